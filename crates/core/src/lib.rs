@@ -1,0 +1,7 @@
+//! The job itself: how a flat piece is measured, protected, boxed, weighed and priced.
+//!
+//! Data flows one way: piece, house rules and catalogue give a plan; the plan gives a parcel; the
+//! parcel and a tariff give quotes. Nothing here reads a clock, a file, a database or a network; what
+//! is needed from outside comes in as an argument.
+
+pub mod quantity;

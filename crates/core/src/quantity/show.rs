@@ -1,0 +1,88 @@
+//! Showing a length: millimetres whole, centimetres to one decimal, inches to a sixteenth.
+
+use super::{Length, LengthUnit};
+
+const NO_BREAK_SPACE: char = '\u{a0}';
+const SIXTEENTHS: f64 = 16.0;
+
+/// Returns the length as it is read at the bench, with its unit: `902 mm`, `90.2 cm`, `35 1/2 in`.
+///
+/// Halves are rounded up. Reading the text back gives the length to the shown precision.
+///
+/// ```
+/// use hummock_core::quantity::{Length, LengthUnit, show_length};
+///
+/// assert_eq!(show_length(Length::inches(35.5), LengthUnit::In), "35 1/2\u{a0}in");
+/// assert_eq!(show_length(Length::inches(35.5), LengthUnit::Mm), "902\u{a0}mm");
+/// ```
+#[must_use]
+pub fn show_length(length: Length, unit: LengthUnit) -> String {
+    let number = match unit {
+        LengthUnit::Mm => format!("{:.0}", rounded(length.as_mm())),
+        LengthUnit::Cm => format!("{:.1}", rounded(length.as_mm()) / LengthUnit::Cm.in_mm()),
+        LengthUnit::In => inches_to_a_sixteenth(length),
+    };
+    format!("{number}{NO_BREAK_SPACE}{}", unit.symbol())
+}
+
+/// Half up, as a person rounds, and never a negative zero.
+fn rounded(value: f64) -> f64 {
+    (value + 0.5).floor() + 0.0
+}
+
+fn inches_to_a_sixteenth(length: Length) -> String {
+    let sixteenths = rounded(length.as_mm() / LengthUnit::In.in_mm() * SIXTEENTHS);
+    let whole = (sixteenths / SIXTEENTHS).floor();
+    let (mut above, mut below) = (sixteenths - whole * SIXTEENTHS, SIXTEENTHS);
+    while above > 0.0 && above % 2.0 == 0.0 {
+        (above, below) = (above / 2.0, below / 2.0);
+    }
+    match (whole, above) {
+        (whole, 0.0) => format!("{whole:.0}"),
+        (0.0, above) => format!("{above:.0}/{below:.0}"),
+        (whole, above) => format!("{whole:.0} {above:.0}/{below:.0}"),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use proptest::prelude::*;
+
+    use super::*;
+    use crate::quantity::read_length;
+
+    #[test]
+    fn each_unit_has_its_precision() {
+        // 614.36 / 25.4 × 16 = 386.999 → 387 sixteenths = 24 3/16
+        for (mm, unit, shown) in [
+            (901.7, LengthUnit::Mm, "902 mm"),
+            (37.5, LengthUnit::Mm, "38 mm"),
+            (901.7, LengthUnit::Cm, "90.2 cm"),
+            (40.0, LengthUnit::Cm, "4.0 cm"),
+            (901.7, LengthUnit::In, "35 1/2 in"),
+            (614.36, LengthUnit::In, "24 3/16 in"),
+            (9.525, LengthUnit::In, "3/8 in"),
+            (25.4, LengthUnit::In, "1 in"),
+            (0.0, LengthUnit::In, "0 in"),
+            (0.04, LengthUnit::Mm, "0 mm"),
+        ] {
+            assert_eq!(
+                show_length(Length::mm(mm), unit).replace('\u{a0}', " "),
+                shown
+            );
+        }
+    }
+
+    proptest! {
+        /// Reading what was shown gives the same length to the shown precision, in every unit.
+        #[test]
+        fn what_was_shown_reads_back(mm in 0.0..6000.0_f64, bare in prop::sample::select(LengthUnit::ALL.to_vec())) {
+            for (unit, precision) in [(LengthUnit::Mm, 1.0), (LengthUnit::Cm, 1.0), (LengthUnit::In, 25.4 / 16.0)] {
+                let shown = show_length(Length::mm(mm), unit);
+                let read = read_length(&shown, bare).expect("what is shown can be read").length;
+                prop_assert!((read.as_mm() - mm).abs() <= precision / 2.0 + 1e-9, "{mm} shown as {shown}");
+                prop_assert_eq!(show_length(read, unit), shown);
+            }
+        }
+    }
+}
