@@ -4,4 +4,15 @@
 //! parcel and a tariff give quotes. Nothing here reads a clock, a file, a database or a network; what
 //! is needed from outside comes in as an argument.
 
+pub mod carton;
+pub mod freight;
+pub mod house;
+pub mod layer;
+pub mod material;
+pub mod piece;
+pub mod plan;
 pub mod quantity;
+mod refusal;
+pub mod shipment;
+
+pub use refusal::Refusal;

@@ -251,7 +251,9 @@ fn sum_of(terms: &[Term], text: &str, bare: Written) -> Result<Length, ReadError
         millimetres += term.value * unit.in_mm();
         above = Some(unit);
     }
-    Ok(Length::mm((millimetres * PARTS_OF_MM).round() / PARTS_OF_MM))
+    Ok(Length::mm(
+        (millimetres * PARTS_OF_MM).round() / PARTS_OF_MM,
+    ))
 }
 
 fn terms_of(text: &str) -> Result<Vec<Term>, ReadError> {

@@ -1,0 +1,184 @@
+//! The weight that is paid for: the larger of what the parcel weighs and what its size counts for.
+
+use serde::{Deserialize, Serialize};
+
+use super::Parcel;
+use crate::quantity::{Length, Mass, Volume, ceil_count};
+
+/// How a carrier turns size and weight into billable weight.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct BillableBy {
+    /// Cubic centimetres that count as a kilogram.
+    pub divisor_cm3_per_kg: f64,
+    /// Size counts only above this volume; always when absent.
+    #[serde(
+        default,
+        rename = "volumetric_above_m3",
+        skip_serializing_if = "Option::is_none"
+    )]
+    pub volumetric_above: Option<Volume>,
+    /// Each side is rounded up to it.
+    #[serde(rename = "size_step_mm")]
+    pub size_step: Length,
+    /// The weight is rounded up to it.
+    #[serde(rename = "weight_step_g")]
+    pub weight_step: Mass,
+    /// The least that is billed.
+    #[serde(default, rename = "minimum_g")]
+    pub minimum: Mass,
+}
+
+/// Which of the three weights was billed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Governs {
+    /// What the scale reads.
+    Actual,
+    /// What the size counts for.
+    Volumetric,
+    /// The least that is billed.
+    Minimum,
+}
+
+/// The weights of a parcel side by side.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Billable {
+    /// What the scale reads.
+    #[serde(rename = "actual_g")]
+    pub actual: Mass,
+    /// What the size counts for.
+    #[serde(rename = "volumetric_g")]
+    pub volumetric: Mass,
+    /// What is billed.
+    #[serde(rename = "billable_g")]
+    pub billable: Mass,
+    /// Which of them it came from.
+    pub governs: Governs,
+    /// Twice the sum of the two shorter sides.
+    #[serde(rename = "girth_mm")]
+    pub girth: Length,
+    /// The longest side and the girth together.
+    #[serde(rename = "length_plus_girth_mm")]
+    pub length_plus_girth: Length,
+}
+
+const CM3_PER_M3: f64 = 1e6;
+
+impl BillableBy {
+    /// Returns the weights of a parcel: max(actual, volume ÷ divisor, minimum), rounded up to the step.
+    ///
+    /// Sides are rounded up to their step first. Source: carriers' custom.
+    #[must_use]
+    pub fn weigh(&self, parcel: &Parcel) -> Billable {
+        let measured = parcel.measured_to(self.size_step);
+        let volume = measured.volume();
+        let counts = self.volumetric_above.is_none_or(|above| volume > above);
+        let volumetric = if counts {
+            self.of_volume(volume)
+        } else {
+            Mass::ZERO
+        };
+        let (heaviest, governs) = if parcel.mass >= volumetric {
+            (parcel.mass, Governs::Actual)
+        } else {
+            (volumetric, Governs::Volumetric)
+        };
+        let governs = if self.minimum > heaviest {
+            Governs::Minimum
+        } else {
+            governs
+        };
+        Billable {
+            actual: parcel.mass,
+            volumetric,
+            billable: self.stepped(heaviest.max(self.minimum)),
+            governs,
+            girth: measured.girth(),
+            length_plus_girth: measured.length_plus_girth(),
+        }
+    }
+
+    fn of_volume(&self, volume: Volume) -> Mass {
+        Mass::kg(volume.as_m3() * CM3_PER_M3 / self.divisor_cm3_per_kg)
+    }
+
+    fn stepped(&self, mass: Mass) -> Mass {
+        if self.weight_step <= Mass::ZERO {
+            return mass;
+        }
+        self.weight_step * f64::from(ceil_count(mass / self.weight_step))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::layer::Envelope;
+
+    fn parcel(sides: [f64; 3], kg: f64) -> Parcel {
+        let [across, up, through] = sides.map(Length::mm);
+        Parcel {
+            outside: Envelope {
+                across,
+                up,
+                through,
+            },
+            mass: Mass::kg(kg),
+            value: None,
+            has_glass: false,
+        }
+    }
+
+    const BY: BillableBy = BillableBy {
+        divisor_cm3_per_kg: 5000.0,
+        volumetric_above: None,
+        size_step: Length::mm(10.0),
+        weight_step: Mass::g(500.0),
+        minimum: Mass::g(1000.0),
+    };
+
+    #[test]
+    fn a_large_light_parcel_is_billed_by_its_size() {
+        // 596 × 796 × 112 → 60 × 80 × 12 cm = 57 600 cm³ ÷ 5000 = 11.52 → 12 kg; 60 + 12 = 72 × 2 = 144
+        let weights = BY.weigh(&parcel([596.0, 796.0, 112.0], 3.42));
+        assert!((weights.volumetric.as_kg() - 11.52).abs() < 1e-9);
+        assert_eq!(
+            (weights.billable, weights.governs),
+            (Mass::kg(12.0), Governs::Volumetric)
+        );
+        assert_eq!(
+            (weights.girth, weights.length_plus_girth),
+            (Length::mm(1440.0), Length::mm(2240.0))
+        );
+    }
+
+    #[test]
+    fn a_small_heavy_one_by_its_weight_and_a_tiny_one_by_the_least() {
+        let heavy = BY.weigh(&parcel([200.0, 200.0, 100.0], 3.42));
+        assert_eq!(
+            (heavy.billable, heavy.governs),
+            (Mass::kg(3.5), Governs::Actual)
+        );
+        let tiny = BY.weigh(&parcel([100.0, 100.0, 20.0], 0.1));
+        assert_eq!(
+            (tiny.billable, tiny.governs),
+            (Mass::kg(1.0), Governs::Minimum)
+        );
+    }
+
+    #[test]
+    fn below_the_threshold_size_does_not_count() {
+        let by = BillableBy {
+            volumetric_above: Some(Volume::m3(0.1)),
+            ..BY
+        };
+        let weights = by.weigh(&parcel([596.0, 796.0, 112.0], 3.42));
+        assert_eq!(
+            (weights.volumetric, weights.billable),
+            (Mass::ZERO, Mass::kg(3.5))
+        );
+    }
+}

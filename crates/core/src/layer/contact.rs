@@ -1,0 +1,152 @@
+//! The contact sheet: over the face and the edges, turned onto the back.
+
+use serde::Serialize;
+
+use super::{Addition, Envelope, Layer, Make, Supplies, supplies::Making};
+use crate::{
+    piece::PieceSize,
+    quantity::{Area, Length, ceil_count, decimal_of},
+};
+
+/// A contact sheet and the strips that it is joined from.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ContactSheet {
+    /// Across the piece, with depth and turn on both sides.
+    #[serde(rename = "sheet_width_mm")]
+    pub sheet_width: Length,
+    /// Up the piece, with depth and turn on both sides.
+    #[serde(rename = "sheet_height_mm")]
+    pub sheet_height: Length,
+    /// How far it is turned onto the back.
+    #[serde(rename = "turn_mm")]
+    pub turn: Length,
+    /// Strips side by side.
+    pub strips: u32,
+    /// Length of each strip.
+    #[serde(rename = "strip_length_mm")]
+    pub strip_length: Length,
+    /// Length that comes off the roll for all of them.
+    #[serde(rename = "roll_length_mm")]
+    pub roll_length: Length,
+}
+
+impl ContactSheet {
+    /// Returns the sheet for a piece, cut from a roll the way round that uses least of it.
+    ///
+    /// The sheet is (width + 2·depth + 2·turn) × (height + 2·depth + 2·turn); a side takes
+    /// ⌈(side − lap) ÷ (roll − lap)⌉ strips. Source: house rule. A roll no wider than the lap is taken
+    /// as twice the lap.
+    ///
+    /// ```
+    /// use hummock_core::{layer::ContactSheet, piece::PieceSize, quantity::Length};
+    ///
+    /// let [width, height, depth] = [900.0, 1200.0, 38.0].map(Length::mm);
+    /// let sheet = ContactSheet::around(
+    ///     PieceSize { width, height, depth }, Length::mm(40.0), Length::mm(610.0), Length::mm(20.0),
+    /// );
+    /// assert_eq!((sheet.strips, sheet.roll_length), (2, Length::mm(2712.0)));
+    /// ```
+    #[must_use]
+    pub fn around(size: PieceSize, turn: Length, roll_width: Length, lap: Length) -> Self {
+        let folded = (size.depth + turn) * 2.0;
+        let (sheet_width, sheet_height) = (size.width + folded, size.height + folded);
+        let (strips, strip_length) = [(sheet_width, sheet_height), (sheet_height, sheet_width)]
+            .map(|(side, length)| (strips_across(side, roll_width, lap), length))
+            .into_iter()
+            .min_by_key(|&(strips, length)| length * f64::from(strips))
+            .expect("there are two ways round");
+        Self {
+            sheet_width,
+            sheet_height,
+            turn,
+            strips,
+            strip_length,
+            roll_length: strip_length * f64::from(strips),
+        }
+    }
+
+    /// Returns the area of the sheet, its laps counted once.
+    #[must_use]
+    pub fn area(self) -> Area {
+        self.sheet_width * self.sheet_height
+    }
+
+    pub(crate) fn layer(supplies: &Supplies<'_>, size: PieceSize, inside: Envelope) -> Layer {
+        let paper = supplies.contact_paper;
+        let allowances = supplies.allowances();
+        let sheet = Self::around(
+            size,
+            allowances.contact_turn,
+            paper.roll_width,
+            allowances.contact_lap,
+        );
+        let flaps = (supplies.tabs_along(size.width) + supplies.tabs_along(size.height)) * 2.0;
+        let joins = sheet.strip_length * f64::from(sheet.strips - 1);
+        supplies.layer(Making {
+            material: (&paper.id, &paper.name),
+            adds: Addition::new(paper.thickness, paper.thickness, paper.thickness, paper.thickness),
+            inside,
+            area: sheet.area(),
+            stuff: paper.areal_density * sheet.area(),
+            doubt: allowances.sheet_doubt,
+            stuff_cost: paper.price_per_m * decimal_of(sheet.roll_length.as_m()),
+            tape: (supplies.inner_tape, flaps + joins),
+            minutes: allowances.contact_minutes,
+            why: "A smooth sheet keeps everything else off the surface; it is taped on the back only.",
+            make: Make::ContactSheet(sheet),
+        })
+    }
+}
+
+/// Returns how many strips of a roll cover a side when each laps the one before.
+pub(super) fn strips_across(side: Length, roll_width: Length, lap: Length) -> u32 {
+    let roll_width = roll_width.max(lap * 2.0);
+    ceil_count((side - lap) / (roll_width - lap)).max(1)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn sheet(sides: [f64; 3], roll: f64) -> ContactSheet {
+        let [width, height, depth] = sides.map(Length::mm);
+        ContactSheet::around(
+            PieceSize {
+                width,
+                height,
+                depth,
+            },
+            Length::mm(40.0),
+            Length::mm(roll),
+            Length::mm(20.0),
+        )
+    }
+
+    #[test]
+    fn a_large_canvas_takes_two_strips_the_long_way() {
+        // 900 + 76 + 80 = 1056; 1200 + 76 + 80 = 1356. Across 1056: (1056 − 20)/(610 − 20) = 1.76, two
+        // strips of 1356 = 2712. Across 1356: 2.26, three strips of 1056 = 3168. The least is 2712.
+        let sheet = sheet([900.0, 1200.0, 38.0], 610.0);
+        assert_eq!(
+            (sheet.sheet_width, sheet.sheet_height),
+            (Length::mm(1056.0), Length::mm(1356.0))
+        );
+        assert_eq!((sheet.strips, sheet.roll_length), (2, Length::mm(2712.0)));
+    }
+
+    #[test]
+    fn a_tall_canvas_is_cheaper_the_other_way_round() {
+        // 560 + 60 + 80 = 700; 960 + 140 = 1100. Across 700: 680/590 = 1.15, two of 1100 = 2200.
+        // Across 1100: 1080/590 = 1.83, two of 700 = 1400.
+        let sheet = sheet([560.0, 960.0, 30.0], 610.0);
+        assert_eq!((sheet.strips, sheet.roll_length), (2, Length::mm(1400.0)));
+    }
+
+    #[test]
+    fn a_small_piece_takes_one_strip_along_its_shorter_side() {
+        // 200 + 2 × 60 = 320 and 300 + 120 = 420, both under 610: one strip of 320.
+        let sheet = sheet([200.0, 300.0, 20.0], 610.0);
+        assert_eq!((sheet.strips, sheet.roll_length), (1, Length::mm(320.0)));
+    }
+}

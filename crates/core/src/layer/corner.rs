@@ -1,0 +1,180 @@
+//! Folded card corner pockets.
+
+use serde::Serialize;
+
+use super::{Addition, Envelope, Layer, Make, Supplies, supplies::Making};
+use crate::{
+    house::Allowances,
+    piece::PieceSize,
+    quantity::{Area, Length, decimal_of},
+};
+
+/// Pockets on a piece: one a corner.
+const POCKETS: u32 = 4;
+/// A back flap is trimmed by half the board and this much, so that it slides past the other wall.
+const FLAP_TRIM_PLAY: Length = Length::mm(1.0);
+
+/// A corner pocket, folded from a square of board with one quarter taken out.
+///
+/// Seen from the inside, the front face `leg × leg` lies in one corner of the blank, a wall beside each
+/// of its two inner sides, and a back flap `leg` wide beyond each wall. The quarter beyond both walls
+/// goes, but for a tab on wall A that laps outside wall B and closes the corner.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct CardPocket {
+    /// How far it reaches along each edge.
+    #[serde(rename = "leg_mm")]
+    pub leg: Length,
+    /// The wall under the inner back flap.
+    #[serde(rename = "wall_a_mm")]
+    pub wall_a: Length,
+    /// The wall under the outer back flap.
+    #[serde(rename = "wall_b_mm")]
+    pub wall_b: Length,
+    /// The blank, along wall A: twice the leg and the wall.
+    #[serde(rename = "blank_a_mm")]
+    pub blank_a: Length,
+    /// The blank, along wall B: twice the leg and the wall.
+    #[serde(rename = "blank_b_mm")]
+    pub blank_b: Length,
+    /// The tab on wall A.
+    #[serde(rename = "tab_mm")]
+    pub tab: Length,
+    /// What is trimmed off each back flap at the other wall.
+    #[serde(rename = "flap_trim_mm")]
+    pub flap_trim: Length,
+}
+
+impl CardPocket {
+    /// Returns the leg that the house gives a pocket on a short side, never past the middle of the side.
+    #[must_use]
+    pub fn leg_for(short_side: Length, allowances: &Allowances) -> Length {
+        (short_side / allowances.pocket_leg_share)
+            .clamped(allowances.pocket_leg_least, allowances.pocket_leg_most)
+            .min(short_side / 2.0)
+    }
+
+    /// Returns the pocket for a depth, folded from a board, with the play that lets it go on.
+    ///
+    /// Wall A is depth + board + play, wall B a board more, for the flap that it passes over. Source:
+    /// house rule.
+    ///
+    /// ```
+    /// use hummock_core::{layer::CardPocket, quantity::Length};
+    ///
+    /// let [leg, depth, board, play] = [65.0, 24.0, 4.0, 1.0].map(Length::mm);
+    /// let pocket = CardPocket::fold(leg, depth, board, play);
+    /// assert_eq!((pocket.blank_a, pocket.blank_b), (Length::mm(159.0), Length::mm(163.0)));
+    /// ```
+    #[must_use]
+    pub fn fold(leg: Length, depth: Length, board: Length, play: Length) -> Self {
+        let wall_a = depth + board + play;
+        let wall_b = wall_a + board;
+        Self {
+            leg,
+            wall_a,
+            wall_b,
+            blank_a: leg * 2.0 + wall_a,
+            blank_b: leg * 2.0 + wall_b,
+            tab: leg.min(wall_a),
+            flap_trim: board / 2.0 + FLAP_TRIM_PLAY,
+        }
+    }
+
+    /// Returns the area of one pocket's board: the face, two walls, two trimmed flaps and the tab.
+    #[must_use]
+    pub fn area(self) -> Area {
+        let flap = self.leg * (self.leg - self.flap_trim).max(Length::ZERO);
+        self.leg * self.leg
+            + self.leg * (self.wall_a + self.wall_b)
+            + flap * 2.0
+            + self.tab * self.wall_a
+    }
+
+    /// Returns what four pockets add: one board in front, two and the play behind, one beside the long
+    /// sides and two beside the short sides, where the tabs lap.
+    fn adds(size: PieceSize, board: Length, play: Length) -> Addition {
+        let (across, up) = if size.width <= size.height {
+            (board, board * 2.0)
+        } else {
+            (board * 2.0, board)
+        };
+        Addition::new(across, up, board, board * 2.0 + play)
+    }
+
+    pub(crate) fn layer(supplies: &Supplies<'_>, size: PieceSize, inside: Envelope) -> Layer {
+        let board = supplies.pocket_board;
+        let allowances = supplies.allowances();
+        let house_leg = Self::leg_for(size.short_side(), allowances);
+        let leg = supplies.rules.pocket_leg.unwrap_or(house_leg);
+        let pocket = Self::fold(leg, inside.through, board.caliper, allowances.pocket_play);
+        let area = pocket.area() * f64::from(POCKETS);
+        supplies.layer(Making {
+            material: (&board.id, &board.name),
+            adds: Self::adds(size, board.caliper, allowances.pocket_play),
+            inside,
+            area,
+            stuff: board.areal_density * area,
+            doubt: allowances.sheet_doubt,
+            stuff_cost: board.price_per_m2() * decimal_of(area.as_m2()),
+            tape: (
+                supplies.inner_tape,
+                allowances.tape_tab * 2.0 * f64::from(POCKETS),
+            ),
+            minutes: allowances.pocket_minutes * f64::from(POCKETS),
+            why: "Corners break first; a pocket of the piece's own depth can't slide off.",
+            make: Make::CardPockets(pocket),
+        })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_pocket_is_folded_to_depth_and_board() {
+        // Short side 520: 520 / 8 = 65. Walls 24 + 4 + 1 = 29 and 24 + 8 + 1 = 33.
+        // Blank 130 + 29 = 159 by 130 + 33 = 163.
+        let leg = CardPocket::leg_for(Length::mm(520.0), &Allowances::default());
+        let pocket = CardPocket::fold(leg, Length::mm(24.0), Length::mm(4.0), Length::mm(1.0));
+        assert_eq!(pocket.leg, Length::mm(65.0));
+        assert_eq!(
+            (pocket.wall_a, pocket.wall_b),
+            (Length::mm(29.0), Length::mm(33.0))
+        );
+        assert_eq!(
+            (pocket.blank_a, pocket.blank_b),
+            (Length::mm(159.0), Length::mm(163.0))
+        );
+        assert_eq!(
+            (pocket.tab, pocket.flap_trim),
+            (Length::mm(29.0), Length::mm(3.0))
+        );
+        // 65² = 4225; 65 × 62 = 4030; two flaps 65 × 62 = 8060; tab 29 × 29 = 841: 17 156 mm²
+        assert!((pocket.area().as_m2() - 0.017_156).abs() < 1e-12);
+    }
+
+    #[test]
+    fn a_leg_is_held_between_its_bounds_and_never_meets_its_neighbour() {
+        for (short_side, leg) in [(200.0, 40.0), (520.0, 65.0), (1200.0, 120.0), (60.0, 30.0)] {
+            let found = CardPocket::leg_for(Length::mm(short_side), &Allowances::default());
+            assert_eq!(found, Length::mm(leg), "{short_side}");
+        }
+    }
+
+    #[test]
+    fn tabs_stand_on_the_short_sides() {
+        let size = |width, height| PieceSize {
+            width: Length::mm(width),
+            height: Length::mm(height),
+            depth: Length::mm(24.0),
+        };
+        let board = Length::mm(4.0);
+        let portrait = CardPocket::adds(size(380.0, 520.0), board, Length::mm(1.0));
+        assert_eq!((portrait.left, portrait.top), (board, board * 2.0));
+        let landscape = CardPocket::adds(size(520.0, 380.0), board, Length::mm(1.0));
+        assert_eq!((landscape.left, landscape.top), (board * 2.0, board));
+        assert_eq!((portrait.front, portrait.back), (board, Length::mm(9.0)));
+    }
+}

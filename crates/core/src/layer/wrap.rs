@@ -1,0 +1,237 @@
+//! A cushion wound around, its ends rolled in.
+
+use serde::{Deserialize, Serialize};
+
+use super::{Addition, Envelope, Layer, Make, Supplies, contact::strips_across, supplies::Making};
+use crate::{
+    house::Allowances,
+    quantity::{Area, Length, decimal_of},
+};
+
+/// Which way a wrap runs around the piece.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Direction {
+    /// Over the top and bottom edges.
+    Up,
+    /// Over the left and right edges.
+    Across,
+}
+
+impl Direction {
+    /// Returns the direction at right angles.
+    #[must_use]
+    pub const fn turned(self) -> Self {
+        match self {
+            Self::Up => Self::Across,
+            Self::Across => Self::Up,
+        }
+    }
+}
+
+/// The room between the rolled end of an outer turn and the middle of the edge, so that the ends meet.
+const ENDS_MEET: Length = Length::mm(25.0);
+/// Each end of the sheet covers at least this share of what lies through.
+const END_SHARE: f64 = 0.75;
+/// The outer turns of n lie this many thicknesses further out, a turn.
+const OUTER_THICKNESSES_A_TURN: f64 = 3.0;
+/// …less the two that the first turn and the middle take.
+const OUTER_THICKNESSES_LESS: f64 = 2.0;
+/// The way around grows by eight thicknesses a turn: two for each of four sides.
+const LONGER_EACH_TURN: f64 = 8.0;
+
+/// One wrap, as the sheet to cut for it.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct WrapStrip {
+    /// Which way it runs.
+    pub direction: Direction,
+    /// How many times it goes around.
+    pub turns: u32,
+    /// Of one turn, under light load.
+    #[serde(rename = "loaded_thickness_mm")]
+    pub loaded_thickness: Length,
+    /// To cut off the roll, for each strip.
+    #[serde(rename = "length_mm")]
+    pub length: Length,
+    /// Across the roll, both rolled ends included.
+    #[serde(rename = "width_mm")]
+    pub width: Length,
+    /// Strips side by side.
+    pub strips: u32,
+    /// Of all strips with their laps.
+    #[serde(rename = "area_m2")]
+    pub area: Area,
+}
+
+/// What is wound, and how.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Winding {
+    /// Which way.
+    pub direction: Direction,
+    /// How many times around.
+    pub turns: u32,
+    /// Of one turn.
+    pub loaded_thickness: Length,
+    /// Of the roll.
+    pub roll_width: Length,
+}
+
+impl WrapStrip {
+    /// Returns the sheet to cut for a wrap around an envelope.
+    ///
+    /// Turn i, from 0, is 2·(along + through) + 8·e·(i + ½) long; the sum takes the overlap once. The
+    /// sheet is across + 2·max(¾·through, through/2 + (3n − 2)·e + 25) wide, so that the outer turns'
+    /// ends meet too. A narrower roll takes strips that lap. Source: packaging engineering practice.
+    #[must_use]
+    pub fn around(inside: Envelope, winding: Winding, allowances: &Allowances) -> Self {
+        let Winding {
+            direction,
+            turns,
+            loaded_thickness,
+            roll_width,
+        } = winding;
+        let (along, across) = match direction {
+            Direction::Up => (inside.up, inside.across),
+            Direction::Across => (inside.across, inside.up),
+        };
+        let first = (along + inside.through) * 2.0;
+        let length: Length = (0..turns)
+            .map(|turn| first + loaded_thickness * (LONGER_EACH_TURN * (f64::from(turn) + 0.5)))
+            .sum::<Length>()
+            + allowances.wrap_overlap;
+        let width = across + end_sheet(inside.through, turns, loaded_thickness) * 2.0;
+        let strips = strips_across(width, roll_width, allowances.wrap_lap);
+        let laps = allowances.wrap_lap * f64::from(strips - 1);
+        Self {
+            direction,
+            turns,
+            loaded_thickness,
+            length,
+            width,
+            strips,
+            area: length * (width + laps),
+        }
+    }
+
+    /// Returns what it adds: its turns on the face, the back and the two edges it runs over, its rolled
+    /// ends on the other two, and one thickness more behind, where its seam lies.
+    fn adds(self, rolled_ends_per_turn: f64) -> Addition {
+        let turns = f64::from(self.turns);
+        let wound = self.loaded_thickness * turns;
+        let rolled = self.loaded_thickness * (turns * rolled_ends_per_turn);
+        let (across, up) = match self.direction {
+            Direction::Up => (rolled, wound),
+            Direction::Across => (wound, rolled),
+        };
+        Addition::new(across, up, wound, wound + self.loaded_thickness)
+    }
+
+    /// Returns the layer of a wrap in a direction, when it has any turns.
+    pub(crate) fn layer(
+        supplies: &Supplies<'_>,
+        direction: Direction,
+        turns: u32,
+        why: &'static str,
+        inside: Envelope,
+    ) -> Option<Layer> {
+        if turns == 0 {
+            return None;
+        }
+        let cushion = supplies.cushion_wrap;
+        let allowances = supplies.allowances();
+        let winding = Winding {
+            direction,
+            turns,
+            loaded_thickness: cushion.loaded_thickness,
+            roll_width: cushion.roll_width,
+        };
+        let strip = Self::around(inside, winding, allowances);
+        let roll = strip.length * f64::from(strip.strips);
+        Some(supplies.layer(Making {
+            material: (&cushion.id, &cushion.name),
+            adds: strip.adds(allowances.rolled_ends_per_turn),
+            inside,
+            area: strip.area,
+            stuff: cushion.areal_density * strip.area,
+            doubt: allowances.sheet_doubt,
+            stuff_cost: cushion.price_per_m * decimal_of(roll.as_m()),
+            tape: (
+                supplies.wrap_tape,
+                supplies.tabs_along(strip.width) * f64::from(strip.strips),
+            ),
+            minutes: allowances.wrap_turn_minutes * f64::from(turns),
+            why,
+            make: Make::Wrap(strip),
+        }))
+    }
+}
+
+/// Returns how far the sheet stands past each end of the piece.
+fn end_sheet(through: Length, turns: u32, loaded_thickness: Length) -> Length {
+    let outer = f64::from(turns) * OUTER_THICKNESSES_A_TURN - OUTER_THICKNESSES_LESS;
+    (through * END_SHARE).max(through / 2.0 + loaded_thickness * outer + ENDS_MEET)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn strip(roll: f64) -> WrapStrip {
+        let [across, up, through] = [520.0, 700.0, 32.0].map(Length::mm);
+        WrapStrip::around(
+            Envelope {
+                across,
+                up,
+                through,
+            },
+            Winding {
+                direction: Direction::Up,
+                turns: 2,
+                loaded_thickness: Length::mm(9.0),
+                roll_width: Length::mm(roll),
+            },
+            &Allowances::default(),
+        )
+    }
+
+    #[test]
+    fn two_turns_of_bubble_around_a_panel() {
+        // 2 × (700 + 32) = 1464; turns 1464 + 36 = 1500 and 1464 + 108 = 1572; with overlap 3172.
+        // Ends: max(24, 16 + 4 × 9 + 25 = 77); 520 + 154 = 674.
+        let strip = strip(1200.0);
+        assert_eq!(
+            (strip.length, strip.width, strip.strips),
+            (Length::mm(3172.0), Length::mm(674.0), 1)
+        );
+        // 3.172 × 0.674 = 2.137928
+        assert!((strip.area.as_m2() - 2.137_928).abs() < 1e-12);
+    }
+
+    #[test]
+    fn a_narrow_roll_takes_strips_that_lap() {
+        // (674 − 50)/(500 − 50) = 1.39: two strips; 3.172 × (0.674 + 0.05) = 2.296528
+        let strip = strip(500.0);
+        assert_eq!(strip.strips, 2);
+        assert!((strip.area.as_m2() - 2.296_528).abs() < 1e-12);
+    }
+
+    #[test]
+    fn the_rolled_ends_pad_the_other_two_edges() {
+        // Two turns of 9: 18 where it runs over; ends of 2 × 2 × 9 = 36; the seam 9 more behind.
+        let adds = strip(1200.0).adds(2.0);
+        assert_eq!(
+            (adds.top, adds.bottom),
+            (Length::mm(18.0), Length::mm(18.0))
+        );
+        assert_eq!(
+            (adds.left, adds.right),
+            (Length::mm(36.0), Length::mm(36.0))
+        );
+        assert_eq!(
+            (adds.front, adds.back),
+            (Length::mm(18.0), Length::mm(27.0))
+        );
+    }
+}

@@ -1,0 +1,85 @@
+//! Boards: corrugated card, foam-core and fibreboard.
+
+use rust_decimal::Decimal;
+use serde::{Deserialize, Serialize};
+
+use super::MaterialId;
+use crate::quantity::{ArealDensity, Length, decimal_of};
+
+/// A board and the sheets that it comes in.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Board {
+    /// What rules refer to it by.
+    pub id: MaterialId,
+    /// What people call it.
+    pub name: String,
+    /// Its thickness.
+    #[serde(rename = "caliper_mm")]
+    pub caliper: Length,
+    /// Of one sheet.
+    #[serde(rename = "areal_density_g_m2")]
+    pub areal_density: ArealDensity,
+    /// Whether it scores and folds, and so can be a box or a corner pocket.
+    pub folds: bool,
+    /// The sheets on the shelf.
+    pub sheets: Vec<Sheet>,
+}
+
+/// A size that a board is sold in.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Sheet {
+    /// Across the flutes or grain.
+    #[serde(rename = "width_mm")]
+    pub width: Length,
+    /// Along the flutes or grain.
+    #[serde(rename = "height_mm")]
+    pub height: Length,
+    /// Of one sheet.
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
+    pub price: Decimal,
+}
+
+impl Board {
+    /// Returns what a square metre costs when nothing of a sheet is lost: the cheapest sheet by area,
+    /// nothing for a board that has no sheets.
+    #[must_use]
+    pub fn price_per_m2(&self) -> Decimal {
+        self.sheets
+            .iter()
+            .filter_map(|sheet| {
+                sheet
+                    .price
+                    .checked_div(decimal_of((sheet.width * sheet.height).as_m2()))
+            })
+            .min()
+            .unwrap_or_default()
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use rust_decimal_macros::dec;
+
+    use super::*;
+
+    #[test]
+    fn the_cheapest_sheet_by_area_sets_the_price() {
+        // 1 × 1 m at 3.00 is 3.00 a m²; 2 × 1 m at 5.00 is 2.50
+        let sheet = |width, price| Sheet {
+            width: Length::mm(width),
+            height: Length::mm(1000.0),
+            price,
+        };
+        let board = Board {
+            id: MaterialId::new("card"),
+            name: "Card".into(),
+            caliper: Length::mm(4.0),
+            areal_density: ArealDensity::g_m2(560.0),
+            folds: true,
+            sheets: vec![sheet(1000.0, dec!(3)), sheet(2000.0, dec!(5))],
+        };
+        assert_eq!(board.price_per_m2(), dec!(2.5));
+    }
+}

@@ -1,0 +1,40 @@
+//! The catalogue: what is on the shelf, what it weighs and what it costs.
+
+mod board;
+mod catalogue;
+mod contact;
+mod soft;
+
+pub use board::{Board, Sheet};
+pub use catalogue::{Catalogue, MissingMaterial};
+pub use contact::ContactPaper;
+pub use soft::{CushionWrap, Fill, Tape};
+
+use serde::{Deserialize, Serialize};
+
+/// The name by which house rules and shipments refer to a material, as `corrugated-c`.
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[cfg_attr(feature = "schema", schema(value_type = String, example = "corrugated-c"))]
+#[serde(transparent)]
+pub struct MaterialId(String);
+
+impl MaterialId {
+    /// Makes it from its text.
+    #[must_use]
+    pub fn new(id: impl Into<String>) -> Self {
+        Self(id.into())
+    }
+
+    /// Returns its text.
+    #[must_use]
+    pub fn as_str(&self) -> &str {
+        &self.0
+    }
+}
+
+impl std::fmt::Display for MaterialId {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.write_str(&self.0)
+    }
+}

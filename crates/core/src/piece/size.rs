@@ -1,0 +1,151 @@
+//! How large a piece is.
+
+use serde::{Deserialize, Serialize};
+
+use crate::{
+    Refusal,
+    quantity::{Area, Length, LengthRange, TypedLength},
+};
+
+const CRATE: &str = "a larger piece goes to a crating service; check the unit that was typed";
+
+/// How wide a piece may be.
+pub const WIDTH: LengthRange = LengthRange {
+    name: "the width",
+    least: Length::mm(20.0),
+    most: Length::mm(4000.0),
+    remedy: CRATE,
+};
+/// How high a piece may be.
+pub const HEIGHT: LengthRange = LengthRange {
+    name: "the height",
+    least: Length::mm(20.0),
+    most: Length::mm(4000.0),
+    remedy: CRATE,
+};
+/// How deep a piece may be.
+pub const DEPTH: LengthRange = LengthRange {
+    name: "the depth",
+    least: Length::mm(1.0),
+    most: Length::mm(300.0),
+    remedy: "measure from the face to the back, over frame and hardware",
+};
+
+/// Width and height as hung, and depth over everything.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PieceSize {
+    /// Across, as hung.
+    #[serde(rename = "width_mm")]
+    pub width: Length,
+    /// Up, as hung.
+    #[serde(rename = "height_mm")]
+    pub height: Length,
+    /// From the face to the back.
+    #[serde(rename = "depth_mm")]
+    pub depth: Length,
+}
+
+impl PieceSize {
+    /// Makes it from the three sides as typed.
+    ///
+    /// # Errors
+    /// A [`Refusal`] for each side out of its range (20 to 4000 mm for width and height, 1 to 300 mm
+    /// for depth), or for a depth over the shorter side, which is three numbers in another order.
+    pub fn new(
+        width: &TypedLength,
+        height: &TypedLength,
+        depth: &TypedLength,
+    ) -> Result<Self, Vec<Refusal>> {
+        Self::check_known([Some(width), Some(height), Some(depth)])?;
+        let size = Self {
+            width: width.length(),
+            height: height.length(),
+            depth: depth.length(),
+        };
+        if size.depth > size.short_side() {
+            return Err(vec![Refusal::new(
+                "piece.depth",
+                "the depth is more than the shorter side: a flat piece is measured width × height × depth",
+            )]);
+        }
+        Ok(size)
+    }
+
+    /// Checks those of width, height and depth that are known.
+    ///
+    /// # Errors
+    /// A [`Refusal`] for each side out of its range.
+    pub fn check_known(sides: [Option<&TypedLength>; 3]) -> Result<(), Vec<Refusal>> {
+        let ranges = [
+            ("piece.width", WIDTH),
+            ("piece.height", HEIGHT),
+            ("piece.depth", DEPTH),
+        ];
+        let refusals: Vec<Refusal> = ranges
+            .into_iter()
+            .zip(sides)
+            .filter_map(|((field, range), side)| {
+                let out = range.check(side?.length(), side?.unit()).err()?;
+                Some(Refusal::new(field, out))
+            })
+            .collect();
+        if refusals.is_empty() {
+            Ok(())
+        } else {
+            Err(refusals)
+        }
+    }
+
+    /// Returns the shorter side of the face.
+    #[must_use]
+    pub const fn short_side(self) -> Length {
+        self.width.min(self.height)
+    }
+
+    /// Returns the area of the face.
+    #[must_use]
+    pub fn face(self) -> Area {
+        self.width * self.height
+    }
+
+    /// Returns the way around the face.
+    #[must_use]
+    pub fn perimeter(self) -> Length {
+        (self.width + self.height) * 2.0
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::quantity::LengthUnit;
+
+    fn size(sides: [&str; 3]) -> Result<PieceSize, Vec<Refusal>> {
+        let [width, height, depth] =
+            sides.map(|side| TypedLength::read(side, LengthUnit::Mm).expect("a length"));
+        PieceSize::new(&width, &height, &depth)
+    }
+
+    #[test]
+    fn every_side_out_of_range_is_named_in_its_own_unit() {
+        let refused = size(["40 m", "1200", "0"]).expect_err("too wide and flat");
+        let fields: Vec<&str> = refused
+            .iter()
+            .map(|refusal| refusal.field.as_str())
+            .collect();
+        assert_eq!(fields, ["piece.width", "piece.depth"]);
+        assert!(
+            refused[0]
+                .message
+                .starts_with("the width is 4000.0\u{a0}cm; it must be from 2.0\u{a0}cm")
+        );
+    }
+
+    #[test]
+    fn three_numbers_in_another_order_are_noticed() {
+        let refused = size(["38", "1200", "90"]).expect_err("depth first");
+        assert_eq!(refused[0].field, "piece.depth");
+        assert!(size(["900", "1200", "38"]).is_ok());
+    }
+}

@@ -1,0 +1,231 @@
+use super::*;
+use crate::{
+    carton::SheetNeed,
+    house::Choices,
+    piece::{Construction, Medium, PaintBody},
+    quantity::Mass,
+};
+
+fn catalogue() -> Catalogue {
+    serde_json::from_str(include_str!("../../../../demo/catalogue.json"))
+        .expect("the demo catalogue is one")
+}
+
+fn rules() -> HouseRules {
+    serde_json::from_str(include_str!("../../../../demo/house-rules.json"))
+        .expect("the demo rules are rules")
+}
+
+fn canvas(sides: [f64; 3]) -> Piece {
+    let [width, height, depth] = sides.map(Length::mm);
+    Piece {
+        construction: Construction::StretchedCanvas,
+        size: PieceSize {
+            width,
+            height,
+            depth,
+        },
+        medium: Medium::Acrylic,
+        paint: PaintBody::Thin,
+        finished: None,
+    }
+}
+
+fn design(piece: &Piece, choices: &Choices) -> Plan {
+    let rules = rules().with(choices).expect("choices in range");
+    Plan::design(piece, &rules, &catalogue()).expect("a plan")
+}
+
+#[test]
+fn every_millimetre_of_a_canvas_is_traced_to_its_layer() {
+    // 900 × 1200 × 38, glassine 0.04, pockets and boards of 4, one turn of 9 each way, 15 clearance.
+    let plan = design(&canvas([900.0, 1200.0, 38.0]), &Choices::default());
+    let wanted = [
+        // glassine: 0.04 on all six sides
+        ("contact_sheet", [900.08, 1200.08, 38.08]),
+        // pockets: 4 a side across, 8 up where the tabs lap, 4 in front and 9 behind
+        ("card_pockets", [908.08, 1216.08, 51.08]),
+        // boards 910 × 1210: across is widened to 910; up the pockets stand out already
+        ("face_boards", [910.0, 1216.08, 59.08]),
+        // up: one turn of 9 there, ends of 18 across, 9 in front and 18 behind
+        ("wrap", [946.0, 1234.08, 86.08]),
+        // across: the same turned
+        ("wrap", [964.0, 1270.08, 113.08]),
+        // 15 a side, 30 behind
+        ("edge_fill", [994.0, 1300.08, 143.08]),
+        // 4 and 8 a side for the walls and the two flaps, 4 in front, 4 + 4 + 3 behind
+        ("slotted_box", [1010.0, 1308.08, 158.08]),
+    ];
+    assert_eq!(plan.layers.len(), wanted.len());
+    for (layer, (kind, sides)) in plan.layers.iter().zip(wanted) {
+        let Envelope {
+            across,
+            up,
+            through,
+        } = layer.envelope;
+        assert_eq!(layer.make.kind(), kind);
+        for (found, wanted) in [across, up, through].into_iter().zip(sides) {
+            assert!(
+                (found.as_mm() - wanted).abs() < 1e-9,
+                "{kind}: {found:?} for {wanted}"
+            );
+        }
+    }
+}
+
+#[test]
+fn the_tally_is_the_sum_of_piece_and_layers() {
+    let plan = design(&canvas([900.0, 1200.0, 38.0]), &Choices::default());
+    let layers: Mass = plan.layers.iter().map(|layer| layer.weight.mass).sum();
+    let total = plan.piece_weight.mass + layers;
+    assert!((plan.tally.weight.mass.as_g() - total.as_g()).abs() < 1e-9);
+    // 4698 g estimated ± 20 %: 939.6; the layers add little to that in quadrature.
+    assert!((939.6..1000.0).contains(&plan.tally.weight.plus_minus.as_g()));
+}
+
+#[test]
+fn choices_are_followed_and_nothing_else_changes() {
+    let choices = Choices {
+        first_turns: Some(2),
+        second_turns: Some(0),
+        pocket_leg: Some("80 mm".into()),
+        clearance: Some("0 mm".into()),
+        ..Choices::default()
+    };
+    let plan = design(&canvas([900.0, 1200.0, 38.0]), &choices);
+    let kinds: Vec<&str> = plan.layers.iter().map(|layer| layer.make.kind()).collect();
+    assert_eq!(
+        kinds,
+        [
+            "contact_sheet",
+            "card_pockets",
+            "face_boards",
+            "wrap",
+            "slotted_box"
+        ]
+    );
+    let Make::CardPockets(pocket) = &plan.layers[1].make else {
+        panic!("no pockets")
+    };
+    assert_eq!(pocket.leg, Length::mm(80.0));
+    let Make::Wrap(strip) = &plan.layers[3].make else {
+        panic!("no wrap")
+    };
+    assert_eq!(strip.turns, 2);
+}
+
+#[test]
+fn pockets_that_would_meet_are_refused_at_the_leg() {
+    let choices = Choices {
+        pocket_leg: Some("120 mm".into()),
+        ..Choices::default()
+    };
+    let rules = rules().with(&choices).expect("in range");
+    let refused =
+        Plan::design(&canvas([200.0, 300.0, 20.0]), &rules, &catalogue()).expect_err("they meet");
+    assert_eq!(refused[0].field, "choices.pocket_leg");
+    assert!(
+        refused[0].message.contains("100 mm or less"),
+        "{}",
+        refused[0].message
+    );
+}
+
+#[test]
+fn a_choice_out_of_its_range_or_off_the_shelf_is_refused_at_its_field() {
+    let choices = Choices {
+        first_turns: Some(7),
+        clearance: Some("1 m".into()),
+        ..Choices::default()
+    };
+    let fields: Vec<String> = rules()
+        .with(&choices)
+        .expect_err("out of range")
+        .into_iter()
+        .map(|refusal| refusal.field)
+        .collect();
+    assert_eq!(fields, ["choices.clearance", "choices.first_turns"]);
+
+    let brittle = Choices {
+        box_board: Some(crate::material::MaterialId::new("plywood-4")),
+        ..Choices::default()
+    };
+    let rules = rules().with(&brittle).expect("in range");
+    let refused = Plan::design(&canvas([200.0, 300.0, 20.0]), &rules, &catalogue())
+        .expect_err("plywood does not fold");
+    assert_eq!(refused[0].field, "choices.box_board");
+}
+
+#[test]
+fn wax_is_given_a_sheet_that_it_allows() {
+    let piece = Piece {
+        medium: Medium::Encaustic,
+        ..canvas([400.0, 400.0, 30.0])
+    };
+    let plan = design(&piece, &Choices::default());
+    assert_eq!(plan.layers[0].material.as_str(), "baking-parchment");
+    assert!(
+        plan.findings
+            .iter()
+            .any(|finding| finding.says.contains("encaustic"))
+    );
+}
+
+#[test]
+fn bare_charcoal_is_stopped_and_glazed_charcoal_is_not() {
+    let bare = Piece {
+        medium: Medium::PastelOrCharcoal,
+        ..canvas([610.0, 860.0, 20.0])
+    };
+    let stopped = |piece: &Piece| {
+        design(piece, &Choices::default())
+            .findings
+            .iter()
+            .any(|finding| finding.level == FindingLevel::Stop)
+    };
+    assert!(stopped(&bare));
+    assert!(!stopped(&Piece {
+        construction: Construction::FramedUnderGlass,
+        ..bare
+    }));
+}
+
+#[test]
+fn glass_is_taped_before_anything_lies_on_it() {
+    let framed = Piece {
+        construction: Construction::FramedUnderGlass,
+        ..canvas([520.0, 380.0, 24.0])
+    };
+    let findings = design(&framed, &Choices::default()).findings;
+    assert!(
+        findings
+            .iter()
+            .any(|finding| finding.says.starts_with("Tape plain glass"))
+    );
+}
+
+#[test]
+fn a_large_parcel_is_carried_by_two() {
+    let minds = |sides| {
+        let plan = design(&canvas(sides), &Choices::default());
+        plan.findings
+            .iter()
+            .any(|finding| finding.about == FindingAbout::Parcel)
+    };
+    assert!(minds([1400.0, 1000.0, 38.0]));
+    assert!(!minds([500.0, 700.0, 24.0]));
+}
+
+#[test]
+fn a_blank_past_every_sheet_is_minded() {
+    let plan = design(&canvas([2000.0, 1900.0, 40.0]), &Choices::default());
+    assert_eq!(
+        plan.carton().map(|carton| &carton.sheet),
+        Some(&SheetNeed::NoSheet)
+    );
+    assert!(
+        plan.findings
+            .iter()
+            .any(|finding| finding.about == FindingAbout::Box)
+    );
+}

@@ -1,0 +1,439 @@
+//! What was typed about a shipment; any part of it may still be missing.
+
+use jiff::civil::Date;
+use rust_decimal::Decimal;
+use serde::{Deserialize, Serialize};
+
+use super::dates::read_day;
+use crate::{
+    Refusal,
+    freight::Destination,
+    house::{Choices, write_unit},
+    piece::{Construction, Medium, PaintBody, Piece, PieceSize},
+    quantity::{LengthUnit, TypedLength},
+};
+
+/// The longest name, street or title, in characters.
+pub const LONGEST_TEXT: usize = 120;
+/// The most that a piece can be covered for.
+const HIGHEST_VALUE: Decimal = Decimal::from_parts(10_000_000, 0, 0, false, 0);
+
+/// Everything that a person settles about a shipment, as typed.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct ShipmentInputs {
+    /// The title of the piece.
+    pub title: String,
+    /// Who gets it, and where.
+    pub buyer: Buyer,
+    /// The day it was promised for, as 2027-03-12.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub promised: Option<String>,
+    /// What it is worth, in the studio's currency, as 640.00.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub value: Option<String>,
+    /// The piece.
+    pub piece: PieceInputs,
+    /// What it does otherwise than the house.
+    pub choices: Choices,
+    /// The stops that were looked at and found right.
+    pub settled: Settled,
+    /// The service chosen, as `gannet-post/tracked`.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub service: Option<String>,
+}
+
+/// Who gets it, and where.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct Buyer {
+    /// A person or a house.
+    pub name: String,
+    /// Street and number.
+    pub street: String,
+    /// Town.
+    pub town: String,
+    /// Postcode, where there is one.
+    pub postcode: String,
+    /// The country's two-letter code.
+    pub country: String,
+}
+
+/// A piece as typed. Lengths are texts, as `35 1/2 in`.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct PieceInputs {
+    /// What carries the art.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub construction: Option<Construction>,
+    /// Across, as hung.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub width: Option<String>,
+    /// Up, as hung.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub height: Option<String>,
+    /// From face to back, over everything.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub depth: Option<String>,
+    /// What it is painted, drawn or printed in.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub medium: Option<Medium>,
+    /// How thickly.
+    pub paint: PaintBody,
+    /// The day the last of it was laid on, as 2026-08-20.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub finished: Option<String>,
+}
+
+/// The plan that each stop was found right for, by its fingerprint.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct Settled {
+    /// Of the layers.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub guard: Option<String>,
+    /// Of the box.
+    #[serde(rename = "box", skip_serializing_if = "Option::is_none")]
+    pub carton: Option<String>,
+}
+
+impl ShipmentInputs {
+    /// Returns the inputs with the unit written after each bare number, when every value can stand.
+    ///
+    /// # Errors
+    /// A [`Refusal`] for each value that can't: a text over 120 characters or with control characters, a
+    /// length that is not understood or out of range, a day that is not one, a piece finished after
+    /// `today`, a value that is not an amount from 0 to 10 000 000.
+    pub fn checked(mut self, bare: LengthUnit, today: Date) -> Result<Self, Vec<Refusal>> {
+        let mut refusals = self.texts_refused();
+        let piece = &mut self.piece;
+        for (field, text) in [
+            ("piece.width", &mut piece.width),
+            ("piece.height", &mut piece.height),
+            ("piece.depth", &mut piece.depth),
+        ] {
+            blank_is_none(text);
+            write_unit(field, text, bare, &mut refusals);
+        }
+        blank_is_none(&mut self.value);
+        blank_is_none(&mut self.promised);
+        blank_is_none(&mut self.piece.finished);
+        match std::mem::take(&mut self.choices).with_units(bare) {
+            Ok(choices) => self.choices = choices,
+            Err(refused) => refusals.extend(refused),
+        }
+        refusals.extend(self.days_refused(today));
+        refusals.extend(self.read_value().err());
+        if refusals.is_empty() {
+            refusals.extend(self.size().err().into_iter().flatten());
+        }
+        if refusals.is_empty() {
+            Ok(self)
+        } else {
+            Err(refusals)
+        }
+    }
+
+    /// Returns what the piece is worth, when that was given.
+    ///
+    /// # Errors
+    /// A [`Refusal`] when it is not an amount from 0 to 10 000 000.
+    pub fn read_value(&self) -> Result<Option<Decimal>, Refusal> {
+        let Some(text) = self.value.as_deref() else {
+            return Ok(None);
+        };
+        let amount: Option<Decimal> = text.trim().replace(',', ".").parse().ok();
+        match amount {
+            Some(amount) if (Decimal::ZERO..=HIGHEST_VALUE).contains(&amount) => Ok(Some(amount)),
+            _ => Err(Refusal::new(
+                "value",
+                format!(
+                    "\"{text}\" is not a value: write an amount from 0 to 10000000, as 640 or 640.00"
+                ),
+            )),
+        }
+    }
+
+    /// Returns where it goes, once the country is known.
+    #[must_use]
+    pub fn destination(&self) -> Option<Destination> {
+        let Buyer {
+            country, postcode, ..
+        } = &self.buyer;
+        (!country.is_empty()).then(|| Destination {
+            country: country.clone(),
+            postcode: postcode.clone(),
+        })
+    }
+
+    /// Returns the names of the fields that a plan still needs, in the order of the form.
+    #[must_use]
+    pub fn missing(&self) -> Vec<&'static str> {
+        let piece = &self.piece;
+        [
+            ("piece.construction", piece.construction.is_none()),
+            ("piece.width", piece.width.is_none()),
+            ("piece.height", piece.height.is_none()),
+            ("piece.depth", piece.depth.is_none()),
+            ("piece.medium", piece.medium.is_none()),
+        ]
+        .into_iter()
+        .filter_map(|(field, missing)| missing.then_some(field))
+        .collect()
+    }
+
+    /// Returns the piece, when nothing of it is missing.
+    ///
+    /// # Errors
+    /// A [`Refusal`] for each side that is not understood or out of range, or for the day.
+    pub fn piece(&self) -> Result<Option<Piece>, Vec<Refusal>> {
+        let inputs = &self.piece;
+        let (Some(construction), Some(medium), Some(size)) =
+            (inputs.construction, inputs.medium, self.size()?)
+        else {
+            return Ok(None);
+        };
+        let finished = read_day("piece.finished", inputs.finished.as_deref())
+            .map_err(|refusal| vec![refusal])?;
+        Ok(Some(Piece {
+            construction,
+            size,
+            medium,
+            paint: inputs.paint,
+            finished,
+        }))
+    }
+
+    fn size(&self) -> Result<Option<PieceSize>, Vec<Refusal>> {
+        let mut refusals = Vec::new();
+        let mut read = |field: &str, text: &Option<String>| {
+            let typed = TypedLength::read(text.as_deref()?, LengthUnit::Mm);
+            typed
+                .map_err(|error| refusals.push(Refusal::new(field, error)))
+                .ok()
+        };
+        let sides = (
+            read("piece.width", &self.piece.width),
+            read("piece.height", &self.piece.height),
+            read("piece.depth", &self.piece.depth),
+        );
+        if !refusals.is_empty() {
+            return Err(refusals);
+        }
+        match sides {
+            (Some(width), Some(height), Some(depth)) => {
+                PieceSize::new(&width, &height, &depth).map(Some)
+            }
+            (width, height, depth) => {
+                PieceSize::check_known([width.as_ref(), height.as_ref(), depth.as_ref()])
+                    .map(|()| None)
+            }
+        }
+    }
+
+    fn days_refused(&self, today: Date) -> Vec<Refusal> {
+        let promised = read_day("promised", self.promised.as_deref());
+        let finished =
+            read_day("piece.finished", self.piece.finished.as_deref()).and_then(|day| match day {
+                Some(day) if day > today => Err(Refusal::new(
+                    "piece.finished",
+                    format!("{day} is still to come: give the day on which the piece was finished"),
+                )),
+                _ => Ok(day),
+            });
+        [promised.err(), finished.err()]
+            .into_iter()
+            .flatten()
+            .collect()
+    }
+
+    fn texts_refused(&self) -> Vec<Refusal> {
+        let Buyer {
+            name,
+            street,
+            town,
+            postcode,
+            country,
+        } = &self.buyer;
+        let texts = [
+            ("title", &self.title),
+            ("buyer.name", name),
+            ("buyer.street", street),
+            ("buyer.town", town),
+            ("buyer.postcode", postcode),
+        ];
+        let mut refusals: Vec<Refusal> = texts
+            .into_iter()
+            .filter_map(|(field, text)| refused_text(field, text))
+            .collect();
+        let is_code = country.is_empty()
+            || country.len() == 2 && country.bytes().all(|byte| byte.is_ascii_uppercase());
+        if !is_code {
+            let says = format!("\"{country}\" is not a country's code: it has two capital letters");
+            refusals.push(Refusal::new("buyer.country", says));
+        }
+        refusals
+    }
+}
+
+fn blank_is_none(text: &mut Option<String>) {
+    if text.as_deref().is_some_and(|text| text.trim().is_empty()) {
+        *text = None;
+    }
+}
+
+fn refused_text(field: &str, text: &str) -> Option<Refusal> {
+    if text.chars().any(char::is_control) {
+        return Some(Refusal::new(
+            field,
+            "there is a control character in it: type it again on one line",
+        ));
+    }
+    let length = text.chars().count();
+    (length > LONGEST_TEXT).then(|| {
+        Refusal::new(
+            field,
+            format!("it is {length} characters long; at most {LONGEST_TEXT} fit on a label"),
+        )
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use jiff::civil::date;
+
+    use super::*;
+
+    fn canvas() -> ShipmentInputs {
+        ShipmentInputs {
+            title: "Kelp Ladder".into(),
+            piece: PieceInputs {
+                construction: Some(Construction::StretchedCanvas),
+                width: Some("900".into()),
+                height: Some("1200".into()),
+                depth: Some("38".into()),
+                medium: Some(Medium::Acrylic),
+                ..PieceInputs::default()
+            },
+            ..ShipmentInputs::default()
+        }
+    }
+
+    #[track_caller]
+    fn refused(inputs: ShipmentInputs, field: &str, says: &str) {
+        let refusals = inputs
+            .checked(LengthUnit::Mm, date(2026, 11, 23))
+            .expect_err("something is wrong");
+        let found: Vec<&str> = refusals
+            .iter()
+            .map(|refusal| refusal.field.as_str())
+            .collect();
+        assert_eq!(found, [field], "{refusals:?}");
+        assert!(
+            refusals[0].message.contains(says),
+            "{}",
+            refusals[0].message
+        );
+    }
+
+    #[test]
+    fn bare_numbers_take_the_unit_they_were_typed_in() {
+        let checked = canvas()
+            .checked(LengthUnit::Cm, date(2026, 11, 23))
+            .map(|inputs| inputs.piece.depth);
+        // 1200 cm is 12 m, over the most; so the same numbers are refused in centimetres.
+        assert!(checked.is_err());
+        let checked = canvas()
+            .checked(LengthUnit::Mm, date(2026, 11, 23))
+            .expect("a canvas");
+        assert_eq!(checked.piece.width.as_deref(), Some("900 mm"));
+    }
+
+    #[test]
+    fn a_piece_that_is_half_typed_is_not_an_error() {
+        let mut inputs = canvas();
+        inputs.piece.height = Some("  ".into());
+        let checked = inputs
+            .checked(LengthUnit::Mm, date(2026, 11, 23))
+            .expect("half a canvas");
+        assert_eq!(checked.missing(), ["piece.height"]);
+        assert_eq!(checked.piece(), Ok(None));
+    }
+
+    #[test]
+    fn nonsense_is_refused_at_its_field() {
+        let with = |change: fn(&mut ShipmentInputs)| {
+            let mut inputs = canvas();
+            change(&mut inputs);
+            inputs
+        };
+        refused(
+            with(|inputs| inputs.piece.width = Some("wide".into())),
+            "piece.width",
+            "not understood",
+        );
+        refused(
+            with(|inputs| inputs.piece.width = Some("0".into())),
+            "piece.width",
+            "from 20",
+        );
+        refused(
+            with(|inputs| (inputs.piece.width, inputs.piece.height) = (Some("40 m".into()), None)),
+            "piece.width",
+            "crating service",
+        );
+        refused(
+            with(|inputs| inputs.piece.finished = Some("2026-11-24".into())),
+            "piece.finished",
+            "still to come",
+        );
+        refused(
+            with(|inputs| inputs.promised = Some("soon".into())),
+            "promised",
+            "not a date",
+        );
+        refused(
+            with(|inputs| inputs.value = Some("-3".into())),
+            "value",
+            "from 0",
+        );
+        refused(
+            with(|inputs| inputs.title = "x".repeat(121)),
+            "title",
+            "121 characters",
+        );
+        refused(
+            with(|inputs| inputs.buyer.name = "a\u{7}b".into()),
+            "buyer.name",
+            "control character",
+        );
+        refused(
+            with(|inputs| inputs.buyer.country = "Saltmark".into()),
+            "buyer.country",
+            "two capital letters",
+        );
+        refused(
+            with(|inputs| inputs.choices.clearance = Some("wide".into())),
+            "choices.clearance",
+            "not understood",
+        );
+    }
+
+    #[test]
+    fn markup_in_a_name_is_only_text() {
+        let mut inputs = canvas();
+        inputs.buyer.name = "<script>alert(1)</script>".into();
+        assert!(inputs.checked(LengthUnit::Mm, date(2026, 11, 23)).is_ok());
+    }
+
+    #[test]
+    fn today_is_early_enough_to_be_finished() {
+        let mut inputs = canvas();
+        inputs.piece.finished = Some("2026-11-23".into());
+        assert!(inputs.checked(LengthUnit::Mm, date(2026, 11, 23)).is_ok());
+    }
+}

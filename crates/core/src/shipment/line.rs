@@ -1,0 +1,176 @@
+//! The work line: where a shipment stands at each stop, and what is to be done next.
+
+use jiff::civil::Date;
+use serde::Serialize;
+
+use super::{ShipmentInputs, Summary};
+
+/// A stop of the work line.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Stop {
+    /// What is shipped.
+    Measure,
+    /// How it is protected.
+    Guard,
+    /// What it is boxed in.
+    Box,
+    /// What it costs to send.
+    Price,
+}
+
+/// How far a stop is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Mark {
+    /// Looked at and found right.
+    Done,
+    /// Still to be looked at.
+    Open,
+    /// Something about it changed, or must be answered.
+    Look,
+}
+
+/// A stop with its mark.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct StopState {
+    /// Which.
+    pub stop: Stop,
+    /// How far.
+    pub mark: Mark,
+}
+
+/// The next thing to do for a shipment.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum NextAct {
+    /// Say what the piece is and how large.
+    Measure,
+    /// The paint has not cured.
+    LetItCure {
+        /// The first day it may be wrapped; absent when the day it was finished is not known.
+        #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
+        cured_on: Option<Date>,
+        /// How long the paint needs.
+        needs: String,
+    },
+    /// A Stop of the plan.
+    Answer {
+        /// What it says.
+        says: String,
+    },
+    /// Look at the layers.
+    LookAtGuard,
+    /// Look at the box.
+    LookAtBox,
+    /// Say where it goes.
+    SayWhere,
+    /// No service takes it.
+    MakeItSmaller,
+    /// Choose a service.
+    ChooseService,
+    /// Everything is settled.
+    Pack,
+}
+
+/// Where a shipment stands.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct WorkLine {
+    /// Every stop in the order of the work.
+    pub stops: [StopState; 4],
+    /// What is to be done next.
+    pub next: NextAct,
+}
+
+impl WorkLine {
+    /// Returns where a shipment stands on a day.
+    #[must_use]
+    pub fn on(today: Date, inputs: &ShipmentInputs, summary: Option<&Summary>) -> Self {
+        let Some(summary) = summary else {
+            let open = |stop| StopState {
+                stop,
+                mark: Mark::Open,
+            };
+            let stops = [Stop::Measure, Stop::Guard, Stop::Box, Stop::Price].map(open);
+            return Self {
+                stops,
+                next: NextAct::Measure,
+            };
+        };
+        let settled = |by: &Option<String>| match by {
+            Some(fingerprint) if *fingerprint == summary.fingerprint => Mark::Done,
+            Some(_) => Mark::Look,
+            None => Mark::Open,
+        };
+        let cured = summary
+            .cure
+            .as_ref()
+            .is_none_or(|cure| cure.is_cured_by(today));
+        let marks = [
+            (Stop::Measure, if cured { Mark::Done } else { Mark::Look }),
+            (
+                Stop::Guard,
+                if summary.stop.is_some() {
+                    Mark::Look
+                } else {
+                    settled(&inputs.settled.guard)
+                },
+            ),
+            (Stop::Box, settled(&inputs.settled.carton)),
+            (Stop::Price, price_mark(inputs, summary)),
+        ];
+        let next = unmet(today, summary).unwrap_or_else(|| first_open(marks, summary));
+        Self {
+            stops: marks.map(|(stop, mark)| StopState { stop, mark }),
+            next,
+        }
+    }
+}
+
+fn price_mark(inputs: &ShipmentInputs, summary: &Summary) -> Mark {
+    match (&summary.best, &inputs.service) {
+        (Some(best), Some(_)) if best.chosen => Mark::Done,
+        (_, Some(_)) => Mark::Look,
+        (None, None) if summary.asked => Mark::Look,
+        (_, None) => Mark::Open,
+    }
+}
+
+/// Paint that has not cured, or a Stop, comes before everything else.
+fn unmet(today: Date, summary: &Summary) -> Option<NextAct> {
+    if let Some(cure) = summary
+        .cure
+        .as_ref()
+        .filter(|cure| !cure.is_cured_by(today))
+    {
+        return Some(NextAct::LetItCure {
+            cured_on: cure.cured_on,
+            needs: cure.needs.clone(),
+        });
+    }
+    summary.stop.clone().map(|says| NextAct::Answer { says })
+}
+
+fn first_open(marks: [(Stop, Mark); 4], summary: &Summary) -> NextAct {
+    match marks
+        .into_iter()
+        .find(|(_, mark)| *mark != Mark::Done)
+        .map(|(stop, _)| stop)
+    {
+        Some(Stop::Measure) => NextAct::Measure,
+        Some(Stop::Guard) => NextAct::LookAtGuard,
+        Some(Stop::Box) => NextAct::LookAtBox,
+        Some(Stop::Price) if !summary.asked => NextAct::SayWhere,
+        Some(Stop::Price) if summary.best.is_none() => NextAct::MakeItSmaller,
+        Some(Stop::Price) => NextAct::ChooseService,
+        None => NextAct::Pack,
+    }
+}
+
+#[cfg(test)]
+mod tests;

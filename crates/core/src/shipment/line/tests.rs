@@ -1,0 +1,108 @@
+use jiff::civil::date;
+
+use super::*;
+use crate::shipment::{House, Worked};
+
+fn house() -> House {
+    House {
+        rules: serde_json::from_str(include_str!("../../../../../demo/house-rules.json"))
+            .expect("rules"),
+        catalogue: serde_json::from_str(include_str!("../../../../../demo/catalogue.json"))
+            .expect("a catalogue"),
+        tariffs: vec![
+            serde_json::from_str(include_str!("../../../../../demo/tariffs/gannet-post.json"))
+                .expect("a tariff"),
+        ],
+    }
+}
+
+fn small_canvas() -> ShipmentInputs {
+    serde_json::from_value(serde_json::json!({
+        "title": "Slack Tide",
+        "buyer": { "name": "Oda Marsh", "postcode": "TB1", "country": "XS" },
+        "piece": {
+            "construction": "stretched_canvas", "medium": "acrylic", "finished": "2026-10-01",
+            "width": "400 mm", "height": "500 mm", "depth": "18 mm"
+        }
+    }))
+    .expect("inputs")
+}
+
+fn line(inputs: &ShipmentInputs) -> WorkLine {
+    let worked = Worked::out(inputs, &house()).expect("it works out");
+    WorkLine::on(date(2026, 11, 23), inputs, worked.summary(inputs).as_ref())
+}
+
+fn fingerprint(inputs: &ShipmentInputs) -> Option<String> {
+    Worked::out(inputs, &house())
+        .expect("it works out")
+        .fingerprint
+}
+
+#[test]
+fn each_thing_settled_leads_to_the_next() {
+    let mut inputs = ShipmentInputs::default();
+    assert_eq!(line(&inputs).next, NextAct::Measure);
+    inputs = small_canvas();
+    assert_eq!(line(&inputs).next, NextAct::LookAtGuard);
+    inputs.settled.guard = fingerprint(&inputs);
+    assert_eq!(line(&inputs).next, NextAct::LookAtBox);
+    inputs.settled.carton = fingerprint(&inputs);
+    assert_eq!(line(&inputs).next, NextAct::ChooseService);
+    inputs.service = Some("gannet-post/parcel".into());
+    assert_eq!(line(&inputs).next, NextAct::Pack);
+    assert!(
+        line(&inputs)
+            .stops
+            .iter()
+            .all(|stop| stop.mark == Mark::Done)
+    );
+}
+
+#[test]
+fn a_plan_that_changed_since_asks_for_another_look() {
+    let mut inputs = small_canvas();
+    inputs.settled.guard = fingerprint(&inputs);
+    inputs.choices.first_turns = Some(2);
+    let line = line(&inputs);
+    assert_eq!(line.stops[1].mark, Mark::Look);
+    assert_eq!(line.next, NextAct::LookAtGuard);
+}
+
+#[test]
+fn paint_that_is_not_cured_comes_first() {
+    let mut inputs = small_canvas();
+    inputs.piece.finished = Some("2026-11-20".into());
+    assert_eq!(
+        line(&inputs).next,
+        NextAct::LetItCure {
+            cured_on: Some(date(2026, 12, 4)),
+            needs: "2 weeks".into()
+        }
+    );
+    inputs.piece.finished = None;
+    assert_eq!(
+        line(&inputs).next,
+        NextAct::LetItCure {
+            cured_on: None,
+            needs: "2 weeks".into()
+        }
+    );
+}
+
+#[test]
+fn without_a_country_or_a_carrier_the_price_is_what_is_missing() {
+    let settle = |mut inputs: ShipmentInputs| {
+        inputs.settled.guard = fingerprint(&inputs);
+        inputs.settled.carton.clone_from(&inputs.settled.guard);
+        inputs
+    };
+    let mut nowhere = small_canvas();
+    nowhere.buyer.country.clear();
+    assert_eq!(line(&settle(nowhere)).next, NextAct::SayWhere);
+    let mut huge = small_canvas();
+    (huge.piece.width, huge.piece.height) = (Some("2400 mm".into()), Some("2400 mm".into()));
+    let huge = settle(huge);
+    assert_eq!(line(&huge).next, NextAct::MakeItSmaller);
+    assert_eq!(line(&huge).stops[3].mark, Mark::Look);
+}

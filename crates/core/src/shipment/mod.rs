@@ -1,0 +1,12 @@
+//! A shipment: what was typed about it, what was worked out from that, and what is to be done next.
+
+mod dates;
+mod inputs;
+mod line;
+mod summary;
+mod worked;
+
+pub use inputs::{Buyer, LONGEST_TEXT, PieceInputs, Settled, ShipmentInputs};
+pub use line::{Mark, NextAct, Stop, StopState, WorkLine};
+pub use summary::{BestQuote, SectionLayer, Summary};
+pub use worked::{House, Worked};

@@ -1,0 +1,96 @@
+//! What is worked out from the inputs of a shipment: plan and quotes.
+
+use serde::Serialize;
+use sha2::{Digest, Sha256};
+
+use super::{ShipmentInputs, Summary};
+use crate::{
+    Refusal,
+    freight::{Parcel, Quote, Tariff, quotes},
+    house::HouseRules,
+    material::Catalogue,
+    piece::Construction,
+    plan::Plan,
+};
+
+/// What a studio works with: its rules, its shelf and its carriers.
+#[derive(Debug, Clone, PartialEq)]
+pub struct House {
+    /// Its rules.
+    pub rules: HouseRules,
+    /// Its shelf.
+    pub catalogue: Catalogue,
+    /// Its carriers' tariffs.
+    pub tariffs: Vec<Tariff>,
+}
+
+/// What follows from the inputs of a shipment.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Worked {
+    /// Fields that a plan still needs.
+    pub missing: Vec<&'static str>,
+    /// The plan, once nothing is missing.
+    pub plan: Option<Plan>,
+    /// What every service says, once the country is known too.
+    pub quotes: Vec<Quote>,
+    /// Changes whenever layers or box do.
+    pub fingerprint: Option<String>,
+}
+
+/// So many characters of the digest tell one plan from another.
+const FINGERPRINT_LENGTH: usize = 16;
+
+impl Worked {
+    /// Returns what follows from inputs that were checked.
+    ///
+    /// # Errors
+    /// A [`Refusal`] for each choice that does not go with the piece, or names no material on the shelf.
+    pub fn out(inputs: &ShipmentInputs, house: &House) -> Result<Self, Vec<Refusal>> {
+        let rules = house.rules.with(&inputs.choices)?;
+        let missing = inputs.missing();
+        let Some(piece) = inputs.piece()? else {
+            return Ok(Self {
+                missing,
+                plan: None,
+                quotes: Vec::new(),
+                fingerprint: None,
+            });
+        };
+        let plan = Plan::design(&piece, &rules, &house.catalogue)?;
+        let parcel = Parcel {
+            outside: plan.tally.outside,
+            mass: plan.tally.weight.mass,
+            value: inputs.read_value().map_err(|refusal| vec![refusal])?,
+            has_glass: piece.construction.is_glazed(),
+        };
+        let destination = inputs.destination();
+        let quotes = destination
+            .map(|place| quotes(&parcel, &place, &house.tariffs))
+            .unwrap_or_default();
+        let fingerprint = Some(fingerprint(&plan, piece.construction));
+        Ok(Self {
+            missing,
+            plan: Some(plan),
+            quotes,
+            fingerprint,
+        })
+    }
+
+    /// Returns what the bench needs to know of it.
+    #[must_use]
+    pub fn summary(&self, inputs: &ShipmentInputs) -> Option<Summary> {
+        Summary::of(self, inputs.service.as_deref())
+    }
+}
+
+/// Two plans that are built alike have the same fingerprint, whatever version of the rules they followed.
+fn fingerprint(plan: &Plan, construction: Construction) -> String {
+    let built = serde_json::to_vec(&(construction, plan.size, &plan.layers))
+        .expect("a plan can be written");
+    Sha256::digest(built)
+        .iter()
+        .map(|byte| format!("{byte:02x}"))
+        .collect::<String>()[..FINGERPRINT_LENGTH]
+        .to_owned()
+}

@@ -1,0 +1,254 @@
+//! Laws that every plan, blank and quote keeps, over random pieces, rules and choices.
+
+use hummock_core::{
+    carton::{Blank, Panel, Point, SlottedEdge},
+    freight::{BillableBy, Parcel},
+    house::{Allowances, HouseRules},
+    layer::Envelope,
+    material::Catalogue,
+    piece::{Construction, Medium, PaintBody, Piece, PieceSize},
+    plan::Plan,
+    quantity::{Length, Mass},
+};
+use proptest::prelude::*;
+
+fn catalogue() -> Catalogue {
+    serde_json::from_str(include_str!("../../../demo/catalogue.json"))
+        .expect("the demo catalogue is one")
+}
+
+fn house() -> HouseRules {
+    serde_json::from_str(include_str!("../../../demo/house-rules.json"))
+        .expect("the demo rules are rules")
+}
+
+fn any_piece() -> impl Strategy<Value = Piece> {
+    let sides = (20.0..4000.0_f64, 20.0..4000.0_f64, 0.0..1.0_f64);
+    let made = (
+        prop::sample::select(Construction::ALL.to_vec()),
+        prop::sample::select(Medium::ALL.to_vec()),
+        prop::sample::select(vec![PaintBody::Thin, PaintBody::Raised, PaintBody::Impasto]),
+    );
+    (sides, made).prop_map(|((width, height, deep), (construction, medium, paint))| {
+        let most = width.min(height).min(300.0);
+        let [width, height, depth] = [width, height, 1.0 + deep * (most - 1.0)].map(Length::mm);
+        Piece {
+            construction,
+            size: PieceSize {
+                width,
+                height,
+                depth,
+            },
+            medium,
+            paint,
+            finished: None,
+        }
+    })
+}
+
+/// What a person turns up on a plan.
+#[derive(Debug, Clone, Copy)]
+struct Knobs {
+    first_turns: u32,
+    second_turns: u32,
+    clearance: f64,
+    proud: f64,
+}
+
+fn any_knobs() -> impl Strategy<Value = Knobs> {
+    (1..=5_u32, 0..=5_u32, 0.0..60.0_f64, 0.0..40.0_f64).prop_map(
+        |(first_turns, second_turns, clearance, proud)| Knobs {
+            first_turns,
+            second_turns,
+            clearance,
+            proud,
+        },
+    )
+}
+
+fn turned(knobs: Knobs) -> HouseRules {
+    let mut rules = house();
+    rules.allowances.first_turns = knobs.first_turns;
+    rules.allowances.second_turns = knobs.second_turns;
+    rules.allowances.clearance = Length::mm(knobs.clearance);
+    rules.allowances.board_proud = Length::mm(knobs.proud);
+    rules
+}
+
+fn design(piece: &Piece, rules: &HouseRules, catalogue: &Catalogue) -> Plan {
+    Plan::design(piece, rules, catalogue).expect("every valid piece has a plan")
+}
+
+const BY: BillableBy = BillableBy {
+    divisor_cm3_per_kg: 5000.0,
+    volumetric_above: None,
+    size_step: Length::mm(10.0),
+    weight_step: Mass::g(500.0),
+    minimum: Mass::g(1000.0),
+};
+
+fn billable(plan: &Plan) -> Mass {
+    let parcel = Parcel {
+        outside: plan.tally.outside,
+        mass: plan.tally.weight.mass,
+        value: None,
+        has_glass: false,
+    };
+    BY.weigh(&parcel).billable
+}
+
+/// Binary dust that the order of a sum may leave, in millimetres and grams.
+const DUST: f64 = 1e-6;
+
+fn at_least(more: Envelope, less: Envelope) -> bool {
+    [
+        (more.across, less.across),
+        (more.up, less.up),
+        (more.through, less.through),
+    ]
+    .into_iter()
+    .all(|(more, less)| more.as_mm() >= less.as_mm() - DUST)
+}
+
+fn nothing_shrinks(less: &Plan, more: &Plan) -> Result<(), TestCaseError> {
+    prop_assert!(
+        at_least(more.tally.outside, less.tally.outside),
+        "outside shrank"
+    );
+    let (heavier, lighter) = (more.tally.weight.mass.as_g(), less.tally.weight.mass.as_g());
+    prop_assert!(
+        heavier >= lighter - DUST,
+        "weight fell from {lighter} to {heavier}"
+    );
+    prop_assert!(billable(more) >= billable(less), "billable weight fell");
+    Ok(())
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { failure_persistence: None, ..ProptestConfig::default() })]
+
+    #[test]
+    fn each_envelope_contains_the_former(piece in any_piece(), knobs in any_knobs()) {
+        let plan = design(&piece, &turned(knobs), &catalogue());
+        let size = plan.size;
+        let mut inside = Envelope { across: size.width, up: size.height, through: size.depth };
+        for layer in &plan.layers {
+            prop_assert!(layer.adds.is_growth());
+            prop_assert!(layer.envelope.holds(inside));
+            prop_assert_eq!(layer.envelope, inside.grown(layer.adds));
+            inside = layer.envelope;
+        }
+        prop_assert_eq!(inside, plan.tally.outside);
+    }
+
+    #[test]
+    fn the_same_input_gives_the_same_bytes(piece in any_piece(), knobs in any_knobs()) {
+        let bytes = || serde_json::to_vec(&design(&piece, &turned(knobs), &catalogue())).expect("JSON");
+        prop_assert_eq!(bytes(), bytes());
+    }
+
+    #[test]
+    fn more_turns_never_shrink_anything(piece in any_piece(), knobs in any_knobs()) {
+        let plan = |knobs| design(&piece, &turned(knobs), &catalogue());
+        let less = plan(knobs);
+        nothing_shrinks(&less, &plan(Knobs { first_turns: knobs.first_turns + 1, ..knobs }))?;
+        nothing_shrinks(&less, &plan(Knobs { second_turns: knobs.second_turns + 1, ..knobs }))?;
+    }
+
+    #[test]
+    fn more_clearance_or_a_prouder_board_never_shrinks_anything(
+        piece in any_piece(), knobs in any_knobs(), more in 0.0..20.0_f64,
+    ) {
+        let plan = |knobs| design(&piece, &turned(knobs), &catalogue());
+        let less = plan(knobs);
+        nothing_shrinks(&less, &plan(Knobs { clearance: knobs.clearance + more, ..knobs }))?;
+        nothing_shrinks(&less, &plan(Knobs { proud: knobs.proud + more, ..knobs }))?;
+    }
+
+    #[test]
+    fn thicker_board_never_shrinks_anything(piece in any_piece(), knobs in any_knobs(), more in 0.0..6.0_f64) {
+        let thin = catalogue();
+        let mut thick = thin.clone();
+        for board in &mut thick.boards {
+            board.caliper += Length::mm(more);
+        }
+        let rules = turned(knobs);
+        nothing_shrinks(&design(&piece, &rules, &thin), &design(&piece, &rules, &thick))?;
+    }
+
+    #[test]
+    fn the_wrapped_piece_fits_in_the_box_with_its_clearance(piece in any_piece(), knobs in any_knobs()) {
+        let plan = design(&piece, &turned(knobs), &catalogue());
+        let carton = plan.carton().expect("every plan has a box");
+        let wrapped = plan
+            .layers
+            .iter()
+            .rev()
+            .find(|layer| !matches!(layer.make.kind(), "edge_fill" | "slotted_box"))
+            .expect("something is wrapped")
+            .envelope;
+        let room = 2.0 * knobs.clearance - DUST;
+        for (inside, wrapped) in [
+            (carton.inside_length, wrapped.long_side()),
+            (carton.inside_width, wrapped.short_side()),
+            (carton.inside_height, wrapped.through),
+        ] {
+            prop_assert!(inside.as_mm() - wrapped.as_mm() >= room);
+        }
+    }
+
+    #[test]
+    fn a_blank_is_the_sum_of_panels_that_do_not_overlap(
+        length in 100.0..4000.0_f64, shorter in 0.05..1.0_f64, height in 10.0..500.0_f64, caliper in 1.0..10.0_f64,
+    ) {
+        let [length, width, height, caliper] = [length, length * shorter, height, caliper].map(Length::mm);
+        let blank = SlottedEdge { length, width, height, caliper }.blank(&Allowances::default());
+        let sum: f64 = blank.panels.iter().map(|panel| panel.area().as_m2()).sum();
+        prop_assert!((sum - blank.area.as_m2()).abs() < 1e-9);
+        prop_assert!(sum < (blank.width * blank.height).as_m2());
+        for (place, panel) in blank.panels.iter().enumerate() {
+            prop_assert!(lies_on(panel, &blank));
+            prop_assert!(blank.panels[..place].iter().all(|other| !overlap(panel, other)), "panel {}", place);
+        }
+        for hinge in &blank.hinges {
+            let (one, other) = hinge.between;
+            prop_assert!(on_edge(hinge.from, &blank.panels[one]) && on_edge(hinge.to, &blank.panels[one]));
+            prop_assert!(on_edge(hinge.from, &blank.panels[other]) && on_edge(hinge.to, &blank.panels[other]));
+        }
+    }
+}
+
+/// The least and the most of a panel, across and up. The panels of this style are all convex and, but
+/// for the tab, rectangles along the axes, so their bounds meet only where they do.
+fn bounds(panel: &Panel) -> [f64; 4] {
+    let across = panel.outline.iter().map(|point| point.x.as_mm());
+    let up = panel.outline.iter().map(|point| point.y.as_mm());
+    [
+        across.clone().fold(f64::INFINITY, f64::min),
+        across.fold(f64::NEG_INFINITY, f64::max),
+        up.clone().fold(f64::INFINITY, f64::min),
+        up.fold(f64::NEG_INFINITY, f64::max),
+    ]
+}
+
+fn overlap(one: &Panel, other: &Panel) -> bool {
+    let ([a, b, c, d], [e, f, g, h]) = (bounds(one), bounds(other));
+    a.max(e) < b.min(f) - DUST && c.max(g) < d.min(h) - DUST
+}
+
+fn lies_on(panel: &Panel, blank: &Blank) -> bool {
+    let [left, right, low, high] = bounds(panel);
+    left >= -DUST
+        && low >= -DUST
+        && right <= blank.width.as_mm() + DUST
+        && high <= blank.height.as_mm() + DUST
+}
+
+fn on_edge(point: Point, panel: &Panel) -> bool {
+    let [left, right, low, high] = bounds(panel);
+    let (x, y) = (point.x.as_mm(), point.y.as_mm());
+    let inside =
+        (left - DUST..=right + DUST).contains(&x) && (low - DUST..=high + DUST).contains(&y);
+    let near = |edge: f64, at: f64| (edge - at).abs() < DUST;
+    inside && (near(left, x) || near(right, x) || near(low, y) || near(high, y))
+}
