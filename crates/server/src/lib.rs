@@ -1,1 +1,23 @@
-//! Placeholder.
+//! Hummock as a web application: the API under `/api/v1`, its description, and the pages.
+//!
+//! Handlers extract, call the core and the store, and map what comes back; the rules of the job are in
+//! `hummock-core`.
+
+mod api;
+mod app;
+mod body;
+mod clock;
+mod import;
+mod measures;
+mod pages;
+mod plans;
+mod problem;
+mod serve;
+mod shipments;
+mod studio;
+
+pub use api::description;
+pub use app::App;
+pub use clock::Clock;
+pub use import::{Imported, import};
+pub use serve::{Running, ServeOptions, serve};

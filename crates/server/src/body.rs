@@ -1,0 +1,82 @@
+//! Reading a request's JSON, with the field that does not fit.
+
+use axum::{
+    body::Bytes,
+    extract::{FromRequest, FromRequestParts, Path, Request},
+    http::{HeaderMap, StatusCode, header::CONTENT_TYPE, request::Parts},
+};
+use hummock_core::Refusal;
+use serde::de::DeserializeOwned;
+use uuid::Uuid;
+
+use crate::problem::Problem;
+
+/// A JSON body; what does not fit is refused with its field.
+#[derive(Debug)]
+pub(crate) struct Body<T>(pub(crate) T);
+
+impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
+    type Rejection = Problem;
+
+    async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
+        if !is_json(request.headers()) {
+            return Err(Problem::unreadable(
+                StatusCode::UNSUPPORTED_MEDIA_TYPE,
+                "the body must be JSON: send it with the content type application/json",
+            ));
+        }
+        let bytes = Bytes::from_request(request, state)
+            .await
+            .map_err(|rejection| Problem::unreadable(rejection.status(), rejection.body_text()))?;
+        let mut json = serde_json::Deserializer::from_slice(&bytes);
+        let body = serde_path_to_error::deserialize(&mut json).map_err(|error| misfit(&error))?;
+        json.end()
+            .map_err(|error| Problem::unreadable(StatusCode::BAD_REQUEST, error.to_string()))?;
+        Ok(Self(body))
+    }
+}
+
+fn is_json(headers: &HeaderMap) -> bool {
+    let kind = headers
+        .get(CONTENT_TYPE)
+        .and_then(|value| value.to_str().ok())
+        .unwrap_or_default();
+    kind.split(';')
+        .next()
+        .is_some_and(|kind| kind.trim().eq_ignore_ascii_case("application/json"))
+}
+
+/// Names the field of a body whose JSON is well formed but does not fit.
+fn misfit(error: &serde_path_to_error::Error<serde_json::Error>) -> Problem {
+    let inner = error.inner();
+    if inner.is_data() {
+        return Problem::refused(vec![refusal_at(&error.path().to_string(), inner)]);
+    }
+    Problem::unreadable(
+        StatusCode::BAD_REQUEST,
+        format!("the body is not JSON: {inner}"),
+    )
+}
+
+/// Makes a refusal for a value that does not fit its field.
+pub(crate) fn refusal_at(path: &str, error: &serde_json::Error) -> Refusal {
+    let text = error.to_string();
+    // The place in the body says nothing to whoever typed the value; the field does.
+    let says = text.split(" at line ").next().unwrap_or(&text);
+    Refusal::new(path, format!("this does not fit: {says}"))
+}
+
+/// The id of a shipment in the path; one that is not an id is not found.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct ShipmentId(pub(crate) Uuid);
+
+impl<S: Send + Sync> FromRequestParts<S> for ShipmentId {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
+        let Path(id) = Path::<Uuid>::from_request_parts(parts, state)
+            .await
+            .map_err(|_| Problem::not_found("shipment of that id"))?;
+        Ok(Self(id))
+    }
+}

@@ -1,0 +1,158 @@
+//! Loading a studio from a folder of open data files.
+//!
+//! The folder holds `studio.json`, `house-rules.json`, `catalogue.json`, `tariffs/*.json` and, if wanted,
+//! `shipments.json`.
+
+use std::path::Path;
+
+use anyhow::{Context, Result, bail};
+use hummock_core::{
+    quantity::LengthUnit,
+    shipment::{House, ShipmentInputs, Worked},
+};
+use hummock_store::{Computed, NewShipment, Settings, Store, StudioId};
+use jiff::{ToSpan, civil::Date};
+use serde::{Deserialize, de::DeserializeOwned};
+use uuid::Uuid;
+
+use crate::clock::Clock;
+
+/// What an import did.
+#[derive(Debug, Clone, Copy)]
+pub struct Imported {
+    /// The studio of the database.
+    pub studio: StudioId,
+    /// Whether it was founded now; one that was there already is left as it is.
+    pub founded: bool,
+    /// How many shipments were added.
+    pub shipments: usize,
+}
+
+/// Shipments in a file, with the day on which their dates were right.
+#[derive(Debug, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct ShipmentFile {
+    /// Dates are moved along with it, so that a demonstration never goes stale.
+    #[serde(default)]
+    as_of: Option<Date>,
+    shipments: Vec<ShipmentInputs>,
+}
+
+/// Loads a studio from a folder when the database has none.
+///
+/// # Errors
+/// When a file is missing or is not what it should be (the message names it), or the database fails.
+pub async fn import(
+    store: &Store,
+    folder: &Path,
+    with_shipments: bool,
+    clock: Clock,
+) -> Result<Imported> {
+    let settings: Settings = read(&folder.join("studio.json"))?;
+    let house = read_house(folder)?;
+    let (studio, founded) = store.found(&settings, &house).await?;
+    let file = folder.join("shipments.json");
+    if !founded || !with_shipments || !file.exists() {
+        return Ok(Imported {
+            studio,
+            founded,
+            shipments: 0,
+        });
+    }
+    let shipments = read_shipments(&file, clock.today())?;
+    for inputs in &shipments {
+        let new = worked_out(inputs, &house, settings.unit, clock)
+            .with_context(|| format!("\"{}\" in {}", inputs.title, file.display()))?;
+        store.create(studio, &new).await?;
+    }
+    Ok(Imported {
+        studio,
+        founded,
+        shipments: shipments.len(),
+    })
+}
+
+fn read_house(folder: &Path) -> Result<House> {
+    let mut tariffs = Vec::new();
+    let mut files: Vec<_> = std::fs::read_dir(folder.join("tariffs"))
+        .with_context(|| format!("there are no tariffs in {}", folder.display()))?
+        .collect::<Result<_, _>>()?;
+    files.sort_by_key(std::fs::DirEntry::file_name);
+    for file in files {
+        tariffs.push(read(&file.path())?);
+    }
+    let house = House {
+        rules: read(&folder.join("house-rules.json"))?,
+        catalogue: read(&folder.join("catalogue.json"))?,
+        tariffs,
+    };
+    if let Err(refusals) = house.rules.allowances.check() {
+        bail!("house-rules.json: {}", sentences(&refusals));
+    }
+    Ok(house)
+}
+
+fn read_shipments(file: &Path, today: Date) -> Result<Vec<ShipmentInputs>> {
+    let ShipmentFile {
+        as_of,
+        mut shipments,
+    } = read(file)?;
+    let days = as_of.map_or(0, |day| (today - day).get_days());
+    for inputs in &mut shipments {
+        move_day(&mut inputs.promised, days)?;
+        move_day(&mut inputs.piece.finished, days)?;
+    }
+    Ok(shipments)
+}
+
+fn move_day(day: &mut Option<String>, days: i32) -> Result<()> {
+    if let Some(text) = day {
+        let read: Date = text
+            .parse()
+            .with_context(|| format!("\"{text}\" is not a date"))?;
+        *text = read.checked_add(days.days())?.to_string();
+    }
+    Ok(())
+}
+
+fn worked_out(
+    inputs: &ShipmentInputs,
+    house: &House,
+    unit: LengthUnit,
+    clock: Clock,
+) -> Result<NewShipment> {
+    let inputs = inputs
+        .clone()
+        .checked(unit, clock.today())
+        .map_err(|refusals| refused(&refusals))?;
+    let worked = Worked::out(&inputs, house).map_err(|refusals| refused(&refusals))?;
+    let computed = Computed {
+        worked: serde_json::to_value(&worked)?,
+        summary: worked.summary(&inputs),
+        rules_version: house.rules.version,
+    };
+    Ok(NewShipment {
+        id: Uuid::now_v7(),
+        inputs,
+        computed,
+    })
+}
+
+fn refused(refusals: &[hummock_core::Refusal]) -> anyhow::Error {
+    anyhow::anyhow!(sentences(refusals))
+}
+
+fn sentences(refusals: &[hummock_core::Refusal]) -> String {
+    refusals
+        .iter()
+        .map(ToString::to_string)
+        .collect::<Vec<_>>()
+        .join("; ")
+}
+
+fn read<T: DeserializeOwned>(file: &Path) -> Result<T> {
+    let text = std::fs::read_to_string(file)
+        .with_context(|| format!("{} can't be read", file.display()))?;
+    serde_json::from_str(&text)
+        .with_context(|| format!("{} is not what it should be", file.display()))
+}

@@ -1,0 +1,68 @@
+//! Reading a size typed in one field.
+
+use axum::Json;
+use hummock_core::{
+    Refusal,
+    quantity::{LengthUnit, TypedLength, TypedSize},
+};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::{body::Body, problem::Problem};
+
+/// A size as typed in one field.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct SizeText {
+    /// Width × height × depth.
+    #[schema(example = "35 1/2 x 47 1/4 x 1 1/2 in")]
+    text: String,
+    /// What a bare number is in.
+    #[serde(default)]
+    unit: LengthUnit,
+}
+
+/// The three sides of a size.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct SizeRead {
+    width: SideRead,
+    height: SideRead,
+    depth: SideRead,
+}
+
+/// One side of a size.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct SideRead {
+    /// As typed, with its unit.
+    #[schema(example = "35 1/2 in")]
+    text: String,
+    /// What that is.
+    length_mm: f64,
+}
+
+impl From<&TypedLength> for SideRead {
+    fn from(typed: &TypedLength) -> Self {
+        Self {
+            text: typed.text().to_owned(),
+            length_mm: typed.length().as_mm(),
+        }
+    }
+}
+
+/// Reads a size typed in one field: width × height × depth, in any units.
+#[utoipa::path(
+    post, path = "/measures/read", tag = "measures", request_body = SizeText,
+    responses(
+        (status = 200, description = "The three sides", body = SizeRead),
+        (status = 422, description = "The text was not understood; the field is `text`", body = Problem),
+    ),
+)]
+pub(crate) async fn read(Body(size): Body<SizeText>) -> Result<Json<SizeRead>, Problem> {
+    let read = TypedSize::read(&size.text, size.unit)
+        .map_err(|error| vec![Refusal::new("text", error)])?;
+    Ok(Json(SizeRead {
+        width: (&read.width).into(),
+        height: (&read.height).into(),
+        depth: (&read.depth).into(),
+    }))
+}

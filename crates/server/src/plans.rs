@@ -1,0 +1,59 @@
+//! Working out a plan without storing anything.
+
+use axum::{Json, extract::State};
+use hummock_core::{
+    quantity::LengthUnit,
+    shipment::{ShipmentInputs, Summary, WorkLine, Worked},
+};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::{app::App, body::Body, problem::Problem};
+
+/// Inputs to work out.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct PreviewRequest {
+    /// What was typed; a `piece` with size, construction and medium is enough for a plan, and a
+    /// `buyer.country` for prices.
+    inputs: ShipmentInputs,
+    /// What a bare number is in.
+    #[serde(default)]
+    unit: LengthUnit,
+}
+
+/// What follows from inputs.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct Preview {
+    /// The inputs, with the unit written after each bare number.
+    inputs: ShipmentInputs,
+    /// Plan and quotes.
+    worked: Worked,
+    /// The figures of the bench, once there is a plan.
+    summary: Option<Summary>,
+    /// Where a shipment with these inputs would stand.
+    line: WorkLine,
+}
+
+/// Works out plan and quotes by the studio's rules; nothing is stored.
+#[utoipa::path(
+    post, path = "/plans/preview", tag = "plans", request_body = PreviewRequest,
+    responses(
+        (status = 200, description = "What follows from the inputs", body = Preview),
+        (status = 422, description = "Values that can't stand, each with its field", body = Problem),
+    ),
+)]
+pub(crate) async fn preview(
+    State(app): State<App>,
+    Body(request): Body<PreviewRequest>,
+) -> Result<Json<Preview>, Problem> {
+    let outcome = app.outcome(request.inputs, request.unit).await?;
+    let summary = outcome.worked.summary(&outcome.inputs);
+    let line = WorkLine::on(app.clock.today(), &outcome.inputs, summary.as_ref());
+    Ok(Json(Preview {
+        inputs: outcome.inputs,
+        worked: outcome.worked,
+        summary,
+        line,
+    }))
+}

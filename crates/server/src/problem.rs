@@ -1,0 +1,178 @@
+//! Errors as problem documents (RFC 9457).
+
+use axum::{
+    Json,
+    http::{HeaderValue, StatusCode, header::CONTENT_TYPE},
+    response::{IntoResponse, Response},
+};
+use hummock_core::Refusal;
+use hummock_store::{StoreError, WriteRefused};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::shipments::ShipmentView;
+
+/// An error, in the form of RFC 9457.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub(crate) struct Problem {
+    /// What kind of problem it is; stable.
+    #[serde(rename = "type")]
+    #[schema(example = "/problems/refused")]
+    kind: &'static str,
+    /// The kind in words.
+    title: &'static str,
+    /// The status of the response.
+    status: u16,
+    /// What happened this time.
+    detail: String,
+    /// Each value that was refused, with its field.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    errors: Vec<Refusal>,
+    /// How the shipment stands now, when an edit was based on an older version.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    current: Option<Box<ShipmentView>>,
+}
+
+impl Problem {
+    fn new(
+        status: StatusCode,
+        kind: &'static str,
+        title: &'static str,
+        detail: impl Into<String>,
+    ) -> Self {
+        Self {
+            kind,
+            title,
+            status: status.as_u16(),
+            detail: detail.into(),
+            errors: Vec::new(),
+            current: None,
+        }
+    }
+
+    pub(crate) fn not_found(what: &str) -> Self {
+        let detail = format!("there is no {what} here");
+        Self::new(
+            StatusCode::NOT_FOUND,
+            "/problems/not-found",
+            "Not found",
+            detail,
+        )
+    }
+
+    pub(crate) fn unreadable(status: StatusCode, detail: impl Into<String>) -> Self {
+        Self::new(
+            status,
+            "/problems/unreadable",
+            "The request can't be read",
+            detail,
+        )
+    }
+
+    pub(crate) fn refused(errors: Vec<Refusal>) -> Self {
+        let detail = errors
+            .iter()
+            .map(|refusal| refusal.message.as_str())
+            .collect::<Vec<_>>()
+            .join("; ");
+        let kind = "/problems/refused";
+        Self {
+            errors,
+            ..Self::new(
+                StatusCode::UNPROCESSABLE_ENTITY,
+                kind,
+                "A value was not taken",
+                detail,
+            )
+        }
+    }
+
+    pub(crate) fn stale(based_on: i32, current: ShipmentView) -> Self {
+        let detail = format!(
+            "the shipment is at version {}, and the edit was based on version {based_on}: look at what changed and edit again",
+            current.version
+        );
+        let problem = Self::new(
+            StatusCode::CONFLICT,
+            "/problems/stale",
+            "The shipment changed meanwhile",
+            detail,
+        );
+        Self {
+            current: Some(Box::new(current)),
+            ..problem
+        }
+    }
+
+    pub(crate) fn no_state() -> Self {
+        let detail = "there is nothing further to undo or redo that way";
+        Self::new(
+            StatusCode::CONFLICT,
+            "/problems/no-state",
+            "Nothing to undo or redo",
+            detail,
+        )
+    }
+
+    pub(crate) fn slip() -> Self {
+        let detail = "something went wrong inside; what was typed is still in the page";
+        Self::new(
+            StatusCode::INTERNAL_SERVER_ERROR,
+            "/problems/slip",
+            "Something went wrong",
+            detail,
+        )
+    }
+
+    fn away() -> Self {
+        let detail = "the database can't be reached; what was typed is kept in the page and saved once it is back";
+        Self::new(
+            StatusCode::SERVICE_UNAVAILABLE,
+            "/problems/away",
+            "The database is away",
+            detail,
+        )
+    }
+}
+
+impl From<Vec<Refusal>> for Problem {
+    fn from(errors: Vec<Refusal>) -> Self {
+        Self::refused(errors)
+    }
+}
+
+impl From<StoreError> for Problem {
+    fn from(error: StoreError) -> Self {
+        tracing::error!(%error, source = ?std::error::Error::source(&error), "the store failed");
+        match error {
+            StoreError::Away(_) => Self::away(),
+            StoreError::Refused(_) | StoreError::Tables(_) | StoreError::Document(_) => {
+                Self::slip()
+            }
+        }
+    }
+}
+
+impl From<WriteRefused> for Problem {
+    fn from(refused: WriteRefused) -> Self {
+        match refused {
+            WriteRefused::NotFound => Self::not_found("shipment"),
+            WriteRefused::NoState => Self::no_state(),
+            WriteRefused::Store(error) => error.into(),
+            // Handlers that can be stale answer with the shipment as their view shows it.
+            WriteRefused::Stale { .. } => Self::slip(),
+        }
+    }
+}
+
+impl IntoResponse for Problem {
+    fn into_response(self) -> Response {
+        let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
+        let mut response = (status, Json(self)).into_response();
+        response.headers_mut().insert(
+            CONTENT_TYPE,
+            HeaderValue::from_static("application/problem+json"),
+        );
+        response
+    }
+}

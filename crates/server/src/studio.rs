@@ -1,0 +1,72 @@
+//! The studio: what the pages need to offer choices.
+
+use axum::{Json, extract::State};
+use hummock_core::{
+    house::{ALLOWANCES, Allowance, HouseRules},
+    material::Catalogue,
+    quantity::LengthUnit,
+};
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::{app::App, problem::Problem};
+
+/// A studio and what it works with.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct StudioView {
+    /// Its name.
+    name: String,
+    /// Where it is.
+    town: String,
+    /// What its bare numbers are in.
+    unit: LengthUnit,
+    /// The day, where the studio is.
+    #[schema(value_type = String, example = "2027-03-04")]
+    today: Date,
+    /// Where it ships to.
+    countries: Vec<CountryView>,
+    /// Its house rules.
+    rules: HouseRules,
+    /// Every allowance with its name, unit, default, range and reason.
+    allowances: &'static [Allowance],
+    /// Its shelf.
+    catalogue: Catalogue,
+}
+
+/// A country that the studio ships to.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct CountryView {
+    /// Two capital letters.
+    code: String,
+    /// What people call it.
+    name: String,
+}
+
+/// Returns the studio with its rules and its shelf.
+#[utoipa::path(
+    get, path = "/studio", tag = "studio",
+    responses((status = 200, description = "The studio", body = StudioView)),
+)]
+pub(crate) async fn show(State(app): State<App>) -> Result<Json<StudioView>, Problem> {
+    let settings = app.store.settings(app.studio).await?;
+    let house = app.house().await?;
+    let countries = settings
+        .countries
+        .into_iter()
+        .map(|country| CountryView {
+            code: country.code,
+            name: country.name,
+        })
+        .collect();
+    Ok(Json(StudioView {
+        name: settings.name,
+        town: settings.town,
+        unit: settings.unit,
+        today: app.clock.today(),
+        countries,
+        rules: house.rules,
+        allowances: ALLOWANCES,
+        catalogue: house.catalogue,
+    }))
+}

@@ -1,0 +1,138 @@
+//! A studio: its settings, rules, shelf and tariffs.
+
+use hummock_core::{
+    freight::Tariff, house::HouseRules, material::Catalogue, quantity::LengthUnit, shipment::House,
+};
+use serde::{Deserialize, Serialize};
+use sqlx::types::Json;
+use uuid::Uuid;
+
+use crate::{Store, StoreError};
+
+/// Which studio.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct StudioId(pub(crate) Uuid);
+
+/// What a studio calls itself and how it reads.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Settings {
+    /// Its name.
+    pub name: String,
+    /// Where it is.
+    pub town: String,
+    /// What its bare numbers are in.
+    pub unit: LengthUnit,
+    /// Where it ships to.
+    pub countries: Vec<Country>,
+}
+
+/// A country that the studio ships to.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Country {
+    /// Two capital letters.
+    pub code: String,
+    /// What people call it.
+    pub name: String,
+}
+
+impl Store {
+    /// Returns the studio of this database, when there is one.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn studio(&self) -> Result<Option<StudioId>, StoreError> {
+        let id = sqlx::query_scalar("SELECT id FROM studio ORDER BY created_at LIMIT 1")
+            .fetch_optional(&self.pool)
+            .await?;
+        Ok(id.map(StudioId))
+    }
+
+    /// Founds a studio with all that it works with, unless the database has one already; returns it
+    /// either way, and whether it is new.
+    ///
+    /// Safe against another process that does the same at the same time.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn found(
+        &self,
+        settings: &Settings,
+        house: &House,
+    ) -> Result<(StudioId, bool), StoreError> {
+        let mut transaction = self.pool.begin().await?;
+        sqlx::query("LOCK TABLE studio IN SHARE ROW EXCLUSIVE MODE")
+            .execute(&mut *transaction)
+            .await?;
+        let there: Option<Uuid> =
+            sqlx::query_scalar("SELECT id FROM studio ORDER BY created_at LIMIT 1")
+                .fetch_optional(&mut *transaction)
+                .await?;
+        if let Some(id) = there {
+            return Ok((StudioId(id), false));
+        }
+        let id = Uuid::now_v7();
+        sqlx::query("INSERT INTO studio (id, settings) VALUES ($1, $2)")
+            .bind(id)
+            .bind(Json(settings))
+            .execute(&mut *transaction)
+            .await?;
+        sqlx::query("INSERT INTO house_rules (studio_id, version, rules) VALUES ($1, $2, $3)")
+            .bind(id)
+            .bind(i32::try_from(house.rules.version).unwrap_or(i32::MAX))
+            .bind(Json(&house.rules))
+            .execute(&mut *transaction)
+            .await?;
+        sqlx::query("INSERT INTO catalogue (studio_id, materials) VALUES ($1, $2)")
+            .bind(id)
+            .bind(Json(&house.catalogue))
+            .execute(&mut *transaction)
+            .await?;
+        for tariff in &house.tariffs {
+            sqlx::query("INSERT INTO tariff (studio_id, id, body) VALUES ($1, $2, $3)")
+                .bind(id)
+                .bind(&tariff.id)
+                .bind(Json(tariff))
+                .execute(&mut *transaction)
+                .await?;
+        }
+        transaction.commit().await?;
+        Ok((StudioId(id), true))
+    }
+
+    /// Returns a studio's settings.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn settings(&self, studio: StudioId) -> Result<Settings, StoreError> {
+        let Json(settings) = sqlx::query_scalar("SELECT settings FROM studio WHERE id = $1")
+            .bind(studio.0)
+            .fetch_one(&self.pool)
+            .await?;
+        Ok(settings)
+    }
+
+    /// Returns the newest rules, the shelf and the tariffs of a studio.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn house(&self, studio: StudioId) -> Result<House, StoreError> {
+        let (Json(rules), Json(catalogue), Json(tariffs)): (Json<HouseRules>, Json<Catalogue>, Json<Vec<Tariff>>) =
+            sqlx::query_as(
+                "SELECT rules, materials, (
+                     SELECT coalesce(jsonb_agg(body ORDER BY id), '[]') FROM tariff WHERE studio_id = $1
+                 )
+                 FROM house_rules JOIN catalogue USING (studio_id)
+                 WHERE studio_id = $1
+                 ORDER BY version DESC
+                 LIMIT 1",
+            )
+            .bind(studio.0)
+            .fetch_one(&self.pool)
+            .await?;
+        Ok(House {
+            rules,
+            catalogue,
+            tariffs,
+        })
+    }
+}
