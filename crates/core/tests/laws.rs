@@ -211,7 +211,7 @@ proptest! {
             prop_assert!(blank.panels[..place].iter().all(|other| !overlap(panel, other)), "panel {}", place);
         }
         for hinge in &blank.hinges {
-            let (one, other) = hinge.between;
+            let [one, other] = hinge.between;
             prop_assert!(on_edge(hinge.from, &blank.panels[one]) && on_edge(hinge.to, &blank.panels[one]));
             prop_assert!(on_edge(hinge.from, &blank.panels[other]) && on_edge(hinge.to, &blank.panels[other]));
         }

@@ -61,9 +61,11 @@ fn misfit(error: &serde_path_to_error::Error<serde_json::Error>) -> Problem {
 /// Makes a refusal for a value that does not fit its field.
 pub(crate) fn refusal_at(path: &str, error: &serde_json::Error) -> Refusal {
     let text = error.to_string();
+    // Fields are named as in the inputs, wherever in the body those stand.
+    let field = path.strip_prefix("inputs.").unwrap_or(path);
     // The place in the body says nothing to whoever typed the value; the field does.
     let says = text.split(" at line ").next().unwrap_or(&text);
-    Refusal::new(path, format!("this does not fit: {says}"))
+    Refusal::new(field, format!("this does not fit: {says}"))
 }
 
 /// The id of a shipment in the path; one that is not an id is not found.

@@ -51,7 +51,7 @@ impl From<&TypedLength> for SideRead {
 
 /// Reads a size typed in one field: width × height × depth, in any units.
 #[utoipa::path(
-    post, path = "/measures/read", tag = "measures", request_body = SizeText,
+    operation_id = "read_size", post, path = "/measures/read", tag = "measures", request_body = SizeText,
     responses(
         (status = 200, description = "The three sides", body = SizeRead),
         (status = 422, description = "The text was not understood; the field is `text`", body = Problem),

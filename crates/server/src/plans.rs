@@ -37,7 +37,7 @@ pub(crate) struct Preview {
 
 /// Works out plan and quotes by the studio's rules; nothing is stored.
 #[utoipa::path(
-    post, path = "/plans/preview", tag = "plans", request_body = PreviewRequest,
+    operation_id = "preview_plan", post, path = "/plans/preview", tag = "plans", request_body = PreviewRequest,
     responses(
         (status = 200, description = "What follows from the inputs", body = Preview),
         (status = 422, description = "Values that can't stand, each with its field", body = Problem),

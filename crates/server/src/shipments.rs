@@ -165,7 +165,7 @@ impl App {
 
 /// Returns the shipments on the bench, the one promised first before the others.
 #[utoipa::path(
-    get, path = "/shipments", tag = "shipments",
+    operation_id = "list_shipments", get, path = "/shipments", tag = "shipments",
     responses((status = 200, description = "Every shipment", body = [BenchRow])),
 )]
 pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<BenchRow>>, Problem> {
@@ -177,7 +177,7 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<BenchRow>>, 
 
 /// Makes a shipment; asking again with the same id returns the one that is there.
 #[utoipa::path(
-    post, path = "/shipments", tag = "shipments", request_body = NewRequest,
+    operation_id = "create_shipment", post, path = "/shipments", tag = "shipments", request_body = NewRequest,
     responses(
         (status = 201, description = "The shipment", body = ShipmentView),
         (status = 422, description = "Values that can't stand, each with its field", body = Problem),
@@ -200,7 +200,7 @@ pub(crate) async fn create(
 
 /// Returns one shipment.
 #[utoipa::path(
-    get, path = "/shipments/{id}", tag = "shipments", params(("id" = Uuid, Path, description = "Which")),
+    operation_id = "show_shipment", get, path = "/shipments/{id}", tag = "shipments", params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 200, description = "The shipment", body = ShipmentView),
         (status = 404, description = "There is none of that id", body = Problem),
@@ -215,7 +215,7 @@ pub(crate) async fn show(
 
 /// Changes a shipment and works it out again.
 #[utoipa::path(
-    patch, path = "/shipments/{id}", tag = "shipments", request_body = EditRequest,
+    operation_id = "edit_shipment", patch, path = "/shipments/{id}", tag = "shipments", request_body = EditRequest,
     params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 200, description = "The shipment as it stands now", body = ShipmentView),
@@ -248,7 +248,7 @@ pub(crate) async fn edit(
 
 /// Takes back the last edit.
 #[utoipa::path(
-    post, path = "/shipments/{id}/undo", tag = "shipments", request_body = MoveRequest,
+    operation_id = "undo_shipment", post, path = "/shipments/{id}/undo", tag = "shipments", request_body = MoveRequest,
     params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 200, description = "The shipment as it was before", body = ShipmentView),
@@ -265,7 +265,7 @@ pub(crate) async fn undo(
 
 /// Makes again the edit that was taken back.
 #[utoipa::path(
-    post, path = "/shipments/{id}/redo", tag = "shipments", request_body = MoveRequest,
+    operation_id = "redo_shipment", post, path = "/shipments/{id}/redo", tag = "shipments", request_body = MoveRequest,
     params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 200, description = "The shipment as it was after", body = ShipmentView),

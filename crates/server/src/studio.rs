@@ -45,7 +45,7 @@ pub(crate) struct CountryView {
 
 /// Returns the studio with its rules and its shelf.
 #[utoipa::path(
-    get, path = "/studio", tag = "studio",
+    operation_id = "show_studio", get, path = "/studio", tag = "studio",
     responses((status = 200, description = "The studio", body = StudioView)),
 )]
 pub(crate) async fn show(State(app): State<App>) -> Result<Json<StudioView>, Problem> {

@@ -31,7 +31,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Reads a size typed in one field: width × height × depth, in any units. */
-        post: operations["read"];
+        post: operations["read_size"];
         delete?: never;
         options?: never;
         head?: never;
@@ -48,7 +48,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Works out plan and quotes by the studio's rules; nothing is stored. */
-        post: operations["preview"];
+        post: operations["preview_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -63,10 +63,10 @@ export interface paths {
             cookie?: never;
         };
         /** Returns the shipments on the bench, the one promised first before the others. */
-        get: operations["list"];
+        get: operations["list_shipments"];
         put?: never;
         /** Makes a shipment; asking again with the same id returns the one that is there. */
-        post: operations["create"];
+        post: operations["create_shipment"];
         delete?: never;
         options?: never;
         head?: never;
@@ -81,14 +81,14 @@ export interface paths {
             cookie?: never;
         };
         /** Returns one shipment. */
-        get: operations["show"];
+        get: operations["show_shipment"];
         put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
         /** Changes a shipment and works it out again. */
-        patch: operations["edit"];
+        patch: operations["edit_shipment"];
         trace?: never;
     };
     "/api/v1/shipments/{id}/redo": {
@@ -101,7 +101,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Makes again the edit that was taken back. */
-        post: operations["redo"];
+        post: operations["redo_shipment"];
         delete?: never;
         options?: never;
         head?: never;
@@ -118,7 +118,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Takes back the last edit. */
-        post: operations["undo"];
+        post: operations["undo_shipment"];
         delete?: never;
         options?: never;
         head?: never;
@@ -133,7 +133,7 @@ export interface paths {
             cookie?: never;
         };
         /** Returns the studio with its rules and its shelf. */
-        get: operations["show"];
+        get: operations["show_studio"];
         put?: never;
         post?: never;
         delete?: never;
@@ -758,10 +758,7 @@ export interface components {
              */
             angle_deg: number;
             /** @description The two panels, by their place in the list of panels. */
-            between: [
-                number,
-                number
-            ];
+            between: number[];
             /** @description Which way it folds. */
             fold: components["schemas"]["Fold"];
             /** @description One end of the score. */
@@ -1611,7 +1608,7 @@ export interface operations {
             };
         };
     };
-    read: {
+    read_size: {
         parameters: {
             query?: never;
             header?: never;
@@ -1644,7 +1641,7 @@ export interface operations {
             };
         };
     };
-    preview: {
+    preview_plan: {
         parameters: {
             query?: never;
             header?: never;
@@ -1677,7 +1674,7 @@ export interface operations {
             };
         };
     };
-    list: {
+    list_shipments: {
         parameters: {
             query?: never;
             header?: never;
@@ -1697,7 +1694,7 @@ export interface operations {
             };
         };
     };
-    create: {
+    create_shipment: {
         parameters: {
             query?: never;
             header?: never;
@@ -1730,7 +1727,7 @@ export interface operations {
             };
         };
     };
-    show: {
+    show_shipment: {
         parameters: {
             query?: never;
             header?: never;
@@ -1762,7 +1759,7 @@ export interface operations {
             };
         };
     };
-    edit: {
+    edit_shipment: {
         parameters: {
             query?: never;
             header?: never;
@@ -1816,7 +1813,7 @@ export interface operations {
             };
         };
     };
-    redo: {
+    redo_shipment: {
         parameters: {
             query?: never;
             header?: never;
@@ -1852,7 +1849,7 @@ export interface operations {
             };
         };
     };
-    undo: {
+    undo_shipment: {
         parameters: {
             query?: never;
             header?: never;
@@ -1888,7 +1885,7 @@ export interface operations {
             };
         };
     };
-    show: {
+    show_studio: {
         parameters: {
             query?: never;
             header?: never;

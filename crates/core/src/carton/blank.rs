@@ -94,7 +94,7 @@ pub enum Fold {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Hinge {
     /// The two panels, by their place in the list of panels.
-    pub between: (usize, usize),
+    pub between: [usize; 2],
     /// One end of the score.
     pub from: Point,
     /// Its other end.

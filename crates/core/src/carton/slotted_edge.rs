@@ -195,7 +195,7 @@ impl Drawing<'_> {
         Point::new(self.runs_across[across], self.runs_up[up])
     }
 
-    fn score(&mut self, between: (usize, usize), from: Point, to: Point, step: u32) {
+    fn score(&mut self, between: [usize; 2], from: Point, to: Point, step: u32) {
         self.hinges.push(Hinge {
             between,
             from,
@@ -229,7 +229,7 @@ impl Drawing<'_> {
         });
         for place in 1..=4 {
             self.score(
-                (place - 1, place),
+                [place - 1, place],
                 self.at(place, 1),
                 self.at(place, 2),
                 RING,
@@ -250,7 +250,7 @@ impl Drawing<'_> {
                     .push(Panel::rectangle(PanelRole::Flap, low, high));
                 let crease = self.runs_up[crease];
                 self.score(
-                    (wall, flap),
+                    [wall, flap],
                     Point::new(low.x, crease),
                     Point::new(high.x, crease),
                     FLAPS,

@@ -53,24 +53,28 @@ mod tests {
 
     #[test]
     fn each_unit_has_its_precision() {
+        // The pages write lengths too, and are held to the same cases.
         // 614.36 / 25.4 × 16 = 386.999 → 387 sixteenths = 24 3/16
-        for (mm, unit, shown) in [
-            (901.7, LengthUnit::Mm, "902 mm"),
-            (37.5, LengthUnit::Mm, "38 mm"),
-            (901.7, LengthUnit::Cm, "90.2 cm"),
-            (40.0, LengthUnit::Cm, "4.0 cm"),
-            (901.7, LengthUnit::In, "35 1/2 in"),
-            (614.36, LengthUnit::In, "24 3/16 in"),
-            (9.525, LengthUnit::In, "3/8 in"),
-            (25.4, LengthUnit::In, "1 in"),
-            (0.0, LengthUnit::In, "0 in"),
-            (0.04, LengthUnit::Mm, "0 mm"),
-        ] {
-            assert_eq!(
-                show_length(Length::mm(mm), unit).replace('\u{a0}', " "),
-                shown
-            );
+        let cases: Vec<Case> =
+            serde_json::from_str(include_str!("../../testdata/shown-lengths.json"))
+                .expect("the cases are JSON");
+        for case in cases {
+            for unit in LengthUnit::ALL {
+                let wanted = format!("{}\u{a0}{}", case.shown[unit.symbol()], unit.symbol());
+                assert_eq!(
+                    show_length(Length::mm(case.mm), unit),
+                    wanted,
+                    "{} mm",
+                    case.mm
+                );
+            }
         }
+    }
+
+    #[derive(serde::Deserialize)]
+    struct Case {
+        mm: f64,
+        shown: std::collections::BTreeMap<String, String>,
     }
 
     proptest! {

@@ -1,0 +1,187 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { Blank } from '@/api/types';
+import { useUnits } from '@/units/useUnits';
+
+const { blank } = defineProps<{ blank: Blank }>();
+const units = useUnits();
+
+const WIDTH = 700;
+const MARGIN = { left: 10, right: 84, top: 10, bottom: 64 };
+const NAMES: Partial<Record<string, string>> = { front: 'front', back: 'back', side: 'side' };
+/** Running figures closer than this would print over each other, and go a row lower. */
+const FIGURE_ROOM = 56;
+const FIGURE_HEIGHT = 18;
+
+const scale = computed(() => (WIDTH - MARGIN.left - MARGIN.right) / blank.width_mm);
+const height = computed(() => blank.height_mm * scale.value + MARGIN.top + MARGIN.bottom);
+const x = (mm: number) => MARGIN.left + mm * scale.value;
+const y = (mm: number) => MARGIN.top + (blank.height_mm - mm) * scale.value;
+
+const panels = computed(() =>
+  blank.panels.map(({ role, outline }) => {
+    const points = outline.map((point) => `${x(point.x_mm)},${y(point.y_mm)}`).join(' ');
+    const middle = (of: number[]) => (Math.min(...of) + Math.max(...of)) / 2;
+    return {
+      role,
+      points,
+      name: NAMES[role],
+      cx: x(middle(outline.map((point) => point.x_mm))),
+      cy: y(middle(outline.map((point) => point.y_mm))),
+      narrow:
+        (Math.max(...outline.map((p) => p.x_mm)) - Math.min(...outline.map((p) => p.x_mm))) * scale.value <
+        44,
+    };
+  }),
+);
+
+const TICK = 8;
+/** A score is dashed, with a tick on the side that it folds to. */
+const scores = computed(() =>
+  blank.hinges.map(({ from, to, between }) => {
+    const [x1, y1, x2, y2] = [x(from.x_mm), y(from.y_mm), x(to.x_mm), y(to.y_mm)];
+    const inner = panels.value[between[0] ?? 0];
+    const [mx, my] = [(x1 + x2) / 2, (y1 + y2) / 2];
+    const upright = Math.abs(x1 - x2) < 0.01;
+    const towards = (middle: number, at: number) => Math.sign(middle - at) * TICK;
+    const tick = upright
+      ? `M${mx} ${my}h${towards(inner?.cx ?? mx, mx)}`
+      : `M${mx} ${my}v${towards(inner?.cy ?? my, my)}`;
+    return { line: `M${x1} ${y1}L${x2} ${y2}`, tick };
+  }),
+);
+
+interface Run {
+  mm: number;
+  at: number;
+  row: number;
+}
+
+/** Puts figures that would meet into the next row. */
+function spread(runs: readonly number[], place: (mm: number) => number, room: number): Run[] {
+  const last: number[] = [];
+  return runs.map((mm) => {
+    const at = place(mm);
+    let row = last.findIndex((taken) => Math.abs(at - taken) >= room);
+    if (row < 0) row = last.length;
+    last[row] = at;
+    return { mm, at, row };
+  });
+}
+
+const across = computed(() => spread(blank.runs_across_mm, x, FIGURE_ROOM));
+const up = computed(() => spread(blank.runs_up_mm, y, FIGURE_HEIGHT));
+const rulerY = computed(() => y(0) + 16);
+const rulerX = computed(() => x(blank.width_mm) + 16);
+const label = computed(
+  () => `Blank seen from inside, ${units.size(blank.width_mm, blank.height_mm)}, with running dimensions`,
+);
+</script>
+
+<template>
+  <figure>
+    <figcaption class="legend">
+      <span
+        ><svg width="36" height="12"><path d="M0 6H36" class="cut" /></svg> cut</span
+      >
+      <span
+        ><svg width="36" height="16">
+          <path d="M0 6H36" class="score" />
+          <path d="M18 6v8" class="tick" />
+        </svg>
+        score, folds toward the tick</span
+      >
+      <span
+        ><svg width="36" height="14">
+          <path d="M4 12L10 2M12 12L18 2M20 12L26 2M28 12L34 2" class="tape" />
+        </svg>
+        tape, lapped outside the front</span
+      >
+    </figcaption>
+    <svg :viewBox="`0 0 ${WIDTH} ${height}`" class="blank" role="img" :aria-label="label">
+      <g v-for="(panel, place) in panels" :key="place">
+        <polygon :points="panel.points" class="panel-shape" :class="panel.role" />
+        <text
+          v-if="panel.name"
+          :transform="`translate(${panel.cx} ${panel.cy + 5})${panel.narrow ? ' rotate(-90)' : ''}`"
+          text-anchor="middle"
+        >
+          {{ panel.name }}
+        </text>
+      </g>
+      <g v-for="(score, place) in scores" :key="`score-${place}`">
+        <path :d="score.line" class="mask" />
+        <path :d="score.line" class="score" />
+        <path :d="score.tick" class="tick" />
+      </g>
+      <g class="ruler">
+        <path :d="`M${x(0)} ${rulerY}H${x(blank.width_mm)}`" />
+        <template v-for="run in across" :key="run.mm">
+          <path :d="`M${run.at} ${rulerY - 5}v10`" />
+          <text :x="run.at" :y="rulerY + 20 + run.row * FIGURE_HEIGHT" text-anchor="middle" class="figure">
+            {{ units.number(run.mm) }}
+          </text>
+        </template>
+        <path :d="`M${rulerX} ${y(0)}V${y(blank.height_mm)}`" />
+        <template v-for="run in up" :key="`up-${run.mm}`">
+          <path :d="`M${rulerX - 5} ${run.at}h10`" />
+          <text :x="rulerX + 10 + run.row * 34" :y="run.at + 5" class="figure">
+            {{ units.number(run.mm) }}
+          </text>
+        </template>
+      </g>
+    </svg>
+  </figure>
+</template>
+
+<style scoped>
+figure {
+  margin: 0;
+  padding: 12px;
+}
+.legend {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 24px;
+  margin-bottom: 8px;
+}
+.blank {
+  display: block;
+  width: 100%;
+  max-height: 560px;
+}
+.panel-shape {
+  fill: #efe7d2;
+  stroke: var(--peat);
+  stroke-width: 2px;
+}
+.tab {
+  fill: #d8d2c4;
+}
+.cut {
+  stroke: var(--peat);
+  stroke-width: 2px;
+}
+.mask {
+  stroke: #efe7d2;
+  stroke-width: 3px;
+}
+.score {
+  fill: none;
+  stroke: var(--peat);
+  stroke-width: 1.5px;
+  stroke-dasharray: 10 5;
+}
+.tick,
+.tape,
+.ruler path {
+  fill: none;
+  stroke: var(--peat);
+  stroke-width: 1.5px;
+}
+text {
+  fill: var(--peat);
+  font-size: 14px;
+}
+</style>

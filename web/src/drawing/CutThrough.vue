@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { Plan } from '@/api/types';
+import { useUnits } from '@/units/useUnits';
+
+import MaterialBand from './MaterialBand.vue';
+import { sectionOf } from './section';
+import type { Cut } from './section';
+
+const { plan, cut, times } = defineProps<{ plan: Plan; cut: Cut; times: number }>();
+const focus = defineModel<number | undefined>('focus');
+const units = useUnits();
+
+const FRAME = { width: 500, height: 360, margin: 34 };
+/** The drawing is torn off here; what is to the right goes on. */
+const TORN = 468;
+const tear = `M${TORN + 8} 0L${TORN - 6} 60 ${TORN + 7} 120 ${TORN - 8} 180 ${TORN + 8} 240 ${TORN - 6} 300 ${TORN + 6} 360V360H${FRAME.width}V0Z`;
+
+const section = computed(() => sectionOf(plan, cut, times, FRAME));
+const places = computed(() => section.value.layers.map((_, place) => plan.layers.length - 1 - place));
+const lit = computed(() => {
+  const place = focus.value;
+  return place === undefined ? undefined : section.value.layers[plan.layers.length - 1 - place];
+});
+const through = computed(() => plan.tally.outside.through_mm);
+const edge = computed(() => (cut === 'up' ? plan.tally.adds.bottom_mm : plan.tally.adds.left_mm));
+const isCanvas = computed(() => plan.layers.some(({ make }) => make.kind === 'face_boards' && make.behind));
+const bar = computed(() => {
+  const { piece } = section.value;
+  return { width: Math.min(piece.height * 1.3, 70), height: piece.height - 4 };
+});
+const label = computed(
+  () =>
+    `Cut through the ${cut === 'up' ? 'bottom' : 'left'} edge: ${units.length(through.value)} through, ${units.length(edge.value)} from the box to the piece`,
+);
+</script>
+
+<template>
+  <svg :viewBox="`0 0 ${FRAME.width} ${FRAME.height}`" class="cut" role="img" :aria-label="label">
+    <g v-for="(layer, place) in section.layers" :key="place" @click="focus = places[place]">
+      <rect v-bind="layer.box" class="air" />
+      <MaterialBand v-for="(band, part) in layer.bands" :key="part" :band="band" />
+    </g>
+    <rect v-bind="section.piece" class="piece" />
+    <template v-if="isCanvas">
+      <rect
+        :x="section.piece.x + 3"
+        :y="section.piece.y + 4"
+        :width="bar.width"
+        :height="bar.height"
+        class="wood"
+      />
+    </template>
+    <path
+      :d="`M${section.piece.x} ${section.piece.y + section.piece.height}V${section.piece.y}H${FRAME.width}`"
+      class="art"
+    />
+    <rect v-if="lit" v-bind="lit.box" class="lit" />
+    <path :d="tear" class="torn" />
+    <g class="dimension">
+      <path
+        :d="`M${TORN - 40} ${section.outside.y}v${section.outside.height}m-6 0h12M${TORN - 46} ${section.outside.y}h12`"
+      />
+      <rect :x="TORN - 72" :y="FRAME.height / 2 - 13" width="64" height="26" class="plate" />
+      <text :x="TORN - 40" :y="FRAME.height / 2 + 5" text-anchor="middle">{{ units.length(through) }}</text>
+      <path
+        :d="`M${section.outside.x} ${FRAME.height - 14}H${section.piece.x}m0 -6v12M${section.outside.x} ${FRAME.height - 20}v12`"
+      />
+      <text :x="section.piece.x + 8" :y="FRAME.height - 9">{{ units.length(edge) }} to the piece</text>
+    </g>
+    <g class="words">
+      <text :x="section.piece.x" y="20">face</text>
+      <text :x="section.piece.x + 40" y="20" class="arrow">↑</text>
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.cut {
+  display: block;
+  width: 100%;
+}
+.air {
+  fill: var(--paper);
+}
+.piece {
+  fill: #f0ebdd;
+}
+.wood {
+  fill: var(--wood);
+  stroke: var(--card-line);
+}
+.art {
+  fill: none;
+  stroke: var(--heather);
+  stroke-width: 6px;
+}
+.lit {
+  fill: rgb(109 74 124 / 8%);
+  stroke: var(--heather);
+  stroke-width: 3px;
+  pointer-events: none;
+}
+.torn {
+  fill: var(--paper);
+  stroke: var(--peat);
+  stroke-width: 0.8px;
+}
+.dimension path {
+  fill: none;
+  stroke: var(--peat);
+  stroke-width: 1.5px;
+}
+.plate {
+  fill: var(--paper);
+  stroke: var(--sedge);
+}
+text {
+  fill: var(--peat);
+  font-size: 15px;
+  font-variant-numeric: tabular-nums;
+}
+.words text {
+  fill: var(--peat-soft);
+  font-size: 14px;
+}
+</style>

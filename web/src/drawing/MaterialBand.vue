@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import { bubbles, flutes } from './band';
+import type { Band } from './band';
+
+const { band } = defineProps<{ band: Band }>();
+
+/** The band is drawn lying, its outer side up, and then turned. */
+const lying = computed(() => {
+  const { x, y, width, height, outward } = band;
+  if (outward === 'left') {
+    return { length: height, thickness: width, transform: `translate(${x} ${y + height}) rotate(-90)` };
+  }
+  const flip = outward === 'down' ? `translate(${x} ${y + height}) scale(1 -1)` : `translate(${x} ${y})`;
+  return { length: width, thickness: height, transform: flip };
+});
+
+const sheets = computed(() => {
+  const { length, thickness } = lying.value;
+  const one = thickness / Math.max(1, band.turns);
+  return Array.from({ length: Math.max(1, band.turns) }, (_, turn) =>
+    bubbles(length, one, one * (turn + 1)),
+  ).join('');
+});
+</script>
+
+<template>
+  <g v-if="lying.thickness > 0 && lying.length > 0" :transform="lying.transform" class="band">
+    <template v-if="band.pattern === 'contact'">
+      <path :d="`M0 0H${lying.length}M0 ${lying.thickness}H${lying.length}`" class="paper" />
+    </template>
+    <template v-else-if="band.pattern === 'card'">
+      <rect :width="lying.length" :height="lying.thickness" class="card" />
+      <path :d="flutes(lying.length, lying.thickness)" class="flutes" />
+    </template>
+    <template v-else-if="band.pattern === 'bubble'">
+      <rect :width="lying.length" :height="lying.thickness" class="bubble" />
+      <path :d="sheets" class="bubbles" />
+    </template>
+    <template v-else>
+      <rect :width="lying.length" :height="lying.thickness" :class="band.pattern" />
+      <rect :width="lying.length" :height="lying.thickness" :fill="`url(#pattern-${band.pattern})`" />
+    </template>
+  </g>
+</template>
+
+<style scoped>
+.band * {
+  vector-effect: non-scaling-stroke;
+}
+.paper {
+  fill: none;
+  stroke: var(--peat);
+  stroke-width: 0.8px;
+}
+.card {
+  fill: var(--card);
+  stroke: var(--card-line);
+}
+.flutes {
+  fill: none;
+  stroke: var(--card-line);
+}
+.bubble {
+  fill: var(--bubble);
+}
+.bubbles {
+  fill: #f6fbfb;
+  stroke: var(--bubble-line);
+}
+.fill {
+  fill: var(--fill);
+}
+.fibreboard,
+.plywood {
+  fill: var(--wood);
+  stroke: var(--card-line);
+}
+.foam {
+  fill: #f2efe4;
+  stroke: var(--peat-soft);
+}
+</style>

@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { MakeOf } from '@/api/types';
+import { useUnits } from '@/units/useUnits';
+
+const { pocket } = defineProps<{ pocket: MakeOf<'card_pockets'> }>();
+const units = useUnits();
+
+const ROOM = 150;
+const PAD = { left: 8, top: 8, right: 92, bottom: 30 };
+
+const lines = computed(() => {
+  const { leg_mm: leg, wall_a_mm: a, wall_b_mm: b, blank_a_mm: wide, blank_b_mm: high, tab_mm: tab } = pocket;
+  const scale = ROOM / Math.max(wide, high);
+  const x = (mm: number) => PAD.left + mm * scale;
+  const y = (mm: number) => PAD.top + (high - mm) * scale;
+  // From the corner with the face: face, wall A and flap to the right; wall B and flap above; the tab on wall A.
+  const outline = [
+    [0, 0],
+    [wide, 0],
+    [wide, leg - pocket.flap_trim_mm],
+    [leg + a, leg - pocket.flap_trim_mm],
+    [leg + a, leg + tab],
+    [leg, leg + tab],
+    [leg - pocket.flap_trim_mm, leg + b],
+    [leg - pocket.flap_trim_mm, high],
+    [0, high],
+  ];
+  const score = (x1: number, y1: number, x2: number, y2: number) => `M${x(x1)} ${y(y1)}L${x(x2)} ${y(y2)}`;
+  return {
+    outline: outline.map(([px, py]) => `${x(px ?? 0)},${y(py ?? 0)}`).join(' '),
+    scores: [
+      score(leg, 0, leg, leg),
+      score(leg + a, 0, leg + a, leg - pocket.flap_trim_mm),
+      score(0, leg, leg, leg),
+      score(0, leg + b, leg - pocket.flap_trim_mm, leg + b),
+      score(leg, leg, leg + a, leg),
+    ].join(''),
+    width: x(wide) + PAD.right,
+    height: y(0) + PAD.bottom,
+    right: x(wide),
+    ups: [leg, leg + b, high].map((mm) => ({ mm, at: y(mm) })),
+    acrosses: [leg, leg + a, wide].map((mm) => ({ mm, at: x(mm) })),
+    base: y(0),
+    face: { x: x(leg / 2), y: y(leg / 2) },
+  };
+});
+</script>
+
+<template>
+  <svg
+    :viewBox="`0 0 ${lines.width} ${lines.height}`"
+    class="pocket"
+    role="img"
+    aria-label="Blank of a corner pocket with running dimensions"
+  >
+    <polygon :points="lines.outline" class="shape" />
+    <path :d="lines.scores" class="score" />
+    <text :x="lines.face.x" :y="lines.face.y + 5" text-anchor="middle">face</text>
+    <g v-for="up in lines.ups" :key="`u${up.mm}`">
+      <path :d="`M${lines.right + 4} ${up.at}h8`" class="tick" />
+      <text :x="lines.right + 16" :y="up.at + 5">{{ units.number(up.mm) }}</text>
+    </g>
+    <g v-for="(run, place) in lines.acrosses" :key="`a${run.mm}`">
+      <path :d="`M${run.at} ${lines.base + 3}v7`" class="tick" />
+      <text
+        :x="run.at"
+        :y="lines.base + 24"
+        :text-anchor="place === 0 ? 'end' : place === 1 ? 'middle' : 'start'"
+      >
+        {{ units.number(run.mm) }}
+      </text>
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.pocket {
+  width: 250px;
+  max-width: 100%;
+}
+.shape {
+  fill: #efe7d2;
+  stroke: var(--peat);
+  stroke-width: 2px;
+}
+.score {
+  fill: none;
+  stroke: var(--peat);
+  stroke-width: 1.5px;
+  stroke-dasharray: 7 4;
+}
+.tick {
+  stroke: var(--peat);
+}
+text {
+  fill: var(--peat);
+  font-size: 14px;
+  font-variant-numeric: tabular-nums;
+}
+</style>

@@ -1,0 +1,158 @@
+// Lays the core's list of envelopes out as a cut-through: where each layer stands, in drawing units.
+// Nothing of the job is worked out here; thicknesses are added up in the order of the list.
+import type { Addition, Layer, Plan } from '@/api/types';
+
+import { boardPattern } from './band';
+import type { Band, Pattern } from './band';
+
+/** Which way the parcel is cut: through its bottom edge, or through its left one. */
+export type Cut = 'up' | 'across';
+
+export interface SectionLayer {
+  kind: Layer['make']['kind'];
+  layer: Layer;
+  bands: Band[];
+  /** The whole of it, to be lit and pressed. */
+  box: { x: number; y: number; width: number; height: number };
+}
+
+export interface Section {
+  layers: SectionLayer[];
+  piece: { x: number; y: number; width: number; height: number };
+  /** Millimetres of the parcel in a unit of the drawing. */
+  scale: number;
+  outside: { x: number; y: number; height: number };
+}
+
+export interface Frame {
+  width: number;
+  height: number;
+  margin: number;
+}
+
+interface Side {
+  edge: number;
+  front: number;
+  back: number;
+}
+
+function sideOf(adds: Addition, cut: Cut): Side {
+  const edge = cut === 'up' ? adds.bottom_mm : adds.left_mm;
+  return { edge, front: adds.front_mm, back: adds.back_mm };
+}
+
+/** Returns the section of a plan near one edge, thicknesses drawn so many times as thick. */
+export function sectionOf(plan: Plan, cut: Cut, times: number, frame: Frame): Section {
+  const sides = plan.layers.map((layer) => sideOf(layer.adds, cut));
+  const total = (pick: keyof Side) => sides.reduce((sum, side) => sum + side[pick] * times, 0);
+  const depth = plan.size.depth_mm;
+  const scale = (frame.height - 2 * frame.margin) / (total('front') + depth + total('back'));
+  const right = frame.width;
+
+  let [edge, front, back] = [total('edge') * scale, total('front') * scale, total('back') * scale];
+  const piece = {
+    x: frame.margin + edge,
+    y: frame.margin + front,
+    width: right - frame.margin - edge,
+    height: depth * scale,
+  };
+  const layers: SectionLayer[] = [];
+  for (let place = plan.layers.length - 1; place >= 0; place -= 1) {
+    const [layer, side] = [plan.layers[place], sides[place]];
+    if (!layer || !side) continue;
+    const box = {
+      x: piece.x - edge,
+      y: piece.y - front,
+      width: right - (piece.x - edge),
+      height: front + piece.height + back,
+    };
+    const thick = {
+      edge: side.edge * times * scale,
+      front: side.front * times * scale,
+      back: side.back * times * scale,
+    };
+    layers.push({
+      kind: layer.make.kind,
+      layer,
+      box,
+      bands: bandsOf(layer, box, thick, piece.x, scale, times),
+    });
+    [edge, front, back] = [edge - thick.edge, front - thick.front, back - thick.back];
+  }
+  const outer = layers[0]?.box ?? { ...piece };
+  return { layers, piece, scale, outside: { x: outer.x, y: outer.y, height: outer.height } };
+}
+
+type Box = SectionLayer['box'];
+
+/** Front, back and edge of one layer. */
+function bandsOf(
+  layer: Layer,
+  box: Box,
+  thick: Side,
+  pieceLeft: number,
+  scale: number,
+  times: number,
+): Band[] {
+  const { make } = layer;
+  const bottom = box.y + box.height;
+  const inner = {
+    x: box.x + thick.edge,
+    y: box.y + thick.front,
+    height: box.height - thick.front - thick.back,
+  };
+  const band = (pattern: Pattern, part: Partial<Band>): Band => ({
+    x: box.x,
+    y: box.y,
+    width: box.width,
+    height: box.height,
+    pattern,
+    outward: 'up',
+    turns: 1,
+    ...part,
+  });
+  const around = (pattern: Pattern, turns: { edge: number; front: number; back: number }): Band[] => [
+    band(pattern, {
+      x: box.x,
+      y: inner.y,
+      width: thick.edge,
+      height: inner.height,
+      outward: 'left',
+      turns: turns.edge,
+    }),
+    band(pattern, { height: thick.front, turns: turns.front }),
+    band(pattern, { y: bottom - thick.back, height: thick.back, outward: 'down', turns: turns.back }),
+  ];
+  switch (make.kind) {
+    case 'contact_sheet':
+      return around('contact', { edge: 1, front: 1, back: 1 });
+    case 'card_pockets': {
+      const width = make.leg_mm * scale + (pieceLeft - box.x);
+      return around('card', { edge: 1, front: 1, back: 2 }).map((part) =>
+        part.outward === 'left' ? part : { ...part, width: Math.min(width, part.width) },
+      );
+    }
+    case 'face_boards': {
+      const pattern = boardPattern(layer.material);
+      const x = pieceLeft - make.proud_mm * scale;
+      const slab = { x, width: box.x + box.width - x };
+      const boards = [band(pattern, { ...slab, height: make.caliper_mm * times * scale })];
+      if (make.behind)
+        boards.push(band(pattern, { ...slab, y: bottom - thick.back, height: thick.back, outward: 'down' }));
+      return boards;
+    }
+    case 'wrap': {
+      const turn = make.loaded_thickness_mm * times * scale;
+      const turns = (thickness: number) => Math.round(thickness / turn);
+      return around('bubble', {
+        edge: turns(thick.edge),
+        front: turns(thick.front),
+        back: turns(thick.back),
+      });
+    }
+    case 'edge_fill':
+      return around('fill', { edge: 1, front: 1, back: 1 });
+    case 'slotted_box':
+      return around('card', { edge: 1, front: 1, back: 1 });
+  }
+}

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import RedoIcon from '~icons/tabler/arrow-forward-up';
+import UndoIcon from '~icons/tabler/arrow-back-up';
+
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed } from 'vue';
+
+import { useKeys } from '@/keys/useKeys';
+import { useShipment } from '@/shipment/useShipment';
+
+const { state, stored, canUndo, canRedo, undo, redo } = useShipment();
+
+const says = computed(() => {
+  switch (state.value) {
+    case 'opening':
+      return 'Opening';
+    case 'waiting':
+    case 'saving':
+      return 'Saving';
+    case 'refused':
+      return 'A value is not taken yet';
+    case 'unreachable':
+      return 'Kept in this page, trying to save';
+    case 'stale':
+      return 'Changed elsewhere';
+    default:
+      return stored.value ? 'Saved' : 'Nothing typed yet';
+  }
+});
+
+useKeys({ z: () => void undo(), Z: () => void redo() });
+</script>
+
+<template>
+  <div class="light no-print">
+    <span class="says" :class="state" role="status" data-test="save-state">{{ says }}</span>
+    <BButton size="sm" :disabled="!canUndo" @click="undo"><UndoIcon aria-hidden="true" /> Undo</BButton>
+    <BButton size="sm" :disabled="!canRedo" @click="redo"><RedoIcon aria-hidden="true" /> Redo</BButton>
+  </div>
+</template>
+
+<style scoped>
+.light {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-left: auto;
+}
+.says {
+  color: var(--peat-soft);
+}
+.refused,
+.stale {
+  color: var(--rowan);
+  font-weight: 600;
+}
+.unreachable {
+  color: var(--amber-moss);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+
+import { useShipment } from '@/shipment/useShipment';
+import { kilograms, money } from '@/units/show';
+import { useUnits } from '@/units/useUnits';
+
+import FindingNote from './FindingNote.vue';
+import TallyFigure from './TallyFigure.vue';
+
+const { summary, plan, quotes, missing } = useShipment();
+const units = useUnits();
+const open = ref(false);
+
+const GOVERNS = {
+  actual: 'by weight',
+  volumetric: 'by size, not weight',
+  minimum: 'the least that is billed',
+} as const;
+const FIELDS: Record<string, string> = {
+  'piece.construction': 'what it is',
+  'piece.width': 'the width',
+  'piece.height': 'the height',
+  'piece.depth': 'the depth',
+  'piece.medium': 'what it is painted in',
+};
+
+const best = computed(() => summary.value?.best ?? undefined);
+const billed = computed(() => quotes.value.find((quote) => quote.id === best.value?.id)?.billable);
+const lacking = computed(() => missing.value.map((field) => FIELDS[field] ?? field).join(', '));
+</script>
+
+<template>
+  <aside class="side" :class="{ open }" aria-label="Tally">
+    <button type="button" class="drawer no-print" :aria-expanded="open" @click="open = !open">
+      <template v-if="summary">
+        <span class="figure">{{
+          units.size(summary.outside.across_mm, summary.outside.up_mm, summary.outside.through_mm)
+        }}</span>
+        <span class="figure">{{ kilograms(summary.weight.mass_g) }}</span>
+        <span class="figure">{{ best ? money(best.total) : '–' }}</span>
+      </template>
+      <template v-else>Tally</template>
+    </button>
+    <div class="figures">
+      <template v-if="summary">
+        <TallyFigure
+          name="outside"
+          :shown="units.size(summary.outside.across_mm, summary.outside.up_mm, summary.outside.through_mm)"
+          :value="summary.outside.through_mm"
+          :change="(by: number) => `${units.signed(by)} through`"
+        />
+        <TallyFigure
+          name="weight"
+          :shown="kilograms(summary.weight.mass_g)"
+          :note="`± ${kilograms(summary.weight.plus_minus_g)}, piece estimated`"
+          :value="summary.weight.mass_g"
+          :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(0)} g`"
+        />
+        <TallyFigure
+          v-if="billed"
+          name="billed as"
+          :shown="kilograms(billed.billable_g)"
+          :note="GOVERNS[billed.governs]"
+          :minded="billed.governs === 'volumetric'"
+          :value="billed.billable_g"
+          :change="(by: number) => `${by < 0 ? '−' : '+'}${kilograms(Math.abs(by))}`"
+        />
+        <TallyFigure
+          name="materials"
+          :shown="money(summary.materials)"
+          :value="Number(summary.materials.amount)"
+          :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(2)}`"
+        />
+        <TallyFigure
+          name="work"
+          :shown="`${summary.minutes.toFixed(0)} min`"
+          :value="summary.minutes"
+          :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(0)} min`"
+        />
+        <TallyFigure
+          v-if="best"
+          :name="best.chosen ? 'chosen' : 'best price'"
+          :shown="money(best.total)"
+          :note="`${best.carrier} ${best.service}, ${best.days_from}–${best.days_to} days`"
+          :value="Number(best.total.amount)"
+          :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(2)}`"
+        />
+      </template>
+      <p v-else class="soft">
+        The tally follows as soon as it is known {{ lacking ? `: ${lacking}` : 'what it is' }}.
+      </p>
+      <FindingNote v-for="finding in plan?.findings" :key="finding.says" :finding="finding" />
+    </div>
+  </aside>
+</template>
+
+<style scoped>
+.drawer {
+  display: none;
+}
+@media (max-width: 1100px) {
+  .side {
+    position: fixed;
+    right: 0;
+    bottom: 0;
+    left: 0;
+    z-index: 20;
+    max-height: 80vh;
+    overflow: auto;
+    padding: 0;
+    border: 0;
+    border-top: 2px solid var(--peat);
+    background: var(--bog-cotton);
+    box-shadow: var(--shadow);
+  }
+  .drawer {
+    display: flex;
+    justify-content: space-between;
+    gap: 12px;
+    width: 100%;
+    min-height: 52px;
+    align-items: center;
+    padding: 8px 20px;
+    border: 0;
+    background: none;
+    color: var(--peat);
+    font-weight: 600;
+  }
+  .figures {
+    display: none;
+    max-width: 560px;
+    margin: 0 auto;
+    padding: 0 20px 16px;
+  }
+  .open .figures {
+    display: block;
+  }
+}
+@media print {
+  .drawer {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,122 @@
+<script setup lang="ts">
+import KeyboardIcon from '~icons/tabler/keyboard';
+
+import { useStudio } from '@/api/useStudio';
+import { UNITS, useUnits } from '@/units/useUnits';
+
+const emit = defineEmits<{ keys: [] }>();
+const { unit } = useUnits();
+const { studio } = useStudio();
+</script>
+
+<template>
+  <header class="strip no-print">
+    <RouterLink to="/" class="mark">
+      <svg viewBox="0 0 34 22" width="34" height="22" aria-hidden="true">
+        <g fill="none" stroke="currentColor" stroke-width="2.4" stroke-linecap="round">
+          <path d="M2 20a15 15 0 0 1 30 0" />
+          <path d="M8.5 20a8.5 8.5 0 0 1 17 0" />
+          <path d="M14.5 20a2.5 2.5 0 0 1 5 0" />
+        </g>
+      </svg>
+      <strong>Hummock</strong>
+    </RouterLink>
+    <nav aria-label="Places">
+      <RouterLink to="/" class="place" :class="{ here: true }">Bench</RouterLink>
+    </nav>
+    <span class="studio">{{ studio?.name }}</span>
+    <fieldset class="units">
+      <legend class="visually-hidden">Show lengths in</legend>
+      <label v-for="choice in UNITS" :key="choice" :class="{ chosen: unit === choice }">
+        <input v-model="unit" type="radio" name="unit" class="visually-hidden" :value="choice" />
+        {{ choice }}
+      </label>
+    </fieldset>
+    <button type="button" class="keys" @click="emit('keys')"><KeyboardIcon aria-hidden="true" /> Keys</button>
+  </header>
+</template>
+
+<style scoped>
+.strip {
+  display: flex;
+  align-items: center;
+  gap: 24px;
+  height: 48px;
+  padding: 0 20px;
+  background: var(--peat);
+  color: var(--bog-cotton);
+}
+.mark {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  color: inherit;
+  font-family: var(--heading);
+  font-size: 1.25rem;
+  text-decoration: none;
+}
+.place {
+  display: block;
+  padding: 12px 0 9px;
+  border-bottom: 3px solid transparent;
+  color: inherit;
+  text-decoration: none;
+}
+.place.here {
+  border-color: #b79ac6;
+}
+.studio {
+  margin-left: auto;
+  overflow: hidden;
+  color: var(--sedge);
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.units {
+  display: flex;
+  margin: 0;
+  padding: 0;
+  border: 1px solid #6a5f57;
+  border-radius: var(--corner);
+}
+.units label {
+  padding: 4px 12px;
+  line-height: 22px;
+  cursor: pointer;
+}
+.units .chosen {
+  background: var(--bog-cotton);
+  color: var(--peat);
+  font-weight: 600;
+}
+.units label:focus-within {
+  outline: 3px solid #b79ac6;
+  outline-offset: 1px;
+}
+.keys {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  min-height: 40px;
+  padding: 0 4px;
+  border: 0;
+  background: none;
+  color: inherit;
+}
+.strip :focus-visible {
+  outline-color: #b79ac6;
+}
+@media (max-width: 640px) {
+  .strip {
+    gap: 12px;
+    padding: 0 12px;
+  }
+  .studio,
+  nav {
+    display: none;
+  }
+  .units {
+    margin-left: auto;
+  }
+}
+</style>

@@ -1,0 +1,155 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+
+import type { Mark } from '@/api/types';
+import { useKeys } from '@/keys/useKeys';
+import { STOPS } from '@/router';
+import { useShipment } from '@/shipment/useShipment';
+import * as show from '@/units/show';
+import { useUnits } from '@/units/useUnits';
+
+const { id, line, summary, draft } = useShipment();
+const units = useUnits();
+const route = useRoute();
+const router = useRouter();
+
+const NAMES = { measure: 'Measure', guard: 'Guard', box: 'Box', price: 'Price' } as const;
+const MARKS: Record<Mark, string> = { done: 'done', open: 'open', look: 'needs a look' };
+
+const headlines = computed(() => {
+  const figures = summary.value;
+  if (!figures) return { measure: 'not measured', guard: '–', box: '–', price: '–' };
+  const { size, adds, outside, best } = figures;
+  return {
+    measure: units.size(size.width_mm, size.height_mm, size.depth_mm),
+    guard: `+${units.number(adds.front_mm)} face, +${units.length(adds.bottom_mm)} edge`,
+    box: units.size(outside.across_mm, outside.up_mm, outside.through_mm),
+    price: best ? show.money(best.total) : draft.buyer.country ? 'refused' : 'no country',
+  };
+});
+
+const stops = computed(() =>
+  STOPS.map((name, place) => ({
+    name,
+    mark: line.value?.stops[place]?.mark ?? ('open' as const),
+    here: route.name === name,
+  })),
+);
+
+useKeys(
+  Object.fromEntries(
+    STOPS.map((name, place) => [String(place + 1), () => void router.push({ name, params: { id } })]),
+  ),
+);
+</script>
+
+<template>
+  <nav class="line" aria-label="Work line">
+    <RouterLink
+      v-for="stop in stops"
+      :key="stop.name"
+      :to="{ name: stop.name, params: { id } }"
+      class="stop"
+      :class="[stop.mark, { here: stop.here }]"
+      :aria-current="stop.here ? 'step' : undefined"
+    >
+      <span class="name">
+        <span class="mark" aria-hidden="true" />
+        {{ NAMES[stop.name] }}
+        <span class="visually-hidden">, {{ MARKS[stop.mark] }}</span>
+      </span>
+      <span class="headline figure">{{ headlines[stop.name] }}</span>
+      <svg v-if="stop.here" class="mound" viewBox="0 0 200 30" preserveAspectRatio="none" aria-hidden="true">
+        <path d="M0 29H8C44 29 52 3 100 3S156 29 192 29H200" />
+      </svg>
+    </RouterLink>
+  </nav>
+</template>
+
+<style scoped>
+.line {
+  display: grid;
+  grid-template-columns: repeat(4, minmax(0, 1fr));
+  margin: 8px 0 16px;
+}
+.stop {
+  position: relative;
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  padding: 2px 4px 14px;
+  border-bottom: 2px solid var(--peat);
+  color: var(--peat);
+  text-align: center;
+  text-decoration: none;
+}
+.stop.here {
+  border-bottom-color: transparent;
+}
+.name {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  font-family: var(--heading);
+  font-size: 1.0625rem;
+  font-weight: 600;
+}
+.here .name {
+  color: var(--heather);
+  font-size: 1.1875rem;
+}
+.headline {
+  min-height: 1.5em;
+  color: var(--peat-soft);
+}
+.here .headline {
+  color: var(--peat);
+  font-weight: 600;
+}
+.mark {
+  width: 12px;
+  height: 12px;
+  border: 2px solid var(--peat-soft);
+  border-radius: 50%;
+}
+.done .mark {
+  border-color: var(--moss);
+  background: var(--moss);
+}
+.look .mark {
+  border-color: var(--amber-moss);
+  border-radius: 1px;
+  transform: rotate(45deg);
+  background: linear-gradient(to top right, transparent 42%, var(--amber-moss) 42% 58%, transparent 58%);
+}
+.mound {
+  position: absolute;
+  right: 0;
+  bottom: -2px;
+  left: 0;
+  z-index: -1;
+  width: 100%;
+  height: 58px;
+  overflow: visible;
+}
+.mound path {
+  fill: #ebe6d6;
+  stroke: var(--peat);
+  stroke-width: 2px;
+  vector-effect: non-scaling-stroke;
+}
+@media (max-width: 640px) {
+  .name {
+    font-size: 1rem;
+    gap: 5px;
+  }
+  .headline {
+    font-size: 0.8125rem;
+    line-height: 1.25;
+  }
+  .mound {
+    height: 74px;
+  }
+}
+</style>

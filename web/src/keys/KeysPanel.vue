@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import { BModal } from 'bootstrap-vue-next/components/BModal';
+
+import { KEYS } from './useKeys';
+
+const shown = defineModel<boolean>({ required: true });
+</script>
+
+<template>
+  <BModal v-model="shown" title="Keys" no-footer>
+    <dl class="keys">
+      <template v-for="[key, does] in KEYS" :key="key">
+        <dt>
+          <kbd>{{ key }}</kbd>
+        </dt>
+        <dd>{{ does }}</dd>
+      </template>
+    </dl>
+    <p class="soft">They rest while you type in a field; press Tab to leave it.</p>
+    <p>Scripts can use the same figures: <a href="/api/docs/">the API, described</a>.</p>
+  </BModal>
+</template>
+
+<style scoped>
+.keys {
+  display: grid;
+  grid-template-columns: 80px 1fr;
+  gap: 8px 16px;
+}
+dd {
+  margin: 0;
+}
+</style>

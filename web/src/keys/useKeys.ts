@@ -1,0 +1,28 @@
+import { useEventListener } from '@vueuse/core';
+
+/** What each key does, for the help panel; the keys work wherever nothing is being typed. */
+export const KEYS: readonly (readonly [string, string])[] = [
+  ['n', 'new shipment'],
+  ['/', 'search the bench'],
+  ['1 – 4', 'Measure, Guard, Box, Price'],
+  ['[  ]', 'shipment before, shipment after'],
+  ['u', 'next unit: mm, cm, inches'],
+  ['z', 'undo the last change'],
+  ['Z', 'redo it'],
+  ['p', 'print this view'],
+  ['?', 'these keys'],
+];
+
+const TYPED_IN = 'input, textarea, select, [contenteditable]';
+
+/** Runs an act for a key while the component is there; never while something is being typed. */
+export function useKeys(acts: Record<string, () => void>): void {
+  useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
+    if (event.target instanceof Element && event.target.closest(`${TYPED_IN}, .modal`)) return;
+    const act = acts[event.key];
+    if (!act) return;
+    event.preventDefault();
+    act();
+  });
+}

@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { useId } from 'vue';
+
+defineProps<{ label: string; error?: string; hint?: string }>();
+const id = useId();
+</script>
+
+<template>
+  <div class="field">
+    <label :for="id">{{ label }}</label>
+    <slot :id="id" :described="`${id}-says`" />
+    <p :id="`${id}-says`" class="says" :class="{ error }" :role="error ? 'alert' : undefined">
+      {{ error ?? hint }}
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.field {
+  min-width: 0;
+}
+label {
+  display: block;
+  margin-bottom: 2px;
+  font-weight: 600;
+}
+.says {
+  min-height: 1.25em;
+  margin: 2px 0 4px;
+  color: var(--peat-soft);
+  font-size: 0.9375rem;
+  line-height: 1.3;
+}
+.error {
+  color: var(--rowan);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,175 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { BenchRow } from '@/api/types';
+import SmallSection from '@/drawing/SmallSection.vue';
+import { CONSTRUCTIONS, MEDIA, nextAct, stopOf, worded } from '@/frame/words';
+import * as show from '@/units/show';
+import { useUnits } from '@/units/useUnits';
+
+const { row } = defineProps<{ row: BenchRow }>();
+const units = useUnits();
+
+const next = computed(() => nextAct(row.line.next));
+const to = computed(() => ({ name: stopOf(row.line.next), params: { id: row.id } }));
+const about = computed(() =>
+  [worded(MEDIA, row.inputs.piece?.medium), worded(CONSTRUCTIONS, row.inputs.piece?.construction)]
+    .filter(Boolean)
+    .join(', '),
+);
+</script>
+
+<template>
+  <li>
+    <RouterLink :to="to" class="line">
+      <SmallSection class="picture" :summary="row.summary ?? undefined" />
+      <span class="piece">
+        <strong>{{ row.inputs.title || 'Untitled' }}</strong>
+        <span class="soft">{{ [about, row.inputs.buyer?.name].filter(Boolean).join(' · ') }}</span>
+      </span>
+      <span class="next">
+        <strong :class="{ stop: next.stop }">{{ next.says }}</strong>
+        <span class="steps" aria-hidden="true">
+          <i v-for="stop in row.line.stops" :key="stop.stop" :class="stop.mark" />
+        </span>
+        <span v-if="row.summary?.minds" class="minds">{{ row.summary.minds }} to mind</span>
+      </span>
+      <span v-if="row.summary" class="size figure">
+        {{
+          units.size(row.summary.outside.across_mm, row.summary.outside.up_mm, row.summary.outside.through_mm)
+        }}
+        <span class="soft">
+          {{ show.kilograms(row.summary.weight.mass_g) }} ±
+          {{ show.kilograms(row.summary.weight.plus_minus_g) }}
+        </span>
+      </span>
+      <span v-else class="size soft">no plan yet</span>
+      <span class="price figure">
+        <template v-if="row.summary?.best">
+          <strong>{{ show.money(row.summary.best.total) }}</strong>
+          <span class="soft">{{ row.summary.best.carrier }} {{ row.summary.best.service }}</span>
+        </template>
+        <strong v-else>–</strong>
+      </span>
+      <span class="promised figure">
+        <template v-if="row.inputs.promised">
+          {{ show.day(row.inputs.promised) }}
+          <span class="soft">{{ show.weekday(row.inputs.promised) }}</span>
+        </template>
+        <span v-else class="soft">no day</span>
+      </span>
+    </RouterLink>
+  </li>
+</template>
+
+<style scoped>
+.line {
+  display: grid;
+  grid-template-columns:
+    116px minmax(180px, 1.6fr) minmax(170px, 1.3fr) minmax(200px, 1.3fr) minmax(130px, 0.9fr)
+    70px;
+  gap: 4px 20px;
+  align-items: center;
+  min-height: 84px;
+  padding: 8px;
+  border-bottom: 1px solid var(--sedge);
+  border-left: 4px solid transparent;
+  color: inherit;
+  text-decoration: none;
+}
+.line:hover,
+.line:focus-visible {
+  border-left-color: var(--heather);
+  background: var(--paper);
+}
+.line > span {
+  display: flex;
+  min-width: 0;
+  flex-direction: column;
+  overflow-wrap: anywhere;
+}
+.piece strong {
+  font-family: var(--heading);
+  font-size: 1.125rem;
+}
+.soft {
+  font-size: 0.9375rem;
+}
+.stop {
+  color: var(--rowan);
+}
+.minds {
+  color: var(--amber-moss);
+  font-size: 0.9375rem;
+}
+.steps {
+  display: flex;
+  gap: 4px;
+  margin-top: 4px;
+}
+.steps i {
+  width: 18px;
+  height: 6px;
+  background: var(--sedge);
+}
+.steps .done {
+  background: var(--moss);
+}
+.steps .look {
+  background: var(--amber-moss);
+}
+.price,
+.promised {
+  text-align: right;
+}
+.price strong {
+  font-size: 1.125rem;
+}
+@media (max-width: 1100px) {
+  .line {
+    grid-template-columns: 96px minmax(0, 1.4fr) minmax(0, 1.2fr) auto;
+  }
+  .picture {
+    grid-row: span 2;
+  }
+  .promised {
+    grid-row: 1;
+    grid-column: 4;
+  }
+  .size {
+    grid-column: 2 / 3;
+  }
+  .price {
+    grid-column: 3 / 5;
+  }
+}
+@media (max-width: 640px) {
+  .line {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+  .picture {
+    display: none;
+  }
+  .piece,
+  .next,
+  .size,
+  .price,
+  .promised {
+    grid-row: auto;
+    grid-column: auto;
+  }
+  .next {
+    order: 3;
+  }
+  .promised {
+    order: 2;
+  }
+  .size {
+    order: 5;
+    font-size: 0.9375rem;
+  }
+  .price {
+    order: 4;
+  }
+}
+</style>

@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { onBeforeRouteLeave, useRouter } from 'vue-router';
+
+import { answer, api } from '@/api/client';
+import ConflictNotice from '@/frame/ConflictNotice.vue';
+import SaveLight from '@/frame/SaveLight.vue';
+import TallyColumn from '@/frame/TallyColumn.vue';
+import WorkLine from '@/frame/WorkLine.vue';
+import { CONSTRUCTIONS, MEDIA, worded } from '@/frame/words';
+import { useKeys } from '@/keys/useKeys';
+import { provideShipment } from '@/shipment/useShipment';
+import { day } from '@/units/show';
+
+const { id } = defineProps<{ id: string }>();
+const { draft, state, trouble, stored, save } = provideShipment(id);
+const router = useRouter();
+
+const about = computed(() => {
+  const { piece, buyer, promised } = draft;
+  const made = [worded(MEDIA, piece.medium), worded(CONSTRUCTIONS, piece.construction)].filter(Boolean);
+  const who = [buyer.name, buyer.town].filter(Boolean).join(', ');
+  return [made.join(', '), who && `to ${who}`, promised && `promised ${day(promised)}`]
+    .filter(Boolean)
+    .join(' · ');
+});
+
+/** Opens the shipment beside this one on the bench, at the same stop. */
+async function beside(by: number): Promise<void> {
+  await save();
+  const rows = await answer(api.GET('/api/v1/shipments')).catch(() => []);
+  const next = rows[rows.findIndex((row) => row.id === id) + by];
+  const name = router.currentRoute.value.name ?? 'measure';
+  if (next) await router.push({ name, params: { id: next.id } });
+}
+
+useKeys({ '[': () => void beside(-1), ']': () => void beside(1) });
+onBeforeRouteLeave(async () => {
+  await save();
+});
+</script>
+
+<template>
+  <div class="page">
+    <div v-if="state === 'missing'">
+      <h1>There is no such shipment</h1>
+      <p>It may never have been saved. <RouterLink to="/">Back to the bench</RouterLink></p>
+    </div>
+    <template v-else>
+      <div class="title">
+        <h1>{{ draft.title || (stored ? 'Untitled' : 'New shipment') }}</h1>
+        <span class="about soft">{{ about }}</span>
+        <SaveLight />
+      </div>
+      <WorkLine />
+      <p v-if="state === 'unreachable'" class="trouble" role="alert">
+        {{ trouble }}. What you type is kept here and saved as soon as it is back.
+      </p>
+      <ConflictNotice />
+      <div class="columns">
+        <RouterView />
+        <TallyColumn />
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.title {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 16px;
+}
+h1 {
+  margin: 0;
+  font-size: 1.625rem;
+  overflow-wrap: anywhere;
+}
+.about {
+  overflow-wrap: anywhere;
+}
+.trouble {
+  padding: 8px 12px;
+  border-left: 4px solid var(--amber-moss);
+  background: var(--paper);
+}
+</style>

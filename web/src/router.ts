@@ -1,0 +1,28 @@
+import { createRouter, createWebHistory } from 'vue-router';
+
+import { beginShipment } from './shipment/useShipment';
+
+export const STOPS = ['measure', 'guard', 'box', 'price'] as const;
+export type StopName = (typeof STOPS)[number];
+
+export const router = createRouter({
+  history: createWebHistory(),
+  scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
+  routes: [
+    { path: '/', name: 'bench', component: () => import('./places/BenchPlace.vue') },
+    { path: '/shipments/new', redirect: () => `/shipments/${beginShipment()}/measure` },
+    { path: '/shipments/:id', redirect: (to) => `/shipments/${String(to.params.id)}/measure` },
+    {
+      path: '/shipments/:id',
+      component: () => import('./places/ShipmentPlace.vue'),
+      props: true,
+      children: [
+        { path: 'measure', name: 'measure', component: () => import('./stops/measure/MeasureStop.vue') },
+        { path: 'guard', name: 'guard', component: () => import('./stops/guard/GuardStop.vue') },
+        { path: 'box', name: 'box', component: () => import('./stops/box/BoxStop.vue') },
+        { path: 'price', name: 'price', component: () => import('./stops/price/PriceStop.vue') },
+      ],
+    },
+    { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./places/NowherePlace.vue') },
+  ],
+});

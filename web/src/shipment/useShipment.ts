@@ -1,0 +1,268 @@
+// One shipment while it is open: what is typed, what follows from it, and keeping both safe.
+import { createInjectionState, useDebounceFn, useEventListener } from '@vueuse/core';
+import { computed, onScopeDispose, reactive, ref, shallowRef, toRaw, watch } from 'vue';
+
+import { answer, api, Refused, Unreachable } from '@/api/client';
+import type { Inputs, Preview, Shipment, Summary, WorkLine, Worked } from '@/api/types';
+import { useUnits } from '@/units/useUnits';
+
+import { draftOf, inputsOf, mergePatch, patched, pathsOf, withoutPaths } from './draft';
+import type { Draft, Json } from './draft';
+import { keep, keptFor } from './kept';
+
+export type SaveState =
+  'opening' | 'missing' | 'saved' | 'waiting' | 'saving' | 'refused' | 'unreachable' | 'stale';
+
+export interface Conflict {
+  theirs: Shipment;
+  mine: Json;
+  /** The fields that this page changed. */
+  fields: string[];
+}
+
+export interface Figures {
+  worked: Worked;
+  summary: Summary | null;
+  line: WorkLine;
+}
+
+const PREVIEW_AFTER_MS = 90;
+const SAVE_AFTER_MS = 600;
+const TRY_AGAIN_AFTER_MS = 2500;
+const NOTHING_TYPED = JSON.stringify(inputsOf(draftOf({})));
+
+function figuresOf(from: Preview | Shipment): Figures {
+  return { worked: from.worked, summary: from.summary ?? null, line: from.line };
+}
+
+function open(id: string) {
+  const { unit } = useUnits();
+  const draft = reactive<Draft>(draftOf({}));
+  const stored = shallowRef<Shipment>();
+  const figures = shallowRef<Figures>();
+  const errors = ref<Record<string, string>>({});
+  const state = ref<SaveState>('opening');
+  const conflict = shallowRef<Conflict>();
+  const trouble = ref('');
+
+  /** The inputs that the draft was last in step with, as typed. */
+  let basis: Json = JSON.parse(NOTHING_TYPED) as Json;
+  let saving: Promise<void> | undefined;
+  let asked: AbortController | undefined;
+  let retry: ReturnType<typeof setTimeout> | undefined;
+
+  const typed = () => inputsOf(toRaw(draft)) as Json;
+  const change = () => mergePatch(basis, typed());
+
+  function adopt(shipment: Shipment): void {
+    stored.value = shipment;
+    figures.value = figuresOf(shipment);
+    errors.value = {};
+    Object.assign(draft, draftOf(shipment.inputs));
+    basis = JSON.parse(JSON.stringify(typed())) as Json;
+    state.value = 'saved';
+    keep(id, undefined);
+  }
+
+  async function load(): Promise<void> {
+    const kept = keptFor(id);
+    try {
+      adopt(await answer(api.GET('/api/v1/shipments/{id}', { params: { path: { id } } })));
+    } catch (error) {
+      if (error instanceof Refused && (kept?.version === 0 || startedHere.has(id))) state.value = 'saved';
+      else return failed(error, load);
+    }
+    if (kept) restore(kept.version, kept.change);
+  }
+
+  function restore(version: number, kept: Json): void {
+    const now = stored.value;
+    if (now && now.version !== version) {
+      clash(now, kept);
+      return;
+    }
+    Object.assign(draft, draftOf(patched(typed(), kept) as Inputs));
+  }
+
+  function clash(theirs: Shipment, mine: Json): void {
+    conflict.value = { theirs, mine, fields: pathsOf(mine) };
+    state.value = 'stale';
+  }
+
+  function failed(error: unknown, again: () => Promise<void>): void {
+    if (error instanceof DOMException) return;
+    if (error instanceof Refused && error.problem.status === 409 && error.problem.current) {
+      clash(error.problem.current, change() ?? {});
+    } else if (error instanceof Refused && error.problem.status === 422) {
+      errors.value = error.fields;
+      state.value = 'refused';
+    } else if (error instanceof Refused && error.problem.status === 404) {
+      state.value = 'missing';
+    } else {
+      trouble.value = error instanceof Unreachable ? error.message : 'something went wrong in the page';
+      state.value = 'unreachable';
+      clearTimeout(retry);
+      retry = setTimeout(() => void again(), TRY_AGAIN_AFTER_MS);
+    }
+  }
+
+  async function preview(): Promise<void> {
+    asked?.abort();
+    asked = new AbortController();
+    const body = { inputs: typed() as Inputs, unit: unit.value };
+    try {
+      figures.value = figuresOf(
+        await answer(api.POST('/api/v1/plans/preview', { body, signal: asked.signal })),
+      );
+      errors.value = {};
+    } catch (error) {
+      if (!(error instanceof Unreachable)) failed(error, preview);
+    }
+  }
+
+  /** Stores what can be stored; what was refused stays in the page until it is put right. */
+  async function save(): Promise<void> {
+    if (saving) {
+      await saving;
+      return save();
+    }
+    const whole = change();
+    const sent = whole && withoutPaths(whole, Object.keys(errors.value));
+    if (!sent || conflict.value) {
+      if (!conflict.value) state.value = whole ? 'refused' : 'saved';
+      return;
+    }
+    state.value = 'saving';
+    saving = send(sent)
+      .catch((error: unknown) => failed(error, save))
+      .finally(() => {
+        saving = undefined;
+      });
+    await saving;
+  }
+
+  async function send(sent: Json): Promise<void> {
+    const now = stored.value;
+    const path = { id };
+    const shipment = await answer<Shipment>(
+      now
+        ? api.PATCH('/api/v1/shipments/{id}', {
+            params: { path },
+            body: { version: now.version, change: sent as Record<string, never>, unit: unit.value },
+          })
+        : api.POST('/api/v1/shipments', {
+            body: { id, inputs: patched(basis, sent) as Inputs, unit: unit.value },
+          }),
+    );
+    stored.value = shipment;
+    basis = patched(basis, sent);
+    const left = change();
+    keep(id, left === undefined ? undefined : { version: shipment.version, change: left });
+    if (!left) figures.value = figuresOf(shipment);
+    state.value = left ? (Object.keys(errors.value).length > 0 ? 'refused' : 'waiting') : 'saved';
+  }
+
+  async function step(towards: 'undo' | 'redo'): Promise<void> {
+    await save();
+    const now = stored.value;
+    if (!now || conflict.value) return;
+    // A value that was refused was never stored: taking it back is the undo.
+    if (change()) return adopt(now);
+    const ask = { params: { path: { id } }, body: { version: now.version } };
+    try {
+      const asked =
+        towards === 'undo'
+          ? api.POST('/api/v1/shipments/{id}/undo', ask)
+          : api.POST('/api/v1/shipments/{id}/redo', ask);
+      adopt(await answer(asked));
+    } catch (error) {
+      if (!(error instanceof Refused && error.problem.type === '/problems/no-state')) {
+        failed(error, () => step(towards));
+      }
+    }
+  }
+
+  /** Lays this page's change over what another one stored, or gives it up. */
+  function settle(whose: 'mine' | 'theirs'): void {
+    const open = conflict.value;
+    if (!open) return;
+    conflict.value = undefined;
+    adopt(open.theirs);
+    if (whose === 'mine') Object.assign(draft, draftOf(patched(typed(), open.mine) as Inputs));
+  }
+
+  /** Takes over what another page stored meanwhile, when nothing is typed here. */
+  async function refresh(): Promise<void> {
+    if (state.value !== 'saved' || !stored.value || change()) return;
+    const now = await answer(api.GET('/api/v1/shipments/{id}', { params: { path: { id } } })).catch(
+      () => undefined,
+    );
+    if (now && now.version !== stored.value.version && !change()) adopt(now);
+  }
+
+  const previewSoon = useDebounceFn(preview, PREVIEW_AFTER_MS);
+  const saveSoon = useDebounceFn(save, SAVE_AFTER_MS);
+  watch(draft, () => {
+    if (state.value === 'opening' || state.value === 'missing') return;
+    const left = change();
+    if (conflict.value) return;
+    keep(id, left === undefined ? undefined : { version: stored.value?.version ?? 0, change: left });
+    if (!left) {
+      if (stored.value) figures.value = figuresOf(stored.value);
+      errors.value = {};
+      return;
+    }
+    if (state.value !== 'saving') state.value = 'waiting';
+    void previewSoon();
+    void saveSoon();
+  });
+  useEventListener(window, 'focus', () => void refresh());
+  onScopeDispose(() => {
+    clearTimeout(retry);
+    asked?.abort();
+  });
+  void load();
+
+  return {
+    id,
+    draft,
+    errors,
+    state,
+    trouble,
+    conflict,
+    stored,
+    plan: computed(() => figures.value?.worked.plan ?? undefined),
+    quotes: computed(() => figures.value?.worked.quotes ?? []),
+    summary: computed(() => figures.value?.summary ?? undefined),
+    fingerprint: computed(() => figures.value?.worked.fingerprint ?? ''),
+    line: computed(() => figures.value?.line),
+    missing: computed(() => figures.value?.worked.missing ?? []),
+    canUndo: computed(() => stored.value?.can_undo === true),
+    canRedo: computed(() => stored.value?.can_redo === true && !change()),
+    save,
+    undo: () => step('undo'),
+    redo: () => step('redo'),
+    settle,
+  };
+}
+
+/** Shipments begun in this page that are not stored yet. */
+const startedHere = new Set<string>();
+
+/** Returns the id for a shipment that is begun now; it is stored once something is typed. */
+export function beginShipment(): string {
+  const id = crypto.randomUUID();
+  startedHere.add(id);
+  return id;
+}
+
+const [provideShipment, injectShipment] = createInjectionState(open);
+
+export { provideShipment };
+
+/** Returns the shipment that is open around this component. */
+export function useShipment(): ReturnType<typeof open> {
+  const shipment = injectShipment();
+  if (!shipment) throw new Error('useShipment is called outside of an open shipment');
+  return shipment;
+}

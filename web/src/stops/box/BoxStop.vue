@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed } from 'vue';
+import { useRouter } from 'vue-router';
+
+import BlankDrawing from '@/drawing/BlankDrawing.vue';
+import ChoiceField from '@/parts/ChoiceField.vue';
+import { useShipment } from '@/shipment/useShipment';
+import { useHouse } from '@/stops/guard/useHouse';
+import { area } from '@/units/show';
+import { useUnits } from '@/units/useUnits';
+
+import CutList from './CutList.vue';
+
+const { id, draft, errors, plan, summary, fingerprint, line, save } = useShipment();
+const house = useHouse();
+const units = useUnits();
+const router = useRouter();
+
+const layer = computed(() => plan.value?.layers.at(-1));
+const carton = computed(() => {
+  const make = layer.value?.make;
+  return make?.kind === 'slotted_box' ? make : undefined;
+});
+const sheet = computed(() => {
+  const need = carton.value?.sheet;
+  if (!need || need.kind === 'no_sheet')
+    return 'no sheet in the stores is large enough, even for a blank in two parts';
+  const size = units.size(need.sheet.width_mm, need.sheet.height_mm);
+  if (need.kind === 'one') return `one sheet ${size}`;
+  const parts = need.parts.map((part) => units.size(part.width_mm, part.height_mm)).join(' and ');
+  return `${need.sheets === 1 ? 'one sheet' : `${need.sheets} sheets`} ${size}, in parts of ${parts}`;
+});
+const done = computed(() => line.value?.stops[2]?.mark === 'done');
+
+async function settle(): Promise<void> {
+  draft.settled.box = fingerprint.value;
+  await save();
+  await router.push({ name: 'price', params: { id } });
+}
+</script>
+
+<template>
+  <div v-if="carton && summary && layer" class="box">
+    <section>
+      <h2>Slotted box, opening on an edge</h2>
+      <p>{{ layer.why }}</p>
+      <ChoiceField
+        v-model="draft.choices.box_board"
+        label="Board"
+        name="choices.box_board"
+        :choices="house.foldingBoards.value"
+        :empty="`House rule: ${house.boardName(house.materials.value?.box_board)}`"
+        :error="errors['choices.box_board']"
+      />
+      <dl class="figure">
+        <dt>inside</dt>
+        <dd>{{ units.size(carton.inside_length_mm, carton.inside_width_mm, carton.inside_height_mm) }}</dd>
+        <dt>outside</dt>
+        <dd>
+          {{ units.size(summary.outside.across_mm, summary.outside.up_mm, summary.outside.through_mm) }}
+        </dd>
+        <dt>board</dt>
+        <dd>{{ area(carton.blank.area_m2) }}, {{ layer.material_name }}</dd>
+        <dt>sheet</dt>
+        <dd>{{ sheet }}</dd>
+        <dt>tape</dt>
+        <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m, both openings in an H</dd>
+      </dl>
+      <CutList :carton="carton" />
+    </section>
+    <section>
+      <div class="heading-row">
+        <h2>Blank, seen from inside</h2>
+        <span class="soft figure">
+          {{ units.size(carton.blank.width_mm, carton.blank.height_mm) }}, flutes upright
+        </span>
+      </div>
+      <div class="panel"><BlankDrawing :blank="carton.blank" /></div>
+      <p class="soft">
+        Knife: a mat underneath, several light passes, hand off the line, cut away from the body.
+      </p>
+      <BButton variant="primary" class="no-print" @click="settle">
+        {{ done ? 'The box is right. On to Price' : 'This box is right' }}
+      </BButton>
+    </section>
+  </div>
+  <p v-else class="soft">
+    The box follows from the measure.
+    <RouterLink :to="{ name: 'measure', params: { id } }">Measure the piece</RouterLink>
+  </p>
+</template>
+
+<style scoped>
+.box {
+  display: grid;
+  grid-template-columns: 280px minmax(0, 1fr);
+  gap: 20px;
+  align-items: start;
+}
+h2 {
+  margin: 0 0 4px;
+  font-size: 1.1875rem;
+}
+dl {
+  display: grid;
+  grid-template-columns: 64px 1fr;
+  gap: 4px 12px;
+  margin: 0 0 12px;
+}
+dt {
+  color: var(--peat-soft);
+  font-weight: 400;
+}
+dd {
+  margin: 0;
+}
+@media (max-width: 900px) {
+  .box {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .box > section:last-child {
+    order: -1;
+  }
+}
+</style>

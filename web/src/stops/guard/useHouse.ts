@@ -1,0 +1,31 @@
+import { computed } from 'vue';
+
+import { useStudio } from '@/api/useStudio';
+import { useUnits } from '@/units/useUnits';
+
+/** The house rules that a layer's controls fall back on, and the boards to choose from. */
+export function useHouse() {
+  const { studio } = useStudio();
+  const units = useUnits();
+
+  const allowance = (key: string) => studio.value?.allowances.find((known) => known.key === key);
+  const rule = (key: string) =>
+    (studio.value?.rules.allowances as Record<string, number> | undefined)?.[key] ??
+    allowance(key)?.default ??
+    0;
+  const boards = computed(() => studio.value?.catalogue.boards ?? []);
+
+  return {
+    rule,
+    most: (key: string) => allowance(key)?.most ?? 0,
+    least: (key: string) => allowance(key)?.least ?? 0,
+    reason: (key: string) => allowance(key)?.reason ?? '',
+    length: (key: string) => units.length(rule(key)),
+    boards: computed(() => boards.value.map(({ id, name }) => ({ value: id, text: name }))),
+    foldingBoards: computed(() =>
+      boards.value.filter(({ folds }) => folds).map(({ id, name }) => ({ value: id, text: name })),
+    ),
+    boardName: (id: string | undefined) => boards.value.find((board) => board.id === id)?.name ?? '',
+    materials: computed(() => studio.value?.rules.materials),
+  };
+}

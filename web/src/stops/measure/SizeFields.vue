@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core';
+import { computed, ref } from 'vue';
+
+import { answer, api, Refused } from '@/api/client';
+import type { Side } from '@/drawing/MeasureDrawing.vue';
+import LengthField from '@/parts/LengthField.vue';
+import TextField from '@/parts/TextField.vue';
+import { useShipment } from '@/shipment/useShipment';
+import { useUnits } from '@/units/useUnits';
+
+const READ_AFTER_MS = 120;
+const SIDES: readonly { side: Side; label: string }[] = [
+  { side: 'width', label: 'Width' },
+  { side: 'height', label: 'Height' },
+  { side: 'depth', label: 'Depth' },
+];
+
+const lit = defineModel<Side | undefined>('lit');
+const { draft, errors, plan } = useShipment();
+const units = useUnits();
+
+/** What is typed in the one field, while it is typed there. */
+const typing = ref<string>();
+const refused = ref('');
+
+const joined = computed(() => {
+  const { width, height, depth } = draft.piece;
+  return [width, height, depth].some(Boolean)
+    ? [width, height, depth].map((side) => side || '?').join(' × ')
+    : '';
+});
+const whole = computed({
+  get: () => typing.value ?? joined.value,
+  set: (text: string) => {
+    typing.value = text;
+    void readSoon();
+  },
+});
+
+async function read(): Promise<void> {
+  const text = typing.value;
+  if (text === undefined) return;
+  if (!text.trim()) {
+    refused.value = '';
+    Object.assign(draft.piece, { width: '', height: '', depth: '' });
+    return;
+  }
+  try {
+    const sides = await answer(api.POST('/api/v1/measures/read', { body: { text, unit: units.unit.value } }));
+    if (text !== typing.value) return;
+    refused.value = '';
+    for (const { side } of SIDES) draft.piece[side] = sides[side].text;
+  } catch (error) {
+    if (error instanceof Refused && text === typing.value) refused.value = error.message;
+  }
+}
+const readSoon = useDebounceFn(read, READ_AFTER_MS);
+
+async function leaveWhole(): Promise<void> {
+  await read();
+  // A text that was not understood stays, to be put right.
+  if (!refused.value) typing.value = undefined;
+}
+
+/** The size in the unit shown, and in the other kind beside it. */
+const readBack = computed(() => {
+  const size = plan.value?.size;
+  if (!size) return 'as 35 1/2 x 47 1/4 x 1 1/2 in, or 90 x 120 x 3.8 cm';
+  return `reads as ${units.size(size.width_mm, size.height_mm, size.depth_mm)}`;
+});
+</script>
+
+<template>
+  <fieldset>
+    <legend>Size, over everything</legend>
+    <div @focusout="leaveWhole">
+      <TextField
+        v-model="whole"
+        label="Width × height × depth"
+        name="size"
+        :error="refused || undefined"
+        :hint="readBack"
+      />
+    </div>
+    <div class="sides">
+      <LengthField
+        v-for="{ side, label } in SIDES"
+        :key="side"
+        v-model="draft.piece[side]"
+        :label="label"
+        :name="`piece.${side}`"
+        :error="errors[`piece.${side}`]"
+        @focus="lit = side"
+        @blur="lit = undefined"
+      />
+    </div>
+  </fieldset>
+</template>
+
+<style scoped>
+.sides {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 0 12px;
+}
+legend {
+  font-family: var(--heading);
+  font-size: 1.0625rem;
+  font-weight: 600;
+}
+</style>

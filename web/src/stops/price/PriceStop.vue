@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+
+import { useShipment } from '@/shipment/useShipment';
+
+import ServiceRow from './ServiceRow.vue';
+
+const { id, draft, plan, quotes } = useShipment();
+const opened = ref<string>();
+
+const shownOpen = computed(() => opened.value ?? (draft.service || quotes.value[0]?.id));
+const priced = computed(() => quotes.value.some((quote) => quote.offer.kind === 'priced'));
+
+function choose(service: string): void {
+  draft.service = draft.service === service ? '' : service;
+}
+</script>
+
+<template>
+  <div v-if="quotes.length > 0">
+    <div class="heading-row">
+      <h2>Every service, the cheapest first</h2>
+      <span class="soft">weights as planned; volumetric from the outside size</span>
+    </div>
+    <p v-if="!priced" class="stop">
+      No service takes this parcel as it is. Less clearance or fewer turns at Guard make it smaller.
+    </p>
+    <div class="table panel" role="table" aria-label="Services">
+      <div class="head soft" role="row">
+        <span role="columnheader">service</span>
+        <span role="columnheader">days</span>
+        <span role="columnheader">actual</span>
+        <span role="columnheader">by size</span>
+        <span role="columnheader">billed</span>
+        <span role="columnheader">price</span>
+      </div>
+      <ServiceRow
+        v-for="quote in quotes"
+        :key="quote.id"
+        :quote="quote"
+        :chosen="draft.service === quote.id"
+        :open="shownOpen === quote.id"
+        @update:open="opened = $event ? quote.id : ''"
+        @choose="choose(quote.id)"
+      />
+    </div>
+  </div>
+  <p v-else-if="plan" class="soft">
+    Prices follow from where it goes.
+    <RouterLink :to="{ name: 'measure', params: { id } }">Choose the country</RouterLink>
+  </p>
+  <p v-else class="soft">
+    Prices follow from the measure.
+    <RouterLink :to="{ name: 'measure', params: { id } }">Measure the piece</RouterLink>
+  </p>
+</template>
+
+<style scoped>
+.head {
+  display: grid;
+  grid-template-columns: var(--service-columns);
+  gap: 12px;
+  padding: 8px 12px;
+  border-bottom: 1px solid var(--sedge);
+  font-size: 0.9375rem;
+}
+.head span:nth-child(n + 3) {
+  text-align: right;
+}
+.table {
+  --service-columns: minmax(140px, 1.6fr) 0.7fr 1fr 1fr 1fr 1.1fr;
+}
+.stop {
+  color: var(--rowan);
+  font-weight: 600;
+}
+@media (max-width: 640px) {
+  .head {
+    display: none;
+  }
+  .table {
+    --service-columns: 1fr auto;
+  }
+}
+</style>

@@ -1,0 +1,98 @@
+// How figures are written. The core decides the precision; shown-lengths.json holds both to the same cases.
+import type { LengthUnit, Money } from '@/api/types';
+
+const NO_BREAK = '\u00a0';
+const NARROW = '\u202f';
+const MM_PER_INCH = 25.4;
+const SIXTEENTHS = 16;
+
+/** Half up, as a person rounds; a binary hair under the half counts as the half. */
+function rounded(value: number): number {
+  return Math.floor(value + 0.5) + 0;
+}
+
+function inches(mm: number): string {
+  const sixteenths = rounded((mm / MM_PER_INCH) * SIXTEENTHS);
+  const whole = Math.floor(sixteenths / SIXTEENTHS);
+  let above = sixteenths - whole * SIXTEENTHS;
+  let below = SIXTEENTHS;
+  while (above > 0 && above % 2 === 0) [above, below] = [above / 2, below / 2];
+  if (above === 0) return String(whole);
+  return whole === 0 ? `${above}/${below}` : `${whole} ${above}/${below}`;
+}
+
+/** A length as a number, without its unit. */
+export function lengthNumber(mm: number, unit: LengthUnit): string {
+  if (unit === 'in') return inches(mm);
+  return unit === 'cm' ? (rounded(mm) / 10).toFixed(1) : String(rounded(mm));
+}
+
+/** A length with its unit: `902 mm`, `90.2 cm`, `35 1/2 in`. */
+export function length(mm: number, unit: LengthUnit): string {
+  return `${lengthNumber(mm, unit)}${NO_BREAK}${unit}`;
+}
+
+/** A length that may be negative, with its sign. */
+export function signedLength(mm: number, unit: LengthUnit): string {
+  return `${mm < 0 ? '−' : '+'}${length(Math.abs(mm), unit)}`;
+}
+
+/** Sides with × between them, and the unit once. */
+export function size(sides: readonly number[], unit: LengthUnit): string {
+  const shown = sides.map((side) => lengthNumber(side, unit)).join(`${NARROW}×${NARROW}`);
+  return `${shown}${NO_BREAK}${unit}`;
+}
+
+/** A mass: kilograms to two decimals below ten, else one. */
+export function kilograms(grams: number): string {
+  const kg = grams / 1000;
+  return `${kg.toFixed(kg < 10 ? 2 : 1)}${NO_BREAK}kg`;
+}
+
+/** The mass of one layer. */
+export function grams(value: number): string {
+  return `${value < 10 ? value.toFixed(1) : String(rounded(value))}${NO_BREAK}g`;
+}
+
+/** An amount with its currency. */
+export function money(amount: Money): string {
+  return `${amount.amount}${NO_BREAK}${amount.currency}`;
+}
+
+/** An area in square metres. */
+export function area(m2: number): string {
+  return `${m2.toFixed(2)}${NO_BREAK}m²`;
+}
+
+const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' });
+const DAY_AND_YEAR = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'short',
+  year: 'numeric',
+  timeZone: 'UTC',
+});
+const WEEKDAY = new Intl.DateTimeFormat('en-GB', { weekday: 'short', timeZone: 'UTC' });
+
+function dayOf(iso: string): Date {
+  return new Date(`${iso}T00:00:00Z`);
+}
+
+/** A day as `4 Mar`. */
+export function day(iso: string): string {
+  return DAY.format(dayOf(iso));
+}
+
+/** A day as `4 Mar 2027`. */
+export function dayAndYear(iso: string): string {
+  return DAY_AND_YEAR.format(dayOf(iso));
+}
+
+/** A day's name as `Thu`. */
+export function weekday(iso: string): string {
+  return WEEKDAY.format(dayOf(iso));
+}
+
+/** How many days lie from one day to another. */
+export function daysBetween(from: string, to: string): number {
+  return Math.round((dayOf(to).getTime() - dayOf(from).getTime()) / 86_400_000);
+}

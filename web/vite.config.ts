@@ -1,0 +1,14 @@
+import { fileURLToPath, URL } from 'node:url';
+
+import vue from '@vitejs/plugin-vue';
+import icons from 'unplugin-icons/vite';
+import { defineConfig } from 'vite';
+
+const port = process.env.HUMMOCK_PORT ?? '7373';
+
+export default defineConfig({
+  plugins: [vue(), icons({ compiler: 'vue3' })],
+  resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
+  build: { target: 'es2022' },
+  server: { proxy: { '/api': `http://127.0.0.1:${port}` } },
+});
