@@ -9,7 +9,7 @@ use rust_embed::{EmbeddedFile, RustEmbed};
 use crate::problem::Problem;
 
 #[derive(RustEmbed)]
-#[folder = "$CARGO_MANIFEST_DIR/../../web/dist"]
+#[folder = "../../web/dist"]
 #[allow_missing = true]
 struct WebBuild;
 

@@ -8,7 +8,7 @@ const { blank } = defineProps<{ blank: Blank }>();
 const units = useUnits();
 
 const WIDTH = 700;
-const MARGIN = { left: 10, right: 84, top: 10, bottom: 64 };
+const MARGIN = { left: 10, right: 112, top: 14, bottom: 84 };
 const NAMES: Partial<Record<string, string>> = { front: 'front', back: 'back', side: 'side' };
 /** Running figures closer than this would print over each other, and go a row lower. */
 const FIGURE_ROOM = 56;
@@ -102,6 +102,7 @@ const label = computed(
     <svg :viewBox="`0 0 ${WIDTH} ${height}`" class="blank" role="img" :aria-label="label">
       <g v-for="(panel, place) in panels" :key="place">
         <polygon :points="panel.points" class="panel-shape" :class="panel.role" />
+        <polygon v-if="panel.role === 'tab'" :points="panel.points" fill="url(#pattern-tape)" />
         <text
           v-if="panel.name"
           :transform="`translate(${panel.cx} ${panel.cy + 5})${panel.narrow ? ' rotate(-90)' : ''}`"
@@ -126,7 +127,7 @@ const label = computed(
         <path :d="`M${rulerX} ${y(0)}V${y(blank.height_mm)}`" />
         <template v-for="run in up" :key="`up-${run.mm}`">
           <path :d="`M${rulerX - 5} ${run.at}h10`" />
-          <text :x="rulerX + 10 + run.row * 34" :y="run.at + 5" class="figure">
+          <text :x="rulerX + 10 + run.row * 46" :y="run.at + 5" class="figure">
             {{ units.number(run.mm) }}
           </text>
         </template>

@@ -56,6 +56,10 @@ const label = computed(
       :d="`M${section.piece.x} ${section.piece.y + section.piece.height}V${section.piece.y}H${FRAME.width}`"
       class="art"
     />
+    <path
+      :d="`M${section.outside.x} ${section.outside.y + section.outside.height}H${FRAME.width}`"
+      class="bulge"
+    />
     <rect v-if="lit" v-bind="lit.box" class="lit" />
     <path :d="tear" class="torn" />
     <g class="dimension">
@@ -95,6 +99,10 @@ const label = computed(
   fill: none;
   stroke: var(--heather);
   stroke-width: 6px;
+}
+.bulge {
+  stroke: var(--peat-soft);
+  stroke-dasharray: 2 4;
 }
 .lit {
   fill: rgb(109 74 124 / 8%);

@@ -16,11 +16,14 @@ const lying = computed(() => {
   return { length: width, thickness: height, transform: flip };
 });
 
+const one = computed(() => lying.value.thickness / Math.max(1, band.turns));
+const boards = computed(() =>
+  Array.from({ length: Math.max(1, band.turns) }, (_, board) => board * one.value),
+);
 const sheets = computed(() => {
-  const { length, thickness } = lying.value;
-  const one = thickness / Math.max(1, band.turns);
+  const { length } = lying.value;
   return Array.from({ length: Math.max(1, band.turns) }, (_, turn) =>
-    bubbles(length, one, one * (turn + 1)),
+    bubbles(length, one.value, one.value * (turn + 1)),
   ).join('');
 });
 </script>
@@ -31,8 +34,10 @@ const sheets = computed(() => {
       <path :d="`M0 0H${lying.length}M0 ${lying.thickness}H${lying.length}`" class="paper" />
     </template>
     <template v-else-if="band.pattern === 'card'">
-      <rect :width="lying.length" :height="lying.thickness" class="card" />
-      <path :d="flutes(lying.length, lying.thickness)" class="flutes" />
+      <g v-for="top in boards" :key="top" :transform="`translate(0 ${top})`">
+        <rect :width="lying.length" :height="one" class="card" />
+        <path :d="flutes(lying.length, one)" class="flutes" />
+      </g>
     </template>
     <template v-else-if="band.pattern === 'bubble'">
       <rect :width="lying.length" :height="lying.thickness" class="bubble" />

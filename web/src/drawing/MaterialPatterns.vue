@@ -11,6 +11,9 @@
       <pattern id="pattern-plywood" width="40" height="4" patternUnits="userSpaceOnUse">
         <path d="M0 1H26M12 3H40" stroke="var(--card-line)" stroke-width="0.8" />
       </pattern>
+      <pattern id="pattern-tape" width="8" height="10" patternUnits="userSpaceOnUse">
+        <path d="M1 9L7 1" stroke="var(--peat)" stroke-width="1.4" />
+      </pattern>
       <pattern id="pattern-foam" width="5" height="5" patternUnits="userSpaceOnUse">
         <circle cx="1.5" cy="1.5" r="0.7" fill="var(--peat-soft)" />
         <circle cx="4" cy="4" r="0.7" fill="var(--peat-soft)" />

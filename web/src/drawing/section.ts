@@ -152,7 +152,13 @@ function bandsOf(
     }
     case 'edge_fill':
       return around('fill', { edge: 1, front: 1, back: 1 });
-    case 'slotted_box':
-      return around('card', { edge: 1, front: 1, back: 1 });
+    case 'slotted_box': {
+      // Behind, the wall alone is board; the tab laps only at one side, and the bulge is air.
+      const wall = make.caliper_mm * times * scale;
+      const walls = around('card', { edge: Math.round(thick.edge / wall), front: 1, back: 1 });
+      return walls.map((part) =>
+        part.outward === 'down' ? { ...part, y: bottom - thick.back, height: wall } : part,
+      );
+    }
   }
 }

@@ -45,20 +45,22 @@ watch(
 
 <style scoped>
 .row {
-  display: grid;
-  grid-template-columns: auto 1fr;
+  display: flex;
+  flex-wrap: wrap;
   gap: 0 8px;
   align-items: baseline;
+  justify-content: space-between;
   padding: 8px 0;
   border-bottom: 1px solid var(--sedge);
 }
 .shown {
-  font-size: 1.25rem;
+  margin-left: auto;
+  font-size: 1.1875rem;
   text-align: right;
 }
 .note {
-  grid-column: 1 / -1;
   display: flex;
+  width: 100%;
   flex-wrap: wrap;
   justify-content: flex-end;
   gap: 0 12px;

@@ -78,7 +78,7 @@ useKeys(
   display: flex;
   flex-direction: column;
   align-items: center;
-  padding: 2px 4px 14px;
+  padding: 2px 4px 22px;
   border-bottom: 2px solid var(--peat);
   color: var(--peat);
   text-align: center;
@@ -130,7 +130,7 @@ useKeys(
   left: 0;
   z-index: -1;
   width: 100%;
-  height: 58px;
+  height: 24px;
   overflow: visible;
 }
 .mound path {
@@ -145,11 +145,12 @@ useKeys(
     gap: 5px;
   }
   .headline {
-    font-size: 0.8125rem;
-    line-height: 1.25;
+    display: none;
   }
-  .mound {
-    height: 74px;
+  .here .headline {
+    display: block;
+    font-size: 0.875rem;
+    line-height: 1.25;
   }
 }
 </style>

@@ -22,9 +22,9 @@ export const MEDIA = [
 ] as const;
 
 export const PAINTS = [
-  { value: 'thin', text: 'Thin: the weave shows' },
-  { value: 'raised', text: 'Raised brush marks' },
-  { value: 'impasto', text: 'Heavy impasto' },
+  { value: 'thin', text: 'Thin' },
+  { value: 'raised', text: 'Raised marks' },
+  { value: 'impasto', text: 'Impasto' },
 ] as const;
 
 /** The words of a choice, for a sentence. */
@@ -122,31 +122,31 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
   switch (make.kind) {
     case 'contact_sheet':
       return {
-        name: `${material}, over face and edges`,
-        make: `${units.size(make.sheet_width_mm, make.sheet_height_mm)}, ${counted(make.strips, 'strip')} of ${units.length(make.strip_length_mm)}`,
+        name: `${material}, face and edges`,
+        make: `${units.size(make.sheet_width_mm, make.sheet_height_mm)}, ${counted(make.strips, 'strip')}`,
       };
     case 'card_pockets':
       return {
-        name: 'Four folded card corners',
-        make: `leg ${units.length(make.leg_mm)}, walls ${units.number(make.wall_a_mm)} and ${units.length(make.wall_b_mm)}`,
+        name: 'Four folded corners',
+        make: `leg ${units.number(make.leg_mm)}, walls ${units.number(make.wall_a_mm)} and ${units.length(make.wall_b_mm)}`,
       };
     case 'face_boards':
       return {
         name: make.behind ? 'Boards, front and back' : 'Board in front',
-        make: `${material}, ${units.size(make.width_mm, make.height_mm)}, ${units.length(make.proud_mm)} proud`,
+        make: `${units.size(make.width_mm, make.height_mm)}, ${units.length(make.proud_mm)} proud`,
       };
     case 'wrap':
       return {
-        name: `${material}, ${counted(make.turns, 'turn')} ${make.direction === 'up' ? 'top to bottom' : 'side to side'}`,
-        make: `${counted(make.strips, 'sheet')} ${units.size(make.length_mm, make.width_mm)}`,
+        name: `${material}, ${counted(make.turns, 'turn')}`,
+        make: `${make.direction === 'up' ? 'top to bottom' : 'side to side'}, ${make.strips > 1 ? `${count(make.strips)} strips, ` : ''}${units.size(make.length_mm, make.width_mm)}`,
       };
     case 'edge_fill':
       return {
-        name: `${material} at the edges and behind`,
-        make: `${units.length(make.clearance_mm)} a side, ${units.length(make.behind_mm)} behind, ${Math.ceil(make.loose_m3 * 1000)} litres loose`,
+        name: `${material}, edges and behind`,
+        make: `${units.number(make.clearance_mm)} a side, ${units.length(make.behind_mm)} behind, ${Math.ceil(make.loose_m3 * 1000)} litres`,
       };
     case 'slotted_box':
-      return { name: 'Slotted box, opening on an edge', make: boxWords(make, material, units) };
+      return { name: 'Slotted box', make: boxWords(make, material, units) };
   }
 }
 

@@ -25,8 +25,7 @@ label {
   font-weight: 600;
 }
 .says {
-  min-height: 1.25em;
-  margin: 2px 0 4px;
+  margin: 2px 0 10px;
   color: var(--peat-soft);
   font-size: 0.9375rem;
   line-height: 1.3;

@@ -79,11 +79,13 @@ function dayOf(iso: string): Date {
 
 /** A day as `4 Mar`. */
 export function day(iso: string): string {
+  if (Number.isNaN(dayOf(iso).getTime())) return iso;
   return DAY.format(dayOf(iso));
 }
 
 /** A day as `4 Mar 2027`. */
 export function dayAndYear(iso: string): string {
+  if (Number.isNaN(dayOf(iso).getTime())) return iso;
   return DAY_AND_YEAR.format(dayOf(iso));
 }
 

@@ -65,7 +65,7 @@ async function settle(): Promise<void> {
         <dt>sheet</dt>
         <dd>{{ sheet }}</dd>
         <dt>tape</dt>
-        <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m, both openings in an H</dd>
+        <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m, an H at both ends</dd>
       </dl>
       <CutList :carton="carton" />
     </section>

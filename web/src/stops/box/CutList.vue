@@ -10,13 +10,17 @@ const SLOTS = 6;
 
 <template>
   <section aria-label="Cut list">
-    <h2>Cut list, running</h2>
+    <h2>Cut list, running, in {{ units.unit.value }}</h2>
     <ol class="figure">
       <li>
         <span>trim the sheet across</span><b>{{ units.length(carton.blank.width_mm) }}</b>
       </li>
       <li>
         <span>trim it up</span><b>{{ units.length(carton.blank.height_mm) }}</b>
+      </li>
+      <li v-if="carton.sheet.kind === 'joined'">
+        <span>in two parts, parted at the score; lap the left one over</span>
+        <b>{{ units.length(carton.blank.runs_across_mm[2] ?? 0) }}</b>
       </li>
       <li>
         <span>score up, from the left</span>

@@ -46,13 +46,13 @@ async function settle(): Promise<void> {
   <div v-if="plan" class="guard">
     <section>
       <div class="heading-row">
-        <h2>Cut through the {{ cut === 'up' ? 'bottom' : 'left' }} edge</h2>
+        <h2>Cut through</h2>
         <span class="switches no-print">
           <label>
             <span class="visually-hidden">Cut</span>
             <select v-model="cut" class="form-select" name="cut">
-              <option value="up">bottom edge</option>
-              <option value="across">left edge</option>
+              <option value="up">the bottom edge</option>
+              <option value="across">the left edge</option>
             </select>
           </label>
           <label>

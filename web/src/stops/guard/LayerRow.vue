@@ -85,8 +85,8 @@ li {
 }
 .head {
   display: grid;
-  grid-template-columns: 20px 40px minmax(0, 1fr) 64px 44px;
-  gap: 10px;
+  grid-template-columns: 14px 40px minmax(0, 1fr) auto 44px;
+  gap: 8px;
   align-items: center;
   width: 100%;
   min-height: 58px;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, useTemplateRef } from 'vue';
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 
 import { useStudio } from '@/api/useStudio';
 import MeasureDrawing from '@/drawing/MeasureDrawing.vue';
@@ -12,7 +12,7 @@ import { dayAndYear, kilograms } from '@/units/show';
 
 import SizeFields from './SizeFields.vue';
 
-const { id, draft, errors, plan, line, stored } = useShipment();
+const { id, draft, errors, plan, line, state, stored } = useShipment();
 const { studio } = useStudio();
 const lit = ref<Side>();
 const form = useTemplateRef<HTMLFormElement>('form');
@@ -37,9 +37,16 @@ const weighs = computed(() => {
 });
 
 // A shipment that was just begun is typed into at once.
-onMounted(() => {
-  if (!stored.value && !draft.title) form.value?.querySelector('input')?.focus();
-});
+watch(
+  state,
+  async (now, before) => {
+    await nextTick();
+    if (now === 'saved' && before !== 'saving' && !stored.value && !draft.title) {
+      form.value?.querySelector('input')?.focus();
+    }
+  },
+  { immediate: true },
+);
 </script>
 
 <template>
@@ -60,7 +67,7 @@ onMounted(() => {
       <div class="triple">
         <ChoiceField
           v-model="draft.piece.medium"
-          label="Painted, drawn or printed in"
+          label="Medium"
           name="piece.medium"
           :choices="MEDIA"
           empty="Choose"
@@ -73,6 +80,7 @@ onMounted(() => {
           name="piece.finished"
           type="date"
           :error="errors['piece.finished']"
+          :hint="draft.piece.finished ? dayAndYear(draft.piece.finished) : undefined"
         />
       </div>
       <fieldset>
@@ -120,6 +128,7 @@ onMounted(() => {
             name="promised"
             type="date"
             :error="errors.promised"
+            :hint="draft.promised ? dayAndYear(draft.promised) : undefined"
           />
           <TextField
             v-model="draft.value"

@@ -1,0 +1,417 @@
+//! The API over real HTTP: a small server on a free port, a database of its own.
+
+use std::path::Path;
+
+use hummock::{Clock, Running, ServeOptions, serve};
+use jiff::civil::date;
+use reqwest::{Client, Response, StatusCode};
+use serde_json::{Value, json};
+use sqlx::{PgPool, postgres::PgConnectOptions};
+
+struct Api {
+    base: String,
+    client: Client,
+    _running: Running,
+}
+
+/// The address of the database that a pool is connected to.
+fn url_of(options: &PgConnectOptions) -> String {
+    let given = std::env::var("DATABASE_URL").expect("DATABASE_URL names a server: run bin/test");
+    let (server, _) = given.rsplit_once('/').expect("a database URL has a path");
+    format!(
+        "{server}/{}",
+        options
+            .get_database()
+            .expect("a test has a database of its own")
+    )
+}
+
+impl Api {
+    async fn start(pool: &PgPool, with_shipments: bool) -> Self {
+        let running = serve(&ServeOptions {
+            database_url: url_of(&pool.connect_options()),
+            address: ([127, 0, 0, 1], 0).into(),
+            start_with: Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo"),
+            with_shipments,
+            clock: Clock::Standing(date(2027, 3, 4)),
+        })
+        .await
+        .expect("it serves");
+        Self {
+            base: format!("http://{}", running.address()),
+            client: Client::new(),
+            _running: running,
+        }
+    }
+
+    async fn get(&self, path: &str) -> Value {
+        let response = self
+            .client
+            .get(format!("{}{path}", self.base))
+            .send()
+            .await
+            .expect("an answer");
+        assert_eq!(response.status(), StatusCode::OK, "{path}");
+        response.json().await.expect("JSON")
+    }
+
+    async fn send(&self, method: reqwest::Method, path: &str, body: &Value) -> (StatusCode, Value) {
+        let request = self
+            .client
+            .request(method, format!("{}{path}", self.base))
+            .json(body);
+        answer(request.send().await.expect("an answer")).await
+    }
+
+    async fn post(&self, path: &str, body: Value) -> (StatusCode, Value) {
+        self.send(reqwest::Method::POST, path, &body).await
+    }
+
+    async fn patch(&self, path: &str, body: Value) -> (StatusCode, Value) {
+        self.send(reqwest::Method::PATCH, path, &body).await
+    }
+
+    /// The fields and messages of a refused preview.
+    async fn refusals(&self, inputs: Value) -> Vec<(String, String)> {
+        let (status, problem) = self
+            .post("/api/v1/plans/preview", json!({ "inputs": inputs }))
+            .await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
+        assert_eq!(problem["type"], "/problems/refused");
+        let errors = problem["errors"].as_array().expect("errors").iter();
+        errors
+            .map(|error| (text(&error["field"]), text(&error["message"])))
+            .collect()
+    }
+}
+
+fn text(value: &Value) -> String {
+    value.as_str().unwrap_or_default().to_owned()
+}
+
+async fn answer(response: Response) -> (StatusCode, Value) {
+    let status = response.status();
+    let kind = response
+        .headers()
+        .get("content-type")
+        .map(|kind| kind.to_str().expect("ASCII").to_owned());
+    if !status.is_success() {
+        assert_eq!(
+            kind.as_deref(),
+            Some("application/problem+json"),
+            "{status}"
+        );
+    }
+    (status, response.json().await.expect("JSON"))
+}
+
+fn canvas() -> Value {
+    json!({
+        "construction": "stretched_canvas", "medium": "acrylic", "finished": "2027-01-10",
+        "width": "900", "height": "1200", "depth": "38"
+    })
+}
+
+#[sqlx::test(migrations = false)]
+async fn the_bench_of_the_demo_studio_has_its_figures(pool: PgPool) {
+    let api = Api::start(&pool, true).await;
+    let rows = api.get("/api/v1/shipments").await;
+    let rows = rows.as_array().expect("a list");
+    assert!(rows.len() >= 4);
+    for row in rows {
+        assert!(
+            row["summary"]["outside"]["across_mm"]
+                .as_f64()
+                .is_some_and(|side| side > 0.0),
+            "{row}"
+        );
+        assert!(
+            row["summary"]["best"]["total"]["amount"].is_string(),
+            "{row}"
+        );
+        assert!(row["inputs"]["promised"].is_string(), "{row}");
+    }
+    let ropewalk = rows
+        .iter()
+        .find(|row| row["inputs"]["title"] == "The Ropewalk")
+        .expect("it is there");
+    // Oil, thin, finished 2026-12-02: six months
+    assert_eq!(ropewalk["line"]["next"]["cured_on"], "2027-06-02");
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_preview_stores_nothing_and_repeats_itself(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let inputs = json!({ "piece": canvas(), "buyer": { "country": "XS" } });
+    let (status, first) = api
+        .post("/api/v1/plans/preview", json!({ "inputs": inputs }))
+        .await;
+    assert_eq!(status, StatusCode::OK);
+    assert_eq!(first["inputs"]["piece"]["width"], "900 mm");
+    assert_eq!(
+        first["worked"]["plan"]["layers"].as_array().map(Vec::len),
+        Some(7)
+    );
+    assert_eq!(first["worked"]["quotes"].as_array().map(Vec::len), Some(3));
+    let (_, second) = api
+        .post("/api/v1/plans/preview", json!({ "inputs": inputs }))
+        .await;
+    assert_eq!(first, second);
+    assert_eq!(api.get("/api/v1/shipments").await, json!([]));
+}
+
+#[sqlx::test(migrations = false)]
+async fn bad_values_are_refused_at_their_field(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let with = |field: &str, value: Value| {
+        let mut piece = canvas();
+        piece[field] = value;
+        json!({ "piece": piece })
+    };
+    for (inputs, field, says) in [
+        (
+            with("width", json!("40 m")),
+            "piece.width",
+            "crating service",
+        ),
+        (with("width", json!("-900")), "piece.width", "no sign"),
+        (with("width", json!("0")), "piece.width", "from 20"),
+        (
+            with("width", json!("nine")),
+            "piece.width",
+            "not understood",
+        ),
+        (with("width", json!("9 ells")), "piece.width", "not a unit"),
+        (with("depth", json!("1000")), "piece.depth", "from 1"),
+        (
+            with("finished", json!("2027-03-05")),
+            "piece.finished",
+            "still to come",
+        ),
+        (
+            with("medium", json!("jam")),
+            "piece.medium",
+            "unknown variant",
+        ),
+        (
+            with("width", json!(900)),
+            "piece.width",
+            "expected a string",
+        ),
+        (
+            json!({ "piece": canvas(), "choices": { "first_turns": 9 } }),
+            "choices.first_turns",
+            "from 1 to 6",
+        ),
+        (
+            json!({ "piece": canvas(), "choices": { "first_turns": -1 } }),
+            "choices.first_turns",
+            "does not fit",
+        ),
+        (
+            json!({ "piece": canvas(), "choices": { "box_board": "gold" } }),
+            "choices.box_board",
+            "choose one",
+        ),
+        (json!({ "value": "1e9" }), "value", "an amount"),
+    ] {
+        let refusals = api.refusals(inputs).await;
+        assert_eq!(refusals.len(), 1, "{refusals:?}");
+        assert_eq!(refusals[0].0, field);
+        assert!(refusals[0].1.contains(says), "{refusals:?}");
+    }
+}
+
+#[sqlx::test(migrations = false)]
+async fn several_bad_values_are_named_together(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let refusals = api
+        .refusals(json!({ "promised": "soon", "piece": { "width": "wide", "height": "high" } }))
+        .await;
+    let fields: Vec<&str> = refusals.iter().map(|(field, _)| field.as_str()).collect();
+    assert_eq!(fields, ["piece.width", "piece.height", "promised"]);
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_shipment_is_made_edited_undone_and_redone(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let (status, made) = api
+        .post(
+            "/api/v1/shipments",
+            json!({ "inputs": { "title": "Slack Tide", "piece": canvas() } }),
+        )
+        .await;
+    assert_eq!((status, &made["version"]), (StatusCode::CREATED, &json!(1)));
+    let path = format!("/api/v1/shipments/{}", text(&made["id"]));
+    let through = |shipment: &Value| {
+        shipment["summary"]["outside"]["through_mm"]
+            .as_f64()
+            .expect("a plan")
+    };
+
+    let change =
+        json!({ "version": 1, "unit": "in", "change": { "choices": { "clearance": "1" } } });
+    let (status, edited) = api.patch(&path, change).await;
+    assert_eq!((status, &edited["version"]), (StatusCode::OK, &json!(2)));
+    assert_eq!(edited["inputs"]["choices"]["clearance"], "1 in");
+    // 25.4 in place of 15 on both sides
+    assert!((through(&edited) - through(&made) - 20.8).abs() < 1e-6);
+
+    let (_, undone) = api
+        .post(&format!("{path}/undo"), json!({ "version": 2 }))
+        .await;
+    assert_eq!(undone["inputs"], made["inputs"]);
+    assert_eq!(undone["worked"], made["worked"]);
+    assert_eq!(
+        (&undone["can_undo"], &undone["can_redo"]),
+        (&json!(false), &json!(true))
+    );
+    let (_, redone) = api
+        .post(&format!("{path}/redo"), json!({ "version": 3 }))
+        .await;
+    assert_eq!(redone["inputs"], edited["inputs"]);
+    assert_eq!(api.get(&path).await["version"], 4);
+
+    let (status, problem) = api
+        .post(&format!("{path}/redo"), json!({ "version": 4 }))
+        .await;
+    assert_eq!(
+        (status, text(&problem["type"])),
+        (StatusCode::CONFLICT, "/problems/no-state".to_owned())
+    );
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_stale_edit_is_answered_with_the_newer_state(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let (_, made) = api
+        .post("/api/v1/shipments", json!({ "inputs": { "title": "One" } }))
+        .await;
+    let path = format!("/api/v1/shipments/{}", text(&made["id"]));
+    let retitle = |title: &str| json!({ "version": 1, "change": { "title": title } });
+    api.patch(&path, retitle("Theirs")).await;
+    let (status, problem) = api.patch(&path, retitle("Mine")).await;
+    assert_eq!(
+        (status, text(&problem["type"])),
+        (StatusCode::CONFLICT, "/problems/stale".to_owned())
+    );
+    assert_eq!(problem["current"]["inputs"]["title"], "Theirs");
+    assert_eq!(api.get(&path).await["inputs"]["title"], "Theirs");
+}
+
+#[sqlx::test(migrations = false)]
+async fn an_edit_that_changes_nothing_adds_no_history(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let (_, made) = api
+        .post(
+            "/api/v1/shipments",
+            json!({ "inputs": { "piece": canvas() } }),
+        )
+        .await;
+    let path = format!("/api/v1/shipments/{}", text(&made["id"]));
+    // The same width, its unit not written.
+    let (_, same) = api
+        .patch(
+            &path,
+            json!({ "version": 1, "change": { "piece": { "width": "900" } } }),
+        )
+        .await;
+    assert_eq!(
+        (&same["version"], &same["can_undo"]),
+        (&json!(1), &json!(false))
+    );
+}
+
+#[sqlx::test(migrations = false)]
+async fn markup_is_kept_as_text_and_the_pages_run_only_their_own_scripts(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let name = "<script>alert(1)</script>";
+    let (_, made) = api
+        .post(
+            "/api/v1/shipments",
+            json!({ "inputs": { "buyer": { "name": name } } }),
+        )
+        .await;
+    assert_eq!(made["inputs"]["buyer"]["name"], name);
+    let page = api
+        .client
+        .get(format!("{}/shipments/x/measure", api.base))
+        .send()
+        .await
+        .expect("a page");
+    let policy = page
+        .headers()
+        .get("content-security-policy")
+        .expect("a policy")
+        .to_str()
+        .expect("ASCII");
+    assert!(policy.contains("default-src 'self'"), "{policy}");
+}
+
+#[sqlx::test(migrations = false)]
+async fn what_can_not_be_read_is_a_problem_too(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let url = format!("{}/api/v1/plans/preview", api.base);
+    let json = "application/json";
+    for (kind, body, status) in [
+        (json, "{\"inputs\":".to_owned(), 400),
+        ("text/plain", "{}".to_owned(), 415),
+        (json, " ".repeat(300_000), 413),
+        (
+            json,
+            format!("{}{}", "[".repeat(5000), "]".repeat(5000)),
+            400,
+        ),
+    ] {
+        let request = api
+            .client
+            .post(&url)
+            .header("content-type", kind)
+            .body(body);
+        let (found, problem) = answer(request.send().await.expect("an answer")).await;
+        assert_eq!(found.as_u16(), status, "{problem}");
+    }
+    for path in ["/api/v1/nothing", "/api/v1/shipments/nonsense"] {
+        let found = api
+            .client
+            .get(format!("{}{path}", api.base))
+            .send()
+            .await
+            .expect("an answer");
+        assert_eq!(answer(found).await.0, StatusCode::NOT_FOUND, "{path}");
+    }
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_size_in_one_field_is_read_side_by_side(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let read = |text: &str| {
+        api.post(
+            "/api/v1/measures/read",
+            json!({ "text": text, "unit": "mm" }),
+        )
+    };
+    let (_, size) = read("35 1/2 x 47 1/4 x 1 1/2 in").await;
+    // 35.5, 47.25 and 1.5 inches, kept to 0.01 mm
+    let sides = ["width", "height", "depth"].map(|side| size[side]["length_mm"].as_f64());
+    assert_eq!(sides, [Some(901.7), Some(1200.15), Some(38.1)]);
+    let (status, problem) = read("35 x 47").await;
+    assert_eq!(
+        (status.as_u16(), text(&problem["errors"][0]["field"])),
+        (422, "text".to_owned())
+    );
+}
+
+#[sqlx::test(migrations = false)]
+async fn the_api_describes_itself(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let description = api.get("/api/openapi.json").await;
+    assert!(description["paths"]["/api/v1/plans/preview"]["post"].is_object());
+    let page = api
+        .client
+        .get(format!("{}/api/docs/", api.base))
+        .send()
+        .await
+        .expect("a page");
+    assert_eq!(page.status(), StatusCode::OK);
+}
