@@ -1,1 +1,8 @@
-//! Placeholder.
+//! A browser in front of the real pages: one harness, and the page as components.
+
+mod driver;
+mod page;
+mod studio;
+
+pub use page::Page;
+pub use studio::Studio;

@@ -35,7 +35,7 @@ watch(
 <template>
   <div class="row">
     <span class="name soft">{{ name }}</span>
-    <strong class="shown figure">{{ shown }}</strong>
+    <strong class="shown figure" :data-figure="name">{{ shown }}</strong>
     <span v-if="note || difference" class="note">
       <span :class="{ minded }">{{ note }}</span>
       <span v-if="difference" class="change figure" :class="{ fewer }" role="status">{{ difference }}</span>

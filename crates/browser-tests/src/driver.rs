@@ -1,0 +1,68 @@
+//! `ChromeDriver` and headless Chromium.
+
+use std::process::Stdio;
+
+use anyhow::{Context, Result, bail};
+use thirtyfour::prelude::*;
+use tokio::{
+    io::{AsyncBufReadExt, BufReader},
+    process::{Child, Command},
+};
+
+const STARTED_ON: &str = "started successfully on port ";
+const ARGUMENTS: [&str; 9] = [
+    "--headless",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--disable-dev-shm-usage",
+];
+
+/// A `ChromeDriver` on a port of its own; it ends with this value.
+pub(crate) struct Driver {
+    port: u16,
+    _process: Child,
+}
+
+impl Driver {
+    pub(crate) async fn start() -> Result<Self> {
+        let mut process = Command::new("chromedriver")
+            .arg("--port=0")
+            .stdout(Stdio::piped())
+            .stderr(Stdio::null())
+            .kill_on_drop(true)
+            .spawn()
+            .context("chromedriver is missing: run bin/test")?;
+        let output = process.stdout.take().context("its output is read")?;
+        let mut lines = BufReader::new(output).lines();
+        while let Some(line) = lines.next_line().await? {
+            let Some((_, port)) = line.split_once(STARTED_ON) else {
+                continue;
+            };
+            let port = port.trim_end_matches('.').parse()?;
+            // Whatever else it prints is read, so that it never waits for a reader.
+            tokio::spawn(async move { while let Ok(Some(_)) = lines.next_line().await {} });
+            return Ok(Self {
+                port,
+                _process: process,
+            });
+        }
+        bail!("chromedriver ended before it listened")
+    }
+
+    /// Opens a window of the given size in a browser with no history.
+    pub(crate) async fn browser(&self, width: u32, height: u32) -> Result<WebDriver> {
+        let mut wanted = DesiredCapabilities::chrome();
+        for argument in ARGUMENTS {
+            wanted.add_arg(argument)?;
+        }
+        wanted.add_arg(&format!("--window-size={width},{height}"))?;
+        wanted.add_arg("--lang=en-GB")?;
+        let browser = WebDriver::new(format!("http://127.0.0.1:{}", self.port), wanted).await?;
+        Ok(browser)
+    }
+}

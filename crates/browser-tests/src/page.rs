@@ -1,0 +1,276 @@
+//! What a person does with the page, and what they see.
+
+use std::{path::Path, time::Duration};
+
+use anyhow::{Context, Result, bail};
+use thirtyfour::{Key, prelude::*};
+
+const PATIENCE: Duration = Duration::from_secs(15);
+const LOOK_EVERY: Duration = Duration::from_millis(40);
+
+/// The page in one window of the browser.
+#[derive(Debug, Clone)]
+pub struct Page {
+    browser: WebDriver,
+    base: String,
+}
+
+/// Narrow and no-break spaces are how figures are set; tests read them as spaces.
+fn plain(text: &str) -> String {
+    text.replace(['\u{202f}', '\u{a0}'], " ").replace('\n', " ")
+}
+
+impl Page {
+    pub(crate) const fn new(browser: WebDriver, base: String) -> Self {
+        Self { browser, base }
+    }
+
+    /// Goes to an address of the application.
+    ///
+    /// # Errors
+    /// When the browser is gone.
+    pub async fn goto(&self, path: &str) -> Result<()> {
+        Ok(self.browser.goto(format!("{}{path}", self.base)).await?)
+    }
+
+    /// Loads the page again, as when a hand slips.
+    ///
+    /// # Errors
+    /// When the browser is gone.
+    pub async fn reload(&self) -> Result<()> {
+        Ok(self.browser.refresh().await?)
+    }
+
+    /// Returns the address that the page stands at.
+    ///
+    /// # Errors
+    /// When the browser is gone.
+    pub async fn address(&self) -> Result<String> {
+        Ok(self.browser.current_url().await?.to_string())
+    }
+
+    /// Goes back in the browser's history.
+    ///
+    /// # Errors
+    /// When the browser is gone.
+    pub async fn back(&self) -> Result<()> {
+        Ok(self.browser.back().await?)
+    }
+
+    /// Returns the first element of a selector, once it is there.
+    ///
+    /// # Errors
+    /// When it does not come.
+    pub async fn find(&self, css: &str) -> Result<WebElement> {
+        let query = self
+            .browser
+            .query(By::Css(css.to_owned()))
+            .wait(PATIENCE, LOOK_EVERY);
+        query
+            .first()
+            .await
+            .with_context(|| format!("{css} is not on the page"))
+    }
+
+    /// Waits until an element of a selector shows a text.
+    ///
+    /// # Errors
+    /// When it does not come; the error tells what the page shows.
+    pub async fn sees(&self, css: &str, text: &str) -> Result<()> {
+        self.until(|| async {
+            Ok(self
+                .texts(css)
+                .await?
+                .iter()
+                .any(|shown| shown.contains(text))
+                .then_some(()))
+        })
+        .await
+        .with_context(|| format!("{css} never showed \"{text}\""))
+    }
+
+    /// Returns the texts of all elements of a selector.
+    ///
+    /// # Errors
+    /// When the browser is gone.
+    pub async fn texts(&self, css: &str) -> Result<Vec<String>> {
+        let mut texts = Vec::new();
+        for element in self.browser.find_all(By::Css(css.to_owned())).await? {
+            // An element that is drawn anew just now is looked for again.
+            if let Ok(text) = element.text().await {
+                texts.push(plain(&text));
+            }
+        }
+        Ok(texts)
+    }
+
+    /// Presses the element of a selector.
+    ///
+    /// # Errors
+    /// When it does not come or is covered.
+    pub async fn press(&self, css: &str) -> Result<()> {
+        let element = self.find(css).await?;
+        element.scroll_into_view().await?;
+        Ok(element.click().await?)
+    }
+
+    /// Presses the button or link that is called so.
+    ///
+    /// # Errors
+    /// When there is none.
+    pub async fn press_called(&self, name: &str) -> Result<()> {
+        let path =
+            format!("//*[self::button or self::a][contains(normalize-space(.), \"{name}\")]");
+        let query = self
+            .browser
+            .query(By::XPath(path))
+            .wait(PATIENCE, LOOK_EVERY);
+        let element = query
+            .first()
+            .await
+            .with_context(|| format!("nothing is called {name}"))?;
+        element.scroll_into_view().await?;
+        Ok(element.click().await?)
+    }
+
+    /// Types into the field of a name in place of what it holds, and leaves it.
+    ///
+    /// # Errors
+    /// When there is no such field.
+    pub async fn fill(&self, name: &str, text: &str) -> Result<()> {
+        self.type_into(name, text).await?;
+        self.keys(Key::Tab).await
+    }
+
+    /// Types into the field of a name in place of what it holds, and stays in it.
+    ///
+    /// # Errors
+    /// When there is no such field.
+    pub async fn type_into(&self, name: &str, text: &str) -> Result<()> {
+        let field = self.find(&format!("[name='{name}']")).await?;
+        field.scroll_into_view().await?;
+        field.click().await?;
+        field.send_keys(Key::Control + "a").await?;
+        field.send_keys(Key::Delete).await?;
+        Ok(field.send_keys(text).await?)
+    }
+
+    /// Sets the day of a date field, as its picker does.
+    ///
+    /// # Errors
+    /// When there is no such field.
+    pub async fn set_day(&self, name: &str, day: &str) -> Result<()> {
+        let field = self.find(&format!("[name='{name}']")).await?;
+        let script = "arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input', { bubbles: true }));";
+        self.browser
+            .execute(script, vec![field.to_json()?, day.into()])
+            .await?;
+        Ok(())
+    }
+
+    /// Chooses in the list of a name.
+    ///
+    /// # Errors
+    /// When there is no such choice.
+    pub async fn choose(&self, name: &str, value: &str) -> Result<()> {
+        self.press(&format!("select[name='{name}'] option[value='{value}']"))
+            .await
+    }
+
+    /// Returns what a field holds.
+    ///
+    /// # Errors
+    /// When there is no such field.
+    pub async fn value(&self, name: &str) -> Result<String> {
+        let field = self.find(&format!("[name='{name}']")).await?;
+        Ok(plain(&field.value().await?.unwrap_or_default()))
+    }
+
+    /// Waits until a field holds a value.
+    ///
+    /// # Errors
+    /// When it does not come to hold it.
+    pub async fn holds(&self, name: &str, value: &str) -> Result<()> {
+        self.until(|| async { Ok((self.value(name).await? == value).then_some(())) })
+            .await
+            .with_context(|| format!("{name} never held \"{value}\""))
+    }
+
+    /// Strikes keys wherever the page listens.
+    ///
+    /// # Errors
+    /// When the browser is gone.
+    pub async fn keys(&self, keys: impl Into<TypingData> + Send) -> Result<()> {
+        let typed: TypingData = keys.into();
+        Ok(self
+            .browser
+            .action_chain()
+            .send_keys(typed)
+            .perform()
+            .await?)
+    }
+
+    /// Waits until everything typed is stored.
+    ///
+    /// # Errors
+    /// When it is not.
+    pub async fn is_saved(&self) -> Result<()> {
+        self.until(|| async {
+            Ok((self.texts("[data-test='save-state']").await? == ["Saved"]).then_some(()))
+        })
+        .await
+        .context("it was never saved")
+    }
+
+    /// Returns what a script in the page returns.
+    ///
+    /// # Errors
+    /// When it throws.
+    pub async fn asks(&self, script: &str) -> Result<serde_json::Value> {
+        Ok(self.browser.execute(script, vec![]).await?.json().clone())
+    }
+
+    /// Opens another window on the same browser, and returns the handle of this one to come back to.
+    ///
+    /// # Errors
+    /// When the browser is gone.
+    pub async fn second_window(&self, path: &str) -> Result<WindowHandle> {
+        let first = self.browser.window().await?;
+        let second = self.browser.new_tab().await?;
+        self.browser.switch_to_window(second).await?;
+        self.goto(path).await?;
+        Ok(first)
+    }
+
+    /// Brings a window to the front.
+    ///
+    /// # Errors
+    /// When it was closed.
+    pub async fn to_window(&self, window: WindowHandle) -> Result<()> {
+        Ok(self.browser.switch_to_window(window).await?)
+    }
+
+    /// Keeps a picture of the page.
+    ///
+    /// # Errors
+    /// When it can't be written.
+    pub async fn picture(&self, file: &Path) -> Result<()> {
+        Ok(self.browser.screenshot(file).await?)
+    }
+
+    /// Asks again and again until there is an answer.
+    async fn until<T, Answer>(&self, mut ask: impl FnMut() -> Answer) -> Result<T>
+    where
+        Answer: Future<Output = Result<Option<T>>>,
+    {
+        let deadline = tokio::time::Instant::now() + PATIENCE;
+        while tokio::time::Instant::now() < deadline {
+            if let Some(answer) = ask().await? {
+                return Ok(answer);
+            }
+            tokio::time::sleep(LOOK_EVERY).await;
+        }
+        let heading = self.texts("main").await.unwrap_or_default();
+        bail!("it did not come; the page shows: {}", heading.join(" | "))
+    }
+}

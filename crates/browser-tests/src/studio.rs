@@ -1,0 +1,113 @@
+//! A studio that is served for one test.
+
+use std::{net::SocketAddr, path::Path};
+
+use anyhow::{Context, Result};
+use hummock::{Clock, Running, ServeOptions, serve};
+use sqlx::PgPool;
+use thirtyfour::prelude::*;
+
+use crate::{Page, driver::Driver};
+
+/// The demo studio with a database of its own, and a browser before it.
+pub struct Studio {
+    options: ServeOptions,
+    running: Option<Running>,
+    address: SocketAddr,
+    browser: WebDriver,
+    _driver: Driver,
+}
+
+/// The day on which the demo studio's dates are as written.
+const TODAY: &str = "2027-03-04";
+
+impl Studio {
+    /// Serves the demo studio from the database of a test, and opens its bench.
+    ///
+    /// # Errors
+    /// When the server or the browser does not start.
+    pub async fn open(pool: &PgPool) -> Result<Self> {
+        Self::sized(pool, 1280, 800).await
+    }
+
+    /// The same in a window of another size.
+    ///
+    /// # Errors
+    /// When the server or the browser does not start.
+    pub async fn sized(pool: &PgPool, width: u32, height: u32) -> Result<Self> {
+        let options = ServeOptions {
+            database_url: url_of(pool)?,
+            address: ([127, 0, 0, 1], 0).into(),
+            start_with: Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo"),
+            with_shipments: true,
+            clock: Clock::Standing(TODAY.parse()?),
+        };
+        let running = serve(&options).await?;
+        let address = running.address();
+        let driver = Driver::start().await?;
+        let browser = driver.browser(width, height).await?;
+        let studio = Self {
+            options,
+            running: Some(running),
+            address,
+            browser,
+            _driver: driver,
+        };
+        studio.page().goto("/").await?;
+        Ok(studio)
+    }
+
+    /// Returns the page in the window that is in front.
+    #[must_use]
+    pub fn page(&self) -> Page {
+        Page::new(self.browser.clone(), format!("http://{}", self.address))
+    }
+
+    /// Stops serving, as when the machine under the bench goes to sleep.
+    ///
+    /// # Errors
+    /// When serving had failed.
+    pub async fn go_away(&mut self) -> Result<()> {
+        match self.running.take() {
+            Some(running) => running.stop().await,
+            None => Ok(()),
+        }
+    }
+
+    /// Serves again at the same address.
+    ///
+    /// # Errors
+    /// When the address was taken meanwhile.
+    pub async fn come_back(&mut self) -> Result<()> {
+        let options = ServeOptions {
+            address: self.address,
+            ..self.options.clone()
+        };
+        self.running = Some(serve(&options).await?);
+        Ok(())
+    }
+
+    /// Closes the browser.
+    ///
+    /// # Errors
+    /// When it had gone already.
+    pub async fn close(self) -> Result<()> {
+        Ok(self.browser.quit().await?)
+    }
+}
+
+/// The address of the database that a pool is connected to.
+fn url_of(pool: &PgPool) -> Result<String> {
+    let given =
+        std::env::var("DATABASE_URL").context("DATABASE_URL names a server: run bin/test")?;
+    let (server, _) = given
+        .rsplit_once('/')
+        .context("a database URL has a path")?;
+    let options = pool.connect_options();
+    Ok(format!(
+        "{server}/{}",
+        options
+            .get_database()
+            .context("a test has a database of its own")?
+    ))
+}

@@ -1,0 +1,359 @@
+//! The whole way of a shipment, from tape measure to price, as a person goes it.
+
+use anyhow::Result;
+use hummock_browser_tests::{Page, Studio};
+use sqlx::PgPool;
+use thirtyfour::Key;
+
+const OUTSIDE: &str = "[data-figure='outside']";
+
+/// Opens a shipment of the demo studio from the bench, at a stop.
+async fn open(page: &Page, title: &str, stop: &str) -> Result<String> {
+    page.press_called(title).await?;
+    page.sees("h1", title).await?;
+    page.is_saved().await?;
+    let address = page.address().await?;
+    let path = address
+        .split_once("/shipments/")
+        .map_or("", |(_, rest)| rest);
+    let id = path.split('/').next().unwrap_or_default();
+    let path = format!("/shipments/{id}/{stop}");
+    page.goto(&path).await?;
+    page.is_saved().await?;
+    Ok(path)
+}
+
+#[sqlx::test(migrations = false)]
+async fn the_bench_shows_what_is_to_be_done(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.sees("main", "The Ropewalk").await?;
+    let lines = page.texts("main li").await?;
+    assert!(lines.len() >= 4, "{lines:?}");
+    for line in &lines {
+        for part in [" mm", " kg", " EUR", "Mar"] {
+            assert!(line.contains(part), "{part} is missing from {line}");
+        }
+    }
+    page.sees("main li", "Stop: not cured until 2 Jun 2027")
+        .await?;
+    // A search stays in the address, and a key leads to it.
+    page.keys("/").await?;
+    page.keys("kelp").await?;
+    page.sees("main", "Kelp Ladder").await?;
+    assert_eq!(page.texts("main li").await?.len(), 1);
+    assert!(page.address().await?.ends_with("?q=kelp"));
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn from_tape_measure_to_price_in_inches(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.sees("h1", "On the bench").await?;
+    page.keys("u").await?;
+    page.keys("u").await?;
+    page.sees("main li", " in").await?;
+    page.keys("n").await?;
+    page.sees("h1", "New shipment").await?;
+    page.fill("title", "Slack Tide").await?;
+    page.choose("piece.construction", "stretched_canvas")
+        .await?;
+    page.fill("size", "35 1/2 x 47 1/4 x 1 1/2 in").await?;
+    page.holds("piece.width", "35 1/2 in").await?;
+    page.holds("piece.depth", "1 1/2 in").await?;
+    page.choose("piece.medium", "acrylic").await?;
+    page.set_day("piece.finished", "2027-01-04").await?;
+    page.fill("buyer.name", "Perpetua Sloe").await?;
+    page.fill("buyer.town", "Tarrow Bridge").await?;
+    page.choose("buyer.country", "XS").await?;
+    // 901.7 + 10 + 36 + 18 + 30 + 16 = 1011.7 → 39 13/16; 1200.15 + 16.08 + 18 + 36 + 30 + 8 = 1308.23
+    // → 51 1/2; 38.1 + 13.08 + 8 + 27 + 27 + 30 + 15 = 158.18 → 6 1/4
+    page.sees(OUTSIDE, "39 13/16 × 51 1/2 × 6 1/4 in").await?;
+    page.is_saved().await?;
+
+    page.keys(Key::Escape).await?;
+    page.press_called("On to Guard").await?;
+    page.sees("main", "Layers, from the art outward").await?;
+    for layer in [
+        "contact",
+        "pockets",
+        "boards",
+        "first_wrap",
+        "second_wrap",
+        "fill",
+        "box",
+    ] {
+        page.find(&format!("[data-layer='{layer}']")).await?;
+    }
+    page.press_called("This guard is right").await?;
+    // 2 × 1300.23 + 2 × 143.18 + 49 = 2935.82 → 115 9/16; 995.7 + 143.18 + 12 = 1150.88 → 45 5/16
+    page.sees("main", "115 9/16 × 45 5/16 in").await?;
+    page.press_called("This box is right").await?;
+    page.sees("main", "Every service, the cheapest first")
+        .await?;
+    page.sees("main", "Fuel").await?;
+    page.press_called("Send by").await?;
+    page.sees("main", "chosen").await?;
+    page.is_saved().await?;
+
+    page.goto("/").await?;
+    page.sees("main li", "Slack Tide").await?;
+    page.sees("main li", "Ready to pack").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn from_tape_measure_to_price_in_millimetres(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("New shipment").await?;
+    page.fill("title", "Neap").await?;
+    page.choose("piece.construction", "stretched_canvas")
+        .await?;
+    page.fill("piece.width", "900").await?;
+    page.fill("piece.height", "120 cm").await?;
+    page.fill("piece.depth", "38").await?;
+    page.choose("piece.medium", "acrylic").await?;
+    page.set_day("piece.finished", "2027-01-04").await?;
+    page.choose("buyer.country", "XV").await?;
+    page.sees(OUTSIDE, "1010 × 1308 × 158 mm").await?;
+    page.holds("piece.width", "900 mm").await?;
+    page.is_saved().await?;
+
+    page.keys(Key::Escape).await?;
+    page.press_called("On to Guard").await?;
+    page.press("[data-layer='first_wrap'] button").await?;
+    page.press("[data-layer='first_wrap'] [aria-label='one turn more']")
+        .await?;
+    // One turn more: 36 across for the rolled ends, 18 up, 18 through.
+    page.sees(OUTSIDE, "1046 × 1326 × 176 mm").await?;
+    page.press("[data-layer='fill'] button").await?;
+    page.type_into("choices.clearance", "5").await?;
+    page.sees(OUTSIDE, "1026 × 1306 × 156 mm").await?;
+    page.fill("choices.clearance", "5").await?;
+    page.press("[data-layer='pockets'] button").await?;
+    page.fill("choices.pocket_leg", "80").await?;
+    page.sees("[data-layer='pockets']", "leg 80").await?;
+    page.press("[data-layer='boards'] button").await?;
+    page.fill("choices.board_proud", "10").await?;
+    page.sees("[data-layer='boards']", "920 × 1220 mm, 10 mm proud")
+        .await?;
+    page.choose("choices.face_board", "fibreboard-3").await?;
+    page.sees("[data-layer='boards']", "920 × 1220 mm").await?;
+    page.is_saved().await?;
+
+    // Everything is there after a reload, and back leads to where one was.
+    let address = page.address().await?;
+    page.reload().await?;
+    page.press("[data-layer='fill'] button").await?;
+    page.holds("choices.clearance", "5 mm").await?;
+    page.keys(Key::Escape).await?;
+    page.press_called("This guard is right").await?;
+    page.sees("main", "Blank, seen from inside").await?;
+    page.back().await?;
+    page.sees("main", "Layers, from the art outward").await?;
+    assert_eq!(page.address().await?, address);
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_refused_value_says_why_and_is_not_lost(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    open(&page, "Kelp Ladder", "measure").await?;
+    page.fill("piece.width", "40 m").await?;
+    page.sees(".error", "a larger piece goes to a crating service")
+        .await?;
+    page.fill("title", "Kelp Ladder II").await?;
+    page.sees("[data-test='save-state']", "A value is not taken yet")
+        .await?;
+    for (typed, says) in [
+        ("wide", "was not understood"),
+        ("-900", "a length has no sign"),
+        ("0", "must be from 20 mm"),
+        ("12 ells", "is not a unit"),
+    ] {
+        page.fill("piece.width", typed).await?;
+        page.sees(".error", says).await?;
+    }
+    // The good part is stored, the refused text is still in the field after a reload.
+    page.reload().await?;
+    page.sees("h1", "Kelp Ladder II").await?;
+    page.holds("piece.width", "12 ells").await?;
+    page.sees(".error", "is not a unit").await?;
+    page.fill("piece.width", "910").await?;
+    page.is_saved().await?;
+    page.set_day("piece.finished", "2027-03-05").await?;
+    page.sees(".error", "still to come").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn two_tabs_on_one_shipment_lose_nothing(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    let path = open(&page, "Kelp Ladder", "measure").await?;
+    let first = page.second_window(&path).await?;
+    page.is_saved().await?;
+    page.fill("piece.width", "950 mm").await?;
+    page.is_saved().await?;
+
+    page.to_window(first).await?;
+    page.fill("piece.width", "880 mm").await?;
+    page.sees("[data-test='conflict']", "changed in another tab")
+        .await?;
+    page.sees("[data-test='conflict']", "880 mm").await?;
+    page.sees("[data-test='conflict']", "950 mm").await?;
+    page.press_called("Put yours on top").await?;
+    page.is_saved().await?;
+    page.holds("piece.width", "880 mm").await?;
+    // Theirs is one step back.
+    page.keys(Key::Escape).await?;
+    page.press_called("Undo").await?;
+    page.holds("piece.width", "950 mm").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn undo_and_redo_outlive_a_reload(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    open(&page, "Kelp Ladder", "guard").await?;
+    let before = page.texts(OUTSIDE).await?;
+    page.press("[data-layer='first_wrap'] button").await?;
+    page.press("[data-layer='first_wrap'] [aria-label='one turn more']")
+        .await?;
+    page.sees("[data-layer='first_wrap'] output", "2").await?;
+    page.is_saved().await?;
+    page.reload().await?;
+    page.is_saved().await?;
+    let after = page.texts(OUTSIDE).await?;
+    assert_ne!(before, after);
+    page.keys("z").await?;
+    page.sees(OUTSIDE, &before[0]).await?;
+    page.keys("Z").await?;
+    page.sees(OUTSIDE, &after[0]).await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn the_keyboard_alone_is_enough(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.sees("h1", "On the bench").await?;
+    page.keys("?").await?;
+    page.sees(".modal", "new shipment").await?;
+    page.keys(Key::Escape).await?;
+    page.sees("h1", "On the bench").await?;
+    page.keys("n").await?;
+    page.sees("h1", "New shipment").await?;
+    // The title has the focus; Tab leads through the form in the order of the work.
+    page.keys("Ebb").await?;
+    page.keys(Key::Tab + "Stretched").await?;
+    page.keys(Key::Tab + "40 x 50 x 1.8 cm").await?;
+    page.sees(".measure", "400 mm").await?;
+    page.keys(Key::Tab + Key::Tab).await?;
+    page.keys(Key::Tab + Key::Tab).await?;
+    page.keys("Gouache").await?;
+    page.sees(OUTSIDE, "mm").await?;
+    page.is_saved().await?;
+    page.holds("piece.medium", "watercolour").await?;
+    // Out of the field, the number keys lead along the work line.
+    page.keys(Key::Tab + Key::Tab).await?;
+    page.asks("document.activeElement.blur()").await?;
+    page.keys("2").await?;
+    page.sees("main", "Layers, from the art outward").await?;
+    page.keys("3").await?;
+    page.sees("main", "Blank, seen from inside").await?;
+    page.keys("4").await?;
+    page.sees("main", "Prices follow from where it goes")
+        .await?;
+    page.keys("1").await?;
+    page.holds("title", "Ebb").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_change_of_unit_changes_every_figure_and_no_field(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    open(&page, "Low Water, March", "measure").await?;
+    page.sees(OUTSIDE, "628 × 490 × 140 mm").await?;
+    page.keys("u").await?;
+    page.sees(OUTSIDE, "62.8 × 49.0 × 14.0 cm").await?;
+    page.sees("nav[aria-label='Work line']", "52.0 × 38.0 × 2.4 cm")
+        .await?;
+    page.keys("u").await?;
+    page.sees(
+        "nav[aria-label='Work line']",
+        "20 1/2 × 14 15/16 × 15/16 in",
+    )
+    .await?;
+    assert_eq!(page.value("piece.width").await?, "520 mm");
+    // What is typed bare is in the unit shown, and stays so when the unit changes.
+    page.fill("piece.width", "21").await?;
+    page.holds("piece.width", "21 in").await?;
+    page.is_saved().await?;
+    page.reload().await?;
+    page.holds("piece.width", "21 in").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn markup_in_a_name_is_shown_and_not_run(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    open(&page, "Kelp Ladder", "measure").await?;
+    let markup = "<img src=x onerror=window.ran=1><script>window.ran=1</script>";
+    page.fill("title", markup).await?;
+    page.fill("buyer.name", markup).await?;
+    page.is_saved().await?;
+    page.sees("h1", markup).await?;
+    page.goto("/").await?;
+    page.sees("main li", markup).await?;
+    assert_eq!(
+        page.asks("return window.ran ?? null").await?,
+        serde_json::Value::Null
+    );
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn what_is_typed_while_the_server_is_away_is_saved_when_it_is_back(
+    pool: PgPool,
+) -> Result<()> {
+    let mut studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    open(&page, "Kelp Ladder", "measure").await?;
+    studio.go_away().await?;
+    page.fill("title", "Kelp Ladder, by storm").await?;
+    page.sees("[data-test='save-state']", "Kept in this page")
+        .await?;
+    studio.come_back().await?;
+    page.is_saved().await?;
+    page.reload().await?;
+    page.sees("h1", "Kelp Ladder, by storm").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn nothing_scrolls_sideways_on_any_screen(pool: PgPool) -> Result<()> {
+    for (width, height) in [(1280, 800), (1024, 768), (500, 844)] {
+        let studio = Studio::sized(&pool, width, height).await?;
+        let page = studio.page();
+        page.sees("main", "Kelp Ladder").await?;
+        let wide =
+            "return document.documentElement.scrollWidth > document.documentElement.clientWidth";
+        assert_eq!(page.asks(wide).await?, false, "bench at {width}");
+        let path = open(&page, "Kelp Ladder", "measure").await?;
+        for stop in ["measure", "guard", "box", "price"] {
+            page.goto(&path.replace("measure", stop)).await?;
+            page.is_saved().await?;
+            page.keys("u").await?;
+            assert_eq!(page.asks(wide).await?, false, "{stop} at {width}");
+        }
+        studio.close().await?;
+    }
+    Ok(())
+}
