@@ -194,12 +194,16 @@ async fn two_tabs_on_one_shipment_lose_nothing(pool: PgPool) -> Result<()> {
     let studio = Studio::open(&pool).await?;
     let page = studio.page();
     let path = open(&page, "Kelp Ladder", "measure").await?;
+    // Half-way through a value that is not taken yet, so that coming back does not fetch the newer one.
+    page.fill("piece.width", "8").await?;
+    page.sees(".error", "must be from 20 mm").await?;
     let first = page.second_window(&path).await?;
-    page.is_saved().await?;
+    page.holds("piece.width", "8 mm").await?;
     page.fill("piece.width", "950 mm").await?;
     page.is_saved().await?;
 
     page.to_window(first).await?;
+    page.holds("piece.width", "8 mm").await?;
     page.fill("piece.width", "880 mm").await?;
     page.sees("[data-test='conflict']", "changed in another tab")
         .await?;
@@ -211,6 +215,22 @@ async fn two_tabs_on_one_shipment_lose_nothing(pool: PgPool) -> Result<()> {
     // Theirs is one step back.
     page.keys(Key::Escape).await?;
     page.press_called("Undo").await?;
+    page.holds("piece.width", "950 mm").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_tab_that_one_comes_back_to_shows_how_it_stands_now(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    let path = open(&page, "Kelp Ladder", "measure").await?;
+    let first = page.second_window(&path).await?;
+    page.is_saved().await?;
+    page.fill("piece.width", "950 mm").await?;
+    page.is_saved().await?;
+    page.to_window(first).await?;
+    page.asks("window.dispatchEvent(new Event('focus'))")
+        .await?;
     page.holds("piece.width", "950 mm").await?;
     studio.close().await
 }

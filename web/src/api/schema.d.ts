@@ -1546,6 +1546,7 @@ export interface components {
             plan?: components["schemas"]["Plan"] | null;
             /** @description What every service says, once the country is known too. */
             quotes: components["schemas"]["Quote"][];
+            size?: components["schemas"]["PieceSize"] | null;
         };
         /** @description One wrap, as the sheet to cut for it. */
         WrapStrip: {

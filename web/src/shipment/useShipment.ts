@@ -232,6 +232,7 @@ function open(id: string) {
     conflict,
     stored,
     plan: computed(() => figures.value?.worked.plan ?? undefined),
+    size: computed(() => figures.value?.worked.size ?? undefined),
     quotes: computed(() => figures.value?.worked.quotes ?? []),
     summary: computed(() => figures.value?.summary ?? undefined),
     fingerprint: computed(() => figures.value?.worked.fingerprint ?? ''),

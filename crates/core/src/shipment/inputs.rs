@@ -208,7 +208,11 @@ impl ShipmentInputs {
         }))
     }
 
-    fn size(&self) -> Result<Option<PieceSize>, Vec<Refusal>> {
+    /// Returns the size of the piece, once all three sides are given.
+    ///
+    /// # Errors
+    /// A [`Refusal`] for each side that is not understood or out of range.
+    pub fn size(&self) -> Result<Option<PieceSize>, Vec<Refusal>> {
         let mut refusals = Vec::new();
         let mut read = |field: &str, text: &Option<String>| {
             let typed = TypedLength::read(text.as_deref()?, LengthUnit::Mm);

@@ -9,7 +9,7 @@ use crate::{
     freight::{Parcel, Quote, Tariff, quotes},
     house::HouseRules,
     material::Catalogue,
-    piece::Construction,
+    piece::{Construction, PieceSize},
     plan::Plan,
 };
 
@@ -30,6 +30,8 @@ pub struct House {
 pub struct Worked {
     /// Fields that a plan still needs.
     pub missing: Vec<&'static str>,
+    /// The size, once all three sides are given.
+    pub size: Option<PieceSize>,
     /// The plan, once nothing is missing.
     pub plan: Option<Plan>,
     /// What every service says, once the country is known too.
@@ -49,8 +51,10 @@ impl Worked {
     pub fn out(inputs: &ShipmentInputs, house: &House) -> Result<Self, Vec<Refusal>> {
         let rules = house.rules.with(&inputs.choices)?;
         let missing = inputs.missing();
+        let size = inputs.size()?;
         let Some(piece) = inputs.piece()? else {
             return Ok(Self {
+                size,
                 missing,
                 plan: None,
                 quotes: Vec::new(),
@@ -71,6 +75,7 @@ impl Worked {
         let fingerprint = Some(fingerprint(&plan, piece.construction));
         Ok(Self {
             missing,
+            size,
             plan: Some(plan),
             quotes,
             fingerprint,

@@ -12,7 +12,7 @@ import { dayAndYear, kilograms } from '@/units/show';
 
 import SizeFields from './SizeFields.vue';
 
-const { id, draft, errors, plan, line, state, stored } = useShipment();
+const { id, draft, errors, plan, size, line, state, stored } = useShipment();
 const { studio } = useStudio();
 const lit = ref<Side>();
 const form = useTemplateRef<HTMLFormElement>('form');
@@ -140,11 +140,7 @@ watch(
       </fieldset>
     </section>
     <section class="drawing panel">
-      <MeasureDrawing
-        :size="plan?.size"
-        :lit="lit"
-        :framed="draft.piece.construction === 'framed_under_glass'"
-      />
+      <MeasureDrawing :size="size" :lit="lit" :framed="draft.piece.construction === 'framed_under_glass'" />
       <p v-if="weighs" class="soft">{{ weighs }}</p>
       <p v-if="cure" :class="{ stop: line?.next.kind === 'let_it_cure' }">{{ cure }}</p>
       <RouterLink v-if="plan" :to="{ name: 'guard', params: { id } }" class="btn btn-primary no-print">

@@ -17,7 +17,7 @@ const SIDES: readonly { side: Side; label: string }[] = [
 ];
 
 const lit = defineModel<Side | undefined>('lit');
-const { draft, errors, plan } = useShipment();
+const { draft, errors, size } = useShipment();
 const units = useUnits();
 
 /** What is typed in the one field, while it is typed there. */
@@ -65,9 +65,9 @@ async function leaveWhole(): Promise<void> {
 
 /** The size in the unit shown, and in the other kind beside it. */
 const readBack = computed(() => {
-  const size = plan.value?.size;
-  if (!size) return 'as 35 1/2 x 47 1/4 x 1 1/2 in, or 90 x 120 x 3.8 cm';
-  return `reads as ${units.size(size.width_mm, size.height_mm, size.depth_mm)}`;
+  const read = size.value;
+  if (!read) return 'as 35 1/2 x 47 1/4 x 1 1/2 in, or 90 x 120 x 3.8 cm';
+  return `reads as ${units.size(read.width_mm, read.height_mm, read.depth_mm)}`;
 });
 </script>
 
