@@ -125,6 +125,25 @@ impl From<Row> for Stored {
     }
 }
 
+#[derive(FromRow)]
+struct ListedRow {
+    id: Uuid,
+    version: i32,
+    inputs: Json<ShipmentInputs>,
+    summary: Option<Json<Summary>>,
+}
+
+impl From<ListedRow> for Listed {
+    fn from(row: ListedRow) -> Self {
+        Self {
+            id: row.id,
+            version: row.version,
+            inputs: row.inputs.0,
+            summary: row.summary.map(|Json(summary)| summary),
+        }
+    }
+}
+
 const ONE: &str = "
     SELECT shipment.id, version, at_state, inputs, worked, summary, rules_version, (
         SELECT max(state) FROM shipment_state WHERE studio_id = $1 AND shipment_id = $2
@@ -140,7 +159,7 @@ impl Store {
     /// # Errors
     /// [`StoreError`].
     pub async fn shipments(&self, studio: StudioId) -> Result<Vec<Listed>, StoreError> {
-        let rows: Vec<(Uuid, i32, Json<ShipmentInputs>, Option<Json<Summary>>)> = sqlx::query_as(
+        let rows: Vec<ListedRow> = sqlx::query_as(
             "SELECT shipment.id, version, inputs, summary
              FROM shipment
              JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
@@ -151,13 +170,7 @@ impl Store {
         .bind(studio.0)
         .fetch_all(&self.pool)
         .await?;
-        let listed = |(id, version, Json(inputs), summary): (_, _, _, Option<Json<_>>)| Listed {
-            id,
-            version,
-            inputs,
-            summary: summary.map(|Json(summary)| summary),
-        };
-        Ok(rows.into_iter().map(listed).collect())
+        Ok(rows.into_iter().map(Listed::from).collect())
     }
 
     /// Returns one shipment.

@@ -66,7 +66,7 @@ const label = computed(
       <path
         :d="`M${TORN - 40} ${section.outside.y}v${section.outside.height}m-6 0h12M${TORN - 46} ${section.outside.y}h12`"
       />
-      <rect :x="TORN - 72" :y="FRAME.height / 2 - 13" width="64" height="26" class="plate" />
+      <rect :x="TORN - 84" :y="FRAME.height / 2 - 13" width="88" height="26" class="plate" />
       <text :x="TORN - 40" :y="FRAME.height / 2 + 5" text-anchor="middle">{{ units.length(through) }}</text>
       <path
         :d="`M${section.outside.x} ${FRAME.height - 14}H${section.piece.x}m0 -6v12M${section.outside.x} ${FRAME.height - 20}v12`"

@@ -126,6 +126,6 @@ function words(which: Side): string {
 }
 .view {
   fill: var(--peat-soft);
-  font-size: 14px;
+  font-size: 17px;
 }
 </style>

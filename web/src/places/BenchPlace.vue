@@ -135,4 +135,10 @@ ul {
 .empty h2 {
   font-size: 1.25rem;
 }
+@media (max-width: 640px) {
+  .search {
+    max-width: none;
+    margin-left: 0;
+  }
+}
 </style>

@@ -66,10 +66,15 @@ function open(id: string) {
 
   async function load(): Promise<void> {
     const kept = keptFor(id);
+    if (!kept && startedHere.has(id) && !stored.value) {
+      state.value = 'saved';
+      return;
+    }
     try {
       adopt(await answer(api.GET('/api/v1/shipments/{id}', { params: { path: { id } } })));
     } catch (error) {
-      if (error instanceof Refused && (kept?.version === 0 || startedHere.has(id))) state.value = 'saved';
+      if (error instanceof Refused && error.problem.status === 404 && kept?.version === 0)
+        state.value = 'saved';
       else return failed(error, load);
     }
     if (kept) restore(kept.version, kept.change);
@@ -155,6 +160,7 @@ function open(id: string) {
           }),
     );
     stored.value = shipment;
+    startedHere.delete(id);
     basis = patched(basis, sent);
     const left = change();
     keep(id, left === undefined ? undefined : { version: shipment.version, change: left });
