@@ -96,7 +96,7 @@ const label = computed(
         ><svg width="36" height="14">
           <path d="M4 12L10 2M12 12L18 2M20 12L26 2M28 12L34 2" class="tape" />
         </svg>
-        tape, lapped outside the front</span
+        tape, lapped outside the back</span
       >
     </figcaption>
     <svg :viewBox="`0 0 ${WIDTH} ${height}`" class="blank" role="img" :aria-label="label">

@@ -138,6 +138,17 @@ const lacking = computed(() => missing.value.map((field) => FIELDS[field] ?? fie
   }
 }
 @media print {
+  .side {
+    position: static;
+    border: 0;
+    box-shadow: none;
+  }
+  .figures {
+    display: block;
+    max-width: 320px;
+    margin: 0;
+    padding: 0;
+  }
   .drawer {
     display: none;
   }

@@ -90,6 +90,9 @@ function open(id: string) {
   }
 
   function clash(theirs: Shipment, mine: Json): void {
+    const stands = inputsOf(draftOf(theirs.inputs)) as Json;
+    // A reply that was lost on the way: what stands there is what was typed here.
+    if (mergePatch(stands, patched(stands, mine)) === undefined) return adopt(theirs);
     conflict.value = { theirs, mine, fields: pathsOf(mine) };
     state.value = 'stale';
   }
@@ -139,11 +142,21 @@ function open(id: string) {
     }
     state.value = 'saving';
     saving = send(sent)
-      .catch((error: unknown) => failed(error, save))
+      .catch((error: unknown) => refusedOrFailed(error, sent))
       .finally(() => {
         saving = undefined;
       });
     await saving;
+  }
+
+  /** Marks what was refused, and stores the rest of what was sent without it. */
+  function refusedOrFailed(error: unknown, sent: Json): void {
+    const before = errors.value;
+    failed(error, save);
+    if (state.value !== 'refused') return;
+    const refused = Object.keys(errors.value);
+    errors.value = { ...before, ...errors.value };
+    if (pathsOf(sent).some((path) => refused.includes(path))) void saveSoon();
   }
 
   async function send(sent: Json): Promise<void> {

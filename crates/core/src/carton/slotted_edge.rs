@@ -73,9 +73,10 @@ impl SlottedEdge {
         }
     }
 
-    /// Returns the widths of the four walls, from the free edge on: front, side, back, side.
+    /// Returns the widths of the four walls, from the free edge on: back, side, front, side.
     ///
-    /// P1 = L + c/2, P2 = H + c, P3 = L + c, P4 = H + 2c. Source: packaging engineering practice.
+    /// P1 = L + c/2, P2 = H + c, P3 = L + c, P4 = H + 2c. The joint lies behind, away from the face.
+    /// Source: packaging engineering practice.
     fn walls(self) -> [Length; 4] {
         let c = self.caliper;
         [
@@ -101,7 +102,7 @@ impl SlottedEdge {
     /// Returns the flat blank.
     ///
     /// Walls side by side, W + 2c high, with flaps of (H + c)/2 above and below, parted by slots, and a
-    /// bevelled tab that laps outside the first wall. Source: packaging engineering practice.
+    /// bevelled tab that laps outside the first wall, the back. Source: packaging engineering practice.
     #[must_use]
     pub fn blank(self, allowances: &Allowances) -> Blank {
         let flap = (self.height + self.caliper) / 2.0;
@@ -185,9 +186,9 @@ struct Drawing<'a> {
 
 impl Drawing<'_> {
     const WALLS: [PanelRole; 4] = [
-        PanelRole::Front,
-        PanelRole::Side,
         PanelRole::Back,
+        PanelRole::Side,
+        PanelRole::Front,
         PanelRole::Side,
     ];
 

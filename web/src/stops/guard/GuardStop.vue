@@ -93,9 +93,7 @@ async function settle(): Promise<void> {
           @update:open="opened = $event ? slot.name : undefined"
         />
       </ol>
-      <p class="soft">
-        By the house rules, {{ house.materials.value ? 'Standard' : '' }} version {{ plan.rules_version }}.
-      </p>
+      <p class="soft">By the house rules, {{ house.name.value }}, version {{ plan.rules_version }}.</p>
       <BButton variant="primary" class="no-print" @click="settle">
         {{ done ? 'Guard is right. On to Box' : 'This guard is right' }}
       </BButton>

@@ -16,6 +16,7 @@ export function useHouse() {
   const boards = computed(() => studio.value?.catalogue.boards ?? []);
 
   return {
+    name: computed(() => studio.value?.rules.name ?? ''),
     rule,
     most: (key: string) => allowance(key)?.most ?? 0,
     least: (key: string) => allowance(key)?.least ?? 0,
