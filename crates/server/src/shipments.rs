@@ -7,7 +7,7 @@ use hummock_core::{
 };
 use hummock_store::{Listed, Move, NewShipment, Stored, WriteRefused};
 use serde::{Deserialize, Serialize};
-use serde_json::Value;
+use serde_json::{Map, Value};
 use utoipa::ToSchema;
 use uuid::Uuid;
 
@@ -75,7 +75,7 @@ pub(crate) struct EditRequest {
     version: i32,
     /// What changes, as a JSON merge patch (RFC 7396) on the inputs: `null` takes a value away.
     #[schema(value_type = Object, example = json!({ "choices": { "first_turns": 2 } }))]
-    change: Value,
+    change: Map<String, Value>,
     /// What a bare number is in.
     #[serde(default)]
     unit: LengthUnit,
@@ -233,7 +233,7 @@ pub(crate) async fn edit(
     if stored.version != request.version {
         return Err(Problem::stale(request.version, app.view(stored)));
     }
-    let changed = merged(&stored.inputs, &request.change)?;
+    let changed = merged(&stored.inputs, request.change)?;
     let outcome = app.outcome(changed, request.unit).await?;
     if outcome.inputs == stored.inputs {
         return Ok(Json(app.view(stored)));
@@ -280,9 +280,9 @@ pub(crate) async fn redo(
     app.step(id, request.version, Move::Redo).await
 }
 
-fn merged(inputs: &ShipmentInputs, change: &Value) -> Result<ShipmentInputs, Problem> {
+fn merged(inputs: &ShipmentInputs, change: Map<String, Value>) -> Result<ShipmentInputs, Problem> {
     let mut document = serde_json::to_value(inputs).expect("inputs can be written");
-    json_patch::merge(&mut document, change);
+    json_patch::merge(&mut document, &Value::Object(change));
     serde_path_to_error::deserialize(document).map_err(|error| {
         Problem::refused(vec![refusal_at(&error.path().to_string(), error.inner())])
     })

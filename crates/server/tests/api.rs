@@ -289,6 +289,13 @@ async fn a_stale_edit_is_answered_with_the_newer_state(pool: PgPool) {
         .await;
     let path = format!("/api/v1/shipments/{}", text(&made["id"]));
     let retitle = |title: &str| json!({ "version": 1, "change": { "title": title } });
+    let (status, problem) = api
+        .patch(&path, json!({ "version": 1, "change": null }))
+        .await;
+    assert_eq!(
+        (status.as_u16(), text(&problem["errors"][0]["field"])),
+        (422, "change".to_owned())
+    );
     api.patch(&path, retitle("Theirs")).await;
     let (status, problem) = api.patch(&path, retitle("Mine")).await;
     assert_eq!(
