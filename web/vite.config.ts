@@ -9,6 +9,8 @@ const port = process.env.HUMMOCK_PORT ?? '7373';
 export default defineConfig({
   plugins: [vue(), icons({ compiler: 'vue3' })],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
+  // Bootstrap's own Sass is not ours to modernise.
+  css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import'] } } },
   build: { target: 'es2022' },
   server: { proxy: { '/api': `http://127.0.0.1:${port}` } },
 });
