@@ -6,6 +6,9 @@ use anyhow::{Context, Result};
 use hummock_browser_tests::Studio;
 use sqlx::PgPool;
 
+/// The browser's own frame takes the rest of it from a page 800 high.
+const HEIGHT: u32 = 943;
+
 /// View, shipment and stop; a view without a shipment is the bench.
 const VIEWS: [(&str, &str, &str); 4] = [
     ("measure", "Low Water, March", "measure"),
@@ -22,7 +25,7 @@ async fn main() -> Result<()> {
             .context("give the folder for the pictures")?,
     );
     let pool = PgPool::connect(&std::env::var("DATABASE_URL")?).await?;
-    let studio = Studio::open(&pool).await?;
+    let studio = Studio::sized(&pool, 1280, HEIGHT).await?;
     let page = studio.page();
     page.sees("main", "Kelp Ladder").await?;
     page.picture(&folder.join("bench.png")).await?;

@@ -10,7 +10,7 @@ use tokio::{
 };
 
 const STARTED_ON: &str = "started successfully on port ";
-const ARGUMENTS: [&str; 9] = [
+const ARGUMENTS: [&str; 10] = [
     "--headless",
     "--no-sandbox",
     "--disable-gpu",
@@ -20,6 +20,7 @@ const ARGUMENTS: [&str; 9] = [
     "--disable-component-update",
     "--disable-sync",
     "--disable-dev-shm-usage",
+    "--hide-scrollbars",
 ];
 
 /// A `ChromeDriver` on a port of its own; it ends with this value.

@@ -59,6 +59,9 @@ async fn from_tape_measure_to_price_in_inches(pool: PgPool) -> Result<()> {
     page.fill("title", "Slack Tide").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;
+    // The drawing lights the side that is being typed.
+    page.type_into("size", "35 1/2 x 47").await?;
+    page.find(".lit[data-side='height']").await?;
     page.fill("size", "35 1/2 x 47 1/4 x 1 1/2 in").await?;
     page.holds("piece.width", "35 1/2 in").await?;
     page.holds("piece.depth", "1 1/2 in").await?;

@@ -4,6 +4,7 @@ use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use hummock_core::{
+    plan::Plan,
     quantity::{LengthUnit, TypedSize},
     shipment::{House, ShipmentInputs, Worked},
 };
@@ -37,6 +38,10 @@ fn plan(criterion: &mut Criterion) {
     let mut group = criterion.benchmark_group("preview");
     group.bench_function("baseline: read one size", |bencher| {
         bencher.iter(|| TypedSize::read(black_box("35 1/2 x 47 1/4 x 1 1/2 in"), LengthUnit::Mm));
+    });
+    let piece = inputs.piece().expect("a size").expect("a whole piece");
+    group.bench_function("plan of one canvas", |bencher| {
+        bencher.iter(|| Plan::design(black_box(&piece), &house.rules, &house.catalogue));
     });
     group.bench_function("plan and quotes of one canvas", |bencher| {
         bencher.iter(|| Worked::out(black_box(&inputs), black_box(&house)));

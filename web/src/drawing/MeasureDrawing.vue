@@ -56,19 +56,19 @@ function words(which: Side): string {
     </g>
     <text :x="LEFT" y="16" class="view">front, as hung</text>
     <text :x="drawn.side" y="16" class="view">side</text>
-    <g class="dimension" :class="{ lit: lit === 'width' }">
+    <g class="dimension" data-side="width" :class="{ lit: lit === 'width' }">
       <path :d="`M${LEFT} ${drawn.bottom + 18}h${drawn.width}m0 -7v14M${LEFT} ${drawn.bottom + 11}v14`" />
       <text :x="LEFT + drawn.width / 2" :y="drawn.bottom + 42" text-anchor="middle">
         {{ words('width') }}
       </text>
     </g>
-    <g class="dimension" :class="{ lit: lit === 'height' }">
+    <g class="dimension" data-side="height" :class="{ lit: lit === 'height' }">
       <path :d="`M${LEFT - 18} ${TOP}v${drawn.height}m-7 0h14M${LEFT - 25} ${TOP}h14`" />
       <text :transform="`translate(${LEFT - 28} ${TOP + drawn.height / 2}) rotate(-90)`" text-anchor="middle">
         {{ words('height') }}
       </text>
     </g>
-    <g class="dimension" :class="{ lit: lit === 'depth' }">
+    <g class="dimension" data-side="depth" :class="{ lit: lit === 'depth' }">
       <path
         :d="`M${drawn.side} ${drawn.bottom + 18}h${drawn.depth}m0 -7v14M${drawn.side} ${drawn.bottom + 11}v14`"
       />

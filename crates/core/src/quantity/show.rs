@@ -84,7 +84,8 @@ mod tests {
             for (unit, precision) in [(LengthUnit::Mm, 1.0), (LengthUnit::Cm, 1.0), (LengthUnit::In, 25.4 / 16.0)] {
                 let shown = show_length(Length::mm(mm), unit);
                 let read = read_length(&shown, bare).expect("what is shown can be read").length;
-                prop_assert!((read.as_mm() - mm).abs() <= precision / 2.0 + 1e-9, "{mm} shown as {shown}");
+                // A reading is kept to 0.01 mm, half of which may come on top.
+                prop_assert!((read.as_mm() - mm).abs() <= precision / 2.0 + 0.005 + 1e-9, "{mm} shown as {shown}");
                 prop_assert_eq!(show_length(read, unit), shown);
             }
         }

@@ -40,8 +40,8 @@ pub struct Worked {
     pub fingerprint: Option<String>,
 }
 
-/// So many characters of the digest tell one plan from another.
-const FINGERPRINT_LENGTH: usize = 16;
+/// So many bytes of the digest tell one plan from another.
+const FINGERPRINT_BYTES: usize = 8;
 
 impl Worked {
     /// Returns what follows from inputs that were checked.
@@ -90,12 +90,28 @@ impl Worked {
 }
 
 /// Two plans that are built alike have the same fingerprint, whatever version of the rules they followed.
+///
+/// A layer that is cut or set otherwise differs in what it adds, in its area or in its tape.
 fn fingerprint(plan: &Plan, construction: Construction) -> String {
-    let built = serde_json::to_vec(&(construction, plan.size, &plan.layers))
-        .expect("a plan can be written");
-    Sha256::digest(built)
+    let built: Vec<_> = plan
+        .layers
         .iter()
+        .map(|layer| {
+            (
+                layer.make.kind(),
+                &layer.material,
+                layer.adds,
+                layer.area,
+                layer.tape,
+            )
+        })
+        .collect();
+    let text =
+        serde_json::to_vec(&(construction, plan.size, built)).expect("a plan can be written");
+    let digest = Sha256::digest(text);
+    digest
+        .iter()
+        .take(FINGERPRINT_BYTES)
         .map(|byte| format!("{byte:02x}"))
-        .collect::<String>()[..FINGERPRINT_LENGTH]
-        .to_owned()
+        .collect()
 }

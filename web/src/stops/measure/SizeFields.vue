@@ -10,6 +10,7 @@ import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
 const READ_AFTER_MS = 120;
+const BETWEEN_SIDES = /[x×*]|by/gi;
 const SIDES: readonly { side: Side; label: string }[] = [
   { side: 'width', label: 'Width' },
   { side: 'height', label: 'Height' },
@@ -57,7 +58,15 @@ async function read(): Promise<void> {
 }
 const readSoon = useDebounceFn(read, READ_AFTER_MS);
 
+/** Lights the side that the caret stands in. */
+function lightAtCaret(event: Event): void {
+  if (!(event.target instanceof HTMLInputElement)) return;
+  const before = event.target.value.slice(0, event.target.selectionStart ?? 0);
+  lit.value = SIDES[before.match(BETWEEN_SIDES)?.length ?? 0]?.side;
+}
+
 async function leaveWhole(): Promise<void> {
+  lit.value = undefined;
   await read();
   // A text that was not understood stays, to be put right.
   if (!refused.value) typing.value = undefined;
@@ -74,7 +83,7 @@ const readBack = computed(() => {
 <template>
   <fieldset>
     <legend>Size, over everything</legend>
-    <div @focusout="leaveWhole">
+    <div @focusout="leaveWhole" @focusin="lightAtCaret" @keyup="lightAtCaret" @click="lightAtCaret">
       <TextField
         v-model="whole"
         label="Width × height × depth"
