@@ -188,9 +188,12 @@ proptest! {
             .expect("something is wrapped")
             .envelope;
         let room = 2.0 * knobs.clearance - DUST;
+        let upright = piece.size.height >= piece.size.width;
+        let (long, short) =
+            if upright { (wrapped.up, wrapped.across) } else { (wrapped.across, wrapped.up) };
         for (inside, wrapped) in [
-            (carton.inside_length, wrapped.long_side()),
-            (carton.inside_width, wrapped.short_side()),
+            (carton.inside_length, long),
+            (carton.inside_width, short),
             (carton.inside_height, wrapped.through),
         ] {
             prop_assert!(inside.as_mm() - wrapped.as_mm() >= room);

@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::{Blank, Fold, Hinge, Panel, PanelRole, Point, SheetNeed};
 use crate::{
     house::Allowances,
-    layer::{Addition, Envelope, Layer, Make, Supplies},
+    layer::{Addition, Direction, Envelope, Layer, Make, Supplies},
     quantity::{Length, decimal_of},
 };
 
@@ -63,11 +63,18 @@ const TAB_BEVEL: f64 = 0.5;
 
 impl SlottedEdge {
     /// Returns the box that leaves no more room around an envelope than it has.
+    ///
+    /// Its length follows the long side of the art, whichever side of the envelope is longer: a box that
+    /// turned over when a layer grew would shrink on one side.
     #[must_use]
-    pub const fn holding(inside: Envelope, caliper: Length) -> Self {
+    pub const fn holding(inside: Envelope, long_way: Direction, caliper: Length) -> Self {
+        let (length, width) = match long_way {
+            Direction::Up => (inside.up, inside.across),
+            Direction::Across => (inside.across, inside.up),
+        };
         Self {
-            length: inside.long_side(),
-            width: inside.short_side(),
+            length,
+            width,
             height: inside.through,
             caliper,
         }
@@ -143,16 +150,16 @@ impl SlottedEdge {
         opening * 2.0 + self.width + returns
     }
 
-    pub(crate) fn layer(supplies: &Supplies<'_>, inside: Envelope) -> Layer {
+    pub(crate) fn layer(supplies: &Supplies<'_>, long_way: Direction, inside: Envelope) -> Layer {
         let board = supplies.box_board;
         let allowances = supplies.allowances();
-        let holding = Self::holding(inside, board.caliper);
+        let holding = Self::holding(inside, long_way, board.caliper);
         let blank = holding.blank(allowances);
         let sheet = SheetNeed::of(&blank, board, allowances.sheet_lap);
         let area = blank.area + sheet.lap_area(blank.height, allowances.sheet_lap);
         supplies.layer(crate::layer::Making {
             material: (&board.id, &board.name),
-            adds: holding.adds(inside.across < inside.up, allowances.box_bulge),
+            adds: holding.adds(long_way == Direction::Up, allowances.box_bulge),
             inside,
             area,
             stuff: board.areal_density * area,

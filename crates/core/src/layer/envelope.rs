@@ -43,12 +43,6 @@ impl Envelope {
         self.across.max(self.up)
     }
 
-    /// Returns the shorter side of the face.
-    #[must_use]
-    pub const fn short_side(self) -> Length {
-        self.across.min(self.up)
-    }
-
     /// Returns the area of the face.
     #[must_use]
     pub fn face(self) -> Area {

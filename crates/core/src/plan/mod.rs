@@ -127,7 +127,7 @@ fn layers_around(piece: &Piece, supplies: &Supplies<'_>) -> Vec<Layer> {
         inside(&layers),
     ));
     layers.extend(EdgeFill::layer(supplies, inside(&layers)));
-    layers.push(SlottedEdge::layer(supplies, inside(&layers)));
+    layers.push(SlottedEdge::layer(supplies, long_way, inside(&layers)));
     layers
 }
 
