@@ -81,7 +81,7 @@ async function settle(): Promise<void> {
     <section>
       <div class="heading-row">
         <h2>Layers, from the art outward</h2>
-        <span class="soft">grams, cost</span>
+        <span class="soft">weight, cost in {{ plan.tally.materials.currency }}</span>
       </div>
       <ol>
         <LayerRow
