@@ -5,6 +5,7 @@
 //! is needed from outside comes in as an argument.
 
 pub mod carton;
+pub mod cushion;
 pub mod freight;
 pub mod house;
 pub mod layer;
@@ -14,5 +15,6 @@ pub mod plan;
 pub mod quantity;
 mod refusal;
 pub mod shipment;
+pub mod sums;
 
 pub use refusal::Refusal;

@@ -22,7 +22,7 @@ use utoipa::{OpenApi, ToSchema, openapi::OpenApi as Description};
 use utoipa_axum::{router::OpenApiRouter, routes};
 use utoipa_swagger_ui::SwaggerUi;
 
-use crate::{app::App, measures, pages, plans, problem::Problem, shipments, studio};
+use crate::{app::App, measures, pages, plans, problem::Problem, shipments, studio, sums};
 
 /// The largest body that is read; a shipment is a thousandth of it.
 const LARGEST_BODY: usize = 256 * 1024;
@@ -42,6 +42,7 @@ const REQUEST_ID: HeaderName = HeaderName::from_static("x-request-id");
     tags(
         (name = "shipments", description = "What is on the bench"),
         (name = "plans", description = "Working out a plan without storing it"),
+        (name = "sums", description = "One formula each, in plain numbers, unrounded; for scripts and for a scrap of paper"),
         (name = "measures", description = "Reading what a tape measure said"),
         (name = "studio", description = "The studio, its rules and its shelf"),
     ),
@@ -57,7 +58,8 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(plans::preview))
         .routes(routes!(measures::read))
         .routes(routes!(studio::show))
-        .routes(routes!(health));
+        .routes(routes!(health))
+        .merge(sums::routes());
     OpenApiRouter::with_openapi(Api::openapi()).nest("/api/v1", resources)
 }
 

@@ -63,9 +63,22 @@ pub(crate) fn refusal_at(path: &str, error: &serde_json::Error) -> Refusal {
     let text = error.to_string();
     // Fields are named as in the inputs, wherever in the body those stand.
     let field = path.strip_prefix("inputs.").unwrap_or(path);
+    if let Some(missing) = missing_field(&text) {
+        let inside = if field == "." { "" } else { field };
+        let dot = if inside.is_empty() { "" } else { "." };
+        return Refusal::new(
+            format!("{inside}{dot}{missing}"),
+            "it is missing: give a value for it",
+        );
+    }
     // The place in the body says nothing to whoever typed the value; the field does.
     let says = text.split(" at line ").next().unwrap_or(&text);
     Refusal::new(field, format!("this does not fit: {says}"))
+}
+
+/// Names the field that a body left out; such an error is about the whole and not about the field.
+fn missing_field(text: &str) -> Option<&str> {
+    text.strip_prefix("missing field `")?.split('`').next()
 }
 
 /// The id of a shipment in the path; one that is not an id is not found.

@@ -15,6 +15,7 @@ mod problem;
 mod serve;
 mod shipments;
 mod studio;
+mod sums;
 
 pub use api::description;
 pub use app::App;

@@ -422,3 +422,61 @@ async fn the_api_describes_itself(pool: PgPool) {
         .expect("a page");
     assert_eq!(page.status(), StatusCode::OK);
 }
+
+#[sqlx::test(migrations = false)]
+async fn scripts_can_ask_for_a_sum(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    // 65 mm legs on a 520 mm side; a wall of 24 + 4 + 1 under one flap and a board more under the other.
+    let (status, pocket) = api
+        .post(
+            "/api/v1/sums/corner-pocket",
+            json!({ "short_side_mm": 520, "depth_mm": 24, "board_mm": 4 }),
+        )
+        .await;
+    assert_eq!(status, StatusCode::OK, "{pocket}");
+    assert_eq!(
+        (&pocket["leg_mm"], &pocket["blank_b_mm"]),
+        (&json!(65.0), &json!(163.0))
+    );
+
+    for (path, body, field) in [
+        (
+            "corner-pocket",
+            json!({ "short_side_mm": 520, "depth_mm": 24 }),
+            "board_mm",
+        ),
+        (
+            "roll",
+            json!({ "inner_mm": 0, "length_mm": 1000, "thickness_mm": 0.9 }),
+            "inner_mm",
+        ),
+        (
+            "roll",
+            json!({ "inner_mm": "wide", "length_mm": 1000, "thickness_mm": 0.9 }),
+            "inner_mm",
+        ),
+        (
+            "series",
+            json!({ "mass_kg": 3, "drop_mm": 760, "layers": [{ "a_kpa": 25 }] }),
+            "layers[0].b_m3_per_kj",
+        ),
+        (
+            "box",
+            json!({ "style": "round", "length_mm": 9, "width_mm": 9, "height_mm": 9, "caliper_mm": 4 }),
+            "style",
+        ),
+        (
+            "stack",
+            json!({ "edge_crush_kn_m": 5, "caliper_mm": 4, "perimeter_mm": 1700, "margin": 2 }),
+            "margin",
+        ),
+    ] {
+        let (status, problem) = api.post(&format!("/api/v1/sums/{path}"), body).await;
+        assert_eq!(
+            status,
+            StatusCode::UNPROCESSABLE_ENTITY,
+            "{path}: {problem}"
+        );
+        assert_eq!(problem["errors"][0]["field"], field, "{problem}");
+    }
+}

@@ -142,6 +142,227 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sums/billable-weight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out the weight that is billed. */
+        post: operations["/sums/billable-weight"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/boundary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out a damage boundary. */
+        post: operations["/sums/boundary"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/box": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out a box blank. */
+        post: operations["/sums/box"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/contact-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out a contact sheet and its strips. */
+        post: operations["/sums/contact-sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/corner-pocket": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out a folded card corner pocket. */
+        post: operations["/sums/corner-pocket"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/cushion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out one cushion: shock, drop survived, thickness needed, best pad. */
+        post: operations["/sums/cushion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/cushion-curve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out a cushion curve to draw. */
+        post: operations["/sums/cushion-curve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/fall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out a fall on an edge or a corner. */
+        post: operations["/sums/fall"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/press-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out how far a board gives under a corner. */
+        post: operations["/sums/press-in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/roll": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out a roll and its tube. */
+        post: operations["/sums/roll"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out cushions in series. */
+        post: operations["/sums/series"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/stack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out what a corrugated box bears. */
+        post: operations["/sums/stack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/wrap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out the sheet to cut for a wrap. */
+        post: operations["/sums/wrap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -391,6 +612,24 @@ export interface components {
             line: components["schemas"]["WorkLine"];
             summary?: components["schemas"]["Summary"] | null;
         };
+        /** @description The thinnest pad. */
+        BestAnswer: {
+            /**
+             * Format: double
+             * @description A*.
+             */
+            area_cm2: number;
+            /**
+             * Format: double
+             * @description s*.
+             */
+            static_kpa: number;
+            /**
+             * Format: double
+             * @description T*.
+             */
+            thickness_mm: number;
+        };
         /** @description A price, in short. */
         BestQuote: {
             /** @description The carrier's name. */
@@ -429,6 +668,79 @@ export interface components {
             /** @description What the size counts for. */
             volumetric_g: components["schemas"]["Mass"];
         };
+        /** @description The weights side by side. */
+        BillableAnswer: {
+            /**
+             * Format: double
+             * @description What the scale reads.
+             */
+            actual_kg: number;
+            /**
+             * Format: double
+             * @description What is billed.
+             */
+            billable_kg: number;
+            /**
+             * Format: double
+             * @description Twice the sum of the two shorter sides.
+             */
+            girth_mm: number;
+            /** @description Which of them it came from. */
+            governs: components["schemas"]["Governs"];
+            /**
+             * Format: double
+             * @description The longest side and the girth.
+             */
+            length_plus_girth_mm: number;
+            /**
+             * Format: double
+             * @description What the size counts for.
+             */
+            volumetric_kg: number;
+        };
+        /** @description What a carrier bills. */
+        BillableSum: {
+            /**
+             * Format: double
+             * @description 100 to 20 000.
+             */
+            divisor_cm3_per_kg: number;
+            /**
+             * Format: double
+             * @description Outside, 1 to 10 000.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Outside, 1 to 10 000, in any order of sides.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description 0.001 to 1000.
+             */
+            mass_kg: number;
+            /**
+             * Format: double
+             * @description The least that is billed, 0 to 100; nothing when left out.
+             */
+            minimum_kg?: number | null;
+            /**
+             * Format: double
+             * @description Each side is rounded up to it, 0 to 1000; as measured when left out.
+             */
+            size_step_mm?: number | null;
+            /**
+             * Format: double
+             * @description The weight is rounded up to it, 0 to 100; unrounded when left out.
+             */
+            weight_step_kg?: number | null;
+            /**
+             * Format: double
+             * @description Outside, 1 to 10 000.
+             */
+            width_mm: number;
+        };
         /** @description A flat blank. */
         Blank: {
             /** @description What is left when the slots are cut out. */
@@ -460,6 +772,97 @@ export interface components {
             name: string;
             /** @description The sheets on the shelf. */
             sheets: components["schemas"]["Sheet"][];
+        };
+        /** @description The corner of the boundary. */
+        BoundaryAnswer: {
+            /**
+             * Format: double
+             * @description Velocity changes up to this do no harm.
+             */
+            critical_velocity_m_s: number;
+            /**
+             * Format: double
+             * @description Falls from up to here are survived whatever the cushion.
+             */
+            survives_mm: number;
+        };
+        /** @description The damage boundary of a piece. */
+        BoundarySum: {
+            /**
+             * Format: double
+             * @description Its own in that direction, 0.1 to 10 000.
+             */
+            frequency_hz: number;
+            /**
+             * Format: double
+             * @description That the piece takes, 1 to 1000 times gravity.
+             */
+            limit_g: number;
+            /**
+             * Format: double
+             * @description The share of speed kept in bouncing, 0 to 1; 0.3 when left out.
+             */
+            rebound?: number | null;
+        };
+        /** @description What it is cut to. */
+        BoxAnswer: {
+            /**
+             * Format: double
+             * @description Slots and bevels not counted.
+             */
+            area_m2: number;
+            /** @description With its panels, scores and running distances. */
+            blank: components["schemas"]["Blank"];
+            /**
+             * Format: double
+             * @description Along the flaps.
+             */
+            blank_height_mm: number;
+            /**
+             * Format: double
+             * @description Along the ring.
+             */
+            blank_width_mm: number;
+            /**
+             * Format: double
+             * @description What a slot is wide.
+             */
+            slot_mm: number;
+            /**
+             * Format: double
+             * @description How far the joining tab laps.
+             */
+            tab_mm: number;
+        };
+        /**
+         * @description A style of box.
+         * @enum {string}
+         */
+        BoxStyle: "slotted-edge";
+        /** @description A box by its inside. */
+        BoxSum: {
+            /**
+             * Format: double
+             * @description Of the board, 0.01 to 500.
+             */
+            caliper_mm: number;
+            /**
+             * Format: double
+             * @description Inside, through the art, 1 to 10 000.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Inside, along the long side of the art's face, 1 to 10 000.
+             */
+            length_mm: number;
+            /** @description How it is made. */
+            style: components["schemas"]["BoxStyle"];
+            /**
+             * Format: double
+             * @description Inside, along the short side of the art's face, 1 to 10 000.
+             */
+            width_mm: number;
         };
         /** @description Who gets it, and where. */
         Buyer: {
@@ -605,6 +1008,123 @@ export interface components {
             /** @description How far it is turned onto the back. */
             turn_mm: components["schemas"]["Length"];
         };
+        /** @description The sheet to cut. */
+        ContactSheetAnswer: {
+            /**
+             * Format: double
+             * @description Laps counted once.
+             */
+            area_m2: number;
+            /**
+             * Format: double
+             * @description Off the roll, for all strips.
+             */
+            roll_length_mm: number;
+            /**
+             * Format: double
+             * @description Up.
+             */
+            sheet_height_mm: number;
+            /**
+             * Format: double
+             * @description Across.
+             */
+            sheet_width_mm: number;
+            /**
+             * Format: int32
+             * @description Side by side.
+             */
+            strips: number;
+        };
+        /** @description A sheet over the face and the edges, turned onto the back. */
+        ContactSheetSum: {
+            /**
+             * Format: double
+             * @description Over everything, 0.01 to 500.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description As hung, 1 to 10 000.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Of the roll, 1 to 10 000; as wide as needed when left out.
+             */
+            roll_width_mm?: number | null;
+            /**
+             * Format: double
+             * @description Onto the back, 0 to 1000; 40 when left out.
+             */
+            turn_mm?: number | null;
+            /**
+             * Format: double
+             * @description As hung, 1 to 10 000.
+             */
+            width_mm: number;
+        };
+        /** @description The pocket to cut. */
+        CornerPocketAnswer: {
+            /**
+             * Format: double
+             * @description Of one pocket.
+             */
+            area_m2: number;
+            /**
+             * Format: double
+             * @description Along wall A.
+             */
+            blank_a_mm: number;
+            /**
+             * Format: double
+             * @description Along wall B.
+             */
+            blank_b_mm: number;
+            /**
+             * Format: double
+             * @description Off each back flap at the other wall.
+             */
+            flap_trim_mm: number;
+            /**
+             * Format: double
+             * @description How far it reaches along each edge.
+             */
+            leg_mm: number;
+            /**
+             * Format: double
+             * @description That laps outside wall B.
+             */
+            tab_mm: number;
+            /**
+             * Format: double
+             * @description Under the inner back flap.
+             */
+            wall_a_mm: number;
+            /**
+             * Format: double
+             * @description Under the outer back flap.
+             */
+            wall_b_mm: number;
+        };
+        /** @description A folded card corner pocket. */
+        CornerPocketSum: {
+            /**
+             * Format: double
+             * @description The caliper of the board, 0.01 to 500.
+             */
+            board_mm: number;
+            /**
+             * Format: double
+             * @description Over everything that goes into the pocket, 0.01 to 500.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description The shorter side of the piece, 1 to 10 000.
+             */
+            short_side_mm: number;
+        };
         /** @description A country that the studio ships to. */
         CountryView: {
             /** @description Two capital letters. */
@@ -627,6 +1147,141 @@ export interface components {
          * @example EUR
          */
         Currency: string;
+        /** @description The curve, from little stress to much. */
+        CurveAnswer: {
+            /** @description Evenly spread on a logarithmic axis of stress. */
+            points: components["schemas"]["CurveAt"][];
+        };
+        /** @description A point of a curve. */
+        CurveAt: {
+            /**
+             * Format: double
+             * @description On the mass.
+             */
+            peak_g: number;
+            /**
+             * Format: double
+             * @description Under the resting mass.
+             */
+            static_kpa: number;
+            /** @description Whether its energy lies within what was tested. */
+            tested: boolean;
+        };
+        /** @description A cushion curve to draw: G over static stress at one fall and one thickness. */
+        CurveSum: {
+            /**
+             * Format: double
+             * @description Of the material, 0.1 to 10 000.
+             */
+            a_kpa: number;
+            /**
+             * Format: double
+             * @description Of the material, 0.0001 to 10.
+             */
+            b_m3_per_kj: number;
+            /**
+             * Format: double
+             * @description 1 to 5000.
+             */
+            drop_mm: number;
+            /**
+             * Format: double
+             * @description Where it ends.
+             */
+            epsilon_max?: number | null;
+            /**
+             * Format: double
+             * @description Where the tested range begins, 0 to 10 000.
+             */
+            epsilon_min?: number | null;
+            /**
+             * Format: double
+             * @description Free, or loaded for bubble, 0.01 to 500.
+             */
+            thickness_mm: number;
+        };
+        /** @description What a fall does, and what would do. */
+        CushionAnswer: {
+            best?: components["schemas"]["BestAnswer"] | null;
+            /**
+             * Format: double
+             * @description Nothing above the tested range.
+             */
+            dynamic_kpa?: number | null;
+            /**
+             * Format: double
+             * @description Taken up in the fall.
+             */
+            energy_kj_m3: number;
+            /**
+             * Format: double
+             * @description For this fall and area; nothing where G·s ≤ a, too much area, or without a limit.
+             */
+            needed_thickness_mm?: number | null;
+            /**
+             * Format: double
+             * @description Nothing above the tested range.
+             */
+            peak_g?: number | null;
+            /**
+             * Format: double
+             * @description Under the resting mass.
+             */
+            static_kpa: number;
+            /**
+             * Format: double
+             * @description The highest fall within the limit; nothing where the cushion never gives, or without a limit.
+             */
+            survives_mm?: number | null;
+        };
+        /** @description One cushion under one mass. */
+        CushionSum: {
+            /**
+             * Format: double
+             * @description Of the material, 0.1 to 10 000.
+             */
+            a_kpa: number;
+            /**
+             * Format: double
+             * @description Against what is stiff, 0.1 to 1 000 000.
+             */
+            area_cm2: number;
+            /**
+             * Format: double
+             * @description Of the material, 0.0001 to 10.
+             */
+            b_m3_per_kj: number;
+            /**
+             * Format: double
+             * @description 1 to 5000.
+             */
+            drop_mm: number;
+            /**
+             * Format: double
+             * @description Where it ends.
+             */
+            epsilon_max?: number | null;
+            /**
+             * Format: double
+             * @description Where the tested range begins, 0 to 10 000.
+             */
+            epsilon_min?: number | null;
+            /**
+             * Format: double
+             * @description That the piece takes, 1 to 1000 times gravity; without it nothing is designed.
+             */
+            limit_g?: number | null;
+            /**
+             * Format: double
+             * @description Inside the cushion, 0.001 to 1000.
+             */
+            mass_kg: number;
+            /**
+             * Format: double
+             * @description Free, or loaded for bubble, 0.01 to 500.
+             */
+            thickness_mm: number;
+        };
         /** @description A cushion sold from the roll and wound around the piece. */
         CushionWrap: {
             /** @description Of one turn. */
@@ -699,6 +1354,64 @@ export interface components {
             proud_mm: components["schemas"]["Length"];
             /** @description Across, with the proud margin on both sides. */
             width_mm: components["schemas"]["Length"];
+        };
+        /** @description What the fall does. */
+        FallAnswer: {
+            /**
+             * Format: double
+             * @description On the mass, all axes together.
+             */
+            peak_g: number;
+            /** @description The share of the fall that each axis takes, n². */
+            shares: number[];
+        };
+        /** @description One of the axes that meet where it lands. */
+        FallPart: {
+            /**
+             * Format: double
+             * @description Of the material, 0.1 to 10 000.
+             */
+            a_kpa: number;
+            /**
+             * Format: double
+             * @description 0.1 to 1 000 000.
+             */
+            area_cm2: number;
+            /**
+             * Format: double
+             * @description Of the material, 0.0001 to 10.
+             */
+            b_m3_per_kj: number;
+            /**
+             * Format: double
+             * @description Where the tested range begins, 0 to 10 000; everywhere when left out.
+             */
+            epsilon_min?: number | null;
+            /**
+             * Format: double
+             * @description Of the parcel along it, 1 to 10 000.
+             */
+            outside_mm: number;
+            /**
+             * Format: double
+             * @description 0.01 to 500.
+             */
+            thickness_mm: number;
+        };
+        /** @description A fall on an edge or a corner. */
+        FallSum: {
+            /** @description Two for an edge, three for a corner. */
+            axes: components["schemas"]["FallPart"][];
+            /**
+             * Format: double
+             * @description 1 to 5000.
+             */
+            drop_mm: number;
+            /**
+             * Format: double
+             * @description Inside the cushions, 0.001 to 1000.
+             */
+            mass_kg: number;
         };
         /** @description A loose fill for the room between the wrapped piece and the box. */
         Fill: {
@@ -1108,6 +1821,52 @@ export interface components {
             /** @description Up. */
             y_mm: components["schemas"]["Length"];
         };
+        /** @description How far they give. */
+        PressInAnswer: {
+            /**
+             * Format: double
+             * @description The factor of the plate.
+             */
+            alpha: number;
+            /**
+             * Format: double
+             * @description With stretching.
+             */
+            deflection_mm: number;
+            /**
+             * Format: double
+             * @description By bending alone.
+             */
+            linear_deflection_mm: number;
+        };
+        /** @description A corner of a parcel that rests on boards. */
+        PressInSum: {
+            /**
+             * Format: double
+             * @description 0.1 to 100 000; 100 when left out.
+             */
+            load_n?: number | null;
+            /**
+             * Format: double
+             * @description 1 to 10 000.
+             */
+            side_a_mm: number;
+            /**
+             * Format: double
+             * @description 1 to 10 000.
+             */
+            side_b_mm: number;
+            /**
+             * Format: double
+             * @description The flexural stiffness of all boards that touch, together, 0.001 to 100 000.
+             */
+            stiffness_nm: number;
+            /**
+             * Format: double
+             * @description 1.73 × caliper for corrugated, 0.01 to 500; it only bends when left out.
+             */
+            stretch_thickness_mm?: number | null;
+        };
         /** @description What follows from inputs. */
         Preview: {
             /** @description The inputs, with the unit written after each bare number. */
@@ -1232,12 +1991,106 @@ export interface components {
             /** @description What was given, what is allowed and what to do. */
             message: string;
         };
+        /** @description The roll and its tube. */
+        RollAnswer: {
+            /**
+             * Format: double
+             * @description The diameter of the roll.
+             */
+            outer_mm: number;
+            /**
+             * Format: double
+             * @description The least a side of a triangular tube is inside.
+             */
+            triangle_side_mm: number;
+            /**
+             * Format: double
+             * @description The least a round tube is wide inside.
+             */
+            tube_inside_mm: number;
+        };
+        /** @description A rolled sheet and its tube. */
+        RollSum: {
+            /**
+             * Format: double
+             * @description The inner diameter, 1 to 10 000.
+             */
+            inner_mm: number;
+            /**
+             * Format: double
+             * @description Of the side that is rolled up, 1 to 10 000.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Of the sheet with its interleaves, 0.01 to 500.
+             */
+            thickness_mm: number;
+            /**
+             * Format: double
+             * @description Around the roll, 0 to 1000; none when left out.
+             */
+            wrap_mm?: number | null;
+        };
         /** @description A layer, in short. */
         SectionLayer: {
             /** @description What it adds. */
             adds: components["schemas"]["Addition"];
             /** @description Its kind, as in the plan. */
             kind: string;
+        };
+        /** @description What a fall does to a series. */
+        SeriesAnswer: {
+            /** @description Taken up by each layer; nothing by one that never starts to give. */
+            energies_kj_m3: number[];
+            /**
+             * Format: double
+             * @description Through every layer.
+             */
+            force_n: number;
+            /**
+             * Format: double
+             * @description On the mass.
+             */
+            peak_g: number;
+        };
+        /** @description One cushion of a series. */
+        SeriesPart: {
+            /**
+             * Format: double
+             * @description Of the material, 0.1 to 10 000.
+             */
+            a_kpa: number;
+            /**
+             * Format: double
+             * @description 0.1 to 1 000 000.
+             */
+            area_cm2: number;
+            /**
+             * Format: double
+             * @description Of the material, 0.0001 to 10.
+             */
+            b_m3_per_kj: number;
+            /**
+             * Format: double
+             * @description 0.01 to 500.
+             */
+            thickness_mm: number;
+        };
+        /** @description Cushions one behind the other, with something stiff between where their areas differ. */
+        SeriesSum: {
+            /**
+             * Format: double
+             * @description 1 to 5000.
+             */
+            drop_mm: number;
+            /** @description One to twenty. */
+            layers: components["schemas"]["SeriesPart"][];
+            /**
+             * Format: double
+             * @description Inside the cushions, 0.001 to 1000.
+             */
+            mass_kg: number;
         };
         /** @description The plan that each stop was found right for, by its fingerprint. */
         Settled: {
@@ -1408,6 +2261,42 @@ export interface components {
             /** @description How far the joining tab laps. */
             tab_mm: components["schemas"]["Length"];
         };
+        /** @description What it bears. */
+        StackAnswer: {
+            /**
+             * Format: double
+             * @description On the way.
+             */
+            allowed_n: number;
+            /**
+             * Format: double
+             * @description Before it crushes.
+             */
+            bct_n: number;
+        };
+        /** @description What a corrugated box bears, flutes upright. */
+        StackSum: {
+            /**
+             * Format: double
+             * @description Of the board, 0.01 to 500.
+             */
+            caliper_mm: number;
+            /**
+             * Format: double
+             * @description Of the board, 0.1 to 100.
+             */
+            edge_crush_kn_m: number;
+            /**
+             * Format: double
+             * @description Around the box, 1 to 10 000.
+             */
+            perimeter_mm: number;
+            /**
+             * Format: double
+             * @description 1 to 50; 5 when left out.
+             */
+            safety?: number | null;
+        };
         /**
          * @description A stop of the work line.
          * @enum {string}
@@ -1548,6 +2437,29 @@ export interface components {
             quotes: components["schemas"]["Quote"][];
             size?: components["schemas"]["PieceSize"] | null;
         };
+        /** @description The wrap to cut. */
+        WrapAnswer: {
+            /**
+             * Format: double
+             * @description With the laps.
+             */
+            area_m2: number;
+            /**
+             * Format: double
+             * @description Of each strip.
+             */
+            length_mm: number;
+            /**
+             * Format: int32
+             * @description Side by side.
+             */
+            strips: number;
+            /**
+             * Format: double
+             * @description Both rolled ends included.
+             */
+            width_mm: number;
+        };
         /** @description One wrap, as the sheet to cut for it. */
         WrapStrip: {
             /** @description Of all strips with their laps. */
@@ -1570,6 +2482,39 @@ export interface components {
             turns: number;
             /** @description Across the roll, both rolled ends included. */
             width_mm: components["schemas"]["Length"];
+        };
+        /** @description A cushion wound around. */
+        WrapSum: {
+            /**
+             * Format: double
+             * @description At right angles to the way it runs, 1 to 10 000.
+             */
+            across_mm: number;
+            /**
+             * Format: double
+             * @description The way it runs, 1 to 10 000.
+             */
+            along_mm: number;
+            /**
+             * Format: double
+             * @description Of what is wrapped, 0.01 to 500.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description Of one turn under light load, 0.01 to 500.
+             */
+            loaded_thickness_mm: number;
+            /**
+             * Format: double
+             * @description Of the roll, 1 to 10 000; as wide as needed when left out.
+             */
+            roll_width_mm?: number | null;
+            /**
+             * Format: int32
+             * @description 1 to 20.
+             */
+            turns: number;
         };
     };
     responses: never;
@@ -1902,6 +2847,435 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StudioView"];
+                };
+            };
+        };
+    };
+    "/sums/billable-weight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BillableSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BillableAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/boundary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoundarySum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoundaryAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/box": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoxSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/contact-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ContactSheetSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ContactSheetAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/corner-pocket": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CornerPocketSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CornerPocketAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/cushion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CushionSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CushionAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/cushion-curve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CurveSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CurveAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/fall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FallSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FallAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/press-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PressInSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PressInAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/roll": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RollSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RollAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeriesSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/stack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StackSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StackAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/wrap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrapSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrapAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -8,6 +8,7 @@ mod corner;
 mod envelope;
 mod face_board;
 mod fill;
+mod roll_size;
 mod supplies;
 mod wrap;
 
@@ -16,6 +17,7 @@ pub use corner::CardPocket;
 pub use envelope::{Addition, Envelope};
 pub use face_board::FaceBoards;
 pub use fill::EdgeFill;
+pub use roll_size::{RollSize, TUBE_PLAY};
 pub use supplies::Supplies;
 pub use wrap::{Direction, Winding, WrapStrip};
 

@@ -6,6 +6,7 @@
 
 mod length;
 mod measure;
+mod mechanics;
 mod money;
 mod range;
 mod read;
@@ -15,6 +16,9 @@ mod weight;
 
 pub use length::{Area, Length, Volume, ceil_count};
 pub use measure::{ArealDensity, Density, LinearDensity, Mass, Minutes};
+pub use mechanics::{
+    EdgeCrush, EnergyDensity, Force, Frequency, GRAVITY_M_S2, Shock, Speed, Stiffness, Stress,
+};
 pub use money::{Currency, Money, decimal_of, round_to_cents};
 pub use range::{LengthRange, OutOfRange};
 pub use read::{ReadError, Reading, read_length, read_lengths};

@@ -1,0 +1,44 @@
+//! From how high a parcel of a weight is dropped, by custom.
+
+use crate::quantity::{Length, Mass};
+
+/// The customary single-parcel test heights: up to, but not including, each mass.
+pub const DROP_HEIGHTS: [(Mass, Length); 5] = [
+    (Mass::kg(9.5), Length::mm(760.0)),
+    (Mass::kg(18.6), Length::mm(610.0)),
+    (Mass::kg(27.7), Length::mm(460.0)),
+    (Mass::kg(45.4), Length::mm(310.0)),
+    (Mass::kg(68.0), Length::mm(200.0)),
+];
+
+/// Returns from how high a parcel of this mass is dropped by custom, in millimetres; nothing at 68 kg
+/// and above, which is handed over.
+///
+/// A heavier parcel is handled lower. Source: packaging engineering practice.
+#[must_use]
+pub fn customary_drop(parcel: Mass) -> Option<Length> {
+    DROP_HEIGHTS
+        .iter()
+        .find(|&&(under, _)| parcel < under)
+        .map(|&(_, height)| height)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn heights_step_down_with_mass() {
+        for (kg, height) in [
+            (0.2, Some(760.0)),
+            (9.499, Some(760.0)),
+            (9.5, Some(610.0)),
+            (20.0, Some(460.0)),
+            (45.0, Some(310.0)),
+            (67.9, Some(200.0)),
+            (68.0, None),
+        ] {
+            assert_eq!(customary_drop(Mass::kg(kg)), height.map(Length::mm), "{kg}");
+        }
+    }
+}

@@ -1,0 +1,82 @@
+//! Checking plain numbers against their ranges.
+
+use crate::Refusal;
+
+/// What a number may be, with its unit.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Span {
+    least: f64,
+    most: f64,
+    unit: &'static str,
+}
+
+impl Span {
+    const fn new(least: f64, most: f64, unit: &'static str) -> Self {
+        Self { least, most, unit }
+    }
+}
+
+pub(super) const SIDE: Span = Span::new(1.0, 10_000.0, "mm");
+pub(super) const THIN: Span = Span::new(0.01, 500.0, "mm");
+pub(super) const DROP: Span = Span::new(1.0, 5_000.0, "mm");
+pub(super) const ALLOWANCE: Span = Span::new(0.0, 1_000.0, "mm");
+pub(super) const MASS: Span = Span::new(0.001, 1_000.0, "kg");
+pub(super) const AREA: Span = Span::new(0.1, 1_000_000.0, "cm²");
+pub(super) const START: Span = Span::new(0.1, 10_000.0, "kPa");
+pub(super) const GROWTH: Span = Span::new(0.000_1, 10.0, "m³/kJ");
+pub(super) const ENERGY: Span = Span::new(0.0, 10_000.0, "kJ/m³");
+pub(super) const LIMIT: Span = Span::new(1.0, 1_000.0, "times gravity");
+pub(super) const FREQUENCY: Span = Span::new(0.1, 10_000.0, "Hz");
+pub(super) const REBOUND: Span = Span::new(0.0, 1.0, "");
+pub(super) const STIFFNESS: Span = Span::new(0.001, 100_000.0, "N·m");
+pub(super) const LOAD: Span = Span::new(0.1, 100_000.0, "N");
+pub(super) const EDGE_CRUSH: Span = Span::new(0.1, 100.0, "kN/m");
+pub(super) const SAFETY: Span = Span::new(1.0, 50.0, "");
+pub(super) const DIVISOR: Span = Span::new(100.0, 20_000.0, "cm³/kg");
+pub(super) const WEIGHT_STEP: Span = Span::new(0.0, 100.0, "kg");
+pub(super) const TURNS: Span = Span::new(1.0, 20.0, "turns");
+
+/// Numbers while they are checked.
+#[derive(Debug, Default)]
+pub(super) struct Checked {
+    refusals: Vec<Refusal>,
+}
+
+impl Checked {
+    /// Notes a refusal when a number lies outside its span.
+    pub(super) fn number(&mut self, field: impl Into<String>, value: f64, span: Span) -> &mut Self {
+        if !(span.least..=span.most).contains(&value) {
+            let Span { least, most, unit } = span;
+            let gap = if unit.is_empty() { "" } else { "\u{a0}" };
+            let says = format!("it is {value}; give a number from {least} to {most}{gap}{unit}");
+            self.refuse(field, says);
+        }
+        self
+    }
+
+    /// Does the same for a number that may be left out.
+    pub(super) fn if_given(
+        &mut self,
+        field: impl Into<String>,
+        value: Option<f64>,
+        span: Span,
+    ) -> &mut Self {
+        if let Some(value) = value {
+            self.number(field, value, span);
+        }
+        self
+    }
+
+    pub(super) fn refuse(&mut self, field: impl Into<String>, says: impl ToString) -> &mut Self {
+        self.refusals.push(Refusal::new(field, says));
+        self
+    }
+
+    pub(super) fn done(&mut self) -> Result<(), Vec<Refusal>> {
+        if self.refusals.is_empty() {
+            Ok(())
+        } else {
+            Err(std::mem::take(&mut self.refusals))
+        }
+    }
+}

@@ -1,0 +1,39 @@
+//! Quick sums: one formula each, in plain numbers, for a bench without a shipment and for scripts.
+//!
+//! The names of the fields end in their units; nothing is rounded. Each input is checked against its
+//! range, and every refusal names its field.
+
+mod boards;
+mod checked;
+mod cushions;
+mod falls;
+mod parcels;
+mod sheets;
+
+pub use boards::{PressInAnswer, PressInSum, RollAnswer, RollSum, StackAnswer, StackSum};
+pub use cushions::{
+    BestAnswer, CurveAnswer, CurveAt, CurveSum, CushionAnswer, CushionSum, SeriesAnswer,
+    SeriesPart, SeriesSum,
+};
+pub use falls::{BoundaryAnswer, BoundarySum, FallAnswer, FallPart, FallSum};
+pub use parcels::{BillableAnswer, BillableSum, BoxAnswer, BoxStyle, BoxSum};
+pub use sheets::{
+    ContactSheetAnswer, ContactSheetSum, CornerPocketAnswer, CornerPocketSum, WrapAnswer, WrapSum,
+};
+
+use crate::Refusal;
+
+/// A sum that can be worked: its input is the type that it is implemented for.
+pub trait Sum {
+    /// What it gives.
+    type Answer;
+
+    /// Returns the answer, unrounded.
+    ///
+    /// # Errors
+    /// A [`Refusal`] for each number outside its range.
+    fn work(&self) -> Result<Self::Answer, Vec<Refusal>>;
+}
+
+#[cfg(test)]
+mod tests;

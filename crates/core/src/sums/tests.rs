@@ -1,0 +1,221 @@
+use serde::{Deserialize, Serialize, de::DeserializeOwned};
+use serde_json::{Value, json};
+
+use super::*;
+
+fn work<S: Sum + DeserializeOwned>(input: Value) -> Result<Value, Vec<String>>
+where
+    S::Answer: Serialize,
+{
+    let sum: S = serde_json::from_value(input).expect("the fields are there");
+    sum.work()
+        .map(|answer| serde_json::to_value(answer).expect("an answer is JSON"))
+        .map_err(|refusals| refusals.into_iter().map(|refusal| refusal.field).collect())
+}
+
+#[track_caller]
+fn gives<S: Sum + DeserializeOwned>(input: Value, wanted: &[(&str, f64, f64)])
+where
+    S::Answer: Serialize,
+{
+    let answer = work::<S>(input).expect("in range");
+    for &(path, value, within) in wanted {
+        let found = answer
+            .pointer(path)
+            .and_then(Value::as_f64)
+            .unwrap_or_else(|| panic!("{path} in {answer}"));
+        assert!(
+            (found - value).abs() <= within,
+            "{path}: {found} for {value}"
+        );
+    }
+}
+
+#[test]
+fn pocket_sheet_and_wrap() {
+    // As worked beside their formulas: leg 520/8, walls 24 + 4 + 1 and a board more.
+    gives::<CornerPocketSum>(
+        json!({ "short_side_mm": 520, "depth_mm": 24, "board_mm": 4 }),
+        &[
+            ("/leg_mm", 65.0, 0.0),
+            ("/wall_a_mm", 29.0, 0.0),
+            ("/wall_b_mm", 33.0, 0.0),
+            ("/blank_a_mm", 159.0, 0.0),
+            ("/blank_b_mm", 163.0, 0.0),
+        ],
+    );
+    gives::<ContactSheetSum>(
+        json!({ "width_mm": 900, "height_mm": 1200, "depth_mm": 38, "roll_width_mm": 610 }),
+        &[
+            ("/sheet_width_mm", 1056.0, 0.0),
+            ("/sheet_height_mm", 1356.0, 0.0),
+            ("/area_m2", 1.431_936, 1e-12),
+            ("/strips", 2.0, 0.0),
+            ("/roll_length_mm", 2712.0, 0.0),
+        ],
+    );
+    gives::<WrapSum>(
+        json!({ "across_mm": 520, "along_mm": 700, "depth_mm": 32, "turns": 2, "loaded_thickness_mm": 9 }),
+        &[
+            ("/length_mm", 3172.0, 0.0),
+            ("/width_mm", 674.0, 0.0),
+            ("/strips", 1.0, 0.0),
+            ("/area_m2", 2.137_928, 1e-12),
+        ],
+    );
+}
+
+#[test]
+fn cushions_alone_and_in_series() {
+    let cushion = json!({
+        "a_kpa": 25.5, "b_m3_per_kj": 0.048, "mass_kg": 3.2, "area_cm2": 180, "thickness_mm": 40,
+        "drop_mm": 760, "limit_g": 50,
+    });
+    gives::<CushionSum>(
+        cushion,
+        &[
+            ("/static_kpa", 1.7434, 5e-5),
+            ("/energy_kj_m3", 33.125, 5e-4),
+            ("/dynamic_kpa", 125.04, 5e-3),
+            ("/peak_g", 71.72, 5e-3),
+            ("/survives_mm", 587.54, 5e-3),
+            ("/needed_thickness_mm", 51.74, 5e-3),
+            ("/best/static_kpa", 1.3863, 5e-5),
+            ("/best/thickness_mm", 50.573, 5e-4),
+            ("/best/area_cm2", 226.36, 5e-3),
+        ],
+    );
+    let bubble =
+        |area| json!({ "a_kpa": 17, "b_m3_per_kj": 0.1, "area_cm2": area, "thickness_mm": 18 });
+    let foam = json!({ "a_kpa": 25.5, "b_m3_per_kj": 0.048, "area_cm2": 180, "thickness_mm": 40 });
+    for (area, peak) in [(180, 50.318), (400, 48.649)] {
+        gives::<SeriesSum>(
+            json!({ "mass_kg": 3.2, "drop_mm": 760, "layers": [foam, bubble(area)] }),
+            &[("/peak_g", peak, 5e-4)],
+        );
+    }
+}
+
+#[test]
+fn a_cushion_past_its_range_has_no_number() {
+    let answer = work::<CushionSum>(json!({
+        "a_kpa": 17, "b_m3_per_kj": 0.1, "mass_kg": 30, "area_cm2": 100, "thickness_mm": 9,
+        "drop_mm": 760, "limit_g": 50, "epsilon_min": 2, "epsilon_max": 18,
+    }))
+    .expect("in range");
+    assert_eq!(
+        (&answer["peak_g"], &answer["dynamic_kpa"]),
+        (&Value::Null, &Value::Null)
+    );
+}
+
+#[test]
+fn falls_and_the_boundary() {
+    let axis = json!({
+        "outside_mm": 300, "a_kpa": 25.5, "b_m3_per_kj": 0.048, "area_cm2": 60, "thickness_mm": 40,
+        "epsilon_min": 3,
+    });
+    gives::<FallSum>(
+        json!({ "mass_kg": 3.2, "drop_mm": 760, "axes": [axis, axis, axis] }),
+        &[("/peak_g", 41.410, 5e-4), ("/shares/0", 1.0 / 3.0, 1e-12)],
+    );
+    gives::<BoundarySum>(
+        json!({ "limit_g": 50, "frequency_hz": 20 }),
+        &[
+            ("/critical_velocity_m_s", 3.9019, 5e-5),
+            ("/survives_mm", 459.33, 5e-3),
+        ],
+    );
+}
+
+#[test]
+fn boards_rolls_boxes_and_weights() {
+    gives::<PressInSum>(
+        json!({ "side_a_mm": 560, "side_b_mm": 740, "stiffness_nm": 18, "stretch_thickness_mm": 6.92 }),
+        &[
+            ("/alpha", 0.014_325, 5e-7),
+            ("/linear_deflection_mm", 24.958, 5e-4),
+            ("/deflection_mm", 12.865, 5e-4),
+        ],
+    );
+    gives::<StackSum>(
+        json!({ "edge_crush_kn_m": 5, "caliper_mm": 4, "perimeter_mm": 1700 }),
+        &[("/bct_n", 2422.7, 0.05), ("/allowed_n", 484.54, 0.01)],
+    );
+    gives::<RollSum>(
+        json!({ "inner_mm": 150, "length_mm": 1000, "thickness_mm": 0.9, "wrap_mm": 18 }),
+        &[
+            ("/outer_mm", 153.77, 5e-3),
+            ("/triangle_side_mm", 337.18, 5e-3),
+        ],
+    );
+    gives::<BoxSum>(
+        json!({ "style": "slotted-edge", "length_mm": 740, "width_mm": 560, "height_mm": 90, "caliper_mm": 4 }),
+        &[
+            ("/blank_width_mm", 1709.0, 0.0),
+            ("/blank_height_mm", 662.0, 0.0),
+            ("/area_m2", 1.126_271_5, 1e-12),
+        ],
+    );
+    // 80 × 60 × 11 cm = 52 800 cm³/5000 = 10.56, over 3.61; to the next half kilogram 11.0
+    gives::<BillableSum>(
+        json!({
+            "length_mm": 796, "width_mm": 596, "height_mm": 108, "mass_kg": 3.61,
+            "divisor_cm3_per_kg": 5000, "size_step_mm": 10, "weight_step_kg": 0.5,
+        }),
+        &[
+            ("/volumetric_kg", 10.56, 1e-9),
+            ("/billable_kg", 11.0, 1e-9),
+            ("/girth_mm", 1420.0, 1e-9),
+            ("/length_plus_girth_mm", 2220.0, 1e-9),
+        ],
+    );
+}
+
+#[test]
+fn every_number_out_of_range_is_named() {
+    let refused = work::<CushionSum>(json!({
+        "a_kpa": 0, "b_m3_per_kj": 0.048, "mass_kg": -1, "area_cm2": 180, "thickness_mm": 40,
+        "drop_mm": 760, "epsilon_min": 40, "epsilon_max": 3,
+    }));
+    assert_eq!(
+        refused.expect_err("three are wrong"),
+        ["a_kpa", "epsilon_max", "mass_kg"]
+    );
+    let no_layers = work::<SeriesSum>(json!({ "mass_kg": 1, "drop_mm": 760, "layers": [] }));
+    assert_eq!(no_layers.expect_err("none"), ["layers"]);
+    let bad_axis = json!({
+        "outside_mm": 300, "a_kpa": 25.5, "b_m3_per_kj": 0.048, "area_cm2": 60, "thickness_mm": 0,
+    });
+    let refused = work::<FallSum>(json!({ "mass_kg": 1, "drop_mm": 760, "axes": [bad_axis] }));
+    assert_eq!(
+        refused.expect_err("one axis, and flat"),
+        ["axes", "axes[0].thickness_mm"]
+    );
+}
+
+#[test]
+fn the_curve_to_draw_has_its_lowest_point_where_practice_puts_it() {
+    #[derive(Deserialize)]
+    struct At {
+        static_kpa: f64,
+        peak_g: f64,
+    }
+    let answer = work::<CurveSum>(json!({
+        "a_kpa": 25.5, "b_m3_per_kj": 0.048, "thickness_mm": 50, "drop_mm": 760,
+    }))
+    .expect("in range");
+    let points: Vec<At> =
+        serde_json::from_value(answer["points"].clone()).expect("points with numbers");
+    let lowest = points
+        .iter()
+        .min_by(|one, other| one.peak_g.total_cmp(&other.peak_g))
+        .expect("there are points");
+    // Lowest at ε = 1/b: s = 50/(0.048 × 760) = 1.37; G = e × 25.5 × 0.048 × 760/50 = 50.57
+    assert!(
+        (lowest.static_kpa - 1.37).abs() < 0.1,
+        "{}",
+        lowest.static_kpa
+    );
+    assert!((lowest.peak_g - 50.57).abs() < 0.2, "{}", lowest.peak_g);
+}

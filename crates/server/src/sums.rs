@@ -1,0 +1,65 @@
+//! Quick sums: one formula each, in plain numbers.
+
+use axum::Json;
+use hummock_core::sums::{
+    BillableAnswer, BillableSum, BoundaryAnswer, BoundarySum, BoxAnswer, BoxSum,
+    ContactSheetAnswer, ContactSheetSum, CornerPocketAnswer, CornerPocketSum, CurveAnswer,
+    CurveSum, CushionAnswer, CushionSum, FallAnswer, FallSum, PressInAnswer, PressInSum,
+    RollAnswer, RollSum, SeriesAnswer, SeriesSum, StackAnswer, StackSum, Sum, WrapAnswer, WrapSum,
+};
+use utoipa_axum::{router::OpenApiRouter, routes};
+
+use crate::{app::App, body::Body, problem::Problem};
+
+/// Declares the handler of a sum and its description.
+macro_rules! sums {
+    ($($(#[$doc:meta])* $name:ident, $path:literal: $sum:ident -> $answer:ident;)*) => {
+        $(
+            $(#[$doc])*
+            #[utoipa::path(
+                operation_id = $path, post, path = $path, tag = "sums", request_body = $sum,
+                responses(
+                    (status = 200, description = "The answer, unrounded", body = $answer),
+                    (status = 422, description = "Numbers out of range, each with its field", body = Problem),
+                ),
+            )]
+            pub(crate) async fn $name(Body(sum): Body<$sum>) -> Result<Json<$answer>, Problem> {
+                Ok(Json(sum.work()?))
+            }
+        )*
+
+        /// Returns the routes of all sums.
+        pub(crate) fn routes() -> OpenApiRouter<App> {
+            OpenApiRouter::new()$(.routes(routes!($name)))*
+        }
+    };
+}
+
+sums! {
+    /// Works out a folded card corner pocket.
+    corner_pocket, "/sums/corner-pocket": CornerPocketSum -> CornerPocketAnswer;
+    /// Works out a contact sheet and its strips.
+    contact_sheet, "/sums/contact-sheet": ContactSheetSum -> ContactSheetAnswer;
+    /// Works out the sheet to cut for a wrap.
+    wrap, "/sums/wrap": WrapSum -> WrapAnswer;
+    /// Works out one cushion: shock, drop survived, thickness needed, best pad.
+    cushion, "/sums/cushion": CushionSum -> CushionAnswer;
+    /// Works out a cushion curve to draw.
+    cushion_curve, "/sums/cushion-curve": CurveSum -> CurveAnswer;
+    /// Works out cushions in series.
+    series, "/sums/series": SeriesSum -> SeriesAnswer;
+    /// Works out a fall on an edge or a corner.
+    fall, "/sums/fall": FallSum -> FallAnswer;
+    /// Works out a damage boundary.
+    boundary, "/sums/boundary": BoundarySum -> BoundaryAnswer;
+    /// Works out how far a board gives under a corner.
+    press_in, "/sums/press-in": PressInSum -> PressInAnswer;
+    /// Works out what a corrugated box bears.
+    stack, "/sums/stack": StackSum -> StackAnswer;
+    /// Works out a roll and its tube.
+    roll, "/sums/roll": RollSum -> RollAnswer;
+    /// Works out a box blank.
+    carton, "/sums/box": BoxSum -> BoxAnswer;
+    /// Works out the weight that is billed.
+    billable_weight, "/sums/billable-weight": BillableSum -> BillableAnswer;
+}
