@@ -142,7 +142,10 @@ mod tests {
 
     use super::*;
     use crate::{
-        carton::SlottedEdge, house::Allowances, material::MaterialId, quantity::ArealDensity,
+        carton::SlottedEdge,
+        house::Allowances,
+        material::{BoardBuild, MaterialId, Shelf},
+        quantity::ArealDensity,
     };
 
     fn board(sheets: &[(f64, f64, Decimal)]) -> Board {
@@ -152,6 +155,10 @@ mod tests {
             caliper: Length::mm(4.0),
             areal_density: ArealDensity::g_m2(560.0),
             folds: true,
+            build: BoardBuild::Corrugated,
+            stiffness: None,
+            edge_crush: None,
+            shelf: Shelf::default(),
             sheets: sheets
                 .iter()
                 .map(|&(width, height, price)| Sheet {

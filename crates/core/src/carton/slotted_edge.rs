@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::{Blank, Fold, Hinge, Panel, PanelRole, Point, SheetNeed};
 use crate::{
     house::Allowances,
-    layer::{Addition, Direction, Envelope, Layer, Make, Supplies},
+    layer::{Addition, Direction, Envelope, Layer, LayerSlot, Make, Supplies},
     quantity::{Length, decimal_of},
 };
 
@@ -150,7 +150,13 @@ impl SlottedEdge {
         opening * 2.0 + self.width + returns
     }
 
-    pub(crate) fn layer(supplies: &Supplies<'_>, long_way: Direction, inside: Envelope) -> Layer {
+    /// Returns the layer of a box around what it holds: the box, or a second one around it.
+    pub(crate) fn layer(
+        supplies: &Supplies<'_>,
+        slot: LayerSlot,
+        long_way: Direction,
+        inside: Envelope,
+    ) -> Layer {
         let board = supplies.box_board;
         let allowances = supplies.allowances();
         let holding = Self::holding(inside, long_way, board.caliper);
@@ -158,14 +164,15 @@ impl SlottedEdge {
         let sheet = SheetNeed::of(&blank, board, allowances.sheet_lap);
         let area = blank.area + sheet.lap_area(blank.height, allowances.sheet_lap);
         supplies.layer(crate::layer::Making {
-            material: (&board.id, &board.name),
+            slot,
+            stuff: board.into(),
             adds: holding.adds(long_way == Direction::Up, allowances.box_bulge),
             inside,
             area,
-            stuff: board.areal_density * area,
+            mass: board.areal_density * area,
             doubt: allowances.sheet_doubt,
-            stuff_cost: board.price_per_m2() * decimal_of((blank.width * blank.height).as_m2()),
-            tape: (supplies.seal_tape, holding.seal(allowances.seal_return)),
+            cost: board.price_per_m2() * decimal_of((blank.width * blank.height).as_m2()),
+            tape: Some((supplies.seal_tape, holding.seal(allowances.seal_return))),
             minutes: allowances.box_minutes + allowances.seal_minutes,
             why: "Opening on an edge takes the least board, and leaves both faces in one piece.",
             make: Make::SlottedBox(SlottedBox {
@@ -179,6 +186,7 @@ impl SlottedEdge {
                 blank,
                 sheet,
             }),
+            cushioning: None,
         })
     }
 }

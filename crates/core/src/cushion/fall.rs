@@ -23,15 +23,38 @@ pub struct FallAxis {
 /// takes up by crushing is not counted. Source: packaging engineering practice.
 #[must_use]
 pub fn fall_shock(axes: &[FallAxis], mass: Mass, drop: Length) -> Option<Shock> {
-    let diagonal: f64 = axes.iter().map(|axis| square(axis.outside.as_mm())).sum();
-    let mut sum = 0.0;
-    for axis in axes {
-        let stress = Stress::of(Force::weight_of(mass), axis.area);
-        let share = square(axis.outside.as_mm()) / diagonal;
-        let energy = energy_of(stress, drop * share, axis.thickness);
-        sum += square(axis.curve.stress_at(energy)? / stress);
-    }
-    Some(Shock::times_gravity(sum.sqrt()))
+    let outsides: Vec<Length> = axes.iter().map(|axis| axis.outside).collect();
+    let peaks = axes
+        .iter()
+        .zip(fall_shares(&outsides))
+        .map(|(axis, share)| {
+            let stress = Stress::of(Force::weight_of(mass), axis.area);
+            let energy = energy_of(stress, drop * share, axis.thickness);
+            let peak = axis.curve.stress_at(energy)? / stress;
+            Some(Shock::times_gravity(peak))
+        })
+        .collect::<Option<Vec<_>>>()?;
+    Some(together(&peaks))
+}
+
+/// Returns the share of a fall that each of the axes takes that meet where a parcel lands: n².
+#[must_use]
+pub fn fall_shares(outsides: &[Length]) -> Vec<f64> {
+    let diagonal: f64 = outsides.iter().map(|side| square(side.as_mm())).sum();
+    outsides
+        .iter()
+        .map(|side| square(side.as_mm()) / diagonal)
+        .collect()
+}
+
+/// Returns the shock of several axes at once: √ΣG².
+#[must_use]
+pub fn together(peaks: &[Shock]) -> Shock {
+    let sum: f64 = peaks
+        .iter()
+        .map(|peak| square(peak.as_times_gravity()))
+        .sum();
+    Shock::times_gravity(sum.sqrt())
 }
 
 const fn square(number: f64) -> f64 {

@@ -1,56 +1,163 @@
 //! What one shipment does otherwise than the house.
 
+use std::collections::BTreeMap;
+
 use serde::{Deserialize, Serialize};
 
-use super::{Allowances, HouseRules};
+use super::{
+    Allowances, BoardFit, Carriage, Fit, GlassPattern, HouseRules, Padding, PlasticRule,
+    SchoolChoices, TapeRule,
+};
 use crate::{
     Refusal,
+    layer::LayerSlot,
     material::MaterialId,
-    quantity::{Length, LengthRange, LengthUnit, TypedLength},
+    quantity::{Area, Length, LengthRange, LengthUnit, TypedLength},
 };
 
 /// The choices of a shipment; what is absent follows the house rules.
 ///
 /// Lengths are texts as typed, as `6 mm` or `1/4 in`.
-#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(default, deny_unknown_fields)]
 pub struct Choices {
+    /// Layers added or left out, where the job lets a person choose.
+    #[serde(skip_serializing_if = "BTreeMap::is_empty")]
+    pub layers: BTreeMap<LayerSlot, bool>,
+    /// Schools that this shipment follows instead of the house's.
+    #[serde(skip_serializing_if = "SchoolChoices::is_empty")]
+    pub schools: SchoolChoices,
     /// Turns of the first wrap.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub first_turns: Option<u32>,
     /// Turns of the second wrap; none leaves it out.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub second_turns: Option<u32>,
+    /// The sheet against the art.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub contact_paper: Option<MaterialId>,
+    /// The board of the corner pockets.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub pocket_board: Option<MaterialId>,
+    /// The bought corners.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub slip_on_corner: Option<MaterialId>,
     /// The board in front and behind.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub face_board: Option<MaterialId>,
+    /// The cushion of both wraps.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub cushion_wrap: Option<MaterialId>,
+    /// The foam of pads and blocks.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub pad_foam: Option<MaterialId>,
+    /// The board outside the cushion.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub outer_board: Option<MaterialId>,
+    /// The fill at the edges and behind.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub fill: Option<MaterialId>,
+    /// The board of the box.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub box_board: Option<MaterialId>,
+    /// The foam behind a canvas.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub back_foam: Option<MaterialId>,
+    /// The board of a window spacer.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub spacer_board: Option<MaterialId>,
+    /// The board of a folio, or between like pieces.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub folio_board: Option<MaterialId>,
+    /// The tag that says which piece it is.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub name_tag: Option<MaterialId>,
     /// How far the face boards stand proud of the piece.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub board_proud: Option<String>,
     /// The leg of the corner pockets.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub pocket_leg: Option<String>,
+    /// The thickness of the face pads.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub pad_thickness: Option<String>,
+    /// The area of the face pads on one side, as four pads at the corners; the whole face when absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub pad_area_cm2: Option<f64>,
+    /// The thickness of the edge pads.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub edge_pad_thickness: Option<String>,
+    /// The thickness of the corner blocks.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub block_thickness: Option<String>,
     /// The room left on each side in the box.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub clearance: Option<String>,
-    /// The board of the box.
+    /// The gap between two boxes.
     #[serde(skip_serializing_if = "Option::is_none")]
-    pub box_board: Option<MaterialId>,
+    pub second_gap: Option<String>,
+    /// How tape is laid on the glass.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub glass_pattern: Option<GlassPattern>,
+    /// How a loose piece travels.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub carriage: Option<Carriage>,
+    /// The inner diameter of a roll.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub roll_inner: Option<String>,
+    /// How many of a set lie side by side, across and up.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub set_grid: Option<[u32; 2]>,
 }
 
+/// The least and the most area of pads on one side, in square centimetres.
+const PAD_AREA_CM2: std::ops::RangeInclusive<f64> = 4.0..=40_000.0;
+const CM2_PER_M2: f64 = 1e4;
+/// So many of a set may lie side by side.
+const MOST_SIDE_BY_SIDE: u32 = 12;
+
 impl Choices {
+    /// Every length that is typed, with its field and the allowance that gives its range.
+    fn lengths(&mut self) -> [(&'static str, &'static str, &mut Option<String>); 8] {
+        [
+            (
+                "choices.board_proud",
+                "board_proud_mm",
+                &mut self.board_proud,
+            ),
+            ("choices.clearance", "clearance_mm", &mut self.clearance),
+            ("choices.pocket_leg", POCKET_LEG, &mut self.pocket_leg),
+            (
+                "choices.pad_thickness",
+                "pad_thickness_mm",
+                &mut self.pad_thickness,
+            ),
+            (
+                "choices.edge_pad_thickness",
+                "edge_pad_thickness_mm",
+                &mut self.edge_pad_thickness,
+            ),
+            (
+                "choices.block_thickness",
+                "block_thickness_mm",
+                &mut self.block_thickness,
+            ),
+            ("choices.second_gap", "second_gap_mm", &mut self.second_gap),
+            ("choices.roll_inner", ROLL_INNER, &mut self.roll_inner),
+        ]
+    }
+
     /// Returns the choices with the unit written after each bare number.
     ///
     /// # Errors
     /// A [`Refusal`] for each length that was not understood.
     pub fn with_units(mut self, bare: LengthUnit) -> Result<Self, Vec<Refusal>> {
         let mut refusals = Vec::new();
-        for (field, text) in [
-            ("choices.board_proud", &mut self.board_proud),
-            ("choices.pocket_leg", &mut self.pocket_leg),
-            ("choices.clearance", &mut self.clearance),
-        ] {
+        for (field, _, text) in self.lengths() {
+            if text.as_deref().is_some_and(|text| text.trim().is_empty()) {
+                *text = None;
+            }
             write_unit(field, text, bare, &mut refusals);
         }
         if refusals.is_empty() {
@@ -63,17 +170,62 @@ impl Choices {
     pub(super) fn applied_to(&self, house: &HouseRules) -> Result<HouseRules, Vec<Refusal>> {
         let mut rules = house.clone();
         let mut refusals = Vec::new();
-        let mut length = |field: &'static str, key: &str, text: &Option<String>| {
-            let read = checked_length(field, range_of(key), text.as_deref()?);
-            read.map_err(|refusal| refusals.push(refusal)).ok()
-        };
-        if let Some(proud) = length("choices.board_proud", "board_proud_mm", &self.board_proud) {
-            rules.allowances.board_proud = proud;
+        rules.schools = rules.schools.with(self.schools);
+        rules.layers.extend(&self.layers);
+        self.follow_padding(&mut rules);
+        self.set_lengths(&mut rules, &mut refusals);
+        self.set_turns(&mut rules, &mut refusals);
+        self.set_materials(&mut rules);
+        self.set_shipment_only(&mut rules, &mut refusals);
+        if refusals.is_empty() {
+            Ok(rules)
+        } else {
+            Err(refusals)
         }
-        if let Some(clearance) = length("choices.clearance", "clearance_mm", &self.clearance) {
-            rules.allowances.clearance = clearance;
+    }
+
+    /// What the schools of padding, fit and tape mean in numbers and materials; a choice of the shipment
+    /// comes after it.
+    fn follow_padding(&self, rules: &mut HouseRules) {
+        let allowances = &mut rules.allowances;
+        match rules.schools.padding {
+            Padding::Standard => {}
+            Padding::Lean => allowances.second_turns = 0,
+            Padding::Generous => {
+                allowances.first_turns = (allowances.first_turns + 1).min(MOST_TURNS);
+                allowances.second_turns = (allowances.second_turns + 1).min(MOST_TURNS);
+                for slot in [LayerSlot::CornerBlocks, LayerSlot::BackFill] {
+                    rules.layers.entry(slot).or_insert(true);
+                }
+            }
         }
-        rules.pocket_leg = length("choices.pocket_leg", "pocket_leg_most_mm", &self.pocket_leg);
+        if rules.schools.fit == Fit::Snug {
+            allowances.clearance = allowances.snug_clearance;
+        }
+        let materials = &mut rules.materials;
+        match rules.schools.tape {
+            TapeRule::PaperInside => {}
+            TapeRule::PlasticThroughout => materials.inner_tape.clone_from(&materials.seal_tape),
+            TapeRule::Masking => materials.inner_tape.clone_from(&materials.masking_tape),
+        }
+        if rules.schools.plastic == PlasticRule::Least {
+            materials.seal_tape.clone_from(&materials.paper_seal_tape);
+        }
+    }
+
+    fn set_lengths(&self, rules: &mut HouseRules, refusals: &mut Vec<Refusal>) {
+        for (field, key, text) in self.clone().lengths() {
+            let Some(text) = text.as_deref() else {
+                continue;
+            };
+            match checked_length(field, range_of(key), text) {
+                Ok(length) => *place_of(rules, key) = length,
+                Err(refusal) => refusals.push(refusal),
+            }
+        }
+    }
+
+    fn set_turns(&self, rules: &mut HouseRules, refusals: &mut Vec<Refusal>) {
         for (field, key, turns, rule) in [
             (
                 "choices.first_turns",
@@ -94,13 +246,78 @@ impl Choices {
                 Err(out) => refusals.push(Refusal::new(field, out)),
             }
         }
-        set(&mut rules.materials.face_board, self.face_board.as_ref());
-        set(&mut rules.materials.box_board, self.box_board.as_ref());
-        if refusals.is_empty() {
-            Ok(rules)
-        } else {
-            Err(refusals)
+    }
+
+    fn set_materials(&self, rules: &mut HouseRules) {
+        let materials = &mut rules.materials;
+        set(&mut materials.contact_paper, self.contact_paper.as_ref());
+        set(&mut materials.glazing_paper, self.contact_paper.as_ref());
+        set(&mut materials.pocket_board, self.pocket_board.as_ref());
+        set(&mut materials.slip_on_corner, self.slip_on_corner.as_ref());
+        set(&mut materials.face_board, self.face_board.as_ref());
+        set(&mut materials.cushion_wrap, self.cushion_wrap.as_ref());
+        set(&mut materials.pad_foam, self.pad_foam.as_ref());
+        set(&mut materials.outer_board, self.outer_board.as_ref());
+        set(&mut materials.fill, self.fill.as_ref());
+        set(&mut materials.back_foam, self.back_foam.as_ref());
+        set(&mut materials.spacer_board, self.spacer_board.as_ref());
+        set(&mut materials.folio_board, self.folio_board.as_ref());
+        set(&mut materials.name_tag, self.name_tag.as_ref());
+        set(&mut materials.box_board, self.box_board.as_ref());
+    }
+
+    fn set_shipment_only(&self, rules: &mut HouseRules, refusals: &mut Vec<Refusal>) {
+        if let Some(area) = self.pad_area_cm2 {
+            if PAD_AREA_CM2.contains(&area) {
+                rules.shipment.pad_area = Some(Area::m2(area / CM2_PER_M2));
+            } else {
+                let (least, most) = (PAD_AREA_CM2.start(), PAD_AREA_CM2.end());
+                let says = format!(
+                    "it is {area}; pads on one side have {least} to {most}\u{a0}cm² together"
+                );
+                refusals.push(Refusal::new("choices.pad_area_cm2", says));
+            }
         }
+        if let Some(grid) = self.set_grid {
+            if grid
+                .iter()
+                .all(|side| (1..=MOST_SIDE_BY_SIDE).contains(side))
+            {
+                rules.shipment.set_grid = Some(grid);
+            } else {
+                let says = format!("give 1 to {MOST_SIDE_BY_SIDE} across and up");
+                refusals.push(Refusal::new("choices.set_grid", says));
+            }
+        }
+        rules.shipment.sheet_asked = self.contact_paper.is_some();
+        rules.shipment.corners_asked = self.schools.corners.is_some();
+        rules.shipment.glass_pattern = self.glass_pattern;
+        rules.shipment.carriage = self.carriage;
+    }
+}
+
+const MOST_TURNS: u32 = 6;
+/// The range of a leg is that of the house's longest; the leg itself is the shipment's own.
+const POCKET_LEG: &str = "pocket_leg_most_mm";
+/// A roll has no allowance; its range is declared here.
+const ROLL_INNER: &str = "roll_inner";
+
+/// Where a length that was chosen takes the place of the house's.
+fn place_of<'a>(rules: &'a mut HouseRules, key: &str) -> &'a mut Length {
+    let allowances = &mut rules.allowances;
+    match key {
+        "board_proud_mm" => {
+            // Whoever types a margin means it, whatever the board.
+            rules.schools.board_fit = BoardFit::Proud;
+            &mut allowances.board_proud
+        }
+        "clearance_mm" => &mut allowances.clearance,
+        "pad_thickness_mm" => &mut allowances.pad_thickness,
+        "edge_pad_thickness_mm" => &mut allowances.edge_pad_thickness,
+        "block_thickness_mm" => &mut allowances.block_thickness,
+        "second_gap_mm" => &mut allowances.second_gap,
+        POCKET_LEG => rules.shipment.pocket_leg.get_or_insert(Length::ZERO),
+        _ => rules.shipment.roll_inner.get_or_insert(Length::ZERO),
     }
 }
 
@@ -125,11 +342,14 @@ pub(crate) fn write_unit(
 }
 
 fn range_of(key: &str) -> LengthRange {
+    if key == ROLL_INNER {
+        return ROLL_INNER_RANGE;
+    }
     let allowance = Allowances::about(key);
     LengthRange {
         name: allowance.name,
         // The shortest leg a shipment may set is where its tape still lands, not the house's most.
-        least: if key == "pocket_leg_most_mm" {
+        least: if key == POCKET_LEG {
             SHORTEST_LEG
         } else {
             Length::mm(allowance.least)
@@ -141,6 +361,13 @@ fn range_of(key: &str) -> LengthRange {
             .unwrap_or(allowance.reason),
     }
 }
+
+const ROLL_INNER_RANGE: LengthRange = LengthRange {
+    name: "the inner diameter",
+    least: Length::mm(50.0),
+    most: Length::mm(600.0),
+    remedy: "a tighter roll cracks paint, and a wider one is a box",
+};
 
 /// Tape needs 25 mm to land on.
 const SHORTEST_LEG: Length = Length::mm(25.0);

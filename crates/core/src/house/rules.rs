@@ -1,48 +1,112 @@
 //! The house rules as one versioned structure.
 
+use std::collections::BTreeMap;
+
 use serde::{Deserialize, Serialize};
 
-use super::{Allowances, Choices};
-use crate::{Refusal, material::MaterialId, quantity::Length};
+use super::{Allowances, Choices, Schools};
+use crate::{
+    Refusal,
+    layer::LayerSlot,
+    material::MaterialId,
+    quantity::{Area, Length},
+};
 
-/// Which pieces get a board behind as well as in front.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum BackBoard {
-    /// Stretched canvas only: its back is as soft as its face.
-    #[default]
-    Canvas,
-    /// Every piece.
-    Always,
-    /// None.
-    Never,
+/// Declares the materials of a house, each with the id that a starting catalogue has for it.
+macro_rules! materials {
+    ($($(#[$doc:meta])* $field:ident $(= $default:literal)?;)*) => {
+        /// The materials that a plan takes unless a shipment says otherwise.
+        #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+        #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+        pub struct HouseMaterials {
+            $(
+                $(#[$doc])*
+                $(#[serde(default = $default)])?
+                pub $field: MaterialId,
+            )*
+        }
+
+        impl HouseMaterials {
+            /// Returns every material that the house names, with its field.
+            #[must_use]
+            pub fn named(&self) -> Vec<(&'static str, &MaterialId)> {
+                vec![$((stringify!($field), &self.$field),)*]
+            }
+        }
+    };
 }
 
-/// The materials that a plan takes unless a shipment says otherwise.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct HouseMaterials {
+materials! {
     /// Against the art, where its medium allows.
-    pub contact_paper: MaterialId,
+    contact_paper;
     /// Over glass.
-    pub glazing_paper: MaterialId,
+    glazing_paper;
     /// Folded into corner pockets.
-    pub pocket_board: MaterialId,
+    pocket_board;
     /// In front, and behind where the rule says so.
-    pub face_board: MaterialId,
+    face_board;
     /// Wound around.
-    pub cushion_wrap: MaterialId,
+    cushion_wrap;
     /// At the edges and behind.
-    pub fill: MaterialId,
+    fill;
     /// Of the box.
-    pub box_board: MaterialId,
+    box_board;
     /// Inside, on paper and card.
-    pub inner_tape: MaterialId,
+    inner_tape;
     /// On the wrap.
-    pub wrap_tape: MaterialId,
+    wrap_tape;
     /// On the box.
-    pub seal_tape: MaterialId,
+    seal_tape;
+    /// On glass.
+    glass_tape = "start::glass_tape";
+    /// Inside, for those who want to see what to peel.
+    masking_tape = "start::masking_tape";
+    /// On the box, for those who use as little plastic as can be.
+    paper_seal_tape = "start::paper_seal_tape";
+    /// Cut into pads and blocks.
+    pad_foam = "start::pad_foam";
+    /// In the hollow behind a canvas.
+    back_foam = "start::back_foam";
+    /// Around a face that must not be touched.
+    spacer_board = "start::spacer_board";
+    /// Between like pieces, and around loose sheets.
+    folio_board = "start::folio_board";
+    /// Outside the cushion.
+    outer_board = "start::outer_board";
+    /// Says which piece it is, and which side is the face and the top.
+    name_tag = "start::name_tag";
+    /// Bought, for corners.
+    slip_on_corner = "start::slip_on_corner";
+    /// Stretched around the boards.
+    stretch_film = "start::stretch_film";
+    /// Sealed around.
+    bag_film = "start::bag_film";
+}
+
+/// What a starting catalogue calls the materials that older rules did not name.
+mod start {
+    use crate::material::MaterialId;
+
+    macro_rules! starting {
+        ($($name:ident = $id:literal;)*) => {
+            $(pub(super) fn $name() -> MaterialId { MaterialId::new($id) })*
+        };
+    }
+
+    starting! {
+        glass_tape = "masking-25";
+        masking_tape = "masking-25";
+        paper_seal_tape = "gummed-60";
+        pad_foam = "urethane-32";
+        back_foam = "polyether-27";
+        spacer_board = "foam-core-5";
+        folio_board = "corrugated-c";
+        outer_board = "corrugated-c";
+        name_tag = "paper-tag";
+        slip_on_corner = "card-corner-40";
+        stretch_film = "stretch-20";
+        bag_film = "bag-50";
+    }
 }
 
 /// What a studio has settled for every plan.
@@ -56,14 +120,62 @@ pub struct HouseRules {
     /// Every allowance.
     #[serde(default)]
     pub allowances: Allowances,
-    /// Which pieces get a board behind.
+    /// Which school it follows in each question.
     #[serde(default)]
-    pub back_board: BackBoard,
+    pub schools: Schools,
+    /// Layers that every plan has or leaves out, where the job lets it choose.
+    #[serde(default)]
+    pub layers: BTreeMap<LayerSlot, bool>,
     /// What is taken from the shelf.
     pub materials: HouseMaterials,
-    /// A leg that a shipment has set for its pockets in place of the share of the short side.
+    /// What a shipment has settled that a house does not.
     #[serde(default, skip)]
+    pub shipment: ShipmentOnly,
+}
+
+/// How tape is laid on a pane.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum GlassPattern {
+    /// From corner to corner and side to side.
+    Star,
+    /// Up and across, evenly spaced.
+    Lattice,
+}
+
+/// How a piece travels.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Carriage {
+    /// As it is, in a box.
+    Flat,
+    /// Between two boards, in a box.
+    Folio,
+    /// Rolled up, in a tube.
+    Rolled,
+}
+
+/// What one shipment settles that has no place in the rules of a house.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct ShipmentOnly {
+    /// A leg for the pockets in place of the share of the short side.
     pub pocket_leg: Option<Length>,
+    /// An area for the face pads in place of the whole face.
+    pub pad_area: Option<Area>,
+    /// A pattern on the glass in place of the one by its size.
+    pub glass_pattern: Option<GlassPattern>,
+    /// How a loose piece travels.
+    pub carriage: Option<Carriage>,
+    /// An inner diameter of the roll in place of the one by its surface.
+    pub roll_inner: Option<Length>,
+    /// How many of a set lie side by side, across and up.
+    pub set_grid: Option<[u32; 2]>,
+    /// Whether the shipment, and not the house, named the sheet against the art.
+    pub sheet_asked: bool,
+    /// Whether the shipment, and not the house, named the kind of corners.
+    pub corners_asked: bool,
 }
 
 impl HouseRules {
@@ -74,4 +186,27 @@ impl HouseRules {
     pub fn with(&self, choices: &Choices) -> Result<Self, Vec<Refusal>> {
         choices.applied_to(self)
     }
+
+    /// Checks the numbers and the name of rules that somebody wrote.
+    ///
+    /// # Errors
+    /// A [`Refusal`] for each allowance outside its range, or for a name that is empty or over 60
+    /// characters.
+    pub fn check(&self) -> Result<(), Vec<Refusal>> {
+        let mut refusals = self.allowances.check().err().unwrap_or_default();
+        let length = self.name.trim().chars().count();
+        if !(1..=LONGEST_NAME).contains(&length) {
+            refusals.push(Refusal::new(
+                "name",
+                format!("it is {length} characters long; give a name of 1 to {LONGEST_NAME}"),
+            ));
+        }
+        if refusals.is_empty() {
+            Ok(())
+        } else {
+            Err(refusals)
+        }
+    }
 }
+
+const LONGEST_NAME: usize = 60;

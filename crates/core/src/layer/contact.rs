@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{Addition, Envelope, Layer, Make, Supplies, supplies::Making};
+use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
 use crate::{
     piece::PieceSize,
     quantity::{Area, Length, ceil_count, decimal_of},
@@ -72,7 +72,13 @@ impl ContactSheet {
         self.sheet_width * self.sheet_height
     }
 
-    pub(crate) fn layer(supplies: &Supplies<'_>, size: PieceSize, inside: Envelope) -> Layer {
+    /// Returns the layer of a sheet around each of a count of pieces.
+    pub(crate) fn layer(
+        supplies: &Supplies<'_>,
+        size: PieceSize,
+        count: u32,
+        inside: Envelope,
+    ) -> Layer {
         let paper = supplies.contact_paper;
         let allowances = supplies.allowances();
         let sheet = Self::around(
@@ -83,18 +89,85 @@ impl ContactSheet {
         );
         let flaps = (supplies.tabs_along(size.width) + supplies.tabs_along(size.height)) * 2.0;
         let joins = sheet.strip_length * f64::from(sheet.strips - 1);
+        let each = f64::from(count);
+        let area = sheet.area() * each;
+        let t = paper.thickness;
         supplies.layer(Making {
-            material: (&paper.id, &paper.name),
-            adds: Addition::new(paper.thickness, paper.thickness, paper.thickness, paper.thickness),
+            slot: LayerSlot::Contact,
+            stuff: paper.into(),
+            adds: Addition::new(t, t, t, t),
             inside,
-            area: sheet.area(),
-            stuff: paper.areal_density * sheet.area(),
+            area,
+            mass: paper.areal_density * area,
             doubt: allowances.sheet_doubt,
-            stuff_cost: paper.price_per_m * decimal_of(sheet.roll_length.as_m()),
-            tape: (supplies.inner_tape, flaps + joins),
-            minutes: allowances.contact_minutes,
+            cost: paper.price_per_m * decimal_of((sheet.roll_length * each).as_m()),
+            tape: Some((supplies.contact_tape, (flaps + joins) * each)),
+            minutes: allowances.contact_minutes * each,
             why: "A smooth sheet keeps everything else off the surface; it is taped on the back only.",
             make: Make::ContactSheet(sheet),
+            cushioning: None,
+        })
+    }
+}
+
+/// Sheets before, between and behind loose ones.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Interleaves {
+    /// One more than there are loose sheets.
+    pub count: u32,
+    /// Of each.
+    #[serde(rename = "width_mm")]
+    pub width: Length,
+    /// Of each.
+    #[serde(rename = "height_mm")]
+    pub height: Length,
+}
+
+impl Interleaves {
+    pub(crate) fn layer(
+        supplies: &Supplies<'_>,
+        size: PieceSize,
+        loose: u32,
+        inside: Envelope,
+    ) -> Layer {
+        let paper = supplies.contact_paper;
+        let allowances = supplies.allowances();
+        let leaves = Self {
+            count: loose + 1,
+            width: size.width,
+            height: size.height,
+        };
+        let each = f64::from(leaves.count);
+        let area = size.face() * each;
+        let sheet = ContactSheet::around(
+            PieceSize {
+                depth: Length::ZERO,
+                ..size
+            },
+            Length::ZERO,
+            paper.roll_width,
+            allowances.contact_lap,
+        );
+        supplies.layer(Making {
+            slot: LayerSlot::Contact,
+            stuff: paper.into(),
+            adds: Addition::new(
+                Length::ZERO,
+                Length::ZERO,
+                paper.thickness,
+                paper.thickness * f64::from(loose),
+            ),
+            inside,
+            area,
+            mass: paper.areal_density * area,
+            doubt: allowances.sheet_doubt,
+            cost: paper.price_per_m * decimal_of((sheet.roll_length * each).as_m()),
+            tape: None,
+            minutes: allowances.contact_minutes,
+            why: "A smooth sheet before, between and behind, so that nothing rubs on a face.",
+            make: Make::Interleaves(leaves),
+            cushioning: None,
         })
     }
 }

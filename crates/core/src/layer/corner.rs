@@ -2,15 +2,14 @@
 
 use serde::Serialize;
 
-use super::{Addition, Envelope, Layer, Make, Supplies, supplies::Making};
+use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
 use crate::{
+    Refusal,
     house::Allowances,
     piece::PieceSize,
     quantity::{Area, Length, decimal_of},
 };
 
-/// Pockets on a piece: one a corner.
-const POCKETS: u32 = 4;
 /// A back flap is trimmed by half the board and this much, so that it slides past the other wall.
 const FLAP_TRIM_PLAY: Length = Length::mm(1.0);
 
@@ -102,29 +101,35 @@ impl CardPocket {
         Addition::new(across, up, board, board * 2.0 + play)
     }
 
-    pub(crate) fn layer(supplies: &Supplies<'_>, size: PieceSize, inside: Envelope) -> Layer {
-        let board = supplies.pocket_board;
+    /// Returns the layer of a pocket on each of a count of bearing points.
+    pub(crate) fn layer(
+        supplies: &Supplies<'_>,
+        size: PieceSize,
+        count: u32,
+        inside: Envelope,
+    ) -> Result<Layer, Refusal> {
+        let board = supplies.pocket_board()?;
         let allowances = supplies.allowances();
         let house_leg = Self::leg_for(size.short_side(), allowances);
-        let leg = supplies.rules.pocket_leg.unwrap_or(house_leg);
+        let leg = supplies.rules.shipment.pocket_leg.unwrap_or(house_leg);
         let pocket = Self::fold(leg, inside.through, board.caliper, allowances.pocket_play);
-        let area = pocket.area() * f64::from(POCKETS);
-        supplies.layer(Making {
-            material: (&board.id, &board.name),
+        let each = f64::from(count);
+        let area = pocket.area() * each;
+        Ok(supplies.layer(Making {
+            slot: LayerSlot::Corners,
+            stuff: board.into(),
             adds: Self::adds(size, board.caliper, allowances.pocket_play),
             inside,
             area,
-            stuff: board.areal_density * area,
+            mass: board.areal_density * area,
             doubt: allowances.sheet_doubt,
-            stuff_cost: board.price_per_m2() * decimal_of(area.as_m2()),
-            tape: (
-                supplies.inner_tape,
-                allowances.tape_tab * 2.0 * f64::from(POCKETS),
-            ),
-            minutes: allowances.pocket_minutes * f64::from(POCKETS),
+            cost: board.price_per_m2() * decimal_of(area.as_m2()),
+            tape: Some((supplies.inner_tape, allowances.tape_tab * (2.0 * each))),
+            minutes: allowances.pocket_minutes * each,
             why: "Corners break first; a pocket of the piece's own depth can't slide off.",
             make: Make::CardPockets(pocket),
-        })
+            cushioning: None,
+        }))
     }
 }
 

@@ -2,10 +2,12 @@
 
 use serde::Serialize;
 
-use super::{Addition, Envelope, Layer, Make, Supplies, supplies::Making};
+use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
 use crate::{
-    house::BackBoard,
-    piece::{Construction, PieceSize},
+    Refusal,
+    house::BoardFit,
+    material::{Board, BoardBuild},
+    piece::PieceSize,
     quantity::{Area, Length, decimal_of},
 };
 
@@ -70,36 +72,73 @@ impl FaceBoards {
         )
     }
 
+    /// Returns the layer of boards before and behind a body.
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
-        construction: Construction,
-        size: PieceSize,
+        body: PieceSize,
+        behind: bool,
+        bound: bool,
         inside: Envelope,
     ) -> Layer {
         let board = supplies.face_board;
         let allowances = supplies.allowances();
-        let behind = match supplies.rules.back_board {
-            BackBoard::Always => true,
-            BackBoard::Never => false,
-            BackBoard::Canvas => construction == Construction::StretchedCanvas,
+        let exact = match supplies.rules.schools.board_fit {
+            BoardFit::ByMaterial => board.build == BoardBuild::Solid,
+            BoardFit::Proud => false,
+            BoardFit::Exact => true,
         };
-        let boards = Self::for_piece(size, allowances.board_proud, board.caliper, behind);
-        let adds = boards.adds(inside);
+        let proud = if exact {
+            allowances.exact_proud
+        } else {
+            allowances.board_proud
+        };
+        let boards = Self::for_piece(body, proud, board.caliper, behind);
+        boards.made(supplies, LayerSlot::FaceBoards, board, bound, inside)
+    }
+
+    /// Returns the layer of boards outside the cushion, as large as it.
+    pub(crate) fn outer_layer(supplies: &Supplies<'_>, inside: Envelope) -> Result<Layer, Refusal> {
+        let board = supplies.board("choices.outer_board", &supplies.rules.materials.outer_board)?;
+        let boards = Self {
+            width: inside.across,
+            height: inside.up,
+            proud: Length::ZERO,
+            caliper: board.caliper,
+            behind: true,
+        };
+        Ok(boards.made(supplies, LayerSlot::OuterBoards, board, true, inside))
+    }
+
+    fn made(
+        self,
+        supplies: &Supplies<'_>,
+        slot: LayerSlot,
+        board: &Board,
+        bound: bool,
+        inside: Envelope,
+    ) -> Layer {
+        let allowances = supplies.allowances();
         // Two bands each way hold the pair, each lapping its own start by a tab.
         let around = |side: Length| (side + inside.through + allowances.tape_tab) * 2.0;
-        let bands = (around(boards.width) + around(boards.height)) * 2.0;
+        let bands = (around(self.width) + around(self.height)) * 2.0;
         supplies.layer(Making {
-            material: (&board.id, &board.name),
-            adds,
+            slot,
+            stuff: board.into(),
+            adds: self.adds(inside),
             inside,
-            area: boards.area(),
-            stuff: board.areal_density * boards.area(),
+            area: self.area(),
+            mass: board.areal_density * self.area(),
             doubt: allowances.sheet_doubt,
-            stuff_cost: board.price_per_m2() * decimal_of(boards.area().as_m2()),
-            tape: (supplies.inner_tape, bands),
-            minutes: allowances.board_minutes * f64::from(boards.count()),
-            why: "A stiff board stands before the face, so that a knock meets board and not the art.",
-            make: Make::FaceBoards(boards),
+            cost: board.price_per_m2() * decimal_of(self.area().as_m2()),
+            tape: bound.then_some((supplies.inner_tape, bands)),
+            minutes: allowances.board_minutes * f64::from(self.count()),
+            why: if slot == LayerSlot::OuterBoards {
+                "On a rough route a second stiff board outside the cushion meets the knock first."
+            } else {
+                "A stiff board stands before the face, so that a knock meets board and not the art."
+            },
+            make: Make::FaceBoards(self),
+            cushioning: None,
         })
     }
 }

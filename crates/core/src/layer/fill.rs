@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{Addition, Envelope, Layer, Make, Supplies, supplies::Making};
+use super::{Addition, Core, Envelope, Layer, LayerSlot, Make, Making, Supplies};
 use crate::quantity::{Area, Length, Volume, decimal_of};
 
 /// The fill between the wrapped piece and the box.
@@ -44,27 +44,85 @@ impl EdgeFill {
         Addition::new(clearance, clearance, Length::ZERO, clearance * 2.0)
     }
 
-    pub(crate) fn layer(supplies: &Supplies<'_>, inside: Envelope) -> Option<Layer> {
-        let allowances = supplies.allowances();
-        if allowances.clearance == Length::ZERO {
+    /// Returns the layer around what goes into the box, with the hollow that other layers left; nothing
+    /// when there is neither.
+    pub(crate) fn layer(
+        supplies: &Supplies<'_>,
+        core: Core,
+        hollow: Volume,
+        inside: Envelope,
+    ) -> Option<Layer> {
+        let clearance = supplies.allowances().clearance;
+        if clearance == Length::ZERO && hollow == Volume::ZERO {
             return None;
         }
+        let fill = Self::around(inside, clearance, supplies.allowances().fill_settling);
+        let adds = Self::adds(clearance);
+        let why = "A filled gap stops the piece from moving and gives way in a fall; none of it touches the face.";
+        Some(fill.made(supplies, LayerSlot::Fill, core, adds, why, inside, hollow))
+    }
+
+    /// Returns the layer between two boxes, the same on all six sides: a box bears on its face.
+    pub(crate) fn between_boxes(supplies: &Supplies<'_>, inside: Envelope) -> Layer {
+        let gap = supplies.allowances().second_gap;
+        let adds = Addition::new(gap, gap, gap, gap);
+        let outside = inside.grown(adds);
+        let keeps = supplies.allowances().fill_settling;
+        let volume = outside.volume() - inside.volume();
+        let fill = Self {
+            clearance: gap,
+            behind: gap,
+            gap: volume,
+            loose: volume / keeps,
+        };
+        let core = Core::around(inside.face(), inside);
+        let why =
+            "The first box lies in a cushion on every side, and the second one takes the knocks.";
+        fill.made(
+            supplies,
+            LayerSlot::SecondFill,
+            core,
+            adds,
+            why,
+            inside,
+            Volume::ZERO,
+        )
+    }
+
+    #[expect(
+        clippy::too_many_arguments,
+        reason = "the two fills differ in all of them"
+    )]
+    fn made(
+        mut self,
+        supplies: &Supplies<'_>,
+        slot: LayerSlot,
+        core: Core,
+        adds: Addition,
+        why: &'static str,
+        inside: Envelope,
+        hollow: Volume,
+    ) -> Layer {
         let stuff = supplies.fill;
-        let fill = Self::around(inside, allowances.clearance, allowances.fill_settling);
-        let mass = stuff.density * fill.loose;
-        Some(supplies.layer(Making {
-            material: (&stuff.id, &stuff.name),
-            adds: Self::adds(allowances.clearance),
+        let allowances = supplies.allowances();
+        self.gap += hollow;
+        self.loose += hollow / allowances.fill_settling;
+        let mass = stuff.density * self.loose;
+        supplies.layer(Making {
+            slot,
+            stuff: stuff.into(),
+            adds,
             inside,
             area: Area::ZERO,
-            stuff: mass,
+            mass,
             doubt: allowances.fill_doubt,
-            stuff_cost: stuff.price_per_kg * decimal_of(mass.as_kg()),
-            tape: (supplies.inner_tape, Length::ZERO),
+            cost: stuff.price_per_kg * decimal_of(mass.as_kg()),
+            tape: None,
             minutes: allowances.fill_minutes,
-            why: "A filled gap stops the piece from moving and gives way in a fall; none of it touches the face.",
-            make: Make::EdgeFill(fill),
-        }))
+            why,
+            make: Make::EdgeFill(self),
+            cushioning: stuff.curve.map(|curve| core.covered(curve, adds)),
+        })
     }
 }
 

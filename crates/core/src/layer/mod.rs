@@ -3,21 +3,42 @@
 //! The modules beside this one hold one kind each: its formula, worked numbers, and how it becomes a
 //! [`Layer`] with mass, cost, minutes and the reason why it is there.
 
+mod bag;
+mod bundle;
+mod caution;
 mod contact;
 mod corner;
+mod cushioning;
 mod envelope;
 mod face_board;
 mod fill;
+mod folio;
+mod glass_tape;
+mod pads;
+mod roll;
 mod roll_size;
+mod slip_on;
+mod slot;
+mod spacer;
 mod supplies;
 mod wrap;
 
-pub use contact::ContactSheet;
+pub use bag::{NameTag, SealedBag, StretchFilm};
+pub use bundle::Bundle;
+pub use contact::{ContactSheet, Interleaves};
 pub use corner::CardPocket;
+pub use cushioning::{Core, CushionFace, Cushioning};
 pub use envelope::{Addition, Envelope};
 pub use face_board::FaceBoards;
 pub use fill::EdgeFill;
+pub use folio::Folio;
+pub use glass_tape::GlassTape;
+pub use pads::{BackFill, CornerBlocks, EdgePads, FacePads};
+pub use roll::{Roll, TubeBox, least_roll};
 pub use roll_size::{RollSize, TUBE_PLAY};
+pub use slip_on::SlipOns;
+pub use slot::LayerSlot;
+pub use spacer::WindowSpacer;
 pub use supplies::Supplies;
 pub use wrap::{Direction, Winding, WrapStrip};
 
@@ -28,13 +49,15 @@ use serde::Serialize;
 use crate::{
     carton::SlottedBox,
     material::MaterialId,
-    quantity::{Area, Length, Minutes, Money, Weight},
+    quantity::{Area, Length, Mass, Minutes, Money, Weight},
 };
 
 /// One layer of a plan.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Layer {
+    /// Its place in the order of the layers.
+    pub slot: LayerSlot,
     /// What it is made of.
     pub material: MaterialId,
     /// What that is called.
@@ -49,33 +72,90 @@ pub struct Layer {
     /// Of tape.
     #[serde(rename = "tape_mm")]
     pub tape: Length,
+    /// What that tape is called; nothing where there is none.
+    pub tape_name: Option<String>,
     /// With its tape.
     pub weight: Weight,
+    /// Of that, plastic.
+    #[serde(rename = "plastic_g")]
+    pub plastic: Mass,
     /// Of the material that it uses up, with its tape.
     pub cost: Money,
     /// To make and set it.
     pub minutes: Minutes,
     /// Why it is there.
     pub why: &'static str,
+    /// What could hurt whoever makes it.
+    pub cautions: Vec<&'static str>,
     /// Its own dimensions.
     pub make: Make,
+    /// What it gives in a fall.
+    #[serde(skip)]
+    pub cushioning: Option<Cushioning>,
 }
 
-/// The kind of a layer, with the dimensions to cut it by.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(tag = "kind", rename_all = "snake_case")]
-pub enum Make {
+/// Declares the kinds of layers, each with its name in JSON.
+macro_rules! makes {
+    ($($(#[$doc:meta])* $kind:ident($inner:ty) = $name:literal;)*) => {
+        /// The kind of a layer, with the dimensions to cut it by.
+        #[derive(Debug, Clone, PartialEq, Serialize)]
+        #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+        #[serde(tag = "kind")]
+        pub enum Make {
+            $($(#[$doc])* #[serde(rename = $name)] $kind($inner),)*
+        }
+
+        impl Make {
+            /// Returns the name of its kind, as it stands in JSON.
+            #[must_use]
+            pub const fn kind(&self) -> &'static str {
+                match self { $(Self::$kind(_) => $name,)* }
+            }
+        }
+    };
+}
+
+makes! {
+    /// Tape on plain glass.
+    GlassTape(GlassTape) = "glass_tape";
+    /// Strips around a face that must not be touched.
+    WindowSpacer(WindowSpacer) = "window_spacer";
     /// A sheet against the art.
-    ContactSheet(ContactSheet),
+    ContactSheet(ContactSheet) = "contact_sheet";
+    /// Sheets between loose ones.
+    Interleaves(Interleaves) = "interleaves";
+    /// Like pieces in one bundle.
+    Bundle(Bundle) = "bundle";
+    /// Loose sheets between boards.
+    Folio(Folio) = "folio";
     /// Four folded corner pockets.
-    CardPockets(CardPocket),
+    CardPockets(CardPocket) = "card_pockets";
+    /// Bought corners.
+    SlipOns(SlipOns) = "slip_on_corners";
+    /// A pad behind a canvas.
+    BackFill(BackFill) = "back_fill";
     /// Boards in front and behind.
-    FaceBoards(FaceBoards),
+    FaceBoards(FaceBoards) = "face_boards";
+    /// Film around the boards.
+    StretchFilm(StretchFilm) = "stretch_film";
+    /// What it is, and which way up.
+    NameTag(NameTag) = "name_tag";
+    /// A bag, sealed.
+    SealedBag(SealedBag) = "sealed_bag";
+    /// A rolled sheet.
+    Roll(Roll) = "roll";
     /// A cushion wound around.
-    Wrap(WrapStrip),
+    Wrap(WrapStrip) = "wrap";
+    /// Foam over face and back.
+    FacePads(FacePads) = "face_pads";
+    /// Foam along the edges.
+    EdgePads(EdgePads) = "edge_pads";
+    /// Foam around the corners.
+    CornerBlocks(CornerBlocks) = "corner_blocks";
     /// Fill at the edges and behind.
-    EdgeFill(EdgeFill),
+    EdgeFill(EdgeFill) = "edge_fill";
     /// The box.
-    SlottedBox(SlottedBox),
+    SlottedBox(SlottedBox) = "slotted_box";
+    /// The tube.
+    Tube(TubeBox) = "tube";
 }

@@ -2,53 +2,106 @@
 
 use rust_decimal::Decimal;
 
-use super::{Addition, Envelope, Layer, Make};
+use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, caution::cautions_of};
 use crate::{
     Refusal,
-    house::{Allowances, HouseRules},
+    house::{Allowances, CornerStyle, HouseRules, ReusedRule},
     material::{
-        Board, Catalogue, ContactPaper, CushionWrap, Fill, MaterialId, MissingMaterial, Tape,
+        Board, BoardBuild, Catalogue, ContactPaper, CushionWrap, Fill, Film, Foam, Ground,
+        MaterialId, MissingMaterial, SlipOnCorner, Sundry, Tape, Touch, Tube,
     },
     piece::Piece,
     quantity::{Area, Length, Mass, Minutes, Money, Weight, ceil_count, decimal_of},
 };
 
-/// The rules of a plan with each material found on the shelf.
-#[derive(Debug, Clone, Copy)]
+/// The rules of a plan with each material that every plan takes found on the shelf.
+#[derive(Debug, Clone)]
 pub struct Supplies<'a> {
     pub(crate) rules: &'a HouseRules,
     pub(crate) catalogue: &'a Catalogue,
     pub(crate) contact_paper: &'a ContactPaper,
-    pub(crate) pocket_board: &'a Board,
     pub(crate) face_board: &'a Board,
     pub(crate) cushion_wrap: &'a CushionWrap,
     pub(crate) fill: &'a Fill,
     pub(crate) box_board: &'a Board,
+    pub(crate) contact_tape: &'a Tape,
     pub(crate) inner_tape: &'a Tape,
     pub(crate) wrap_tape: &'a Tape,
     pub(crate) seal_tape: &'a Tape,
+    pub(crate) glass_tape: &'a Tape,
+    /// Tapes that another takes the place of, because they do not go where the house would put them.
+    pub(crate) swapped: Vec<Swapped<'a>>,
+}
+
+/// A tape that another takes the place of.
+#[derive(Debug, Clone)]
+pub(crate) struct Swapped<'a> {
+    pub why: String,
+    pub used: &'a str,
+}
+
+/// What a layer is cut from.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Stuff<'a> {
+    pub id: &'a MaterialId,
+    pub name: &'a str,
+    pub reused: bool,
+    pub plastic: bool,
+}
+
+macro_rules! stuff_of {
+    ($($material:ty: $plastic:expr;)*) => {
+        $(
+            impl<'a> From<&'a $material> for Stuff<'a> {
+                fn from(material: &'a $material) -> Self {
+                    let plastic: fn(&$material) -> bool = $plastic;
+                    Self {
+                        id: &material.id,
+                        name: &material.name,
+                        reused: material.shelf.reused,
+                        plastic: plastic(material),
+                    }
+                }
+            }
+        )*
+    };
+}
+
+stuff_of! {
+    ContactPaper: |paper| paper.plastic;
+    Board: |board| board.build.is_plastic();
+    CushionWrap: |wrap| wrap.plastic;
+    Fill: |fill| fill.plastic;
+    Foam: |foam| foam.plastic;
+    Film: |film| film.plastic;
+    Tape: |tape| tape.plastic;
+    SlipOnCorner: |corner| corner.plastic;
+    Sundry: |_| false;
+    Tube: |_| false;
 }
 
 /// What a layer is made of and how much of it, before it is weighed and priced.
 pub(crate) struct Making<'a> {
-    pub material: (&'a MaterialId, &'a str),
+    pub slot: LayerSlot,
+    pub stuff: Stuff<'a>,
     pub adds: Addition,
     pub inside: Envelope,
     pub area: Area,
-    pub stuff: Mass,
+    pub mass: Mass,
     pub doubt: f64,
-    pub stuff_cost: Decimal,
-    pub tape: (&'a Tape, Length),
+    pub cost: Decimal,
+    pub tape: Option<(&'a Tape, Length)>,
     pub minutes: Minutes,
     pub why: &'static str,
     pub make: Make,
+    pub cushioning: Option<Cushioning>,
 }
 
 impl<'a> Supplies<'a> {
-    /// Finds every material that the rules name.
+    /// Finds every material that each plan takes.
     ///
     /// The contact paper is the house's where the medium allows it, else the first on the shelf that the
-    /// medium does allow.
+    /// medium does allow; a tape that does not go where the house would put it is changed likewise.
     ///
     /// # Errors
     /// A [`Refusal`] for the first material that is not in the catalogue.
@@ -58,32 +111,86 @@ impl<'a> Supplies<'a> {
         catalogue: &'a Catalogue,
     ) -> Result<Self, Refusal> {
         let named = &rules.materials;
+        let mut swapped = Vec::new();
+        let mut tape = |field, id, ground| {
+            let wanted = at(field, catalogue.tape(id))?;
+            Ok(tape_on(wanted, ground, catalogue, &mut swapped))
+        };
+        let contact_tape = tape("house.inner_tape", &named.inner_tape, Ground::Paper)?;
+        let inner_tape = tape("house.inner_tape", &named.inner_tape, Ground::Card)?;
+        let wrap_tape = tape("house.wrap_tape", &named.wrap_tape, Ground::Film)?;
+        let seal_tape = tape("house.seal_tape", &named.seal_tape, Ground::Card)?;
+        let glass_tape = tape("house.glass_tape", &named.glass_tape, Ground::Glass)?;
         Ok(Self {
             rules,
             catalogue,
             contact_paper: at("house.contact_paper", paper_for(piece, rules, catalogue))?,
-            pocket_board: at(
-                "house.pocket_board",
-                catalogue.folding_board(&named.pocket_board),
-            )?,
             face_board: at("choices.face_board", catalogue.board(&named.face_board))?,
             cushion_wrap: at(
-                "house.cushion_wrap",
+                "choices.cushion_wrap",
                 catalogue.cushion_wrap(&named.cushion_wrap),
             )?,
-            fill: at("house.fill", catalogue.fill(&named.fill))?,
+            fill: at("choices.fill", catalogue.fill(&named.fill))?,
             box_board: at(
                 "choices.box_board",
                 catalogue.folding_board(&named.box_board),
             )?,
-            inner_tape: at("house.inner_tape", catalogue.tape(&named.inner_tape))?,
-            wrap_tape: at("house.wrap_tape", catalogue.tape(&named.wrap_tape))?,
-            seal_tape: at("house.seal_tape", catalogue.tape(&named.seal_tape))?,
+            contact_tape,
+            inner_tape,
+            wrap_tape,
+            seal_tape,
+            glass_tape,
+            swapped,
         })
+    }
+
+    /// Tells whether the sheet found may lie against the piece; where no sheet on the shelf may, the plan
+    /// has none.
+    pub(crate) fn has_sheet_for(&self, piece: &Piece) -> bool {
+        piece
+            .bare_medium()
+            .is_none_or(|medium| self.contact_paper.touch(medium) != Touch::Never)
     }
 
     pub(crate) const fn allowances(&self) -> &'a Allowances {
         &self.rules.allowances
+    }
+
+    pub(crate) fn pocket_board(&self) -> Result<&'a Board, Refusal> {
+        let id = &self.rules.materials.pocket_board;
+        at("choices.pocket_board", self.catalogue.folding_board(id))
+    }
+
+    pub(crate) fn board(&self, field: &str, id: &MaterialId) -> Result<&'a Board, Refusal> {
+        at(field, self.catalogue.board(id))
+    }
+
+    pub(crate) fn foam(&self, field: &str, id: &MaterialId) -> Result<&'a Foam, Refusal> {
+        at(field, self.catalogue.foam(id))
+    }
+
+    pub(crate) fn film(&self, field: &str, id: &MaterialId) -> Result<&'a Film, Refusal> {
+        at(field, self.catalogue.film(id))
+    }
+
+    pub(crate) fn sundry(&self, field: &str, id: &MaterialId) -> Result<&'a Sundry, Refusal> {
+        at(field, self.catalogue.sundry(id))
+    }
+
+    pub(crate) fn slip_on_corner(&self) -> Result<&'a SlipOnCorner, Refusal> {
+        let id = &self.rules.materials.slip_on_corner;
+        at("choices.slip_on_corner", self.catalogue.slip_on_corner(id))
+    }
+
+    /// Returns the kind of corners for a depth: bought ones of the house that do not fit give way to folded
+    /// pockets, unless the shipment asked for them.
+    pub(crate) fn corner_style_for(&self, depth: Length) -> Result<CornerStyle, Refusal> {
+        let style = self.rules.schools.corners;
+        let bought = style == CornerStyle::SlipOn && !self.rules.shipment.corners_asked;
+        if bought && !self.slip_on_corner()?.fits(depth) {
+            return Ok(CornerStyle::CardPockets);
+        }
+        Ok(style)
     }
 
     /// Returns how much tape holds a flap of a given length: a tab, and one more for each distance.
@@ -93,27 +200,44 @@ impl<'a> Supplies<'a> {
         allowances.tape_tab * f64::from(tabs)
     }
 
+    fn build_of(&self, id: &MaterialId) -> Option<BoardBuild> {
+        self.catalogue.board(id).ok().map(|board| board.build)
+    }
+
     /// Weighs and prices a layer.
     pub(crate) fn layer(&self, making: Making<'_>) -> Layer {
-        let (material, material_name) = making.material;
-        let (tape, tape_length) = making.tape;
-        let tape_weight = Weight::with_doubt(
-            tape.linear_density * tape_length,
-            self.allowances().sheet_doubt,
-        );
-        let cost = making.stuff_cost + tape.price_per_m * decimal_of(tape_length.as_m());
+        let free = making.stuff.reused && self.rules.schools.reused == ReusedRule::Nothing;
+        let stuff_cost = if free { Decimal::ZERO } else { making.cost };
+        let tape_mass = making
+            .tape
+            .map_or(Mass::ZERO, |(tape, length)| tape.linear_density * length);
+        let tape_cost = making.tape.map_or(Decimal::ZERO, |(tape, length)| {
+            tape.price_per_m * decimal_of(length.as_m())
+        });
+        let tape_is_plastic = making.tape.is_some_and(|(tape, _)| tape.plastic);
+        let plastic = |is: bool, mass: Mass| if is { mass } else { Mass::ZERO };
         Layer {
-            material: material.clone(),
-            material_name: material_name.to_owned(),
+            slot: making.slot,
+            material: making.stuff.id.clone(),
+            material_name: making.stuff.name.to_owned(),
             adds: making.adds,
             envelope: making.inside.grown(making.adds),
             area: making.area,
-            tape: tape_length,
-            weight: Weight::with_doubt(making.stuff, making.doubt) + tape_weight,
-            cost: Money::new(cost, &self.catalogue.currency),
+            tape: making.tape.map_or(Length::ZERO, |(_, length)| length),
+            tape_name: making
+                .tape
+                .filter(|(_, length)| *length > Length::ZERO)
+                .map(|(tape, _)| tape.name.clone()),
+            weight: Weight::with_doubt(making.mass, making.doubt)
+                + Weight::with_doubt(tape_mass, self.allowances().sheet_doubt),
+            plastic: plastic(making.stuff.plastic, making.mass)
+                + plastic(tape_is_plastic, tape_mass),
+            cost: Money::new(stuff_cost + tape_cost, &self.catalogue.currency),
             minutes: making.minutes,
             why: making.why,
+            cautions: cautions_of(&making.make, self.build_of(making.stuff.id)),
             make: making.make,
+            cushioning: making.cushioning,
         }
     }
 }
@@ -123,19 +247,50 @@ fn at<T>(field: &str, found: Result<T, MissingMaterial>) -> Result<T, Refusal> {
     found.map_err(|missing| Refusal::new(field, missing))
 }
 
-/// Glass takes the house's paper for glazing; a bare face takes one that its medium allows.
+/// The tape wanted, or the first on the shelf that goes where it does not.
+fn tape_on<'a>(
+    wanted: &'a Tape,
+    ground: Ground,
+    catalogue: &'a Catalogue,
+    swapped: &mut Vec<Swapped<'a>>,
+) -> &'a Tape {
+    let Err(refused) = wanted.goes_on(ground) else {
+        return wanted;
+    };
+    let other = catalogue
+        .tapes
+        .iter()
+        .find(|tape| !tape.shelf.retired && tape.goes_on(ground).is_ok());
+    let used = other.unwrap_or(wanted);
+    swapped.push(Swapped {
+        why: refused.to_string(),
+        used: &used.name,
+    });
+    used
+}
+
+/// Glass takes the house's paper for glazing; a bare face takes one that its medium allows. A paper that
+/// needs a reason is taken only when it was asked for.
 fn paper_for<'a>(
     piece: &Piece,
     rules: &HouseRules,
     catalogue: &'a Catalogue,
 ) -> Result<&'a ContactPaper, MissingMaterial> {
-    if piece.construction.is_glazed() {
+    let Some(medium) = piece.bare_medium() else {
         return catalogue.contact_paper(&rules.materials.glazing_paper);
-    }
+    };
     let house = catalogue.contact_paper(&rules.materials.contact_paper)?;
-    let allowed = |paper: &&ContactPaper| paper.may_touch.contains(&piece.medium);
-    Ok(Some(house)
-        .filter(allowed)
-        .or_else(|| catalogue.contact_papers.iter().find(allowed))
+    let mut shelf = catalogue
+        .contact_papers
+        .iter()
+        .filter(|paper| !paper.shelf.retired);
+    let asked = rules.shipment.sheet_asked;
+    match house.touch(medium) {
+        Touch::Allowed => return Ok(house),
+        Touch::WithReason if asked => return Ok(house),
+        _ => {}
+    }
+    Ok(shelf
+        .find(|paper| paper.touch(medium) == Touch::Allowed)
         .unwrap_or(house))
 }

@@ -2,7 +2,9 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::{Addition, Envelope, Layer, Make, Supplies, contact::strips_across, supplies::Making};
+use super::{
+    Addition, Core, Envelope, Layer, LayerSlot, Make, Making, Supplies, contact::strips_across,
+};
 use crate::{
     house::Allowances,
     quantity::{Area, Length, decimal_of},
@@ -131,9 +133,9 @@ impl WrapStrip {
     /// Returns the layer of a wrap in a direction, when it has any turns.
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
-        direction: Direction,
-        turns: u32,
-        why: &'static str,
+        slot: LayerSlot,
+        (direction, turns): (Direction, u32),
+        core: Core,
         inside: Envelope,
     ) -> Option<Layer> {
         if turns == 0 {
@@ -147,24 +149,69 @@ impl WrapStrip {
             loaded_thickness: cushion.loaded_thickness,
             roll_width: cushion.roll_width,
         };
-        let strip = Self::around(inside, winding, allowances);
+        let strip = Self::around(inside, winding, allowances).torn_at(cushion.tear_pitch);
         let roll = strip.length * f64::from(strip.strips);
+        let adds = strip.adds(allowances.rolled_ends_per_turn);
         Some(supplies.layer(Making {
-            material: (&cushion.id, &cushion.name),
-            adds: strip.adds(allowances.rolled_ends_per_turn),
+            slot,
+            stuff: cushion.into(),
+            adds,
             inside,
             area: strip.area,
-            stuff: cushion.areal_density * strip.area,
+            mass: cushion.areal_density * strip.area,
             doubt: allowances.sheet_doubt,
-            stuff_cost: cushion.price_per_m * decimal_of(roll.as_m()),
-            tape: (
+            cost: cushion.price_per_m * decimal_of(roll.as_m()),
+            tape: Some((
                 supplies.wrap_tape,
                 supplies.tabs_along(strip.width) * f64::from(strip.strips),
-            ),
+            )),
             minutes: allowances.wrap_turn_minutes * f64::from(turns),
-            why,
+            why: why(slot, cushion.bubbles),
             make: Make::Wrap(strip),
+            cushioning: cushion.curve.map(|curve| core.covered(curve, adds)),
         }))
+    }
+
+    /// Returns the layer around a roll, which is as wide as it is through and needs no rolled ends.
+    pub(crate) fn around_roll(
+        supplies: &Supplies<'_>,
+        turns: u32,
+        core: Core,
+        inside: Envelope,
+    ) -> Option<Layer> {
+        let winding = (Direction::Across, turns);
+        let layer = Self::layer(supplies, LayerSlot::FirstWrap, winding, core, inside)?;
+        let wound = supplies.cushion_wrap.loaded_thickness * f64::from(turns);
+        let adds = Addition::new(wound, Length::ZERO, wound, wound);
+        Some(Layer {
+            adds,
+            envelope: inside.grown(adds),
+            why: "A tube passes every knock on to what touches its wall; the wrap holds the roll off it.",
+            ..layer
+        })
+    }
+
+    /// Returns the strip as it comes off a roll that tears at a pitch: rounded up to it.
+    fn torn_at(self, pitch: Option<Length>) -> Self {
+        let Some(pitch) = pitch else { return self };
+        let length = self.length.rounded_up_to(pitch);
+        Self {
+            length,
+            area: Area::m2(self.area.as_m2() * (length / self.length)),
+            ..self
+        }
+    }
+}
+
+const fn why(slot: LayerSlot, bubbles: bool) -> &'static str {
+    match (slot, bubbles) {
+        (LayerSlot::SecondWrap, _) => {
+            "At right angles to the first, it pads the two edges that the first one left thinner."
+        }
+        (_, true) => {
+            "Flat side in, bubbles out: the turns cushion the face, and the rolled ends two edges."
+        }
+        (_, false) => "The turns cushion the face, and the rolled ends two edges.",
     }
 }
 

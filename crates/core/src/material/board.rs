@@ -3,11 +3,11 @@
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
-use super::MaterialId;
-use crate::quantity::{ArealDensity, Length, decimal_of};
+use super::{MaterialId, Shelf};
+use crate::quantity::{ArealDensity, EdgeCrush, Length, Stiffness, decimal_of};
 
 /// A board and the sheets that it comes in.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Board {
     /// What rules refer to it by.
@@ -22,8 +22,62 @@ pub struct Board {
     pub areal_density: ArealDensity,
     /// Whether it scores and folds, and so can be a box or a corner pocket.
     pub folds: bool,
+    /// How it is built.
+    #[serde(default)]
+    pub build: BoardBuild,
+    /// How it resists bending; unknown when absent.
+    #[serde(
+        rename = "stiffness_nm",
+        default,
+        skip_serializing_if = "Option::is_none"
+    )]
+    pub stiffness: Option<Stiffness>,
+    /// What its edge bears; only corrugated has one that a box is reckoned by.
+    #[serde(
+        rename = "edge_crush_kn_m",
+        default,
+        skip_serializing_if = "Option::is_none"
+    )]
+    pub edge_crush: Option<EdgeCrush>,
     /// The sheets on the shelf.
     pub sheets: Vec<Sheet>,
+    /// Where it is kept.
+    #[serde(default)]
+    pub shelf: Shelf,
+}
+
+/// How a board is built.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum BoardBuild {
+    /// Paper around flutes.
+    #[default]
+    Corrugated,
+    /// Paper around foam.
+    FoamCore,
+    /// Two walls of polypropylene.
+    TwinWall,
+    /// Wood or fibre all through.
+    Solid,
+}
+
+impl BoardBuild {
+    /// Returns the share of the caliper that counts when the board stretches: 1.73 for skins around a
+    /// core, one for a solid board. Source: plate theory.
+    #[must_use]
+    pub const fn stretch_factor(self) -> f64 {
+        match self {
+            Self::Corrugated | Self::FoamCore | Self::TwinWall => 1.73,
+            Self::Solid => 1.0,
+        }
+    }
+
+    /// Tells whether it is plastic.
+    #[must_use]
+    pub const fn is_plastic(self) -> bool {
+        matches!(self, Self::TwinWall)
+    }
 }
 
 /// A size that a board is sold in.
@@ -78,6 +132,10 @@ mod tests {
             caliper: Length::mm(4.0),
             areal_density: ArealDensity::g_m2(560.0),
             folds: true,
+            build: BoardBuild::Corrugated,
+            stiffness: None,
+            edge_crush: None,
+            shelf: Shelf::default(),
             sheets: vec![sheet(1000.0, dec!(3)), sheet(2000.0, dec!(5))],
         };
         assert_eq!(board.price_per_m2(), dec!(2.5));

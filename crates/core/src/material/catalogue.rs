@@ -2,11 +2,14 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::{Board, ContactPaper, CushionWrap, Fill, MaterialId, Tape};
+use super::{
+    Board, ContactPaper, CushionWrap, Fill, Film, Foam, MaterialId, SlipOnCorner, Sundry, Tape,
+    Tube, Use,
+};
 use crate::quantity::Currency;
 
 /// The materials that a studio has, with their prices in one currency.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Catalogue {
     /// Of every price in it.
@@ -21,6 +24,21 @@ pub struct Catalogue {
     pub fills: Vec<Fill>,
     /// Tapes.
     pub tapes: Vec<Tape>,
+    /// Foams for pads and blocks.
+    #[serde(default)]
+    pub foams: Vec<Foam>,
+    /// Stretch film and bags.
+    #[serde(default)]
+    pub films: Vec<Film>,
+    /// Bought corners.
+    #[serde(default)]
+    pub slip_on_corners: Vec<SlipOnCorner>,
+    /// Tags, sachets and labels.
+    #[serde(default)]
+    pub sundries: Vec<Sundry>,
+    /// Round tubes.
+    #[serde(default)]
+    pub tubes: Vec<Tube>,
 }
 
 /// A rule or a shipment names a material that the catalogue does not hold.
@@ -69,6 +87,34 @@ impl Catalogue {
     find_in! {
         /// Returns the tape of that id.
         tape, tapes, Tape, "tape"
+    }
+    find_in! {
+        /// Returns the foam of that id.
+        foam, foams, Foam, "foam"
+    }
+    find_in! {
+        /// Returns the film of that id.
+        film, films, Film, "film"
+    }
+    find_in! {
+        /// Returns the bought corner of that id.
+        slip_on_corner, slip_on_corners, SlipOnCorner, "slip-on corner"
+    }
+    find_in! {
+        /// Returns the tag, sachet or label of that id.
+        sundry, sundries, Sundry, "tag, sachet or label"
+    }
+    find_in! {
+        /// Returns the tube of that id.
+        tube, tubes, Tube, "tube"
+    }
+
+    /// Returns the first thing of a use that is not retired.
+    #[must_use]
+    pub fn sundry_for(&self, purpose: Use) -> Option<&Sundry> {
+        self.sundries
+            .iter()
+            .find(|sundry| sundry.purpose == purpose && !sundry.shelf.retired)
     }
 
     /// Returns the board of that id when it scores and folds.

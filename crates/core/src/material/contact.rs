@@ -3,14 +3,14 @@
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
-use super::MaterialId;
+use super::{MaterialId, Shelf};
 use crate::{
     piece::Medium,
     quantity::{ArealDensity, Length},
 };
 
 /// A smooth sheet sold from the roll, and the surfaces that it may touch.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct ContactPaper {
     /// What rules refer to it by.
@@ -31,4 +31,42 @@ pub struct ContactPaper {
     pub price_per_m: Decimal,
     /// The surfaces that it may lie against once they are cured.
     pub may_touch: Vec<Medium>,
+    /// The surfaces that it may lie against when a reason is written; every other one never.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub touch_with_reason: Vec<Medium>,
+    /// Whether it is a film of plastic.
+    #[serde(default)]
+    pub plastic: bool,
+    /// Where it is kept.
+    #[serde(default)]
+    pub shelf: Shelf,
+}
+
+/// How strongly a sheet is kept off a surface.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Touch {
+    /// It may lie there.
+    Allowed,
+    /// It may when a reason is written.
+    WithReason,
+    /// It never may, whatever anybody writes.
+    Never,
+}
+
+impl ContactPaper {
+    /// Returns whether it may lie against a surface.
+    ///
+    /// A plastic film never touches a bare surface: it prints its pattern and sticks when it is warm.
+    #[must_use]
+    pub fn touch(&self, medium: Medium) -> Touch {
+        if self.plastic {
+            Touch::Never
+        } else if self.may_touch.contains(&medium) {
+            Touch::Allowed
+        } else if self.touch_with_reason.contains(&medium) {
+            Touch::WithReason
+        } else {
+            Touch::Never
+        }
+    }
 }

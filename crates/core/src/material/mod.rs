@@ -3,12 +3,18 @@
 mod board;
 mod catalogue;
 mod contact;
+mod piece_goods;
+mod shelf;
 mod soft;
+mod tape;
 
-pub use board::{Board, Sheet};
+pub use board::{Board, BoardBuild, Sheet};
 pub use catalogue::{Catalogue, MissingMaterial};
-pub use contact::ContactPaper;
-pub use soft::{CushionWrap, Fill, Tape};
+pub use contact::{ContactPaper, Touch};
+pub use piece_goods::{SlipOnCorner, Sundry, Tube, Use};
+pub use shelf::Shelf;
+pub use soft::{CushionWrap, Fill, Film, Foam, FoamSheet};
+pub use tape::{Ground, Tape, TapeRefused};
 
 use serde::{Deserialize, Serialize};
 

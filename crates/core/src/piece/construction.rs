@@ -2,8 +2,8 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::{PaintBody, PieceSize};
-use crate::quantity::{ArealDensity, Length, LinearDensity, Mass, ceil_count};
+use super::{Outline, PaintBody, PieceSize};
+use crate::quantity::{Area, ArealDensity, Length, LinearDensity, Mass, ceil_count};
 
 /// What carries the art.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
@@ -14,8 +14,33 @@ pub enum Construction {
     StretchedCanvas,
     /// A plywood panel on a cradle of battens.
     CradledPanel,
+    /// A board without a cradle: hardboard, plywood, mounted print.
+    RigidBoard,
     /// Paper behind glass in a wooden frame.
     FramedUnderGlass,
+    /// Paper behind acrylic in a wooden frame.
+    FramedUnderAcrylic,
+    /// A canvas or panel in a wooden frame, without glazing.
+    FramedUnglazed,
+    /// A mirror, framed or not.
+    Mirror,
+    /// Loose sheets of paper.
+    LoosePaper,
+    /// A canvas off its bars.
+    LooseCanvas,
+    /// Like panels that travel together.
+    PanelSet,
+}
+
+/// What stands before the art.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Glazing {
+    /// Nothing.
+    None,
+    /// Glass, or the glass of a mirror.
+    Glass,
+    /// Acrylic sheet.
+    Acrylic,
 }
 
 /// Bars that are 18 mm deep, in kg/m: indicative.
@@ -28,6 +53,16 @@ const CLOTH_AND_GROUND: ArealDensity = ArealDensity::g_m2(450.0);
 const CRADLED_PLYWOOD: ArealDensity = ArealDensity::g_m2(6000.0);
 /// Glass 2 mm, mount board 1.4 mm and a backing of fibreboard 3 mm, with the sheet itself.
 const GLAZING_AND_BACKING: ArealDensity = ArealDensity::g_m2(5000.0 + 850.0 + 2250.0 + 300.0);
+/// The same behind acrylic 2 mm.
+const ACRYLIC_AND_BACKING: ArealDensity = ArealDensity::g_m2(2400.0 + 850.0 + 2250.0 + 300.0);
+/// Mirror glass 4 mm and a backing of fibreboard 3 mm.
+const MIRROR_AND_BACKING: ArealDensity = ArealDensity::g_m2(10_000.0 + 2250.0);
+/// Hardboard and mounted prints, for each millimetre of depth, up to so many.
+const BOARD_G_M2_PER_MM: f64 = 900.0;
+const BOARD_MOST: Length = Length::mm(6.0);
+/// A canvas or panel in a frame is so much shallower than the frame.
+const FRAME_LIP: Length = Length::mm(12.0);
+const DRAWING_PAPER: ArealDensity = ArealDensity::g_m2(300.0);
 /// A moulding is taken this wide on the face, its depth being that of the piece.
 const MOULDING_FACE: Length = Length::mm(20.0);
 /// Ash or oak weighs 680 g for each metre of 10 cm² section.
@@ -35,10 +70,17 @@ const ASH_G_M_PER_MM2: f64 = 0.68;
 
 impl Construction {
     /// Every construction, in the order in which the interface offers them.
-    pub const ALL: [Self; 3] = [
+    pub const ALL: [Self; 10] = [
         Self::StretchedCanvas,
         Self::CradledPanel,
+        Self::RigidBoard,
         Self::FramedUnderGlass,
+        Self::FramedUnderAcrylic,
+        Self::FramedUnglazed,
+        Self::Mirror,
+        Self::LoosePaper,
+        Self::LooseCanvas,
+        Self::PanelSet,
     ];
 
     /// What people call it, as it stands in a sentence.
@@ -47,36 +89,90 @@ impl Construction {
         match self {
             Self::StretchedCanvas => "stretched canvas",
             Self::CradledPanel => "cradled panel",
+            Self::RigidBoard => "rigid board",
             Self::FramedUnderGlass => "framed under glass",
+            Self::FramedUnderAcrylic => "framed under acrylic",
+            Self::FramedUnglazed => "framed, unglazed",
+            Self::Mirror => "mirror",
+            Self::LoosePaper => "loose paper",
+            Self::LooseCanvas => "loose canvas",
+            Self::PanelSet => "set of panels",
         }
     }
 
-    /// Tells whether the art lies behind glass, out of reach of any sheet.
+    /// Returns what stands before the art.
     #[must_use]
-    pub const fn is_glazed(self) -> bool {
-        matches!(self, Self::FramedUnderGlass)
+    pub const fn glazing(self) -> Glazing {
+        match self {
+            Self::FramedUnderGlass | Self::Mirror => Glazing::Glass,
+            Self::FramedUnderAcrylic => Glazing::Acrylic,
+            _ => Glazing::None,
+        }
     }
 
-    /// Returns what a piece of this construction weighs by its make, in grams.
+    /// Tells whether the art lies behind glass or acrylic, out of reach of any sheet.
+    #[must_use]
+    pub fn is_glazed(self) -> bool {
+        self.glazing() != Glazing::None
+    }
+
+    /// Tells whether it has a frame of moulding around it.
+    #[must_use]
+    pub const fn is_framed(self) -> bool {
+        matches!(
+            self,
+            Self::FramedUnderGlass | Self::FramedUnderAcrylic | Self::FramedUnglazed | Self::Mirror
+        )
+    }
+
+    /// Tells whether nothing stiff carries it.
+    #[must_use]
+    pub const fn is_loose(self) -> bool {
+        matches!(self, Self::LoosePaper | Self::LooseCanvas)
+    }
+
+    /// Tells whether its face is cloth that gives, with bars only along the edges.
+    #[must_use]
+    pub const fn is_cloth(self) -> bool {
+        matches!(self, Self::StretchedCanvas | Self::LooseCanvas)
+    }
+
+    /// Returns what one piece of this construction weighs by its make, in grams.
     ///
     /// Source: indicative densities of the starting catalogue. It grows with every side.
     #[must_use]
-    pub fn mass(self, size: PieceSize, paint: PaintBody) -> Mass {
+    pub fn mass(self, size: PieceSize, outline: Outline, paint: PaintBody) -> Mass {
+        let face = outline.face(size);
+        let painted = paint.areal_density() * face;
         match self {
-            Self::StretchedCanvas => {
-                let cloth = CLOTH_AND_GROUND * size.face() + paint.areal_density() * size.face();
-                cloth + bar(size.depth) * bar_length(size)
+            Self::StretchedCanvas => canvas(size, face) + painted,
+            Self::CradledPanel | Self::PanelSet => CRADLED_PLYWOOD * face + painted,
+            Self::RigidBoard => {
+                let board = size.depth.min(BOARD_MOST).as_mm() * BOARD_G_M2_PER_MM;
+                ArealDensity::g_m2(board) * face + painted
             }
-            Self::CradledPanel => {
-                CRADLED_PLYWOOD * size.face() + paint.areal_density() * size.face()
+            Self::FramedUnderGlass => GLAZING_AND_BACKING * face + moulding(size),
+            Self::FramedUnderAcrylic => ACRYLIC_AND_BACKING * face + moulding(size),
+            Self::FramedUnglazed => {
+                let depth = (size.depth - FRAME_LIP).max(size.depth / 2.0);
+                canvas(PieceSize { depth, ..size }, face) + painted + moulding(size)
             }
-            Self::FramedUnderGlass => {
-                let section = MOULDING_FACE.as_mm() * size.depth.as_mm();
-                GLAZING_AND_BACKING * size.face()
-                    + LinearDensity::g_m(ASH_G_M_PER_MM2 * section) * size.perimeter()
-            }
+            Self::Mirror => MIRROR_AND_BACKING * face + moulding(size),
+            Self::LoosePaper => DRAWING_PAPER * face,
+            Self::LooseCanvas => CLOTH_AND_GROUND * face + painted,
         }
     }
+}
+
+/// Cloth, ground and bars.
+fn canvas(size: PieceSize, face: Area) -> Mass {
+    CLOTH_AND_GROUND * face + bar(size.depth) * bar_length(size)
+}
+
+/// The frame, its depth that of the piece.
+fn moulding(size: PieceSize) -> Mass {
+    let section = MOULDING_FACE.as_mm() * size.depth.as_mm();
+    LinearDensity::g_m(ASH_G_M_PER_MM2 * section) * size.perimeter()
 }
 
 /// Bars by their depth: in proportion up to the thin one, then on the line through both.
@@ -110,6 +206,7 @@ mod tests {
                     height,
                     depth,
                 },
+                Outline::Rectangle,
                 PaintBody::Thin,
             )
             .as_g()
@@ -130,5 +227,9 @@ mod tests {
         );
         // Panel 200 × 200: (6000 + 400) × 0.04 = 256
         assert!((grams(Construction::CradledPanel, [200.0, 200.0, 20.0]) - 256.0).abs() < 1e-9);
+        // Mirror 780 × 1050 × 30: 12 250 × 0.819 = 10 032.75; 0.68 × 600 = 408 g/m × 3.66 m = 1493.28
+        assert!((grams(Construction::Mirror, [780.0, 1050.0, 30.0]) - 11_526.03).abs() < 1e-9);
+        // Hardboard 300 × 400 × 3: 2700 × 0.12 + 400 × 0.12 = 372
+        assert!((grams(Construction::RigidBoard, [300.0, 400.0, 3.0]) - 372.0).abs() < 1e-9);
     }
 }

@@ -21,19 +21,25 @@ pub enum Medium {
     Encaustic,
     /// A print in ink.
     Print,
+    /// A drawing in pencil or ink.
+    Drawing,
+    /// A work on paper that was waxed.
+    WaxedPaper,
     /// Pastel or charcoal.
     PastelOrCharcoal,
 }
 
 impl Medium {
     /// Every medium, in the order in which the interface offers them.
-    pub const ALL: [Self; 7] = [
+    pub const ALL: [Self; 9] = [
         Self::Oil,
         Self::OilFastDrying,
         Self::Acrylic,
         Self::Watercolour,
         Self::Encaustic,
         Self::Print,
+        Self::Drawing,
+        Self::WaxedPaper,
         Self::PastelOrCharcoal,
     ];
 
@@ -47,6 +53,8 @@ impl Medium {
             Self::Watercolour => "gouache or watercolour",
             Self::Encaustic => "encaustic",
             Self::Print => "print",
+            Self::Drawing => "drawing",
+            Self::WaxedPaper => "waxed work on paper",
             Self::PastelOrCharcoal => "pastel or charcoal",
         }
     }

@@ -1,40 +1,155 @@
-//! What is shipped: what carries it, how large it is, what it is made in and whether that has cured.
+//! What is shipped: what carries it, how large it is, what it is made in, in what order it is, and
+//! whether it has cured.
 
 mod construction;
 mod cure;
+mod fragility;
 mod medium;
+mod outline;
 mod size;
 
-pub use construction::Construction;
-pub use cure::{Cure, cure_of};
+pub use construction::{Construction, Glazing};
+pub use cure::{Cure, Varnish, cure_of};
+pub use fragility::{Fragility, PLANE_FREQUENCY};
 pub use medium::{Medium, PaintBody};
+pub use outline::Outline;
 pub use size::{DEPTH, HEIGHT, PieceSize, WIDTH};
 
 use jiff::civil::Date;
+use serde::{Deserialize, Serialize};
 
-use crate::quantity::Weight;
+use crate::quantity::{Length, Mass, Shock, Weight};
+
+/// In what order the surface is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Condition {
+    /// Nothing is loose.
+    #[default]
+    Sound,
+    /// Paint, pigment or gilding is loose.
+    Flaking,
+}
+
+/// How the top of a piece is known.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum TopEdge {
+    /// The picture shows it.
+    #[default]
+    Plain,
+    /// It is marked on the back.
+    Marked,
+    /// Nothing shows it yet.
+    Unmarked,
+}
 
 /// A flat piece, measured.
-#[derive(Debug, Clone, PartialEq, Eq)]
+#[derive(Debug, Clone, PartialEq)]
 pub struct Piece {
     /// What carries the art.
     pub construction: Construction,
-    /// Over everything, frame and hardware too.
+    /// Over everything, frame and hardware too; of one piece where it is one of a set.
     pub size: PieceSize,
-    /// What it is painted, drawn or printed in.
-    pub medium: Medium,
+    /// Its shape within that.
+    pub outline: Outline,
+    /// At how many points a shaped piece bears; by its outline when absent.
+    pub bearing_points: Option<u32>,
+    /// What it is painted, drawn or printed in; nothing for a mirror.
+    pub medium: Option<Medium>,
     /// How thickly.
     pub paint: PaintBody,
     /// When the last of it was laid on; unknown counts as long ago only where nothing has to cure.
     pub finished: Option<Date>,
+    /// Whether and when it was varnished.
+    pub varnish: Option<Varnish>,
+    /// In what order its surface is.
+    pub condition: Condition,
+    /// Whether its glass has a coating that tape would lift.
+    pub coated_glass: bool,
+    /// How far hardware stands off the back, within the depth measured.
+    pub hardware: Option<Length>,
+    /// Whether a certificate goes with it.
+    pub certificate: bool,
+    /// How its top is known.
+    pub top: TopEdge,
+    /// As the scale read it; of all of a set.
+    pub weighed: Option<Mass>,
+    /// The shock it can take, where that was set for it.
+    pub limit: Option<Shock>,
+    /// What it is worth, where that was given.
+    pub value: Option<f64>,
+    /// How many of them there are: panels of a set, loose sheets in one folio.
+    pub count: u32,
 }
 
+/// The scale is read to this share.
+const SCALE_DOUBT: f64 = 0.005;
+
 impl Piece {
-    /// Returns the weight estimated from what the piece is made of, with its doubt.
-    ///
-    /// `doubt` is the share that may be off: 0.2 by the default house rule.
+    /// Makes a plain rectangular piece in good order, of which nothing else is known.
     #[must_use]
-    pub fn estimated_weight(&self, doubt: f64) -> Weight {
-        Weight::with_doubt(self.construction.mass(self.size, self.paint), doubt)
+    pub const fn new(construction: Construction, size: PieceSize, medium: Option<Medium>) -> Self {
+        Self {
+            construction,
+            size,
+            outline: Outline::Rectangle,
+            bearing_points: None,
+            medium,
+            paint: PaintBody::Thin,
+            finished: None,
+            varnish: None,
+            condition: Condition::Sound,
+            coated_glass: false,
+            hardware: None,
+            certificate: false,
+            top: TopEdge::Plain,
+            weighed: None,
+            limit: None,
+            value: None,
+            count: 1,
+        }
+    }
+
+    /// Returns what it weighs: as the scale read it, else estimated from what it is made of.
+    ///
+    /// `doubt` is the share of an estimate that may be off: 0.2 by the default house rule.
+    #[must_use]
+    pub fn weight(&self, doubt: f64) -> Weight {
+        if let Some(mass) = self.weighed {
+            return Weight::with_doubt(mass, SCALE_DOUBT);
+        }
+        let one = self.construction.mass(self.size, self.outline, self.paint);
+        Weight::with_doubt(one * f64::from(self.count), doubt)
+    }
+
+    /// Tells whether its face must never be touched, and nothing stands before it yet.
+    #[must_use]
+    pub fn is_friable(&self) -> bool {
+        let loose = self.medium == Some(Medium::PastelOrCharcoal);
+        loose && self.construction.glazing() == Glazing::None
+    }
+
+    /// Tells whether bare paint, print or drawing is what the first layer would lie against.
+    #[must_use]
+    pub fn bare_medium(&self) -> Option<Medium> {
+        self.medium
+            .filter(|_| self.construction.glazing() == Glazing::None)
+    }
+
+    /// Returns at how many points it bears, and so how many corner protectors it takes.
+    #[must_use]
+    pub fn bearing_points(&self) -> u32 {
+        self.bearing_points
+            .unwrap_or_else(|| self.outline.bearing_points())
+    }
+
+    /// Returns when it has cured, paint and varnish both; nothing when it is ready on the day it is
+    /// finished.
+    #[must_use]
+    pub fn cure(&self) -> Option<Cure> {
+        cure_of(self.medium?, self.paint, self.finished, self.varnish)
     }
 }

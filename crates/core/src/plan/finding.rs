@@ -1,13 +1,11 @@
-//! What a plan has to say: Stop, Mind or Note, about a layer, in one sentence.
+//! What a plan has to say: Stop, Mind or Note, about a layer, in one sentence, with what would answer it.
 
 use serde::{Deserialize, Serialize};
 
-use super::Tally;
 use crate::{
-    carton::SheetNeed,
-    layer::{Layer, Make, Supplies},
-    piece::Piece,
-    quantity::Length,
+    house::Choices,
+    layer::LayerSlot,
+    quantity::{Length, Money},
 };
 
 /// How much a finding matters.
@@ -30,131 +28,121 @@ pub enum FindingLevel {
 pub enum FindingAbout {
     /// The piece itself.
     Piece,
-    /// The sheet against the art.
-    ContactSheet,
-    /// The corner pockets.
-    CardPockets,
-    /// The face boards.
-    FaceBoards,
-    /// The box.
-    Box,
+    /// One layer.
+    Layer,
     /// The whole parcel.
     Parcel,
 }
 
 /// One finding.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Finding {
     /// How much it matters.
     pub level: FindingLevel,
+    /// Which it is; stable, so that a reason to lift it can be kept.
+    pub code: &'static str,
     /// What it is about.
     pub about: FindingAbout,
+    /// The layer that it is about.
+    pub layer: Option<LayerSlot>,
     /// Why, and what to do, in one sentence.
     pub says: String,
+    /// The change that answers it.
+    pub remedy: Option<Remedy>,
+    /// Why somebody went on in spite of it.
+    pub lifted: Option<String>,
 }
 
-/// Tape needs this much of a pocket to land on.
-const TAPE_LANDING: Length = Length::mm(25.0);
-
-/// Returns every finding about a plan, the gravest first.
-pub(super) fn all(
-    piece: &Piece,
-    supplies: &Supplies<'_>,
-    layers: &[Layer],
-    tally: &Tally,
-) -> Vec<Finding> {
-    let mut findings: Vec<Finding> = [
-        contact(piece, supplies),
-        glass(piece),
-        lifting(supplies, tally),
-    ]
-    .into_iter()
-    .flatten()
-    .chain(layers.iter().filter_map(|layer| about_make(&layer.make)))
-    .collect();
-    findings.sort_by_key(|finding| finding.level);
-    findings
+/// A change that answers a finding.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Remedy {
+    /// What the button says.
+    pub label: String,
+    /// The choices to merge into those of the shipment.
+    pub choices: Choices,
 }
 
-fn finding(level: FindingLevel, about: FindingAbout, says: impl Into<String>) -> Finding {
-    Finding {
-        level,
-        about,
-        says: says.into(),
+impl Finding {
+    /// Makes one about the piece.
+    pub(super) fn piece(level: FindingLevel, code: &'static str, says: impl Into<String>) -> Self {
+        Self::of(level, code, FindingAbout::Piece, None, says)
     }
-}
 
-fn contact(piece: &Piece, supplies: &Supplies<'_>) -> Option<Finding> {
-    let medium = piece.medium;
-    let paper = supplies.contact_paper;
-    if piece.construction.is_glazed() {
-        return None;
+    /// Makes one about a layer.
+    pub(super) fn layer(
+        level: FindingLevel,
+        code: &'static str,
+        slot: LayerSlot,
+        says: impl Into<String>,
+    ) -> Self {
+        Self::of(level, code, FindingAbout::Layer, Some(slot), says)
     }
-    if !paper.may_touch.contains(&medium) {
-        let says = format!(
-            "No sheet in the stores may touch {}: put it under glass, or a window mount over it, before it is wrapped.",
-            medium.name()
-        );
-        return Some(finding(
-            FindingLevel::Stop,
-            FindingAbout::ContactSheet,
-            says,
-        ));
-    }
-    (paper.id != supplies.rules.materials.contact_paper).then(|| {
-        let says = format!(
-            "{} takes the place of the house's sheet, which may not touch {}.",
-            paper.name,
-            medium.name()
-        );
-        finding(FindingLevel::Note, FindingAbout::ContactSheet, says)
-    })
-}
 
-fn glass(piece: &Piece) -> Option<Finding> {
-    piece.construction.is_glazed().then(|| {
-        finding(
+    /// Makes one about the whole parcel.
+    pub(super) fn parcel(level: FindingLevel, code: &'static str, says: impl Into<String>) -> Self {
+        Self::of(level, code, FindingAbout::Parcel, None, says)
+    }
+
+    fn of(
+        level: FindingLevel,
+        code: &'static str,
+        about: FindingAbout,
+        layer: Option<LayerSlot>,
+        says: impl Into<String>,
+    ) -> Self {
+        Self {
+            level,
+            code,
+            about,
+            layer,
+            says: says.into(),
+            remedy: None,
+            lifted: None,
+        }
+    }
+
+    /// Makes the Mind of a parcel that a few millimetres less on every side would make cheaper.
+    #[must_use]
+    pub fn price_step(less: Length, now: &Money, then: &Money) -> Self {
+        let saves = now.amount - then.amount;
+        Self::parcel(
             FindingLevel::Mind,
-            FindingAbout::ContactSheet,
-            "Tape plain glass with low-tack tape before the sheet goes on, so that a break stays put; never tape acrylic or coated glass.",
+            "price-step",
+            format!(
+                "It is just over a price step: {:.0}\u{a0}mm less on every side would save {saves} {}.",
+                less.as_mm(),
+                now.currency.code()
+            ),
         )
-    })
+    }
+
+    /// Adds the change that answers it.
+    pub(super) fn answered_by(self, label: impl Into<String>, choices: Choices) -> Self {
+        Self {
+            remedy: Some(Remedy {
+                label: label.into(),
+                choices,
+            }),
+            ..self
+        }
+    }
+
+    /// Tells whether it is a Stop that nobody has lifted.
+    #[must_use]
+    pub fn is_open_stop(&self) -> bool {
+        self.level == FindingLevel::Stop && self.lifted.is_none()
+    }
 }
 
-fn lifting(supplies: &Supplies<'_>, tally: &Tally) -> Option<Finding> {
-    let allowances = supplies.allowances();
-    let heavy = tally.weight.mass > allowances.two_people_mass;
-    let long = tally.outside.long_side() > allowances.two_people_length;
-    (heavy || long).then(|| {
-        finding(
-            FindingLevel::Mind,
-            FindingAbout::Parcel,
-            "This parcel is past what one person carries: have two to lift it.",
-        )
-    })
-}
-
-fn about_make(make: &Make) -> Option<Finding> {
-    match make {
-        Make::CardPockets(pocket) if pocket.leg < TAPE_LANDING => Some(finding(
-            FindingLevel::Mind,
-            FindingAbout::CardPockets,
-            "The pockets are too short for tape to land on: bind all four with one band around the piece.",
-        )),
-        Make::SlottedBox(carton) => match &carton.sheet {
-            SheetNeed::One { .. } => None,
-            SheetNeed::Joined { .. } => Some(finding(
-                FindingLevel::Note,
-                FindingAbout::Box,
-                "The blank is wider than any sheet: split it at the middle score and tape the lap, which is weaker there.",
-            )),
-            SheetNeed::NoSheet => Some(finding(
-                FindingLevel::Mind,
-                FindingAbout::Box,
-                "No sheet of this board takes the blank, even split at its middle score: choose a board with larger sheets.",
-            )),
-        },
-        _ => None,
+impl Choices {
+    /// Makes the choice that adds or leaves out one layer.
+    #[must_use]
+    pub fn layer(slot: LayerSlot, present: bool) -> Self {
+        Self {
+            layers: [(slot, present)].into(),
+            ..Self::default()
+        }
     }
 }

@@ -1,23 +1,28 @@
 //! A plan: what a piece, the house rules and the catalogue give.
 
+mod alternatives;
+mod build;
 mod finding;
+mod findings;
+mod recipe;
+mod survival;
 mod tally;
 
-pub use finding::{Finding, FindingAbout, FindingLevel};
+pub use alternatives::{Alternative, Change, alternatives};
+pub use finding::{Finding, FindingAbout, FindingLevel, Remedy};
+pub use recipe::{Recipe, SlotState, Standing, carriage_of, standing};
+pub use survival::{FallCase, FallReport, PadAnswer, PressReport, StackReport, Survival};
 pub use tally::Tally;
 
 use serde::Serialize;
 
 use crate::{
     Refusal,
-    carton::{SlottedBox, SlottedEdge},
-    house::HouseRules,
-    layer::{
-        CardPocket, ContactSheet, Direction, EdgeFill, Envelope, FaceBoards, Layer, Make, Supplies,
-        WrapStrip,
-    },
-    material::Catalogue,
-    piece::{Cure, Piece, PieceSize, cure_of},
+    carton::SlottedBox,
+    house::{Carriage, CornerStyle, HouseRules, Schools},
+    layer::{Layer, LayerSlot, Make, Supplies},
+    material::{Catalogue, Touch},
+    piece::{Cure, Piece, PieceSize},
     quantity::{Length, Weight},
 };
 
@@ -29,112 +34,130 @@ use crate::{
 pub struct Plan {
     /// The version of the house rules that it followed.
     pub rules_version: u32,
+    /// The school that it followed in each question.
+    pub schools: Schools,
+    /// How the piece travels.
+    pub carriage: Carriage,
     /// The piece, measured.
     pub size: PieceSize,
-    /// What the piece weighs, estimated from its make.
+    /// What the piece weighs: as the scale read it, or estimated from its make.
     pub piece_weight: Weight,
     /// When its paint has cured; absent when nothing has to.
     pub cure: Option<Cure>,
     /// From the art outward; the last is the box.
     pub layers: Vec<Layer>,
+    /// How every layer stands that there is, or could be.
+    pub slots: Vec<SlotState>,
     /// The sums.
     pub tally: Tally,
+    /// Falls, a corner that presses in, and a stack.
+    pub survival: Survival,
     /// What is to be answered, minded or known.
     pub findings: Vec<Finding>,
 }
-
-const FIRST_WRAP: &str =
-    "Flat side in, bubbles out: the turns cushion the face, and the rolled ends two edges.";
-const SECOND_WRAP: &str =
-    "At right angles to the first, it pads the two edges that the first one left thinner.";
 
 impl Plan {
     /// Returns the plan for a piece by the rules, from the materials on the shelf.
     ///
     /// # Errors
-    /// A [`Refusal`] for a material that is not there, or for pockets whose leg is over half the short
-    /// side.
+    /// A [`Refusal`] for a material that is not there, for a sheet that must never touch the art, or for
+    /// pockets whose leg is over half the short side.
     pub fn design(
         piece: &Piece,
         rules: &HouseRules,
         catalogue: &Catalogue,
     ) -> Result<Self, Vec<Refusal>> {
-        let supplies = Supplies::find(piece, rules, catalogue).map_err(|refusal| vec![refusal])?;
-        pockets_do_not_meet(piece.size, rules).map_err(|refusal| vec![refusal])?;
-        let layers = layers_around(piece, &supplies);
-        let piece_weight = piece.estimated_weight(rules.allowances.piece_doubt);
+        let one = |refusal| vec![refusal];
+        let supplies = Supplies::find(piece, rules, catalogue).map_err(one)?;
+        pockets_do_not_meet(piece.size, rules).map_err(one)?;
+        let mut recipe = Recipe::of(piece, rules).map_err(one)?;
+        if !supplies.has_sheet_for(piece) {
+            recipe = recipe.without(LayerSlot::Contact);
+        }
+        let layers = build::layers_of(piece, &supplies, &recipe).map_err(one)?;
+        let piece_weight = piece.weight(rules.allowances.piece_doubt);
         let tally = Tally::of(piece_weight, &layers, &catalogue.currency);
-        let findings = finding::all(piece, &supplies, &layers, &tally);
+        let parcel = (tally.outside, tally.weight.mass);
+        let survival = Survival::of(
+            piece,
+            &supplies,
+            &recipe,
+            &layers,
+            parcel,
+            piece_weight.mass,
+        );
+        let findings = findings::all(&findings::Looked {
+            piece,
+            supplies: &supplies,
+            recipe: &recipe,
+            layers: &layers,
+            tally: &tally,
+            survival: &survival,
+        });
         Ok(Self {
             rules_version: rules.version,
+            schools: rules.schools,
+            carriage: recipe.carriage,
             size: piece.size,
             piece_weight,
-            cure: cure_of(piece.medium, piece.paint, piece.finished),
+            cure: piece.cure(),
             layers,
+            slots: recipe.states(piece, rules),
             tally,
+            survival,
             findings,
         })
     }
 
-    /// Returns the box, the last of the layers.
+    /// Returns the outermost box; nothing for a tube.
     #[must_use]
     pub fn carton(&self) -> Option<&SlottedBox> {
-        self.layers.iter().find_map(|layer| match &layer.make {
-            Make::SlottedBox(carton) => Some(carton),
-            _ => None,
-        })
+        self.layers
+            .iter()
+            .rev()
+            .find_map(|layer| match &layer.make {
+                Make::SlottedBox(carton) => Some(carton),
+                _ => None,
+            })
     }
 }
 
-/// Builds each layer around the envelope of those inside it.
-fn layers_around(piece: &Piece, supplies: &Supplies<'_>) -> Vec<Layer> {
-    let size = piece.size;
-    let bare = Envelope {
-        across: size.width,
-        up: size.height,
-        through: size.depth,
+/// Returns why a sheet that somebody chose must never lie against a piece, whatever they write.
+///
+/// # Errors
+/// A [`Refusal`] for a sheet that may not touch the surface, plastic above all.
+pub fn sheet_may_touch(
+    piece: &Piece,
+    chosen: Option<&crate::material::MaterialId>,
+    catalogue: &Catalogue,
+) -> Result<(), Refusal> {
+    let (Some(medium), Some(id)) = (piece.bare_medium(), chosen) else {
+        return Ok(());
     };
-    let mut layers: Vec<Layer> = Vec::new();
-    let inside = |layers: &[Layer]| layers.last().map_or(bare, |layer| layer.envelope);
-
-    layers.push(ContactSheet::layer(supplies, size, bare));
-    layers.push(CardPocket::layer(supplies, size, inside(&layers)));
-    layers.push(FaceBoards::layer(
-        supplies,
-        piece.construction,
-        size,
-        inside(&layers),
-    ));
-    let allowances = supplies.allowances();
-    let long_way = if size.height >= size.width {
-        Direction::Up
+    let Ok(paper) = catalogue.contact_paper(id) else {
+        return Ok(());
+    };
+    if paper.touch(medium) != Touch::Never {
+        return Ok(());
+    }
+    let why = if paper.plastic {
+        "plastic prints its pattern on a bare surface and sticks when it is warm"
     } else {
-        Direction::Across
+        "it stains, sticks to or rubs that surface"
     };
-    layers.extend(WrapStrip::layer(
-        supplies,
-        long_way,
-        allowances.first_turns,
-        FIRST_WRAP,
-        inside(&layers),
-    ));
-    let across = long_way.turned();
-    layers.extend(WrapStrip::layer(
-        supplies,
-        across,
-        allowances.second_turns,
-        SECOND_WRAP,
-        inside(&layers),
-    ));
-    layers.extend(EdgeFill::layer(supplies, inside(&layers)));
-    layers.push(SlottedEdge::layer(supplies, long_way, inside(&layers)));
-    layers
+    Err(Refusal::new(
+        "choices.contact_paper",
+        format!("{} must never touch {}: {why}", paper.name, medium.name()),
+    ))
 }
 
 /// Two pockets on one edge may touch, but not meet.
 fn pockets_do_not_meet(size: PieceSize, rules: &HouseRules) -> Result<(), Refusal> {
+    if rules.schools.corners != CornerStyle::CardPockets {
+        return Ok(());
+    }
     let most = size.short_side() / 2.0;
-    match rules.pocket_leg {
+    match rules.shipment.pocket_leg {
         Some(leg) if leg > most => Err(Refusal::new(
             "choices.pocket_leg",
             PocketsMeet { leg, most },

@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use crate::{
     layer::{Addition, Envelope, Layer},
-    quantity::{Currency, Minutes, Money, Weight},
+    quantity::{Currency, Mass, Minutes, Money, Weight},
 };
 
 /// What a plan comes to.
@@ -21,6 +21,9 @@ pub struct Tally {
     pub materials: Money,
     /// To make and set every layer.
     pub minutes: Minutes,
+    /// Of all that, plastic.
+    #[serde(rename = "plastic_g")]
+    pub plastic: Mass,
 }
 
 impl Tally {
@@ -33,6 +36,7 @@ impl Tally {
             weight: piece + layers.iter().map(|layer| layer.weight).sum(),
             materials: Money::new(layers.iter().map(|layer| layer.cost.amount).sum(), currency),
             minutes: layers.iter().map(|layer| layer.minutes).sum(),
+            plastic: layers.iter().map(|layer| layer.plastic).sum(),
         }
     }
 }

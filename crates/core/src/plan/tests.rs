@@ -2,7 +2,8 @@ use super::*;
 use crate::{
     carton::SheetNeed,
     house::Choices,
-    piece::{Construction, Medium, PaintBody},
+    layer::{Envelope, LayerSlot},
+    piece::{Construction, Medium},
     quantity::Mass,
 };
 
@@ -18,17 +19,12 @@ fn rules() -> HouseRules {
 
 fn canvas(sides: [f64; 3]) -> Piece {
     let [width, height, depth] = sides.map(Length::mm);
-    Piece {
-        construction: Construction::StretchedCanvas,
-        size: PieceSize {
-            width,
-            height,
-            depth,
-        },
-        medium: Medium::Acrylic,
-        paint: PaintBody::Thin,
-        finished: None,
-    }
+    let size = PieceSize {
+        width,
+        height,
+        depth,
+    };
+    Piece::new(Construction::StretchedCanvas, size, Some(Medium::Acrylic))
 }
 
 fn design(piece: &Piece, choices: &Choices) -> Plan {
@@ -47,14 +43,16 @@ fn every_millimetre_of_a_canvas_is_traced_to_its_layer() {
         ("card_pockets", [908.08, 1216.08, 51.08]),
         // boards 910 × 1210: across is widened to 910; up the pockets stand out already
         ("face_boards", [910.0, 1216.08, 59.08]),
+        // the name tag: a card of 0.2 behind
+        ("name_tag", [910.0, 1216.08, 59.28]),
         // up: one turn of 9 there, ends of 18 across, 9 in front and 18 behind
-        ("wrap", [946.0, 1234.08, 86.08]),
+        ("wrap", [946.0, 1234.08, 86.28]),
         // across: the same turned
-        ("wrap", [964.0, 1270.08, 113.08]),
+        ("wrap", [964.0, 1270.08, 113.28]),
         // 15 a side, 30 behind
-        ("edge_fill", [994.0, 1300.08, 143.08]),
+        ("edge_fill", [994.0, 1300.08, 143.28]),
         // 4 and 8 a side for the walls and the two flaps, 4 in front, 4 + 4 + 3 behind
-        ("slotted_box", [1010.0, 1308.08, 158.08]),
+        ("slotted_box", [1010.0, 1308.08, 158.28]),
     ];
     assert_eq!(plan.layers.len(), wanted.len());
     for (layer, (kind, sides)) in plan.layers.iter().zip(wanted) {
@@ -100,6 +98,7 @@ fn choices_are_followed_and_nothing_else_changes() {
             "contact_sheet",
             "card_pockets",
             "face_boards",
+            "name_tag",
             "wrap",
             "slotted_box"
         ]
@@ -108,7 +107,7 @@ fn choices_are_followed_and_nothing_else_changes() {
         panic!("no pockets")
     };
     assert_eq!(pocket.leg, Length::mm(80.0));
-    let Make::Wrap(strip) = &plan.layers[3].make else {
+    let Make::Wrap(strip) = &plan.layers[4].make else {
         panic!("no wrap")
     };
     assert_eq!(strip.turns, 2);
@@ -159,7 +158,7 @@ fn a_choice_out_of_its_range_or_off_the_shelf_is_refused_at_its_field() {
 #[test]
 fn wax_is_given_a_sheet_that_it_allows() {
     let piece = Piece {
-        medium: Medium::Encaustic,
+        medium: Some(Medium::Encaustic),
         ..canvas([400.0, 400.0, 30.0])
     };
     let plan = design(&piece, &Choices::default());
@@ -172,36 +171,42 @@ fn wax_is_given_a_sheet_that_it_allows() {
 }
 
 #[test]
-fn bare_charcoal_is_stopped_and_glazed_charcoal_is_not() {
+fn nothing_touches_bare_charcoal() {
     let bare = Piece {
-        medium: Medium::PastelOrCharcoal,
+        medium: Some(Medium::PastelOrCharcoal),
         ..canvas([610.0, 860.0, 20.0])
     };
-    let stopped = |piece: &Piece| {
-        design(piece, &Choices::default())
-            .findings
-            .iter()
-            .any(|finding| finding.level == FindingLevel::Stop)
-    };
-    assert!(stopped(&bare));
-    assert!(!stopped(&Piece {
+    let plan = design(&bare, &Choices::default());
+    let slots: Vec<LayerSlot> = plan.layers.iter().map(|layer| layer.slot).collect();
+    assert_eq!(slots[0], LayerSlot::WindowSpacer);
+    assert!(!slots.contains(&LayerSlot::Contact));
+    let glazed = Piece {
         construction: Construction::FramedUnderGlass,
         ..bare
-    }));
+    };
+    let plan = design(&glazed, &Choices::default());
+    assert_eq!(plan.layers[0].slot, LayerSlot::GlassTape);
+    assert_eq!(plan.layers[1].slot, LayerSlot::Contact);
 }
 
 #[test]
-fn glass_is_taped_before_anything_lies_on_it() {
+fn only_plain_glass_is_taped() {
     let framed = Piece {
         construction: Construction::FramedUnderGlass,
         ..canvas([520.0, 380.0, 24.0])
     };
-    let findings = design(&framed, &Choices::default()).findings;
-    assert!(
-        findings
-            .iter()
-            .any(|finding| finding.says.starts_with("Tape plain glass"))
-    );
+    let first = |piece: &Piece| design(piece, &Choices::default()).layers[0].slot;
+    assert_eq!(first(&framed), LayerSlot::GlassTape);
+    let coated = Piece {
+        coated_glass: true,
+        ..framed.clone()
+    };
+    assert_ne!(first(&coated), LayerSlot::GlassTape);
+    let acrylic = Piece {
+        construction: Construction::FramedUnderAcrylic,
+        ..framed
+    };
+    assert_ne!(first(&acrylic), LayerSlot::GlassTape);
 }
 
 #[test]
@@ -223,9 +228,7 @@ fn a_blank_past_every_sheet_is_minded() {
         plan.carton().map(|carton| &carton.sheet),
         Some(&SheetNeed::NoSheet)
     );
-    assert!(
-        plan.findings
-            .iter()
-            .any(|finding| finding.about == FindingAbout::Box)
-    );
+    assert!(plan.findings.iter().any(
+        |finding| finding.code == "no-sheet-for-blank" && finding.layer == Some(LayerSlot::Box)
+    ));
 }

@@ -107,9 +107,9 @@ mod tests {
 
     #[test]
     fn a_fall_and_its_speed_agree() {
-        // √(2 × 9.80665 × 0.76) = 3.86083 m/s
+        // √(2 × 9.80665 × 0.76) = 3.86084 m/s
         let speed = Speed::after_fall(Length::mm(760.0));
-        assert!((speed.as_m_s() - 3.860_83).abs() < 1e-5);
+        assert!((speed.as_m_s() - 3.860_84).abs() < 1e-5);
         assert!((speed.fall_height().as_mm() - 760.0).abs() < 1e-9);
     }
 }

@@ -10,6 +10,7 @@ mod mechanics;
 mod money;
 mod range;
 mod read;
+mod read_mass;
 mod show;
 mod typed;
 mod weight;
@@ -22,6 +23,7 @@ pub use mechanics::{
 pub use money::{Currency, Money, decimal_of, round_to_cents};
 pub use range::{LengthRange, OutOfRange};
 pub use read::{ReadError, Reading, read_length, read_lengths};
+pub use read_mass::{ReadMassError, read_mass};
 pub use show::show_length;
 pub use typed::{TypedLength, TypedSize};
 pub use weight::Weight;

@@ -1,7 +1,9 @@
 //! What was typed about a shipment; any part of it may still be missing.
 
+use std::collections::BTreeMap;
+
 use jiff::civil::Date;
-use rust_decimal::Decimal;
+use rust_decimal::{Decimal, prelude::ToPrimitive};
 use serde::{Deserialize, Serialize};
 
 use super::dates::read_day;
@@ -9,8 +11,10 @@ use crate::{
     Refusal,
     freight::Destination,
     house::{Choices, write_unit},
-    piece::{Construction, Medium, PaintBody, Piece, PieceSize},
-    quantity::{LengthUnit, TypedLength},
+    piece::{
+        Condition, Construction, Medium, Outline, PaintBody, Piece, PieceSize, TopEdge, Varnish,
+    },
+    quantity::{Length, LengthRange, LengthUnit, Mass, Shock, TypedLength, read_mass},
 };
 
 /// The longest name, street or title, in characters.
@@ -19,7 +23,7 @@ pub const LONGEST_TEXT: usize = 120;
 const HIGHEST_VALUE: Decimal = Decimal::from_parts(10_000_000, 0, 0, false, 0);
 
 /// Everything that a person settles about a shipment, as typed.
-#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(default, deny_unknown_fields)]
 pub struct ShipmentInputs {
@@ -37,6 +41,9 @@ pub struct ShipmentInputs {
     pub piece: PieceInputs,
     /// What it does otherwise than the house.
     pub choices: Choices,
+    /// Why a Stop was lifted, by its code.
+    #[serde(skip_serializing_if = "BTreeMap::is_empty")]
+    pub lifted: BTreeMap<String, String>,
     /// The stops that were looked at and found right.
     pub settled: Settled,
     /// The service chosen, as `gannet-post/tracked`.
@@ -62,7 +69,7 @@ pub struct Buyer {
 }
 
 /// A piece as typed. Lengths are texts, as `35 1/2 in`.
-#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(default, deny_unknown_fields)]
 pub struct PieceInputs {
@@ -86,7 +93,66 @@ pub struct PieceInputs {
     /// The day the last of it was laid on, as 2026-08-20.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub finished: Option<String>,
+    /// Its shape within what it was measured over.
+    #[serde(skip_serializing_if = "is_default")]
+    pub outline: Outline,
+    /// At how many points a shaped piece bears, 3 to 12; by its outline when absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub bearing_points: Option<u32>,
+    /// How many like pieces, or loose sheets, 1 to 60.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub count: Option<u32>,
+    /// Whether it was varnished.
+    #[serde(skip_serializing_if = "is_default")]
+    pub varnished: bool,
+    /// The day the varnish was laid on, as 2026-08-20.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub varnished_on: Option<String>,
+    /// In what order its surface is.
+    #[serde(skip_serializing_if = "is_default")]
+    pub condition: Condition,
+    /// What was seen on it, for the record.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub notes: String,
+    /// Whether its glass has a coating.
+    #[serde(skip_serializing_if = "is_default")]
+    pub coated_glass: bool,
+    /// How far hardware stands off the back, within the depth.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub hardware: Option<String>,
+    /// Whether a certificate goes with it.
+    #[serde(skip_serializing_if = "is_default")]
+    pub certificate: bool,
+    /// How its top is known.
+    #[serde(skip_serializing_if = "is_default")]
+    pub top: TopEdge,
+    /// As the scale read it, as 3.2 kg; all of a set together.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub weight: Option<String>,
+    /// The shock it can take, where that is known better, 10 to 200.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub limit_g: Option<f64>,
 }
+
+fn is_default<T: Default + PartialEq>(value: &T) -> bool {
+    *value == T::default()
+}
+
+/// The shock that a piece may be said to take.
+const LIMITS_G: std::ops::RangeInclusive<f64> = 10.0..=200.0;
+const BEARING_POINTS: std::ops::RangeInclusive<u32> = 3..=12;
+const COUNTS: std::ops::RangeInclusive<u32> = 1..=60;
+/// Notes are a paragraph, a reason a sentence or two.
+const LONGEST_NOTE: usize = 2000;
+const LONGEST_REASON: usize = 400;
+const SHORTEST_REASON: usize = 3;
+/// Hardware stands off this far at most.
+const HARDWARE: LengthRange = LengthRange {
+    name: "the standing height",
+    least: Length::ZERO,
+    most: Length::mm(120.0),
+    remedy: "measure from the back of the frame to the top of the hardware",
+};
 
 /// The plan that each stop was found right for, by its fingerprint.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
@@ -115,6 +181,7 @@ impl ShipmentInputs {
             ("piece.width", &mut piece.width),
             ("piece.height", &mut piece.height),
             ("piece.depth", &mut piece.depth),
+            ("piece.hardware", &mut piece.hardware),
         ] {
             blank_is_none(text);
             write_unit(field, text, bare, &mut refusals);
@@ -122,12 +189,17 @@ impl ShipmentInputs {
         blank_is_none(&mut self.value);
         blank_is_none(&mut self.promised);
         blank_is_none(&mut self.piece.finished);
+        blank_is_none(&mut self.piece.varnished_on);
+        blank_is_none(&mut self.piece.weight);
+        self.write_weight_unit();
+        self.lifted.retain(|_, reason| !reason.trim().is_empty());
         match std::mem::take(&mut self.choices).with_units(bare) {
             Ok(choices) => self.choices = choices,
             Err(refused) => refusals.extend(refused),
         }
         refusals.extend(self.days_refused(today));
         refusals.extend(self.read_value().err());
+        refusals.extend(self.numbers_refused());
         if refusals.is_empty() {
             refusals.extend(self.size().err().into_iter().flatten());
         }
@@ -158,6 +230,63 @@ impl ShipmentInputs {
         }
     }
 
+    /// Returns what the scale read, when it was weighed.
+    ///
+    /// # Errors
+    /// A [`Refusal`] when it is not a mass from 0.01 to 500 kg.
+    pub fn read_weight(&self) -> Result<Option<Mass>, Refusal> {
+        let text = self.piece.weight.as_deref();
+        text.map(read_mass)
+            .transpose()
+            .map_err(|error| Refusal::new("piece.weight", error))
+    }
+
+    /// Writes kilograms after a bare weight, so that it reads the same whatever comes later.
+    fn write_weight_unit(&mut self) {
+        if let Some(text) = &mut self.piece.weight
+            && text.trim().parse::<f64>().is_ok()
+        {
+            *text = format!("{} kg", text.trim());
+        }
+    }
+
+    fn read_hardware(&self) -> Result<Option<Length>, Refusal> {
+        let Some(text) = self.piece.hardware.as_deref() else {
+            return Ok(None);
+        };
+        let refused = |says: String| Refusal::new("piece.hardware", says);
+        let typed =
+            TypedLength::read(text, LengthUnit::Mm).map_err(|error| refused(error.to_string()))?;
+        let stands = HARDWARE
+            .check(typed.length(), typed.unit())
+            .map_err(|out| refused(out.to_string()))?;
+        Ok(Some(stands).filter(|stands| *stands > Length::ZERO))
+    }
+
+    fn numbers_refused(&self) -> Vec<Refusal> {
+        let piece = &self.piece;
+        let mut refusals: Vec<Refusal> = [self.read_weight().err(), self.read_hardware().err()]
+            .into_iter()
+            .flatten()
+            .collect();
+        if let Some(limit) = piece.limit_g.filter(|limit| !LIMITS_G.contains(limit)) {
+            let (least, most) = (LIMITS_G.start(), LIMITS_G.end());
+            let says = format!("it is {limit}; a piece takes from {least} to {most} times gravity");
+            refusals.push(Refusal::new("piece.limit_g", says));
+        }
+        let counts = [
+            ("piece.bearing_points", piece.bearing_points, BEARING_POINTS),
+            ("piece.count", piece.count, COUNTS),
+        ];
+        for (field, count, range) in counts {
+            if let Some(count) = count.filter(|count| !range.contains(count)) {
+                let says = format!("it is {count}; give {} to {}", range.start(), range.end());
+                refusals.push(Refusal::new(field, says));
+            }
+        }
+        refusals
+    }
+
     /// Returns where it goes, once the country is known.
     #[must_use]
     pub fn destination(&self) -> Option<Destination> {
@@ -179,7 +308,10 @@ impl ShipmentInputs {
             ("piece.width", piece.width.is_none()),
             ("piece.height", piece.height.is_none()),
             ("piece.depth", piece.depth.is_none()),
-            ("piece.medium", piece.medium.is_none()),
+            (
+                "piece.medium",
+                piece.medium.is_none() && piece.construction != Some(Construction::Mirror),
+            ),
         ]
         .into_iter()
         .filter_map(|(field, missing)| missing.then_some(field))
@@ -192,20 +324,45 @@ impl ShipmentInputs {
     /// A [`Refusal`] for each side that is not understood or out of range, or for the day.
     pub fn piece(&self) -> Result<Option<Piece>, Vec<Refusal>> {
         let inputs = &self.piece;
-        let (Some(construction), Some(medium), Some(size)) =
-            (inputs.construction, inputs.medium, self.size()?)
-        else {
+        let (Some(construction), Some(size)) = (inputs.construction, self.size()?) else {
             return Ok(None);
         };
-        let finished = read_day("piece.finished", inputs.finished.as_deref())
-            .map_err(|refusal| vec![refusal])?;
-        Ok(Some(Piece {
-            construction,
-            size,
-            medium,
+        let mirror = construction == Construction::Mirror;
+        if inputs.medium.is_none() && !mirror {
+            return Ok(None);
+        }
+        self.known_piece(construction, size)
+            .map(Some)
+            .map_err(|refusal| vec![refusal])
+    }
+
+    fn known_piece(&self, construction: Construction, size: PieceSize) -> Result<Piece, Refusal> {
+        let inputs = &self.piece;
+        let laid_on = read_day("piece.varnished_on", inputs.varnished_on.as_deref())?;
+        let several = construction.is_loose() || construction == Construction::PanelSet;
+        Ok(Piece {
+            outline: inputs.outline,
+            bearing_points: inputs.bearing_points,
             paint: inputs.paint,
-            finished,
-        }))
+            finished: read_day("piece.finished", inputs.finished.as_deref())?,
+            varnish: inputs.varnished.then_some(Varnish { laid_on }),
+            condition: inputs.condition,
+            coated_glass: inputs.coated_glass,
+            hardware: self.read_hardware()?,
+            certificate: inputs.certificate,
+            top: inputs.top,
+            weighed: self.read_weight()?,
+            limit: inputs.limit_g.map(Shock::times_gravity),
+            value: self.read_value()?.and_then(|value| value.to_f64()),
+            count: inputs.count.filter(|_| several).unwrap_or(1),
+            ..Piece::new(
+                construction,
+                size,
+                inputs
+                    .medium
+                    .filter(|_| construction != Construction::Mirror),
+            )
+        })
     }
 
     /// Returns the size of the piece, once all three sides are given.
@@ -241,15 +398,22 @@ impl ShipmentInputs {
 
     fn days_refused(&self, today: Date) -> Vec<Refusal> {
         let promised = read_day("promised", self.promised.as_deref());
-        let finished =
-            read_day("piece.finished", self.piece.finished.as_deref()).and_then(|day| match day {
+        let past = |field: &'static str, text: Option<&str>, what: &str| {
+            read_day(field, text).and_then(|day| match day {
                 Some(day) if day > today => Err(Refusal::new(
-                    "piece.finished",
-                    format!("{day} is still to come: give the day on which the piece was finished"),
+                    field,
+                    format!("{day} is still to come: give the day on which the piece was {what}"),
                 )),
                 _ => Ok(day),
-            });
-        [promised.err(), finished.err()]
+            })
+        };
+        let finished = past("piece.finished", self.piece.finished.as_deref(), "finished");
+        let varnished = past(
+            "piece.varnished_on",
+            self.piece.varnished_on.as_deref(),
+            "varnished",
+        );
+        [promised.err(), finished.err(), varnished.err()]
             .into_iter()
             .flatten()
             .collect()
@@ -274,6 +438,17 @@ impl ShipmentInputs {
             .into_iter()
             .filter_map(|(field, text)| refused_text(field, text))
             .collect();
+        refusals.extend(refused_long("piece.notes", &self.piece.notes, LONGEST_NOTE));
+        for (code, reason) in &self.lifted {
+            let field = format!("lifted.{code}");
+            refusals.extend(refused_long(&field, reason, LONGEST_REASON));
+            if reason.trim().chars().count() < SHORTEST_REASON {
+                refusals.push(Refusal::new(
+                    field,
+                    "write the reason in a few words: it stays in the record",
+                ));
+            }
+        }
         let is_code = country.is_empty()
             || country.len() == 2 && country.bytes().all(|byte| byte.is_ascii_uppercase());
         if !is_code {
@@ -288,6 +463,26 @@ fn blank_is_none(text: &mut Option<String>) {
     if text.as_deref().is_some_and(|text| text.trim().is_empty()) {
         *text = None;
     }
+}
+
+/// A paragraph may have line breaks, but no other control characters.
+fn refused_long(field: &str, text: &str, longest: usize) -> Option<Refusal> {
+    if text
+        .chars()
+        .any(|c| c.is_control() && c != '\n' && c != '\t')
+    {
+        return Some(Refusal::new(
+            field,
+            "there is a control character in it: type it again",
+        ));
+    }
+    let length = text.chars().count();
+    (length > longest).then(|| {
+        Refusal::new(
+            field,
+            format!("it is {length} characters long; write at most {longest}"),
+        )
+    })
 }
 
 fn refused_text(field: &str, text: &str) -> Option<Refusal> {

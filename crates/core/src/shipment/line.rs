@@ -110,7 +110,8 @@ impl WorkLine {
         let cured = summary
             .cure
             .as_ref()
-            .is_none_or(|cure| cure.is_cured_by(today));
+            .is_none_or(|cure| cure.is_cured_by(today))
+            || inputs.lifted.contains_key(CURE);
         let marks = [
             (Stop::Measure, if cured { Mark::Done } else { Mark::Look }),
             (
@@ -124,7 +125,7 @@ impl WorkLine {
             (Stop::Box, settled(&inputs.settled.carton)),
             (Stop::Price, price_mark(inputs, summary)),
         ];
-        let next = unmet(today, summary).unwrap_or_else(|| first_open(marks, summary));
+        let next = unmet(cured, summary).unwrap_or_else(|| first_open(marks, summary));
         Self {
             stops: marks.map(|(stop, mark)| StopState { stop, mark }),
             next,
@@ -141,13 +142,12 @@ fn price_mark(inputs: &ShipmentInputs, summary: &Summary) -> Mark {
     }
 }
 
+/// The code under which the reason is kept why paint that has not cured travels all the same.
+const CURE: &str = "cure";
+
 /// Paint that has not cured, or a Stop, comes before everything else.
-fn unmet(today: Date, summary: &Summary) -> Option<NextAct> {
-    if let Some(cure) = summary
-        .cure
-        .as_ref()
-        .filter(|cure| !cure.is_cured_by(today))
-    {
+fn unmet(cured: bool, summary: &Summary) -> Option<NextAct> {
+    if let Some(cure) = summary.cure.as_ref().filter(|_| !cured) {
         return Some(NextAct::LetItCure {
             cured_on: cure.cured_on,
             needs: cure.needs.clone(),

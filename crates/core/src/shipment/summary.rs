@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use super::Worked;
 use crate::{
     freight::Quote,
-    layer::{Addition, Envelope, Make},
+    layer::{Addition, Envelope},
     piece::{Cure, PieceSize},
     plan::FindingLevel,
     quantity::{Minutes, Money, Weight},
@@ -90,7 +90,7 @@ impl Summary {
             minutes: plan.tally.minutes,
             cure: plan.cure.clone(),
             stop: of_level(FindingLevel::Stop)
-                .next()
+                .find(|finding| finding.is_open_stop())
                 .map(|finding| finding.says.clone()),
             minds: of_level(FindingLevel::Mind).count(),
             fingerprint: worked.fingerprint.clone()?,
@@ -122,19 +122,4 @@ fn best(quotes: &[Quote], service: Option<&str>) -> Option<BestQuote> {
         total: quote.total()?.clone(),
         chosen: chosen.is_some(),
     })
-}
-
-impl Make {
-    /// Returns the name of its kind, as it stands in JSON.
-    #[must_use]
-    pub const fn kind(&self) -> &'static str {
-        match self {
-            Self::ContactSheet(_) => "contact_sheet",
-            Self::CardPockets(_) => "card_pockets",
-            Self::FaceBoards(_) => "face_boards",
-            Self::Wrap(_) => "wrap",
-            Self::EdgeFill(_) => "edge_fill",
-            Self::SlottedBox(_) => "slotted_box",
-        }
-    }
 }

@@ -6,11 +6,13 @@ use sha2::{Digest, Sha256};
 use super::{ShipmentInputs, Summary};
 use crate::{
     Refusal,
-    freight::{Parcel, Quote, Tariff, quotes},
-    house::HouseRules,
+    freight::{Destination, Parcel, Quote, Tariff, quotes},
+    house::{CoverRule, HouseRules},
+    layer::Envelope,
     material::Catalogue,
-    piece::{Construction, PieceSize},
-    plan::Plan,
+    piece::{Construction, Glazing, Piece, PieceSize},
+    plan::{Finding, Plan, Recipe, sheet_may_touch},
+    quantity::Length,
 };
 
 /// What a studio works with: its rules, its shelf and its carriers.
@@ -61,17 +63,27 @@ impl Worked {
                 fingerprint: None,
             });
         };
-        let plan = Plan::design(&piece, &rules, &house.catalogue)?;
+        refused_choices(inputs, &piece, &rules, &house.catalogue)?;
+        let mut plan = Plan::design(&piece, &rules, &house.catalogue)?;
+        let worth = inputs.read_value().map_err(|refusal| vec![refusal])?;
         let parcel = Parcel {
             outside: plan.tally.outside,
             mass: plan.tally.weight.mass,
-            value: inputs.read_value().map_err(|refusal| vec![refusal])?,
-            has_glass: piece.construction.is_glazed(),
+            value: worth.filter(|_| rules.schools.cover == CoverRule::Full),
+            has_glass: piece.construction.glazing() == Glazing::Glass,
         };
         let destination = inputs.destination();
         let quotes = destination
-            .map(|place| quotes(&parcel, &place, &house.tariffs))
+            .as_ref()
+            .map(|place| quotes(&parcel, place, &house.tariffs))
             .unwrap_or_default();
+        if let Some(place) = &destination {
+            plan.findings
+                .extend(price_step(&parcel, place, house, &quotes));
+        }
+        for finding in &mut plan.findings {
+            finding.lifted = inputs.lifted.get(finding.code).cloned();
+        }
         let fingerprint = Some(fingerprint(&plan, piece.construction));
         Ok(Self {
             missing,
@@ -87,6 +99,58 @@ impl Worked {
     pub fn summary(&self, inputs: &ShipmentInputs) -> Option<Summary> {
         Summary::of(self, inputs.service.as_deref())
     }
+}
+
+/// What a shipment chose against the job is refused at its field.
+fn refused_choices(
+    inputs: &ShipmentInputs,
+    piece: &Piece,
+    rules: &HouseRules,
+    catalogue: &Catalogue,
+) -> Result<(), Vec<Refusal>> {
+    let choices = &inputs.choices;
+    let mut refusals = Recipe::refused(piece, rules, &choices.layers);
+    refusals.extend(sheet_may_touch(piece, choices.contact_paper.as_ref(), catalogue).err());
+    if refusals.is_empty() {
+        Ok(())
+    } else {
+        Err(refusals)
+    }
+}
+
+/// A parcel this much smaller on every side is still the same parcel.
+const A_FEW_MM: [f64; 5] = [2.0, 4.0, 6.0, 8.0, 10.0];
+
+/// Tells when a few millimetres less would be billed less.
+fn price_step(
+    parcel: &Parcel,
+    place: &Destination,
+    house: &House,
+    quotes_now: &[Quote],
+) -> Option<Finding> {
+    let best = |quotes: &[Quote]| quotes.iter().find_map(|quote| quote.total().cloned());
+    let now = best(quotes_now)?;
+    let less = |mm: f64| {
+        let side = |side: Length| (side - Length::mm(mm)).max(Length::ZERO);
+        let Envelope {
+            across,
+            up,
+            through,
+        } = parcel.outside;
+        let smaller = Parcel {
+            outside: Envelope {
+                across: side(across),
+                up: side(up),
+                through: side(through),
+            },
+            ..*parcel
+        };
+        best(&quotes(&smaller, place, &house.tariffs))
+    };
+    let saves = |mm: f64| less(mm).filter(|then| then.amount < now.amount);
+    saves(A_FEW_MM[A_FEW_MM.len() - 1])?;
+    let (mm, then) = A_FEW_MM.into_iter().find_map(|mm| Some((mm, saves(mm)?)))?;
+    Some(Finding::price_step(Length::mm(mm), &now, &then))
 }
 
 /// Two plans that are built alike have the same fingerprint, whatever version of the rules they followed.

@@ -1,0 +1,220 @@
+//! The schools: questions that practitioners answer differently, each with its sides explained.
+//!
+//! They are declared once, here, and feed the rules, the choices of a shipment, the settings and the
+//! documents.
+
+use serde::{Deserialize, Serialize};
+
+/// A question with its schools.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SchoolQuestion {
+    /// Its key in the rules.
+    pub key: &'static str,
+    /// What is asked.
+    pub question: &'static str,
+    /// The schools, the default one first.
+    pub schools: &'static [School],
+}
+
+/// One answer to a question.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct School {
+    /// Its key in the rules.
+    pub key: &'static str,
+    /// What people call it.
+    pub name: &'static str,
+    /// Why somebody works that way, in one sentence.
+    pub why: &'static str,
+}
+
+macro_rules! schools {
+    ($(
+        $(#[$doc:meta])*
+        $field:ident: $type:ident, $question:literal {
+            $first:ident $first_key:literal: $first_name:literal, $first_why:literal;
+            $($option:ident $key:literal: $name:literal, $why:literal;)+
+        }
+    )*) => {
+        $(
+            $(#[$doc])*
+            #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+            #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+            pub enum $type {
+                #[doc = $first_why]
+                #[default]
+                #[serde(rename = $first_key)]
+                $first,
+                $(
+                    #[doc = $why]
+                    #[serde(rename = $key)]
+                    $option,
+                )+
+            }
+        )*
+
+        /// The school that a studio follows in every question.
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+        #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+        #[serde(default)]
+        pub struct Schools {
+            $(
+                #[doc = $question]
+                pub $field: $type,
+            )*
+        }
+
+        /// The questions in which a shipment follows another school than the house.
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+        #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+        #[serde(default, deny_unknown_fields)]
+        pub struct SchoolChoices {
+            $(
+                #[doc = $question]
+                #[serde(skip_serializing_if = "Option::is_none")]
+                pub $field: Option<$type>,
+            )*
+        }
+
+        impl Schools {
+            /// Returns these schools with those that a shipment follows instead.
+            #[must_use]
+            pub fn with(self, choices: SchoolChoices) -> Self {
+                Self { $($field: choices.$field.unwrap_or(self.$field),)* }
+            }
+        }
+
+        impl SchoolChoices {
+            /// Tells whether nothing is chosen otherwise.
+            #[must_use]
+            pub fn is_empty(&self) -> bool {
+                *self == Self::default()
+            }
+        }
+
+        /// Every question with its schools, in the order of the work.
+        pub const SCHOOLS: &[SchoolQuestion] = &[
+            $(SchoolQuestion {
+                key: stringify!($field),
+                question: $question,
+                schools: &[
+                    School { key: $first_key, name: $first_name, why: $first_why },
+                    $(School { key: $key, name: $name, why: $why },)+
+                ],
+            },)*
+        ];
+    };
+}
+
+schools! {
+    /// How much padding goes around a piece.
+    padding: Padding, "How much padding?" {
+        Standard "standard": "Standard", "Two wraps at right angles and a filled box hold what most journeys do.";
+        Lean "lean": "Lean", "One wrap keeps weight and waste low; losses are rare, and cover pays for them.";
+        Generous "generous": "Generous", "A turn more each way, the canvas back filled and foam at the corners: nothing is left to luck.";
+    }
+    /// How closely a box fits.
+    fit: Fit, "How closely does the box fit?" {
+        Filled "filled": "A little room, filled", "The fill gives way on impact, and the buyer gets in without a knife.";
+        Snug "snug": "Snug", "What has no room can't move, and the parcel is smaller.";
+    }
+    /// Which pieces get a board in front.
+    front_board: FrontBoard, "A board in front before the cushion?" {
+        Always "always": "Always", "A knock that passes the box meets board and not the art.";
+        CanvasOnly "canvas": "Stretched canvas only", "Glass, panels and frames are stiff enough by themselves; card is weight.";
+    }
+    /// Which pieces get a board behind.
+    back_board: BackBoard, "A board behind as well?" {
+        Canvas "canvas": "Stretched canvas only", "Its back is as soft as its face; other pieces have a back of their own.";
+        Always "always": "Always", "A parcel lies on either side, and hardware stands off the back.";
+        Never "never": "Never", "The bars and the fill behind do.";
+    }
+    /// How large a face board is.
+    board_fit: BoardFit, "How large is a face board?" {
+        ByMaterial "by_material": "Proud in card, exact in stiff board", "Card is cut to meet a knock before the frame does; stiff board is cut to bear it.";
+        Proud "proud": "Always proud", "Whatever the board, its edge and not the frame meets a knock.";
+        Exact "exact": "Always exact", "A board that does not stand out makes the smaller parcel.";
+    }
+    /// What goes around the corners.
+    corners: CornerStyle, "What protects the corners?" {
+        CardPockets "card_pockets": "Folded card pockets", "Cut to the piece's own depth from what is lying about.";
+        SlipOn "slip_on": "Bought slip-on corners", "Quicker to set, where one fits the depth.";
+    }
+    /// How much plastic is used.
+    plastic: PlasticRule, "How much plastic?" {
+        NoRule "no_rule": "Where it works best", "Film and plastic tape keep water out; the plan counts their grams.";
+        Least "least": "As little as can be", "Paper inside the cushion and paper tape on the box, wherever an equal exists.";
+    }
+    /// Which tapes are used.
+    tape: TapeRule, "Which tape?" {
+        PaperInside "paper_inside": "Paper inside, strong outside", "Paper tape peels from paper and card; plastic or filament holds the box.";
+        PlasticThroughout "plastic": "Strong plastic throughout", "One roll on the bench, and nothing lets go on the way.";
+        Masking "masking": "Masking tape inside", "The buyer sees what to peel, and it comes off card by hand.";
+    }
+    /// How like pieces face in one box.
+    facing: Facing, "Like pieces in one box?" {
+        Inward "inward": "Faces inward, a board between", "Each protects the other's face, and backs take the knocks.";
+        BacksTogether "backs": "Backs together, a sheet between", "No face lies near another, and the outer boards are the stiffest.";
+    }
+    /// What is done with large pieces.
+    large: LargePieces, "Large pieces?" {
+        PackThem "pack": "Pack them here", "A studio that knows the piece packs it best; the plan warns past its limits.";
+        HandOver "hand_over": "Hand them over", "Past the limits a crating service has the tools, the van and the cover.";
+    }
+    /// How much a parcel is covered for.
+    cover: CoverRule, "How much cover?" {
+        Full "full": "Full value, always", "A loss never costs more than the excess.";
+        Included "included": "What the carrier includes", "Losses are rare, and the premium is sure.";
+    }
+    /// What saved material costs.
+    reused: ReusedRule, "What does saved material cost?" {
+        Nothing "nothing": "Nothing", "It was paid for once; its weight still counts.";
+        AsNew "as_new": "As much as new", "Somebody pays for the next sheet when this one is gone.";
+    }
+    /// How a loose canvas travels.
+    loose_canvas: LooseCanvasRule, "A canvas off its bars?" {
+        Rolled "rolled": "Rolled, face out", "Paint stretches rather than creases, and a tube is cheap to send.";
+        Flat "flat": "Flat between boards", "It never has to lie flat again, and thick paint is not bent.";
+    }
+    /// How loose paper travels.
+    loose_paper: LoosePaperRule, "Loose sheets of paper?" {
+        Flat "flat": "Flat between boards", "They arrive as they left, ready to frame.";
+        Rolled "rolled": "Rolled in a tube", "A large sheet goes for the price of a small one.";
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_school_is_explained_and_its_key_is_what_is_written() {
+        let written = serde_json::to_value(Schools::default()).expect("schools are JSON");
+        for question in SCHOOLS {
+            assert!(question.question.ends_with('?'), "{}", question.key);
+            assert!(question.schools.len() > 1, "{}", question.key);
+            for school in question.schools {
+                assert!(school.why.ends_with('.'), "{} {}", question.key, school.key);
+                let choice = serde_json::json!({ question.key: school.key });
+                let read: SchoolChoices = serde_json::from_value(choice.clone()).expect("a school");
+                assert_eq!(serde_json::to_value(read).expect("JSON"), choice);
+            }
+            assert_eq!(written[question.key], question.schools[0].key);
+        }
+    }
+
+    #[test]
+    fn a_shipment_follows_another_school_only_where_it_says_so() {
+        let house = Schools {
+            fit: Fit::Snug,
+            ..Schools::default()
+        };
+        let choices = SchoolChoices {
+            padding: Some(Padding::Lean),
+            ..SchoolChoices::default()
+        };
+        let both = house.with(choices);
+        assert_eq!((both.fit, both.padding), (Fit::Snug, Padding::Lean));
+    }
+}

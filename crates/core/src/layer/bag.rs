@@ -1,0 +1,164 @@
+//! What is put around the boarded piece before the cushion: film, name tag and sealed bag.
+
+use rust_decimal::Decimal;
+use serde::Serialize;
+
+use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use crate::{
+    Refusal,
+    material::Use,
+    quantity::{Area, Length, Volume, ceil_count, decimal_of},
+};
+
+/// Film wound around the boards.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct StretchFilm {
+    /// How many times around.
+    pub turns: u32,
+}
+
+/// What says which piece it is, and which side is the face and the top.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct NameTag {
+    /// How many.
+    pub count: u32,
+}
+
+/// A bag around the boarded piece, every seam taped.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SealedBag {
+    /// Of the bag laid flat.
+    #[serde(rename = "width_mm")]
+    pub width: Length,
+    /// Of the bag laid flat.
+    #[serde(rename = "height_mm")]
+    pub height: Length,
+    /// That keep it dry, each of 30 g.
+    pub sachets: u32,
+}
+
+/// One sachet for so much of a bag.
+const SACHET_FOR: Volume = Volume::m3(0.03);
+const SIDES: f64 = 2.0;
+
+impl StretchFilm {
+    pub(crate) fn layer(supplies: &Supplies<'_>, inside: Envelope) -> Result<Layer, Refusal> {
+        let film = supplies.film("house.stretch_film", &supplies.rules.materials.stretch_film)?;
+        let allowances = supplies.allowances();
+        let turns = f64::from(allowances.film_turns);
+        let area = (inside.up + inside.through) * inside.across * (SIDES * turns);
+        let adds = film.thickness * turns;
+        Ok(supplies.layer(Making {
+            slot: LayerSlot::Binding,
+            stuff: film.into(),
+            adds: Addition::new(Length::ZERO, adds, adds, adds),
+            inside,
+            area,
+            mass: film.areal_density * area,
+            doubt: allowances.sheet_doubt,
+            cost: film.price_per_m2 * decimal_of(area.as_m2()),
+            tape: None,
+            minutes: allowances.film_minutes,
+            why: "Film binds the boards so that they can't shift, and keeps dust out.",
+            make: Make::StretchFilm(Self {
+                turns: allowances.film_turns,
+            }),
+            cushioning: None,
+        }))
+    }
+}
+
+impl NameTag {
+    pub(crate) fn layer(supplies: &Supplies<'_>, inside: Envelope) -> Result<Layer, Refusal> {
+        let tag = supplies.sundry("choices.name_tag", &supplies.rules.materials.name_tag)?;
+        let allowances = supplies.allowances();
+        Ok(supplies.layer(Making {
+            slot: LayerSlot::NameTag,
+            stuff: tag.into(),
+            adds: Addition {
+                back: tag.thickness,
+                ..Addition::default()
+            },
+            inside,
+            area: Area::ZERO,
+            mass: tag.mass,
+            doubt: allowances.sheet_doubt,
+            cost: tag.price,
+            tape: Some((supplies.inner_tape, allowances.tape_tab * SIDES)),
+            minutes: allowances.tag_minutes,
+            why: "Once wrapped, every parcel looks alike: it says which piece this is, which side is the face and which edge the top.",
+            make: Make::NameTag(Self { count: 1 }),
+            cushioning: None,
+        }))
+    }
+}
+
+impl SealedBag {
+    /// Returns the bag around an envelope, with the sachets that keep it dry.
+    ///
+    /// (across + through + margin) × (up + through + margin), twice; one sachet for each 0.03 m³.
+    /// Source: house rule.
+    #[must_use]
+    pub fn around(inside: Envelope, margin: Length) -> Self {
+        Self {
+            width: inside.across + inside.through + margin,
+            height: inside.up + inside.through + margin,
+            sachets: ceil_count(inside.volume().as_m3() / SACHET_FOR.as_m3()).max(1),
+        }
+    }
+
+    pub(crate) fn layer(supplies: &Supplies<'_>, inside: Envelope) -> Result<Layer, Refusal> {
+        let film = supplies.film("house.bag_film", &supplies.rules.materials.bag_film)?;
+        let allowances = supplies.allowances();
+        let bag = Self::around(inside, allowances.bag_margin);
+        let area = bag.width * bag.height * SIDES;
+        let sachet = supplies.catalogue.sundry_for(Use::Desiccant);
+        let sachets = f64::from(bag.sachets);
+        let t = film.thickness;
+        Ok(supplies.layer(Making {
+            slot: LayerSlot::Bag,
+            stuff: film.into(),
+            adds: Addition::new(t, t, t, t),
+            inside,
+            area,
+            mass: film.areal_density * area
+                + sachet.map_or(crate::quantity::Mass::ZERO, |sachet| sachet.mass * sachets),
+            doubt: allowances.sheet_doubt,
+            cost: film.price_per_m2 * decimal_of(area.as_m2())
+                + sachet.map_or(Decimal::ZERO, |sachet| {
+                    sachet.price * Decimal::from(bag.sachets)
+                }),
+            tape: Some((supplies.wrap_tape, bag.width + bag.height)),
+            minutes: allowances.bag_minutes,
+            why: "A wet floor or a wet van stops at the bag; it is a splash barrier, with sachets conditioned near 50 % for what is inside.",
+            make: Make::SealedBag(bag),
+            cushioning: None,
+        }))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_bag_is_cut_to_what_it_holds() {
+        // 910 + 60 + 80 = 1050; 1210 + 60 + 80 = 1350; 0.91 × 1.21 × 0.06 = 0.066 m³: three sachets
+        let [across, up, through] = [910.0, 1210.0, 60.0].map(Length::mm);
+        let bag = SealedBag::around(
+            Envelope {
+                across,
+                up,
+                through,
+            },
+            Length::mm(80.0),
+        );
+        assert_eq!(
+            (bag.width, bag.height, bag.sachets),
+            (Length::mm(1050.0), Length::mm(1350.0), 3)
+        );
+    }
+}

@@ -1,0 +1,190 @@
+//! Like pieces bound to one bundle, with boards between.
+
+use serde::Serialize;
+
+use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use crate::{
+    Refusal,
+    house::Facing,
+    quantity::{Area, Length, decimal_of},
+};
+
+/// A bundle of like pieces.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Bundle {
+    /// How many pieces.
+    pub count: u32,
+    /// Side by side.
+    pub across: u32,
+    /// One above the other.
+    pub up: u32,
+    /// One behind the other.
+    pub deep: u32,
+    /// Boards between faces.
+    pub boards: u32,
+    /// Sheets between backs.
+    pub sheets: u32,
+    /// How they face.
+    pub facing: Facing,
+    /// Of the boards, as large as the bundle.
+    #[serde(rename = "board_area_m2")]
+    pub board_area: Area,
+}
+
+/// What is wound around every bundle, for choosing how to lay one out.
+const WRAPPING: Length = Length::mm(100.0);
+
+impl Bundle {
+    /// Returns how many lie side by side, across and up, so that the wrapped bundle has the least surface.
+    ///
+    /// Source: house rule: the surface is what board, wrap and box are cut by.
+    #[must_use]
+    pub fn grid_for(one: Envelope, count: u32, board: Length) -> [u32; 2] {
+        (1..=count)
+            .flat_map(|across| (1..=count.div_ceil(across)).map(move |up| [across, up]))
+            .min_by(|one_grid, other_grid| {
+                let surface = |grid: &[u32; 2]| wrapped_surface(extent(one, count, *grid, board));
+                surface(one_grid).total_cmp(&surface(other_grid))
+            })
+            .unwrap_or([1, 1])
+    }
+
+    /// Returns the bundle of a count of pieces on a grid.
+    #[must_use]
+    pub fn of(one: Envelope, count: u32, grid: [u32; 2], board: Length, facing: Facing) -> Self {
+        let [across, up] = grid;
+        let deep = deep(count, grid);
+        let gaps = deep - 1;
+        let sheets = match facing {
+            Facing::Inward => 0,
+            Facing::BacksTogether => deep / 2,
+        };
+        let outside = extent(one, count, grid, board);
+        let between = outside.across * outside.up * f64::from(gaps - sheets);
+        let upright = outside.up * outside.through * f64::from(across - 1);
+        let level = outside.across * outside.through * f64::from(up - 1);
+        Self {
+            count,
+            across,
+            up,
+            deep,
+            boards: gaps - sheets + (across - 1) + (up - 1),
+            sheets,
+            facing,
+            board_area: between + upright + level,
+        }
+    }
+
+    pub(crate) fn layer(
+        supplies: &Supplies<'_>,
+        count: u32,
+        inside: Envelope,
+    ) -> Result<Layer, Refusal> {
+        let board = supplies.board("house.folio_board", &supplies.rules.materials.folio_board)?;
+        let allowances = supplies.allowances();
+        let grid = supplies
+            .rules
+            .shipment
+            .set_grid
+            .unwrap_or_else(|| Self::grid_for(inside, count, board.caliper));
+        let bundle = Self::of(
+            inside,
+            count,
+            grid,
+            board.caliper,
+            supplies.rules.schools.facing,
+        );
+        let outside = extent(inside, count, grid, board.caliper);
+        let around = (outside.across + outside.through + allowances.tape_tab) * 2.0
+            + (outside.up + outside.through + allowances.tape_tab) * 2.0;
+        Ok(supplies.layer(Making {
+            slot: LayerSlot::Bundle,
+            stuff: board.into(),
+            adds: Addition {
+                back: outside.through - inside.through,
+                ..Addition::new(
+                    (outside.across - inside.across) / 2.0,
+                    (outside.up - inside.up) / 2.0,
+                    Length::ZERO,
+                    Length::ZERO,
+                )
+            },
+            inside,
+            area: bundle.board_area,
+            mass: board.areal_density * bundle.board_area,
+            doubt: allowances.sheet_doubt,
+            cost: board.price_per_m2() * decimal_of(bundle.board_area.as_m2()),
+            tape: Some((supplies.inner_tape, around)),
+            minutes: allowances.board_minutes * f64::from(bundle.boards.max(1)),
+            why: "A board between any two, so that none prints its outline on another, bound so that they can't shift.",
+            make: Make::Bundle(bundle),
+            cushioning: None,
+        }))
+    }
+}
+
+fn deep(count: u32, [across, up]: [u32; 2]) -> u32 {
+    count.div_ceil((across * up).max(1)).max(1)
+}
+
+fn extent(one: Envelope, count: u32, grid: [u32; 2], board: Length) -> Envelope {
+    let side = |length: Length, times: u32| {
+        length * f64::from(times) + board * f64::from(times.saturating_sub(1))
+    };
+    Envelope {
+        across: side(one.across, grid[0]),
+        up: side(one.up, grid[1]),
+        through: side(one.through, deep(count, grid)),
+    }
+}
+
+fn wrapped_surface(bundle: Envelope) -> f64 {
+    let [across, up, through] =
+        [bundle.across, bundle.up, bundle.through].map(|side| side + WRAPPING);
+    (across * up).as_m2() + (up * through).as_m2() + (across * through).as_m2()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn buoy() -> Envelope {
+        Envelope {
+            across: Length::mm(200.0),
+            up: Length::mm(200.0),
+            through: Length::mm(22.0),
+        }
+    }
+
+    #[test]
+    fn nine_small_panels_are_laid_out_for_the_least_surface() {
+        // One stack of nine: 9 × 22 + 8 × 4 = 230 through, 300 × 300 × 330 wrapped: 0.288 m² a half.
+        // Two stacks of five: 404 × 200 × 126: 504 × 300 × 226: 0.333.
+        assert_eq!(Bundle::grid_for(buoy(), 9, Length::mm(4.0)), [1, 1]);
+        let bundle = Bundle::of(buoy(), 9, [1, 1], Length::mm(4.0), Facing::Inward);
+        assert_eq!((bundle.deep, bundle.boards, bundle.sheets), (9, 8, 0));
+        // Eight boards of 0.04 m²
+        assert!((bundle.board_area.as_m2() - 0.32).abs() < 1e-12);
+    }
+
+    #[test]
+    fn backs_together_save_every_other_board() {
+        let bundle = Bundle::of(buoy(), 9, [1, 1], Length::mm(4.0), Facing::BacksTogether);
+        assert_eq!((bundle.boards, bundle.sheets), (4, 4));
+    }
+
+    #[test]
+    fn a_grid_parts_its_neighbours() {
+        // Three by three, one deep: two dividers each way of 608 × 22, no board between.
+        let bundle = Bundle::of(buoy(), 9, [3, 3], Length::mm(4.0), Facing::Inward);
+        assert_eq!((bundle.deep, bundle.boards), (1, 4));
+        assert!((bundle.board_area.as_m2() - 4.0 * 0.608 * 0.022).abs() < 1e-12);
+    }
+
+    #[test]
+    fn one_piece_is_no_more_than_itself() {
+        let bundle = Bundle::of(buoy(), 1, [1, 1], Length::mm(4.0), Facing::Inward);
+        assert_eq!((bundle.boards, bundle.board_area), (0, Area::ZERO));
+    }
+}

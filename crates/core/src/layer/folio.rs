@@ -1,0 +1,121 @@
+//! Loose sheets between two boards, held by paper pockets.
+
+use serde::Serialize;
+
+use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use crate::{
+    Refusal,
+    house::Allowances,
+    piece::PieceSize,
+    quantity::{Length, decimal_of},
+};
+
+/// Two boards with paper pockets for the corners of the sheets.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Folio {
+    /// Of each board.
+    #[serde(rename = "width_mm")]
+    pub width: Length,
+    /// Of each board.
+    #[serde(rename = "height_mm")]
+    pub height: Length,
+    /// All round the sheet.
+    #[serde(rename = "margin_mm")]
+    pub margin: Length,
+    /// Of one board; flutes cross.
+    #[serde(rename = "caliper_mm")]
+    pub caliper: Length,
+    /// Of a paper pocket.
+    #[serde(rename = "pocket_leg_mm")]
+    pub pocket_leg: Length,
+    /// Of the square of paper that it is folded from.
+    #[serde(rename = "pocket_square_mm")]
+    pub pocket_square: Length,
+}
+
+/// Layers of paper that a pocket puts around the sheet.
+const POCKET_LAYERS: f64 = 4.0;
+const POCKETS: f64 = 4.0;
+
+impl Folio {
+    /// Returns the folio for sheets of a size.
+    ///
+    /// A paper pocket is a square of √2·leg folded corner to corner into the middle of the open edge; the
+    /// leg is the short side over a share, held between its bounds. Source: house rule.
+    #[must_use]
+    pub fn around(size: PieceSize, caliper: Length, allowances: &Allowances) -> Self {
+        let margin = allowances.folio_margin;
+        let pocket_leg = (size.short_side() / allowances.paper_pocket_share)
+            .clamped(allowances.paper_pocket_least, allowances.paper_pocket_most)
+            .min(size.short_side() / 2.0);
+        Self {
+            width: size.width + margin * 2.0,
+            height: size.height + margin * 2.0,
+            margin,
+            caliper,
+            pocket_leg,
+            pocket_square: pocket_leg * std::f64::consts::SQRT_2,
+        }
+    }
+
+    pub(crate) fn layer(
+        supplies: &Supplies<'_>,
+        size: PieceSize,
+        inside: Envelope,
+    ) -> Result<Layer, Refusal> {
+        let board = supplies.board("house.folio_board", &supplies.rules.materials.folio_board)?;
+        let paper = supplies.contact_paper;
+        let allowances = supplies.allowances();
+        let folio = Self::around(size, board.caliper, allowances);
+        let area = folio.width * folio.height * 2.0;
+        let pockets = folio.pocket_square * folio.pocket_square * POCKETS;
+        let behind = board.caliper + paper.thickness * POCKET_LAYERS;
+        Ok(supplies.layer(Making {
+            slot: LayerSlot::Folio,
+            stuff: board.into(),
+            adds: Addition::new(
+                (folio.width - inside.across) / 2.0,
+                (folio.height - inside.up) / 2.0,
+                board.caliper,
+                behind,
+            ),
+            inside,
+            area,
+            mass: board.areal_density * area + paper.areal_density * pockets,
+            doubt: allowances.sheet_doubt,
+            cost: board.price_per_m2() * decimal_of(area.as_m2()),
+            tape: Some((
+                supplies.inner_tape,
+                (folio.width + folio.height) * 2.0 + allowances.tape_tab * POCKETS,
+            )),
+            minutes: allowances.folio_minutes,
+            why: "Two boards with crossed flutes can't bend together; paper pockets hold the sheets by their corners, and no tape touches them.",
+            make: Make::Folio(folio),
+            cushioning: None,
+        }))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn etchings_lie_back_from_the_corners_of_their_boards() {
+        // 297 + 50 = 347 and 420 + 50 = 470; leg 297/7 = 42.43, square √2 × 42.43 = 60
+        let [width, height, depth] = [297.0, 420.0, 2.0].map(Length::mm);
+        let size = PieceSize {
+            width,
+            height,
+            depth,
+        };
+        let folio = Folio::around(size, Length::mm(4.0), &Allowances::default());
+        assert_eq!(
+            (folio.width, folio.height),
+            (Length::mm(347.0), Length::mm(470.0))
+        );
+        assert!((folio.pocket_leg.as_mm() - 42.428_571).abs() < 1e-6);
+        assert!((folio.pocket_square.as_mm() - 60.003).abs() < 1e-3);
+    }
+}

@@ -1,0 +1,124 @@
+//! Tape on plain glass, so that a break stays put.
+
+use serde::Serialize;
+
+use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use crate::{
+    house::{Allowances, GlassPattern},
+    piece::PieceSize,
+    quantity::{Area, Length, Mass, ceil_count},
+};
+
+/// The tape on one pane.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct GlassTape {
+    /// How it is laid.
+    pub pattern: GlassPattern,
+    /// Strips that run up.
+    pub upright: u32,
+    /// Strips that run across.
+    pub level: u32,
+    /// Strips from corner to corner.
+    pub diagonal: u32,
+    /// Of all strips.
+    #[serde(rename = "length_mm")]
+    pub length: Length,
+}
+
+impl GlassTape {
+    /// Returns the tape for a pane: a star on a small one, a lattice on a large one, unless a pattern was
+    /// chosen.
+    ///
+    /// A star has both diagonals and both middles; a lattice has ⌈side/pitch⌉ − 1 strips each way, at
+    /// least one. Source: house rule.
+    #[must_use]
+    pub fn on(size: PieceSize, chosen: Option<GlassPattern>, allowances: &Allowances) -> Self {
+        let (width, height) = (size.width, size.height);
+        let small = width.max(height) <= allowances.glass_star_most;
+        let pattern = chosen.unwrap_or(if small {
+            GlassPattern::Star
+        } else {
+            GlassPattern::Lattice
+        });
+        let (upright, level, diagonal) = match pattern {
+            GlassPattern::Star => (1, 1, 2),
+            GlassPattern::Lattice => {
+                let strips = |side: Length| {
+                    ceil_count(side / allowances.glass_pitch)
+                        .saturating_sub(1)
+                        .max(1)
+                };
+                (strips(width), strips(height), 0)
+            }
+        };
+        let corner_to_corner = Length::mm(width.as_mm().hypot(height.as_mm()));
+        Self {
+            pattern,
+            upright,
+            level,
+            diagonal,
+            length: height * f64::from(upright)
+                + width * f64::from(level)
+                + corner_to_corner * f64::from(diagonal),
+        }
+    }
+
+    pub(crate) fn layer(supplies: &Supplies<'_>, size: PieceSize, inside: Envelope) -> Layer {
+        let tape = supplies.glass_tape;
+        let laid = Self::on(
+            size,
+            supplies.rules.shipment.glass_pattern,
+            supplies.allowances(),
+        );
+        supplies.layer(Making {
+            slot: LayerSlot::GlassTape,
+            stuff: tape.into(),
+            adds: Addition::default(),
+            inside,
+            area: Area::ZERO,
+            mass: Mass::ZERO,
+            doubt: 0.0,
+            cost: rust_decimal::Decimal::ZERO,
+            tape: Some((tape, laid.length)),
+            minutes: supplies.allowances().glass_minutes,
+            why: "Should the glass break, the tape keeps its pieces off the art.",
+            make: Make::GlassTape(laid),
+            cushioning: None,
+        })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn tape(width: f64, height: f64) -> GlassTape {
+        let [width, height, depth] = [width, height, 20.0].map(Length::mm);
+        let size = PieceSize {
+            width,
+            height,
+            depth,
+        };
+        GlassTape::on(size, None, &Allowances::default())
+    }
+
+    #[test]
+    fn a_small_pane_gets_a_star() {
+        // 300 × 400: two diagonals of 500, a middle each way: 1000 + 700
+        let tape = tape(300.0, 400.0);
+        assert_eq!(
+            (tape.pattern, tape.length),
+            (GlassPattern::Star, Length::mm(1700.0))
+        );
+    }
+
+    #[test]
+    fn a_large_pane_gets_a_lattice() {
+        // 690/150 = 4.6: four upright strips of 940; 940/150 = 6.27: six level strips of 690:
+        // 3760 + 4140 = 7900
+        let tape = tape(690.0, 940.0);
+        assert_eq!((tape.upright, tape.level, tape.diagonal), (4, 6, 0));
+        assert_eq!(tape.length, Length::mm(7900.0));
+    }
+}

@@ -1,0 +1,111 @@
+//! The places that layers have in a plan, in the order of the job.
+
+use serde::{Deserialize, Serialize};
+
+/// A place in the order of the layers, from the art outward. A plan has at most one layer in each.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum LayerSlot {
+    /// Tape on plain glass, so that a break stays put.
+    GlassTape,
+    /// Strips that keep everything off a face that must not be touched.
+    WindowSpacer,
+    /// A sheet against the art, or between loose sheets.
+    Contact,
+    /// Like pieces bound to one bundle, with boards between.
+    Bundle,
+    /// Two boards that hold loose sheets.
+    Folio,
+    /// Something around each corner.
+    Corners,
+    /// A pad in the hollow behind a canvas.
+    BackFill,
+    /// Boards in front and behind.
+    FaceBoards,
+    /// Stretch film that binds the boards.
+    Binding,
+    /// What says which piece it is, and which side is the face and the top.
+    NameTag,
+    /// A sealed bag with something that keeps it dry.
+    Bag,
+    /// A loose canvas or sheet rolled up.
+    Roll,
+    /// The wrap that runs the long way.
+    FirstWrap,
+    /// The wrap at right angles to it.
+    SecondWrap,
+    /// Foam over the face and the back.
+    FacePads,
+    /// Foam along the four edges.
+    EdgePads,
+    /// Foam around each corner.
+    CornerBlocks,
+    /// Boards outside the cushion.
+    OuterBoards,
+    /// Fill at the edges and behind.
+    Fill,
+    /// The box, or the tube.
+    Box,
+    /// Fill between two boxes.
+    SecondFill,
+    /// A second box around the first.
+    SecondBox,
+}
+
+impl LayerSlot {
+    /// Every place, from the art outward.
+    pub const ALL: [Self; 22] = [
+        Self::GlassTape,
+        Self::WindowSpacer,
+        Self::Contact,
+        Self::Bundle,
+        Self::Folio,
+        Self::Corners,
+        Self::BackFill,
+        Self::FaceBoards,
+        Self::Binding,
+        Self::NameTag,
+        Self::Bag,
+        Self::Roll,
+        Self::FirstWrap,
+        Self::SecondWrap,
+        Self::FacePads,
+        Self::EdgePads,
+        Self::CornerBlocks,
+        Self::OuterBoards,
+        Self::Fill,
+        Self::Box,
+        Self::SecondFill,
+        Self::SecondBox,
+    ];
+
+    /// What people call it, as it stands in a sentence.
+    #[must_use]
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::GlassTape => "tape on the glass",
+            Self::WindowSpacer => "window spacer",
+            Self::Contact => "contact sheet",
+            Self::Bundle => "bundle",
+            Self::Folio => "folio",
+            Self::Corners => "corner protectors",
+            Self::BackFill => "canvas-back fill",
+            Self::FaceBoards => "face boards",
+            Self::Binding => "stretch film",
+            Self::NameTag => "name tag",
+            Self::Bag => "sealed bag",
+            Self::Roll => "roll",
+            Self::FirstWrap => "first wrap",
+            Self::SecondWrap => "second wrap",
+            Self::FacePads => "face pads",
+            Self::EdgePads => "edge pads",
+            Self::CornerBlocks => "corner blocks",
+            Self::OuterBoards => "outer boards",
+            Self::Fill => "fill",
+            Self::Box => "box",
+            Self::SecondFill => "fill between the boxes",
+            Self::SecondBox => "second box",
+        }
+    }
+}

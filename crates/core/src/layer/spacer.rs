@@ -1,0 +1,108 @@
+//! A window spacer: strips around a face that nothing may touch.
+
+use serde::Serialize;
+
+use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use crate::{
+    Refusal,
+    piece::PieceSize,
+    quantity::{Area, Length, ceil_count, decimal_of},
+};
+
+/// A frame of board strips that lies on the margin of the face.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct WindowSpacer {
+    /// Of each strip.
+    #[serde(rename = "strip_width_mm")]
+    pub strip_width: Length,
+    /// Boards one on the other.
+    pub boards: u32,
+    /// That they keep off the face.
+    #[serde(rename = "stands_off_mm")]
+    pub stands_off: Length,
+    /// Of all strips together.
+    #[serde(rename = "strip_length_mm")]
+    pub strip_length: Length,
+}
+
+impl WindowSpacer {
+    /// Returns the spacer for a face: as many boards as reach the wanted depth, as strips along the edges
+    /// that butt at the corners.
+    ///
+    /// A face narrower than three strips takes narrower ones, so that a window is left. Source: house
+    /// rule.
+    #[must_use]
+    pub fn around(size: PieceSize, caliper: Length, depth: Length, width: Length) -> Self {
+        let boards = ceil_count(depth / caliper).max(1);
+        let strip_width = width.min(size.short_side() / 3.0);
+        let around = size.perimeter() - strip_width * 4.0;
+        Self {
+            strip_width,
+            boards,
+            stands_off: caliper * f64::from(boards),
+            strip_length: around * f64::from(boards),
+        }
+    }
+
+    pub(crate) fn layer(
+        supplies: &Supplies<'_>,
+        size: PieceSize,
+        inside: Envelope,
+    ) -> Result<Layer, Refusal> {
+        let board = supplies.board("house.spacer_board", &supplies.rules.materials.spacer_board)?;
+        let allowances = supplies.allowances();
+        let spacer = Self::around(
+            size,
+            board.caliper,
+            allowances.spacer_depth,
+            allowances.spacer_width,
+        );
+        let area = spacer.strip_length * spacer.strip_width;
+        Ok(supplies.layer(Making {
+            slot: LayerSlot::WindowSpacer,
+            stuff: board.into(),
+            adds: Addition {
+                front: spacer.stands_off,
+                ..Addition::default()
+            },
+            inside,
+            area,
+            mass: board.areal_density * area,
+            doubt: allowances.sheet_doubt,
+            cost: board.price_per_m2() * decimal_of(area.as_m2()),
+            tape: Some((supplies.inner_tape, allowances.tape_tab * 8.0)),
+            minutes: allowances.spacer_minutes,
+            why: "Loose pigment is never touched: the strips hold the board off it, and no sheet lies on the face.",
+            make: Make::WindowSpacer(spacer),
+            cushioning: None,
+        }))
+    }
+
+    /// Returns the area of the strips.
+    #[must_use]
+    pub fn area(self) -> Area {
+        self.strip_length * self.strip_width
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn two_boards_of_five_make_a_spacer_of_ten() {
+        // Depth 6 of boards of 5: two, 10 mm. Around 610 × 860: 2940 − 4 × 30 = 2820, twice: 5640.
+        let [width, height, depth] = [610.0, 860.0, 3.0].map(Length::mm);
+        let size = PieceSize {
+            width,
+            height,
+            depth,
+        };
+        let [caliper, wanted, strip] = [5.0, 6.0, 30.0].map(Length::mm);
+        let spacer = WindowSpacer::around(size, caliper, wanted, strip);
+        assert_eq!((spacer.boards, spacer.stands_off), (2, Length::mm(10.0)));
+        assert_eq!(spacer.strip_length, Length::mm(5640.0));
+        assert!((spacer.area().as_m2() - 0.1692).abs() < 1e-12);
+    }
+}

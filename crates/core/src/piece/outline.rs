@@ -1,0 +1,102 @@
+//! The shape of a piece, seen from the front.
+
+use serde::{Deserialize, Serialize};
+
+use super::PieceSize;
+use crate::quantity::Area;
+
+/// The shape of a piece within its bounding box.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Outline {
+    /// Four square corners.
+    #[default]
+    Rectangle,
+    /// An ellipse that touches all four sides.
+    Oval,
+    /// Square below, half a circle above.
+    Arched,
+    /// A circle.
+    Round,
+    /// Anything else: what it is measured over is its bounding box.
+    Irregular,
+}
+
+/// An ellipse fills this share of the box around it: π/4.
+const ELLIPSE: f64 = std::f64::consts::FRAC_PI_4;
+/// An irregular piece is taken to fill so much of its box.
+const IRREGULAR: f64 = 0.8;
+
+impl Outline {
+    /// What people call it, as it stands in a sentence.
+    #[must_use]
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Rectangle => "rectangle",
+            Self::Oval => "oval",
+            Self::Arched => "arched top",
+            Self::Round => "round",
+            Self::Irregular => "irregular",
+        }
+    }
+
+    /// Returns the area of the face, in square metres.
+    ///
+    /// An arch takes π/8 of the square of the width for its half circle, or an ellipse's half when it is
+    /// lower than wide. Source: geometry; an irregular piece is taken to fill four fifths of its box.
+    #[must_use]
+    pub fn face(self, size: PieceSize) -> Area {
+        match self {
+            Self::Rectangle => size.face(),
+            Self::Oval | Self::Round => size.face() * ELLIPSE,
+            Self::Arched => {
+                let arch = (size.width / 2.0).min(size.height);
+                size.width * (size.height - arch) + size.width * arch * ELLIPSE
+            }
+            Self::Irregular => size.face() * IRREGULAR,
+        }
+    }
+
+    /// Returns at how many points such a piece bears, when nothing else was said.
+    #[must_use]
+    pub const fn bearing_points(self) -> u32 {
+        4
+    }
+
+    /// Returns how many of its bearing points are square corners.
+    #[must_use]
+    pub const fn square_corners(self) -> u32 {
+        match self {
+            Self::Rectangle => 4,
+            Self::Arched => 2,
+            Self::Oval | Self::Round | Self::Irregular => 0,
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::quantity::Length;
+
+    #[test]
+    fn faces_by_their_outline() {
+        let [width, height, depth] = [780.0, 1050.0, 30.0].map(Length::mm);
+        let size = PieceSize {
+            width,
+            height,
+            depth,
+        };
+        // 0.78 × 1.05 = 0.819; × π/4 = 0.643241; arch: 0.78 × 0.66 + π/8 × 0.78² = 0.5148 + 0.238918
+        for (outline, area) in [
+            (Outline::Rectangle, 0.819),
+            (Outline::Oval, 0.643_241),
+            (Outline::Arched, 0.753_718),
+            (Outline::Irregular, 0.6552),
+        ] {
+            let found = outline.face(size).as_m2();
+            assert!((found - area).abs() < 1e-6, "{outline:?}: {found}");
+        }
+    }
+}

@@ -1,0 +1,287 @@
+//! Building the layers of a plan, each around those inside it.
+
+use super::recipe::{Recipe, has_back_board};
+use crate::{
+    Refusal,
+    carton::SlottedEdge,
+    house::{Carriage, CornerStyle},
+    layer::{
+        BackFill, Bundle, CardPocket, ContactSheet, Core, CornerBlocks, Direction, EdgeFill,
+        EdgePads, Envelope, FaceBoards, FacePads, Folio, GlassTape, Interleaves, Layer, LayerSlot,
+        Make, NameTag, Roll, SealedBag, SlipOns, StretchFilm, Supplies, TubeBox, WindowSpacer,
+        WrapStrip,
+    },
+    piece::{Piece, PieceSize},
+    quantity::{Length, Volume},
+};
+
+/// A plan while it grows from the art outward.
+pub(super) struct Building<'a> {
+    piece: &'a Piece,
+    supplies: &'a Supplies<'a>,
+    recipe: &'a Recipe,
+    /// What boards and pockets go around: the piece, or the bundle of pieces.
+    body: PieceSize,
+    bare: Envelope,
+    layers: Vec<Layer>,
+}
+
+/// Returns the layers of a plan, from the art outward.
+///
+/// # Errors
+/// A [`Refusal`] for a material that a layer needs and the shelf does not hold.
+pub(super) fn layers_of(
+    piece: &Piece,
+    supplies: &Supplies<'_>,
+    recipe: &Recipe,
+) -> Result<Vec<Layer>, Refusal> {
+    let PieceSize {
+        width,
+        height,
+        depth,
+    } = piece.size;
+    let mut building = Building {
+        piece,
+        supplies,
+        recipe,
+        body: piece.size,
+        bare: Envelope {
+            across: width,
+            up: height,
+            through: depth,
+        },
+        layers: Vec::with_capacity(LayerSlot::ALL.len()),
+    };
+    match recipe.carriage {
+        Carriage::Flat => building.flat()?,
+        Carriage::Folio => building.folio()?,
+        Carriage::Rolled => building.rolled()?,
+    }
+    Ok(building.layers)
+}
+
+impl Building<'_> {
+    fn inside(&self) -> Envelope {
+        self.layers.last().map_or(self.bare, |layer| layer.envelope)
+    }
+
+    fn has(&self, slot: LayerSlot) -> bool {
+        self.recipe.has(slot)
+    }
+
+    fn flat(&mut self) -> Result<(), Refusal> {
+        let (supplies, size) = (self.supplies, self.piece.size);
+        if self.has(LayerSlot::GlassTape) {
+            self.layers
+                .push(GlassTape::layer(supplies, size, self.inside()));
+        }
+        if self.has(LayerSlot::WindowSpacer) {
+            self.layers
+                .push(WindowSpacer::layer(supplies, size, self.inside())?);
+        }
+        if self.has(LayerSlot::Contact) {
+            let count = self.piece.count;
+            self.layers
+                .push(ContactSheet::layer(supplies, size, count, self.inside()));
+        }
+        if self.has(LayerSlot::Bundle) {
+            self.bundle()?;
+        }
+        self.corners()?;
+        if self.has(LayerSlot::BackFill) {
+            self.layers
+                .extend(BackFill::layer(supplies, size, self.inside())?);
+        }
+        if self.has(LayerSlot::FaceBoards) {
+            let behind = has_back_board(self.piece, supplies.rules);
+            let bound = !self.has(LayerSlot::Binding);
+            self.layers.push(FaceBoards::layer(
+                supplies,
+                self.body,
+                behind,
+                bound,
+                self.inside(),
+            ));
+        }
+        self.named_and_sealed()?;
+        self.cushioned_and_boxed()
+    }
+
+    fn folio(&mut self) -> Result<(), Refusal> {
+        let (supplies, piece) = (self.supplies, self.piece);
+        if self.has(LayerSlot::WindowSpacer) {
+            self.layers
+                .push(WindowSpacer::layer(supplies, piece.size, self.inside())?);
+        }
+        if self.has(LayerSlot::Contact) {
+            self.layers.push(Interleaves::layer(
+                supplies,
+                piece.size,
+                piece.count,
+                self.inside(),
+            ));
+        }
+        self.layers
+            .push(Folio::layer(supplies, piece.size, self.inside())?);
+        self.named_and_sealed()?;
+        self.cushioned_and_boxed()
+    }
+
+    fn rolled(&mut self) -> Result<(), Refusal> {
+        let (supplies, piece) = (self.supplies, self.piece);
+        if self.has(LayerSlot::Contact) {
+            self.layers.push(Interleaves::layer(
+                supplies,
+                piece.size,
+                piece.count,
+                self.inside(),
+            ));
+        }
+        let layer = Roll::layer(supplies, piece, self.inside());
+        let Make::Roll(roll) = layer.make else {
+            unreachable!("a roll makes a roll")
+        };
+        self.layers.push(layer);
+        self.named_and_sealed()?;
+        let mut wrap = Length::ZERO;
+        if self.has(LayerSlot::FirstWrap) {
+            let turns = supplies.allowances().roll_turns;
+            wrap = supplies.cushion_wrap.loaded_thickness * f64::from(turns);
+            let core = Core::around(self.inside().face(), self.inside());
+            let layer = WrapStrip::around_roll(supplies, turns, core, self.inside());
+            self.layers.extend(layer);
+        }
+        self.layers
+            .push(TubeBox::layer(supplies, roll, wrap, self.inside()));
+        Ok(())
+    }
+
+    fn bundle(&mut self) -> Result<(), Refusal> {
+        let layer = Bundle::layer(self.supplies, self.piece.count, self.inside())?;
+        let Envelope {
+            across,
+            up,
+            through,
+        } = layer.envelope;
+        self.body = PieceSize {
+            width: across,
+            height: up,
+            depth: through,
+        };
+        self.layers.push(layer);
+        Ok(())
+    }
+
+    fn corners(&mut self) -> Result<(), Refusal> {
+        if !self.has(LayerSlot::Corners) {
+            return Ok(());
+        }
+        let (supplies, inside) = (self.supplies, self.inside());
+        let count = self.piece.bearing_points();
+        let layer = match supplies.corner_style_for(inside.through)? {
+            CornerStyle::CardPockets => CardPocket::layer(supplies, self.body, count, inside)?,
+            CornerStyle::SlipOn => SlipOns::layer(supplies, count, inside)?,
+        };
+        self.layers.push(layer);
+        Ok(())
+    }
+
+    fn named_and_sealed(&mut self) -> Result<(), Refusal> {
+        let supplies = self.supplies;
+        if self.has(LayerSlot::Binding) {
+            self.layers
+                .push(StretchFilm::layer(supplies, self.inside())?);
+        }
+        if self.has(LayerSlot::NameTag) {
+            self.layers.push(NameTag::layer(supplies, self.inside())?);
+        }
+        if self.has(LayerSlot::Bag) {
+            self.layers.push(SealedBag::layer(supplies, self.inside())?);
+        }
+        Ok(())
+    }
+
+    fn core(&self) -> Core {
+        let inside = self.inside();
+        let boarded = self.layers.iter().find_map(|layer| match &layer.make {
+            Make::FaceBoards(boards) => Some(boards.width * boards.height),
+            Make::Folio(folio) => Some(folio.width * folio.height),
+            _ => None,
+        });
+        match boarded {
+            Some(face) => Core::around(face, inside),
+            None => {
+                let bar = self.supplies.allowances().bar_width;
+                Core::of_piece(self.piece, self.body, bar, inside)
+            }
+        }
+    }
+
+    fn cushioned_and_boxed(&mut self) -> Result<(), Refusal> {
+        let supplies = self.supplies;
+        let core = self.core();
+        let long_way = if self.body.height >= self.body.width {
+            Direction::Up
+        } else {
+            Direction::Across
+        };
+        self.wraps(long_way, core);
+        if self.has(LayerSlot::FacePads) {
+            self.layers
+                .push(FacePads::layer(supplies, core, self.inside())?);
+        }
+        if self.has(LayerSlot::EdgePads) {
+            self.layers
+                .push(EdgePads::layer(supplies, core, self.inside())?);
+        }
+        let mut hollow = Volume::ZERO;
+        if self.has(LayerSlot::CornerBlocks) {
+            let inside = self.inside();
+            let layer = CornerBlocks::layer(supplies, core, CORNERS, inside)?;
+            if let Make::CornerBlocks(blocks) = &layer.make {
+                hollow = blocks.hollow(inside);
+            }
+            self.layers.push(layer);
+        }
+        if self.has(LayerSlot::OuterBoards) {
+            self.layers
+                .push(FaceBoards::outer_layer(supplies, self.inside())?);
+        }
+        if self.has(LayerSlot::Fill) {
+            self.layers
+                .extend(EdgeFill::layer(supplies, core, hollow, self.inside()));
+        }
+        self.layers.push(SlottedEdge::layer(
+            supplies,
+            LayerSlot::Box,
+            long_way,
+            self.inside(),
+        ));
+        if self.has(LayerSlot::SecondBox) {
+            self.layers
+                .push(EdgeFill::between_boxes(supplies, self.inside()));
+            let slot = LayerSlot::SecondBox;
+            self.layers
+                .push(SlottedEdge::layer(supplies, slot, long_way, self.inside()));
+        }
+        Ok(())
+    }
+
+    fn wraps(&mut self, long_way: Direction, core: Core) {
+        let allowances = self.supplies.allowances();
+        let across = long_way.turned();
+        for (slot, direction, turns) in [
+            (LayerSlot::FirstWrap, long_way, allowances.first_turns),
+            (LayerSlot::SecondWrap, across, allowances.second_turns),
+        ] {
+            if self.has(slot) {
+                let winding = (direction, turns);
+                let layer = WrapStrip::layer(self.supplies, slot, winding, core, self.inside());
+                self.layers.extend(layer);
+            }
+        }
+    }
+}
+
+/// A wrapped piece is a block with four corners, whatever its outline.
+const CORNERS: u32 = 4;

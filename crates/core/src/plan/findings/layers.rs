@@ -1,0 +1,290 @@
+//! Findings about single layers.
+
+use super::Looked;
+use crate::{
+    carton::SheetNeed,
+    house::{Choices, CornerStyle, SchoolChoices},
+    layer::{FacePads, Layer, LayerSlot, Make},
+    material::Touch,
+    piece::Medium,
+    plan::{
+        Finding,
+        FindingLevel::{Mind, Note, Stop},
+    },
+    quantity::{Force, Length, Stress},
+};
+
+/// A pad nearer than this touches a roll that slides.
+const ROLL_END_AIR: Length = Length::mm(3.0);
+/// Tape needs this much of a pocket to land on.
+const TAPE_LANDING: Length = Length::mm(25.0);
+
+pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
+    findings.extend(
+        [
+            contact(looked),
+            name_tag(looked),
+            corners_changed(looked),
+            shedding(looked),
+            wet_floor(looked),
+        ]
+        .into_iter()
+        .flatten(),
+    );
+    findings.extend(looked.supplies.swapped.iter().map(|swapped| {
+        Finding::layer(
+            Note,
+            "tape-swapped",
+            LayerSlot::FirstWrap,
+            format!("{}; the plan takes {} there.", swapped.why, swapped.used),
+        )
+    }));
+    findings.extend(
+        looked
+            .layers
+            .iter()
+            .filter_map(|layer| of_layer(looked, layer)),
+    );
+}
+
+fn contact(looked: &Looked<'_>) -> Option<Finding> {
+    let medium = looked.piece.bare_medium()?;
+    let paper = looked.supplies.contact_paper;
+    let slot = LayerSlot::Contact;
+    let name = medium.name();
+    if !looked.recipe.has(slot) && looked.recipe.has(LayerSlot::WindowSpacer) {
+        return None;
+    }
+    match paper.touch(medium) {
+        Touch::Never => Some(Finding::piece(
+            Stop,
+            "no-sheet",
+            format!(
+                "No sheet in the stores may touch {name}: buy one that may, or put it under glass or a window mount before it is wrapped."
+            ),
+        )),
+        Touch::WithReason => Some(Finding::layer(
+            Stop,
+            "sheet-needs-reason",
+            slot,
+            format!(
+                "{} lies against {name} only for a reason: choose another sheet, or write the reason.",
+                paper.name
+            ),
+        )),
+        Touch::Allowed => (paper.id != looked.supplies.rules.materials.contact_paper).then(|| {
+            Finding::layer(
+                Note,
+                "sheet-changed",
+                slot,
+                format!(
+                    "{} takes the place of the house's sheet, which may not touch {name}.",
+                    paper.name
+                ),
+            )
+        }),
+    }
+}
+
+fn corners_changed(looked: &Looked<'_>) -> Option<Finding> {
+    let rules = looked.supplies.rules;
+    let layer = looked.layer(LayerSlot::Corners)?;
+    let folded = matches!(layer.make, Make::CardPockets(_));
+    (folded && rules.schools.corners == CornerStyle::SlipOn).then(|| {
+        Finding::layer(
+            Note,
+            "corners-changed",
+            layer.slot,
+            "The house's slip-on corners do not fit this depth: card pockets are folded to it instead.",
+        )
+    })
+}
+
+fn name_tag(looked: &Looked<'_>) -> Option<Finding> {
+    let slot = LayerSlot::NameTag;
+    looked.layer(slot).is_none().then(|| {
+        Finding::parcel(
+            Mind,
+            "no-name",
+            "Wrapped and without its name nobody knows which piece this is, which side is the face and which edge the top.",
+        )
+        .answered_by("Add a name tag", Choices::layer(slot, true))
+    })
+}
+
+/// Crumbs of foam on paint, where no sheet lies between.
+fn shedding(looked: &Looked<'_>) -> Option<Finding> {
+    let medium: Medium = looked.piece.bare_medium()?;
+    let layer = looked.layers.iter().find(|layer| {
+        let foam = looked.supplies.catalogue.foam(&layer.material);
+        foam.is_ok_and(|foam| foam.sheds)
+    })?;
+    Some(Finding::layer(
+        Mind,
+        "crumbs",
+        layer.slot,
+        format!(
+            "{} sheds crumbs, and there is bare {} inside: face the foam in paper, and vacuum the bench.",
+            layer.material_name,
+            medium.name()
+        ),
+    ))
+}
+
+fn wet_floor(looked: &Looked<'_>) -> Option<Finding> {
+    let slot = LayerSlot::Bag;
+    if looked.recipe.has(slot) {
+        return None;
+    }
+    Some(
+        Finding::layer(
+            Note,
+            "wet-floor",
+            LayerSlot::Box,
+            "Bare card drinks from a wet floor: tape along the base edges, or put the piece in a sealed bag.",
+        )
+        .answered_by("Add a sealed bag", Choices::layer(slot, true)),
+    )
+}
+
+fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
+    match &layer.make {
+        Make::CardPockets(pocket) if pocket.leg < TAPE_LANDING => Some(Finding::layer(
+            Mind,
+            "short-pockets",
+            layer.slot,
+            "The pockets are too short for tape to land on: bind all of them with one band around the piece.",
+        )),
+        Make::SlipOns(corners) if !corners.fits => Some(
+            Finding::layer(
+                Stop,
+                "corner-depth",
+                layer.slot,
+                format!(
+                    "These corners hold {:.0} to {:.0}\u{a0}mm, and {:.0}\u{a0}mm goes in: fold pockets to the depth instead.",
+                    corners.depth_from.as_mm(),
+                    corners.depth_to.as_mm(),
+                    corners.depth.as_mm()
+                ),
+            )
+            .answered_by("Fold card pockets", card_pockets()),
+        ),
+        Make::SealedBag(_) if looked.piece.cure().is_some() => Some(Finding::layer(
+            Mind,
+            "bag-cured-only",
+            layer.slot,
+            "A sealed bag is for cured work only: what is still giving off solvent stays damp in it.",
+        )),
+        Make::FacePads(pads) => pad_shape(looked, layer, pads),
+        Make::Tube(tube) if tube.triangular => Some(Finding::layer(
+            Note,
+            "triangular-tube",
+            layer.slot,
+            format!(
+                "No tube on the shelf is {:.0}\u{a0}mm wide inside: a triangular one is folded from board, {:.0}\u{a0}mm a side.",
+                tube.needed.as_mm() / 3.0_f64.sqrt(),
+                tube.inside.as_mm()
+            ),
+        )),
+        Make::Tube(tube) if tube.end_air < ROLL_END_AIR => Some(Finding::layer(
+            Mind,
+            "roll-ends",
+            layer.slot,
+            "The pads press on the ends of the roll and crush its edge: leave a few millimetres of air before them.",
+        )),
+        Make::SlottedBox(carton) => boxed(looked, layer, &carton.sheet),
+        _ => None,
+    }
+}
+
+fn card_pockets() -> Choices {
+    Choices {
+        schools: SchoolChoices {
+            corners: Some(CornerStyle::CardPockets),
+            ..SchoolChoices::default()
+        },
+        ..Choices::default()
+    }
+}
+
+/// A pad narrower than it is thick buckles; one that carries too much creeps.
+fn pad_shape(looked: &Looked<'_>, layer: &Layer, pads: &FacePads) -> Option<Finding> {
+    let narrow = pads.width.min(pads.height);
+    let t = pads.thickness;
+    let small = pads.side_area / f64::from(pads.pads) < square(t * LEAST_SIDE);
+    if narrow < t / 2.0 {
+        let says = format!(
+            "Pads {:.0}\u{a0}mm wide and {:.0}\u{a0}mm thick fold over instead of giving: make them wider or thinner.",
+            narrow.as_mm(),
+            t.as_mm()
+        );
+        return Some(
+            Finding::layer(Stop, "pad-buckles", layer.slot, says).answered_by(
+                "Make each pad as wide as it must be",
+                Choices {
+                    pad_area_cm2: Some(
+                        (square(t * LEAST_SIDE) * f64::from(pads.pads)).as_m2() * CM2_PER_M2,
+                    ),
+                    ..Choices::default()
+                },
+            ),
+        );
+    }
+    if small || narrow < t {
+        let says = format!(
+            "Each pad should have at least {:.0}\u{a0}cm², a third more than its thickness squared, or it leans.",
+            square(t * LEAST_SIDE).as_m2() * CM2_PER_M2
+        );
+        return Some(Finding::layer(Mind, "pad-leans", layer.slot, says));
+    }
+    let cushioning = layer.cushioning?;
+    let carried = Stress::of(
+        Force::weight_of(looked.survival.cushioned),
+        cushioning.front?.area,
+    );
+    let creep = cushioning.curve.creep?;
+    (carried > creep).then(|| {
+        Finding::layer(
+            Mind,
+            "pad-creeps",
+            layer.slot,
+            format!(
+                "Lying flat, the pads carry {:.1}\u{a0}kPa and creep above {:.1}: give them more area.",
+                carried.as_kpa(),
+                creep.as_kpa()
+            ),
+        )
+    })
+}
+
+const LEAST_SIDE: f64 = 1.33;
+const CM2_PER_M2: f64 = 1e4;
+
+fn square(side: Length) -> crate::quantity::Area {
+    side * side
+}
+
+fn boxed(looked: &Looked<'_>, layer: &Layer, sheet: &SheetNeed) -> Option<Finding> {
+    let slot = layer.slot;
+    match sheet {
+        SheetNeed::One { .. } if looked.supplies.box_board.shelf.reused => Some(Finding::layer(
+            Note,
+            "old-marks",
+            slot,
+            "The board was used before: turn it inside out or cover its old barcodes, or the parcel goes where they say.",
+        )),
+        SheetNeed::One { .. } => None,
+        SheetNeed::Joined { .. } => Some(Finding::layer(
+            Note,
+            "joined-blank",
+            slot,
+            "The blank is wider than any sheet: split it at the middle score and tape the lap, which is weaker there.",
+        )),
+        SheetNeed::NoSheet => Some(Finding::layer(
+            Mind,
+            "no-sheet-for-blank",
+            slot,
+            "No sheet of this board takes the blank, even split at its middle score: choose a board with larger sheets.",
+        )),
+    }
+}

@@ -1,0 +1,39 @@
+//! Every finding about a plan, by what it is about.
+
+mod layers;
+mod parcel;
+mod piece;
+mod survival;
+
+use super::{Finding, Survival, Tally, recipe::Recipe};
+use crate::{
+    layer::{Layer, LayerSlot, Supplies},
+    piece::Piece,
+};
+
+/// A plan while it is looked over.
+pub(super) struct Looked<'a> {
+    pub piece: &'a Piece,
+    pub supplies: &'a Supplies<'a>,
+    pub recipe: &'a Recipe,
+    pub layers: &'a [Layer],
+    pub tally: &'a Tally,
+    pub survival: &'a Survival,
+}
+
+impl Looked<'_> {
+    fn layer(&self, slot: LayerSlot) -> Option<&Layer> {
+        self.layers.iter().find(|layer| layer.slot == slot)
+    }
+}
+
+/// Returns every finding about a plan, the gravest first.
+pub(super) fn all(looked: &Looked<'_>) -> Vec<Finding> {
+    let mut findings = Vec::new();
+    piece::look(looked, &mut findings);
+    layers::look(looked, &mut findings);
+    survival::look(looked, &mut findings);
+    parcel::look(looked, &mut findings);
+    findings.sort_by_key(|finding| finding.level);
+    findings
+}

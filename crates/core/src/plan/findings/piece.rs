@@ -1,0 +1,153 @@
+//! Findings about the piece itself.
+
+use super::Looked;
+use crate::{
+    house::Carriage,
+    piece::{Condition, Construction, Glazing, Medium, Outline, PaintBody, TopEdge},
+    plan::{
+        Finding,
+        FindingLevel::{Mind, Note, Stop},
+    },
+};
+
+pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
+    findings.extend(
+        [
+            encaustic(looked),
+            flaking(looked),
+            raised_paint(looked),
+            top(looked),
+            hardware(looked),
+            outline(looked),
+            acrylic(looked),
+            certificate(looked),
+            thick_roll(looked),
+        ]
+        .into_iter()
+        .flatten(),
+    );
+}
+
+fn encaustic(looked: &Looked<'_>) -> Option<Finding> {
+    (looked.piece.medium == Some(Medium::Encaustic)).then(|| {
+        Finding::piece(
+            Mind,
+            "wax-warmth",
+            "Wax softens above 30 °C: send it in cool weather, keep it off warm vans, and tell the buyer.",
+        )
+    })
+}
+
+fn flaking(looked: &Looked<'_>) -> Option<Finding> {
+    (looked.piece.condition == Condition::Flaking).then(|| {
+        Finding::piece(
+            Stop,
+            "flaking",
+            "The surface is loose: have it consolidated before anything lies on it, or write why it travels as it is.",
+        )
+    })
+}
+
+fn raised_paint(looked: &Looked<'_>) -> Option<Finding> {
+    let piece = looked.piece;
+    let raised = piece.paint != PaintBody::Thin && piece.bare_medium().is_some();
+    let spaced = looked.recipe.has(crate::layer::LayerSlot::WindowSpacer);
+    (raised && !spaced && looked.recipe.carriage == Carriage::Flat).then(|| {
+        let finding = Finding::piece(
+            if piece.paint == PaintBody::Impasto { Mind } else { Note },
+            "raised-paint",
+            "Raised paint takes the print of whatever presses on it: lay the sheet loose, or hold the board off with a window spacer.",
+        );
+        finding.answered_by(
+            "Add a window spacer",
+            crate::house::Choices::layer(crate::layer::LayerSlot::WindowSpacer, true),
+        )
+    })
+}
+
+fn top(looked: &Looked<'_>) -> Option<Finding> {
+    (looked.piece.top == TopEdge::Unmarked).then(|| {
+        Finding::piece(
+            Mind,
+            "top-unmarked",
+            "Nothing shows which edge is the top: mark it on the back before the piece is covered.",
+        )
+    })
+}
+
+fn hardware(looked: &Looked<'_>) -> Option<Finding> {
+    let stands = looked.piece.hardware?;
+    let mm = stands.as_mm();
+    let behind = looked.layer(crate::layer::LayerSlot::FaceBoards).is_some()
+        && crate::plan::recipe::has_back_board(looked.piece, looked.supplies.rules);
+    let says = format!(
+        "Hardware stands {mm:.0}\u{a0}mm off the back: take it off and send it in a bag, or pad around it so that the board behind does not ride on it."
+    );
+    let level = if behind { Mind } else { Note };
+    Some(Finding::piece(level, "hardware", says))
+}
+
+fn outline(looked: &Looked<'_>) -> Option<Finding> {
+    let piece = looked.piece;
+    (piece.outline != Outline::Rectangle).then(|| {
+        let points = piece.bearing_points();
+        Finding::piece(
+            Note,
+            "shaped",
+            format!(
+                "The outline is {}: chock it at its {points} bearing points on the board, so that it can't turn.",
+                match piece.outline {
+                    Outline::Arched => "arched",
+                    other => other.name(),
+                }
+            ),
+        )
+    })
+}
+
+fn acrylic(looked: &Looked<'_>) -> Option<Finding> {
+    let piece = looked.piece;
+    let says = match piece.construction.glazing() {
+        Glazing::Acrylic => {
+            "Never tape acrylic: the tape pulls at it and leaves marks; the sheet over it is enough."
+        }
+        Glazing::Glass if piece.coated_glass => {
+            "Never tape coated glass: the tape lifts the coating; the board over it is what holds a break."
+        }
+        Glazing::Glass => "Wear gloves, and never lift the piece by its glazing.",
+        Glazing::None => return None,
+    };
+    Some(Finding::piece(Note, "glazing", says))
+}
+
+fn certificate(looked: &Looked<'_>) -> Option<Finding> {
+    looked.piece.certificate.then(|| {
+        Finding::piece(
+            Note,
+            "certificate",
+            "A certificate goes with it: put it on the back under the last wrap, before the box is closed.",
+        )
+    })
+}
+
+fn thick_roll(looked: &Looked<'_>) -> Option<Finding> {
+    let piece = looked.piece;
+    if piece.construction != Construction::LooseCanvas || looked.recipe.carriage != Carriage::Rolled
+    {
+        return None;
+    }
+    (piece.paint == PaintBody::Raised).then(|| {
+        Finding::piece(
+            Mind,
+            "raised-roll",
+            "Raised paint may crack when it is rolled: roll it wide and warm, face out, or send it flat between boards.",
+        )
+        .answered_by(
+            "Send it flat between boards",
+            crate::house::Choices {
+                carriage: Some(Carriage::Folio),
+                ..crate::house::Choices::default()
+            },
+        )
+    })
+}

@@ -1,0 +1,190 @@
+//! Findings about what a plan survives.
+
+use super::Looked;
+use crate::{
+    house::Choices,
+    layer::LayerSlot,
+    plan::{
+        FallCase, FallReport, Finding,
+        FindingLevel::{Mind, Note},
+        PadAnswer,
+    },
+    quantity::Length,
+};
+
+pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
+    let falls = &looked.survival.falls;
+    findings.extend(
+        falls
+            .iter()
+            .filter_map(|fall| short_of_custom(looked, fall)),
+    );
+    findings.extend(uncushioned(looked));
+    findings.extend(press_in(looked));
+    findings.extend(stacked(looked));
+}
+
+fn short_of_custom(looked: &Looked<'_>, fall: &FallReport) -> Option<Finding> {
+    if fall.survives >= fall.customary {
+        return None;
+    }
+    let (code, way) = match fall.case {
+        FallCase::Face => ("fall-face", "flat on its face"),
+        FallCase::LongEdge => ("fall-long-edge", "on a long edge"),
+        FallCase::ShortEdge => ("fall-short-edge", "on a short edge"),
+        FallCase::Corner => ("fall-corner", "on a corner"),
+        // Tipping over is the face case at another height; its bar says it.
+        FallCase::Tipping => return None,
+    };
+    let (survives, customary) = (cm(fall.survives), cm(fall.customary));
+    let first = fall.change_first.map_or_else(String::new, |slot| {
+        format!("; the {} gives out first", slot.name())
+    });
+    let says = format!(
+        "It survives {survives} of {customary}\u{a0}cm {way}{first}: many ship that way, and foam would hold it."
+    );
+    let finding = match fall.change_first {
+        Some(slot) => Finding::layer(Mind, code, slot, says),
+        None => Finding::parcel(Mind, code, says),
+    };
+    Some(match &fall.answer {
+        Some(answer) => with_answer(looked, finding, answer),
+        None => finding,
+    })
+}
+
+fn with_answer(looked: &Looked<'_>, finding: Finding, answer: &PadAnswer) -> Finding {
+    if answer.too_much_area {
+        let says = format!(
+            "{} There is too much area for so light a piece: less area, not more foam.",
+            finding.says
+        );
+        let finding = Finding { says, ..finding };
+        return finding.answered_by(
+            format!(
+                "Cut the {} to {:.0}\u{a0}cm²",
+                answer.slot.name(),
+                answer.area_cm2
+            ),
+            pads(looked, answer),
+        );
+    }
+    let label = match answer.slot {
+        LayerSlot::FacePads => format!(
+            "Add face pads, {:.0}\u{a0}cm² of {} {:.0}\u{a0}mm",
+            answer.area_cm2,
+            answer.foam,
+            answer.cut.as_mm()
+        ),
+        _ => format!(
+            "Add corner blocks, {} {:.0}\u{a0}mm",
+            answer.foam,
+            answer.cut.as_mm()
+        ),
+    };
+    finding.answered_by(label, pads(looked, answer))
+}
+
+/// The pads as a choice: what the studio can cut, in whole millimetres.
+fn pads(looked: &Looked<'_>, answer: &PadAnswer) -> Choices {
+    let thickness = Some(format!("{} mm", answer.cut.as_mm()));
+    let layer = Choices::layer(answer.slot, true);
+    match answer.slot {
+        LayerSlot::FacePads => Choices {
+            pad_thickness: thickness,
+            pad_area_cm2: Some(answer.area_cm2.ceil().clamp(LEAST_CM2, MOST_CM2)),
+            ..layer
+        },
+        _ => Choices {
+            block_thickness: thickness,
+            // Blocks stand where the fill at the edges would.
+            clearance: (looked.recipe.has(LayerSlot::Fill)).then(|| "0 mm".to_owned()),
+            ..layer
+        },
+    }
+}
+
+const LEAST_CM2: f64 = 4.0;
+const MOST_CM2: f64 = 40_000.0;
+
+fn uncushioned(looked: &Looked<'_>) -> Option<Finding> {
+    let cushioned = looked.layers.iter().any(|layer| layer.cushioning.is_some());
+    let rolled = looked.recipe.has(LayerSlot::Roll);
+    (!cushioned && !rolled).then(|| {
+        Finding::parcel(
+            Mind,
+            "no-cushion",
+            "Nothing in this parcel gives in a fall: add a wrap or foam.",
+        )
+        .answered_by(
+            "Add the first wrap",
+            Choices::layer(LayerSlot::FirstWrap, true),
+        )
+    })
+}
+
+fn press_in(looked: &Looked<'_>) -> Option<Finding> {
+    let press = looked.survival.press.filter(|press| !press.passes)?;
+    let says = format!(
+        "A parcel's corner on the face presses the board in {:.0}\u{a0}mm, and {:.0}\u{a0}mm is free before the art: a stiffer board or a rim of spacers keeps it off.",
+        press.deflection.as_mm(),
+        press.stand_off.as_mm()
+    );
+    let slot = if looked.recipe.has(LayerSlot::FaceBoards) {
+        LayerSlot::FaceBoards
+    } else {
+        LayerSlot::FirstWrap
+    };
+    let finding = Finding::layer(Mind, "press-in", slot, says);
+    Some(match stiffer_board(looked) {
+        Some((name, choices)) => finding.answered_by(format!("Take {name}"), choices),
+        None => finding,
+    })
+}
+
+/// The lightest board on the shelf that is stiffer than the one in front.
+fn stiffer_board(looked: &Looked<'_>) -> Option<(String, Choices)> {
+    if !looked.recipe.has(LayerSlot::FaceBoards) {
+        return Some((
+            "a face board".to_owned(),
+            Choices::layer(LayerSlot::FaceBoards, true),
+        ));
+    }
+    let there = looked.supplies.face_board.stiffness?;
+    let boards = looked.supplies.catalogue.boards.iter();
+    let stiffer = boards
+        .filter(|board| {
+            !board.shelf.retired && board.stiffness.is_some_and(|nm| nm > there * TWICE)
+        })
+        .min_by_key(|board| board.areal_density)?;
+    Some((
+        stiffer.name.clone(),
+        Choices {
+            face_board: Some(stiffer.id.clone()),
+            ..Choices::default()
+        },
+    ))
+}
+
+/// A board that is not at least twice as stiff makes no difference.
+const TWICE: f64 = 2.0;
+
+fn stacked(looked: &Looked<'_>) -> Option<Finding> {
+    let stack = looked.survival.stack.filter(|stack| !stack.passes)?;
+    let says = format!(
+        "Standing on its opening with {} like parcels on it, the box bears {:.0} of {:.0}\u{a0}N{}: mark it not to be stacked, or take a stiffer board.",
+        stack.parcels,
+        stack.allowed.as_n(),
+        stack.load.as_n(),
+        if stack.indicative {
+            " (indicative: its sides are very unlike)"
+        } else {
+            ""
+        }
+    );
+    Some(Finding::layer(Note, "stack", LayerSlot::Box, says))
+}
+
+fn cm(length: Length) -> String {
+    format!("{:.0}", length.as_mm() / 10.0)
+}
