@@ -82,6 +82,13 @@ impl Padding {
         }
     }
 
+    /// Returns the thickness that a single cushion would need at its area to meet a limit; nothing where
+    /// several lie behind each other, or none would.
+    #[must_use]
+    pub fn needed_thickness(&self, mass: Mass, drop: Length, limit: Shock) -> Option<Length> {
+        self.alone()?.needed_thickness(mass, drop, limit)
+    }
+
     /// Returns which of the cushions given is nearest to the end of its range, for a fall.
     #[must_use]
     pub fn change_first(&self, mass: Mass, drop: Length) -> Option<usize> {

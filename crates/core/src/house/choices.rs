@@ -91,6 +91,9 @@ pub struct Choices {
     /// The thickness of the corner blocks.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub block_thickness: Option<String>,
+    /// How far the corner blocks reach along each edge.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub block_leg: Option<String>,
     /// The room left on each side in the box.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub clearance: Option<String>,
@@ -119,7 +122,7 @@ const MOST_SIDE_BY_SIDE: u32 = 12;
 
 impl Choices {
     /// Every length that is typed, with its field and the allowance that gives its range.
-    fn lengths(&mut self) -> [(&'static str, &'static str, &mut Option<String>); 8] {
+    fn lengths(&mut self) -> [(&'static str, &'static str, &mut Option<String>); 9] {
         [
             (
                 "choices.board_proud",
@@ -143,6 +146,7 @@ impl Choices {
                 "block_thickness_mm",
                 &mut self.block_thickness,
             ),
+            ("choices.block_leg", BLOCK_LEG, &mut self.block_leg),
             ("choices.second_gap", "second_gap_mm", &mut self.second_gap),
             ("choices.roll_inner", ROLL_INNER, &mut self.roll_inner),
         ]
@@ -165,6 +169,16 @@ impl Choices {
         } else {
             Err(refusals)
         }
+    }
+
+    /// Tells whether they name a material.
+    #[must_use]
+    pub fn name_material(&self, id: &MaterialId) -> bool {
+        let written = serde_json::to_value(self).expect("choices can be written");
+        let fields = written.as_object().into_iter().flatten();
+        fields
+            .into_iter()
+            .any(|(_, value)| value.as_str() == Some(id.as_str()))
     }
 
     pub(super) fn applied_to(&self, house: &HouseRules) -> Result<HouseRules, Vec<Refusal>> {
@@ -289,6 +303,7 @@ impl Choices {
                 refusals.push(Refusal::new("choices.set_grid", says));
             }
         }
+        rules.shipment.pads_asked = self.pad_thickness.is_some() || self.pad_area_cm2.is_some();
         rules.shipment.sheet_asked = self.contact_paper.is_some();
         rules.shipment.corners_asked = self.schools.corners.is_some();
         rules.shipment.glass_pattern = self.glass_pattern;
@@ -299,6 +314,8 @@ impl Choices {
 const MOST_TURNS: u32 = 6;
 /// The range of a leg is that of the house's longest; the leg itself is the shipment's own.
 const POCKET_LEG: &str = "pocket_leg_most_mm";
+/// A block's leg has no allowance of its own; its range is declared here.
+const BLOCK_LEG: &str = "block_leg";
 /// A roll has no allowance; its range is declared here.
 const ROLL_INNER: &str = "roll_inner";
 
@@ -316,6 +333,7 @@ fn place_of<'a>(rules: &'a mut HouseRules, key: &str) -> &'a mut Length {
         "edge_pad_thickness_mm" => &mut allowances.edge_pad_thickness,
         "block_thickness_mm" => &mut allowances.block_thickness,
         "second_gap_mm" => &mut allowances.second_gap,
+        BLOCK_LEG => rules.shipment.block_leg.get_or_insert(Length::ZERO),
         POCKET_LEG => rules.shipment.pocket_leg.get_or_insert(Length::ZERO),
         _ => rules.shipment.roll_inner.get_or_insert(Length::ZERO),
     }
@@ -342,8 +360,10 @@ pub(crate) fn write_unit(
 }
 
 fn range_of(key: &str) -> LengthRange {
-    if key == ROLL_INNER {
-        return ROLL_INNER_RANGE;
+    match key {
+        ROLL_INNER => return ROLL_INNER_RANGE,
+        BLOCK_LEG => return BLOCK_LEG_RANGE,
+        _ => {}
     }
     let allowance = Allowances::about(key);
     LengthRange {
@@ -367,6 +387,13 @@ const ROLL_INNER_RANGE: LengthRange = LengthRange {
     least: Length::mm(50.0),
     most: Length::mm(600.0),
     remedy: "a tighter roll cracks paint, and a wider one is a box",
+};
+
+const BLOCK_LEG_RANGE: LengthRange = LengthRange {
+    name: "the leg of a corner block",
+    least: Length::mm(20.0),
+    most: Length::mm(2100.0),
+    remedy: "a shorter leg buckles, and a longer one is an edge pad",
 };
 
 /// Tape needs 25 mm to land on.

@@ -1,6 +1,6 @@
 //! Named sets of rules to start from.
 
-use super::{Fit, HouseRules, LooseCanvasRule, Padding, rules};
+use super::{Choices, Fit, HouseRules, LooseCanvasRule, Padding, rules};
 use crate::layer::LayerSlot;
 
 /// A named set of rules.
@@ -11,6 +11,19 @@ pub struct Preset {
     pub why: &'static str,
     /// The rules, under the preset's name.
     pub rules: HouseRules,
+}
+
+impl HouseRules {
+    /// Returns the choices with which one shipment follows these rules' schools and layers instead of the
+    /// house's own.
+    #[must_use]
+    pub fn as_choices(&self, house: &Self) -> Choices {
+        Choices {
+            schools: self.schools.instead_of(house.schools),
+            layers: self.layers.clone(),
+            ..Choices::default()
+        }
+    }
 }
 
 /// Returns the presets, made from the materials and allowances of a house.
@@ -69,4 +82,40 @@ pub fn presets(house: &HouseRules) -> Vec<Preset> {
             },
         ),
     ]
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn house() -> HouseRules {
+        serde_json::from_str(include_str!("../../../../demo/house-rules.json")).expect("rules")
+    }
+
+    #[test]
+    fn a_preset_for_one_shipment_is_what_the_house_with_that_preset_would_do() {
+        let house = house();
+        for preset in presets(&house) {
+            let choices = preset.rules.as_choices(&house);
+            let followed = house.with(&choices).expect("a preset can be followed");
+            assert_eq!(
+                followed.schools, preset.rules.schools,
+                "{}",
+                preset.rules.name
+            );
+            assert_eq!(
+                followed.layers, preset.rules.layers,
+                "{}",
+                preset.rules.name
+            );
+        }
+    }
+
+    #[test]
+    fn every_preset_says_what_it_is_for_and_can_stand() {
+        for preset in presets(&house()) {
+            assert!(preset.why.ends_with('.'));
+            assert_eq!(preset.rules.check(), Ok(()));
+        }
+    }
 }

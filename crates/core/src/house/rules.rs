@@ -164,6 +164,10 @@ pub struct ShipmentOnly {
     pub pocket_leg: Option<Length>,
     /// An area for the face pads in place of the whole face.
     pub pad_area: Option<Area>,
+    /// A leg for the corner blocks in place of so many thicknesses.
+    pub block_leg: Option<Length>,
+    /// Whether the shipment, and not the house, set the thickness or area of the face pads.
+    pub pads_asked: bool,
     /// A pattern on the glass in place of the one by its size.
     pub glass_pattern: Option<GlassPattern>,
     /// How a loose piece travels.

@@ -85,6 +85,14 @@ macro_rules! schools {
             }
         }
 
+        impl Schools {
+            /// Returns the choices that lead from other schools to these.
+            #[must_use]
+            pub fn instead_of(self, others: Self) -> SchoolChoices {
+                SchoolChoices { $($field: (self.$field != others.$field).then_some(self.$field),)* }
+            }
+        }
+
         impl SchoolChoices {
             /// Tells whether nothing is chosen otherwise.
             #[must_use]

@@ -176,11 +176,14 @@ impl FacePads {
     ) -> Result<Layer, Refusal> {
         let foam = supplies.foam("choices.pad_foam", &supplies.rules.materials.pad_foam)?;
         let allowances = supplies.allowances();
-        let pads = Self::over(
-            inside,
-            allowances.pad_thickness,
-            supplies.rules.shipment.pad_area,
-        );
+        let shipment = &supplies.rules.shipment;
+        // What the house says of every piece gives way to a narrow one; what was asked for does not.
+        let thickness = if shipment.pads_asked {
+            allowances.pad_thickness
+        } else {
+            allowances.pad_thickness.min(inside.across.min(inside.up))
+        };
+        let pads = Self::over(inside, thickness, shipment.pad_area);
         let area = pads.side_area * BOTH_SIDES;
         let (mass, cost) = cut(foam, area * pads.thickness);
         let t = pads.thickness;
@@ -262,11 +265,11 @@ impl CornerBlocks {
         inside: Envelope,
         count: u32,
         thickness: Length,
-        share: f64,
+        leg: Length,
         proud: Length,
     ) -> Self {
         let short = inside.across.min(inside.up);
-        let leg = (thickness * share).min(short / 2.0 + thickness);
+        let leg = leg.max(thickness).min(short / 2.0 + thickness);
         Self {
             count,
             thickness,
@@ -311,7 +314,11 @@ impl CornerBlocks {
             inside,
             count,
             allowances.block_thickness,
-            allowances.block_leg_share,
+            supplies
+                .rules
+                .shipment
+                .block_leg
+                .unwrap_or(allowances.block_thickness * allowances.block_leg_share),
             allowances.block_proud,
         );
         let each = f64::from(count);
@@ -397,7 +404,13 @@ mod tests {
     #[test]
     fn a_corner_block_is_two_bars() {
         // Leg 2 × 40 = 80: bars of 80 and 40, 83 high: (0.08 + 0.04) × 0.04 × 0.083 = 0.0003984 m³
-        let blocks = CornerBlocks::around(envelope(), 4, Length::mm(40.0), 2.0, Length::mm(3.0));
+        let blocks = CornerBlocks::around(
+            envelope(),
+            4,
+            Length::mm(40.0),
+            Length::mm(80.0),
+            Length::mm(3.0),
+        );
         assert_eq!(
             (blocks.long_bar, blocks.short_bar),
             (Length::mm(80.0), Length::mm(40.0))

@@ -17,6 +17,8 @@ pub enum LayerSlot {
     Bundle,
     /// Two boards that hold loose sheets.
     Folio,
+    /// A loose canvas or sheet rolled up.
+    Roll,
     /// Something around each corner.
     Corners,
     /// A pad in the hollow behind a canvas.
@@ -29,8 +31,6 @@ pub enum LayerSlot {
     NameTag,
     /// A sealed bag with something that keeps it dry.
     Bag,
-    /// A loose canvas or sheet rolled up.
-    Roll,
     /// The wrap that runs the long way.
     FirstWrap,
     /// The wrap at right angles to it.
@@ -61,13 +61,13 @@ impl LayerSlot {
         Self::Contact,
         Self::Bundle,
         Self::Folio,
+        Self::Roll,
         Self::Corners,
         Self::BackFill,
         Self::FaceBoards,
         Self::Binding,
         Self::NameTag,
         Self::Bag,
-        Self::Roll,
         Self::FirstWrap,
         Self::SecondWrap,
         Self::FacePads,

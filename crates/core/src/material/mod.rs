@@ -2,6 +2,7 @@
 
 mod board;
 mod catalogue;
+mod class;
 mod contact;
 mod piece_goods;
 mod shelf;
@@ -10,6 +11,7 @@ mod tape;
 
 pub use board::{Board, BoardBuild, Sheet};
 pub use catalogue::{Catalogue, MissingMaterial};
+pub use class::MaterialClass;
 pub use contact::{ContactPaper, Touch};
 pub use piece_goods::{SlipOnCorner, Sundry, Tube, Use};
 pub use shelf::Shelf;

@@ -61,6 +61,22 @@ pub struct Change {
 }
 
 impl Change {
+    /// Tells whether nothing would change, to a tenth of a millimetre and a tenth of a gram.
+    #[must_use]
+    pub fn is_nothing(&self) -> bool {
+        const TENTH: f64 = 0.1;
+        let sizes = [self.across, self.up, self.through].map(Length::as_mm);
+        let rest = [
+            self.mass.as_g(),
+            self.minutes.as_min(),
+            self.plastic.as_g(),
+            self.survives_share * 1e3,
+        ];
+        sizes.into_iter().chain(rest).all(|by| by.abs() < TENTH)
+            && self.cost.amount.is_zero()
+            && (self.stops, self.minds) == (0, 0)
+    }
+
     /// Returns what one plan comes to less what another does.
     #[must_use]
     pub fn between(now: &Plan, then: &Plan) -> Self {

@@ -275,7 +275,9 @@ impl Building<'_> {
             (LayerSlot::SecondWrap, across, allowances.second_turns),
         ] {
             if self.has(slot) {
-                let winding = (direction, turns);
+                // A wrap that somebody asked for has a turn, even where the school has none.
+                let asked = self.supplies.rules.layers.get(&slot) == Some(&true);
+                let winding = (direction, turns.max(u32::from(asked)));
                 let layer = WrapStrip::layer(self.supplies, slot, winding, core, self.inside());
                 self.layers.extend(layer);
             }

@@ -2,11 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::{
-    house::Choices,
-    layer::LayerSlot,
-    quantity::{Length, Money},
-};
+use crate::{house::Choices, layer::LayerSlot};
 
 /// How much a finding matters.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
@@ -81,7 +77,7 @@ impl Finding {
     }
 
     /// Makes one about the whole parcel.
-    pub(super) fn parcel(level: FindingLevel, code: &'static str, says: impl Into<String>) -> Self {
+    pub(crate) fn parcel(level: FindingLevel, code: &'static str, says: impl Into<String>) -> Self {
         Self::of(level, code, FindingAbout::Parcel, None, says)
     }
 
@@ -101,21 +97,6 @@ impl Finding {
             remedy: None,
             lifted: None,
         }
-    }
-
-    /// Makes the Mind of a parcel that a few millimetres less on every side would make cheaper.
-    #[must_use]
-    pub fn price_step(less: Length, now: &Money, then: &Money) -> Self {
-        let saves = now.amount - then.amount;
-        Self::parcel(
-            FindingLevel::Mind,
-            "price-step",
-            format!(
-                "It is just over a price step: {:.0}\u{a0}mm less on every side would save {saves} {}.",
-                less.as_mm(),
-                now.currency.code()
-            ),
-        )
     }
 
     /// Adds the change that answers it.

@@ -21,7 +21,7 @@ use crate::{
     carton::SlottedBox,
     house::{Carriage, CornerStyle, HouseRules, Schools},
     layer::{Layer, LayerSlot, Make, Supplies},
-    material::{Catalogue, Touch},
+    material::{Catalogue, MaterialId, Touch},
     piece::{Cure, Piece, PieceSize},
     quantity::{Length, Weight},
 };
@@ -101,12 +101,18 @@ impl Plan {
             size: piece.size,
             piece_weight,
             cure: piece.cure(),
+            slots: recipe.states(piece, rules, &layers),
             layers,
-            slots: recipe.states(piece, rules),
             tally,
             survival,
             findings,
         })
+    }
+
+    /// Tells whether a layer is made of a material.
+    #[must_use]
+    pub fn is_made_of(&self, id: &MaterialId) -> bool {
+        self.layers.iter().any(|layer| layer.material == *id)
     }
 
     /// Returns the outermost box; nothing for a tube.
@@ -128,7 +134,7 @@ impl Plan {
 /// A [`Refusal`] for a sheet that may not touch the surface, plastic above all.
 pub fn sheet_may_touch(
     piece: &Piece,
-    chosen: Option<&crate::material::MaterialId>,
+    chosen: Option<&MaterialId>,
     catalogue: &Catalogue,
 ) -> Result<(), Refusal> {
     let (Some(medium), Some(id)) = (piece.bare_medium(), chosen) else {

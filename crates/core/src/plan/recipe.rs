@@ -6,7 +6,7 @@ use serde::Serialize;
 use crate::{
     Refusal,
     house::{BackBoard, Carriage, FrontBoard, HouseRules, LooseCanvasRule, LoosePaperRule},
-    layer::LayerSlot,
+    layer::{Layer, LayerSlot},
     piece::{Construction, Glazing, PaintBody, Piece},
 };
 
@@ -141,7 +141,7 @@ fn flat(slot: LayerSlot, piece: &Piece, rules: &HouseRules) -> Standing {
         | Slot::FirstWrap
         | Slot::SecondWrap
         | Slot::Fill => Standing::On,
-        _ => outer(slot),
+        _ => outer(slot, rules),
     }
 }
 
@@ -157,7 +157,7 @@ fn folio(slot: LayerSlot, piece: &Piece, rules: &HouseRules) -> Standing {
         Slot::Roll => Standing::Never("these sheets lie flat"),
         Slot::Binding => Standing::Off,
         Slot::NameTag | Slot::FirstWrap | Slot::SecondWrap | Slot::Fill => Standing::On,
-        _ => outer(slot),
+        _ => outer(slot, rules),
     }
 }
 
@@ -174,8 +174,12 @@ const fn rolled(slot: LayerSlot) -> Standing {
 }
 
 /// What comes after the cushion is the same for everything that lies flat.
-const fn outer(slot: LayerSlot) -> Standing {
+fn outer(slot: LayerSlot, rules: &HouseRules) -> Standing {
+    let twice = rules.layers.get(&LayerSlot::SecondBox) == Some(&true);
     match slot {
+        LayerSlot::SecondFill if twice => {
+            Standing::Must("the second box cushions the first one with it")
+        }
         LayerSlot::Box => Standing::Must("nothing travels without a box or a tube"),
         LayerSlot::SecondFill => {
             Standing::Never("it belongs to the second box: add or leave out that")
@@ -251,7 +255,7 @@ impl Recipe {
 
     /// Returns how every layer stands, from the art outward.
     #[must_use]
-    pub fn states(&self, piece: &Piece, rules: &HouseRules) -> Vec<SlotState> {
+    pub fn states(&self, piece: &Piece, rules: &HouseRules, layers: &[Layer]) -> Vec<SlotState> {
         LayerSlot::ALL
             .into_iter()
             .map(|slot| {
@@ -262,7 +266,7 @@ impl Recipe {
                 SlotState {
                     slot,
                     name: slot.name(),
-                    present: self.has(slot),
+                    present: layers.iter().any(|layer| layer.slot == slot),
                     free: why.is_none(),
                     why,
                 }

@@ -10,9 +10,9 @@ use crate::{
     },
     house::Carriage,
     layer::{CushionFace, Cushioning, Envelope, Layer, LayerSlot, Make, Supplies},
-    material::Board,
+    material::{Board, Foam, MaterialId},
     piece::{Fragility, PLANE_FREQUENCY, Piece},
-    quantity::{Force, Length, Mass, Shock, Speed, Stiffness, Stress},
+    quantity::{Area, ArealDensity, Force, Length, Mass, Shock, Speed, Stiffness, Stress},
 };
 
 /// How a parcel falls.
@@ -60,6 +60,10 @@ pub struct FallReport {
     /// Of the layer to change first, under what it carries.
     #[serde(rename = "static_kpa")]
     pub static_stress: Option<Stress>,
+    /// At the area that is there, the thickness that would meet the customary fall on one side; nothing
+    /// where several cushions lie behind each other, or no thickness would.
+    #[serde(rename = "needed_mm")]
+    pub needed: Option<Length>,
     /// What would meet the customary fall.
     pub answer: Option<PadAnswer>,
 }
@@ -71,7 +75,12 @@ pub struct PadAnswer {
     /// What they are added as.
     pub slot: LayerSlot,
     /// Of which foam.
-    pub foam: String,
+    pub foam: MaterialId,
+    /// What that is called.
+    pub foam_name: String,
+    /// How far corner blocks reach along each edge; nothing for face pads.
+    #[serde(rename = "leg_mm")]
+    pub leg: Option<Length>,
     /// Worked out.
     #[serde(rename = "thickness_mm")]
     pub thickness: Length,
@@ -88,7 +97,7 @@ pub struct PadAnswer {
 }
 
 /// How far the face gives under a corner.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PressReport {
     /// Of the innermost board.
@@ -99,6 +108,8 @@ pub struct PressReport {
     pub stand_off: Length,
     /// Whether it stays off.
     pub passes: bool,
+    /// The lightest board on the shelf that would, where this one does not.
+    pub board_that_passes: Option<MaterialId>,
 }
 
 /// What the box bears.
@@ -217,6 +228,23 @@ impl Study<'_> {
             .map(|(&place, share)| self.sides.on(place).peak(self.mass, drop * share))
             .collect::<Option<Vec<_>>>()?;
         Some(together(&peaks))
+    }
+
+    /// The axis that passes on the most in a fall; one past its tested range before all others.
+    fn weakest(&self, places: &[usize], drop: Length) -> usize {
+        let outsides: Vec<Length> = places.iter().map(|&place| self.along(place)).collect();
+        let passed_on = |(place, share): (usize, f64)| {
+            let peak = self.sides.on(place).peak(self.mass, drop * share);
+            (place, peak.map_or(f64::INFINITY, Shock::as_times_gravity))
+        };
+        places
+            .iter()
+            .copied()
+            .zip(fall_shares(&outsides))
+            .map(passed_on)
+            .max_by(|(_, one), (_, other)| one.total_cmp(other))
+            .map(|(place, _)| place)
+            .expect("every fall has an axis")
     }
 
     /// The highest fall within the limit: by formula on one axis, else between two falls that close in.
@@ -345,8 +373,7 @@ fn report(
 ) -> FallReport {
     let by_shock = study.by_shock(places);
     let boundary = study.boundary(places);
-    // On an edge or a corner the narrow side takes nearly all of the fall.
-    let struck = *places.last().expect("every fall has an axis");
+    let struck = study.weakest(places, customary);
     let padding = study.sides.on(struck);
     let change = padding
         .change_first(study.mass, customary)
@@ -364,25 +391,49 @@ fn report(
         static_stress: padding
             .area()
             .map(|area| Stress::of(Force::weight_of(study.mass), area)),
+        needed: match places {
+            [_] => padding.needed_thickness(study.mass, customary, study.fragility.limit),
+            _ => None,
+        },
         answer: (survives < customary)
-            .then(|| answer(study, case, customary, supplies, layers))
+            .then(|| answer(study, struck, customary, supplies, layers))
             .flatten(),
     }
 }
 
-/// The pads of the house's foam that would meet a fall by themselves.
+/// The pads that would meet a fall by themselves: of the house's foam, or of the first other one of which
+/// four pads stand firm.
 fn answer(
     study: &Study<'_>,
-    case: FallCase,
+    struck: usize,
     drop: Length,
     supplies: &Supplies<'_>,
     layers: &[Layer],
 ) -> Option<PadAnswer> {
-    let id = &supplies.rules.materials.pad_foam;
-    let foam = supplies.catalogue.foam(id).ok()?;
+    let house = &supplies.rules.materials.pad_foam;
+    let shelf = &supplies.catalogue.foams;
+    let first = shelf.iter().filter(|foam| foam.id == *house);
+    let others = shelf
+        .iter()
+        .filter(|foam| foam.id != *house && !foam.shelf.retired && !foam.sheds);
+    let wanted: Vec<PadAnswer> = first
+        .chain(others)
+        .filter_map(|foam| answer_of(study, struck, drop, foam, layers))
+        .collect();
+    let firm = wanted.iter().find(|answer| answer.stands_firm());
+    firm.or(wanted.first()).cloned()
+}
+
+fn answer_of(
+    study: &Study<'_>,
+    struck: usize,
+    drop: Length,
+    foam: &Foam,
+    layers: &[Layer],
+) -> Option<PadAnswer> {
     let limit = study.fragility.limit;
     let best = foam.curve.best_within(study.mass, drop, limit)?;
-    let face = matches!(case, FallCase::Face | FallCase::Tipping);
+    let face = struck == FRONT;
     let cut = foam.thickness_from(best.pad.thickness)?;
     let slot = if face {
         LayerSlot::FacePads
@@ -391,7 +442,7 @@ fn answer(
     };
     let stress = layers
         .iter()
-        .find(|layer| layer.slot == slot)
+        .find(|layer| layer.slot == slot && layer.material == foam.id)
         .and_then(|layer| layer.cushioning)
         .and_then(|cushioning| {
             if face {
@@ -405,7 +456,9 @@ fn answer(
         stress.is_some_and(|stress| stress * limit.as_times_gravity() <= foam.curve.start);
     Some(PadAnswer {
         slot,
-        foam: foam.name.clone(),
+        foam: foam.id.clone(),
+        foam_name: foam.name.clone(),
+        leg: (!face).then(|| leg_for(best.pad.area, cut, study, layers)),
         thickness: best.pad.thickness,
         cut,
         area_cm2: best.pad.area.as_m2() * CM2_PER_M2,
@@ -413,6 +466,37 @@ fn answer(
         too_much_area,
     })
 }
+
+/// The leg with which two blocks on an edge bear on an area beside what lies within the cushion.
+fn leg_for(area: Area, thickness: Length, study: &Study<'_>, layers: &[Layer]) -> Length {
+    let core = layers
+        .iter()
+        .take_while(|layer| layer.cushioning.is_none())
+        .last()
+        .map_or(study.outside, |layer| layer.envelope);
+    let bears = Length::mm(area.as_m2() / 2.0 / core.through.as_m() * MM_PER_M);
+    let longest = core.across.min(core.up) / 2.0 + thickness;
+    (thickness + bears)
+        .max(thickness * 2.0)
+        .min(longest)
+        .rounded_up_to(WHOLE_MM)
+}
+
+const WHOLE_MM: Length = Length::mm(1.0);
+/// So many pads lie on the face, at its corners.
+const PADS: f64 = 4.0;
+
+impl PadAnswer {
+    /// Tells whether each of four pads is wide enough for its thickness not to lean.
+    fn stands_firm(&self) -> bool {
+        let side = self.cut.as_mm() * LEAST_PAD_SIDE;
+        const MM2_PER_CM2: f64 = 100.0;
+        self.slot != LayerSlot::FacePads || self.area_cm2 / PADS >= side * side / MM2_PER_CM2
+    }
+}
+
+/// A pad narrower than so many times its thickness leans.
+pub(super) const LEAST_PAD_SIDE: f64 = 1.33;
 
 /// A corner of another parcel on the face.
 ///
@@ -428,36 +512,78 @@ fn press(piece: &Piece, supplies: &Supplies<'_>, layers: &[Layer]) -> Option<Pre
         }
         _ => None,
     })?;
-    let board = layers.iter().find_map(|layer| match &layer.make {
-        Make::FaceBoards(boards) if layer.slot == LayerSlot::FaceBoards => {
-            plate(supplies.face_board, (boards.width, boards.height))
-        }
-        _ => None,
-    });
     let soft: Length = layers
         .iter()
         .filter(|layer| layer.cushioning.is_some())
         .map(|layer| layer.adds.front)
         .sum();
-    let (deflection, stand_off) = match board {
-        None => (outer.under(load).deflection, soft),
-        Some(board) => {
-            let closing = soft * HALF_CLOSED;
-            let left = Force::n((load.as_n() - outer.rate() * closing.as_m()).max(0.0));
-            let rate = outer.rate() + board.rate();
-            let linear = Length::mm(left.as_n() / rate * MM_PER_M);
-            let thickness = board.stretch_thickness.unwrap_or(Length::ZERO);
-            (
-                stretched(linear, thickness),
-                stand_off(piece, supplies, layers),
-            )
+    // Paper between two boards has nothing to be pressed in on.
+    if layers.iter().any(|layer| layer.slot == LayerSlot::Folio) {
+        return None;
+    }
+    let sides = layers.iter().find_map(|layer| match &layer.make {
+        Make::FaceBoards(boards) if layer.slot == LayerSlot::FaceBoards => {
+            Some((boards.width, boards.height))
         }
+        _ => None,
+    });
+    let off = stand_off(piece, supplies, layers);
+    let beside = outer_board_rate(supplies, layers);
+    let Some(sides) = sides else {
+        return Some(PressReport::of(outer.under(load).deflection, soft));
     };
+    let gives = |board: &Board| {
+        plate(board, sides).map(|board| {
+            let closing = soft * HALF_CLOSED;
+            let panel = outer.rate() + beside;
+            let left = Force::n((load.as_n() - panel * closing.as_m()).max(0.0));
+            let linear = Length::mm(left.as_n() / (panel + board.rate()) * MM_PER_M);
+            stretched(linear, board.stretch_thickness.unwrap_or(Length::ZERO))
+        })
+    };
+    let there = PressReport::of(gives(supplies.face_board)?, off);
+    if there.passes {
+        return Some(there);
+    }
+    let stiffer = supplies
+        .catalogue
+        .boards
+        .iter()
+        .filter(|board| !board.shelf.retired && board.areal_density <= HEAVIEST_REMEDY)
+        .filter(|board| gives(board).is_some_and(|gives| gives <= off))
+        .min_by_key(|board| board.areal_density);
     Some(PressReport {
-        deflection,
-        stand_off,
-        passes: deflection <= stand_off,
+        board_that_passes: stiffer.map(|board| board.id.clone()),
+        ..there
     })
+}
+
+/// What a board outside the cushion adds to the panel that it lies against, in newtons a metre.
+fn outer_board_rate(supplies: &Supplies<'_>, layers: &[Layer]) -> f64 {
+    layers
+        .iter()
+        .find_map(|layer| match &layer.make {
+            Make::FaceBoards(boards) if layer.slot == LayerSlot::OuterBoards => {
+                let board = supplies.catalogue.board(&layer.material).ok()?;
+                plate(board, (boards.width, boards.height))
+            }
+            _ => None,
+        })
+        .map_or(0.0, Plate::rate)
+}
+
+/// Nobody puts a heavier board in front of a picture to keep a corner off it.
+const HEAVIEST_REMEDY: ArealDensity = ArealDensity::g_m2(3000.0);
+
+impl PressReport {
+    fn of(deflection: Length, stand_off: Length) -> Self {
+        Self {
+            deflection,
+            stand_off,
+            passes: deflection <= stand_off,
+            board_that_passes: None,
+        }
+    }
 }
 
 const HALF_CLOSED: f64 = 0.5;

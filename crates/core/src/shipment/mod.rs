@@ -1,11 +1,14 @@
 //! A shipment: what was typed about it, what was worked out from that, and what is to be done next.
 
 mod dates;
+mod impact;
 mod inputs;
 mod line;
+mod sending;
 mod summary;
 mod worked;
 
+pub use impact::Impact;
 pub use inputs::{Buyer, LONGEST_TEXT, PieceInputs, Settled, ShipmentInputs};
 pub use line::{Mark, NextAct, Stop, StopState, WorkLine};
 pub use summary::{BestQuote, SectionLayer, Summary};

@@ -3,16 +3,17 @@
 use serde::Serialize;
 use sha2::{Digest, Sha256};
 
-use super::{ShipmentInputs, Summary};
+use super::{
+    ShipmentInputs, Summary,
+    sending::{self, Sending},
+};
 use crate::{
     Refusal,
-    freight::{Destination, Parcel, Quote, Tariff, quotes},
+    freight::{Parcel, Quote, Tariff, quotes},
     house::{CoverRule, HouseRules},
-    layer::Envelope,
     material::Catalogue,
     piece::{Construction, Glazing, Piece, PieceSize},
-    plan::{Finding, Plan, Recipe, sheet_may_touch},
-    quantity::Length,
+    plan::{Plan, Recipe, sheet_may_touch},
 };
 
 /// What a studio works with: its rules, its shelf and its carriers.
@@ -78,8 +79,15 @@ impl Worked {
             .map(|place| quotes(&parcel, place, &house.tariffs))
             .unwrap_or_default();
         if let Some(place) = &destination {
-            plan.findings
-                .extend(price_step(&parcel, place, house, &quotes));
+            plan.findings.extend(sending::findings(&Sending {
+                inputs,
+                house,
+                parcel: &parcel,
+                place,
+                quotes: &quotes,
+                worth,
+            }));
+            plan.findings.sort_by_key(|finding| finding.level);
         }
         for finding in &mut plan.findings {
             finding.lifted = inputs.lifted.get(finding.code).cloned();
@@ -116,41 +124,6 @@ fn refused_choices(
     } else {
         Err(refusals)
     }
-}
-
-/// A parcel this much smaller on every side is still the same parcel.
-const A_FEW_MM: [f64; 5] = [2.0, 4.0, 6.0, 8.0, 10.0];
-
-/// Tells when a few millimetres less would be billed less.
-fn price_step(
-    parcel: &Parcel,
-    place: &Destination,
-    house: &House,
-    quotes_now: &[Quote],
-) -> Option<Finding> {
-    let best = |quotes: &[Quote]| quotes.iter().find_map(|quote| quote.total().cloned());
-    let now = best(quotes_now)?;
-    let less = |mm: f64| {
-        let side = |side: Length| (side - Length::mm(mm)).max(Length::ZERO);
-        let Envelope {
-            across,
-            up,
-            through,
-        } = parcel.outside;
-        let smaller = Parcel {
-            outside: Envelope {
-                across: side(across),
-                up: side(up),
-                through: side(through),
-            },
-            ..*parcel
-        };
-        best(&quotes(&smaller, place, &house.tariffs))
-    };
-    let saves = |mm: f64| less(mm).filter(|then| then.amount < now.amount);
-    saves(A_FEW_MM[A_FEW_MM.len() - 1])?;
-    let (mm, then) = A_FEW_MM.into_iter().find_map(|mm| Some((mm, saves(mm)?)))?;
-    Some(Finding::price_step(Length::mm(mm), &now, &then))
 }
 
 /// Two plans that are built alike have the same fingerprint, whatever version of the rules they followed.

@@ -10,6 +10,7 @@ use crate::{
     plan::{
         Finding,
         FindingLevel::{Mind, Note, Stop},
+        survival::LEAST_PAD_SIDE,
     },
     quantity::{Force, Length, Stress},
 };
@@ -26,6 +27,7 @@ pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
             name_tag(looked),
             corners_changed(looked),
             shedding(looked),
+            old_marks(looked),
             wet_floor(looked),
         ]
         .into_iter()
@@ -131,6 +133,17 @@ fn shedding(looked: &Looked<'_>) -> Option<Finding> {
     ))
 }
 
+fn old_marks(looked: &Looked<'_>) -> Option<Finding> {
+    looked.supplies.box_board.shelf.reused.then(|| {
+        Finding::layer(
+            Note,
+            "old-marks",
+            LayerSlot::Box,
+            "The board was used before: turn it inside out or cover its old barcodes, or the parcel goes where they say.",
+        )
+    })
+}
+
 fn wet_floor(looked: &Looked<'_>) -> Option<Finding> {
     let slot = LayerSlot::Bag;
     if looked.recipe.has(slot) {
@@ -192,7 +205,7 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
             layer.slot,
             "The pads press on the ends of the roll and crush its edge: leave a few millimetres of air before them.",
         )),
-        Make::SlottedBox(carton) => boxed(looked, layer, &carton.sheet),
+        Make::SlottedBox(carton) => boxed(layer, &carton.sheet),
         _ => None,
     }
 }
@@ -211,7 +224,7 @@ fn card_pockets() -> Choices {
 fn pad_shape(looked: &Looked<'_>, layer: &Layer, pads: &FacePads) -> Option<Finding> {
     let narrow = pads.width.min(pads.height);
     let t = pads.thickness;
-    let small = pads.side_area / f64::from(pads.pads) < square(t * LEAST_SIDE);
+    let small = pads.side_area / f64::from(pads.pads) < square(t * LEAST_PAD_SIDE);
     if narrow < t / 2.0 {
         let says = format!(
             "Pads {:.0}\u{a0}mm wide and {:.0}\u{a0}mm thick fold over instead of giving: make them wider or thinner.",
@@ -223,7 +236,7 @@ fn pad_shape(looked: &Looked<'_>, layer: &Layer, pads: &FacePads) -> Option<Find
                 "Make each pad as wide as it must be",
                 Choices {
                     pad_area_cm2: Some(
-                        (square(t * LEAST_SIDE) * f64::from(pads.pads)).as_m2() * CM2_PER_M2,
+                        (square(t * LEAST_PAD_SIDE) * f64::from(pads.pads)).as_m2() * CM2_PER_M2,
                     ),
                     ..Choices::default()
                 },
@@ -233,7 +246,7 @@ fn pad_shape(looked: &Looked<'_>, layer: &Layer, pads: &FacePads) -> Option<Find
     if small || narrow < t {
         let says = format!(
             "Each pad should have at least {:.0}\u{a0}cm², a third more than its thickness squared, or it leans.",
-            square(t * LEAST_SIDE).as_m2() * CM2_PER_M2
+            square(t * LEAST_PAD_SIDE).as_m2() * CM2_PER_M2
         );
         return Some(Finding::layer(Mind, "pad-leans", layer.slot, says));
     }
@@ -257,22 +270,15 @@ fn pad_shape(looked: &Looked<'_>, layer: &Layer, pads: &FacePads) -> Option<Find
     })
 }
 
-const LEAST_SIDE: f64 = 1.33;
 const CM2_PER_M2: f64 = 1e4;
 
 fn square(side: Length) -> crate::quantity::Area {
     side * side
 }
 
-fn boxed(looked: &Looked<'_>, layer: &Layer, sheet: &SheetNeed) -> Option<Finding> {
+fn boxed(layer: &Layer, sheet: &SheetNeed) -> Option<Finding> {
     let slot = layer.slot;
     match sheet {
-        SheetNeed::One { .. } if looked.supplies.box_board.shelf.reused => Some(Finding::layer(
-            Note,
-            "old-marks",
-            slot,
-            "The board was used before: turn it inside out or cover its old barcodes, or the parcel goes where they say.",
-        )),
         SheetNeed::One { .. } => None,
         SheetNeed::Joined { .. } => Some(Finding::layer(
             Note,

@@ -7,7 +7,7 @@ use crate::{
     plan::{
         FallCase, FallReport, Finding,
         FindingLevel::{Mind, Note},
-        PadAnswer,
+        PadAnswer, PressReport,
     },
     quantity::Length,
 };
@@ -38,10 +38,10 @@ fn short_of_custom(looked: &Looked<'_>, fall: &FallReport) -> Option<Finding> {
     };
     let (survives, customary) = (cm(fall.survives), cm(fall.customary));
     let first = fall.change_first.map_or_else(String::new, |slot| {
-        format!("; the {} gives out first", slot.name())
+        format!(": what gives out first is the {}", slot.name())
     });
     let says = format!(
-        "It survives {survives} of {customary}\u{a0}cm {way}{first}: many ship that way, and foam would hold it."
+        "It survives {survives} of {customary}\u{a0}cm {way}{first}. Many ship that way, and foam would hold it."
     );
     let finding = match fall.change_first {
         Some(slot) => Finding::layer(Mind, code, slot, says),
@@ -69,34 +69,43 @@ fn with_answer(looked: &Looked<'_>, finding: Finding, answer: &PadAnswer) -> Fin
             pads(looked, answer),
         );
     }
-    let label = match answer.slot {
-        LayerSlot::FacePads => format!(
-            "Add face pads, {:.0}\u{a0}cm² of {} {:.0}\u{a0}mm",
-            answer.area_cm2,
-            answer.foam,
-            answer.cut.as_mm()
+    let there = looked.layer(answer.slot).is_some();
+    let verb = if there { "Change" } else { "Add" };
+    let name = answer.slot.name();
+    let (foam, cut) = (&answer.foam_name, answer.cut.as_mm());
+    let label = match answer.leg {
+        None => format!(
+            "{verb} {name}: {foam}, {cut:.0}\u{a0}mm, {:.0}\u{a0}cm²",
+            answer.area_cm2
         ),
-        _ => format!(
-            "Add corner blocks, {} {:.0}\u{a0}mm",
-            answer.foam,
-            answer.cut.as_mm()
+        Some(leg) => format!(
+            "{verb} {name}: {foam}, {cut:.0}\u{a0}mm, leg {:.0}\u{a0}mm",
+            leg.as_mm()
         ),
     };
-    finding.answered_by(label, pads(looked, answer))
+    let choices = pads(looked, answer);
+    if looked.already(&choices) {
+        return finding;
+    }
+    finding.answered_by(label, choices)
 }
 
 /// The pads as a choice: what the studio can cut, in whole millimetres.
 fn pads(looked: &Looked<'_>, answer: &PadAnswer) -> Choices {
     let thickness = Some(format!("{} mm", answer.cut.as_mm()));
-    let layer = Choices::layer(answer.slot, true);
-    match answer.slot {
-        LayerSlot::FacePads => Choices {
+    let layer = Choices {
+        pad_foam: Some(answer.foam.clone()),
+        ..Choices::layer(answer.slot, true)
+    };
+    match answer.leg {
+        None => Choices {
             pad_thickness: thickness,
             pad_area_cm2: Some(answer.area_cm2.ceil().clamp(LEAST_CM2, MOST_CM2)),
             ..layer
         },
-        _ => Choices {
+        Some(leg) => Choices {
             block_thickness: thickness,
+            block_leg: Some(format!("{} mm", leg.as_mm())),
             // Blocks stand where the fill at the edges would.
             clearance: (looked.recipe.has(LayerSlot::Fill)).then(|| "0 mm".to_owned()),
             ..layer
@@ -124,11 +133,21 @@ fn uncushioned(looked: &Looked<'_>) -> Option<Finding> {
 }
 
 fn press_in(looked: &Looked<'_>) -> Option<Finding> {
-    let press = looked.survival.press.filter(|press| !press.passes)?;
+    let press = looked
+        .survival
+        .press
+        .as_ref()
+        .filter(|press| !press.passes)?;
     let says = format!(
-        "A parcel's corner on the face presses the board in {:.0}\u{a0}mm, and {:.0}\u{a0}mm is free before the art: a stiffer board or a rim of spacers keeps it off.",
+        "A parcel's corner on the face presses the board in {:.0}\u{a0}mm, and {:.0}\u{a0}mm is free before the art{}.",
         press.deflection.as_mm(),
-        press.stand_off.as_mm()
+        press.stand_off.as_mm(),
+        match press.board_that_passes {
+            Some(_) => ": a stiffer board keeps it off",
+            None if looked.recipe.has(LayerSlot::FaceBoards) =>
+                ": no light board on the shelf keeps it off alone; a spacer or a board outside the cushion gives it more room",
+            None => ": a board in front keeps it off",
+        }
     );
     let slot = if looked.recipe.has(LayerSlot::FaceBoards) {
         LayerSlot::FaceBoards
@@ -136,38 +155,36 @@ fn press_in(looked: &Looked<'_>) -> Option<Finding> {
         LayerSlot::FirstWrap
     };
     let finding = Finding::layer(Mind, "press-in", slot, says);
-    Some(match stiffer_board(looked) {
-        Some((name, choices)) => finding.answered_by(format!("Take {name}"), choices),
+    Some(match press_remedy(looked, press) {
+        Some((label, choices)) => finding.answered_by(label, choices),
         None => finding,
     })
 }
 
-/// The lightest board on the shelf that is stiffer than the one in front.
-fn stiffer_board(looked: &Looked<'_>) -> Option<(String, Choices)> {
+/// The board that passes; else a spacer, where the face has room for one; else a board outside.
+fn press_remedy(looked: &Looked<'_>, press: &PressReport) -> Option<(String, Choices)> {
     if !looked.recipe.has(LayerSlot::FaceBoards) {
-        return Some((
-            "a face board".to_owned(),
-            Choices::layer(LayerSlot::FaceBoards, true),
-        ));
+        let choices = Choices::layer(LayerSlot::FaceBoards, true);
+        return Some(("Add face boards".to_owned(), choices));
     }
-    let there = looked.supplies.face_board.stiffness?;
-    let boards = looked.supplies.catalogue.boards.iter();
-    let stiffer = boards
-        .filter(|board| {
-            !board.shelf.retired && board.stiffness.is_some_and(|nm| nm > there * TWICE)
-        })
-        .min_by_key(|board| board.areal_density)?;
-    Some((
-        stiffer.name.clone(),
-        Choices {
-            face_board: Some(stiffer.id.clone()),
+    if let Some(id) = &press.board_that_passes {
+        let board = looked.supplies.catalogue.board(id).ok()?;
+        let choices = Choices {
+            face_board: Some(id.clone()),
             ..Choices::default()
-        },
-    ))
+        };
+        return Some((format!("Take {}", board.name), choices));
+    }
+    let bare = looked.piece.bare_medium().is_some();
+    let (label, slot) = if bare && !looked.recipe.has(LayerSlot::WindowSpacer) {
+        ("Add a window spacer", LayerSlot::WindowSpacer)
+    } else if looked.recipe.has(LayerSlot::OuterBoards) {
+        return None;
+    } else {
+        ("Add outer boards", LayerSlot::OuterBoards)
+    };
+    Some((label.to_owned(), Choices::layer(slot, true)))
 }
-
-/// A board that is not at least twice as stiff makes no difference.
-const TWICE: f64 = 2.0;
 
 fn stacked(looked: &Looked<'_>) -> Option<Finding> {
     let stack = looked.survival.stack.filter(|stack| !stack.passes)?;

@@ -1,0 +1,452 @@
+//! Every mistake of the work that a plan can know about: what finds it, and what answers it.
+
+use hummock_core::{
+    house::{Choices, HouseRules},
+    layer::LayerSlot,
+    material::{Catalogue, MaterialId},
+    piece::{Condition, Construction, Medium, PaintBody, Piece, PieceSize, TopEdge},
+    plan::{Finding, FindingLevel, Plan, Recipe, carriage_of, sheet_may_touch},
+    quantity::Length,
+    shipment::{House, ShipmentInputs, WorkLine, Worked},
+};
+use jiff::civil::date;
+use serde_json::{Value, json};
+
+fn house() -> House {
+    House {
+        rules: serde_json::from_str(include_str!("../../../demo/house-rules.json")).expect("rules"),
+        catalogue: serde_json::from_str(include_str!("../../../demo/catalogue.json"))
+            .expect("a catalogue"),
+        tariffs: vec![
+            serde_json::from_str(include_str!("../../../demo/tariffs/gannet-post.json"))
+                .expect("a tariff"),
+        ],
+    }
+}
+
+fn piece(construction: Construction, sides: [f64; 3], medium: Medium) -> Piece {
+    let [width, height, depth] = sides.map(Length::mm);
+    let size = PieceSize {
+        width,
+        height,
+        depth,
+    };
+    let medium = Some(medium).filter(|_| construction != Construction::Mirror);
+    Piece::new(construction, size, medium)
+}
+
+fn canvas() -> Piece {
+    piece(
+        Construction::StretchedCanvas,
+        [500.0, 700.0, 24.0],
+        Medium::Acrylic,
+    )
+}
+
+fn framed(construction: Construction) -> Piece {
+    piece(construction, [520.0, 380.0, 24.0], Medium::Print)
+}
+
+fn choose(choices: Value) -> Choices {
+    serde_json::from_value(choices).expect("choices")
+}
+
+fn plan(piece: &Piece, choices: &Choices) -> Plan {
+    let house = house();
+    let rules: HouseRules = house.rules.with(choices).expect("choices in range");
+    Plan::design(piece, &rules, &house.catalogue).expect("a plan")
+}
+
+fn found(piece: &Piece, choices: &Choices, code: &str) -> Option<Finding> {
+    let findings = plan(piece, choices).findings;
+    findings.into_iter().find(|finding| finding.code == code)
+}
+
+/// The finding is there, and is gone once its button is pressed: at most once for each side that a fall
+/// strikes.
+#[track_caller]
+fn found_and_answered(piece: &Piece, choices: &Choices, code: &str) {
+    assert!(found(piece, choices, code).is_some(), "{code} is not found");
+    let mut whole = serde_json::to_value(choices).expect("JSON");
+    for _ in 0..3 {
+        let Some(finding) = found(piece, &choose(whole.clone()), code) else {
+            return;
+        };
+        let remedy = finding
+            .remedy
+            .unwrap_or_else(|| panic!("{code} has no remedy: {}", finding.says));
+        merge(
+            &mut whole,
+            serde_json::to_value(remedy.choices).expect("JSON"),
+        );
+    }
+    assert_eq!(found(piece, &choose(whole), code), None);
+}
+
+fn merge(whole: &mut Value, patch: Value) {
+    match (whole, patch) {
+        (Value::Object(whole), Value::Object(patch)) => {
+            for (key, value) in patch {
+                merge(whole.entry(key).or_insert(Value::Null), value);
+            }
+        }
+        (whole, patch) => *whole = patch,
+    }
+}
+
+#[track_caller]
+fn refused(piece: &Piece, slot: LayerSlot, wanted: bool, says: &str) {
+    let refusals = Recipe::refused(piece, &house().rules, &[(slot, wanted)].into());
+    let message = &refusals.first().expect("it is refused").message;
+    assert!(message.contains(says), "{message}");
+}
+
+#[test]
+fn plastic_on_paint_is_refused_whatever_is_written() {
+    let catalogue: Catalogue = house().catalogue;
+    let sheet = MaterialId::new("polythene-sheet");
+    let refusal = sheet_may_touch(&canvas(), Some(&sheet), &catalogue).expect_err("plastic");
+    assert_eq!(refusal.field, "choices.contact_paper");
+    assert!(refusal.message.contains("prints its pattern"));
+    let glazed = framed(Construction::FramedUnderGlass);
+    assert_eq!(sheet_may_touch(&glazed, Some(&sheet), &catalogue), Ok(()));
+    refused(&canvas(), LayerSlot::Contact, false, "least of all plastic");
+}
+
+#[test]
+fn a_sheet_that_needs_a_reason_is_a_stop() {
+    let paper = piece(
+        Construction::RigidBoard,
+        [400.0, 500.0, 3.0],
+        Medium::Watercolour,
+    );
+    let kraft = choose(json!({ "contact_paper": "brown-kraft" }));
+    let finding = found(&paper, &kraft, "sheet-needs-reason").expect("brown paper on a bare sheet");
+    assert_eq!(finding.level, FindingLevel::Stop);
+}
+
+#[test]
+fn tape_never_goes_on_acrylic_or_coated_glass() {
+    let acrylic = framed(Construction::FramedUnderAcrylic);
+    refused(&acrylic, LayerSlot::GlassTape, true, "acrylic");
+    let coated = Piece {
+        coated_glass: true,
+        ..framed(Construction::FramedUnderGlass)
+    };
+    refused(&coated, LayerSlot::GlassTape, true, "coating");
+    refused(&canvas(), LayerSlot::GlassTape, true, "no glass");
+}
+
+#[test]
+fn nothing_may_touch_loose_pigment() {
+    let charcoal = piece(
+        Construction::RigidBoard,
+        [610.0, 860.0, 4.0],
+        Medium::PastelOrCharcoal,
+    );
+    refused(
+        &charcoal,
+        LayerSlot::WindowSpacer,
+        false,
+        "never be touched",
+    );
+    refused(&charcoal, LayerSlot::Contact, true, "loose pigment");
+    refused(&charcoal, LayerSlot::FaceBoards, false, "needs a board");
+    let plan = plan(&charcoal, &Choices::default());
+    // Two boards of 5 mm: more than the 6 mm that are the least.
+    assert!(plan.layers[0].adds.front >= Length::mm(6.0));
+}
+
+#[test]
+fn corners_that_do_not_fit_the_depth_are_stopped_where_they_were_asked_for() {
+    let slip_on =
+        choose(json!({ "schools": { "corners": "slip_on" }, "slip_on_corner": "card-corner-25" }));
+    let deep = piece(
+        Construction::StretchedCanvas,
+        [500.0, 700.0, 60.0],
+        Medium::Acrylic,
+    );
+    found_and_answered(&deep, &slip_on, "corner-depth");
+    assert_eq!(found(&canvas(), &slip_on, "corner-depth"), None);
+}
+
+#[test]
+fn corners_of_the_house_that_do_not_fit_give_way() {
+    let mut rules = house().rules;
+    rules.schools.corners = hummock_core::house::CornerStyle::SlipOn;
+    let deep = piece(
+        Construction::StretchedCanvas,
+        [500.0, 700.0, 150.0],
+        Medium::Acrylic,
+    );
+    let plan = Plan::design(&deep, &rules, &house().catalogue).expect("a plan");
+    let codes: Vec<&str> = plan.findings.iter().map(|finding| finding.code).collect();
+    assert!(codes.contains(&"corners-changed"), "{codes:?}");
+    assert!(!codes.contains(&"corner-depth"));
+}
+
+#[test]
+fn a_parcel_without_its_name_is_minded() {
+    let nameless = choose(json!({ "layers": { "name_tag": false } }));
+    found_and_answered(&canvas(), &nameless, "no-name");
+    let unmarked = Piece {
+        top: TopEdge::Unmarked,
+        ..canvas()
+    };
+    assert!(found(&unmarked, &Choices::default(), "top-unmarked").is_some());
+    assert_eq!(found(&canvas(), &Choices::default(), "top-unmarked"), None);
+}
+
+#[test]
+fn a_certificate_is_remembered_before_the_box_is_closed() {
+    let certified = Piece {
+        certificate: true,
+        ..canvas()
+    };
+    let finding = found(&certified, &Choices::default(), "certificate").expect("a certificate");
+    assert!(finding.says.contains("before the box is closed"));
+}
+
+#[test]
+fn a_reused_board_has_old_marks() {
+    let saved = choose(json!({ "box_board": "saved-card" }));
+    assert!(found(&canvas(), &saved, "old-marks").is_some());
+    assert_eq!(found(&canvas(), &Choices::default(), "old-marks"), None);
+}
+
+#[test]
+fn like_pieces_have_a_board_between_any_two() {
+    let buoys = Piece {
+        count: 9,
+        ..piece(
+            Construction::PanelSet,
+            [200.0, 200.0, 22.0],
+            Medium::Acrylic,
+        )
+    };
+    refused(&buoys, LayerSlot::Bundle, false, "parted");
+    let plan = plan(&buoys, &Choices::default());
+    let bundle = plan.layers.iter().find_map(|layer| match &layer.make {
+        hummock_core::layer::Make::Bundle(bundle) => Some(*bundle),
+        _ => None,
+    });
+    assert_eq!(bundle.expect("nine lie together").boards, 8);
+}
+
+#[test]
+fn crumbs_of_foam_are_minded_where_paint_is_bare() {
+    let pads = choose(json!({ "layers": { "face_pads": true }, "pad_foam": "eps-15" }));
+    assert!(found(&canvas(), &pads, "crumbs").is_some());
+    let glazed = framed(Construction::FramedUnderGlass);
+    assert_eq!(found(&glazed, &pads, "crumbs"), None);
+}
+
+#[test]
+fn pads_that_press_on_a_roll_are_minded() {
+    let scroll = piece(
+        Construction::LooseCanvas,
+        [1000.0, 2600.0, 1.0],
+        Medium::Acrylic,
+    );
+    assert_eq!(found(&scroll, &Choices::default(), "roll-ends"), None);
+    let mut rules = house().rules;
+    rules.allowances.tube_end_air = Length::mm(1.0);
+    let plan = Plan::design(&scroll, &rules, &house().catalogue).expect("a plan");
+    assert!(
+        plan.findings
+            .iter()
+            .any(|finding| finding.code == "roll-ends")
+    );
+}
+
+#[test]
+fn thick_paint_is_not_rolled() {
+    let scroll = Piece {
+        paint: PaintBody::Impasto,
+        ..piece(Construction::LooseCanvas, [800.0, 900.0, 2.0], Medium::Oil)
+    };
+    let rolled = choose(json!({ "carriage": "rolled" }));
+    let rules = house().rules.with(&rolled).expect("in range");
+    assert_eq!(
+        carriage_of(&scroll, &rules)
+            .expect_err("it would crack")
+            .field,
+        "choices.carriage"
+    );
+    let raised = Piece {
+        paint: PaintBody::Raised,
+        ..scroll
+    };
+    found_and_answered(&raised, &Choices::default(), "raised-roll");
+}
+
+#[test]
+fn a_wet_floor_is_answered_by_a_bag_but_not_for_wet_paint() {
+    found_and_answered(&canvas(), &Choices::default(), "wet-floor");
+    let bagged = choose(json!({ "layers": { "bag": true } }));
+    assert!(found(&canvas(), &bagged, "bag-cured-only").is_some());
+    let print = framed(Construction::FramedUnderGlass);
+    assert_eq!(found(&print, &bagged, "bag-cured-only"), None);
+}
+
+#[test]
+fn loose_paint_and_wax_are_said() {
+    let flaking = Piece {
+        condition: Condition::Flaking,
+        ..canvas()
+    };
+    let finding = found(&flaking, &Choices::default(), "flaking").expect("it flakes");
+    assert_eq!(finding.level, FindingLevel::Stop);
+    let wax = piece(
+        Construction::CradledPanel,
+        [300.0, 300.0, 30.0],
+        Medium::Encaustic,
+    );
+    assert!(found(&wax, &Choices::default(), "wax-warmth").is_some());
+}
+
+#[test]
+fn falls_short_of_custom_are_minded_with_foam_that_meets_them() {
+    let glazed = framed(Construction::FramedUnderGlass);
+    for code in [
+        "fall-face",
+        "fall-long-edge",
+        "fall-short-edge",
+        "fall-corner",
+    ] {
+        found_and_answered(&glazed, &Choices::default(), code);
+        let finding = found(&glazed, &Choices::default(), code).expect("it falls short");
+        assert_eq!(finding.level, FindingLevel::Mind);
+    }
+}
+
+#[test]
+fn a_pad_that_buckles_is_stopped_where_it_was_asked_for() {
+    // Four pads of 4 cm² are 20 mm wide, and 60 mm thick.
+    let thin = choose(json!({
+        "layers": { "face_pads": true }, "pad_area_cm2": 16.0, "pad_thickness": "60 mm"
+    }));
+    found_and_answered(&canvas(), &thin, "pad-buckles");
+}
+
+#[test]
+fn nothing_that_gives_is_minded() {
+    let bare =
+        choose(json!({ "layers": { "first_wrap": false, "second_wrap": false, "fill": false } }));
+    found_and_answered(&canvas(), &bare, "no-cushion");
+}
+
+fn inputs(change: Value) -> ShipmentInputs {
+    let mut inputs = json!({
+        "title": "Slack Tide", "value": "320",
+        "buyer": {
+            "name": "Oda Marsh", "street": "22 Signal Terrace", "town": "Tarrow Bridge",
+            "postcode": "TB1", "country": "XS"
+        },
+        "piece": {
+            "construction": "stretched_canvas", "medium": "acrylic", "finished": "2026-10-01",
+            "width": "400 mm", "height": "500 mm", "depth": "18 mm"
+        }
+    });
+    merge(&mut inputs, change);
+    serde_json::from_value(inputs).expect("inputs")
+}
+
+fn sent(change: Value, code: &str) -> Option<Finding> {
+    let worked = Worked::out(&inputs(change), &house()).expect("it works out");
+    let findings = worked.plan.expect("a plan").findings;
+    findings.into_iter().find(|finding| finding.code == code)
+}
+
+#[test]
+fn an_address_left_for_the_counter_is_minded() {
+    assert_eq!(sent(json!({}), "half-an-address"), None);
+    let finding = sent(json!({ "buyer": { "street": "" } }), "half-an-address").expect("half");
+    assert!(
+        finding.says.contains("the street is missing"),
+        "{}",
+        finding.says
+    );
+}
+
+#[test]
+fn cover_below_the_value_and_no_tracking_are_minded_once_a_service_is_chosen() {
+    let chosen = |service: &str| json!({ "service": service, "value": "9000000" });
+    let codes = |change: Value| {
+        let worked = Worked::out(&inputs(change), &house()).expect("it works out");
+        worked
+            .plan
+            .expect("a plan")
+            .findings
+            .into_iter()
+            .map(|finding| finding.code)
+            .collect::<Vec<_>>()
+    };
+    assert!(codes(chosen("gannet-post/parcel")).contains(&"cover-below-value"));
+    assert!(!codes(json!({ "service": "gannet-post/parcel" })).contains(&"cover-below-value"));
+    assert!(!codes(json!({})).contains(&"untracked"));
+    let untracked = house().tariffs[0]
+        .services
+        .iter()
+        .find(|service| !service.tracked)
+        .map(|service| format!("gannet-post/{}", service.id));
+    if let Some(service) = untracked {
+        assert!(codes(json!({ "service": service })).contains(&"untracked"));
+    }
+}
+
+#[test]
+fn a_parcel_just_over_a_price_step_is_told_so() {
+    // Somewhere between no clearance and 40 mm a weight step is passed by less than 10 mm.
+    let over = (0..40).any(|mm| {
+        sent(
+            json!({ "choices": { "clearance": format!("{mm} mm") } }),
+            "price-step",
+        )
+        .is_some()
+    });
+    assert!(over);
+}
+
+#[test]
+fn a_stop_is_lifted_by_a_written_reason_that_is_kept() {
+    let flaking = json!({ "piece": { "condition": "flaking" } });
+    assert!(
+        sent(flaking.clone(), "flaking")
+            .expect("it flakes")
+            .is_open_stop()
+    );
+    let mut lifted = flaking;
+    merge(
+        &mut lifted,
+        json!({ "lifted": { "flaking": "the buyer has it restored on arrival" } }),
+    );
+    let finding = sent(lifted, "flaking").expect("it still flakes");
+    assert!(!finding.is_open_stop());
+    assert_eq!(
+        finding.lifted.as_deref(),
+        Some("the buyer has it restored on arrival")
+    );
+}
+
+#[test]
+fn paint_that_has_not_cured_stops_until_a_reason_is_written() {
+    let line = |change: Value| {
+        let inputs = inputs(change);
+        let worked = Worked::out(&inputs, &house()).expect("it works out");
+        let line = WorkLine::on(
+            date(2026, 11, 24),
+            &inputs,
+            worked.summary(&inputs).as_ref(),
+        );
+        serde_json::to_value(line.next).expect("JSON")["kind"].clone()
+    };
+    let wet = json!({ "piece": { "finished": "2026-11-20" } });
+    assert_eq!(line(wet.clone()), "let_it_cure");
+    let mut lifted = wet;
+    merge(
+        &mut lifted,
+        json!({ "lifted": { "cure": "touch dry, and delivered by hand" } }),
+    );
+    assert_eq!(line(lifted), "look_at_guard");
+}

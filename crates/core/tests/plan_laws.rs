@@ -1,0 +1,187 @@
+//! Laws that every generated plan keeps, over random pieces and random rules of the house.
+
+use hummock_core::{
+    house::{ALLOWANCES, Choices, HouseRules, SCHOOLS},
+    layer::{LayerSlot, Make},
+    material::{Catalogue, MaterialId, Touch},
+    piece::{Condition, Construction, Medium, Outline, PaintBody, Piece, PieceSize},
+    plan::{FindingAbout, Plan, Recipe},
+    quantity::Length,
+};
+use proptest::prelude::*;
+use serde_json::{Value, json};
+
+fn catalogue() -> Catalogue {
+    serde_json::from_str(include_str!("../../../demo/catalogue.json"))
+        .expect("the demo catalogue is one")
+}
+
+fn any_piece() -> impl Strategy<Value = Piece> {
+    let sides = (20.0..4000.0_f64, 20.0..4000.0_f64, 0.0..1.0_f64);
+    let made = (
+        prop::sample::select(Construction::ALL.to_vec()),
+        prop::sample::select(Medium::ALL.to_vec()),
+        prop::sample::select(vec![PaintBody::Thin, PaintBody::Raised, PaintBody::Impasto]),
+        prop::sample::select(vec![
+            Outline::Rectangle,
+            Outline::Oval,
+            Outline::Arched,
+            Outline::Irregular,
+        ]),
+    );
+    let told = (1..=20_u32, any::<bool>(), any::<bool>());
+    (sides, made, told).prop_map(
+        |(
+            (width, height, deep),
+            (construction, medium, paint, outline),
+            (count, loose, coated),
+        )| {
+            let most = width.min(height).min(300.0);
+            let [width, height, depth] = [width, height, 1.0 + deep * (most - 1.0)].map(Length::mm);
+            let size = PieceSize {
+                width,
+                height,
+                depth,
+            };
+            let several = construction.is_loose() || construction == Construction::PanelSet;
+            let medium = Some(medium).filter(|_| construction != Construction::Mirror);
+            Piece {
+                paint,
+                outline,
+                coated_glass: coated,
+                condition: if loose {
+                    Condition::Flaking
+                } else {
+                    Condition::Sound
+                },
+                count: if several { count } else { 1 },
+                ..Piece::new(construction, size, medium)
+            }
+        },
+    )
+}
+
+/// Any allowance within its range, any school, any layer wanted or not, any sheet against the art.
+fn any_house() -> impl Strategy<Value = HouseRules> {
+    let shares = prop::collection::vec(0.0..=1.0_f64, ALLOWANCES.len());
+    let schools = prop::collection::vec(0..100_usize, SCHOOLS.len());
+    let layers = prop::collection::vec(prop::option::of(any::<bool>()), LayerSlot::ALL.len());
+    let papers: Vec<MaterialId> = catalogue()
+        .contact_papers
+        .into_iter()
+        .map(|paper| paper.id)
+        .collect();
+    (shares, schools, layers, prop::sample::select(papers)).prop_map(
+        |(shares, schools, layers, paper)| {
+            let mut house: Value =
+                serde_json::from_str(include_str!("../../../demo/house-rules.json"))
+                    .expect("rules");
+            house["allowances"] = ALLOWANCES
+                .iter()
+                .zip(shares)
+                .map(|(allowance, share)| {
+                    let number = allowance.least + share * (allowance.most - allowance.least);
+                    let whole = allowance.unit == "turns";
+                    let number = if whole {
+                        json!(hummock_core::quantity::ceil_count(number))
+                    } else {
+                        json!(number)
+                    };
+                    (allowance.key.to_owned(), number)
+                })
+                .collect::<serde_json::Map<_, _>>()
+                .into();
+            house["schools"] = SCHOOLS
+                .iter()
+                .zip(schools)
+                .map(|(question, place)| {
+                    let school = question.schools[place % question.schools.len()];
+                    (question.key.to_owned(), json!(school.key))
+                })
+                .collect::<serde_json::Map<_, _>>()
+                .into();
+            let mut house: HouseRules = serde_json::from_value(house).expect("random rules");
+            house.layers = LayerSlot::ALL
+                .into_iter()
+                .zip(layers)
+                .filter_map(|(slot, wanted)| Some((slot, wanted?)))
+                .collect();
+            house.materials.contact_paper = paper;
+            house
+                .with(&Choices::default())
+                .expect("rules of a house apply")
+        },
+    )
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { failure_persistence: None, ..ProptestConfig::default() })]
+
+    #[test]
+    fn a_forbidden_material_never_touches_the_art(piece in any_piece(), rules in any_house()) {
+        let catalogue = catalogue();
+        let plan = Plan::design(&piece, &rules, &catalogue).expect("every valid piece has a plan");
+        if let Some(medium) = piece.bare_medium() {
+            let first = plan.layers.first().expect("a plan has layers");
+            let covered = matches!(first.slot, LayerSlot::Contact | LayerSlot::WindowSpacer);
+            prop_assert!(covered, "{:?} lies on a bare face", first.slot);
+            for layer in plan.layers.iter().filter(|layer| layer.slot == LayerSlot::Contact) {
+                let paper = catalogue.contact_paper(&layer.material).expect("it is on the shelf");
+                prop_assert_eq!(paper.touch(medium), Touch::Allowed, "{}", paper.name);
+            }
+        }
+        for layer in &plan.layers {
+            let on_glass = matches!(layer.make, Make::GlassTape(_));
+            prop_assert!(!on_glass || piece.construction.name() == "mirror"
+                || piece.construction == Construction::FramedUnderGlass);
+            prop_assert!(!on_glass || !piece.coated_glass);
+        }
+    }
+
+    #[test]
+    fn a_generated_plan_has_no_open_stop_but_about_the_piece(piece in any_piece(), rules in any_house()) {
+        let plan = Plan::design(&piece, &rules, &catalogue()).expect("every valid piece has a plan");
+        for finding in plan.findings.iter().filter(|finding| finding.is_open_stop()) {
+            prop_assert_eq!(finding.about, FindingAbout::Piece, "{}: {}", finding.code, finding.says);
+        }
+    }
+
+    #[test]
+    fn layers_lie_in_the_order_of_the_job_and_each_once(piece in any_piece(), rules in any_house()) {
+        let plan = Plan::design(&piece, &rules, &catalogue()).expect("every valid piece has a plan");
+        let slots: Vec<LayerSlot> = plan.layers.iter().map(|layer| layer.slot).collect();
+        prop_assert!(slots.windows(2).all(|pair| pair[0] < pair[1]), "{:?}", slots);
+        for layer in &plan.layers {
+            let state = plan.slots.iter().find(|state| state.slot == layer.slot).expect("a state");
+            prop_assert!(state.present);
+        }
+    }
+
+    #[test]
+    fn what_the_job_forbids_is_refused_when_a_shipment_asks_for_it(piece in any_piece(), rules in any_house()) {
+        let plan = Plan::design(&piece, &rules, &catalogue()).expect("every valid piece has a plan");
+        for state in plan.slots.iter().filter(|state| !state.free) {
+            let asked = [(state.slot, !state.present)].into();
+            let refused = Recipe::refused(&piece, &rules, &asked);
+            // A layer that the job asks for can be asked for, and one that it forbids left out.
+            prop_assert_eq!(refused.len(), 1, "{:?}", state);
+            prop_assert!(refused[0].message.contains(state.why.expect("a reason")));
+        }
+    }
+
+    #[test]
+    fn every_remedy_can_be_applied(piece in any_piece()) {
+        let catalogue = catalogue();
+        let house: HouseRules =
+            serde_json::from_str(include_str!("../../../demo/house-rules.json")).expect("rules");
+        let plan = Plan::design(&piece, &house, &catalogue).expect("every valid piece has a plan");
+        for finding in &plan.findings {
+            if let Some(remedy) = &finding.remedy {
+                let rules = house.with(&remedy.choices).expect("a remedy is in range");
+                prop_assert!(Recipe::refused(&piece, &rules, &remedy.choices.layers).is_empty(),
+                    "{}: {}", finding.code, remedy.label);
+                prop_assert!(Plan::design(&piece, &rules, &catalogue).is_ok(), "{}", remedy.label);
+            }
+        }
+    }
+}
