@@ -22,7 +22,10 @@ use utoipa::{OpenApi, ToSchema, openapi::OpenApi as Description};
 use utoipa_axum::{router::OpenApiRouter, routes};
 use utoipa_swagger_ui::SwaggerUi;
 
-use crate::{app::App, measures, pages, plans, problem::Problem, shipments, studio, sums};
+use crate::{
+    app::App, curves, house, measures, pages, plans, problem::Problem, shipments, stores, studio,
+    sums,
+};
 
 /// The largest body that is read; a shipment is a thousandth of it.
 const LARGEST_BODY: usize = 256 * 1024;
@@ -43,6 +46,7 @@ const REQUEST_ID: HeaderName = HeaderName::from_static("x-request-id");
         (name = "shipments", description = "What is on the bench"),
         (name = "plans", description = "Working out a plan without storing it"),
         (name = "sums", description = "One formula each, in plain numbers, unrounded; for scripts and for a scrap of paper"),
+        (name = "stores", description = "The catalogue by class, and cushion curves"),
         (name = "measures", description = "Reading what a tape measure said"),
         (name = "studio", description = "The studio, its rules and its shelf"),
     ),
@@ -56,7 +60,16 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(shipments::undo))
         .routes(routes!(shipments::redo))
         .routes(routes!(plans::preview))
+        .routes(routes!(plans::alternatives))
         .routes(routes!(measures::read))
+        .routes(routes!(house::preview))
+        .routes(routes!(house::change))
+        .routes(routes!(house::list_presets, house::keep_preset))
+        .routes(routes!(house::drop_preset))
+        .routes(routes!(stores::show))
+        .routes(routes!(stores::show_table, stores::take_table))
+        .routes(routes!(stores::put, stores::delete))
+        .routes(routes!(curves::fit))
         .routes(routes!(studio::show))
         .routes(routes!(health))
         .merge(sums::routes());

@@ -4,7 +4,7 @@ use hummock_core::{
     quantity::LengthUnit,
     shipment::{House, ShipmentInputs, Worked},
 };
-use hummock_store::{Computed, Store, StudioId};
+use hummock_store::{Computed, Recomputed, Store, StudioId};
 
 use crate::{clock::Clock, problem::Problem};
 
@@ -31,6 +31,20 @@ impl App {
         Ok(self.store.house(self.studio).await?)
     }
 
+    /// Works out every shipment by a house; one that it can't plan keeps what it has.
+    pub(crate) async fn recomputed(&self, house: &House) -> Result<Vec<Recomputed>, Problem> {
+        let listed = self.store.shipments(self.studio).await?;
+        let recomputed = listed.into_iter().filter_map(|shipment| {
+            let worked = Worked::out(&shipment.inputs, house).ok()?;
+            Some(Recomputed {
+                id: shipment.id,
+                version: shipment.version,
+                computed: computed(&worked, &shipment.inputs, house.rules.version),
+            })
+        });
+        Ok(recomputed.collect())
+    }
+
     /// Checks inputs and works out what follows, by the rules of the house as they are now.
     pub(crate) async fn outcome(
         &self,
@@ -50,10 +64,15 @@ impl App {
 
 impl Outcome {
     pub(crate) fn computed(&self) -> Computed {
-        Computed {
-            worked: serde_json::to_value(&self.worked).expect("what is worked out can be written"),
-            summary: self.worked.summary(&self.inputs),
-            rules_version: self.rules_version,
-        }
+        computed(&self.worked, &self.inputs, self.rules_version)
+    }
+}
+
+/// Returns what is stored of what was worked out.
+pub(crate) fn computed(worked: &Worked, inputs: &ShipmentInputs, rules_version: u32) -> Computed {
+    Computed {
+        worked: serde_json::to_value(worked).expect("what is worked out can be written"),
+        summary: worked.summary(inputs),
+        rules_version,
     }
 }

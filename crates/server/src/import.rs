@@ -7,15 +7,16 @@ use std::path::Path;
 
 use anyhow::{Context, Result, bail};
 use hummock_core::{
+    material::{Catalogue, MaterialClass},
     quantity::LengthUnit,
-    shipment::{House, ShipmentInputs, Worked},
+    shipment::{EDITION, House, ShipmentInputs, Worked},
 };
-use hummock_store::{Computed, NewShipment, Settings, Store, StudioId};
+use hummock_store::{NewShipment, Settings, Store, StudioId};
 use jiff::{ToSpan, civil::Date};
 use serde::{Deserialize, de::DeserializeOwned};
 use uuid::Uuid;
 
-use crate::clock::Clock;
+use crate::{app::computed, clock::Clock};
 
 /// What an import did.
 #[derive(Debug, Clone, Copy)]
@@ -52,6 +53,9 @@ pub async fn import(
     let house = read_house(folder)?;
     let (studio, founded) = store.found(&settings, &house).await?;
     let file = folder.join("shipments.json");
+    if !founded {
+        top_up(store, studio, &house.catalogue).await?;
+    }
     if !founded || !with_shipments || !file.exists() {
         return Ok(Imported {
             studio,
@@ -70,6 +74,45 @@ pub async fn import(
         founded,
         shipments: shipments.len(),
     })
+}
+
+/// Fills what stores of an earlier edition do not record from the starting catalogue: whole classes, and
+/// fields of materials of the same id. What is there is left as it is.
+async fn top_up(store: &Store, studio: StudioId, start: &Catalogue) -> Result<()> {
+    if store.catalogue_edition(studio).await? >= EDITION {
+        return Ok(());
+    }
+    let house = store.house(studio).await?;
+    let mut stores = serde_json::to_value(&house.catalogue)?;
+    let start = serde_json::to_value(start)?;
+    for class in MaterialClass::ALL {
+        let (Some(shelf), Some(first)) = (
+            stores[class.key()].as_array_mut(),
+            start[class.key()].as_array(),
+        ) else {
+            continue;
+        };
+        if shelf.is_empty() {
+            shelf.clone_from(first);
+        }
+        for material in shelf {
+            let known = first.iter().find(|known| known["id"] == material["id"]);
+            if let (Some(fields), Some(known)) = (
+                material.as_object_mut(),
+                known.and_then(serde_json::Value::as_object),
+            ) {
+                for (key, value) in known {
+                    fields.entry(key).or_insert_with(|| value.clone());
+                }
+            }
+        }
+    }
+    let topped_up: Catalogue = serde_json::from_value(stores)?;
+    let version = store.catalogue_version(studio).await?;
+    store
+        .change_catalogue(studio, version, &topped_up, &[])
+        .await?;
+    Ok(())
 }
 
 fn read_house(folder: &Path) -> Result<House> {
@@ -101,6 +144,7 @@ fn read_shipments(file: &Path, today: Date) -> Result<Vec<ShipmentInputs>> {
     for inputs in &mut shipments {
         move_day(&mut inputs.promised, days)?;
         move_day(&mut inputs.piece.finished, days)?;
+        move_day(&mut inputs.piece.varnished_on, days)?;
     }
     Ok(shipments)
 }
@@ -126,11 +170,7 @@ fn worked_out(
         .checked(unit, clock.today())
         .map_err(|refusals| refused(&refusals))?;
     let worked = Worked::out(&inputs, house).map_err(|refusals| refused(&refusals))?;
-    let computed = Computed {
-        worked: serde_json::to_value(&worked)?,
-        summary: worked.summary(&inputs),
-        rules_version: house.rules.version,
-    };
+    let computed = computed(&worked, &inputs, house.rules.version);
     Ok(NewShipment {
         id: Uuid::now_v7(),
         inputs,

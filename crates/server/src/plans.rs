@@ -2,6 +2,8 @@
 
 use axum::{Json, extract::State};
 use hummock_core::{
+    layer::LayerSlot,
+    plan::{self, Alternative},
     quantity::LengthUnit,
     shipment::{ShipmentInputs, Summary, WorkLine, Worked},
 };
@@ -33,6 +35,45 @@ pub(crate) struct Preview {
     summary: Option<Summary>,
     /// Where a shipment with these inputs would stand.
     line: WorkLine,
+}
+
+/// A layer to find alternatives for.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct AlternativesRequest {
+    /// What was typed, with the choices as they are.
+    inputs: ShipmentInputs,
+    /// Which layer.
+    slot: LayerSlot,
+    /// What a bare number is in.
+    #[serde(default)]
+    unit: LengthUnit,
+}
+
+/// Says what else a layer could be, and what each would change; nothing is stored.
+#[utoipa::path(
+    operation_id = "list_alternatives", post, path = "/plans/alternatives", tag = "plans", request_body = AlternativesRequest,
+    responses(
+        (status = 200, description = "Each with the choices that make it; none before the piece is measured", body = [Alternative]),
+        (status = 422, description = "Values that can't stand, each with its field", body = Problem),
+    ),
+)]
+pub(crate) async fn alternatives(
+    State(app): State<App>,
+    Body(request): Body<AlternativesRequest>,
+) -> Result<Json<Vec<Alternative>>, Problem> {
+    let house = app.house().await?;
+    let inputs = request.inputs.checked(request.unit, app.clock.today())?;
+    let Some(piece) = inputs.piece()? else {
+        return Ok(Json(Vec::new()));
+    };
+    Ok(Json(plan::alternatives(
+        &piece,
+        &house.rules,
+        &inputs.choices,
+        &house.catalogue,
+        request.slot,
+    )?))
 }
 
 /// Works out plan and quotes by the studio's rules; nothing is stored.

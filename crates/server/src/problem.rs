@@ -6,7 +6,7 @@ use axum::{
     response::{IntoResponse, Response},
 };
 use hummock_core::Refusal;
-use hummock_store::{StoreError, WriteRefused};
+use hummock_store::{SettingRefused, StoreError, WriteRefused};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -114,6 +114,31 @@ impl Problem {
         )
     }
 
+    pub(crate) fn stale_setting(current: i32) -> Self {
+        let detail = format!(
+            "somebody changed them since, and they are at version {current}: look again and repeat the change"
+        );
+        Self::new(
+            StatusCode::CONFLICT,
+            "/problems/stale",
+            "They changed meanwhile",
+            detail,
+        )
+    }
+
+    pub(crate) fn in_use(uses: &[String]) -> Self {
+        let detail = format!(
+            "it is used by {}: retire it, and it is offered no more",
+            uses.join(", ")
+        );
+        Self::new(
+            StatusCode::CONFLICT,
+            "/problems/in-use",
+            "The material is in use",
+            detail,
+        )
+    }
+
     pub(crate) fn slip() -> Self {
         let detail = "something went wrong inside; what was typed is still in the page";
         Self::new(
@@ -149,6 +174,15 @@ impl From<StoreError> for Problem {
             StoreError::Refused(_) | StoreError::Tables(_) | StoreError::Document(_) => {
                 Self::slip()
             }
+        }
+    }
+}
+
+impl From<SettingRefused> for Problem {
+    fn from(refused: SettingRefused) -> Self {
+        match refused {
+            SettingRefused::Stale { current } => Self::stale_setting(current),
+            SettingRefused::Store(error) => error.into(),
         }
     }
 }

@@ -3,6 +3,7 @@
 use std::{net::SocketAddr, path::PathBuf};
 
 use anyhow::{Context, Result};
+use hummock_core::shipment::EDITION;
 use hummock_store::Store;
 use tokio::{net::TcpListener, sync::oneshot, task::JoinHandle};
 
@@ -54,6 +55,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         studio: imported.studio,
         clock: options.clock,
     };
+    bring_up_to_date(&app).await?;
     let listener = TcpListener::bind(options.address).await.with_context(|| {
         format!(
             "{} can't be listened on: choose another with --port",
@@ -73,6 +75,26 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         stop,
         server,
     })
+}
+
+/// Works out again what an earlier edition of the program had worked out, since pages expect the shape of
+/// this one.
+async fn bring_up_to_date(app: &App) -> Result<()> {
+    let old = app.store.worked_out_before(app.studio, EDITION).await?;
+    if old.is_empty() {
+        return Ok(());
+    }
+    let house = app.store.house(app.studio).await?;
+    let mut recomputed = app
+        .recomputed(&house)
+        .await
+        .map_err(|_| anyhow::anyhow!("the shipments can't be read"))?;
+    recomputed.retain(|shipment| old.contains(&shipment.id));
+    tracing::info!(
+        shipments = recomputed.len(),
+        "plans of an earlier edition are worked out again"
+    );
+    Ok(app.store.recompute(app.studio, &recomputed).await?)
 }
 
 impl Running {

@@ -2,7 +2,9 @@
 
 use axum::{Json, extract::State};
 use hummock_core::{
-    house::{ALLOWANCES, Allowance, HouseRules},
+    cushion::DROP_HEIGHTS,
+    house::{ALLOWANCES, Allowance, HouseRules, SCHOOLS, SchoolQuestion},
+    layer::LayerSlot,
     material::Catalogue,
     quantity::LengthUnit,
 };
@@ -30,8 +32,32 @@ pub(crate) struct StudioView {
     rules: HouseRules,
     /// Every allowance with its name, unit, default, range and reason.
     allowances: &'static [Allowance],
+    /// Every question that practitioners answer differently, with its schools.
+    schools: &'static [SchoolQuestion],
+    /// Every layer that a plan can have, from the art outward.
+    slots: Vec<SlotName>,
+    /// From how high parcels are dropped by custom.
+    drop_heights: Vec<DropHeight>,
     /// Its shelf.
     catalogue: Catalogue,
+}
+
+/// What a layer is called.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct SlotName {
+    /// Which.
+    slot: LayerSlot,
+    /// What people call it.
+    name: &'static str,
+}
+
+/// A customary drop height.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct DropHeight {
+    /// Of parcels lighter than this.
+    under_kg: f64,
+    /// That they are dropped from.
+    drop_mm: f64,
 }
 
 /// A country that the studio ships to.
@@ -67,6 +93,19 @@ pub(crate) async fn show(State(app): State<App>) -> Result<Json<StudioView>, Pro
         countries,
         rules: house.rules,
         allowances: ALLOWANCES,
+        schools: SCHOOLS,
+        slots: LayerSlot::ALL
+            .map(|slot| SlotName {
+                slot,
+                name: slot.name(),
+            })
+            .into(),
+        drop_heights: DROP_HEIGHTS
+            .map(|(under, height)| DropHeight {
+                under_kg: under.as_kg(),
+                drop_mm: height.as_mm(),
+            })
+            .into(),
         catalogue: house.catalogue,
     }))
 }

@@ -3,10 +3,12 @@
 //! Nothing is computed here; what the core worked out is stored beside the inputs it came from.
 
 mod error;
+mod house;
 mod shipment;
 mod studio;
 
 pub use error::StoreError;
+pub use house::{Recomputed, SettingRefused};
 pub use shipment::{Computed, Listed, Move, NewShipment, Stored, WriteRefused};
 pub use studio::{Country, Settings, StudioId};
 

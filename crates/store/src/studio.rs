@@ -1,7 +1,11 @@
 //! A studio: its settings, rules, shelf and tariffs.
 
 use hummock_core::{
-    freight::Tariff, house::HouseRules, material::Catalogue, quantity::LengthUnit, shipment::House,
+    freight::Tariff,
+    house::HouseRules,
+    material::Catalogue,
+    quantity::LengthUnit,
+    shipment::{EDITION, House},
 };
 use serde::{Deserialize, Serialize};
 use sqlx::types::Json;
@@ -82,9 +86,10 @@ impl Store {
             .bind(Json(&house.rules))
             .execute(&mut *transaction)
             .await?;
-        sqlx::query("INSERT INTO catalogue (studio_id, materials) VALUES ($1, $2)")
+        sqlx::query("INSERT INTO catalogue (studio_id, materials, edition) VALUES ($1, $2, $3)")
             .bind(id)
             .bind(Json(&house.catalogue))
+            .bind(EDITION.cast_signed())
             .execute(&mut *transaction)
             .await?;
         for tariff in &house.tariffs {

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/v1/curves/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fits a curve to the points of each material, by least squares on ln σ = ln a + b·ε. */
+        post: operations["fit_curves"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/health": {
         parameters: {
             query?: never;
@@ -32,6 +49,23 @@ export interface paths {
         put?: never;
         /** Reads a size typed in one field: width × height × depth, in any units. */
         post: operations["read_size"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plans/alternatives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says what else a layer could be, and what each would change; nothing is stored. */
+        post: operations["list_alternatives"];
         delete?: never;
         options?: never;
         head?: never;
@@ -125,6 +159,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/stores": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the stores. */
+        get: operations["show_stores"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/stores/{class}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns a class as comma-separated values with a head. */
+        get: operations["show_table"];
+        put?: never;
+        /** Reads a table in: materials of known ids change, the others are added, none is taken away. */
+        post: operations["read_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/stores/{class}/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Puts a material on the shelf, in place of the one of its id. */
+        put: operations["put_material"];
+        post?: never;
+        /** Takes a material off the shelf for good; one that is in use can only be retired. */
+        delete: operations["delete_material"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/studio": {
         parameters: {
             query?: never;
@@ -136,6 +223,78 @@ export interface paths {
         get: operations["show_studio"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/studio/presets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the named sets of rules to start from: five that come with Hummock, and the studio's own. */
+        get: operations["list_presets"];
+        put?: never;
+        /** Keeps rules under a name of the studio's own, in place of those that were kept under it. */
+        post: operations["keep_preset"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/studio/presets/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Drops a preset of the studio's own. */
+        delete: operations["drop_preset"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/studio/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Makes new rules the ones of the house, and works out its shipments by them.
+         * @description A shipment that can't be planned by them keeps what it has.
+         */
+        put: operations["change_rules"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/studio/rules/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says what new rules would do to the shipments on the bench; nothing is stored. */
+        post: operations["preview_rules"];
         delete?: never;
         options?: never;
         head?: never;
@@ -382,6 +541,18 @@ export interface components {
             /** @description Above the top edge. */
             top_mm: components["schemas"]["Length"];
         };
+        /** @description What a change of the house would do to one shipment. */
+        Affected: {
+            /**
+             * Format: uuid
+             * @description Which.
+             */
+            id: string;
+            /** @description What would change. */
+            impact: components["schemas"]["Impact"];
+            /** @description The title of its piece. */
+            title: string;
+        };
         /** @description What is known of one allowance. */
         Allowance: {
             /**
@@ -411,6 +582,47 @@ export interface components {
         /** @description Every allowance of a studio, typed. */
         Allowances: {
             /**
+             * @description A pad as thick as the bars presses on the cloth.
+             * @default 5
+             */
+            back_fill_play: components["schemas"]["Length"];
+            /**
+             * @description What a bag needs beyond the piece to be folded and sealed.
+             * @default 80
+             */
+            bag_margin: components["schemas"]["Length"];
+            /**
+             * @description Laid, folded and every seam taped.
+             * @default 4
+             */
+            bag_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description What is stiff behind a canvas, and what is hollow.
+             * @default 40
+             */
+            bar_width: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description A block shorter than twice its thickness buckles instead of giving.
+             * @default 2
+             */
+            block_leg_share: number;
+            /**
+             * @description Two bars, scored and snapped, set and taped.
+             * @default 2.5
+             */
+            block_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A block a little higher than the piece keeps the box off its face.
+             * @default 3
+             */
+            block_proud: components["schemas"]["Length"];
+            /**
+             * @description Foam around the corners, which most falls meet first.
+             * @default 40
+             */
+            block_thickness: components["schemas"]["Length"];
+            /**
              * @description Cut, wiped clean of dust and bound on.
              * @default 4
              */
@@ -420,6 +632,12 @@ export interface components {
              * @default 5
              */
             board_proud: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description A piece worth more than this gets a board in front whatever it is.
+             * @default 500
+             */
+            board_value: number;
             /**
              * @description A tape laid over a filled box reads this much more than its board adds up to.
              * @default 3
@@ -462,6 +680,22 @@ export interface components {
             contact_turn: components["schemas"]["Length"];
             /**
              * Format: double
+             * @description A rough route drops parcels from higher than custom, a van of one's own from lower.
+             * @default 1
+             */
+            drop_factor: number;
+            /**
+             * @description Foam along the edges, where a fall on an edge is to be softened.
+             * @default 25
+             */
+            edge_pad_thickness: components["schemas"]["Length"];
+            /**
+             * @description Stiff board is cut to the piece, so that it bears on the frame all round.
+             * @default 0
+             */
+            exact_proud: components["schemas"]["Length"];
+            /**
+             * Format: double
              * @description Nobody crumples paper the same way twice.
              * @default 0.2
              */
@@ -478,11 +712,83 @@ export interface components {
              */
             fill_settling: number;
             /**
+             * @description Wound over the bench's edge.
+             * @default 3
+             */
+            film_minutes: components["schemas"]["Minutes"];
+            /**
+             * Format: int32
+             * @description Two turns cling; one comes loose.
+             * @default 2
+             */
+            film_turns: number;
+            /**
              * Format: int32
              * @description Each turn puts one thickness of cushion on the face, the back and two edges.
              * @default 1
              */
             first_turns: number;
+            /**
+             * @description Boards bend at their corners first; the sheet lies back from them.
+             * @default 25
+             */
+            folio_margin: components["schemas"]["Length"];
+            /**
+             * @description Boards cut, pockets folded, sheets laid in.
+             * @default 15
+             */
+            folio_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description Laid on and rubbed down, ends folded.
+             * @default 3
+             */
+            glass_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description The lattice holds every shard by at least one tape.
+             * @default 150
+             */
+            glass_pitch: components["schemas"]["Length"];
+            /**
+             * @description A larger pane is taped in a lattice, so that no shard is larger than a hand.
+             * @default 500
+             */
+            glass_star_most: components["schemas"]["Length"];
+            /**
+             * @description Longer parcels leave the carriers' belts.
+             * @default 2400
+             */
+            hand_over_length: components["schemas"]["Length"];
+            /**
+             * @description Heavier parcels need a lift and a van of their own.
+             * @default 45000
+             */
+            hand_over_mass: components["schemas"]["Mass"];
+            /**
+             * @description Scored, snapped and set.
+             * @default 2
+             */
+            pad_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description Foam over the face and the back, where a fall on the face is to be softened.
+             * @default 25
+             */
+            pad_thickness: components["schemas"]["Length"];
+            /**
+             * @description A shorter one slides off.
+             * @default 25
+             */
+            paper_pocket_least: components["schemas"]["Length"];
+            /**
+             * @description A longer one is paper without more hold.
+             * @default 60
+             */
+            paper_pocket_most: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description Long enough to hold the sheet, short enough not to cover it.
+             * @default 7
+             */
+            paper_pocket_share: number;
             /**
              * Format: double
              * @description Wood, paint and glass differ by this share from piece to piece.
@@ -517,6 +823,28 @@ export interface components {
             pocket_play: components["schemas"]["Length"];
             /**
              * Format: double
+             * @description About what a parcel of 10 kg rests on its corner with.
+             * @default 100
+             */
+            press_load: number;
+            /**
+             * @description How far a board over the glazing may give before the glass takes the load.
+             * @default 4
+             */
+            rabbet_depth: components["schemas"]["Length"];
+            /**
+             * @description Interleaved, rolled face out on a core, banded.
+             * @default 12
+             */
+            roll_minutes: components["schemas"]["Minutes"];
+            /**
+             * Format: int32
+             * @description A tube passes every knock on to what touches its wall.
+             * @default 2
+             */
+            roll_turns: number;
+            /**
+             * Format: double
              * @description The sheet that stands past the piece is rolled in, this many thicknesses for each turn.
              * @default 2
              */
@@ -531,6 +859,11 @@ export interface components {
              * @default 50
              */
             seal_return: components["schemas"]["Length"];
+            /**
+             * @description The second box cushions the first only where there is room to give way.
+             * @default 40
+             */
+            second_gap: components["schemas"]["Length"];
             /**
              * Format: int32
              * @description A second wrap at right angles pads the edges that the first one leaves to its rolled ends.
@@ -549,6 +882,37 @@ export interface components {
              */
             sheet_lap: components["schemas"]["Length"];
             /**
+             * @description Even a snug box has the room that a hand needs to slide the piece in.
+             * @default 3
+             */
+            snug_clearance: components["schemas"]["Length"];
+            /**
+             * @description Nothing may come nearer to loose pigment than this.
+             * @default 6
+             */
+            spacer_depth: components["schemas"]["Length"];
+            /**
+             * @description Strips cut, joined and laid without touching the face.
+             * @default 12
+             */
+            spacer_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description The strips lie on the margin that the mount covers.
+             * @default 30
+             */
+            spacer_width: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description Time, damp and rough handling take four fifths of what a box bears in a press.
+             * @default 5
+             */
+            stack_safety: number;
+            /**
+             * @description Written and fixed.
+             * @default 1
+             */
+            tag_minutes: components["schemas"]["Minutes"];
+            /**
              * @description Each tab of tape on a flap or a turn is this long, its end folded over.
              * @default 60
              */
@@ -558,6 +922,16 @@ export interface components {
              * @default 400
              */
             tape_tab_every: components["schemas"]["Length"];
+            /**
+             * @description A pad that presses on a roll's end crushes its edge.
+             * @default 5
+             */
+            tube_end_air: components["schemas"]["Length"];
+            /**
+             * @description Tubes are dropped on their ends.
+             * @default 25
+             */
+            tube_end_pad: components["schemas"]["Length"];
             /**
              * @description A longer parcel is carried by two.
              * @default 1500
@@ -584,6 +958,27 @@ export interface components {
              */
             wrap_turn_minutes: components["schemas"]["Minutes"];
         };
+        /** @description Something that a layer could be instead. */
+        Alternative: {
+            change?: components["schemas"]["Change"] | null;
+            /** @description The choices to merge into those of the shipment. */
+            choices: components["schemas"]["Choices"];
+            /** @description Whether the plan has it already. */
+            chosen: boolean;
+            /** @description What it is. */
+            label: string;
+            /** @description Why it can't be. */
+            refused?: string | null;
+        };
+        /** @description A layer to find alternatives for. */
+        AlternativesRequest: {
+            /** @description What was typed, with the choices as they are. */
+            inputs: components["schemas"]["ShipmentInputs"];
+            /** @description Which layer. */
+            slot: components["schemas"]["LayerSlot"];
+            /** @description What a bare number is in. */
+            unit?: components["schemas"]["LengthUnit"];
+        };
         /**
          * Format: double
          * @description An area in square metres.
@@ -595,10 +990,19 @@ export interface components {
          */
         ArealDensity: number;
         /**
-         * @description Which pieces get a board behind as well as in front.
+         * @description Which pieces get a board behind.
          * @enum {string}
          */
-        BackBoard: "canvas" | "always" | "never";
+        BackBoard: "Canvas" | "Always" | "Never";
+        /** @description A pad in the hollow behind a canvas, thinner than the bars. */
+        BackFill: {
+            /** @description Between the bars. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Thinner than the bars. */
+            thickness_mm: components["schemas"]["Length"];
+            /** @description Between the bars. */
+            width_mm: components["schemas"]["Length"];
+        };
         /** @description A shipment on the bench. */
         BenchRow: {
             /**
@@ -762,8 +1166,11 @@ export interface components {
         Board: {
             /** @description Of one sheet. */
             areal_density_g_m2: components["schemas"]["ArealDensity"];
+            /** @description How it is built. */
+            build?: components["schemas"]["BoardBuild"];
             /** @description Its thickness. */
             caliper_mm: components["schemas"]["Length"];
+            edge_crush_kn_m?: components["schemas"]["EdgeCrush"] | null;
             /** @description Whether it scores and folds, and so can be a box or a corner pocket. */
             folds: boolean;
             /** @description What rules refer to it by. */
@@ -772,7 +1179,20 @@ export interface components {
             name: string;
             /** @description The sheets on the shelf. */
             sheets: components["schemas"]["Sheet"][];
+            /** @description Where it is kept. */
+            shelf?: components["schemas"]["Shelf"];
+            stiffness_nm?: components["schemas"]["Stiffness"] | null;
         };
+        /**
+         * @description How a board is built.
+         * @enum {string}
+         */
+        BoardBuild: "corrugated" | "foam_core" | "twin_wall" | "solid";
+        /**
+         * @description How large a face board is.
+         * @enum {string}
+         */
+        BoardFit: "ByMaterial" | "Proud" | "Exact";
         /** @description The corner of the boundary. */
         BoundaryAnswer: {
             /**
@@ -864,6 +1284,43 @@ export interface components {
              */
             width_mm: number;
         };
+        /** @description A bundle of like pieces. */
+        Bundle: {
+            /**
+             * Format: int32
+             * @description Side by side.
+             */
+            across: number;
+            /** @description Of the boards, as large as the bundle. */
+            board_area_m2: components["schemas"]["Area"];
+            /**
+             * Format: int32
+             * @description Boards between faces.
+             */
+            boards: number;
+            /**
+             * Format: int32
+             * @description How many pieces.
+             */
+            count: number;
+            /**
+             * Format: int32
+             * @description One behind the other.
+             */
+            deep: number;
+            /** @description How they face. */
+            facing: components["schemas"]["Facing"];
+            /**
+             * Format: int32
+             * @description Sheets between backs.
+             */
+            sheets: number;
+            /**
+             * Format: int32
+             * @description One above the other.
+             */
+            up: number;
+        };
         /** @description Who gets it, and where. */
         Buyer: {
             /**
@@ -915,6 +1372,11 @@ export interface components {
             /** @description The wall under the outer back flap. */
             wall_b_mm: components["schemas"]["Length"];
         };
+        /**
+         * @description How a piece travels.
+         * @enum {string}
+         */
+        Carriage: "flat" | "folio" | "rolled";
         /** @description The materials that a studio has, with their prices in one currency. */
         Catalogue: {
             /** @description Boards for faces, corners and boxes. */
@@ -927,8 +1389,50 @@ export interface components {
             cushion_wraps: components["schemas"]["CushionWrap"][];
             /** @description Loose fill. */
             fills: components["schemas"]["Fill"][];
+            /** @description Stretch film and bags. */
+            films?: components["schemas"]["Film"][];
+            /** @description Foams for pads and blocks. */
+            foams?: components["schemas"]["Foam"][];
+            /** @description Bought corners. */
+            slip_on_corners?: components["schemas"]["SlipOnCorner"][];
+            /** @description Tags, sachets and labels. */
+            sundries?: components["schemas"]["Sundry"][];
             /** @description Tapes. */
             tapes: components["schemas"]["Tape"][];
+            /** @description Round tubes. */
+            tubes?: components["schemas"]["Tube"][];
+        };
+        /** @description What a plan would come to, less what it comes to. */
+        Change: {
+            /** @description Of the outside. */
+            across_mm: components["schemas"]["Length"];
+            /** @description Of the materials. */
+            cost: components["schemas"]["Money"];
+            /** @description Of the parcel. */
+            mass_g: components["schemas"]["Mass"];
+            /**
+             * Format: int32
+             * @description Minds more, or fewer.
+             */
+            minds: number;
+            /** @description Of the work. */
+            minutes: components["schemas"]["Minutes"];
+            /** @description Of the plastic. */
+            plastic_g: components["schemas"]["Mass"];
+            /**
+             * Format: int32
+             * @description Open Stops more, or fewer.
+             */
+            stops: number;
+            /**
+             * Format: double
+             * @description Of the lowest share that any fall survives of its custom: 0.1 is a tenth more.
+             */
+            survives_share: number;
+            /** @description Of the outside. */
+            through_mm: components["schemas"]["Length"];
+            /** @description Of the outside. */
+            up_mm: components["schemas"]["Length"];
         };
         /**
          * @description The choices of a shipment; what is absent follows the house rules.
@@ -936,6 +1440,18 @@ export interface components {
          *     Lengths are texts as typed, as `6 mm` or `1/4 in`.
          */
         Choices: {
+            /** @default null */
+            back_foam: components["schemas"]["MaterialId"] | null;
+            /**
+             * @description How far the corner blocks reach along each edge.
+             * @default null
+             */
+            block_leg: string | null;
+            /**
+             * @description The thickness of the corner blocks.
+             * @default null
+             */
+            block_thickness: string | null;
             /**
              * @description How far the face boards stand proud of the piece.
              * @default null
@@ -943,36 +1459,108 @@ export interface components {
             board_proud: string | null;
             /** @default null */
             box_board: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            carriage: components["schemas"]["Carriage"] | null;
             /**
              * @description The room left on each side in the box.
              * @default null
              */
             clearance: string | null;
             /** @default null */
+            contact_paper: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            cushion_wrap: components["schemas"]["MaterialId"] | null;
+            /**
+             * @description The thickness of the edge pads.
+             * @default null
+             */
+            edge_pad_thickness: string | null;
+            /** @default null */
             face_board: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            fill: components["schemas"]["MaterialId"] | null;
             /**
              * Format: int32
              * @description Turns of the first wrap.
              * @default null
              */
             first_turns: number | null;
+            /** @default null */
+            folio_board: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            glass_pattern: components["schemas"]["GlassPattern"] | null;
+            /**
+             * @description Layers added or left out, where the job lets a person choose.
+             * @default {}
+             */
+            layers: {
+                [key: string]: boolean;
+            };
+            /** @default null */
+            name_tag: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            outer_board: components["schemas"]["MaterialId"] | null;
+            /**
+             * Format: double
+             * @description The area of the face pads on one side, as four pads at the corners; the whole face when absent.
+             * @default null
+             */
+            pad_area_cm2: number | null;
+            /** @default null */
+            pad_foam: components["schemas"]["MaterialId"] | null;
+            /**
+             * @description The thickness of the face pads.
+             * @default null
+             */
+            pad_thickness: string | null;
+            /** @default null */
+            pocket_board: components["schemas"]["MaterialId"] | null;
             /**
              * @description The leg of the corner pockets.
              * @default null
              */
             pocket_leg: string | null;
             /**
+             * @description The inner diameter of a roll.
+             * @default null
+             */
+            roll_inner: string | null;
+            /**
+             * @description Schools that this shipment follows instead of the house's.
+             * @default {}
+             */
+            schools: components["schemas"]["SchoolChoices"];
+            /**
+             * @description The gap between two boxes.
+             * @default null
+             */
+            second_gap: string | null;
+            /**
              * Format: int32
              * @description Turns of the second wrap; none leaves it out.
              * @default null
              */
             second_turns: number | null;
+            /**
+             * @description How many of a set lie side by side, across and up.
+             * @default null
+             */
+            set_grid: number[] | null;
+            /** @default null */
+            slip_on_corner: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            spacer_board: components["schemas"]["MaterialId"] | null;
         };
+        /**
+         * @description In what order the surface is.
+         * @enum {string}
+         */
+        Condition: "sound" | "flaking";
         /**
          * @description What carries the art.
          * @enum {string}
          */
-        Construction: "stretched_canvas" | "cradled_panel" | "framed_under_glass";
+        Construction: "stretched_canvas" | "cradled_panel" | "rigid_board" | "framed_under_glass" | "framed_under_acrylic" | "framed_unglazed" | "mirror" | "loose_paper" | "loose_canvas" | "panel_set";
         /** @description A smooth sheet sold from the roll, and the surfaces that it may touch. */
         ContactPaper: {
             /** @description Of one sheet. */
@@ -983,12 +1571,18 @@ export interface components {
             may_touch: components["schemas"]["Medium"][];
             /** @description What people call it. */
             name: string;
+            /** @description Whether it is a film of plastic. */
+            plastic?: boolean;
             /** @description Of a metre of the roll. */
             price_per_m: string;
             /** @description Of the roll it is cut from. */
             roll_width_mm: components["schemas"]["Length"];
+            /** @description Where it is kept. */
+            shelf?: components["schemas"]["Shelf"];
             /** @description Of one sheet. */
             thickness_mm: components["schemas"]["Length"];
+            /** @description The surfaces that it may lie against when a reason is written; every other one never. */
+            touch_with_reason?: components["schemas"]["Medium"][];
         };
         /** @description A contact sheet and the strips that it is joined from. */
         ContactSheet: {
@@ -1064,6 +1658,24 @@ export interface components {
              */
             width_mm: number;
         };
+        /** @description Foam around each corner, as two bars that meet there. */
+        CornerBlocks: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description Over the wrapped depth. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Along each edge, the thickness of the other bar included. */
+            leg_mm: components["schemas"]["Length"];
+            /** @description The longer bar of the two. */
+            long_bar_mm: components["schemas"]["Length"];
+            /** @description The shorter one, which the longer one covers. */
+            short_bar_mm: components["schemas"]["Length"];
+            /** @description Away from the edge. */
+            thickness_mm: components["schemas"]["Length"];
+        };
         /** @description The pocket to cut. */
         CornerPocketAnswer: {
             /**
@@ -1125,6 +1737,11 @@ export interface components {
              */
             short_side_mm: number;
         };
+        /**
+         * @description What goes around the corners.
+         * @enum {string}
+         */
+        CornerStyle: "CardPockets" | "SlipOn";
         /** @description A country that the studio ships to. */
         CountryView: {
             /** @description Two capital letters. */
@@ -1132,6 +1749,11 @@ export interface components {
             /** @description What people call it. */
             name: string;
         };
+        /**
+         * @description How much a parcel is covered for.
+         * @enum {string}
+         */
+        CoverRule: "Full" | "Included";
         /** @description When a piece may be wrapped. */
         Cure: {
             /**
@@ -1234,6 +1856,21 @@ export interface components {
              */
             survives_mm?: number | null;
         };
+        /**
+         * @description The dynamic stress of a cushion by the energy it takes up: σ = a·e^(b·ε), first impact, near 20 °C.
+         *
+         *     Source: packaging engineering practice.
+         */
+        CushionCurve: (components["schemas"]["EnergyRange"] | null) & {
+            /** @description The stress at which it starts. */
+            a_kpa: components["schemas"]["Stress"];
+            /**
+             * Format: double
+             * @description How fast it stiffens, in cubic metres a kilojoule.
+             */
+            b_m3_per_kj: number;
+            creep_kpa?: components["schemas"]["Stress"] | null;
+        };
         /** @description One cushion under one mass. */
         CushionSum: {
             /**
@@ -1286,16 +1923,33 @@ export interface components {
         CushionWrap: {
             /** @description Of one turn. */
             areal_density_g_m2: components["schemas"]["ArealDensity"];
+            /** @description Whether it has bubbles on one side, which then lie outward. */
+            bubbles?: boolean;
+            curve?: components["schemas"]["CushionCurve"] | null;
             /** @description What rules refer to it by. */
             id: components["schemas"]["MaterialId"];
             /** @description Of one turn, under the light load of the turns around it. */
             loaded_thickness_mm: components["schemas"]["Length"];
             /** @description What people call it. */
             name: string;
+            /** @description Whether it is plastic. */
+            plastic?: boolean;
             /** @description Of a metre of the roll. */
             price_per_m: string;
             /** @description Of the roll it is cut from. */
             roll_width_mm: components["schemas"]["Length"];
+            /** @description Where it is kept. */
+            shelf?: components["schemas"]["Shelf"];
+            tear_pitch_mm?: components["schemas"]["Length"] | null;
+        };
+        /** @description The corner of a piece's damage boundary. */
+        DamageBoundary: {
+            /** @description Velocity changes up to this do no harm, however hard. */
+            critical_velocity_m_s: components["schemas"]["Speed"];
+            /** @description Peaks up to this do no harm, however long. */
+            limit_g: components["schemas"]["Shock"];
+            /** @description Falls from up to here are survived whatever the cushion. */
+            survives_mm: components["schemas"]["Length"];
         };
         /**
          * Format: double
@@ -1307,6 +1961,24 @@ export interface components {
          * @enum {string}
          */
         Direction: "up" | "across";
+        /** @description A customary drop height. */
+        DropHeight: {
+            /**
+             * Format: double
+             * @description That they are dropped from.
+             */
+            drop_mm: number;
+            /**
+             * Format: double
+             * @description Of parcels lighter than this.
+             */
+            under_kg: number;
+        };
+        /**
+         * Format: double
+         * @description What the edge of a board bears, in kilonewtons a metre.
+         */
+        EdgeCrush: number;
         /** @description The fill between the wrapped piece and the box. */
         EdgeFill: {
             /** @description Room behind: the front's share goes there too, since nothing is pressed against the face. */
@@ -1317,6 +1989,15 @@ export interface components {
             gap_m3: components["schemas"]["Volume"];
             /** @description What goes in, loose, before it settles. */
             loose_m3: components["schemas"]["Volume"];
+        };
+        /** @description Foam along the four edges. */
+        EdgePads: {
+            /** @description Of all four together. */
+            length_mm: components["schemas"]["Length"];
+            /** @description Away from the edge. */
+            thickness_mm: components["schemas"]["Length"];
+            /** @description As deep as what is wrapped. */
+            width_mm: components["schemas"]["Length"];
         };
         /** @description An edit of a shipment. */
         EditRequest: {
@@ -1329,6 +2010,25 @@ export interface components {
              * @description The version that it is based on.
              */
             version: number;
+        };
+        /** @description What a change of the house would do. */
+        Effects: {
+            /** @description Those that would change. */
+            affected: components["schemas"]["Affected"][];
+            /** @description How many shipments were looked at. */
+            looked_at: number;
+        };
+        /**
+         * Format: double
+         * @description Energy taken up by a volume of cushion, in kilojoules a cubic metre.
+         */
+        EnergyDensity: number;
+        /** @description The energies between which a curve was tested. */
+        EnergyRange: {
+            /** @description Above it nothing is known. */
+            epsilon_max_kj_m3: components["schemas"]["EnergyDensity"];
+            /** @description Below it stress falls with the root of the energy. */
+            epsilon_min_kj_m3: components["schemas"]["EnergyDensity"];
         };
         /**
          * @description A block of space along the axes of a parcel: across and up as the piece hangs, through from its face
@@ -1355,6 +2055,27 @@ export interface components {
             /** @description Across, with the proud margin on both sides. */
             width_mm: components["schemas"]["Length"];
         };
+        /** @description Foam over the face and the back. */
+        FacePads: {
+            /** @description Of all pads on one side. */
+            area_m2: components["schemas"]["Area"];
+            /** @description Of one pad. */
+            height_mm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description On each side: one over everything, or four at the corners.
+             */
+            pads: number;
+            /** @description As it comes, or two sheets together. */
+            thickness_mm: components["schemas"]["Length"];
+            /** @description Of one pad. */
+            width_mm: components["schemas"]["Length"];
+        };
+        /**
+         * @description How like pieces face in one box.
+         * @enum {string}
+         */
+        Facing: "Inward" | "BacksTogether";
         /** @description What the fall does. */
         FallAnswer: {
             /**
@@ -1365,6 +2086,11 @@ export interface components {
             /** @description The share of the fall that each axis takes, n². */
             shares: number[];
         };
+        /**
+         * @description How a parcel falls.
+         * @enum {string}
+         */
+        FallCase: "face" | "long_edge" | "short_edge" | "corner" | "tipping";
         /** @description One of the axes that meet where it lands. */
         FallPart: {
             /**
@@ -1398,6 +2124,26 @@ export interface components {
              */
             thickness_mm: number;
         };
+        /** @description One way to fall, and how far it is survived. */
+        FallReport: {
+            answer?: components["schemas"]["PadAnswer"] | null;
+            /** @description Whether the piece, answering slowly, survives it whatever the cushion. */
+            by_velocity: boolean;
+            /** @description Which. */
+            case: components["schemas"]["FallCase"];
+            change_first?: components["schemas"]["LayerSlot"] | null;
+            /** @description Of the cushion on the side that is struck most. */
+            cushion_mm: components["schemas"]["Length"];
+            /** @description From how high a parcel of this weight is dropped by custom. */
+            customary_mm: components["schemas"]["Length"];
+            needed_mm?: components["schemas"]["Length"] | null;
+            peak_g?: components["schemas"]["Shock"] | null;
+            static_kpa?: components["schemas"]["Stress"] | null;
+            /** @description The highest fall that does no harm. */
+            survives_mm: components["schemas"]["Length"];
+            /** @description The velocity change of the customary fall. */
+            velocity_change_m_s: components["schemas"]["Speed"];
+        };
         /** @description A fall on an edge or a corner. */
         FallSum: {
             /** @description Two for an edge, three for a corner. */
@@ -1415,21 +2161,51 @@ export interface components {
         };
         /** @description A loose fill for the room between the wrapped piece and the box. */
         Fill: {
+            curve?: components["schemas"]["CushionCurve"] | null;
             /** @description Loose, as it goes in. */
             density_kg_m3: components["schemas"]["Density"];
             /** @description What rules refer to it by. */
             id: components["schemas"]["MaterialId"];
             /** @description What people call it. */
             name: string;
+            /** @description Whether it is plastic. */
+            plastic?: boolean;
             /** @description Of a kilogram. */
             price_per_kg: string;
+            /** @description Where it is kept. */
+            shelf?: components["schemas"]["Shelf"];
+        };
+        /** @description A film: to stretch around, or to seal in. */
+        Film: {
+            /** @description Of one layer. */
+            areal_density_g_m2: components["schemas"]["ArealDensity"];
+            /** @description Whether it clings to itself; else it is a bag. */
+            clings?: boolean;
+            /** @description What rules refer to it by. */
+            id: components["schemas"]["MaterialId"];
+            /** @description What people call it. */
+            name: string;
+            /** @description Whether it is plastic. */
+            plastic?: boolean;
+            /** @description Of a square metre. */
+            price_per_m2: string;
+            /** @description Where it is kept. */
+            shelf?: components["schemas"]["Shelf"];
+            /** @description Of one layer. */
+            thickness_mm: components["schemas"]["Length"];
         };
         /** @description One finding. */
         Finding: {
             /** @description What it is about. */
             about: components["schemas"]["FindingAbout"];
+            /** @description Which it is; stable, so that a reason to lift it can be kept. */
+            code: string;
+            layer?: components["schemas"]["LayerSlot"] | null;
             /** @description How much it matters. */
             level: components["schemas"]["FindingLevel"];
+            /** @description Why somebody went on in spite of it. */
+            lifted?: string | null;
+            remedy?: components["schemas"]["Remedy"] | null;
             /** @description Why, and what to do, in one sentence. */
             says: string;
         };
@@ -1437,22 +2213,156 @@ export interface components {
          * @description What a finding is about.
          * @enum {string}
          */
-        FindingAbout: "piece" | "contact_sheet" | "card_pockets" | "face_boards" | "box" | "parcel";
+        FindingAbout: "piece" | "layer" | "parcel";
         /**
          * @description How much a finding matters.
          * @enum {string}
          */
         FindingLevel: "stop" | "mind" | "note";
         /**
+         * @description How closely a box fits.
+         * @enum {string}
+         */
+        Fit: "Filled" | "Snug";
+        /** @description A curve fitted to points, and how well it fits. */
+        FittedCurve: {
+            /** @description With the range that the points cover. */
+            curve: components["schemas"]["CushionCurve"];
+            /**
+             * Format: double
+             * @description G·T/H at the best area, e·a·b; below 2.7 no real cushion is known.
+             */
+            efficiency: number;
+            /** @description Each point as it was fitted: its energy and its dynamic stress. */
+            points: components["schemas"]["FittedPoint"][];
+            /**
+             * Format: double
+             * @description The share of the spread that the curve explains.
+             */
+            r_squared: number;
+            /** @description What to be wary of. */
+            warnings: string[];
+        };
+        /** @description A point as it was fitted. */
+        FittedPoint: {
+            /** @description ε = s·H/T. */
+            energy_kj_m3: components["schemas"]["EnergyDensity"];
+            /** @description σ = G·s. */
+            stress_kpa: components["schemas"]["Stress"];
+        };
+        /** @description A foam in sheets, cut into pads, strips and corner blocks. */
+        Foam: {
+            /** @description What it does in a fall. */
+            curve: components["schemas"]["CushionCurve"];
+            /** @description Of the foam. */
+            density_kg_m3: components["schemas"]["Density"];
+            /** @description What rules refer to it by. */
+            id: components["schemas"]["MaterialId"];
+            /** @description What people call it. */
+            name: string;
+            /** @description Whether it is plastic. */
+            plastic?: boolean;
+            /** @description Whether it leaves crumbs, and is faced in paper where it could meet the art. */
+            sheds?: boolean;
+            /** @description The sheets on the shelf. */
+            sheets: components["schemas"]["FoamSheet"][];
+            /** @description Where it is kept. */
+            shelf?: components["schemas"]["Shelf"];
+        };
+        /** @description A size that a foam is sold in. */
+        FoamSheet: {
+            /** @description The other. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Of one sheet. */
+            price: string;
+            /** @description As it comes. */
+            thickness_mm: components["schemas"]["Length"];
+            /** @description One side. */
+            width_mm: components["schemas"]["Length"];
+        };
+        /**
          * @description Which way a score folds, seen from the inside face.
          * @enum {string}
          */
         Fold: "toward" | "away";
+        /** @description Two boards with paper pockets for the corners of the sheets. */
+        Folio: {
+            /** @description Of one board; flutes cross. */
+            caliper_mm: components["schemas"]["Length"];
+            /** @description Of each board. */
+            height_mm: components["schemas"]["Length"];
+            /** @description All round the sheet. */
+            margin_mm: components["schemas"]["Length"];
+            /** @description Of a paper pocket. */
+            pocket_leg_mm: components["schemas"]["Length"];
+            /** @description Of the square of paper that it is folded from. */
+            pocket_square_mm: components["schemas"]["Length"];
+            /** @description Of each board. */
+            width_mm: components["schemas"]["Length"];
+        };
+        /**
+         * Format: double
+         * @description A force in newtons.
+         */
+        Force: number;
+        /** @description The shock a piece can take, and how quickly it answers a knock. */
+        Fragility: {
+            /** @description Its own, for knocks on the face. */
+            face_frequency_hz: components["schemas"]["Frequency"];
+            /** @description As a multiple of gravity. */
+            limit_g: components["schemas"]["Shock"];
+            /** @description Why it is taken, in one sentence. */
+            reason: string;
+            /** @description Whether the limit was set for this piece. */
+            set: boolean;
+        };
+        /**
+         * Format: double
+         * @description A frequency in hertz.
+         */
+        Frequency: number;
+        /**
+         * @description Which pieces get a board in front.
+         * @enum {string}
+         */
+        FrontBoard: "Always" | "CanvasOnly";
+        /**
+         * @description How tape is laid on a pane.
+         * @enum {string}
+         */
+        GlassPattern: "star" | "lattice";
+        /** @description The tape on one pane. */
+        GlassTape: {
+            /**
+             * Format: int32
+             * @description Strips from corner to corner.
+             */
+            diagonal: number;
+            /** @description Of all strips. */
+            length_mm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description Strips that run across.
+             */
+            level: number;
+            /** @description How it is laid. */
+            pattern: components["schemas"]["GlassPattern"];
+            /**
+             * Format: int32
+             * @description Strips that run up.
+             */
+            upright: number;
+        };
         /**
          * @description Which of the three weights was billed.
          * @enum {string}
          */
         Governs: "actual" | "volumetric" | "minimum";
+        /**
+         * @description What a tape is put on.
+         * @enum {string}
+         */
+        Ground: "card" | "film" | "wood" | "paper" | "glass";
         /**
          * @description How a parcel leaves the studio.
          * @enum {string}
@@ -1486,6 +2396,10 @@ export interface components {
         };
         /** @description The materials that a plan takes unless a shipment says otherwise. */
         HouseMaterials: {
+            /** @description In the hollow behind a canvas. */
+            back_foam?: components["schemas"]["MaterialId"];
+            /** @description Sealed around. */
+            bag_film?: components["schemas"]["MaterialId"];
             /** @description Of the box. */
             box_board: components["schemas"]["MaterialId"];
             /** @description Against the art, where its medium allows. */
@@ -1496,14 +2410,34 @@ export interface components {
             face_board: components["schemas"]["MaterialId"];
             /** @description At the edges and behind. */
             fill: components["schemas"]["MaterialId"];
+            /** @description Between like pieces, and around loose sheets. */
+            folio_board?: components["schemas"]["MaterialId"];
+            /** @description On glass. */
+            glass_tape?: components["schemas"]["MaterialId"];
             /** @description Over glass. */
             glazing_paper: components["schemas"]["MaterialId"];
             /** @description Inside, on paper and card. */
             inner_tape: components["schemas"]["MaterialId"];
+            /** @description Inside, for those who want to see what to peel. */
+            masking_tape?: components["schemas"]["MaterialId"];
+            /** @description Says which piece it is, and which side is the face and the top. */
+            name_tag?: components["schemas"]["MaterialId"];
+            /** @description Outside the cushion. */
+            outer_board?: components["schemas"]["MaterialId"];
+            /** @description Cut into pads and blocks. */
+            pad_foam?: components["schemas"]["MaterialId"];
+            /** @description On the box, for those who use as little plastic as can be. */
+            paper_seal_tape?: components["schemas"]["MaterialId"];
             /** @description Folded into corner pockets. */
             pocket_board: components["schemas"]["MaterialId"];
             /** @description On the box. */
             seal_tape: components["schemas"]["MaterialId"];
+            /** @description Bought, for corners. */
+            slip_on_corner?: components["schemas"]["MaterialId"];
+            /** @description Around a face that must not be touched. */
+            spacer_board?: components["schemas"]["MaterialId"];
+            /** @description Stretched around the boards. */
+            stretch_film?: components["schemas"]["MaterialId"];
             /** @description On the wrap. */
             wrap_tape: components["schemas"]["MaterialId"];
         };
@@ -1511,17 +2445,41 @@ export interface components {
         HouseRules: {
             /** @description Every allowance. */
             allowances?: components["schemas"]["Allowances"];
-            /** @description Which pieces get a board behind. */
-            back_board?: components["schemas"]["BackBoard"];
+            /** @description Layers that every plan has or leaves out, where the job lets it choose. */
+            layers?: {
+                [key: string]: boolean;
+            };
             /** @description What is taken from the shelf. */
             materials: components["schemas"]["HouseMaterials"];
             /** @description What the studio calls this set. */
             name: string;
+            /** @description Which school it follows in each question. */
+            schools?: components["schemas"]["Schools"];
             /**
              * Format: int32
              * @description Counts up with every change; a stored plan names the version that it followed.
              */
             version: number;
+        };
+        /** @description What a change of the house would do to one shipment. */
+        Impact: {
+            change?: components["schemas"]["Change"] | null;
+            price_now?: components["schemas"]["Money"] | null;
+            price_then?: components["schemas"]["Money"] | null;
+            /** @description Why it could no longer be planned; it would then keep what it has. */
+            refused?: string | null;
+        };
+        /** @description Sheets before, between and behind loose ones. */
+        Interleaves: {
+            /**
+             * Format: int32
+             * @description One more than there are loose sheets.
+             */
+            count: number;
+            /** @description Of each. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Of each. */
+            width_mm: components["schemas"]["Length"];
         };
         /** @description One part of a blank that is split. */
         JoinedPart: {
@@ -1530,12 +2488,19 @@ export interface components {
             /** @description Across, with the lap where it has one. */
             width_mm: components["schemas"]["Length"];
         };
+        /**
+         * @description What is done with large pieces.
+         * @enum {string}
+         */
+        LargePieces: "PackThem" | "HandOver";
         /** @description One layer of a plan. */
         Layer: {
             /** @description What it adds on each side. */
             adds: components["schemas"]["Addition"];
             /** @description Of the material that stays in the parcel. */
             area_m2: components["schemas"]["Area"];
+            /** @description What could hurt whoever makes it. */
+            cautions: string[];
             /** @description Of the material that it uses up, with its tape. */
             cost: components["schemas"]["Money"];
             /** @description What it and everything inside it fills. */
@@ -1548,13 +2513,24 @@ export interface components {
             material_name: string;
             /** @description To make and set it. */
             minutes: components["schemas"]["Minutes"];
+            /** @description Of that, plastic. */
+            plastic_g: components["schemas"]["Mass"];
+            /** @description Its place in the order of the layers. */
+            slot: components["schemas"]["LayerSlot"];
             /** @description Of tape. */
             tape_mm: components["schemas"]["Length"];
+            /** @description What that tape is called; nothing where there is none. */
+            tape_name?: string | null;
             /** @description With its tape. */
             weight: components["schemas"]["Weight"];
             /** @description Why it is there. */
             why: string;
         };
+        /**
+         * @description A place in the order of the layers, from the art outward. A plan has at most one layer in each.
+         * @enum {string}
+         */
+        LayerSlot: "glass_tape" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "back_fill" | "face_boards" | "binding" | "name_tag" | "bag" | "first_wrap" | "second_wrap" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "fill" | "box" | "second_fill" | "second_box";
         /**
          * Format: double
          * @description A length in millimetres: a side, an allowance or a displacement.
@@ -1605,25 +2581,80 @@ export interface components {
          * @description The mass of tapes and bars, in grams a metre.
          */
         LinearDensity: number;
+        /**
+         * @description How a loose canvas travels.
+         * @enum {string}
+         */
+        LooseCanvasRule: "Rolled" | "Flat";
+        /**
+         * @description How loose paper travels.
+         * @enum {string}
+         */
+        LoosePaperRule: "Flat" | "Rolled";
         /** @description The kind of a layer, with the dimensions to cut it by. */
-        Make: (components["schemas"]["ContactSheet"] & {
+        Make: (components["schemas"]["GlassTape"] & {
             /** @enum {string} */
-            kind: "contact_sheet";
+            kind: "GlassTape";
+        }) | (components["schemas"]["WindowSpacer"] & {
+            /** @enum {string} */
+            kind: "WindowSpacer";
+        }) | (components["schemas"]["ContactSheet"] & {
+            /** @enum {string} */
+            kind: "ContactSheet";
+        }) | (components["schemas"]["Interleaves"] & {
+            /** @enum {string} */
+            kind: "Interleaves";
+        }) | (components["schemas"]["Bundle"] & {
+            /** @enum {string} */
+            kind: "Bundle";
+        }) | (components["schemas"]["Folio"] & {
+            /** @enum {string} */
+            kind: "Folio";
         }) | (components["schemas"]["CardPocket"] & {
             /** @enum {string} */
-            kind: "card_pockets";
+            kind: "CardPockets";
+        }) | (components["schemas"]["SlipOns"] & {
+            /** @enum {string} */
+            kind: "SlipOns";
+        }) | (components["schemas"]["BackFill"] & {
+            /** @enum {string} */
+            kind: "BackFill";
         }) | (components["schemas"]["FaceBoards"] & {
             /** @enum {string} */
-            kind: "face_boards";
+            kind: "FaceBoards";
+        }) | (components["schemas"]["StretchFilm"] & {
+            /** @enum {string} */
+            kind: "StretchFilm";
+        }) | (components["schemas"]["NameTag"] & {
+            /** @enum {string} */
+            kind: "NameTag";
+        }) | (components["schemas"]["SealedBag"] & {
+            /** @enum {string} */
+            kind: "SealedBag";
+        }) | (components["schemas"]["Roll"] & {
+            /** @enum {string} */
+            kind: "Roll";
         }) | (components["schemas"]["WrapStrip"] & {
             /** @enum {string} */
-            kind: "wrap";
+            kind: "Wrap";
+        }) | (components["schemas"]["FacePads"] & {
+            /** @enum {string} */
+            kind: "FacePads";
+        }) | (components["schemas"]["EdgePads"] & {
+            /** @enum {string} */
+            kind: "EdgePads";
+        }) | (components["schemas"]["CornerBlocks"] & {
+            /** @enum {string} */
+            kind: "CornerBlocks";
         }) | (components["schemas"]["EdgeFill"] & {
             /** @enum {string} */
-            kind: "edge_fill";
+            kind: "EdgeFill";
         }) | (components["schemas"]["SlottedBox"] & {
             /** @enum {string} */
-            kind: "slotted_box";
+            kind: "SlottedBox";
+        }) | (components["schemas"]["TubeBox"] & {
+            /** @enum {string} */
+            kind: "Tube";
         });
         /**
          * @description How far a stop is.
@@ -1635,16 +2666,33 @@ export interface components {
          * @description A mass in grams.
          */
         Mass: number;
+        /** @description The curve of one material. */
+        MaterialCurve: {
+            /** @description What was fitted. */
+            fitted: components["schemas"]["FittedCurve"];
+            /** @description What was tested. */
+            material: string;
+        };
         /**
          * @description The name by which house rules and shipments refer to a material, as `corrugated-c`.
          * @example corrugated-c
          */
         MaterialId: string;
+        /** @description A material to put on the shelf. */
+        MaterialRequest: {
+            /** @description The material, with the fields of its class. */
+            material: Record<string, never>;
+            /**
+             * Format: int32
+             * @description The version of the stores that it is based on.
+             */
+            version: number;
+        };
         /**
          * @description The surface that a contact sheet would lie against.
          * @enum {string}
          */
-        Medium: "oil" | "oil_fast_drying" | "acrylic" | "watercolour" | "encaustic" | "print" | "pastel_or_charcoal";
+        Medium: "oil" | "oil_fast_drying" | "acrylic" | "watercolour" | "encaustic" | "print" | "drawing" | "waxed_paper" | "pastel_or_charcoal";
         /**
          * Format: double
          * @description Working time in minutes.
@@ -1667,6 +2715,14 @@ export interface components {
              * @description The version that it is based on.
              */
             version: number;
+        };
+        /** @description What says which piece it is, and which side is the face and the top. */
+        NameTag: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
         };
         /** @description A shipment to make. */
         NewRequest: {
@@ -1734,6 +2790,39 @@ export interface components {
             reasons: components["schemas"]["Reason"][];
         };
         /**
+         * @description The shape of a piece within its bounding box.
+         * @enum {string}
+         */
+        Outline: "rectangle" | "oval" | "arched" | "round" | "irregular";
+        /** @description Pads that would meet a fall, of the foam of the house. */
+        PadAnswer: {
+            /**
+             * Format: double
+             * @description On one side, all pads together.
+             */
+            area_cm2: number;
+            /** @description As the studio can cut it. */
+            cut_mm: components["schemas"]["Length"];
+            /** @description Of which foam. */
+            foam: components["schemas"]["MaterialId"];
+            /** @description What that is called. */
+            foam_name: string;
+            /** @description Whether long load, and not the fall, set the area. */
+            held_by_creep: boolean;
+            leg_mm?: components["schemas"]["Length"] | null;
+            /** @description What they are added as. */
+            slot: components["schemas"]["LayerSlot"];
+            /** @description Worked out. */
+            thickness_mm: components["schemas"]["Length"];
+            /** @description Whether so light a piece wants less area and not more foam. */
+            too_much_area: boolean;
+        };
+        /**
+         * @description How much padding goes around a piece.
+         * @enum {string}
+         */
+        Padding: "Standard" | "Lean" | "Generous";
+        /**
          * @description How thickly the paint lies.
          * @enum {string}
          */
@@ -1752,8 +2841,35 @@ export interface components {
         PanelRole: "front" | "back" | "side" | "flap" | "tab";
         /** @description A piece as typed. Lengths are texts, as `35 1/2 in`. */
         PieceInputs: {
+            /**
+             * Format: int32
+             * @description At how many points a shaped piece bears, 3 to 12; by its outline when absent.
+             * @default null
+             */
+            bearing_points: number | null;
+            /**
+             * @description Whether a certificate goes with it.
+             * @default false
+             */
+            certificate: boolean;
+            /**
+             * @description Whether its glass has a coating.
+             * @default false
+             */
+            coated_glass: boolean;
+            /**
+             * @description In what order its surface is.
+             * @default sound
+             */
+            condition: components["schemas"]["Condition"];
             /** @default null */
             construction: components["schemas"]["Construction"] | null;
+            /**
+             * Format: int32
+             * @description How many like pieces, or loose sheets, 1 to 60.
+             * @default null
+             */
+            count: number | null;
             /**
              * @description From face to back, over everything.
              * @default null
@@ -1765,17 +2881,58 @@ export interface components {
              */
             finished: string | null;
             /**
+             * @description How far hardware stands off the back, within the depth.
+             * @default null
+             */
+            hardware: string | null;
+            /**
              * @description Up, as hung.
              * @default null
              */
             height: string | null;
+            /**
+             * Format: double
+             * @description The shock it can take, where that is known better, 10 to 200.
+             * @default null
+             */
+            limit_g: number | null;
             /** @default null */
             medium: components["schemas"]["Medium"] | null;
+            /**
+             * @description What was seen on it, for the record.
+             * @default
+             */
+            notes: string;
+            /**
+             * @description Its shape within what it was measured over.
+             * @default rectangle
+             */
+            outline: components["schemas"]["Outline"];
             /**
              * @description How thickly.
              * @default thin
              */
             paint: components["schemas"]["PaintBody"];
+            /**
+             * @description How its top is known.
+             * @default plain
+             */
+            top: components["schemas"]["TopEdge"];
+            /**
+             * @description Whether it was varnished.
+             * @default false
+             */
+            varnished: boolean;
+            /**
+             * @description The day the varnish was laid on, as 2026-08-20.
+             * @default null
+             */
+            varnished_on: string | null;
+            /**
+             * @description As the scale read it, as 3.2 kg; all of a set together.
+             * @default null
+             */
+            weight: string | null;
             /**
              * @description Across, as hung.
              * @default null
@@ -1797,29 +2954,64 @@ export interface components {
          *     It depends on nothing but the piece, the rules and the catalogue: the same three give the same bytes.
          */
         Plan: {
+            /** @description How the piece travels. */
+            carriage: components["schemas"]["Carriage"];
             cure?: components["schemas"]["Cure"] | null;
             /** @description What is to be answered, minded or known. */
             findings: components["schemas"]["Finding"][];
             /** @description From the art outward; the last is the box. */
             layers: components["schemas"]["Layer"][];
-            /** @description What the piece weighs, estimated from its make. */
+            /** @description What the piece weighs: as the scale read it, or estimated from its make. */
             piece_weight: components["schemas"]["Weight"];
             /**
              * Format: int32
              * @description The version of the house rules that it followed.
              */
             rules_version: number;
+            /** @description The school that it followed in each question. */
+            schools: components["schemas"]["Schools"];
             /** @description The piece, measured. */
             size: components["schemas"]["PieceSize"];
+            /** @description How every layer stands that there is, or could be. */
+            slots: components["schemas"]["SlotState"][];
+            /** @description Falls, a corner that presses in, and a stack. */
+            survival: components["schemas"]["Survival"];
             /** @description The sums. */
             tally: components["schemas"]["Tally"];
         };
+        /**
+         * @description How much plastic is used.
+         * @enum {string}
+         */
+        PlasticRule: "NoRule" | "Least";
         /** @description A place on a blank, from its lower left corner. */
         Point: {
             /** @description To the right. */
             x_mm: components["schemas"]["Length"];
             /** @description Up. */
             y_mm: components["schemas"]["Length"];
+        };
+        /** @description Points as a supplier prints them. */
+        PointsRequest: {
+            /**
+             * @description Comma-separated values with the head `material,thickness_mm,drop_mm,static_stress_kpa,peak_g`.
+             * @example material,thickness_mm,drop_mm,static_stress_kpa,peak_g
+             *     soft foam,50,760,1.0,58
+             *     soft foam,50,760,1.5,52
+             *     soft foam,50,760,2.2,55
+             */
+            csv: string;
+        };
+        /** @description A named set of rules. */
+        PresetView: {
+            /** @description What a single shipment chooses in order to follow it. */
+            choices: components["schemas"]["Choices"];
+            /** @description Whether the studio made it, and may drop it. */
+            own: boolean;
+            /** @description The rules. */
+            rules: components["schemas"]["HouseRules"];
+            /** @description What it is for; empty for the studio's own. */
+            why: string;
         };
         /** @description How far they give. */
         PressInAnswer: {
@@ -1866,6 +3058,16 @@ export interface components {
              * @description 1.73 × caliper for corrugated, 0.01 to 500; it only bends when left out.
              */
             stretch_thickness_mm?: number | null;
+        };
+        /** @description How far the face gives under a corner. */
+        PressReport: {
+            board_that_passes?: components["schemas"]["MaterialId"] | null;
+            /** @description Of the innermost board. */
+            deflection_mm: components["schemas"]["Length"];
+            /** @description Whether it stays off. */
+            passes: boolean;
+            /** @description What it may give before it reaches the art. */
+            stand_off_mm: components["schemas"]["Length"];
         };
         /** @description What follows from inputs. */
         Preview: {
@@ -1991,6 +3193,31 @@ export interface components {
             /** @description What was given, what is allowed and what to do. */
             message: string;
         };
+        /** @description A change that answers a finding. */
+        Remedy: {
+            /** @description The choices to merge into those of the shipment. */
+            choices: components["schemas"]["Choices"];
+            /** @description What the button says. */
+            label: string;
+        };
+        /**
+         * @description What saved material costs.
+         * @enum {string}
+         */
+        ReusedRule: "Nothing" | "AsNew";
+        /** @description A rolled sheet. */
+        Roll: {
+            /** @description Along the roll. */
+            along_mm: components["schemas"]["Length"];
+            /** @description Of the core that it is rolled on. */
+            inner_mm: components["schemas"]["Length"];
+            /** @description Of the roll. */
+            outer_mm: components["schemas"]["Length"];
+            /** @description Of the side that is rolled up: the longer one. */
+            rolled_mm: components["schemas"]["Length"];
+            /** @description Of the sheet with its interleaves. */
+            thickness_mm: components["schemas"]["Length"];
+        };
         /** @description The roll and its tube. */
         RollAnswer: {
             /**
@@ -2031,6 +3258,145 @@ export interface components {
              * @description Around the roll, 0 to 1000; none when left out.
              */
             wrap_mm?: number | null;
+        };
+        /** @description Rules that somebody wrote, and those that they are based on. */
+        RulesRequest: {
+            /** @description The rules; their version is the one that they are based on. */
+            rules: components["schemas"]["HouseRules"];
+        };
+        /** @description One answer to a question. */
+        School: {
+            /** @description Its key in the rules. */
+            key: string;
+            /** @description What people call it. */
+            name: string;
+            /** @description Why somebody works that way, in one sentence. */
+            why: string;
+        };
+        /** @description The questions in which a shipment follows another school than the house. */
+        SchoolChoices: {
+            /** @default null */
+            back_board: components["schemas"]["BackBoard"] | null;
+            /** @default null */
+            board_fit: components["schemas"]["BoardFit"] | null;
+            /** @default null */
+            corners: components["schemas"]["CornerStyle"] | null;
+            /** @default null */
+            cover: components["schemas"]["CoverRule"] | null;
+            /** @default null */
+            facing: components["schemas"]["Facing"] | null;
+            /** @default null */
+            fit: components["schemas"]["Fit"] | null;
+            /** @default null */
+            front_board: components["schemas"]["FrontBoard"] | null;
+            /** @default null */
+            large: components["schemas"]["LargePieces"] | null;
+            /** @default null */
+            loose_canvas: components["schemas"]["LooseCanvasRule"] | null;
+            /** @default null */
+            loose_paper: components["schemas"]["LoosePaperRule"] | null;
+            /** @default null */
+            padding: components["schemas"]["Padding"] | null;
+            /** @default null */
+            plastic: components["schemas"]["PlasticRule"] | null;
+            /** @default null */
+            reused: components["schemas"]["ReusedRule"] | null;
+            /** @default null */
+            tape: components["schemas"]["TapeRule"] | null;
+        };
+        /** @description A question with its schools. */
+        SchoolQuestion: {
+            /** @description Its key in the rules. */
+            key: string;
+            /** @description What is asked. */
+            question: string;
+            /** @description The schools, the default one first. */
+            schools: components["schemas"]["School"][];
+        };
+        /** @description The school that a studio follows in every question. */
+        Schools: {
+            /**
+             * @description A board behind as well?
+             * @default canvas
+             */
+            back_board: components["schemas"]["BackBoard"];
+            /**
+             * @description How large is a face board?
+             * @default by_material
+             */
+            board_fit: components["schemas"]["BoardFit"];
+            /**
+             * @description What protects the corners?
+             * @default card_pockets
+             */
+            corners: components["schemas"]["CornerStyle"];
+            /**
+             * @description How much cover?
+             * @default full
+             */
+            cover: components["schemas"]["CoverRule"];
+            /**
+             * @description Like pieces in one box?
+             * @default inward
+             */
+            facing: components["schemas"]["Facing"];
+            /**
+             * @description How closely does the box fit?
+             * @default filled
+             */
+            fit: components["schemas"]["Fit"];
+            /**
+             * @description A board in front before the cushion?
+             * @default always
+             */
+            front_board: components["schemas"]["FrontBoard"];
+            /**
+             * @description Large pieces?
+             * @default pack
+             */
+            large: components["schemas"]["LargePieces"];
+            /**
+             * @description A canvas off its bars?
+             * @default rolled
+             */
+            loose_canvas: components["schemas"]["LooseCanvasRule"];
+            /**
+             * @description Loose sheets of paper?
+             * @default flat
+             */
+            loose_paper: components["schemas"]["LoosePaperRule"];
+            /**
+             * @description How much padding?
+             * @default standard
+             */
+            padding: components["schemas"]["Padding"];
+            /**
+             * @description How much plastic?
+             * @default no_rule
+             */
+            plastic: components["schemas"]["PlasticRule"];
+            /**
+             * @description What does saved material cost?
+             * @default nothing
+             */
+            reused: components["schemas"]["ReusedRule"];
+            /**
+             * @description Which tape?
+             * @default paper_inside
+             */
+            tape: components["schemas"]["TapeRule"];
+        };
+        /** @description A bag around the boarded piece, every seam taped. */
+        SealedBag: {
+            /** @description Of the bag laid flat. */
+            height_mm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description That keep it dry, each of 30 g.
+             */
+            sachets: number;
+            /** @description Of the bag laid flat. */
+            width_mm: components["schemas"]["Length"];
         };
         /** @description A layer, in short. */
         SectionLayer: {
@@ -2136,6 +3502,38 @@ export interface components {
             /** @enum {string} */
             kind: "no_sheet";
         };
+        /** @description Where a material comes from, how much of it is there and whether it is still used. */
+        Shelf: {
+            /**
+             * Format: int32
+             * @description Working days until it comes.
+             * @default null
+             */
+            lead_days: number | null;
+            /**
+             * @description No longer offered; plans that name it keep it.
+             * @default false
+             */
+            retired: boolean;
+            /**
+             * @description Saved from an earlier delivery: it costs nothing, but it weighs.
+             * @default false
+             */
+            reused: boolean;
+            /**
+             * Format: double
+             * @description How much is there: sheets, metres, kilograms or pieces, as it is sold; unknown when absent.
+             * @default null
+             */
+            stock: number | null;
+            /** @default null */
+            substitute: components["schemas"]["MaterialId"] | null;
+            /**
+             * @description Who sells it.
+             * @default
+             */
+            supplier: string;
+        };
         /** @description Everything that a person settles about a shipment, as typed. */
         ShipmentInputs: {
             /**
@@ -2154,6 +3552,13 @@ export interface components {
              * @default {}
              */
             choices: components["schemas"]["Choices"];
+            /**
+             * @description Why a Stop was lifted, by its code.
+             * @default {}
+             */
+            lifted: {
+                [key: string]: string;
+            };
             /**
              * @description The piece.
              * @default {
@@ -2211,6 +3616,11 @@ export interface components {
             /** @description Plan and quotes, as computed when the inputs last changed. */
             worked: components["schemas"]["Worked"];
         };
+        /**
+         * Format: double
+         * @description A shock, as a multiple of gravity.
+         */
+        Shock: number;
         /** @description One side of a size. */
         SideRead: {
             /**
@@ -2240,6 +3650,67 @@ export interface components {
             /** @description What a bare number is in. */
             unit?: components["schemas"]["LengthUnit"];
         };
+        /** @description A bought corner that slips on. */
+        SlipOnCorner: {
+            /** @description The thinnest piece that it holds. */
+            depth_from_mm: components["schemas"]["Length"];
+            /** @description The thickest piece that goes in. */
+            depth_to_mm: components["schemas"]["Length"];
+            /** @description What rules refer to it by. */
+            id: components["schemas"]["MaterialId"];
+            /** @description How far it reaches along each edge. */
+            leg_mm: components["schemas"]["Length"];
+            /** @description Of one. */
+            mass_g: components["schemas"]["Mass"];
+            /** @description What people call it. */
+            name: string;
+            /** @description Whether it is plastic. */
+            plastic?: boolean;
+            /** @description Of one. */
+            price: string;
+            /** @description Where it is kept. */
+            shelf?: components["schemas"]["Shelf"];
+            /** @description Of its wall. */
+            wall_mm: components["schemas"]["Length"];
+        };
+        /** @description Bought corners on a piece. */
+        SlipOns: {
+            /**
+             * Format: int32
+             * @description One a corner, or a bearing point.
+             */
+            count: number;
+            /** @description The thinnest that they hold. */
+            depth_from_mm: components["schemas"]["Length"];
+            /** @description What is to go in. */
+            depth_mm: components["schemas"]["Length"];
+            /** @description The thickest that goes in. */
+            depth_to_mm: components["schemas"]["Length"];
+            /** @description Whether it does. */
+            fits: boolean;
+            /** @description Along each edge. */
+            leg_mm: components["schemas"]["Length"];
+        };
+        /** @description What a layer is called. */
+        SlotName: {
+            /** @description What people call it. */
+            name: string;
+            /** @description Which. */
+            slot: components["schemas"]["LayerSlot"];
+        };
+        /** @description How a layer stands in a plan: whether it is there, and whether it can be added or left out. */
+        SlotState: {
+            /** @description Whether it may be added, or left out where it is there. */
+            free: boolean;
+            /** @description What people call it. */
+            name: string;
+            /** @description Whether it is there. */
+            present: boolean;
+            /** @description Which. */
+            slot: components["schemas"]["LayerSlot"];
+            /** @description Why it may not. */
+            why?: string | null;
+        };
         /** @description The box of a plan: its inside, its blank and the sheet that the blank takes. */
         SlottedBox: {
             /** @description What it is cut to. */
@@ -2261,6 +3732,11 @@ export interface components {
             /** @description How far the joining tab laps. */
             tab_mm: components["schemas"]["Length"];
         };
+        /**
+         * Format: double
+         * @description A speed in metres a second.
+         */
+        Speed: number;
         /** @description What it bears. */
         StackAnswer: {
             /**
@@ -2273,6 +3749,22 @@ export interface components {
              * @description Before it crushes.
              */
             bct_n: number;
+        };
+        /** @description What the box bears. */
+        StackReport: {
+            /** @description With the studio's safety. */
+            allowed_n: components["schemas"]["Force"];
+            /** @description Whether the sides are so unlike that it is a guess. */
+            indicative: boolean;
+            /** @description Of the like parcels on top. */
+            load_n: components["schemas"]["Force"];
+            /**
+             * Format: int32
+             * @description How many they are.
+             */
+            parcels: number;
+            /** @description Whether it bears them. */
+            passes: boolean;
         };
         /** @description What a corrugated box bears, flutes upright. */
         StackSum: {
@@ -2298,6 +3790,11 @@ export interface components {
             safety?: number | null;
         };
         /**
+         * Format: double
+         * @description How a board resists bending, in newton metres (its flexural stiffness D).
+         */
+        Stiffness: number;
+        /**
          * @description A stop of the work line.
          * @enum {string}
          */
@@ -2309,6 +3806,29 @@ export interface components {
             /** @description Which. */
             stop: components["schemas"]["Stop"];
         };
+        /** @description The stores at a version. */
+        StoresView: {
+            /** @description Every material. */
+            catalogue: components["schemas"]["Catalogue"];
+            /**
+             * Format: int32
+             * @description Counts up with every change; send it back with the next one.
+             */
+            version: number;
+        };
+        /**
+         * Format: double
+         * @description A stress in kilopascals.
+         */
+        Stress: number;
+        /** @description Film wound around the boards. */
+        StretchFilm: {
+            /**
+             * Format: int32
+             * @description How many times around.
+             */
+            turns: number;
+        };
         /** @description A studio and what it works with. */
         StudioView: {
             /** @description Every allowance with its name, unit, default, range and reason. */
@@ -2317,10 +3837,16 @@ export interface components {
             catalogue: components["schemas"]["Catalogue"];
             /** @description Where it ships to. */
             countries: components["schemas"]["CountryView"][];
+            /** @description From how high parcels are dropped by custom. */
+            drop_heights: components["schemas"]["DropHeight"][];
             /** @description Its name. */
             name: string;
             /** @description Its house rules. */
             rules: components["schemas"]["HouseRules"];
+            /** @description Every question that practitioners answer differently, with its schools. */
+            schools: components["schemas"]["SchoolQuestion"][];
+            /** @description Every layer that a plan can have, from the art outward. */
+            slots: components["schemas"]["SlotName"][];
             /**
              * @description The day, where the studio is.
              * @example 2027-03-04
@@ -2344,7 +3870,7 @@ export interface components {
             /** @description Of the materials. */
             materials: components["schemas"]["Money"];
             /** @description How many risks are to be minded. */
-            minds: number;
+            minds?: number;
             /** @description Of work. */
             minutes: components["schemas"]["Minutes"];
             /** @description Of the closed box. */
@@ -2357,6 +3883,23 @@ export interface components {
             stop?: string | null;
             /** @description Of the closed box. */
             weight: components["schemas"]["Weight"];
+        };
+        /** @description A small thing used by the piece. */
+        Sundry: {
+            /** @description What rules refer to it by. */
+            id: components["schemas"]["MaterialId"];
+            /** @description Of one. */
+            mass_g: components["schemas"]["Mass"];
+            /** @description What people call it. */
+            name: string;
+            /** @description Of one. */
+            price: string;
+            /** @description Where it is kept. */
+            shelf?: components["schemas"]["Shelf"];
+            /** @description Of one. */
+            thickness_mm: components["schemas"]["Length"];
+            /** @description What it is for. */
+            use: components["schemas"]["Use"];
         };
         /** @description The condition of a surcharge. */
         SurchargeWhen: {
@@ -2378,6 +3921,44 @@ export interface components {
             /** @enum {string} */
             kind: "glass";
         };
+        /** @description What a plan survives. */
+        Survival: {
+            /** @description The corner of its damage boundary, for knocks on the face. */
+            boundary: components["schemas"]["DamageBoundary"];
+            /** @description Inside the cushion. */
+            cushioned_g: components["schemas"]["Mass"];
+            /** @description Each way to fall; none where nothing cushions, or past the weight that is dropped by custom. */
+            falls: components["schemas"]["FallReport"][];
+            /** @description What the piece can take. */
+            fragility: components["schemas"]["Fragility"];
+            press?: components["schemas"]["PressReport"] | null;
+            stack?: components["schemas"]["StackReport"] | null;
+        };
+        /** @description A table of materials to read in. */
+        TableRequest: {
+            /** @description Comma-separated values with a head, as the table that is given out. */
+            csv: string;
+            /** @description Whether to only say what would happen. */
+            dry_run?: boolean;
+            /**
+             * Format: int32
+             * @description The version of the stores that it is based on.
+             */
+            version: number;
+        };
+        /** @description What a table does, or would do. */
+        TableResult: {
+            /** @description Ids that are new. */
+            added: string[];
+            /** @description The shipments that change with them. */
+            affected: components["schemas"]["Affected"][];
+            /** @description Ids that change. */
+            changed: string[];
+            /** @description Ids that stay as they are. */
+            same: number;
+            /** @description The stores as they are now. */
+            stores: components["schemas"]["StoresView"];
+        };
         /** @description What a plan comes to. */
         Tally: {
             /** @description What all layers add to the piece. */
@@ -2388,20 +3969,83 @@ export interface components {
             minutes: components["schemas"]["Minutes"];
             /** @description Of the closed box, as a tape reads it. */
             outside: components["schemas"]["Envelope"];
+            /** @description Of all that, plastic. */
+            plastic_g: components["schemas"]["Mass"];
             /** @description Of piece, layers and tape. */
             weight: components["schemas"]["Weight"];
         };
         /** @description A tape. */
         Tape: {
+            /** @description What it tears or stains when it comes off. */
+            harms?: components["schemas"]["Ground"][];
+            /** @description What it holds on; everything, when none is named. */
+            holds_on?: components["schemas"]["Ground"][];
             /** @description What rules refer to it by. */
             id: components["schemas"]["MaterialId"];
             /** @description Of its length. */
             linear_density_g_m: components["schemas"]["LinearDensity"];
             /** @description What people call it. */
             name: string;
+            /** @description Whether it is plastic. */
+            plastic?: boolean;
             /** @description Of a metre. */
             price_per_m: string;
+            /** @description Where it is kept. */
+            shelf?: components["schemas"]["Shelf"];
         };
+        /**
+         * @description Which tapes are used.
+         * @enum {string}
+         */
+        TapeRule: "PaperInside" | "PlasticThroughout" | "Masking";
+        /**
+         * @description How the top of a piece is known.
+         * @enum {string}
+         */
+        TopEdge: "plain" | "marked" | "unmarked";
+        /** @description A round tube, cut to length. */
+        Tube: {
+            /** @description What rules refer to it by. */
+            id: components["schemas"]["MaterialId"];
+            /** @description Clear inside. */
+            inside_mm: components["schemas"]["Length"];
+            /** @description Of its length. */
+            linear_density_g_m: components["schemas"]["LinearDensity"];
+            /** @description The longest that it is sold in. */
+            longest_mm: components["schemas"]["Length"];
+            /** @description What people call it. */
+            name: string;
+            /** @description Of a metre. */
+            price_per_m: string;
+            /** @description Where it is kept. */
+            shelf?: components["schemas"]["Shelf"];
+            /** @description Of its wall. */
+            wall_mm: components["schemas"]["Length"];
+        };
+        /** @description The tube around a roll. */
+        TubeBox: {
+            /** @description Air between each pad and the roll. */
+            end_air_mm: components["schemas"]["Length"];
+            /** @description Pad at each end. */
+            end_pad_mm: components["schemas"]["Length"];
+            /** @description What it is wide: a round tube across, a triangular one along its inner side. */
+            inside_mm: components["schemas"]["Length"];
+            /** @description Cut to, pads and air at both ends included. */
+            length_mm: components["schemas"]["Length"];
+            /** @description The least that it must be wide. */
+            needed_mm: components["schemas"]["Length"];
+            /** @description Of board, across the flutes, for a triangular one. */
+            sheet_width_mm: components["schemas"]["Length"];
+            /** @description Whether it is folded from board, because no round tube on the shelf takes it. */
+            triangular: boolean;
+            /** @description Of its wall. */
+            wall_mm: components["schemas"]["Length"];
+        };
+        /**
+         * @description What a thing used by the piece is for.
+         * @enum {string}
+         */
+        Use: "name_tag" | "desiccant" | "label";
         /**
          * Format: double
          * @description A volume in cubic metres.
@@ -2419,6 +4063,20 @@ export interface components {
             /** @description How far it may be off either way. */
             plus_minus_g: components["schemas"]["Mass"];
         };
+        /** @description A frame of board strips that lies on the margin of the face. */
+        WindowSpacer: {
+            /**
+             * Format: int32
+             * @description Boards one on the other.
+             */
+            boards: number;
+            /** @description That they keep off the face. */
+            stands_off_mm: components["schemas"]["Length"];
+            /** @description Of all strips together. */
+            strip_length_mm: components["schemas"]["Length"];
+            /** @description Of each strip. */
+            strip_width_mm: components["schemas"]["Length"];
+        };
         /** @description Where a shipment stands. */
         WorkLine: {
             /** @description What is to be done next. */
@@ -2428,6 +4086,11 @@ export interface components {
         };
         /** @description What follows from the inputs of a shipment. */
         Worked: {
+            /**
+             * Format: int32
+             * @description The edition of the program that worked it out.
+             */
+            edition: number;
             /** @description Changes whenever layers or box do. */
             fingerprint?: string | null;
             /** @description Fields that a plan still needs. */
@@ -2525,6 +4188,39 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    fit_curves: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PointsRequest"];
+            };
+        };
+        responses: {
+            /** @description A curve for each material */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaterialCurve"][];
+                };
+            };
+            /** @description Points that can't be read or fitted, with their line */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     health: {
         parameters: {
             query?: never;
@@ -2577,6 +4273,39 @@ export interface operations {
                 };
             };
             /** @description The text was not understood; the field is `text` */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_alternatives: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlternativesRequest"];
+            };
+        };
+        responses: {
+            /** @description Each with the choices that make it; none before the piece is measured */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Alternative"][];
+                };
+            };
+            /** @description Values that can't stand, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -2831,6 +4560,214 @@ export interface operations {
             };
         };
     };
+    show_stores: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Every material */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoresView"];
+                };
+            };
+        };
+    };
+    show_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description As `boards` */
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A table */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description There is no such class */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description As `boards` */
+                class: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableRequest"];
+            };
+        };
+        responses: {
+            /** @description What it did, or would do */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableResult"];
+                };
+            };
+            /** @description There is no such class */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The stores changed since */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that can't stand, each with its line and column */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_material: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description As `boards` */
+                class: string;
+                /** @description As `corrugated-c` */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MaterialRequest"];
+            };
+        };
+        responses: {
+            /** @description The stores as they are now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoresView"];
+                };
+            };
+            /** @description There is no such class */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The stores changed since */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that can't stand, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_material: {
+        parameters: {
+            query: {
+                /** @description The version of the stores that it is based on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                /** @description As `boards` */
+                class: string;
+                /** @description As `corrugated-c` */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The stores as they are now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoresView"];
+                };
+            };
+            /** @description There is no such material */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is in use, or the stores changed since */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     show_studio: {
         parameters: {
             query?: never;
@@ -2847,6 +4784,162 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StudioView"];
+                };
+            };
+        };
+    };
+    list_presets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Every preset */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetView"][];
+                };
+            };
+        };
+    };
+    keep_preset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulesRequest"];
+            };
+        };
+        responses: {
+            /** @description They are kept */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Values out of range, or a name that is taken */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_preset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The studio has none of that name */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulesRequest"];
+            };
+        };
+        responses: {
+            /** @description The rules, one version further */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseRules"];
+                };
+            };
+            /** @description They changed since */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulesRequest"];
+            };
+        };
+        responses: {
+            /** @description The shipments that would change, and by how much */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Effects"];
+                };
+            };
+            /** @description Values out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -132,6 +132,14 @@ impl Catalogue {
             .any(|there| there["id"].as_str() == Some(id.as_str()))
     }
 
+    /// Tells whether any class holds a material.
+    #[must_use]
+    pub fn has(&self, id: &MaterialId) -> bool {
+        MaterialClass::ALL
+            .into_iter()
+            .any(|class| self.holds(class, id))
+    }
+
     fn id_is_free(&self, id: &str, class: MaterialClass) -> Result<(), Vec<Refusal>> {
         let id = MaterialId::new(id);
         let taken = MaterialClass::ALL

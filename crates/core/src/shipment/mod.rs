@@ -12,4 +12,4 @@ pub use impact::Impact;
 pub use inputs::{Buyer, LONGEST_TEXT, PieceInputs, Settled, ShipmentInputs};
 pub use line::{Mark, NextAct, Stop, StopState, WorkLine};
 pub use summary::{BestQuote, SectionLayer, Summary};
-pub use worked::{House, Worked};
+pub use worked::{EDITION, House, Worked};

@@ -30,8 +30,10 @@ pub struct Summary {
     /// When the paint has cured.
     pub cure: Option<Cure>,
     /// What must be answered first.
+    #[serde(default)]
     pub stop: Option<String>,
     /// How many risks are to be minded.
+    #[serde(default)]
     pub minds: usize,
     /// Of layers and box.
     pub fingerprint: String,

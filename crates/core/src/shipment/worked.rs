@@ -31,6 +31,8 @@ pub struct House {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Worked {
+    /// The edition of the program that worked it out.
+    pub edition: u32,
     /// Fields that a plan still needs.
     pub missing: Vec<&'static str>,
     /// The size, once all three sides are given.
@@ -43,6 +45,8 @@ pub struct Worked {
     pub fingerprint: Option<String>,
 }
 
+/// Counts up when a plan says more, or says it in another shape, than it did before.
+pub const EDITION: u32 = 2;
 /// So many bytes of the digest tell one plan from another.
 const FINGERPRINT_BYTES: usize = 8;
 
@@ -57,6 +61,7 @@ impl Worked {
         let size = inputs.size()?;
         let Some(piece) = inputs.piece()? else {
             return Ok(Self {
+                edition: EDITION,
                 size,
                 missing,
                 plan: None,
@@ -94,6 +99,7 @@ impl Worked {
         }
         let fingerprint = Some(fingerprint(&plan, piece.construction));
         Ok(Self {
+            edition: EDITION,
             missing,
             size,
             plan: Some(plan),
