@@ -585,12 +585,12 @@ export interface components {
              * @description A pad as thick as the bars presses on the cloth.
              * @default 5
              */
-            back_fill_play: components["schemas"]["Length"];
+            back_fill_play_mm: components["schemas"]["Length"];
             /**
              * @description What a bag needs beyond the piece to be folded and sealed.
              * @default 80
              */
-            bag_margin: components["schemas"]["Length"];
+            bag_margin_mm: components["schemas"]["Length"];
             /**
              * @description Laid, folded and every seam taped.
              * @default 4
@@ -600,7 +600,7 @@ export interface components {
              * @description What is stiff behind a canvas, and what is hollow.
              * @default 40
              */
-            bar_width: components["schemas"]["Length"];
+            bar_width_mm: components["schemas"]["Length"];
             /**
              * Format: double
              * @description A block shorter than twice its thickness buckles instead of giving.
@@ -616,12 +616,12 @@ export interface components {
              * @description A block a little higher than the piece keeps the box off its face.
              * @default 3
              */
-            block_proud: components["schemas"]["Length"];
+            block_proud_mm: components["schemas"]["Length"];
             /**
              * @description Foam around the corners, which most falls meet first.
              * @default 40
              */
-            block_thickness: components["schemas"]["Length"];
+            block_thickness_mm: components["schemas"]["Length"];
             /**
              * @description Cut, wiped clean of dust and bound on.
              * @default 4
@@ -631,7 +631,7 @@ export interface components {
              * @description The board, and not the frame, meets a knock when it stands this far beyond the piece.
              * @default 5
              */
-            board_proud: components["schemas"]["Length"];
+            board_proud_mm: components["schemas"]["Length"];
             /**
              * Format: double
              * @description A piece worth more than this gets a board in front whatever it is.
@@ -642,7 +642,7 @@ export interface components {
              * @description A tape laid over a filled box reads this much more than its board adds up to.
              * @default 3
              */
-            box_bulge: components["schemas"]["Length"];
+            box_bulge_mm: components["schemas"]["Length"];
             /**
              * @description Measured, cut, scored, folded and joined.
              * @default 14
@@ -652,22 +652,22 @@ export interface components {
              * @description A slot this much wider than the board lets its flaps fold past each other.
              * @default 2
              */
-            box_slot_play: components["schemas"]["Length"];
+            box_slot_play_mm: components["schemas"]["Length"];
             /**
              * @description The tab that closes the ring of a slotted box, before the board's own thickness is taken off.
              * @default 35
              */
-            box_tab: components["schemas"]["Length"];
+            box_tab_mm: components["schemas"]["Length"];
             /**
              * @description A little room, filled, gives way in a fall and lets the buyer in without a knife.
              * @default 15
              */
-            clearance: components["schemas"]["Length"];
+            clearance_mm: components["schemas"]["Length"];
             /**
              * @description Strips from a narrow roll overlap this far and are taped on the outer side.
              * @default 20
              */
-            contact_lap: components["schemas"]["Length"];
+            contact_lap_mm: components["schemas"]["Length"];
             /**
              * @description Cut, laid without a wrinkle, turned and taped.
              * @default 6
@@ -677,7 +677,7 @@ export interface components {
              * @description The sheet is folded this far onto the back, so that its tape never comes near the face.
              * @default 40
              */
-            contact_turn: components["schemas"]["Length"];
+            contact_turn_mm: components["schemas"]["Length"];
             /**
              * Format: double
              * @description A rough route drops parcels from higher than custom, a van of one's own from lower.
@@ -688,12 +688,12 @@ export interface components {
              * @description Foam along the edges, where a fall on an edge is to be softened.
              * @default 25
              */
-            edge_pad_thickness: components["schemas"]["Length"];
+            edge_pad_thickness_mm: components["schemas"]["Length"];
             /**
              * @description Stiff board is cut to the piece, so that it bears on the frame all round.
              * @default 0
              */
-            exact_proud: components["schemas"]["Length"];
+            exact_proud_mm: components["schemas"]["Length"];
             /**
              * Format: double
              * @description Nobody crumples paper the same way twice.
@@ -732,7 +732,7 @@ export interface components {
              * @description Boards bend at their corners first; the sheet lies back from them.
              * @default 25
              */
-            folio_margin: components["schemas"]["Length"];
+            folio_margin_mm: components["schemas"]["Length"];
             /**
              * @description Boards cut, pockets folded, sheets laid in.
              * @default 15
@@ -747,22 +747,22 @@ export interface components {
              * @description The lattice holds every shard by at least one tape.
              * @default 150
              */
-            glass_pitch: components["schemas"]["Length"];
+            glass_pitch_mm: components["schemas"]["Length"];
             /**
              * @description A larger pane is taped in a lattice, so that no shard is larger than a hand.
              * @default 500
              */
-            glass_star_most: components["schemas"]["Length"];
+            glass_star_most_mm: components["schemas"]["Length"];
             /**
              * @description Longer parcels leave the carriers' belts.
              * @default 2400
              */
-            hand_over_length: components["schemas"]["Length"];
+            hand_over_length_mm: components["schemas"]["Length"];
             /**
              * @description Heavier parcels need a lift and a van of their own.
              * @default 45000
              */
-            hand_over_mass: components["schemas"]["Mass"];
+            hand_over_mass_g: components["schemas"]["Mass"];
             /**
              * @description Scored, snapped and set.
              * @default 2
@@ -772,17 +772,17 @@ export interface components {
              * @description Foam over the face and the back, where a fall on the face is to be softened.
              * @default 25
              */
-            pad_thickness: components["schemas"]["Length"];
+            pad_thickness_mm: components["schemas"]["Length"];
             /**
              * @description A shorter one slides off.
              * @default 25
              */
-            paper_pocket_least: components["schemas"]["Length"];
+            paper_pocket_least_mm: components["schemas"]["Length"];
             /**
              * @description A longer one is paper without more hold.
              * @default 60
              */
-            paper_pocket_most: components["schemas"]["Length"];
+            paper_pocket_most_mm: components["schemas"]["Length"];
             /**
              * Format: double
              * @description Long enough to hold the sheet, short enough not to cover it.
@@ -799,12 +799,12 @@ export interface components {
              * @description A shorter leg slides off the corner.
              * @default 40
              */
-            pocket_leg_least: components["schemas"]["Length"];
+            pocket_leg_least_mm: components["schemas"]["Length"];
             /**
              * @description A longer leg is board and grams without more hold.
              * @default 120
              */
-            pocket_leg_most: components["schemas"]["Length"];
+            pocket_leg_most_mm: components["schemas"]["Length"];
             /**
              * Format: double
              * @description A corner pocket's leg is the short side divided by this: long enough to hold, short enough to leave the edge free.
@@ -820,18 +820,18 @@ export interface components {
              * @description A pocket folded to the very depth of the piece does not go on.
              * @default 1
              */
-            pocket_play: components["schemas"]["Length"];
+            pocket_play_mm: components["schemas"]["Length"];
             /**
              * Format: double
              * @description About what a parcel of 10 kg rests on its corner with.
              * @default 100
              */
-            press_load: number;
+            press_load_n: number;
             /**
              * @description How far a board over the glazing may give before the glass takes the load.
              * @default 4
              */
-            rabbet_depth: components["schemas"]["Length"];
+            rabbet_depth_mm: components["schemas"]["Length"];
             /**
              * @description Interleaved, rolled face out on a core, banded.
              * @default 12
@@ -858,12 +858,12 @@ export interface components {
              * @description Sealing tape goes this far around the edge at both ends of a seam.
              * @default 50
              */
-            seal_return: components["schemas"]["Length"];
+            seal_return_mm: components["schemas"]["Length"];
             /**
              * @description The second box cushions the first only where there is room to give way.
              * @default 40
              */
-            second_gap: components["schemas"]["Length"];
+            second_gap_mm: components["schemas"]["Length"];
             /**
              * Format: int32
              * @description A second wrap at right angles pads the edges that the first one leaves to its rolled ends.
@@ -880,17 +880,17 @@ export interface components {
              * @description A blank larger than the sheet is split at a score and lapped this far.
              * @default 40
              */
-            sheet_lap: components["schemas"]["Length"];
+            sheet_lap_mm: components["schemas"]["Length"];
             /**
              * @description Even a snug box has the room that a hand needs to slide the piece in.
              * @default 3
              */
-            snug_clearance: components["schemas"]["Length"];
+            snug_clearance_mm: components["schemas"]["Length"];
             /**
              * @description Nothing may come nearer to loose pigment than this.
              * @default 6
              */
-            spacer_depth: components["schemas"]["Length"];
+            spacer_depth_mm: components["schemas"]["Length"];
             /**
              * @description Strips cut, joined and laid without touching the face.
              * @default 12
@@ -900,7 +900,7 @@ export interface components {
              * @description The strips lie on the margin that the mount covers.
              * @default 30
              */
-            spacer_width: components["schemas"]["Length"];
+            spacer_width_mm: components["schemas"]["Length"];
             /**
              * Format: double
              * @description Time, damp and rough handling take four fifths of what a box bears in a press.
@@ -913,45 +913,45 @@ export interface components {
              */
             tag_minutes: components["schemas"]["Minutes"];
             /**
-             * @description Each tab of tape on a flap or a turn is this long, its end folded over.
-             * @default 60
-             */
-            tape_tab: components["schemas"]["Length"];
-            /**
              * @description A flap longer than this gets one more tab.
              * @default 400
              */
-            tape_tab_every: components["schemas"]["Length"];
+            tape_tab_every_mm: components["schemas"]["Length"];
+            /**
+             * @description Each tab of tape on a flap or a turn is this long, its end folded over.
+             * @default 60
+             */
+            tape_tab_mm: components["schemas"]["Length"];
             /**
              * @description A pad that presses on a roll's end crushes its edge.
              * @default 5
              */
-            tube_end_air: components["schemas"]["Length"];
+            tube_end_air_mm: components["schemas"]["Length"];
             /**
              * @description Tubes are dropped on their ends.
              * @default 25
              */
-            tube_end_pad: components["schemas"]["Length"];
+            tube_end_pad_mm: components["schemas"]["Length"];
             /**
              * @description A longer parcel is carried by two.
              * @default 1500
              */
-            two_people_length: components["schemas"]["Length"];
+            two_people_length_mm: components["schemas"]["Length"];
             /**
              * @description Above this a parcel is lifted by two.
              * @default 20000
              */
-            two_people_mass: components["schemas"]["Mass"];
+            two_people_mass_g: components["schemas"]["Mass"];
             /**
              * @description Strips side by side overlap this far, so that no gap opens between them.
              * @default 50
              */
-            wrap_lap: components["schemas"]["Length"];
+            wrap_lap_mm: components["schemas"]["Length"];
             /**
              * @description The end of a wrap laps its start this far, so that tape holds cushion to cushion.
              * @default 100
              */
-            wrap_overlap: components["schemas"]["Length"];
+            wrap_overlap_mm: components["schemas"]["Length"];
             /**
              * @description Cut, wound without pressure, its ends rolled in.
              * @default 3
@@ -993,7 +993,7 @@ export interface components {
          * @description Which pieces get a board behind.
          * @enum {string}
          */
-        BackBoard: "Canvas" | "Always" | "Never";
+        BackBoard: "canvas" | "always" | "never";
         /** @description A pad in the hollow behind a canvas, thinner than the bars. */
         BackFill: {
             /** @description Between the bars. */
@@ -1192,7 +1192,7 @@ export interface components {
          * @description How large a face board is.
          * @enum {string}
          */
-        BoardFit: "ByMaterial" | "Proud" | "Exact";
+        BoardFit: "by_material" | "proud" | "exact";
         /** @description The corner of the boundary. */
         BoundaryAnswer: {
             /**
@@ -1741,7 +1741,7 @@ export interface components {
          * @description What goes around the corners.
          * @enum {string}
          */
-        CornerStyle: "CardPockets" | "SlipOn";
+        CornerStyle: "card_pockets" | "slip_on";
         /** @description A country that the studio ships to. */
         CountryView: {
             /** @description Two capital letters. */
@@ -1753,7 +1753,7 @@ export interface components {
          * @description How much a parcel is covered for.
          * @enum {string}
          */
-        CoverRule: "Full" | "Included";
+        CoverRule: "full" | "included";
         /** @description When a piece may be wrapped. */
         Cure: {
             /**
@@ -2055,6 +2055,21 @@ export interface components {
             /** @description Across, with the proud margin on both sides. */
             width_mm: components["schemas"]["Length"];
         };
+        /** @description A cushion before the face, as it stands on its curve. */
+        FaceCushion: {
+            /** @description How it takes up a fall. */
+            curve: components["schemas"]["CushionCurve"];
+            /** @description What it is. */
+            material: components["schemas"]["MaterialId"];
+            /** @description What that is called. */
+            material_name: string;
+            /** @description The first layer of it. */
+            slot: components["schemas"]["LayerSlot"];
+            /** @description Under what it carries. */
+            static_kpa: components["schemas"]["Stress"];
+            /** @description Of all layers of it together. */
+            thickness_mm: components["schemas"]["Length"];
+        };
         /** @description Foam over the face and the back. */
         FacePads: {
             /** @description Of all pads on one side. */
@@ -2075,7 +2090,7 @@ export interface components {
          * @description How like pieces face in one box.
          * @enum {string}
          */
-        Facing: "Inward" | "BacksTogether";
+        Facing: "inward" | "backs_together";
         /** @description What the fall does. */
         FallAnswer: {
             /**
@@ -2223,7 +2238,7 @@ export interface components {
          * @description How closely a box fits.
          * @enum {string}
          */
-        Fit: "Filled" | "Snug";
+        Fit: "filled" | "snug";
         /** @description A curve fitted to points, and how well it fits. */
         FittedCurve: {
             /** @description With the range that the points cover. */
@@ -2325,7 +2340,7 @@ export interface components {
          * @description Which pieces get a board in front.
          * @enum {string}
          */
-        FrontBoard: "Always" | "CanvasOnly";
+        FrontBoard: "always" | "canvas_only";
         /**
          * @description How tape is laid on a pane.
          * @enum {string}
@@ -2492,7 +2507,7 @@ export interface components {
          * @description What is done with large pieces.
          * @enum {string}
          */
-        LargePieces: "PackThem" | "HandOver";
+        LargePieces: "pack_them" | "hand_over";
         /** @description One layer of a plan. */
         Layer: {
             /** @description What it adds on each side. */
@@ -2585,76 +2600,76 @@ export interface components {
          * @description How a loose canvas travels.
          * @enum {string}
          */
-        LooseCanvasRule: "Rolled" | "Flat";
+        LooseCanvasRule: "rolled" | "flat";
         /**
          * @description How loose paper travels.
          * @enum {string}
          */
-        LoosePaperRule: "Flat" | "Rolled";
+        LoosePaperRule: "flat" | "rolled";
         /** @description The kind of a layer, with the dimensions to cut it by. */
         Make: (components["schemas"]["GlassTape"] & {
             /** @enum {string} */
-            kind: "GlassTape";
+            kind: "glass_tape";
         }) | (components["schemas"]["WindowSpacer"] & {
             /** @enum {string} */
-            kind: "WindowSpacer";
+            kind: "window_spacer";
         }) | (components["schemas"]["ContactSheet"] & {
             /** @enum {string} */
-            kind: "ContactSheet";
+            kind: "contact_sheet";
         }) | (components["schemas"]["Interleaves"] & {
             /** @enum {string} */
-            kind: "Interleaves";
+            kind: "interleaves";
         }) | (components["schemas"]["Bundle"] & {
             /** @enum {string} */
-            kind: "Bundle";
+            kind: "bundle";
         }) | (components["schemas"]["Folio"] & {
             /** @enum {string} */
-            kind: "Folio";
+            kind: "folio";
         }) | (components["schemas"]["CardPocket"] & {
             /** @enum {string} */
-            kind: "CardPockets";
+            kind: "card_pockets";
         }) | (components["schemas"]["SlipOns"] & {
             /** @enum {string} */
-            kind: "SlipOns";
+            kind: "slip_on_corners";
         }) | (components["schemas"]["BackFill"] & {
             /** @enum {string} */
-            kind: "BackFill";
+            kind: "back_fill";
         }) | (components["schemas"]["FaceBoards"] & {
             /** @enum {string} */
-            kind: "FaceBoards";
+            kind: "face_boards";
         }) | (components["schemas"]["StretchFilm"] & {
             /** @enum {string} */
-            kind: "StretchFilm";
+            kind: "stretch_film";
         }) | (components["schemas"]["NameTag"] & {
             /** @enum {string} */
-            kind: "NameTag";
+            kind: "name_tag";
         }) | (components["schemas"]["SealedBag"] & {
             /** @enum {string} */
-            kind: "SealedBag";
+            kind: "sealed_bag";
         }) | (components["schemas"]["Roll"] & {
             /** @enum {string} */
-            kind: "Roll";
+            kind: "roll";
         }) | (components["schemas"]["WrapStrip"] & {
             /** @enum {string} */
-            kind: "Wrap";
+            kind: "wrap";
         }) | (components["schemas"]["FacePads"] & {
             /** @enum {string} */
-            kind: "FacePads";
+            kind: "face_pads";
         }) | (components["schemas"]["EdgePads"] & {
             /** @enum {string} */
-            kind: "EdgePads";
+            kind: "edge_pads";
         }) | (components["schemas"]["CornerBlocks"] & {
             /** @enum {string} */
-            kind: "CornerBlocks";
+            kind: "corner_blocks";
         }) | (components["schemas"]["EdgeFill"] & {
             /** @enum {string} */
-            kind: "EdgeFill";
+            kind: "edge_fill";
         }) | (components["schemas"]["SlottedBox"] & {
             /** @enum {string} */
-            kind: "SlottedBox";
+            kind: "slotted_box";
         }) | (components["schemas"]["TubeBox"] & {
             /** @enum {string} */
-            kind: "Tube";
+            kind: "tube";
         });
         /**
          * @description How far a stop is.
@@ -2821,7 +2836,7 @@ export interface components {
          * @description How much padding goes around a piece.
          * @enum {string}
          */
-        Padding: "Standard" | "Lean" | "Generous";
+        Padding: "standard" | "lean" | "generous";
         /**
          * @description How thickly the paint lies.
          * @enum {string}
@@ -2983,7 +2998,7 @@ export interface components {
          * @description How much plastic is used.
          * @enum {string}
          */
-        PlasticRule: "NoRule" | "Least";
+        PlasticRule: "no_rule" | "least";
         /** @description A place on a blank, from its lower left corner. */
         Point: {
             /** @description To the right. */
@@ -3204,7 +3219,7 @@ export interface components {
          * @description What saved material costs.
          * @enum {string}
          */
-        ReusedRule: "Nothing" | "AsNew";
+        ReusedRule: "nothing" | "as_new";
         /** @description A rolled sheet. */
         Roll: {
             /** @description Along the roll. */
@@ -3352,7 +3367,7 @@ export interface components {
             front_board: components["schemas"]["FrontBoard"];
             /**
              * @description Large pieces?
-             * @default pack
+             * @default pack_them
              */
             large: components["schemas"]["LargePieces"];
             /**
@@ -3927,6 +3942,8 @@ export interface components {
             boundary: components["schemas"]["DamageBoundary"];
             /** @description Inside the cushion. */
             cushioned_g: components["schemas"]["Mass"];
+            /** @description The cushions before the face, from the art outward. */
+            face: components["schemas"]["FaceCushion"][];
             /** @description Each way to fall; none where nothing cushions, or past the weight that is dropped by custom. */
             falls: components["schemas"]["FallReport"][];
             /** @description What the piece can take. */
@@ -3997,7 +4014,7 @@ export interface components {
          * @description Which tapes are used.
          * @enum {string}
          */
-        TapeRule: "PaperInside" | "PlasticThroughout" | "Masking";
+        TapeRule: "paper_inside" | "plastic_throughout" | "masking";
         /**
          * @description How the top of a piece is known.
          * @enum {string}

@@ -119,7 +119,7 @@ impl Allowed for u32 {
 }
 
 macro_rules! allowances {
-    ($($field:ident $key:literal: $type:ty, $name:literal, $unit:literal, $default:literal in $least:literal to $most:literal, $reason:literal;)*) => {
+    ($($field:ident $key:tt: $type:ty, $name:literal, $unit:literal, $default:literal in $least:literal to $most:literal, $reason:literal;)*) => {
         /// Every allowance of a studio, typed.
         #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
         #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

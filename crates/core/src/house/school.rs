@@ -41,14 +41,13 @@ macro_rules! schools {
             $(#[$doc])*
             #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
             #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+            #[serde(rename_all = "snake_case")]
             pub enum $type {
                 #[doc = $first_why]
                 #[default]
-                #[serde(rename = $first_key)]
                 $first,
                 $(
                     #[doc = $why]
-                    #[serde(rename = $key)]
                     $option,
                 )+
             }
@@ -130,7 +129,7 @@ schools! {
     /// Which pieces get a board in front.
     front_board: FrontBoard, "A board in front before the cushion?" {
         Always "always": "Always", "A knock that passes the box meets board and not the art.";
-        CanvasOnly "canvas": "Stretched canvas only", "Glass, panels and frames are stiff enough by themselves; card is weight.";
+        CanvasOnly "canvas_only": "Stretched canvas only", "Glass, panels and frames are stiff enough by themselves; card is weight.";
     }
     /// Which pieces get a board behind.
     back_board: BackBoard, "A board behind as well?" {
@@ -157,17 +156,17 @@ schools! {
     /// Which tapes are used.
     tape: TapeRule, "Which tape?" {
         PaperInside "paper_inside": "Paper inside, strong outside", "Paper tape peels from paper and card; plastic or filament holds the box.";
-        PlasticThroughout "plastic": "Strong plastic throughout", "One roll on the bench, and nothing lets go on the way.";
+        PlasticThroughout "plastic_throughout": "Strong plastic throughout", "One roll on the bench, and nothing lets go on the way.";
         Masking "masking": "Masking tape inside", "The buyer sees what to peel, and it comes off card by hand.";
     }
     /// How like pieces face in one box.
     facing: Facing, "Like pieces in one box?" {
         Inward "inward": "Faces inward, a board between", "Each protects the other's face, and backs take the knocks.";
-        BacksTogether "backs": "Backs together, a sheet between", "No face lies near another, and the outer boards are the stiffest.";
+        BacksTogether "backs_together": "Backs together, a sheet between", "No face lies near another, and the outer boards are the stiffest.";
     }
     /// What is done with large pieces.
     large: LargePieces, "Large pieces?" {
-        PackThem "pack": "Pack them here", "A studio that knows the piece packs it best; the plan warns past its limits.";
+        PackThem "pack_them": "Pack them here", "A studio that knows the piece packs it best; the plan warns past its limits.";
         HandOver "hand_over": "Hand them over", "Past the limits a crating service has the tools, the van and the cover.";
     }
     /// How much a parcel is covered for.

@@ -96,7 +96,7 @@ pub struct Layer {
 
 /// Declares the kinds of layers, each with its name in JSON.
 macro_rules! makes {
-    ($($(#[$doc:meta])* $kind:ident($inner:ty) = $name:literal;)*) => {
+    ($($(#[$doc:meta])* $kind:ident($inner:ty) = $name:tt;)*) => {
         /// The kind of a layer, with the dimensions to cut it by.
         #[derive(Debug, Clone, PartialEq, Serialize)]
         #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

@@ -11,7 +11,9 @@ mod tally;
 pub use alternatives::{Alternative, Change, alternatives};
 pub use finding::{Finding, FindingAbout, FindingLevel, Remedy};
 pub use recipe::{Recipe, SlotState, Standing, carriage_of, standing};
-pub use survival::{FallCase, FallReport, PadAnswer, PressReport, StackReport, Survival};
+pub use survival::{
+    FaceCushion, FallCase, FallReport, PadAnswer, PressReport, StackReport, Survival,
+};
 pub use tally::Tally;
 
 use serde::Serialize;

@@ -5,8 +5,8 @@ use serde::Serialize;
 use super::recipe::Recipe;
 use crate::{
     cushion::{
-        DamageBoundary, Padding, Plate, SeriesLayer, compression_strength, customary_drop,
-        fall_shares, like_parcels_above, stretched, together,
+        CushionCurve, DamageBoundary, Padding, Plate, SeriesLayer, compression_strength,
+        customary_drop, fall_shares, like_parcels_above, stretched, together,
     },
     house::Carriage,
     layer::{CushionFace, Cushioning, Envelope, Layer, LayerSlot, Make, Supplies},
@@ -130,6 +130,26 @@ pub struct StackReport {
     pub indicative: bool,
 }
 
+/// A cushion before the face, as it stands on its curve.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FaceCushion {
+    /// The first layer of it.
+    pub slot: LayerSlot,
+    /// What it is.
+    pub material: MaterialId,
+    /// What that is called.
+    pub material_name: String,
+    /// How it takes up a fall.
+    pub curve: CushionCurve,
+    /// Of all layers of it together.
+    #[serde(rename = "thickness_mm")]
+    pub thickness: Length,
+    /// Under what it carries.
+    #[serde(rename = "static_kpa")]
+    pub static_stress: Stress,
+}
+
 /// What a plan survives.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -143,6 +163,8 @@ pub struct Survival {
     pub cushioned: Mass,
     /// Each way to fall; none where nothing cushions, or past the weight that is dropped by custom.
     pub falls: Vec<FallReport>,
+    /// The cushions before the face, from the art outward.
+    pub face: Vec<FaceCushion>,
     /// A corner that presses in; nothing where the boards' stiffness is not known.
     pub press: Option<PressReport>,
     /// What the box bears on its edge; nothing where it can't be reckoned.
@@ -328,10 +350,40 @@ impl Survival {
             boundary: study.boundary(&[FRONT]),
             cushioned,
             falls,
+            face: face_cushions(layers, cushioned),
             press: press(piece, supplies, layers),
             stack: stack(supplies, layers, parcel_mass),
         }
     }
+}
+
+/// The cushions before the face; layers of one material that lie on each other are one.
+fn face_cushions(layers: &[Layer], mass: Mass) -> Vec<FaceCushion> {
+    let mut found: Vec<FaceCushion> = Vec::new();
+    for layer in layers {
+        let Some((curve, face)) = layer
+            .cushioning
+            .and_then(|cushioning| Some((cushioning.curve, cushioning.front?)))
+        else {
+            continue;
+        };
+        let stress = Stress::of(Force::weight_of(mass), face.area);
+        match found.last_mut() {
+            Some(last) if last.material == layer.material => {
+                last.thickness += face.thickness;
+                last.static_stress = last.static_stress.max(stress);
+            }
+            _ => found.push(FaceCushion {
+                slot: layer.slot,
+                material: layer.material.clone(),
+                material_name: layer.material_name.clone(),
+                curve,
+                thickness: face.thickness,
+                static_stress: stress,
+            }),
+        }
+    }
+    found
 }
 
 fn falls(
