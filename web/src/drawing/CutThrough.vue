@@ -5,10 +5,17 @@ import type { Plan } from '@/api/types';
 import { useUnits } from '@/units/useUnits';
 
 import MaterialBand from './MaterialBand.vue';
+import type { Band } from './band';
 import { sectionOf } from './section';
 import type { Cut } from './section';
 
-const { plan, cut, times } = defineProps<{ plan: Plan; cut: Cut; times: number }>();
+const { plan, cut, times, barred } = defineProps<{
+  plan: Plan;
+  cut: Cut;
+  times: number;
+  /** Whether the piece is cloth on bars. */
+  barred: boolean;
+}>();
 const focus = defineModel<number | undefined>('focus');
 const units = useUnits();
 
@@ -25,7 +32,16 @@ const lit = computed(() => {
 });
 const through = computed(() => plan.tally.outside.through_mm);
 const edge = computed(() => (cut === 'up' ? plan.tally.adds.bottom_mm : plan.tally.adds.left_mm));
-const isCanvas = computed(() => plan.layers.some(({ make }) => make.kind === 'face_boards' && make.behind));
+/** The pad in the hollow behind a canvas, thinner than its bars. */
+const hollow = computed<Band | undefined>(() => {
+  const make = plan.layers.find((layer) => layer.make.kind === 'back_fill')?.make;
+  if (make?.kind !== 'back_fill') return undefined;
+  const { piece, scale } = section.value;
+  const x = piece.x + bar.value.width + 6;
+  const height = make.thickness_mm * scale;
+  const y = piece.y + piece.height - height;
+  return { x, y, width: FRAME.width - x, height, pattern: 'foam', outward: 'down', turns: 1 };
+});
 const bar = computed(() => {
   const { piece } = section.value;
   return { width: Math.min(piece.height * 1.3, 70), height: piece.height - 4 };
@@ -43,7 +59,7 @@ const label = computed(
       <MaterialBand v-for="(band, part) in layer.bands" :key="part" :band="band" />
     </g>
     <rect v-bind="section.piece" class="piece" />
-    <template v-if="isCanvas">
+    <template v-if="barred">
       <rect
         :x="section.piece.x + 3"
         :y="section.piece.y + 4"
@@ -52,6 +68,7 @@ const label = computed(
         class="wood"
       />
     </template>
+    <MaterialBand v-if="hollow" :band="hollow" />
     <path
       :d="`M${section.piece.x} ${section.piece.y + section.piece.height}V${section.piece.y}H${FRAME.width}`"
       class="art"

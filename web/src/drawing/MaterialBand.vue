@@ -33,6 +33,13 @@ const sheets = computed(() => {
     <template v-if="band.pattern === 'contact'">
       <path :d="`M0 0H${lying.length}M0 ${lying.thickness}H${lying.length}`" class="paper" />
     </template>
+    <template v-else-if="band.pattern === 'film'">
+      <path :d="`M0 ${lying.thickness / 2}H${lying.length}`" class="film" />
+    </template>
+    <template v-else-if="band.pattern === 'art'">
+      <rect :width="lying.length" :height="lying.thickness" class="art" />
+      <path :d="`M0 0H${lying.length}`" class="face" />
+    </template>
     <template v-else-if="band.pattern === 'card'">
       <g v-for="top in boards" :key="top" :transform="`translate(0 ${top})`">
         <rect :width="lying.length" :height="one" class="card" />
@@ -58,6 +65,21 @@ const sheets = computed(() => {
   fill: none;
   stroke: var(--peat);
   stroke-width: 0.8px;
+}
+.film {
+  stroke: var(--film);
+  stroke-width: 2px;
+}
+.art {
+  fill: #f0ebdd;
+}
+.face {
+  stroke: var(--heather);
+  stroke-width: 4px;
+}
+.tape {
+  fill: var(--card);
+  stroke: var(--peat-soft);
 }
 .card {
   fill: var(--card);

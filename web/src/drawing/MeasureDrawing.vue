@@ -5,11 +5,18 @@ import { useUnits } from '@/units/useUnits';
 
 export type Side = 'width' | 'height' | 'depth';
 
-const { size, lit, framed } = defineProps<{
+const { size, lit, piece } = defineProps<{
   size?: { width_mm: number; height_mm: number; depth_mm: number };
   /** The side that is being typed. */
   lit?: Side;
-  framed: boolean;
+  /** What is known of the piece. */
+  piece: {
+    construction: string;
+    outline: string;
+    count: number | null;
+    hardware: string;
+    bearing_points: number | null;
+  };
 }>();
 const units = useUnits();
 
@@ -17,6 +24,9 @@ const ROOM = { width: 300, height: 320 };
 const LEFT = 64;
 const TOP = 26;
 const LEAST_DEPTH = 10;
+/** So many pieces of a set are drawn behind the first. */
+const MOST_BEHIND = 4;
+const APART = 5;
 /** Drawn until something is measured. */
 const UNMEASURED = { width_mm: 500, height_mm: 620, depth_mm: 30 };
 
@@ -27,6 +37,47 @@ const drawn = computed(() => {
   const depth = Math.max(LEAST_DEPTH, depth_mm * scale);
   const side = LEFT + width + 64;
   return { width, height, depth, side, bottom: TOP + height };
+});
+
+const framed = computed(() => piece.construction.startsWith('framed_') || piece.construction === 'mirror');
+const loose = computed(() => piece.construction.startsWith('loose_'));
+/** Sheets or panels that lie behind the first one. */
+const behind = computed(() => Math.min(Math.max(0, (piece.count ?? 1) - 1), MOST_BEHIND));
+
+/** The outline, so far inside the sides. */
+function outline(inset: number): string {
+  const { width, height } = drawn.value;
+  const [left, top] = [LEFT + inset, TOP + inset];
+  const [right, bottom] = [LEFT + width - inset, TOP + height - inset];
+  const [rx, ry] = [(right - left) / 2, (bottom - top) / 2];
+  if (rx <= 0 || ry <= 0) return '';
+  switch (piece.outline) {
+    case 'oval':
+    case 'round':
+      return `M${left} ${top + ry}a${rx} ${ry} 0 1 1 ${2 * rx} 0a${rx} ${ry} 0 1 1 ${-2 * rx} 0Z`;
+    case 'arched': {
+      const arch = Math.min(rx, bottom - top);
+      return `M${left} ${bottom}V${top + arch}a${rx} ${arch} 0 0 1 ${2 * rx} 0V${bottom}Z`;
+    }
+    case 'irregular':
+      return `M${left} ${top + ry * 0.7}L${left + rx * 0.6} ${top} ${right} ${top + ry * 0.4} ${right - rx * 0.3} ${bottom} ${left + rx * 0.3} ${bottom - ry * 0.2}Z`;
+    default:
+      return `M${left} ${top}H${right}V${bottom}H${left}Z`;
+  }
+}
+
+/** The points that a shaped piece bears on, evenly around the middle. */
+const points = computed(() => {
+  if (piece.outline === 'rectangle') return [];
+  const count = piece.bearing_points ?? 4;
+  const { width, height } = drawn.value;
+  return Array.from({ length: count }, (_, place) => {
+    const turn = (Math.PI * 2 * (place + 0.5)) / count;
+    return {
+      x: LEFT + width / 2 + (Math.sin(turn) * width) / 2,
+      y: TOP + height / 2 - (Math.cos(turn) * height) / 2,
+    };
+  });
 });
 
 function words(which: Side): string {
@@ -42,14 +93,27 @@ function words(which: Side): string {
     aria-label="Front and side of the piece with its dimensions"
   >
     <g :class="{ unmeasured: !size }">
-      <rect :x="LEFT" :y="TOP" :width="drawn.width" :height="drawn.height" class="face" />
-      <rect
-        v-if="framed"
-        :x="LEFT + 14"
-        :y="TOP + 14"
-        :width="Math.max(0, drawn.width - 28)"
-        :height="Math.max(0, drawn.height - 28)"
-        class="glass"
+      <g v-for="place in behind" :key="place">
+        <path
+          :d="outline(0)"
+          :transform="`translate(${(behind + 1 - place) * APART} ${-(behind + 1 - place) * APART})`"
+          class="face"
+        />
+      </g>
+      <path :d="outline(0)" class="face" :class="{ loose }" />
+      <path v-if="framed" :d="outline(14)" class="glass" />
+      <path
+        v-if="piece.construction === 'mirror'"
+        :d="`M${LEFT + drawn.width * 0.3} ${TOP + drawn.height * 0.55}L${LEFT + drawn.width * 0.6} ${TOP + drawn.height * 0.3}M${LEFT + drawn.width * 0.42} ${TOP + drawn.height * 0.62}L${LEFT + drawn.width * 0.64} ${TOP + drawn.height * 0.44}`"
+        class="gleam"
+      />
+      <circle
+        v-for="(point, place) in points"
+        :key="`p${place}`"
+        :cx="point.x"
+        :cy="point.y"
+        r="5"
+        class="bears"
       />
       <rect :x="drawn.side" :y="TOP" :width="drawn.depth" :height="drawn.height" class="edge" />
       <path :d="`M${drawn.side} ${TOP}v${drawn.height}`" class="art" />
@@ -93,6 +157,18 @@ function words(which: Side): string {
 .glass {
   fill: #f7f4f8;
   stroke: var(--heather);
+}
+.face.loose {
+  stroke-dasharray: 8 4;
+}
+.gleam {
+  stroke: var(--heather);
+  stroke-width: 1.5px;
+}
+.bears {
+  fill: var(--paper);
+  stroke: var(--peat);
+  stroke-width: 2px;
 }
 .edge {
   fill: var(--wood);

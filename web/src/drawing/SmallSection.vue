@@ -17,6 +17,16 @@ const FILLS: Record<string, string> = {
   wrap: 'var(--bubble)',
   edge_fill: 'var(--fill)',
   slotted_box: 'var(--card-line)',
+  tube: 'var(--card-line)',
+  folio: 'var(--card)',
+  bundle: 'var(--card)',
+  slip_on_corners: 'var(--card-line)',
+  window_spacer: 'var(--foam)',
+  face_pads: 'var(--foam)',
+  edge_pads: 'var(--foam)',
+  corner_blocks: 'var(--foam)',
+  sealed_bag: 'var(--film)',
+  stretch_film: 'var(--film)',
 };
 
 const rects = computed(() => {

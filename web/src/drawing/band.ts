@@ -1,6 +1,7 @@
 // A band of material along a line: its outline and the pattern that tells what it is.
 
-export type Pattern = 'contact' | 'card' | 'fibreboard' | 'plywood' | 'foam' | 'bubble' | 'fill' | 'film';
+export type Pattern =
+  'contact' | 'card' | 'fibreboard' | 'plywood' | 'foam' | 'bubble' | 'fill' | 'film' | 'art' | 'tape';
 
 /** Which side of a band looks outward. */
 export type Outward = 'up' | 'down' | 'left';
@@ -21,6 +22,11 @@ export function boardPattern(material: string): Pattern {
   if (/fibreboard|hardboard/.test(material)) return 'fibreboard';
   if (/plywood/.test(material)) return 'plywood';
   return /foam/.test(material) ? 'foam' : 'card';
+}
+
+/** The pattern of a cushion that is wound around. */
+export function wrapPattern(material: string): Pattern {
+  return /bubble/.test(material) ? 'bubble' : 'foam';
 }
 
 const LEAST_WAVE = 5;

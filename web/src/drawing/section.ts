@@ -2,7 +2,7 @@
 // Nothing of the job is worked out here; thicknesses are added up in the order of the list.
 import type { Addition, Layer, Plan } from '@/api/types';
 
-import { boardPattern } from './band';
+import { boardPattern, wrapPattern } from './band';
 import type { Band, Pattern } from './band';
 
 /** Which way the parcel is cut: through its bottom edge, or through its left one. */
@@ -123,33 +123,73 @@ function bandsOf(
     band(pattern, { height: thick.front, turns: turns.front }),
     band(pattern, { y: bottom - thick.back, height: thick.back, outward: 'down', turns: turns.back }),
   ];
+  const near = (width: number) => (part: Band) =>
+    part.outward === 'left' ? part : { ...part, width: Math.min(width, part.width) };
   switch (make.kind) {
+    case 'glass_tape':
+    case 'back_fill':
+    case 'roll':
+    case 'tube':
+      return [];
+    case 'window_spacer':
+      return [
+        band('foam', {
+          x: pieceLeft,
+          width: make.strip_width_mm * scale,
+          height: thick.front,
+          turns: make.boards,
+        }),
+      ];
     case 'contact_sheet':
+    case 'interleaves':
       return around('contact', { edge: 1, front: 1, back: 1 });
-    case 'card_pockets': {
-      const width = make.leg_mm * scale + (pieceLeft - box.x);
-      return around('card', { edge: 1, front: 1, back: 2 }).map((part) =>
-        part.outward === 'left' ? part : { ...part, width: Math.min(width, part.width) },
+    case 'bundle':
+      return bundled(layer, make.deep, band('art', { y: bottom - thick.back, height: thick.back }));
+    case 'folio':
+      return [
+        band(boardPattern(layer.material), { height: thick.front }),
+        band(boardPattern(layer.material), { y: bottom - thick.back, height: thick.back, outward: 'down' }),
+      ];
+    case 'card_pockets':
+      return around('card', { edge: 1, front: 1, back: 2 }).map(
+        near(make.leg_mm * scale + (pieceLeft - box.x)),
       );
-    }
+    case 'slip_on_corners':
+      return around(boardPattern(layer.material), { edge: 1, front: 1, back: 1 }).map(
+        near(make.leg_mm * scale + (pieceLeft - box.x)),
+      );
     case 'face_boards': {
       const pattern = boardPattern(layer.material);
-      const x = pieceLeft - make.proud_mm * scale;
+      const x = layer.slot === 'outer_boards' ? box.x : pieceLeft - make.proud_mm * scale;
       const slab = { x, width: box.x + box.width - x };
       const boards = [band(pattern, { ...slab, height: make.caliper_mm * times * scale })];
       if (make.behind)
         boards.push(band(pattern, { ...slab, y: bottom - thick.back, height: thick.back, outward: 'down' }));
       return boards;
     }
+    case 'stretch_film':
+    case 'sealed_bag':
+      return around('film', { edge: 1, front: 1, back: 1 });
+    case 'name_tag':
+      return [
+        band('card', { x: pieceLeft + TAG, width: TAG * 2, y: bottom - thick.back, height: thick.back }),
+      ];
     case 'wrap': {
       const turn = make.loaded_thickness_mm * times * scale;
       const turns = (thickness: number) => Math.round(thickness / turn);
-      return around('bubble', {
+      return around(wrapPattern(layer.material), {
         edge: turns(thick.edge),
         front: turns(thick.front),
         back: turns(thick.back),
       });
     }
+    case 'face_pads': {
+      const width = make.pads === 1 ? box.width : make.width_mm * scale;
+      return around('foam', { edge: 1, front: 1, back: 1 }).map(near(width));
+    }
+    case 'edge_pads':
+    case 'corner_blocks':
+      return around('foam', { edge: 1, front: 1, back: 1 }).map(near(thick.edge));
     case 'edge_fill':
       return around('fill', { edge: 1, front: 1, back: 1 });
     case 'slotted_box': {
@@ -161,4 +201,23 @@ function bandsOf(
       );
     }
   }
+}
+
+/** How far in a name tag is drawn, and half as long as it is. */
+const TAG = 30;
+
+/** The pieces behind the first one, a board before each. */
+function bundled(layer: Layer, deep: number, room: Band): Band[] {
+  const { envelope, adds } = layer;
+  const one = envelope.through_mm - adds.front_mm - adds.back_mm;
+  const each = adds.back_mm / Math.max(1, deep - 1);
+  const step = room.height / Math.max(1, deep - 1);
+  const board = step * Math.max(0, 1 - one / each);
+  return Array.from({ length: Math.max(0, deep - 1) }, (_, place) => {
+    const y = room.y + place * step;
+    return [
+      { ...room, y, height: board, pattern: 'card' as const },
+      { ...room, y: y + board, height: step - board },
+    ];
+  }).flat();
 }

@@ -1,15 +1,65 @@
 <script setup lang="ts">
-import type { Finding } from '@/api/types';
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, ref } from 'vue';
 
-defineProps<{ finding: Finding }>();
+import type { Finding } from '@/api/types';
+import { useStudio } from '@/api/useStudio';
+import { useShipment } from '@/shipment/useShipment';
+
+const { finding } = defineProps<{ finding: Finding }>();
+const { draft, errors, choose } = useShipment();
+const { studio } = useStudio();
 
 const WORDS = { stop: 'Stop', mind: 'Mind', note: 'Note' } as const;
+
+const lifting = ref(false);
+const reason = ref('');
+const about = computed(() => studio.value?.slots.find(({ slot }) => slot === finding.layer)?.name);
+const refused = computed(() => errors.value[`lifted.${finding.code}`]);
+
+function lift(): void {
+  draft.lifted[finding.code] = reason.value.trim();
+  lifting.value = false;
+}
+
+function setDown(): void {
+  Reflect.deleteProperty(draft.lifted, finding.code);
+}
 </script>
 
 <template>
-  <p class="finding" :class="finding.level">
-    <strong>{{ WORDS[finding.level] }}</strong> {{ finding.says }}
-  </p>
+  <div class="finding" :class="[finding.level, { lifted: finding.lifted }]" :data-finding="finding.code">
+    <p>
+      <strong>{{ WORDS[finding.level] }}</strong>
+      <span v-if="about" class="about">{{ about }}</span>
+      {{ finding.says }}
+    </p>
+    <p v-if="finding.lifted" class="reason">
+      Lifted: {{ finding.lifted }}
+      <button type="button" class="plain no-print" @click="setDown">Let it stop again</button>
+    </p>
+    <BButton
+      v-if="finding.remedy && !finding.lifted"
+      size="sm"
+      class="no-print"
+      @click="choose(finding.remedy.choices)"
+    >
+      {{ finding.remedy.label }}
+    </BButton>
+    <template v-if="finding.level === 'stop' && !finding.lifted">
+      <button v-if="!lifting" type="button" class="plain no-print" @click="lifting = true">
+        Go on all the same
+      </button>
+      <form v-else class="no-print" @submit.prevent="lift">
+        <label>
+          Why? It stays in the record.
+          <textarea v-model="reason" name="reason" rows="2" class="form-control" />
+        </label>
+        <BButton size="sm" type="submit" :disabled="reason.trim().length < 3">Go on for this reason</BButton>
+      </form>
+    </template>
+    <p v-if="refused" class="refused" role="alert">{{ refused }}</p>
+  </div>
 </template>
 
 <style scoped>
@@ -18,6 +68,10 @@ const WORDS = { stop: 'Stop', mind: 'Mind', note: 'Note' } as const;
   padding: 8px 12px;
   border-left: 4px solid var(--water);
   background: var(--paper);
+  line-height: 1.35;
+}
+.finding p {
+  margin: 0 0 4px;
 }
 .mind {
   border-color: var(--amber-moss);
@@ -25,7 +79,35 @@ const WORDS = { stop: 'Stop', mind: 'Mind', note: 'Note' } as const;
 .stop {
   border-color: var(--rowan);
 }
-.stop strong {
+.stop strong,
+.refused {
   color: var(--rowan);
+}
+.lifted {
+  border-left-style: dashed;
+}
+.about {
+  color: var(--peat-soft);
+}
+.about::after {
+  content: ':';
+}
+.reason {
+  color: var(--peat-soft);
+}
+.btn {
+  height: auto;
+  text-align: left;
+  line-height: 1.25;
+}
+.plain {
+  padding: 4px 0;
+  border: 0;
+  background: none;
+  color: var(--water);
+  text-decoration: underline;
+}
+textarea {
+  margin: 4px 0;
 }
 </style>

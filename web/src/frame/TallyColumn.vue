@@ -2,13 +2,14 @@
 import { computed, ref } from 'vue';
 
 import { useShipment } from '@/shipment/useShipment';
-import { kilograms, money } from '@/units/show';
+import { grams, kilograms, money } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import FindingNote from './FindingNote.vue';
+import { counted } from './words';
 import TallyFigure from './TallyFigure.vue';
 
-const { summary, plan, quotes, missing } = useShipment();
+const { draft, summary, plan, quotes, missing } = useShipment();
 const units = useUnits();
 const open = ref(false);
 
@@ -27,6 +28,8 @@ const FIELDS: Record<string, string> = {
 
 const best = computed(() => summary.value?.best ?? undefined);
 const billed = computed(() => quotes.value.find((quote) => quote.id === best.value?.id)?.billable);
+const shown = computed(() => plan.value?.findings.filter(({ level }) => level !== 'note') ?? []);
+const notes = computed(() => plan.value?.findings.filter(({ level }) => level === 'note') ?? []);
 const lacking = computed(() => missing.value.map((field) => FIELDS[field] ?? field).join(', '));
 </script>
 
@@ -53,7 +56,7 @@ const lacking = computed(() => missing.value.map((field) => FIELDS[field] ?? fie
         <TallyFigure
           name="weight"
           :shown="kilograms(summary.weight.mass_g)"
-          :note="`± ${kilograms(summary.weight.plus_minus_g)}, piece estimated`"
+          :note="`± ${kilograms(summary.weight.plus_minus_g)}, piece ${draft.piece.weight ? 'weighed' : 'estimated'}`"
           :value="summary.weight.mass_g"
           :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(0)} g`"
         />
@@ -69,6 +72,11 @@ const lacking = computed(() => missing.value.map((field) => FIELDS[field] ?? fie
         <TallyFigure
           name="materials"
           :shown="money(summary.materials)"
+          :note="
+            plan && plan.tally.plastic_g >= 0.5
+              ? `${grams(plan.tally.plastic_g)} of it plastic`
+              : 'no plastic'
+          "
           :value="Number(summary.materials.amount)"
           :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(2)}`"
         />
@@ -90,12 +98,24 @@ const lacking = computed(() => missing.value.map((field) => FIELDS[field] ?? fie
       <p v-else class="soft">
         The tally follows as soon as it is known {{ lacking ? `: ${lacking}` : 'what it is' }}.
       </p>
-      <FindingNote v-for="finding in plan?.findings" :key="finding.says" :finding="finding" />
+      <FindingNote v-for="finding in shown" :key="finding.code" :finding="finding" />
+      <details v-if="notes.length > 0" class="notes">
+        <summary>{{ counted(notes.length, 'Note') }}</summary>
+        <FindingNote v-for="finding in notes" :key="finding.code" :finding="finding" />
+      </details>
     </div>
   </aside>
 </template>
 
 <style scoped>
+.notes {
+  margin-top: 8px;
+}
+.notes summary {
+  min-height: 32px;
+  color: var(--water);
+  cursor: pointer;
+}
 .drawer {
   display: none;
 }

@@ -8,7 +8,14 @@ type Units = ReturnType<typeof useUnits>;
 export const CONSTRUCTIONS = [
   { value: 'stretched_canvas', text: 'Stretched canvas' },
   { value: 'cradled_panel', text: 'Cradled panel' },
+  { value: 'rigid_board', text: 'Rigid board' },
   { value: 'framed_under_glass', text: 'Framed under glass' },
+  { value: 'framed_under_acrylic', text: 'Framed under acrylic' },
+  { value: 'framed_unglazed', text: 'Framed, unglazed' },
+  { value: 'mirror', text: 'Mirror' },
+  { value: 'loose_paper', text: 'Loose paper' },
+  { value: 'loose_canvas', text: 'Loose canvas' },
+  { value: 'panel_set', text: 'Set of like panels' },
 ] as const;
 
 export const MEDIA = [
@@ -18,7 +25,28 @@ export const MEDIA = [
   { value: 'watercolour', text: 'Gouache or watercolour' },
   { value: 'encaustic', text: 'Encaustic' },
   { value: 'print', text: 'Print' },
+  { value: 'drawing', text: 'Drawing in pencil or ink' },
+  { value: 'waxed_paper', text: 'Waxed work on paper' },
   { value: 'pastel_or_charcoal', text: 'Pastel or charcoal' },
+] as const;
+
+export const OUTLINES = [
+  { value: 'rectangle', text: 'Rectangle' },
+  { value: 'oval', text: 'Oval' },
+  { value: 'arched', text: 'Arched top' },
+  { value: 'round', text: 'Round' },
+  { value: 'irregular', text: 'Irregular' },
+] as const;
+
+export const CONDITIONS = [
+  { value: 'sound', text: 'Sound' },
+  { value: 'flaking', text: 'Flaking or loose' },
+] as const;
+
+export const TOPS = [
+  { value: 'plain', text: 'The picture shows it' },
+  { value: 'marked', text: 'Marked on the back' },
+  { value: 'unmarked', text: 'Nothing shows it yet' },
 ] as const;
 
 export const PAINTS = [
@@ -99,7 +127,7 @@ export function reason(why: Reason, units: Units): string {
   }
 }
 
-const COUNT = ['no', 'one', 'two', 'three', 'four', 'five', 'six'] as const;
+const COUNT = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'] as const;
 
 /** A small number as a word. */
 export function count(number: number): string {
@@ -120,36 +148,132 @@ interface LayerWords {
 export function layerWords(layer: Layer, units: Units): LayerWords {
   const { make, material_name: material } = layer;
   switch (make.kind) {
+    case 'glass_tape':
+      return {
+        name: make.pattern === 'star' ? 'Tape star on the glass' : 'Tape lattice on the glass',
+        make: `${material}, ${tapes(make)}, ${metres(make.length_mm)}`,
+      };
+    case 'window_spacer':
+      return {
+        name: 'Window spacer',
+        make: `${material}, ${counted(make.boards, 'board')}: ${units.length(make.stands_off_mm)} off the face, strips ${units.length(make.strip_width_mm)} wide`,
+      };
     case 'contact_sheet':
       return {
         name: `${material}, face and edges`,
         make: `${units.size(make.sheet_width_mm, make.sheet_height_mm)}, ${counted(make.strips, 'strip')}`,
       };
+    case 'interleaves':
+      return {
+        name: `${material}, ${counted(make.count, 'interleaf').replace(/fs$/, 'ves')}`,
+        make: `each ${units.size(make.width_mm, make.height_mm)}`,
+      };
+    case 'bundle':
+      return {
+        name: `${capital(count(make.count))} in one bundle`,
+        make: `${make.across} × ${make.up} × ${make.deep}, ${counted(make.boards, 'board')}${make.sheets ? ` and ${counted(make.sheets, 'sheet')}` : ''} between`,
+      };
+    case 'folio':
+      return {
+        name: 'Folio of two boards',
+        make: `${material}, ${units.size(make.width_mm, make.height_mm)}, paper pockets ${units.length(make.pocket_leg_mm)}`,
+      };
+    case 'roll':
+      return {
+        name: 'Rolled, face out',
+        make: `on a core of ${units.length(make.inner_mm)}, ${units.length(make.outer_mm)} thick, ${units.length(make.along_mm)} long`,
+      };
     case 'card_pockets':
       return {
-        name: 'Four folded corners',
+        name: 'Folded corners',
         make: `leg ${units.number(make.leg_mm)}, walls ${units.number(make.wall_a_mm)} and ${units.length(make.wall_b_mm)}`,
       };
-    case 'face_boards':
+    case 'slip_on_corners':
       return {
-        name: make.behind ? 'Boards, front and back' : 'Board in front',
-        make: `${units.size(make.width_mm, make.height_mm)}, ${units.length(make.proud_mm)} proud`,
+        name: `${capital(counted(make.count, 'slip-on corner'))}`,
+        make: `${material}, for ${units.number(make.depth_from_mm)} to ${units.length(make.depth_to_mm)}`,
+      };
+    case 'back_fill':
+      return {
+        name: 'Canvas-back fill',
+        make: `${material}, ${units.size(make.width_mm, make.height_mm, make.thickness_mm)}`,
+      };
+    case 'face_boards':
+      return layer.slot === 'outer_boards'
+        ? { name: 'Boards outside', make: `${material}, ${units.size(make.width_mm, make.height_mm)}` }
+        : {
+            name: make.behind ? 'Boards, front and back' : 'Board in front',
+            make: `${material}, ${units.size(make.width_mm, make.height_mm)}, ${make.proud_mm > 0 ? `${units.length(make.proud_mm)} proud` : 'exact'}`,
+          };
+    case 'stretch_film':
+      return { name: 'Stretch film', make: counted(make.turns, 'turn') };
+    case 'name_tag':
+      return { name: material, make: 'which piece, which side is the face, which edge the top' };
+    case 'sealed_bag':
+      return {
+        name: 'Sealed bag',
+        make: `${material}, ${units.size(make.width_mm, make.height_mm)}, ${counted(make.sachets, 'sachet')}`,
       };
     case 'wrap':
       return {
         name: `${material}, ${counted(make.turns, 'turn')}`,
         make: `${make.direction === 'up' ? 'top to bottom' : 'side to side'}, ${make.strips > 1 ? `${count(make.strips)} strips, ` : ''}${units.size(make.length_mm, make.width_mm)}`,
       };
+    case 'face_pads':
+      return {
+        name: 'Face pads, front and back',
+        make: `${material}, ${make.pads === 1 ? '' : `${count(make.pads)} a side, each `}${units.size(make.width_mm, make.height_mm, make.thickness_mm)}`,
+      };
+    case 'edge_pads':
+      return {
+        name: 'Edge pads',
+        make: `${material}, ${units.length(make.thickness_mm)} thick, ${metres(make.length_mm)} of ${units.length(make.width_mm)}`,
+      };
+    case 'corner_blocks':
+      return {
+        name: `${capital(counted(make.count, 'corner block'))}`,
+        make: `${material}, ${units.length(make.thickness_mm)} thick, bars ${units.number(make.long_bar_mm)} and ${units.length(make.short_bar_mm)}`,
+      };
     case 'edge_fill':
       return {
-        name: `${material}, edges and behind`,
+        name:
+          layer.slot === 'second_fill' ? `${material}, between the boxes` : `${material}, edges and behind`,
         make: `${units.number(make.clearance_mm)} a side, ${units.length(make.behind_mm)} behind, ${Math.ceil(make.loose_m3 * 1000)} litres`,
       };
     case 'slotted_box':
-      return { name: 'Slotted box', make: boxWords(make, material, units) };
+      return {
+        name: layer.slot === 'second_box' ? 'Second slotted box' : 'Slotted box',
+        make: boxWords(make, material, units),
+      };
+    case 'tube':
+      return {
+        name: make.triangular ? 'Triangular tube' : material,
+        make: make.triangular
+          ? `${material}, inner side ${units.length(make.inside_mm)}, sheet ${units.size(make.sheet_width_mm, make.length_mm)}`
+          : `${units.length(make.inside_mm)} inside, cut to ${units.length(make.length_mm)}`,
+      };
   }
+}
+
+function tapes({ upright, level, diagonal }: MakeOf<'glass_tape'>): string {
+  return diagonal > 0 ? 'corner to corner and through the middle' : `${upright} upright, ${level} level`;
+}
+
+/** A length of tape or strip, as it comes off a roll. */
+function metres(mm: number): string {
+  return `${(mm / 1000).toFixed(1)}\u00a0m`;
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
 function boxWords(make: MakeOf<'slotted_box'>, material: string, units: Units): string {
   return `${material}, blank ${units.size(make.blank.width_mm, make.blank.height_mm)}`;
+}
+
+/** What a change adds or takes, with its sign. */
+export function signed(by: number, digits = 0): string {
+  const shown = Math.abs(by).toFixed(digits);
+  return `${by < 0 ? '−' : '+'}${shown}`;
 }

@@ -1,11 +1,19 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 
-const { label, least, most, shown } = defineProps<{
+const {
+  label,
+  least,
+  most,
+  shown,
+  unit = 'turn',
+} = defineProps<{
   label: string;
   least: number;
   most: number;
   shown: number;
+  /** What is counted. */
+  unit?: string;
 }>();
 const emit = defineEmits<{ set: [turns: number] }>();
 </script>
@@ -13,11 +21,19 @@ const emit = defineEmits<{ set: [turns: number] }>();
 <template>
   <div class="stepper" role="group" :aria-label="label">
     <span class="label">{{ label }}</span>
-    <BButton size="sm" :disabled="shown <= least" aria-label="one turn less" @click="emit('set', shown - 1)"
+    <BButton
+      size="sm"
+      :disabled="shown <= least"
+      :aria-label="`one ${unit} less`"
+      @click="emit('set', shown - 1)"
       >−</BButton
     >
     <output class="figure">{{ shown }}</output>
-    <BButton size="sm" :disabled="shown >= most" aria-label="one turn more" @click="emit('set', shown + 1)"
+    <BButton
+      size="sm"
+      :disabled="shown >= most"
+      :aria-label="`one ${unit} more`"
+      @click="emit('set', shown + 1)"
       >+</BButton
     >
   </div>

@@ -1,73 +1,126 @@
 // What is typed about a shipment, every field present; and how it differs from what is stored.
-import type { Inputs } from '@/api/types';
+import type { Choices, Inputs } from '@/api/types';
 
 export interface Draft {
   title: string;
   buyer: { name: string; street: string; town: string; postcode: string; country: string };
   promised: string;
   value: string;
-  piece: {
-    construction: string;
-    width: string;
-    height: string;
-    depth: string;
-    medium: string;
-    paint: string;
-    finished: string;
-  };
-  choices: {
-    first_turns: number | null;
-    second_turns: number | null;
-    face_board: string;
-    board_proud: string;
-    pocket_leg: string;
-    clearance: string;
-    box_board: string;
-  };
+  piece: DraftPiece;
+  choices: DraftChoices;
+  /** Why a Stop was lifted, by its code. */
+  lifted: Record<string, string>;
   settled: { guard: string; box: string };
   service: string;
 }
 
-export type Json = string | number | null | { [key: string]: Json };
+const PIECE = {
+  construction: '',
+  width: '',
+  height: '',
+  depth: '',
+  medium: '',
+  paint: 'thin',
+  finished: '',
+  outline: 'rectangle',
+  bearing_points: null as number | null,
+  count: null as number | null,
+  varnished: false,
+  varnished_on: '',
+  condition: 'sound',
+  notes: '',
+  coated_glass: false,
+  hardware: '',
+  certificate: false,
+  top: 'plain',
+  weight: '',
+  limit_g: null as number | null,
+};
+export type DraftPiece = typeof PIECE;
+
+const CHOICES = {
+  first_turns: null as number | null,
+  second_turns: null as number | null,
+  contact_paper: '',
+  pocket_board: '',
+  slip_on_corner: '',
+  face_board: '',
+  cushion_wrap: '',
+  pad_foam: '',
+  back_foam: '',
+  spacer_board: '',
+  folio_board: '',
+  outer_board: '',
+  name_tag: '',
+  fill: '',
+  box_board: '',
+  board_proud: '',
+  pocket_leg: '',
+  pad_thickness: '',
+  pad_area_cm2: null as number | null,
+  edge_pad_thickness: '',
+  block_thickness: '',
+  block_leg: '',
+  clearance: '',
+  second_gap: '',
+  glass_pattern: '',
+  carriage: '',
+  roll_inner: '',
+  set_grid: null as number[] | null,
+  layers: {} as Record<string, boolean>,
+  schools: {} as Record<string, string>,
+};
+export type DraftChoices = typeof CHOICES;
+
+export type Json = string | number | boolean | null | Json[] | { [key: string]: Json };
 
 /** Inputs of which any part may be absent. */
 export type Loose<T> = { [Key in keyof T]?: T[Key] extends object ? Loose<T[Key]> : T[Key] | null };
 
+/** Returns what is known, and for what is not what stands in the pattern. */
+function filled<Part extends object>(pattern: Part, known: object | undefined): Part {
+  const values = (known ?? {}) as Record<string, unknown>;
+  const pairs = Object.entries(pattern).map(([key, empty]) => [
+    key,
+    values[key] ?? (isPlain(empty) ? {} : (empty as unknown)),
+  ]);
+  return Object.fromEntries(pairs) as Part;
+}
+
+function isPlain(value: unknown): boolean {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
 /** Returns a draft of stored inputs; what is absent is empty. */
 export function draftOf(inputs: Loose<Inputs>): Draft {
-  const { buyer, piece, choices, settled } = inputs;
+  const buyer = { name: '', street: '', town: '', postcode: '', country: '' };
   return {
     title: inputs.title ?? '',
-    buyer: {
-      name: buyer?.name ?? '',
-      street: buyer?.street ?? '',
-      town: buyer?.town ?? '',
-      postcode: buyer?.postcode ?? '',
-      country: buyer?.country ?? '',
-    },
+    buyer: filled(buyer, inputs.buyer),
     promised: inputs.promised ?? '',
     value: inputs.value ?? '',
-    piece: {
-      construction: piece?.construction ?? '',
-      width: piece?.width ?? '',
-      height: piece?.height ?? '',
-      depth: piece?.depth ?? '',
-      medium: piece?.medium ?? '',
-      paint: piece?.paint ?? 'thin',
-      finished: piece?.finished ?? '',
-    },
-    choices: {
-      first_turns: choices?.first_turns ?? null,
-      second_turns: choices?.second_turns ?? null,
-      face_board: choices?.face_board ?? '',
-      board_proud: choices?.board_proud ?? '',
-      pocket_leg: choices?.pocket_leg ?? '',
-      clearance: choices?.clearance ?? '',
-      box_board: choices?.box_board ?? '',
-    },
-    settled: { guard: settled?.guard ?? '', box: settled?.box ?? '' },
+    piece: filled(PIECE, inputs.piece),
+    choices: copied(filled(CHOICES, inputs.choices)),
+    lifted: { ...(inputs.lifted as Record<string, string> | undefined) },
+    settled: filled({ guard: '', box: '' }, inputs.settled),
     service: inputs.service ?? '',
   };
+}
+
+/** A draft shares nothing with what it was made of. */
+function copied(choices: DraftChoices): DraftChoices {
+  return { ...choices, layers: { ...choices.layers }, schools: { ...choices.schools } };
+}
+
+/** Lays choices over those of a draft, as the answer of a finding or an alternative asks. */
+export function choose(choices: DraftChoices, wanted: Partial<Choices>): void {
+  for (const [key, value] of Object.entries(wanted) as [keyof DraftChoices, Json][]) {
+    if (value === null) continue;
+    if (key === 'layers') choices.layers = { ...choices.layers, ...(value as Record<string, boolean>) };
+    else if (key === 'schools')
+      choices.schools = { ...choices.schools, ...(value as Record<string, string>) };
+    else Object.assign(choices, { [key]: value });
+  }
 }
 
 /** Texts that the server keeps even when they are empty. */
@@ -79,7 +132,7 @@ export function inputsOf(draft: Draft): Inputs {
 }
 
 function withoutEmpty(value: Json): Json {
-  if (value === null || typeof value !== 'object') return value;
+  if (!isObject(value)) return value;
   const kept = Object.entries(value).filter(
     ([key, part]) => part !== null && (part !== '' || KEPT_EMPTY.has(key)),
   );
@@ -102,7 +155,7 @@ export function mergePatch(from: Json, to: Json): Json | undefined {
 }
 
 function isObject(value: Json): value is { [key: string]: Json } {
-  return value !== null && typeof value === 'object';
+  return value !== null && typeof value === 'object' && !Array.isArray(value);
 }
 
 /** Returns a value with a merge patch laid over it. */

@@ -3,10 +3,10 @@ import { createInjectionState, useDebounceFn, useEventListener } from '@vueuse/c
 import { computed, onScopeDispose, reactive, ref, shallowRef, toRaw, watch } from 'vue';
 
 import { answer, api, Refused, Unreachable } from '@/api/client';
-import type { Inputs, Preview, Shipment, Summary, WorkLine, Worked } from '@/api/types';
+import type { Choices, Inputs, Preview, Shipment, Summary, WorkLine, Worked } from '@/api/types';
 import { useUnits } from '@/units/useUnits';
 
-import { draftOf, inputsOf, mergePatch, patched, pathsOf, withoutPaths } from './draft';
+import { choose, draftOf, inputsOf, mergePatch, patched, pathsOf, withoutPaths } from './draft';
 import type { Draft, Json } from './draft';
 import { keep, keptFor } from './kept';
 
@@ -260,6 +260,10 @@ function open(id: string) {
     canUndo: computed(() => stored.value?.can_undo === true),
     canRedo: computed(() => stored.value?.can_redo === true && !change()),
     save,
+    /** Lays choices over those of the shipment. */
+    choose: (wanted: Partial<Choices>) => choose(draft.choices, wanted),
+    /** What was typed, as the server is asked with it. */
+    typed: () => typed() as Inputs,
     undo: () => step('undo'),
     redo: () => step('redo'),
     settle,

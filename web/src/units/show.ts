@@ -37,6 +37,12 @@ export function signedLength(mm: number, unit: LengthUnit): string {
   return `${mm < 0 ? '−' : '+'}${length(Math.abs(mm), unit)}`;
 }
 
+/** A drop height: whole centimetres, as people speak of falls, or whole inches. */
+export function height(mm: number, unit: LengthUnit, withUnit: boolean): string {
+  const [shown, symbol] = unit === 'in' ? [mm / MM_PER_INCH, 'in'] : [mm / 10, 'cm'];
+  return `${rounded(shown)}${withUnit ? `${NO_BREAK}${symbol}` : ''}`;
+}
+
 /** Sides with × between them, and the unit once. */
 export function size(sides: readonly number[], unit: LengthUnit): string {
   const shown = sides.map((side) => lengthNumber(side, unit)).join(`${NARROW}×${NARROW}`);

@@ -28,6 +28,8 @@ export const useUnits = createGlobalState(() => {
     length: (mm: number) => show.length(mm, unit.value),
     number: (mm: number) => show.lengthNumber(mm, unit.value),
     signed: (mm: number) => show.signedLength(mm, unit.value),
+    /** A drop height: centimetres, as people speak of falls, or inches. */
+    height: (mm: number, withUnit = false) => show.height(mm, unit.value, withUnit),
     size: (...sides: number[]) => show.size(sides, unit.value),
   };
 });

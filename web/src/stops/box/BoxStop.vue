@@ -11,6 +11,7 @@ import { area } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import CutList from './CutList.vue';
+import TubeBox from './TubeBox.vue';
 
 const { id, draft, errors, plan, summary, fingerprint, line, save } = useShipment();
 const house = useHouse();
@@ -43,7 +44,10 @@ async function settle(): Promise<void> {
 <template>
   <div v-if="carton && summary && layer" class="box">
     <section>
-      <h2>Slotted box, opening on an edge</h2>
+      <h2>{{ layer.slot === 'second_box' ? 'Second box' : 'Slotted box' }}, opening on an edge</h2>
+      <p v-if="layer.slot === 'second_box'" class="soft">
+        The first box is cut the same way around what it holds; its figures are at its layer in Guard.
+      </p>
       <p>{{ layer.why }}</p>
       <ChoiceField
         v-model="draft.choices.box_board"
@@ -77,14 +81,17 @@ async function settle(): Promise<void> {
         </span>
       </div>
       <div class="panel"><BlankDrawing :blank="carton.blank" /></div>
-      <p class="soft">
-        Knife: a mat underneath, several light passes, hand off the line, cut away from the body.
-      </p>
+      <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
       <BButton variant="primary" class="no-print" @click="settle">
         {{ done ? 'The box is right. On to Price' : 'This box is right' }}
       </BButton>
     </section>
   </div>
+  <TubeBox v-else-if="plan && layer?.make.kind === 'tube'" :plan="plan" :layer="layer">
+    <BButton variant="primary" class="no-print" @click="settle">
+      {{ done ? 'The tube is right. On to Price' : 'This tube is right' }}
+    </BButton>
+  </TubeBox>
   <p v-else class="soft">
     The box follows from the measure.
     <RouterLink :to="{ name: 'measure', params: { id } }">Measure the piece</RouterLink>

@@ -1,16 +1,21 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed, ref } from 'vue';
+import { computed, nextTick, ref } from 'vue';
 import { useRouter } from 'vue-router';
 
 import CutThrough from '@/drawing/CutThrough.vue';
 import PocketDrawing from '@/drawing/PocketDrawing.vue';
+import RollDrawing from '@/drawing/RollDrawing.vue';
 import type { Cut } from '@/drawing/section';
+import { useKeys } from '@/keys/useKeys';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
+import AddLayer from './AddLayer.vue';
+import FaceCurve from './FaceCurve.vue';
 import LayerRow from './LayerRow.vue';
-import { slotsOf } from './layerSlots';
+import PresetPicker from './PresetPicker.vue';
+import SurvivalBars from './SurvivalBars.vue';
 import { useHouse } from './useHouse';
 
 const { id, draft, plan, fingerprint, line, save } = useShipment();
@@ -22,32 +27,51 @@ const cut = ref<Cut>('up');
 const times = ref(1);
 const opened = ref<string>();
 
-const slots = computed(() => (plan.value ? slotsOf(plan.value) : []));
+const layers = computed(() => plan.value?.layers ?? []);
 const focus = computed({
-  get: () => slots.value.find((slot) => slot.name === opened.value)?.place,
+  get: () => {
+    const place = layers.value.findIndex(({ slot }) => slot === opened.value);
+    return place < 0 ? undefined : place;
+  },
   set: (place) => {
-    opened.value = slots.value.find((slot) => slot.place === place)?.name;
+    opened.value = place === undefined ? undefined : layers.value[place]?.slot;
   },
 });
 const pocket = computed(() => {
-  const make = plan.value?.layers.find((layer) => layer.make.kind === 'card_pockets')?.make;
+  const make = layers.value.find((layer) => layer.make.kind === 'card_pockets')?.make;
   return make?.kind === 'card_pockets' ? make : undefined;
 });
+const rolled = computed(() => plan.value?.carriage === 'rolled');
+const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 const done = computed(() => line.value?.stops[1]?.mark === 'done');
+const about = (slot: string) => plan.value?.findings.filter(({ layer }) => layer === slot) ?? [];
+
+async function look(slot: string): Promise<void> {
+  opened.value = slot;
+  await nextTick();
+  document.querySelector(`[data-layer='${slot}']`)?.scrollIntoView({ block: 'nearest' });
+}
 
 async function settle(): Promise<void> {
   draft.settled.guard = fingerprint.value;
   await save();
   await router.push({ name: 'box', params: { id } });
 }
+
+useKeys({
+  a: () => {
+    const held = document.activeElement?.closest<HTMLElement>('[data-layer]')?.dataset.layer;
+    void look(held ?? layers.value[0]?.slot ?? '');
+  },
+});
 </script>
 
 <template>
   <div v-if="plan" class="guard">
     <section>
       <div class="heading-row">
-        <h2>Cut through</h2>
-        <span class="switches no-print">
+        <h2>{{ rolled ? 'Cut across the roll' : 'Cut through' }}</h2>
+        <span v-if="!rolled" class="switches no-print">
           <label>
             <span class="visually-hidden">Cut</span>
             <select v-model="cut" class="form-select" name="cut">
@@ -65,15 +89,19 @@ async function settle(): Promise<void> {
         </span>
       </div>
       <div class="panel">
-        <CutThrough v-model:focus="focus" :plan="plan" :cut="cut" :times="times" />
+        <RollDrawing v-if="rolled" :plan="plan" />
+        <CutThrough v-else v-model:focus="focus" :plan="plan" :cut="cut" :times="times" :barred="barred" />
       </div>
+      <SurvivalBars :survival="plan.survival" @look="look" />
+      <FaceCurve v-if="plan.survival.face.length > 0" :survival="plan.survival" />
       <div v-if="pocket" class="pocket">
         <PocketDrawing :pocket="pocket" />
         <div>
           <h2>Corner pocket, cut four</h2>
           <p class="figure">
             Blank {{ units.size(pocket.blank_a_mm, pocket.blank_b_mm) }}, score at the dashed lines, folded
-            toward you. The tab laps outside the far wall and closes the corner.
+            toward you. The tab laps outside the far wall and closes the corner. Staples, where used, go
+            through lapped card only, points away from the art.
           </p>
         </div>
       </div>
@@ -85,15 +113,20 @@ async function settle(): Promise<void> {
       </div>
       <ol>
         <LayerRow
-          v-for="(slot, place) in slots"
-          :key="slot.name"
-          :step="slot"
-          :number="(slot.place ?? place) + 1"
-          :open="opened === slot.name"
-          @update:open="opened = $event ? slot.name : undefined"
+          v-for="(layer, place) in layers"
+          :key="layer.slot"
+          :layer="layer"
+          :number="place + 1"
+          :findings="about(layer.slot)"
+          :open="opened === layer.slot"
+          @update:open="opened = $event ? layer.slot : undefined"
         />
       </ol>
-      <p class="soft">By the house rules, {{ house.name.value }}, version {{ plan.rules_version }}.</p>
+      <AddLayer :slots="plan.slots" @added="look" />
+      <div class="rules">
+        <p class="soft">By the house rules, {{ house.name.value }}, version {{ plan.rules_version }}.</p>
+        <PresetPicker />
+      </div>
       <BButton variant="primary" class="no-print" @click="settle">
         {{ done ? 'Guard is right. On to Box' : 'This guard is right' }}
       </BButton>
@@ -108,7 +141,7 @@ async function settle(): Promise<void> {
 <style scoped>
 .guard {
   display: grid;
-  grid-template-columns: minmax(0, 1.08fr) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.06fr);
   gap: 20px;
   align-items: start;
 }
@@ -133,13 +166,24 @@ ol {
   flex-wrap: wrap;
   gap: 8px 20px;
   align-items: center;
-  margin-top: 12px;
+  margin-top: 16px;
 }
 .pocket > div {
   flex: 1 1 180px;
 }
 .pocket h2 {
   font-size: 1.0625rem;
+}
+.rules {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  align-items: baseline;
+  justify-content: space-between;
+  margin-bottom: 8px;
+}
+.rules p {
+  margin: 0;
 }
 @media (max-width: 900px) {
   .guard {

@@ -1,84 +1,197 @@
 <script setup lang="ts">
-import ChoiceField from '@/parts/ChoiceField.vue';
+import { computed } from 'vue';
+
+import type { Layer } from '@/api/types';
 import LengthField from '@/parts/LengthField.vue';
+import NumberField from '@/parts/NumberField.vue';
 import TurnsStepper from '@/parts/TurnsStepper.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
-import type { Slot } from './layerSlots';
 import { useHouse } from './useHouse';
 
-const { step } = defineProps<{ step: Slot }>();
+const { layer } = defineProps<{ layer: Layer }>();
 const { id, draft, errors } = useShipment();
 const house = useHouse();
 const units = useUnits();
 
 type Turns = 'first_turns' | 'second_turns';
-const turns = (key: Turns) => draft.choices[key] ?? house.rule(key);
+type LengthKey =
+  | 'board_proud'
+  | 'pocket_leg'
+  | 'pad_thickness'
+  | 'edge_pad_thickness'
+  | 'block_thickness'
+  | 'block_leg'
+  | 'clearance'
+  | 'second_gap'
+  | 'roll_inner';
+
+interface LengthControl {
+  key: LengthKey;
+  label: string;
+  /** What stands there while nothing is chosen. */
+  stands: string;
+  hint?: string;
+}
+
+const turnsKey = computed<Turns | undefined>(() =>
+  layer.slot === 'first_wrap' && layer.make.kind === 'wrap' && layer.why.includes('tube')
+    ? undefined
+    : layer.slot === 'first_wrap'
+      ? 'first_turns'
+      : layer.slot === 'second_wrap'
+        ? 'second_turns'
+        : undefined,
+);
+const turns = computed(() => (layer.make.kind === 'wrap' ? layer.make.turns : 0));
 
 /** A choice that is what the house does anyway is no choice. */
 function setTurns(key: Turns, value: number): void {
   draft.choices[key] = value === house.rule(key) ? null : value;
 }
+
+const byHouse = (key: string) => `house rule: ${house.length(key)}`;
+
+const lengths = computed<LengthControl[]>(() => {
+  const { make, slot } = layer;
+  switch (make.kind) {
+    case 'card_pockets':
+      return [
+        {
+          key: 'pocket_leg',
+          label: 'Leg',
+          stands: units.length(make.leg_mm),
+          hint: 'empty: an eighth of the short side',
+        },
+      ];
+    case 'face_boards':
+      return slot === 'face_boards'
+        ? [
+            {
+              key: 'board_proud',
+              label: 'Proud margin',
+              stands: units.length(make.proud_mm),
+              hint: byHouse('board_proud_mm'),
+            },
+          ]
+        : [];
+    case 'face_pads':
+      return [
+        {
+          key: 'pad_thickness',
+          label: 'Thickness',
+          stands: units.length(make.thickness_mm),
+          hint: byHouse('pad_thickness_mm'),
+        },
+      ];
+    case 'edge_pads':
+      return [
+        {
+          key: 'edge_pad_thickness',
+          label: 'Thickness',
+          stands: units.length(make.thickness_mm),
+          hint: byHouse('edge_pad_thickness_mm'),
+        },
+      ];
+    case 'corner_blocks':
+      return [
+        {
+          key: 'block_thickness',
+          label: 'Thickness',
+          stands: units.length(make.thickness_mm),
+          hint: byHouse('block_thickness_mm'),
+        },
+        {
+          key: 'block_leg',
+          label: 'Leg',
+          stands: units.length(make.leg_mm),
+          hint: 'empty: twice the thickness',
+        },
+      ];
+    case 'edge_fill':
+      return slot === 'second_fill'
+        ? [{ key: 'second_gap', label: 'Gap on each side', stands: house.length('second_gap_mm') }]
+        : [
+            {
+              key: 'clearance',
+              label: 'Clearance on each side',
+              stands: units.length(make.clearance_mm),
+              hint: byHouse('clearance_mm'),
+            },
+          ];
+    case 'roll':
+      return [
+        {
+          key: 'roll_inner',
+          label: 'Inner diameter',
+          stands: units.length(make.inner_mm),
+          hint: 'empty: by the surface',
+        },
+      ];
+    default:
+      return [];
+  }
+});
+
+/** How like pieces lie, across and up. */
+function setGrid(place: 0 | 1, value: number): void {
+  if (layer.make.kind !== 'bundle') return;
+  const grid: number[] = [layer.make.across, layer.make.up];
+  grid[place] = value;
+  draft.choices.set_grid = grid;
+}
 </script>
 
 <template>
   <div class="controls">
-    <template v-if="step.name === 'pockets'">
-      <LengthField
-        v-model="draft.choices.pocket_leg"
-        label="Leg"
-        name="choices.pocket_leg"
-        :placeholder="step.layer?.make.kind === 'card_pockets' ? units.length(step.layer.make.leg_mm) : ''"
-        :error="errors['choices.pocket_leg']"
-        hint="empty: an eighth of the short side"
-      />
-    </template>
-    <template v-else-if="step.name === 'boards'">
-      <ChoiceField
-        v-model="draft.choices.face_board"
-        label="Board"
-        name="choices.face_board"
-        :choices="house.boards.value"
-        :empty="`House rule: ${house.boardName(house.materials.value?.face_board)}`"
-        :error="errors['choices.face_board']"
-      />
-      <LengthField
-        v-model="draft.choices.board_proud"
-        label="Proud margin"
-        name="choices.board_proud"
-        :placeholder="house.length('board_proud_mm')"
-        :error="errors['choices.board_proud']"
-        :hint="`house rule: ${house.length('board_proud_mm')}`"
-      />
-    </template>
     <TurnsStepper
-      v-else-if="step.name === 'first_wrap'"
+      v-if="turnsKey"
       label="Turns"
-      :least="house.least('first_turns')"
-      :most="house.most('first_turns')"
-      :shown="turns('first_turns')"
-      @set="setTurns('first_turns', $event)"
-    />
-    <TurnsStepper
-      v-else-if="step.name === 'second_wrap'"
-      label="Turns"
-      :least="house.least('second_turns')"
-      :most="house.most('second_turns')"
-      :shown="turns('second_turns')"
-      @set="setTurns('second_turns', $event)"
+      :least="Math.max(1, house.least(turnsKey))"
+      :most="house.most(turnsKey)"
+      :shown="turns"
+      @set="setTurns(turnsKey, $event)"
     />
     <LengthField
-      v-else-if="step.name === 'fill'"
-      v-model="draft.choices.clearance"
-      label="Clearance on each side"
-      name="choices.clearance"
-      :placeholder="house.length('clearance_mm')"
-      :error="errors['choices.clearance']"
-      :hint="`house rule: ${house.length('clearance_mm')}`"
+      v-for="control in lengths"
+      :key="control.key"
+      v-model="draft.choices[control.key]"
+      :label="control.label"
+      :name="`choices.${control.key}`"
+      :placeholder="control.stands"
+      :error="errors[`choices.${control.key}`]"
+      :hint="control.hint"
     />
-    <RouterLink v-else-if="step.name === 'box'" :to="{ name: 'box', params: { id } }">
-      Its blank and board are at Box
+    <NumberField
+      v-if="layer.make.kind === 'face_pads'"
+      v-model="draft.choices.pad_area_cm2"
+      label="Area on one side, cm²"
+      name="choices.pad_area_cm2"
+      placeholder="the whole face"
+      hint="as four pads at the corners"
+      :error="errors['choices.pad_area_cm2']"
+    />
+    <template v-if="layer.make.kind === 'bundle'">
+      <TurnsStepper
+        label="Side by side"
+        unit="piece"
+        :least="1"
+        :most="12"
+        :shown="layer.make.across"
+        @set="setGrid(0, $event)"
+      />
+      <TurnsStepper
+        label="One above the other"
+        unit="piece"
+        :least="1"
+        :most="12"
+        :shown="layer.make.up"
+        @set="setGrid(1, $event)"
+      />
+    </template>
+    <RouterLink v-if="layer.slot === 'box'" :to="{ name: 'box', params: { id } }">
+      {{ layer.make.kind === 'tube' ? 'The tube is at Box' : 'Its blank and cut list are at Box' }}
     </RouterLink>
   </div>
 </template>
@@ -87,6 +200,7 @@ function setTurns(key: Turns, value: number): void {
 .controls {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
-  gap: 0 12px;
+  gap: 4px 16px;
+  margin-bottom: 6px;
 }
 </style>

@@ -1,75 +1,68 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
+import type { Finding, Layer } from '@/api/types';
 import MaterialBand from '@/drawing/MaterialBand.vue';
-import { boardPattern } from '@/drawing/band';
-import type { Band } from '@/drawing/band';
+import { swatchOf } from '@/drawing/swatch';
 import { layerWords } from '@/frame/words';
 import { useShipment } from '@/shipment/useShipment';
 import { grams } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
+import AlternativeCards from './AlternativeCards.vue';
 import LayerControls from './LayerControls.vue';
-import type { Slot } from './layerSlots';
+import { FIELDS } from './layerFields';
 
-const { step, number } = defineProps<{ step: Slot; number: number }>();
+const { layer, number, findings } = defineProps<{
+  layer: Layer;
+  number: number;
+  /** What the plan says about it. */
+  findings: Finding[];
+}>();
 const open = defineModel<boolean>('open', { required: true });
 const { errors } = useShipment();
 const units = useUnits();
 
-const LEFT_OUT: Partial<Record<Slot['name'], string>> = {
-  second_wrap: 'Second wrap, at right angles',
-  fill: 'Fill at the edges and behind',
-};
-const FIELDS: Partial<Record<Slot['name'], readonly string[]>> = {
-  pockets: ['choices.pocket_leg'],
-  boards: ['choices.face_board', 'choices.board_proud'],
-  first_wrap: ['choices.first_turns'],
-  second_wrap: ['choices.second_turns'],
-  fill: ['choices.clearance'],
-};
+const LEVELS = { stop: 'Stop', mind: 'Mind', note: 'Note' } as const;
 
-const words = computed(() =>
-  step.layer
-    ? layerWords(step.layer, units)
-    : { name: LEFT_OUT[step.name] ?? '', make: 'left out of this shipment' },
-);
-const refused = computed(() => FIELDS[step.name]?.some((field) => errors.value[field]));
-const swatch = computed<Band>(() => {
-  const kind = step.layer?.make.kind;
-  const pattern =
-    kind === 'contact_sheet'
-      ? 'contact'
-      : kind === 'wrap'
-        ? 'bubble'
-        : kind === 'edge_fill'
-          ? 'fill'
-          : boardPattern(step.layer?.material ?? '');
-  const thin = pattern === 'contact';
-  return { x: 1, y: thin ? 9 : 2, width: 38, height: thin ? 4 : 18, pattern, outward: 'up', turns: 2 };
+const words = computed(() => layerWords(layer, units));
+const swatch = computed(() => swatchOf(layer));
+const refused = computed(() => FIELDS[layer.slot]?.some((field) => errors.value[field]));
+const gravest = computed(() => findings[0]?.level);
+const adds = computed(() => {
+  const { front_mm, back_mm, left_mm, right_mm, top_mm, bottom_mm } = layer.adds;
+  const beside =
+    left_mm === right_mm ? units.length(left_mm) : `${units.number(left_mm)} and ${units.length(right_mm)}`;
+  const along =
+    top_mm === bottom_mm ? units.length(top_mm) : `${units.number(top_mm)} and ${units.length(bottom_mm)}`;
+  return `adds ${units.length(front_mm)} in front, ${units.length(back_mm)} behind, ${beside} left and right, ${along} above and below`;
 });
 </script>
 
 <template>
-  <li :class="{ open, out: !step.layer }" :data-layer="step.name">
+  <li :class="{ open }" :data-layer="layer.slot">
     <button type="button" class="head" :aria-expanded="open" @click="open = !open">
-      <span class="number soft figure">{{ step.layer ? number : '' }}</span>
-      <svg width="40" height="22" aria-hidden="true"><MaterialBand v-if="step.layer" :band="swatch" /></svg>
+      <span class="number soft figure">{{ number }}</span>
+      <svg width="40" height="22" aria-hidden="true"><MaterialBand v-if="swatch" :band="swatch" /></svg>
       <span class="words">
         <strong>{{ words.name }}</strong>
         <span class="soft figure">{{ words.make }}</span>
+        <span v-if="gravest && gravest !== 'note'" class="level" :class="gravest">
+          {{ LEVELS[gravest] }}
+        </span>
       </span>
-      <span class="figure mass">{{ step.layer ? grams(step.layer.weight.mass_g) : '' }}</span>
-      <span class="figure cost">{{ step.layer?.cost.amount }}</span>
+      <span class="figure mass">{{ grams(layer.weight.mass_g) }}</span>
+      <span class="figure cost">{{ layer.cost.amount }}</span>
     </button>
     <div v-if="open || refused" class="body">
-      <p v-if="step.layer">{{ step.layer.why }}</p>
-      <p v-if="step.layer" class="soft figure">
-        adds {{ units.length(step.layer.adds.front_mm) }} in front,
-        {{ units.length(step.layer.adds.back_mm) }} behind, {{ units.length(step.layer.adds.left_mm) }} left
-        and right, {{ units.length(step.layer.adds.bottom_mm) }} above and below
+      <p>{{ layer.why }}</p>
+      <p v-for="caution in layer.cautions" :key="caution" class="caution">{{ caution }}</p>
+      <p v-if="layer.slot !== 'roll'" class="soft figure">{{ adds }}</p>
+      <p v-if="layer.tape_name" class="soft figure">
+        {{ (layer.tape_mm / 1000).toFixed(1) }} m of {{ layer.tape_name }}
       </p>
-      <LayerControls :step="step" />
+      <LayerControls :layer="layer" />
+      <AlternativeCards v-if="open" :place="layer.slot" />
     </div>
   </li>
 </template>
@@ -85,12 +78,12 @@ li {
 }
 .head {
   display: grid;
-  grid-template-columns: 14px 40px minmax(0, 1fr) auto 44px;
+  grid-template-columns: 18px 40px minmax(0, 1fr) auto 44px;
   gap: 8px;
   align-items: center;
   width: 100%;
-  min-height: 58px;
-  padding: 6px 4px;
+  min-height: 54px;
+  padding: 5px 4px;
   border: 0;
   background: none;
   color: inherit;
@@ -107,17 +100,32 @@ li {
 .words .soft {
   font-size: 0.9375rem;
 }
+.level {
+  color: var(--amber-moss);
+  font-size: 0.9375rem;
+  font-weight: 600;
+}
+.level.stop {
+  color: var(--rowan);
+}
 .mass,
 .cost {
   text-align: right;
-}
-.out strong {
-  color: var(--peat-soft);
 }
 .body {
   padding: 0 12px 8px 44px;
 }
 .body p {
-  margin: 0 0 8px;
+  margin: 0 0 6px;
+}
+.caution {
+  padding-left: 10px;
+  border-left: 3px solid var(--peat-soft);
+  font-size: 0.9375rem;
+}
+@media (max-width: 640px) {
+  .body {
+    padding-left: 14px;
+  }
 }
 </style>

@@ -1,39 +1,29 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 
-import { useStudio } from '@/api/useStudio';
 import MeasureDrawing from '@/drawing/MeasureDrawing.vue';
 import type { Side } from '@/drawing/MeasureDrawing.vue';
-import { CONSTRUCTIONS, MEDIA, PAINTS } from '@/frame/words';
+import { CONSTRUCTIONS } from '@/frame/words';
 import ChoiceField from '@/parts/ChoiceField.vue';
 import TextField from '@/parts/TextField.vue';
 import { useShipment } from '@/shipment/useShipment';
-import { dayAndYear, kilograms } from '@/units/show';
+import { kilograms } from '@/units/show';
 
+import BuyerFields from './BuyerFields.vue';
+import CureNote from './CureNote.vue';
+import PieceDetails from './PieceDetails.vue';
 import SizeFields from './SizeFields.vue';
+import SurfaceFields from './SurfaceFields.vue';
 
-const { id, draft, errors, plan, size, line, state, stored } = useShipment();
-const { studio } = useStudio();
+const { id, draft, errors, plan, size, state, stored } = useShipment();
 const lit = ref<Side>();
 const form = useTemplateRef<HTMLFormElement>('form');
 
-const countries = computed(() =>
-  (studio.value?.countries ?? []).map(({ code, name }) => ({ value: code, text: name })),
-);
-const cure = computed(() => {
-  const needs = plan.value?.cure;
-  if (!needs) return undefined;
-  if (!needs.cured_on) return `It needs ${needs.needs} to cure: say when it was finished.`;
-  const late = line.value?.next.kind === 'let_it_cure';
-  return late
-    ? `Stop: it needs ${needs.needs} and is not cured until ${dayAndYear(needs.cured_on)}.`
-    : `Cured since ${dayAndYear(needs.cured_on)}.`;
-});
 const weighs = computed(() => {
   const weight = plan.value?.piece_weight;
-  return weight
-    ? `Estimated at ${kilograms(weight.mass_g)} ± ${kilograms(weight.plus_minus_g)} from its make.`
-    : '';
+  if (!weight) return '';
+  const figures = `${kilograms(weight.mass_g)} ± ${kilograms(weight.plus_minus_g)}`;
+  return draft.piece.weight ? `Weighed: ${figures}.` : `Estimated at ${figures} from its make.`;
 });
 
 // A shipment that was just begun is typed into at once.
@@ -64,88 +54,23 @@ watch(
         />
       </div>
       <SizeFields v-model:lit="lit" />
-      <div class="triple">
-        <ChoiceField
-          v-model="draft.piece.medium"
-          label="Medium"
-          name="piece.medium"
-          :choices="MEDIA"
-          empty="Choose"
-          :error="errors['piece.medium']"
-        />
-        <ChoiceField v-model="draft.piece.paint" label="Paint" name="piece.paint" :choices="PAINTS" />
-        <TextField
-          v-model="draft.piece.finished"
-          label="Finished on"
-          name="piece.finished"
-          type="date"
-          :error="errors['piece.finished']"
-          :hint="draft.piece.finished ? dayAndYear(draft.piece.finished) : undefined"
-        />
-      </div>
-      <fieldset>
-        <legend>Who gets it</legend>
-        <div class="pair">
-          <TextField
-            v-model="draft.buyer.name"
-            label="Buyer"
-            name="buyer.name"
-            :error="errors['buyer.name']"
-          />
-          <TextField
-            v-model="draft.buyer.street"
-            label="Street"
-            name="buyer.street"
-            :error="errors['buyer.street']"
-          />
-        </div>
-        <div class="triple">
-          <TextField
-            v-model="draft.buyer.town"
-            label="Town"
-            name="buyer.town"
-            :error="errors['buyer.town']"
-          />
-          <TextField
-            v-model="draft.buyer.postcode"
-            label="Postcode"
-            name="buyer.postcode"
-            :error="errors['buyer.postcode']"
-          />
-          <ChoiceField
-            v-model="draft.buyer.country"
-            label="Country"
-            name="buyer.country"
-            :choices="countries"
-            empty="Choose"
-            :error="errors['buyer.country']"
-          />
-        </div>
-        <div class="triple">
-          <TextField
-            v-model="draft.promised"
-            label="Promised for"
-            name="promised"
-            type="date"
-            :error="errors.promised"
-            :hint="draft.promised ? dayAndYear(draft.promised) : undefined"
-          />
-          <TextField
-            v-model="draft.value"
-            :label="`Worth, in ${studio?.catalogue.currency ?? 'money'}`"
-            name="value"
-            :error="errors.value"
-          />
-        </div>
-      </fieldset>
+      <SurfaceFields />
+      <PieceDetails />
+      <BuyerFields />
     </section>
     <section class="drawing panel">
-      <MeasureDrawing :size="size" :lit="lit" :framed="draft.piece.construction === 'framed_under_glass'" />
-      <p v-if="weighs" class="soft">{{ weighs }}</p>
-      <p v-if="cure" :class="{ stop: line?.next.kind === 'let_it_cure' }">{{ cure }}</p>
-      <RouterLink v-if="plan" :to="{ name: 'guard', params: { id } }" class="btn btn-primary no-print">
-        On to Guard
-      </RouterLink>
+      <MeasureDrawing :size="size" :lit="lit" :piece="draft.piece" />
+      <p v-if="weighs" class="soft figure">{{ weighs }}</p>
+      <p v-if="plan" class="soft">
+        Takes {{ plan.survival.fragility.limit_g.toFixed(0) }} G. {{ plan.survival.fragility.reason }}
+      </p>
+      <CureNote />
+      <div class="ways no-print">
+        <RouterLink v-if="plan" :to="{ name: 'guard', params: { id } }" class="btn btn-primary">
+          On to Guard
+        </RouterLink>
+        <RouterLink to="/measuring-sheet">Empty measuring sheet to print</RouterLink>
+      </div>
     </section>
   </form>
 </template>
@@ -157,38 +82,35 @@ watch(
   gap: 20px;
   align-items: start;
 }
-.pair,
-.triple {
+.pair {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 0 12px;
 }
-.triple {
-  grid-template-columns: repeat(3, minmax(0, 1fr));
-}
 .drawing {
+  position: sticky;
+  top: 12px;
   padding: 12px 16px 16px;
 }
 .drawing p {
   margin: 0 0 8px;
 }
-.stop {
-  color: var(--rowan);
-  font-weight: 600;
-}
-legend {
-  font-family: var(--heading);
-  font-size: 1.0625rem;
-  font-weight: 600;
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: center;
 }
 @media (max-width: 900px) {
   .measure {
     grid-template-columns: minmax(0, 1fr);
   }
+  .drawing {
+    position: static;
+  }
 }
 @media (max-width: 640px) {
-  .pair,
-  .triple {
+  .pair {
     grid-template-columns: minmax(0, 1fr);
   }
 }

@@ -1,0 +1,180 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+
+import { answer, api } from '@/api/client';
+import type { CurveAt, CushionCurve } from '@/api/types';
+
+/** A cushion curve: shock over static stress, at one drop and one thickness, with a plan's point on it. */
+const { curve, thickness, drop, limit, point } = defineProps<{
+  curve: CushionCurve;
+  /** In millimetres. */
+  thickness: number;
+  /** In millimetres. */
+  drop: number;
+  /** The shock that the piece takes. */
+  limit?: number;
+  /** Where the plan stands; without a shock it is past the tested range. */
+  point?: { static_kpa: number; peak_g?: number | null };
+}>();
+
+const FRAME = { width: 460, height: 250, left: 46, right: 12, top: 14, bottom: 42 };
+const MOST_G = 220;
+const TICKS_G = [25, 50, 100, 150, 200];
+const DECADE_STEPS = [1, 2, 5];
+
+const points = ref<CurveAt[]>([]);
+watch(
+  () => [curve, thickness, drop] as const,
+  async () => {
+    const body = {
+      a_kpa: curve.a_kpa,
+      b_m3_per_kj: curve.b_m3_per_kj,
+      thickness_mm: thickness,
+      drop_mm: drop,
+      epsilon_min: curve.epsilon_min_kj_m3 ?? null,
+      epsilon_max: curve.epsilon_max_kj_m3 ?? null,
+    };
+    const drawn = await answer(api.POST('/api/v1/sums/cushion-curve', { body })).catch(() => undefined);
+    points.value = drawn?.points ?? [];
+  },
+  { immediate: true },
+);
+
+const span = computed(() => {
+  const stresses = points.value.map(({ static_kpa }) => static_kpa);
+  if (point) stresses.push(point.static_kpa);
+  return { least: Math.min(...stresses) * 0.9, most: Math.max(...stresses) * 1.1 };
+});
+
+function x(kpa: number): number {
+  const { least, most } = span.value;
+  const share = Math.log(kpa / least) / Math.log(most / least);
+  return FRAME.left + share * (FRAME.width - FRAME.left - FRAME.right);
+}
+
+function y(g: number): number {
+  const high = FRAME.height - FRAME.top - FRAME.bottom;
+  return FRAME.top + high * (1 - Math.min(g, MOST_G) / MOST_G);
+}
+
+function path(tested: boolean): string {
+  let pen = 'M';
+  return points.value
+    .map((at) => {
+      if (at.tested !== tested || at.peak_g > MOST_G) {
+        pen = 'M';
+        return '';
+      }
+      const step = `${pen}${x(at.static_kpa).toFixed(1)} ${y(at.peak_g).toFixed(1)}`;
+      pen = 'L';
+      return step;
+    })
+    .join('');
+}
+
+const ticks = computed(() => {
+  const { least, most } = span.value;
+  if (!Number.isFinite(least) || least <= 0) return [];
+  const from = Math.floor(Math.log10(least));
+  const to = Math.ceil(Math.log10(most));
+  return Array.from({ length: to - from + 1 }, (_, power) => 10 ** (from + power))
+    .flatMap((decade) => DECADE_STEPS.map((step) => step * decade))
+    .filter((kpa) => kpa >= least && kpa <= most);
+});
+const marked = computed(() => {
+  if (!point || points.value.length === 0) return undefined;
+  const past = point.peak_g == null || point.peak_g > MOST_G;
+  return { x: x(point.static_kpa), y: past ? FRAME.top : y(point.peak_g ?? 0), past };
+});
+const base = FRAME.height - FRAME.bottom;
+</script>
+
+<template>
+  <svg
+    :viewBox="`0 0 ${FRAME.width} ${FRAME.height}`"
+    role="img"
+    aria-label="Cushion curve: shock over static stress"
+  >
+    <g class="axis">
+      <template v-for="g in TICKS_G" :key="g">
+        <path :d="`M${FRAME.left} ${y(g)}H${FRAME.width - FRAME.right}`" class="grid" />
+        <text :x="FRAME.left - 6" :y="y(g) + 5" text-anchor="end">{{ g }}</text>
+      </template>
+      <text x="4" :y="FRAME.top + 2">G</text>
+      <template v-for="kpa in ticks" :key="kpa">
+        <path :d="`M${x(kpa)} ${base}v5`" />
+        <text :x="x(kpa)" :y="base + 19" text-anchor="middle">{{ +kpa.toPrecision(2) }}</text>
+      </template>
+      <path :d="`M${FRAME.left} ${FRAME.top}V${base}H${FRAME.width - FRAME.right}`" />
+      <text :x="FRAME.width - FRAME.right" :y="FRAME.height - 5" text-anchor="end">static stress, kPa</text>
+    </g>
+    <template v-if="limit">
+      <path :d="`M${FRAME.left} ${y(limit)}H${FRAME.width - FRAME.right}`" class="limit" />
+      <text :x="FRAME.width - FRAME.right - 4" :y="y(limit) - 5" text-anchor="end" class="limit-word">
+        the piece takes {{ limit.toFixed(0) }} G
+      </text>
+    </template>
+    <path :d="path(false)" class="curve guessed" />
+    <path :d="path(true)" class="curve" />
+    <g v-if="marked" class="point">
+      <path v-if="marked.past" :d="`M${marked.x} ${base}V${FRAME.top + 10}m-6 8l6 -9 6 9`" />
+      <circle v-else :cx="marked.x" :cy="marked.y" r="7" />
+      <text
+        :x="marked.x + (marked.x > FRAME.width / 2 ? -12 : 12)"
+        :y="marked.past ? FRAME.top + 16 : marked.y - 8"
+        :text-anchor="marked.x > FRAME.width / 2 ? 'end' : 'start'"
+      >
+        {{ marked.past ? 'this plan, past what is shown' : `this plan, ${point?.peak_g?.toFixed(0)} G` }}
+      </text>
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+svg {
+  display: block;
+  width: 100%;
+}
+.axis path {
+  fill: none;
+  stroke: var(--peat);
+}
+.axis .grid {
+  stroke: var(--sedge);
+}
+text {
+  fill: var(--peat);
+  font-size: 14px;
+  font-variant-numeric: tabular-nums;
+}
+.curve {
+  fill: none;
+  stroke: var(--peat);
+  stroke-width: 2.5px;
+}
+.guessed {
+  stroke-dasharray: 3 5;
+}
+.limit {
+  stroke: var(--rowan);
+  stroke-dasharray: 9 4;
+  stroke-width: 2px;
+}
+.limit-word {
+  fill: var(--rowan);
+}
+.point circle {
+  fill: var(--heather);
+  stroke: var(--paper);
+  stroke-width: 2px;
+}
+.point path {
+  fill: none;
+  stroke: var(--heather);
+  stroke-width: 3px;
+}
+.point text {
+  fill: var(--heather);
+  font-weight: 600;
+}
+</style>

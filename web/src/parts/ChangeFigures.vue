@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { Change } from '@/api/types';
+import { signed } from '@/frame/words';
+import { useUnits } from '@/units/useUnits';
+
+/** What would change, in a few figures; better in moss, worse in amber. */
+const { change } = defineProps<{ change: Change }>();
+const units = useUnits();
+
+const LEAST_MM = 0.5;
+const LEAST_G = 0.5;
+const LEAST_SHARE = 0.005;
+
+interface Figure {
+  says: string;
+  better: boolean;
+}
+
+const figures = computed(() => {
+  const found: Figure[] = [];
+  const add = (by: number, least: number, says: string, better: boolean) => {
+    if (Math.abs(by) >= least) found.push({ says, better });
+  };
+  const { across_mm, up_mm, through_mm, mass_g, minutes, plastic_g, stops, minds, survives_share } = change;
+  add(through_mm, LEAST_MM, `${units.signed(through_mm)} through`, through_mm < 0);
+  add(across_mm, LEAST_MM, `${units.signed(across_mm)} across`, across_mm < 0);
+  add(up_mm, LEAST_MM, `${units.signed(up_mm)} up`, up_mm < 0);
+  add(mass_g, LEAST_G, `${signed(mass_g)} g`, mass_g < 0);
+  const cost = Number(change.cost.amount);
+  add(cost, LEAST_SHARE, `${signed(cost, 2)} ${change.cost.currency}`, cost < 0);
+  add(minutes, LEAST_MM, `${signed(minutes)} min`, minutes < 0);
+  add(plastic_g, LEAST_MM, `${signed(plastic_g)} g plastic`, plastic_g < 0);
+  add(survives_share, LEAST_SHARE, `weakest fall ${signed(survives_share * 100)} %`, survives_share > 0);
+  add(stops, 1, `${signed(stops)} Stop`, stops < 0);
+  add(minds, 1, `${signed(minds)} Mind`, minds < 0);
+  return found;
+});
+</script>
+
+<template>
+  <span class="figures figure">
+    <span v-for="{ says, better } in figures" :key="says" :class="{ better }">{{ says }}</span>
+    <span v-if="figures.length === 0" class="better">nothing changes</span>
+  </span>
+</template>
+
+<style scoped>
+.figures {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 10px;
+  color: var(--amber-moss);
+  font-size: 0.9375rem;
+  line-height: 1.35;
+}
+.better {
+  color: var(--moss);
+}
+</style>

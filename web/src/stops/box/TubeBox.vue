@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { Layer, Plan } from '@/api/types';
+import RollDrawing from '@/drawing/RollDrawing.vue';
+import { useUnits } from '@/units/useUnits';
+
+const { plan, layer } = defineProps<{ plan: Plan; layer: Layer }>();
+const units = useUnits();
+
+const tube = computed(() => (layer.make.kind === 'tube' ? layer.make : undefined));
+/** A triangular tube is creased three times; running distances from one edge. */
+const creases = computed(() => {
+  if (!tube.value?.triangular) return [];
+  const { inside_mm: side, wall_mm: board } = tube.value;
+  const panels = [side + 0.866 * board, side + 1.732 * board, side + 2.887 * board, side];
+  let at = 0;
+  return panels.map((panel) => (at += panel));
+});
+</script>
+
+<template>
+  <div v-if="tube" class="tube">
+    <section>
+      <h2>{{ tube.triangular ? 'Triangular tube, folded from board' : layer.material_name }}</h2>
+      <p>{{ layer.why }}</p>
+      <dl class="figure">
+        <dt>{{ tube.triangular ? 'inner side' : 'inside' }}</dt>
+        <dd>{{ units.length(tube.inside_mm) }}, at least {{ units.length(tube.needed_mm) }}</dd>
+        <dt>cut to</dt>
+        <dd>{{ units.length(tube.length_mm) }}</dd>
+        <dt>each end</dt>
+        <dd>
+          {{ units.length(tube.end_pad_mm) }} pad, {{ units.length(tube.end_air_mm) }} air before the roll
+        </dd>
+        <template v-if="tube.triangular">
+          <dt>sheet</dt>
+          <dd>{{ units.size(tube.sheet_width_mm, tube.length_mm) }} of {{ layer.material_name }}</dd>
+          <dt>creases at</dt>
+          <dd>
+            {{ creases.map((at) => units.number(at)).join(' · ') }}, the last panel laps outside the first
+          </dd>
+        </template>
+        <dt>tape</dt>
+        <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m of {{ layer.tape_name }}, around both ends</dd>
+      </dl>
+      <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
+      <slot />
+    </section>
+    <section>
+      <h2>Cut across</h2>
+      <div class="panel"><RollDrawing :plan="plan" /></div>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.tube {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 20px;
+  align-items: start;
+}
+h2 {
+  margin: 0 0 4px;
+  font-size: 1.1875rem;
+}
+dl {
+  display: grid;
+  grid-template-columns: 84px 1fr;
+  gap: 4px 12px;
+  margin: 0 0 12px;
+}
+dt {
+  color: var(--peat-soft);
+  font-weight: 400;
+}
+dd {
+  margin: 0;
+}
+@media (max-width: 900px) {
+  .tube {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

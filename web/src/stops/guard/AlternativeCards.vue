@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { ref, shallowRef, watch } from 'vue';
+
+import { answer, api } from '@/api/client';
+import type { Alternative, LayerSlot } from '@/api/types';
+import ChangeFigures from '@/parts/ChangeFigures.vue';
+import { useShipment } from '@/shipment/useShipment';
+import { useUnits } from '@/units/useUnits';
+
+/** What a layer could be instead, each with what it would change. */
+const { place } = defineProps<{ place: LayerSlot }>();
+const { plan, typed, choose } = useShipment();
+const { unit } = useUnits();
+
+const offers = shallowRef<Alternative[]>();
+const away = ref(false);
+
+async function load(): Promise<void> {
+  try {
+    const body = { inputs: typed(), slot: place, unit: unit.value };
+    offers.value = await answer(api.POST('/api/v1/plans/alternatives', { body }));
+    away.value = false;
+  } catch {
+    away.value = true;
+  }
+}
+watch([() => place, plan], () => void load(), { immediate: true });
+</script>
+
+<template>
+  <div class="offers no-print">
+    <p v-if="away" class="soft">What else it could be can’t be worked out just now.</p>
+    <p v-else-if="!offers" class="soft">Working out what else it could be</p>
+    <ul v-else-if="offers.length > 0" aria-label="What else it could be">
+      <li v-for="offer in offers" :key="offer.label">
+        <button
+          type="button"
+          :class="{ chosen: offer.chosen }"
+          :disabled="Boolean(offer.refused)"
+          :aria-pressed="offer.chosen"
+          @click="choose(offer.choices)"
+        >
+          <strong>{{ offer.label }}</strong>
+          <span v-if="offer.refused" class="refused">{{ offer.refused }}</span>
+          <span v-else-if="offer.chosen" class="soft">as it is</span>
+          <ChangeFigures v-else-if="offer.change" :change="offer.change" />
+        </button>
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+ul {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(165px, 1fr));
+  gap: 8px;
+  margin: 0 0 8px;
+  padding: 0;
+  list-style: none;
+}
+button {
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+  width: 100%;
+  height: 100%;
+  min-height: 60px;
+  padding: 6px 10px;
+  border: 1px solid var(--sedge);
+  border-radius: var(--corner);
+  background: var(--bog-cotton);
+  color: var(--peat);
+  line-height: 1.3;
+  text-align: left;
+}
+button:not(:disabled):hover {
+  border-color: var(--heather);
+}
+.chosen {
+  border-color: var(--moss);
+  background: var(--lichen);
+}
+button:disabled {
+  color: var(--peat-soft);
+}
+.refused {
+  color: var(--rowan);
+  font-size: 0.875rem;
+}
+</style>

@@ -1,0 +1,184 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { FallReport, Survival } from '@/api/types';
+import { useStudio } from '@/api/useStudio';
+import { useUnits } from '@/units/useUnits';
+
+/** How far each kind of fall is survived, beside the height that parcels of this weight are dropped from. */
+const { survival } = defineProps<{ survival: Survival }>();
+const emit = defineEmits<{ look: [slot: string] }>();
+const units = useUnits();
+const { studio } = useStudio();
+
+const NAMES: Record<FallReport['case'], string> = {
+  face: 'flat on its face',
+  long_edge: 'on a long edge',
+  short_edge: 'on a short edge',
+  corner: 'on a corner',
+  tipping: 'tipping over',
+};
+/** The bar goes on past the customary height this far. */
+const SHOWN = 1.4;
+
+const rows = computed(() =>
+  survival.falls.map((fall) => {
+    const share = fall.survives_mm / fall.customary_mm;
+    return {
+      fall,
+      name: NAMES[fall.case],
+      meets: share >= 1,
+      width: `${(Math.min(share, SHOWN) / SHOWN) * 100}%`,
+      says: `${units.height(fall.survives_mm)} of ${units.height(fall.customary_mm, true)}`,
+      shock: fall.by_velocity
+        ? 'too quick to harm it'
+        : fall.peak_g == null
+          ? 'past the tested range'
+          : `${fall.peak_g.toFixed(0)} G from there`,
+      first: slotName(fall.change_first),
+    };
+  }),
+);
+const press = computed(() => survival.press ?? undefined);
+const stack = computed(() => survival.stack ?? undefined);
+
+function slotName(slot: string | null | undefined): string {
+  return studio.value?.slots.find((known) => known.slot === slot)?.name ?? '';
+}
+</script>
+
+<template>
+  <section class="survives">
+    <div class="heading-row">
+      <h2>What it survives</h2>
+      <span class="soft figure">
+        takes {{ survival.fragility.limit_g.toFixed(0) }} G{{ survival.fragility.set ? ', as set' : '' }}
+      </span>
+    </div>
+    <ol v-if="rows.length > 0">
+      <li v-for="row in rows" :key="row.name" :data-fall="row.fall.case">
+        <span>{{ row.name }}</span>
+        <span class="bar" aria-hidden="true">
+          <span class="fill" :class="{ meets: row.meets }" :style="{ width: row.width }" />
+        </span>
+        <span class="figure says">{{ row.says }}</span>
+        <span class="soft figure shock">{{ row.shock }}</span>
+        <button
+          v-if="!row.meets && row.first"
+          type="button"
+          class="first"
+          @click="emit('look', row.fall.change_first ?? '')"
+        >
+          change the {{ row.first }} first
+        </button>
+      </li>
+    </ol>
+    <p v-else class="soft">
+      No fall can be worked out: nothing with a known curve lies around it, or it is rolled.
+    </p>
+    <p class="soft reason">{{ survival.fragility.reason }}</p>
+    <dl v-if="press || stack" class="figure">
+      <template v-if="press">
+        <dt>a corner on the face</dt>
+        <dd :class="{ falls: !press.passes }">
+          presses in {{ units.length(press.deflection_mm) }},
+          {{
+            press.stand_off_mm > 500
+              ? 'on a piece that bears it'
+              : `${units.length(press.stand_off_mm)} are free`
+          }}
+        </dd>
+      </template>
+      <template v-if="stack">
+        <dt>stacked on its edge</dt>
+        <dd :class="{ falls: !stack.passes }">
+          bears {{ stack.allowed_n.toFixed(0) }} N of {{ stack.load_n.toFixed(0) }} N,
+          {{ stack.parcels }} like parcels{{ stack.indicative ? ', indicative' : '' }}
+        </dd>
+      </template>
+    </dl>
+  </section>
+</template>
+
+<style scoped>
+.survives {
+  margin-top: 12px;
+}
+ol {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: grid;
+  grid-template-columns: 118px minmax(60px, 1fr) 100px;
+  gap: 0 12px;
+  align-items: center;
+  padding: 3px 0;
+}
+.bar {
+  position: relative;
+  height: 16px;
+  background: #ebe6d6;
+}
+.bar::after {
+  position: absolute;
+  top: -3px;
+  bottom: -3px;
+  left: 71.43%;
+  border-left: 2px solid var(--peat);
+  content: '';
+}
+.fill {
+  display: block;
+  height: 100%;
+  background: repeating-linear-gradient(-45deg, var(--amber-moss) 0 6px, #a87a2c 6px 9px);
+}
+.fill.meets {
+  background: var(--moss);
+}
+.says {
+  text-align: right;
+  font-weight: 600;
+}
+.shock {
+  grid-column: 2;
+  font-size: 0.875rem;
+  line-height: 1.2;
+}
+.first {
+  grid-column: 2 / 4;
+  justify-self: start;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--water);
+  font-size: 0.9375rem;
+  text-decoration: underline;
+}
+.reason {
+  margin: 4px 0;
+}
+dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 2px 12px;
+  margin: 4px 0 0;
+}
+dt {
+  font-weight: 400;
+}
+dd {
+  margin: 0;
+}
+.falls {
+  color: var(--amber-moss);
+  font-weight: 600;
+}
+@media (max-width: 640px) {
+  li {
+    grid-template-columns: 108px minmax(40px, 1fr) 92px;
+    gap: 0 8px;
+  }
+}
+</style>

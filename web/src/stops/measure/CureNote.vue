@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, ref } from 'vue';
+
+import { useStudio } from '@/api/useStudio';
+import { useShipment } from '@/shipment/useShipment';
+import { dayAndYear } from '@/units/show';
+
+const { draft, errors, plan } = useShipment();
+const { studio } = useStudio();
+
+const CURE = 'cure';
+const lifting = ref(false);
+const reason = ref('');
+
+const cure = computed(() => plan.value?.cure ?? undefined);
+const wet = computed(() => {
+  const day = cure.value?.cured_on;
+  const today = studio.value?.today;
+  return Boolean(cure.value && (!day || (today && day > today)));
+});
+const lifted = computed(() => draft.lifted[CURE]);
+const says = computed(() => {
+  if (!cure.value) return '';
+  const { cured_on, needs } = cure.value;
+  if (!cured_on) return `It needs ${needs} to cure: say when it was finished.`;
+  return wet.value
+    ? `It needs ${needs} and is not cured until ${dayAndYear(cured_on)}.`
+    : `Cured since ${dayAndYear(cured_on)}.`;
+});
+
+function lift(): void {
+  draft.lifted[CURE] = reason.value.trim();
+  lifting.value = false;
+}
+
+function setDown(): void {
+  Reflect.deleteProperty(draft.lifted, CURE);
+}
+</script>
+
+<template>
+  <div v-if="cure" data-test="cure">
+    <p :class="{ stop: wet && !lifted }"><template v-if="wet && !lifted">Stop: </template>{{ says }}</p>
+    <template v-if="wet">
+      <p v-if="lifted" class="soft">
+        Lifted: {{ lifted }}
+        <button type="button" class="plain" @click="setDown">Let it stop again</button>
+      </p>
+      <button v-else-if="!lifting" type="button" class="plain no-print" @click="lifting = true">
+        Wrap it all the same
+      </button>
+      <div v-else class="no-print">
+        <label>
+          Why? It stays in the record.
+          <textarea v-model="reason" name="reason" rows="2" class="form-control" />
+        </label>
+        <BButton size="sm" :disabled="reason.trim().length < 3" @click="lift">Go on for this reason</BButton>
+      </div>
+    </template>
+    <p v-if="errors['lifted.cure']" class="stop" role="alert">{{ errors['lifted.cure'] }}</p>
+  </div>
+</template>
+
+<style scoped>
+p {
+  margin: 0 0 8px;
+}
+.stop {
+  color: var(--rowan);
+  font-weight: 600;
+}
+.plain {
+  padding: 0 0 8px;
+  border: 0;
+  background: none;
+  color: var(--water);
+  text-decoration: underline;
+}
+textarea {
+  margin: 4px 0;
+}
+</style>

@@ -1,0 +1,154 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+
+import { OUTLINES, TOPS } from '@/frame/words';
+import ChoiceField from '@/parts/ChoiceField.vue';
+import FieldShell from '@/parts/FieldShell.vue';
+import LengthField from '@/parts/LengthField.vue';
+import NumberField from '@/parts/NumberField.vue';
+import TextField from '@/parts/TextField.vue';
+import TickField from '@/parts/TickField.vue';
+import { useShipment } from '@/shipment/useShipment';
+import { kilograms } from '@/units/show';
+
+const { draft, errors, plan } = useShipment();
+
+const SEVERAL = ['loose_paper', 'loose_canvas', 'panel_set'];
+const FIELDS = ['outline', 'bearing_points', 'count', 'weight', 'limit_g', 'hardware', 'notes'] as const;
+
+const several = computed(() => SEVERAL.includes(draft.piece.construction));
+const shaped = computed(() => draft.piece.outline !== 'rectangle');
+const estimate = computed(() => {
+  const weight = plan.value?.piece_weight;
+  return weight && !draft.piece.weight ? kilograms(weight.mass_g) : '';
+});
+const limit = computed(() => {
+  const fragility = plan.value?.survival.fragility;
+  return fragility && !fragility.set ? `${fragility.limit_g.toFixed(0)}, by its kind` : '';
+});
+const refused = computed(() => FIELDS.some((field) => errors.value[`piece.${field}`]));
+
+/** What was said already, for the closed lid. */
+const said = computed(() => {
+  const { piece } = draft;
+  const words = [
+    shaped.value && OUTLINES.find(({ value }) => value === piece.outline)?.text.toLowerCase(),
+    several.value && piece.count && `${piece.count} of them`,
+    piece.weight && `weighed ${piece.weight}`,
+    piece.hardware && 'hardware',
+    piece.certificate && 'certificate',
+    piece.notes && 'condition notes',
+  ];
+  return words.filter(Boolean).join(' · ') || 'outline, weight, hardware, top edge, certificate, notes';
+});
+
+// What a kind of piece cannot be told without lies open.
+const open = ref(several.value);
+watch(several, (now) => {
+  if (now) open.value = true;
+});
+</script>
+
+<template>
+  <details :open="open || refused" @toggle="open = ($event.target as HTMLDetailsElement).open">
+    <summary>
+      More about the piece <span class="soft">{{ said }}</span>
+    </summary>
+    <div class="triple">
+      <NumberField
+        v-if="several"
+        v-model="draft.piece.count"
+        label="How many"
+        name="piece.count"
+        placeholder="1"
+        hint="like pieces, or loose sheets"
+        :error="errors['piece.count']"
+      />
+      <ChoiceField v-model="draft.piece.outline" label="Outline" name="piece.outline" :choices="OUTLINES" />
+      <NumberField
+        v-if="shaped"
+        v-model="draft.piece.bearing_points"
+        label="Bearing points"
+        name="piece.bearing_points"
+        placeholder="4"
+        hint="where a corner protector sits"
+        :error="errors['piece.bearing_points']"
+      />
+      <TextField
+        v-model="draft.piece.weight"
+        label="Weighed"
+        name="piece.weight"
+        :hint="estimate ? `empty: estimated, ${estimate}` : 'as 3.2 kg or 7 lb 2 oz'"
+        :error="errors['piece.weight']"
+      />
+      <NumberField
+        v-model="draft.piece.limit_g"
+        label="Shock it takes, G"
+        name="piece.limit_g"
+        :placeholder="limit"
+        hint="multiples of gravity, 10 to 200"
+        :error="errors['piece.limit_g']"
+      />
+      <LengthField
+        v-model="draft.piece.hardware"
+        label="Hardware stands off"
+        name="piece.hardware"
+        hint="within the depth; empty: none"
+        :error="errors['piece.hardware']"
+      />
+      <ChoiceField v-model="draft.piece.top" label="Top edge" name="piece.top" :choices="TOPS" />
+      <TickField
+        v-model="draft.piece.certificate"
+        label="A certificate goes with it"
+        name="piece.certificate"
+      />
+    </div>
+    <FieldShell v-slot="{ id, described }" label="Condition notes" :error="errors['piece.notes']">
+      <textarea
+        :id="id"
+        v-model="draft.piece.notes"
+        name="piece.notes"
+        rows="2"
+        class="form-control"
+        :aria-describedby="described"
+      />
+    </FieldShell>
+  </details>
+</template>
+
+<style scoped>
+details {
+  margin-bottom: 12px;
+  padding: 8px 0 0;
+  border-top: 1px solid var(--sedge);
+}
+summary {
+  min-height: 32px;
+  font-family: var(--heading);
+  font-size: 1.0625rem;
+  font-weight: 600;
+  cursor: pointer;
+}
+summary .soft {
+  font-family: var(--bs-body-font-family, inherit);
+  font-size: 0.9375rem;
+  font-weight: 400;
+}
+.triple {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 0 12px;
+  margin-top: 8px;
+}
+.tick {
+  margin-top: 24px;
+}
+@media (max-width: 640px) {
+  .triple {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .tick {
+    margin-top: 0;
+  }
+}
+</style>
