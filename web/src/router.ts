@@ -23,6 +23,24 @@ export const router = createRouter({
         { path: 'price', name: 'price', component: () => import('./stops/price/PriceStop.vue') },
       ],
     },
+    {
+      path: '/stores/:shelf?',
+      name: 'stores',
+      component: () => import('./places/stores/StoresPlace.vue'),
+      props: true,
+    },
+    { path: '/studio', name: 'studio', component: () => import('./places/house/HousePlace.vue') },
+    {
+      path: '/sums/:sum?',
+      name: 'sums',
+      component: () => import('./places/sums/SumsPlace.vue'),
+      props: true,
+    },
+    {
+      path: '/measuring-sheet',
+      name: 'measuring-sheet',
+      component: () => import('./places/MeasuringSheet.vue'),
+    },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./places/NowherePlace.vue') },
   ],
 });

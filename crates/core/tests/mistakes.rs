@@ -308,12 +308,7 @@ fn loose_paint_and_wax_are_said() {
 #[test]
 fn falls_short_of_custom_are_minded_with_foam_that_meets_them() {
     let glazed = framed(Construction::FramedUnderGlass);
-    for code in [
-        "fall-face",
-        "fall-long-edge",
-        "fall-short-edge",
-        "fall-corner",
-    ] {
+    for code in ["fall-face", "fall-edges"] {
         found_and_answered(&glazed, &Choices::default(), code);
         let finding = found(&glazed, &Choices::default(), code).expect("it falls short");
         assert_eq!(finding.level, FindingLevel::Mind);

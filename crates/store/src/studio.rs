@@ -128,7 +128,7 @@ impl Store {
                  )
                  FROM house_rules JOIN catalogue USING (studio_id)
                  WHERE studio_id = $1
-                 ORDER BY version DESC
+                 ORDER BY house_rules.version DESC
                  LIMIT 1",
             )
             .bind(studio.0)

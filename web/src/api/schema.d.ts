@@ -4041,6 +4041,8 @@ export interface components {
         };
         /** @description The tube around a roll. */
         TubeBox: {
+            /** @description Where a triangular one is creased, as running distances from one edge; the last is its other edge. */
+            creases_mm: components["schemas"]["Length"][];
             /** @description Air between each pad and the roll. */
             end_air_mm: components["schemas"]["Length"];
             /** @description Pad at each end. */

@@ -26,5 +26,5 @@ export const useStudio = createGlobalState(() => {
   }
   void load();
 
-  return { studio, away };
+  return { studio, away, reload: load };
 });

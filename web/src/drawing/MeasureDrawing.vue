@@ -73,9 +73,12 @@ const points = computed(() => {
   const { width, height } = drawn.value;
   return Array.from({ length: count }, (_, place) => {
     const turn = (Math.PI * 2 * (place + 0.5)) / count;
+    const [across, up] = [Math.sin(turn), -Math.cos(turn)];
+    // An arch has square corners below.
+    const square = piece.outline === 'arched' && up > 0;
     return {
-      x: LEFT + width / 2 + (Math.sin(turn) * width) / 2,
-      y: TOP + height / 2 - (Math.cos(turn) * height) / 2,
+      x: LEFT + width / 2 + ((square ? Math.sign(across) : across) * width) / 2,
+      y: TOP + height / 2 + ((square ? 1 : up) * height) / 2,
     };
   });
 });

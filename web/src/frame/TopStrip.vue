@@ -1,12 +1,24 @@
 <script setup lang="ts">
 import KeyboardIcon from '~icons/tabler/keyboard';
 
+import { computed } from 'vue';
+import { useRoute } from 'vue-router';
+
 import { useStudio } from '@/api/useStudio';
 import { UNITS, useUnits } from '@/units/useUnits';
 
 const emit = defineEmits<{ keys: [] }>();
 const { unit } = useUnits();
 const { studio } = useStudio();
+const route = useRoute();
+
+const PLACES = [
+  { to: '/', name: 'Bench' },
+  { to: '/sums', name: 'Sums' },
+  { to: '/stores', name: 'Stores' },
+  { to: '/studio', name: 'House rules' },
+] as const;
+const here = computed(() => PLACES.find(({ to }) => to !== '/' && route.path.startsWith(to))?.to ?? '/');
 </script>
 
 <template>
@@ -22,7 +34,15 @@ const { studio } = useStudio();
       <strong>Hummock</strong>
     </RouterLink>
     <nav aria-label="Places">
-      <RouterLink to="/" class="place" :class="{ here: true }">Bench</RouterLink>
+      <RouterLink
+        v-for="place in PLACES"
+        :key="place.to"
+        :to="place.to"
+        class="place"
+        :class="{ here: here === place.to }"
+        :aria-current="here === place.to ? 'page' : undefined"
+        >{{ place.name }}</RouterLink
+      >
     </nav>
     <span class="studio">{{ studio?.name }}</span>
     <fieldset class="units">
@@ -55,8 +75,13 @@ const { studio } = useStudio();
   font-size: 1.25rem;
   text-decoration: none;
 }
+nav {
+  display: flex;
+  gap: 20px;
+}
 .place {
   display: block;
+  white-space: nowrap;
   padding: 12px 0 9px;
   border-bottom: 3px solid transparent;
   color: inherit;
@@ -112,11 +137,21 @@ const { studio } = useStudio();
     padding: 0 12px;
   }
   .studio,
-  nav {
+  .mark strong {
     display: none;
+  }
+  nav {
+    gap: 12px;
+    overflow-x: auto;
   }
   .units {
     margin-left: auto;
+  }
+  .units label {
+    padding: 4px 7px;
+  }
+  .keys {
+    font-size: 0;
   }
 }
 </style>

@@ -6,6 +6,7 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ['/', 'search the bench'],
   ['1 – 4', 'Measure, Guard, Box, Price'],
   ['[  ]', 'shipment before, shipment after'],
+  ['a', 'what the layer in focus could be instead'],
   ['u', 'next unit: mm, cm, inches'],
   ['z', 'undo the last change'],
   ['Z', 'redo it'],

@@ -76,6 +76,8 @@ useKeys({ '/': () => field.value?.focus() });
         />
         <kbd aria-hidden="true">/</kbd>
       </label>
+      <RouterLink to="/sums" class="btn no-print">Quick sums</RouterLink>
+      <RouterLink to="/measuring-sheet" class="btn no-print">Measuring sheet</RouterLink>
       <RouterLink to="/shipments/new" class="btn btn-primary no-print">
         <PlusIcon aria-hidden="true" /> New shipment
       </RouterLink>

@@ -53,6 +53,9 @@ pub struct TubeBox {
     pub end_air: Length,
     /// Whether it is folded from board, because no round tube on the shelf takes it.
     pub triangular: bool,
+    /// Where a triangular one is creased, as running distances from one edge; the last is its other edge.
+    #[serde(rename = "creases_mm")]
+    pub creases: [Length; 4],
     /// Of board, across the flutes, for a triangular one.
     #[serde(rename = "sheet_width_mm")]
     pub sheet_width: Length,
@@ -169,6 +172,7 @@ impl TubeBox {
                 end_pad: allowances.tube_end_pad,
                 end_air: allowances.tube_end_air,
                 triangular: false,
+                creases: [Length::ZERO; 4],
                 sheet_width: Length::ZERO,
             },
             None => Self {
@@ -179,6 +183,7 @@ impl TubeBox {
                 end_pad: allowances.tube_end_pad,
                 end_air: allowances.tube_end_air,
                 triangular: true,
+                creases: creases(size.triangle_side, board.caliper),
                 sheet_width: size.triangle_side * TRIANGLE_SIDES + board.caliper * TRIANGLE_CREASES,
             },
         };
@@ -235,10 +240,30 @@ impl TubeBox {
     }
 }
 
+/// Panels s + 0.866c, s + 1.732c, s + 2.887c and s, of which the last laps outside the first, as running
+/// distances. Source: house rule; each panel goes around the board of those before it.
+fn creases(side: Length, board: Length) -> [Length; 4] {
+    const THICKER: [f64; 4] = [0.866, 1.732, 2.887, 0.0];
+    let mut at = Length::ZERO;
+    THICKER.map(|boards| {
+        at += side + board * boards;
+        at
+    })
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
     use crate::piece::PieceSize;
+
+    #[test]
+    fn a_triangular_tube_is_creased_three_times() {
+        // s 300, c 4: 303.464, + 306.928 = 610.392, + 311.548 = 921.94, + 300 = 1221.94 = 4 × 300 + 5.485 × 4
+        let found = creases(Length::mm(300.0), Length::mm(4.0)).map(Length::as_mm);
+        for (found, wanted) in found.into_iter().zip([303.464, 610.392, 921.94, 1221.94]) {
+            assert!((found - wanted).abs() < 1e-9, "{found} for {wanted}");
+        }
+    }
 
     #[test]
     fn oil_on_canvas_is_rolled_widest() {

@@ -9,14 +9,6 @@ const { plan, layer } = defineProps<{ plan: Plan; layer: Layer }>();
 const units = useUnits();
 
 const tube = computed(() => (layer.make.kind === 'tube' ? layer.make : undefined));
-/** A triangular tube is creased three times; running distances from one edge. */
-const creases = computed(() => {
-  if (!tube.value?.triangular) return [];
-  const { inside_mm: side, wall_mm: board } = tube.value;
-  const panels = [side + 0.866 * board, side + 1.732 * board, side + 2.887 * board, side];
-  let at = 0;
-  return panels.map((panel) => (at += panel));
-});
 </script>
 
 <template>
@@ -38,7 +30,8 @@ const creases = computed(() => {
           <dd>{{ units.size(tube.sheet_width_mm, tube.length_mm) }} of {{ layer.material_name }}</dd>
           <dt>creases at</dt>
           <dd>
-            {{ creases.map((at) => units.number(at)).join(' · ') }}, the last panel laps outside the first
+            {{ tube.creases_mm.map((at) => units.number(at)).join(' · ') }}, the last panel laps outside the
+            first
           </dd>
         </template>
         <dt>tape</dt>

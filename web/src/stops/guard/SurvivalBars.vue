@@ -31,7 +31,7 @@ const rows = computed(() =>
       width: `${(Math.min(share, SHOWN) / SHOWN) * 100}%`,
       says: `${units.height(fall.survives_mm)} of ${units.height(fall.customary_mm, true)}`,
       shock: fall.by_velocity
-        ? 'too quick to harm it'
+        ? 'up to there too brief to harm it'
         : fall.peak_g == null
           ? 'past the tested range'
           : `${fall.peak_g.toFixed(0)} G from there`,

@@ -13,44 +13,89 @@ use crate::{
 };
 
 pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
-    let falls = &looked.survival.falls;
-    findings.extend(
-        falls
-            .iter()
-            .filter_map(|fall| short_of_custom(looked, fall)),
-    );
+    findings.extend(falls_short(looked));
     findings.extend(uncushioned(looked));
     findings.extend(press_in(looked));
     findings.extend(stacked(looked));
 }
 
-fn short_of_custom(looked: &Looked<'_>, fall: &FallReport) -> Option<Finding> {
-    if fall.survives >= fall.customary {
-        return None;
-    }
-    let (code, way) = match fall.case {
-        FallCase::Face => ("fall-face", "flat on its face"),
-        FallCase::LongEdge => ("fall-long-edge", "on a long edge"),
-        FallCase::ShortEdge => ("fall-short-edge", "on a short edge"),
-        FallCase::Corner => ("fall-corner", "on a corner"),
-        // Tipping over is the face case at another height; its bar says it.
-        FallCase::Tipping => return None,
-    };
-    let (survives, customary) = (cm(fall.survives), cm(fall.customary));
-    let first = fall.change_first.map_or_else(String::new, |slot| {
+/// One finding for the face, and one for the edges and the corner, which are answered alike; two where
+/// the same does not give out first.
+fn falls_short(looked: &Looked<'_>) -> Vec<Finding> {
+    // Tipping over is the face case at another height; its bar says it.
+    let short: Vec<&FallReport> = looked
+        .survival
+        .falls
+        .iter()
+        .filter(|fall| fall.survives < fall.customary && fall.case != FallCase::Tipping)
+        .collect();
+    let of_face = |fall: &&FallReport| fall.case == FallCase::Face;
+    let face: Vec<&FallReport> = short
+        .iter()
+        .copied()
+        .filter(|fall| of_face(&fall))
+        .collect();
+    let edges: Vec<&FallReport> = short
+        .iter()
+        .copied()
+        .filter(|fall| !of_face(&fall))
+        .collect();
+    [("fall-face", face), ("fall-edges", edges)]
+        .into_iter()
+        .filter_map(|(code, falls)| short_of_custom(looked, code, &falls))
+        .collect()
+}
+
+fn short_of_custom(
+    looked: &Looked<'_>,
+    code: &'static str,
+    falls: &[&FallReport],
+) -> Option<Finding> {
+    let worst = falls
+        .iter()
+        .min_by(|one, other| share(one).total_cmp(&share(other)))?;
+    let ways: Vec<String> = falls
+        .iter()
+        .map(|fall| format!("{} {}", cm(fall.survives), way(fall.case)))
+        .collect();
+    let first = worst.change_first.map_or_else(String::new, |slot| {
         format!(": what gives out first is the {}", slot.name())
     });
     let says = format!(
-        "It survives {survives} of {customary}\u{a0}cm {way}{first}. Many ship that way, and foam would hold it."
+        "Of {}\u{a0}cm it survives {}{first}. Many ship that way, and foam would hold it.",
+        cm(worst.customary),
+        listed(&ways)
     );
-    let finding = match fall.change_first {
+    let finding = match worst.change_first {
         Some(slot) => Finding::layer(Mind, code, slot, says),
         None => Finding::parcel(Mind, code, says),
     };
-    Some(match &fall.answer {
+    Some(match &worst.answer {
         Some(answer) => with_answer(looked, finding, answer),
         None => finding,
     })
+}
+
+fn share(fall: &FallReport) -> f64 {
+    fall.survives / fall.customary
+}
+
+const fn way(case: FallCase) -> &'static str {
+    match case {
+        FallCase::Face => "flat on its face",
+        FallCase::LongEdge => "on a long edge",
+        FallCase::ShortEdge => "on a short edge",
+        FallCase::Corner => "on a corner",
+        FallCase::Tipping => "tipping over",
+    }
+}
+
+/// Parts of a sentence with commas, and an "and" before the last.
+fn listed(parts: &[String]) -> String {
+    match parts {
+        [before @ .., last] if !before.is_empty() => format!("{} and {last}", before.join(", ")),
+        _ => parts.concat(),
+    }
 }
 
 fn with_answer(looked: &Looked<'_>, finding: Finding, answer: &PadAnswer) -> Finding {

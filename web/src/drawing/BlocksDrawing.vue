@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+/** Figures of one kind side by side, as bars from one foot. */
+const { allowed, crushes, weights } = defineProps<{
+  /** In newtons, with safety. */
+  allowed?: number;
+  /** In newtons. */
+  crushes?: number;
+  /** In kilograms. */
+  weights?: { actual: number; volumetric: number; billable: number };
+}>();
+
+const HIGH = 150;
+const bars = computed(() => {
+  const found = weights
+    ? [
+        { name: 'actual', value: weights.actual, shown: `${weights.actual.toFixed(2)} kg`, main: false },
+        {
+          name: 'volumetric',
+          value: weights.volumetric,
+          shown: `${weights.volumetric.toFixed(2)} kg`,
+          main: false,
+        },
+        { name: 'billed', value: weights.billable, shown: `${weights.billable.toFixed(2)} kg`, main: true },
+      ]
+    : [
+        { name: 'crushes at', value: crushes ?? 0, shown: `${(crushes ?? 0).toFixed(0)} N`, main: false },
+        { name: 'allowed', value: allowed ?? 0, shown: `${(allowed ?? 0).toFixed(0)} N`, main: true },
+      ];
+  const most = Math.max(...found.map(({ value }) => value), Number.MIN_VALUE);
+  return found.map((bar, place) => ({
+    ...bar,
+    x: 30 + place * 120,
+    high: Math.max(2, (bar.value / most) * HIGH),
+  }));
+});
+</script>
+
+<template>
+  <svg :viewBox="`0 0 ${40 + bars.length * 120} 220`" role="img" aria-label="The figures side by side">
+    <g v-for="bar in bars" :key="bar.name">
+      <rect :x="bar.x" :y="180 - bar.high" width="76" :height="bar.high" :class="{ main: bar.main }" />
+      <text :x="bar.x + 38" :y="172 - bar.high" text-anchor="middle">{{ bar.shown }}</text>
+      <text :x="bar.x + 38" y="202" text-anchor="middle" class="soft">{{ bar.name }}</text>
+    </g>
+    <path :d="`M10 180H${30 + bars.length * 120}`" />
+  </svg>
+</template>
+
+<style scoped>
+svg {
+  display: block;
+  width: 100%;
+  max-height: 260px;
+}
+rect {
+  fill: var(--card);
+  stroke: var(--card-line);
+}
+.main {
+  fill: var(--lichen);
+  stroke: var(--moss);
+  stroke-width: 2px;
+}
+path {
+  stroke: var(--peat);
+  stroke-width: 2px;
+}
+text {
+  fill: var(--peat);
+  font-size: 15px;
+  font-variant-numeric: tabular-nums;
+}
+.soft {
+  fill: var(--peat-soft);
+}
+</style>

@@ -1,0 +1,37 @@
+<script setup lang="ts">
+import FieldShell from './FieldShell.vue';
+
+/** A text that is pasted, or read from a file. */
+const { label, name } = defineProps<{ label: string; name: string; hint?: string }>();
+const text = defineModel<string>({ required: true });
+
+async function read(event: Event): Promise<void> {
+  const file = (event.target as HTMLInputElement).files?.[0];
+  if (file) text.value = await file.text();
+}
+</script>
+
+<template>
+  <FieldShell v-slot="{ id, described }" :label="label" :hint="hint">
+    <textarea
+      :id="id"
+      v-model="text"
+      :name="name"
+      rows="7"
+      class="form-control"
+      spellcheck="false"
+      :aria-describedby="described"
+    />
+    <input type="file" accept=".csv,text/csv,text/plain" aria-label="or from a file" @change="read" />
+  </FieldShell>
+</template>
+
+<style scoped>
+textarea {
+  font-size: 0.9375rem;
+}
+input {
+  margin-top: 6px;
+  font-size: 0.9375rem;
+}
+</style>

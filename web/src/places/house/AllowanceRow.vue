@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { Allowance } from '@/api/types';
+import NumberField from '@/parts/NumberField.vue';
+
+const { allowance, error } = defineProps<{ allowance: Allowance; error?: string }>();
+const value = defineModel<number | null | undefined>({ required: true });
+
+const number = computed({
+  get: () => value.value ?? null,
+  set: (next) => {
+    value.value = next;
+  },
+});
+const label = computed(() => `${allowance.name}${allowance.unit ? `, ${allowance.unit}` : ''}`);
+const range = computed(
+  () => `${allowance.default} to start with; from ${allowance.least} to ${allowance.most}`,
+);
+const empty = computed(() => (value.value == null ? 'give a number' : error));
+</script>
+
+<template>
+  <div class="row" :class="{ other: number !== allowance.default }">
+    <NumberField
+      v-model="number"
+      :label="label"
+      :name="`allowances.${allowance.key}`"
+      :error="empty"
+      :hint="range"
+    />
+    <p class="soft">{{ allowance.reason }}</p>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: 300px minmax(0, 1fr);
+  gap: 0 16px;
+  align-items: center;
+  padding-left: 8px;
+  border-left: 4px solid transparent;
+}
+.other {
+  border-left-color: var(--heather);
+}
+.row :deep(label)::first-letter {
+  text-transform: uppercase;
+}
+p {
+  margin: 0;
+}
+@media (max-width: 640px) {
+  .row {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  p {
+    margin-bottom: 12px;
+  }
+}
+</style>

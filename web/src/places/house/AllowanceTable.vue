@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { Allowance } from '@/api/types';
+
+import AllowanceRow from './AllowanceRow.vue';
+import { grouped } from './groups';
+
+const { allowances, errors } = defineProps<{ allowances: Allowance[]; errors: Record<string, string> }>();
+const values = defineModel<Record<string, number | null>>({ required: true });
+const groups = computed(() => grouped(allowances));
+</script>
+
+<template>
+  <section>
+    <h2>Allowances</h2>
+    <details
+      v-for="group in groups"
+      :key="group.name"
+      :open="group.allowances.some(({ key }) => errors[`allowances.${key}`])"
+    >
+      <summary>
+        {{ group.name }}
+        <span class="soft">{{ group.allowances.length }}</span>
+      </summary>
+      <AllowanceRow
+        v-for="allowance in group.allowances"
+        :key="allowance.key"
+        v-model="values[allowance.key]"
+        :allowance="allowance"
+        :error="errors[`allowances.${allowance.key}`]"
+      />
+    </details>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  margin: 20px 0 4px;
+  font-size: 1.3125rem;
+}
+details {
+  border-top: 1px solid var(--sedge);
+}
+summary {
+  padding: 8px 0;
+  font-family: var(--heading);
+  font-size: 1.0625rem;
+  font-weight: 600;
+  cursor: pointer;
+}
+</style>

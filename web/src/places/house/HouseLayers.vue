@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import type { Studio } from '@/api/types';
+
+const { slots } = defineProps<{ slots: Studio['slots'] }>();
+const layers = defineModel<Record<string, boolean>>({ required: true });
+
+/** What the job always asks for, or what comes with another layer, is no choice of a house. */
+const SETTLED = ['contact', 'bundle', 'folio', 'roll', 'box', 'second_fill'];
+const WAYS = [
+  { value: '', text: 'where the job suggests it' },
+  { value: 'true', text: 'always, where it may be' },
+  { value: 'false', text: 'never, unless a shipment adds it' },
+];
+
+function set(slot: string, way: string): void {
+  const next = { ...layers.value };
+  if (way === '') Reflect.deleteProperty(next, slot);
+  else next[slot] = way === 'true';
+  layers.value = next;
+}
+
+const way = (slot: string) => (layers.value[slot] === undefined ? '' : String(layers.value[slot]));
+</script>
+
+<template>
+  <section>
+    <h2>Layers that every plan has</h2>
+    <p class="soft">What must not be on a piece is left out whatever stands here.</p>
+    <div class="layers">
+      <label v-for="{ slot, name } in slots.filter((one) => !SETTLED.includes(one.slot))" :key="slot">
+        <span>{{ name }}</span>
+        <select
+          class="form-select"
+          :name="`layers.${slot}`"
+          :value="way(slot)"
+          @change="set(slot, ($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="choice in WAYS" :key="choice.value" :value="choice.value">{{ choice.text }}</option>
+        </select>
+      </label>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  margin: 20px 0 0;
+  font-size: 1.3125rem;
+}
+.layers {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(380px, 1fr));
+  gap: 4px 20px;
+}
+label {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 236px;
+  gap: 8px;
+  align-items: center;
+}
+span::first-letter {
+  text-transform: uppercase;
+}
+.form-select {
+  min-height: 38px;
+  padding-block: 3px;
+  font-size: 0.9375rem;
+}
+@media (max-width: 640px) {
+  .layers {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  label {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 0;
+  }
+}
+</style>

@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { Catalogue } from '@/api/types';
+
+const { catalogue, errors } = defineProps<{ catalogue: Catalogue; errors: Record<string, string> }>();
+const materials = defineModel<Record<string, string>>({ required: true });
+
+type Shelf =
+  | 'contact_papers'
+  | 'boards'
+  | 'cushion_wraps'
+  | 'fills'
+  | 'tapes'
+  | 'foams'
+  | 'films'
+  | 'slip_on_corners'
+  | 'sundries';
+
+/** What each is for, and the shelf it comes from, in the order of the work. */
+const USES: readonly { field: string; name: string; shelf: Shelf }[] = [
+  { field: 'contact_paper', name: 'Against the art', shelf: 'contact_papers' },
+  { field: 'glazing_paper', name: 'Over glass and acrylic', shelf: 'contact_papers' },
+  { field: 'glass_tape', name: 'On the glass', shelf: 'tapes' },
+  { field: 'spacer_board', name: 'Window spacer', shelf: 'boards' },
+  { field: 'folio_board', name: 'Folio, and between like pieces', shelf: 'boards' },
+  { field: 'pocket_board', name: 'Corner pockets', shelf: 'boards' },
+  { field: 'slip_on_corner', name: 'Slip-on corners', shelf: 'slip_on_corners' },
+  { field: 'back_foam', name: 'Behind a canvas', shelf: 'foams' },
+  { field: 'face_board', name: 'Face boards', shelf: 'boards' },
+  { field: 'stretch_film', name: 'Stretch film', shelf: 'films' },
+  { field: 'bag_film', name: 'Sealed bag', shelf: 'films' },
+  { field: 'name_tag', name: 'Name tag', shelf: 'sundries' },
+  { field: 'cushion_wrap', name: 'Cushion wrap', shelf: 'cushion_wraps' },
+  { field: 'pad_foam', name: 'Pads and blocks', shelf: 'foams' },
+  { field: 'outer_board', name: 'Boards outside the cushion', shelf: 'boards' },
+  { field: 'fill', name: 'Fill', shelf: 'fills' },
+  { field: 'box_board', name: 'Box', shelf: 'boards' },
+  { field: 'inner_tape', name: 'Tape inside', shelf: 'tapes' },
+  { field: 'masking_tape', name: 'Tape inside, to be peeled', shelf: 'tapes' },
+  { field: 'wrap_tape', name: 'Tape on the wrap', shelf: 'tapes' },
+  { field: 'seal_tape', name: 'Tape on the box', shelf: 'tapes' },
+  { field: 'paper_seal_tape', name: 'Paper tape on the box', shelf: 'tapes' },
+];
+
+/** A retired material is offered only where it stands already. */
+const uses = computed(() =>
+  USES.map((use) => ({
+    ...use,
+    choices: (catalogue[use.shelf] ?? []).filter(
+      ({ id, shelf }) => shelf?.retired !== true || materials.value[use.field] === id,
+    ),
+  })),
+);
+</script>
+
+<template>
+  <section>
+    <h2>Materials taken first</h2>
+    <div class="uses">
+      <label v-for="use in uses" :key="use.field">
+        <span>{{ use.name }}</span>
+        <select v-model="materials[use.field]" class="form-select" :name="`materials.${use.field}`">
+          <option v-for="{ id, name } in use.choices" :key="id" :value="id">{{ name }}</option>
+        </select>
+        <span v-if="errors[`materials.${use.field}`]" class="error" role="alert">
+          {{ errors[`materials.${use.field}`] }}
+        </span>
+      </label>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  margin: 20px 0 4px;
+  font-size: 1.3125rem;
+}
+.uses {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(380px, 1fr));
+  gap: 4px 20px;
+}
+label {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 236px;
+  gap: 0 8px;
+  align-items: center;
+}
+.error {
+  grid-column: 1 / 3;
+  color: var(--rowan);
+}
+.form-select {
+  min-height: 38px;
+  padding-block: 3px;
+  font-size: 0.9375rem;
+}
+@media (max-width: 640px) {
+  .uses {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  label {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

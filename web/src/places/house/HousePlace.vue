@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { onBeforeRouteLeave } from 'vue-router';
+
+import { useStudio } from '@/api/useStudio';
+
+import AllowanceTable from './AllowanceTable.vue';
+import EffectsPanel from './EffectsPanel.vue';
+import HouseLayers from './HouseLayers.vue';
+import HouseMaterials from './HouseMaterials.vue';
+import PresetShelf from './PresetShelf.vue';
+import SchoolQuestions from './SchoolQuestions.vue';
+import { useRules } from './useRules';
+
+const { studio, away } = useStudio();
+const house = useRules();
+const ready = computed(() => studio.value !== undefined && house.rules.version > 0);
+
+onBeforeRouteLeave(() => !house.changed.value || window.confirm('Leave without applying the changed rules?'));
+</script>
+
+<template>
+  <div class="page">
+    <p v-if="away && !ready" class="soft" role="alert">The studio’s rules can’t be reached. Trying again.</p>
+    <p v-else-if="!ready" class="soft">Opening the house rules</p>
+    <div v-else-if="studio" class="columns">
+      <div>
+        <h1>House rules</h1>
+        <p class="soft">
+          Version {{ house.rules.version }}. Every plan follows these, unless a shipment says otherwise.
+          Nothing changes until you apply it.
+        </p>
+        <PresetShelf :house="house" />
+        <SchoolQuestions v-model="house.rules.schools" :questions="studio.schools" />
+        <HouseLayers v-model="house.rules.layers" :slots="studio.slots" />
+        <HouseMaterials
+          v-model="house.rules.materials"
+          :catalogue="studio.catalogue"
+          :errors="house.errors.value"
+        />
+        <AllowanceTable
+          v-model="house.rules.allowances"
+          :allowances="studio.allowances"
+          :errors="house.errors.value"
+        />
+      </div>
+      <EffectsPanel :house="house" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  max-width: 1280px;
+}
+.columns {
+  grid-template-columns: minmax(0, 1fr) 320px;
+}
+h1 {
+  margin: 4px 0;
+  font-size: 1.75rem;
+}
+@media (max-width: 900px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

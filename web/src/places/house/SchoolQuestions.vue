@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import type { SchoolQuestion } from '@/api/types';
+
+const { questions } = defineProps<{ questions: SchoolQuestion[] }>();
+const schools = defineModel<Record<string, string>>({ required: true });
+</script>
+
+<template>
+  <section>
+    <h2>Schools</h2>
+    <p class="soft">Questions that practitioners answer differently. Neither side is wrong.</p>
+    <div class="questions">
+      <fieldset v-for="question in questions" :key="question.key" :data-school="question.key">
+        <legend>{{ question.question }}</legend>
+        <label
+          v-for="school in question.schools"
+          :key="school.key"
+          :class="{ chosen: schools[question.key] === school.key }"
+        >
+          <input
+            v-model="schools[question.key]"
+            type="radio"
+            :name="`schools.${question.key}`"
+            :value="school.key"
+          />
+          <span>
+            <strong>{{ school.name }}</strong>
+            <span class="soft">{{ school.why }}</span>
+          </span>
+        </label>
+      </fieldset>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  margin: 20px 0 0;
+  font-size: 1.3125rem;
+}
+.questions {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(380px, 1fr));
+  gap: 16px 20px;
+}
+fieldset {
+  min-width: 0;
+  margin: 0;
+}
+legend {
+  margin-bottom: 4px;
+  font-family: var(--heading);
+  font-size: 1.0625rem;
+  font-weight: 600;
+}
+label {
+  display: flex;
+  gap: 10px;
+  align-items: flex-start;
+  padding: 6px 10px;
+  border: 1px solid var(--sedge);
+  border-bottom-width: 0;
+  background: var(--paper);
+  line-height: 1.3;
+  cursor: pointer;
+}
+label:last-child {
+  border-bottom-width: 1px;
+}
+.chosen {
+  background: var(--lichen);
+}
+input {
+  flex: none;
+  width: 20px;
+  height: 20px;
+  margin-top: 1px;
+  accent-color: var(--moss);
+}
+strong,
+.soft {
+  display: block;
+}
+label .soft {
+  font-size: 0.9375rem;
+}
+.chosen .soft {
+  color: var(--peat);
+}
+@media (max-width: 640px) {
+  .questions {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,34 @@
+// The allowances in the order of the work, by what their keys begin or end with.
+import type { Allowance } from '@/api/types';
+
+const GROUPS: readonly { name: string; holds: RegExp }[] = [
+  { name: 'Minutes', holds: /minutes$/ },
+  { name: 'How sure a weight is', holds: /doubt$/ },
+  { name: 'Contact sheet and tape', holds: /^(contact|tape)_/ },
+  { name: 'Glass and faces not to be touched', holds: /^(glass|spacer|rabbet)_/ },
+  { name: 'Corners and boards', holds: /^(pocket|board_proud|exact)/ },
+  { name: 'Wraps', holds: /^(first_turns|second_turns|rolled|wrap)/ },
+  { name: 'Foam', holds: /^(pad|edge_pad|block|back_fill|bar)_/ },
+  { name: 'Loose sheets and rolls', holds: /^(folio|paper|roll|tube)_/ },
+  { name: 'Film and bags', holds: /^(film|bag)_/ },
+  { name: 'Fit and fill', holds: /^(clearance|snug|fill|second_gap)/ },
+  { name: 'Box', holds: /^(box|seal|sheet)_/ },
+  { name: 'Checks', holds: /^(drop|press|stack)_/ },
+  { name: 'Limits', holds: /./ },
+];
+
+/** Returns the allowances by group, the minutes and doubts last. */
+export function grouped(allowances: readonly Allowance[]): { name: string; allowances: Allowance[] }[] {
+  const groups = GROUPS.map(({ name }) => ({ name, allowances: [] as Allowance[] }));
+  for (const allowance of allowances) {
+    const place = GROUPS.findIndex(({ holds }) => holds.test(allowance.key));
+    groups[place]?.allowances.push(allowance);
+  }
+  const [minutes, doubts, ...others] = groups;
+  return [...others, doubts, minutes].filter(
+    (group) => group !== undefined && group.allowances.length > 0,
+  ) as {
+    name: string;
+    allowances: Allowance[];
+  }[];
+}

@@ -1,0 +1,135 @@
+// The rules of the house while they are edited: what was changed, what is wrong, and what it would do.
+import { useDebounceFn } from '@vueuse/core';
+import { computed, reactive, ref, shallowRef, watch } from 'vue';
+
+import { answer, api, Refused } from '@/api/client';
+import type { Effects, HouseRules } from '@/api/types';
+import { useStudio } from '@/api/useStudio';
+
+/** Rules with every part present, as numbers and keys. */
+export interface EditedRules {
+  name: string;
+  version: number;
+  allowances: Record<string, number | null>;
+  schools: Record<string, string>;
+  layers: Record<string, boolean>;
+  materials: Record<string, string>;
+}
+
+const LOOK_AFTER_MS = 250;
+
+function edited(rules: HouseRules): EditedRules {
+  return JSON.parse(JSON.stringify({ layers: {}, schools: {}, allowances: {}, ...rules })) as EditedRules;
+}
+
+export function useRules() {
+  const { studio, reload } = useStudio();
+  const rules = reactive<EditedRules>({
+    name: '',
+    version: 0,
+    allowances: {},
+    schools: {},
+    layers: {},
+    materials: {},
+  });
+  const errors = ref<Record<string, string>>({});
+  const effects = shallowRef<Effects>();
+  const trouble = ref('');
+  const busy = ref(false);
+  let asked = 0;
+
+  function take(from: HouseRules): void {
+    Object.assign(rules, edited(from));
+  }
+
+  const changed = computed(() => {
+    const house = studio.value?.rules;
+    return Boolean(house) && JSON.stringify(edited(house as HouseRules)) !== JSON.stringify(rules);
+  });
+
+  async function look(): Promise<void> {
+    const place = ++asked;
+    if (!changed.value) {
+      effects.value = undefined;
+      errors.value = {};
+      return;
+    }
+    try {
+      const seen = await answer(api.POST('/api/v1/studio/rules/preview', { body: body() }));
+      if (place === asked) {
+        effects.value = seen;
+        errors.value = {};
+        trouble.value = '';
+      }
+    } catch (error) {
+      if (place === asked) failed(error);
+    }
+  }
+
+  function body(): { rules: HouseRules } {
+    return { rules: JSON.parse(JSON.stringify(rules)) as HouseRules };
+  }
+
+  function failed(error: unknown): void {
+    effects.value = undefined;
+    if (error instanceof Refused && error.problem.status === 422) errors.value = error.fields;
+    else trouble.value = error instanceof Error ? error.message : 'something went wrong in the page';
+  }
+
+  async function apply(): Promise<void> {
+    busy.value = true;
+    try {
+      await answer(api.PUT('/api/v1/studio/rules', { body: body() }));
+      await reload();
+    } catch (error) {
+      failed(error);
+    } finally {
+      busy.value = false;
+    }
+  }
+
+  /** Keeps the rules as they stand under a name of the studio's own. */
+  async function keepAs(name: string): Promise<boolean> {
+    try {
+      const asked = api.POST('/api/v1/studio/presets', { body: { rules: { ...body().rules, name } } });
+      const { error, response } = await asked;
+      if (response.ok) return true;
+      throw new Refused(error as ConstructorParameters<typeof Refused>[0]);
+    } catch (error) {
+      failed(error);
+      return false;
+    }
+  }
+
+  watch(
+    () => studio.value?.rules,
+    (house) => {
+      if (house) take(house);
+    },
+    { immediate: true },
+  );
+  const lookSoon = useDebounceFn(look, LOOK_AFTER_MS);
+  watch(rules, () => void lookSoon());
+
+  return {
+    rules,
+    errors,
+    effects,
+    trouble,
+    busy,
+    changed,
+    apply,
+    keepAs,
+    rename: (name: string) => {
+      rules.name = name;
+    },
+    /** Puts everything back as the house has it. */
+    discard: () => {
+      if (studio.value) take(studio.value.rules);
+    },
+    /** Takes the rules of a preset, to be looked at before they are applied. */
+    follow: (from: HouseRules) => {
+      take({ ...from, version: studio.value?.rules.version ?? from.version });
+    },
+  };
+}

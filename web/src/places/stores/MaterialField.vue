@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import ChoiceField from '@/parts/ChoiceField.vue';
+import NumberField from '@/parts/NumberField.vue';
+import TextField from '@/parts/TextField.vue';
+import TickField from '@/parts/TickField.vue';
+
+import CurveFields from './CurveFields.vue';
+import SheetList from './SheetList.vue';
+import { partOf } from './shelves';
+import type { Field, Material } from './shelves';
+
+const { field, material, errors } = defineProps<{
+  field: Field;
+  material: Material;
+  errors: Record<string, string>;
+}>();
+const emit = defineEmits<{ set: [key: string, value: unknown] }>();
+
+const label = computed(() => (field.unit ? `${field.label}, ${field.unit}` : field.label));
+const name = computed(() => `material.${field.key}`);
+const error = computed(() => errors[field.key]);
+const set = (value: unknown) => emit('set', field.key, value);
+
+const text = computed({
+  get: () => String(partOf(material, field.key) ?? ''),
+  set: (value) => set(value === '' && field.optional ? undefined : value),
+});
+const number = computed({
+  get: () => (partOf(material, field.key) as number | undefined) ?? null,
+  set: (value) => set(value ?? undefined),
+});
+const tick = computed({ get: () => partOf(material, field.key) === true, set });
+const words = computed(() => (partOf(material, field.key) as string[] | undefined) ?? []);
+
+function toggle(word: string): void {
+  set(words.value.includes(word) ? words.value.filter((one) => one !== word) : [...words.value, word]);
+}
+</script>
+
+<template>
+  <NumberField v-if="field.kind === 'number'" v-model="number" :label="label" :name="name" :error="error" />
+  <TextField
+    v-else-if="field.kind === 'text' || field.kind === 'price'"
+    v-model="text"
+    :label="label"
+    :name="name"
+    :error="error"
+  />
+  <TickField v-else-if="field.kind === 'tick'" v-model="tick" :label="label" :name="name" class="wide" />
+  <ChoiceField
+    v-else-if="field.kind === 'choice'"
+    v-model="text"
+    :label="label"
+    :name="name"
+    :choices="field.choices ?? []"
+    :error="error"
+  />
+  <fieldset v-else-if="field.kind === 'words'" class="wide">
+    <legend>{{ label }}</legend>
+    <label v-for="choice in field.choices" :key="choice.value">
+      <input
+        type="checkbox"
+        :name="name"
+        :value="choice.value"
+        :checked="words.includes(choice.value)"
+        @change="toggle(choice.value)"
+      />
+      {{ choice.text }}
+    </label>
+    <p v-if="error" class="error" role="alert">{{ error }}</p>
+  </fieldset>
+  <SheetList
+    v-else-if="field.kind === 'sheets'"
+    class="wide"
+    :sheets="(partOf(material, field.key) as never) ?? []"
+    :thick="'density_kg_m3' in material || material.curve !== undefined"
+    :errors="errors"
+    @set="set"
+  />
+  <CurveFields
+    v-else
+    class="wide"
+    :curve="(partOf(material, field.key) as never) ?? undefined"
+    :optional="field.optional === true"
+    :errors="errors"
+    @set="set"
+  />
+</template>
+
+<style scoped>
+.wide {
+  grid-column: 1 / -1;
+}
+fieldset {
+  margin: 0 0 10px;
+}
+legend {
+  margin: 0;
+  font-size: 1rem;
+  font-weight: 600;
+}
+fieldset label {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 36px;
+  margin-right: 16px;
+}
+fieldset input {
+  width: 20px;
+  height: 20px;
+  accent-color: var(--moss);
+}
+.error {
+  color: var(--rowan);
+}
+</style>

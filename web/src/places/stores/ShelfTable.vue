@@ -1,0 +1,176 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import MaterialBand from '@/drawing/MaterialBand.vue';
+import { boardPattern, wrapPattern } from '@/drawing/band';
+import type { Band, Pattern } from '@/drawing/band';
+
+import { partOf } from './shelves';
+import type { Field, Material, Shelf } from './shelves';
+
+const { shelf, materials, chosen } = defineProps<{ shelf: Shelf; materials: Material[]; chosen?: string }>();
+const emit = defineEmits<{ edit: [material: Material] }>();
+
+const listed = computed(() => shelf.fields.filter((field) => field.listed));
+const hasSheets = computed(() => shelf.fields.some(({ kind }) => kind === 'sheets'));
+const hasCurve = computed(() => shelf.fields.some(({ kind }) => kind === 'curve'));
+
+function patternOf(material: Material): Pattern {
+  switch (shelf.key) {
+    case 'contact_papers':
+      return 'contact';
+    case 'boards':
+      return boardPattern(material.id);
+    case 'cushion_wraps':
+      return wrapPattern(material.id);
+    case 'foams':
+      return 'foam';
+    case 'fills':
+      return 'fill';
+    case 'films':
+      return 'film';
+    case 'tapes':
+      return 'tape';
+    default:
+      return 'card';
+  }
+}
+
+function swatch(material: Material): Band {
+  const pattern = patternOf(material);
+  const thin = pattern === 'contact' || pattern === 'film';
+  return {
+    x: 1,
+    y: thin ? 8 : 2,
+    width: 38,
+    height: thin ? 4 : 16,
+    pattern,
+    outward: 'up',
+    turns: thin ? 1 : 2,
+  };
+}
+
+function shown(material: Material, field: Field): string {
+  const value = partOf(material, field.key);
+  if (value === undefined || value === null) return '–';
+  return field.choices?.find((choice) => choice.value === value)?.text ?? String(value);
+}
+
+function sheets(material: Material): string {
+  const list = (material.sheets ?? []) as {
+    width_mm: number;
+    height_mm: number;
+    thickness_mm?: number;
+    price: string;
+  }[];
+  return list
+    .map(
+      (one) =>
+        [one.width_mm, one.height_mm, one.thickness_mm].filter(Boolean).join(' × ') + ` at ${one.price}`,
+    )
+    .join('; ');
+}
+
+function curve(material: Material): string {
+  const known = material.curve as { a_kpa: number; b_m3_per_kj: number } | undefined;
+  return known ? `${known.a_kpa} · ${known.b_m3_per_kj}` : '–';
+}
+
+const stock = (material: Material) => partOf(material, 'shelf.stock') as number | undefined;
+const flag = (material: Material, key: string) => partOf(material, `shelf.${key}`) === true;
+</script>
+
+<template>
+  <div class="scroll">
+    <table class="figure">
+      <thead>
+        <tr>
+          <th colspan="2">{{ shelf.name }}</th>
+          <th v-for="field in listed" :key="field.key" class="number">
+            {{ field.label }}<span v-if="field.unit" class="soft">, {{ field.unit }}</span>
+          </th>
+          <th v-if="hasCurve" class="number">a, kPa · b, m³/kJ</th>
+          <th v-if="hasSheets">Sheets, mm</th>
+          <th class="number">Stock, {{ shelf.counted }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="material in materials"
+          :key="material.id"
+          :class="{ chosen: material.id === chosen, retired: flag(material, 'retired') }"
+          :data-material="material.id"
+        >
+          <td class="swatch">
+            <svg width="40" height="20" aria-hidden="true"><MaterialBand :band="swatch(material)" /></svg>
+          </td>
+          <td>
+            <button type="button" @click="emit('edit', material)">{{ material.name }}</button>
+            <span v-if="flag(material, 'reused')" class="soft">saved</span>
+            <span v-if="flag(material, 'retired')" class="soft">retired</span>
+          </td>
+          <td v-for="field in listed" :key="field.key" class="number">{{ shown(material, field) }}</td>
+          <td v-if="hasCurve" class="number">{{ curve(material) }}</td>
+          <td v-if="hasSheets">{{ sheets(material) }}</td>
+          <td class="number">{{ stock(material) ?? '–' }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="materials.length === 0" class="soft">Nothing stands on this shelf yet.</p>
+  </div>
+</template>
+
+<style scoped>
+.scroll {
+  overflow-x: auto;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 0.9688rem;
+}
+th {
+  position: sticky;
+  top: 0;
+  padding: 4px 8px;
+  border-bottom: 1px solid var(--peat);
+  background: var(--bog-cotton);
+  font-weight: 600;
+  text-align: left;
+  vertical-align: bottom;
+}
+th .soft {
+  font-weight: 400;
+}
+td {
+  padding: 3px 8px;
+  border-bottom: 1px solid var(--sedge);
+}
+.number {
+  text-align: right;
+}
+.swatch {
+  width: 48px;
+  line-height: 0;
+}
+button {
+  min-height: 36px;
+  padding: 2px 4px;
+  border: 0;
+  background: none;
+  color: var(--water);
+  font-weight: 600;
+  text-align: left;
+  text-decoration: underline;
+}
+td .soft {
+  margin-left: 6px;
+  font-size: 0.875rem;
+}
+.chosen {
+  background: var(--lichen);
+}
+.retired {
+  color: var(--peat-soft);
+}
+</style>

@@ -1,0 +1,164 @@
+<script setup lang="ts">
+import PlusIcon from '~icons/tabler/plus';
+
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, ref, watch } from 'vue';
+
+import CurveImport from './CurveImport.vue';
+import MaterialEditor from './MaterialEditor.vue';
+import { emptyMaterial, SHELVES } from './shelves';
+import type { Material } from './shelves';
+import ShelfTable from './ShelfTable.vue';
+import TableImport from './TableImport.vue';
+import { useStores } from './useStores';
+
+const { shelf: wanted } = defineProps<{ shelf?: string }>();
+
+const stores = useStores();
+const shelf = computed(() => SHELVES.find(({ key }) => key === wanted) ?? SHELVES[0]);
+const materials = computed(
+  () => (shelf.value ? (stores.stores.value?.catalogue[shelf.value.key] ?? []) : []) as unknown as Material[],
+);
+const edited = ref<Material>();
+const isNew = ref(false);
+const panel = ref<'material' | 'table' | 'points'>();
+
+watch(shelf, () => {
+  edited.value = undefined;
+  panel.value = undefined;
+});
+
+function edit(material: Material): void {
+  edited.value = JSON.parse(JSON.stringify(material)) as Material;
+  isNew.value = false;
+  panel.value = 'material';
+  stores.errors.value = {};
+}
+
+function begin(): void {
+  if (!shelf.value) return;
+  edited.value = emptyMaterial(shelf.value);
+  isNew.value = true;
+  panel.value = 'material';
+  stores.errors.value = {};
+}
+
+async function save(material: Material): Promise<void> {
+  if (!shelf.value || !(await stores.put(shelf.value.key, material))) return;
+  panel.value = undefined;
+}
+
+async function remove(id: string): Promise<void> {
+  if (!shelf.value || !(await stores.remove(shelf.value.key, id))) return;
+  panel.value = undefined;
+}
+
+const hasCurve = computed(() => shelf.value?.fields.some(({ kind }) => kind === 'curve') ?? false);
+</script>
+
+<template>
+  <div class="page">
+    <div class="heading-row">
+      <h1>Stores</h1>
+      <span class="soft">what is on the shelf, what it weighs and what it costs</span>
+    </div>
+    <nav class="shelves no-print" aria-label="Shelves">
+      <RouterLink
+        v-for="one in SHELVES"
+        :key="one.key"
+        :to="`/stores/${one.key}`"
+        :class="{ here: one.key === shelf?.key }"
+        :aria-current="one.key === shelf?.key ? 'page' : undefined"
+        >{{ one.name }}</RouterLink
+      >
+    </nav>
+    <p v-if="stores.trouble.value" class="trouble" role="alert">{{ stores.trouble.value }}</p>
+    <p v-if="!stores.stores.value" class="soft">Opening the stores</p>
+    <div v-else-if="shelf" class="shelf" :class="{ split: panel }">
+      <section>
+        <ShelfTable :shelf="shelf" :materials="materials" :chosen="edited?.id" @edit="edit" />
+        <div class="acts no-print">
+          <BButton @click="begin"><PlusIcon aria-hidden="true" /> New {{ shelf.one }}</BButton>
+          <a class="btn" :href="`/api/v1/stores/${shelf.key}/table`" download>Save as CSV</a>
+          <BButton @click="panel = 'table'">Read in CSV</BButton>
+          <BButton v-if="hasCurve" @click="panel = 'points'">Supplier’s cushion points</BButton>
+        </div>
+        <p class="soft">
+          Starting values are typical of each class, not of any brand: weigh a sheet before you rely on one.
+          Prices in {{ stores.stores.value.catalogue.currency }}.
+        </p>
+      </section>
+      <MaterialEditor
+        v-if="panel === 'material' && edited"
+        :key="edited.id"
+        v-model="edited"
+        :shelf="shelf"
+        :is-new="isNew"
+        :errors="stores.errors.value"
+        @save="save"
+        @remove="remove"
+        @close="panel = undefined"
+      />
+      <TableImport v-else-if="panel === 'table'" :shelf="shelf" :stores="stores" @close="panel = undefined" />
+      <CurveImport
+        v-else-if="panel === 'points'"
+        :shelf="shelf"
+        :materials="materials"
+        @save="save"
+        @close="panel = undefined"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  max-width: 1280px;
+}
+h1 {
+  margin: 4px 0;
+  font-size: 1.75rem;
+}
+.heading-row {
+  justify-content: flex-start;
+}
+.shelves {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 4px;
+  margin-bottom: 12px;
+  border-bottom: 2px solid var(--peat);
+}
+.shelves a {
+  padding: 8px 10px 6px;
+  border-bottom: 4px solid transparent;
+  color: var(--peat);
+  text-decoration: none;
+}
+.shelves .here {
+  border-color: var(--heather);
+  font-weight: 600;
+}
+.shelf.split {
+  display: grid;
+  grid-template-columns: minmax(0, 1.25fr) minmax(360px, 1fr);
+  gap: 24px;
+  align-items: start;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin: 12px 0;
+}
+.trouble {
+  padding: 8px 12px;
+  border-left: 4px solid var(--rowan);
+  background: var(--paper);
+}
+@media (max-width: 900px) {
+  .shelf.split {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

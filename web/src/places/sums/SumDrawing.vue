@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { Blank, MakeOf } from '@/api/types';
+import BlankDrawing from '@/drawing/BlankDrawing.vue';
+import BlocksDrawing from '@/drawing/BlocksDrawing.vue';
+import CushionChart from '@/drawing/CushionChart.vue';
+import PlateDrawing from '@/drawing/PlateDrawing.vue';
+import PocketDrawing from '@/drawing/PocketDrawing.vue';
+import RingDrawing from '@/drawing/RingDrawing.vue';
+import SheetDrawing from '@/drawing/SheetDrawing.vue';
+
+import type { Answer, Numbers, SumName } from './sums';
+
+const { sum, numbers, told } = defineProps<{ sum: SumName; numbers: Numbers; told: Answer }>();
+
+const n = (key: string) => numbers[key] ?? 0;
+const t = (key: string) => Number(told[key] ?? 0);
+
+const pocket = computed(() => told as unknown as MakeOf<'card_pockets'>);
+const blank = computed(() => told.blank as Blank);
+const curve = computed(() => ({
+  a_kpa: n('a_kpa'),
+  b_m3_per_kj: n('b_m3_per_kj'),
+  epsilon_min_kj_m3: numbers.epsilon_min ?? undefined,
+  epsilon_max_kj_m3: numbers.epsilon_max ?? undefined,
+}));
+</script>
+
+<template>
+  <PocketDrawing v-if="sum === 'corner-pocket'" :pocket="pocket" />
+  <SheetDrawing
+    v-else-if="sum === 'contact-sheet'"
+    :width="t('sheet_width_mm')"
+    :height="t('sheet_height_mm')"
+    :inner-width="n('width_mm')"
+    :inner-height="n('height_mm')"
+    inner="face"
+  />
+  <SheetDrawing
+    v-else-if="sum === 'wrap'"
+    :width="t('width_mm')"
+    :height="t('length_mm')"
+    :inner-width="n('across_mm')"
+    :inner-height="n('along_mm')"
+    inner="first turn, face"
+  />
+  <CushionChart
+    v-else-if="sum === 'cushion'"
+    :curve="curve as never"
+    :thickness="n('thickness_mm')"
+    :drop="n('drop_mm')"
+    :limit="numbers.limit_g ?? undefined"
+    :point="{ static_kpa: t('static_kpa'), peak_g: (told.peak_g as number | null) ?? null }"
+  />
+  <PlateDrawing
+    v-else-if="sum === 'press-in'"
+    :side="Math.max(n('side_a_mm'), n('side_b_mm'))"
+    :gives="t('deflection_mm')"
+  />
+  <BlocksDrawing v-else-if="sum === 'stack'" :allowed="t('allowed_n')" :crushes="t('bct_n')" />
+  <RingDrawing
+    v-else-if="sum === 'roll'"
+    :inner="n('inner_mm')"
+    :outer="t('outer_mm')"
+    :tube="t('tube_inside_mm')"
+    :triangle="t('triangle_side_mm')"
+  />
+  <BlankDrawing v-else-if="sum === 'box'" :blank="blank" />
+  <BlocksDrawing
+    v-else
+    :weights="{ actual: t('actual_kg'), volumetric: t('volumetric_kg'), billable: t('billable_kg') }"
+  />
+</template>

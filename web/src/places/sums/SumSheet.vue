@@ -1,0 +1,191 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { useDebounceFn } from '@vueuse/core';
+import { computed, reactive, ref, shallowRef, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+
+import { Refused } from '@/api/client';
+import NumberField from '@/parts/NumberField.vue';
+import { draftOf, inputsOf, mergePatch } from '@/shipment/draft';
+import type { Json } from '@/shipment/draft';
+import { keep } from '@/shipment/kept';
+import { beginShipment } from '@/shipment/useShipment';
+import { useUnits } from '@/units/useUnits';
+
+import { figure } from './figures';
+import SumDrawing from './SumDrawing.vue';
+import type { Answer, Numbers, Sum } from './sums';
+
+const { sum } = defineProps<{ sum: Sum }>();
+const units = useUnits();
+const route = useRoute();
+const router = useRouter();
+
+const WORK_AFTER_MS = 80;
+
+/** The numbers stand in the address, so that a link leads to the same sum. */
+const numbers = reactive<Numbers>(
+  Object.fromEntries(
+    sum.asks.map(({ key, first }) => {
+      const asked = route.query[key];
+      const known = typeof asked === 'string' && asked !== '' ? Number(asked) : first;
+      return [key, Number.isFinite(known) ? known : first];
+    }),
+  ),
+);
+const told = shallowRef<Answer>();
+const errors = ref<Record<string, string>>({});
+const trouble = ref('');
+
+const missing = computed(() => sum.asks.filter(({ key, optional }) => !optional && numbers[key] == null));
+const figures = computed(() => {
+  const answer = told.value;
+  return answer ? sum.tells.map((tell) => ({ label: tell.label, shown: figure(answer, tell, units) })) : [];
+});
+const given = computed(() =>
+  sum.asks
+    .filter(({ key }) => numbers[key] != null)
+    .map(({ key, label, unit }) => `${label} ${numbers[key]}${unit ? `\u00a0${unit}` : ''}`)
+    .join(' · '),
+);
+
+async function work(): Promise<void> {
+  if (missing.value.length > 0) return;
+  try {
+    told.value = await sum.work({ ...numbers });
+    errors.value = {};
+    trouble.value = '';
+  } catch (error) {
+    told.value = undefined;
+    if (error instanceof Refused) errors.value = error.fields;
+    else trouble.value = 'The sum can’t be worked out just now: the server is away.';
+  }
+}
+
+const workSoon = useDebounceFn(work, WORK_AFTER_MS);
+watch(numbers, () => {
+  const query = Object.fromEntries(
+    Object.entries(numbers).map(([key, value]) => [key, value === null ? '' : String(value)]),
+  );
+  void router.replace({ query });
+  void workSoon();
+});
+void work();
+
+/** Begins a shipment with what is known of the piece, and the sum in its notes. */
+async function begin(): Promise<void> {
+  const id = beginShipment();
+  const empty = draftOf({});
+  const begun = draftOf({});
+  Object.assign(begun.piece, sum.piece(numbers));
+  const result = figures.value.map(({ label, shown }) => `${label} ${shown}`).join(', ');
+  begun.piece.notes = `${sum.title}: ${given.value}. ${result}.`;
+  const change = mergePatch(inputsOf(empty) as Json, inputsOf(begun) as Json);
+  if (change !== undefined) keep(id, { version: 0, change });
+  await router.push({ name: 'measure', params: { id } });
+}
+
+const print = () => window.print();
+</script>
+
+<template>
+  <section :data-sum="sum.name">
+    <div class="heading-row">
+      <h2>{{ sum.title }}</h2>
+      <span class="soft">{{ sum.about }}</span>
+    </div>
+    <div class="sheet">
+      <form class="asks no-print" @submit.prevent="work">
+        <NumberField
+          v-for="ask in sum.asks"
+          :key="ask.key"
+          v-model="numbers[ask.key]!"
+          :label="ask.unit ? `${ask.label}, ${ask.unit}` : ask.label"
+          :name="ask.key"
+          :error="
+            errors[ask.key] ?? (numbers[ask.key] == null && !ask.optional ? 'give a number' : undefined)
+          "
+        />
+      </form>
+      <div>
+        <p class="given print-only">{{ given }}</p>
+        <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+        <dl v-if="figures.length > 0" class="figure" data-test="figures">
+          <div v-for="{ label, shown } in figures" :key="label">
+            <dt>{{ label }}</dt>
+            <dd>{{ shown }}</dd>
+          </div>
+        </dl>
+        <p v-else class="soft">The answer stands here once the numbers are whole.</p>
+        <div v-if="told" class="panel drawing">
+          <SumDrawing :sum="sum.name" :numbers="numbers" :told="told" />
+        </div>
+        <div class="acts no-print">
+          <BButton :disabled="!told" @click="print">Print the strip</BButton>
+          <BButton variant="primary" :disabled="!told" @click="begin">Make this a shipment</BButton>
+        </div>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.heading-row {
+  justify-content: flex-start;
+}
+.sheet {
+  display: grid;
+  grid-template-columns: minmax(220px, 300px) minmax(0, 1fr);
+  gap: 24px;
+  align-items: start;
+}
+dl {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
+  gap: 8px 16px;
+  margin: 0 0 12px;
+}
+dl div {
+  border-top: 1px solid var(--sedge);
+}
+dt {
+  color: var(--peat-soft);
+  font-weight: 400;
+}
+dd {
+  margin: 0;
+  font-size: 1.375rem;
+  font-weight: 600;
+  line-height: 1.25;
+}
+.drawing {
+  max-width: 620px;
+  padding: 8px;
+}
+.acts {
+  display: flex;
+  gap: 12px;
+  margin-top: 12px;
+}
+.trouble {
+  color: var(--rowan);
+  font-weight: 600;
+}
+.print-only {
+  display: none;
+}
+@media (max-width: 640px) {
+  .sheet {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media print {
+  .sheet {
+    display: block;
+    max-width: 120mm;
+  }
+  .print-only {
+    display: block;
+  }
+}
+</style>
