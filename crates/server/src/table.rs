@@ -67,11 +67,9 @@ pub(crate) fn read_table(text: &str) -> Result<Vec<(u64, Value)>, Vec<Refusal>> 
         let record = record.map_err(|error| refuse(error.to_string()))?;
         let line = record.position().map_or(0, csv::Position::line);
         let mut material = Value::Object(Map::new());
-        for (column, text) in head
-            .iter()
-            .zip(&record)
-            .filter(|(_, text)| !text.is_empty())
-        {
+        // An empty cell says nothing, but an empty list is a list.
+        let told = |(column, text): &(&str, &str)| !text.is_empty() || LISTS.contains(column);
+        for (column, text) in head.iter().zip(&record).filter(told) {
             put(&mut material, column, value(column, text));
         }
         materials.push((line, material));

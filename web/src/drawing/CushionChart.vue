@@ -5,7 +5,14 @@ import { answer, api } from '@/api/client';
 import type { CurveAt, CushionCurve } from '@/api/types';
 
 /** A cushion curve: shock over static stress, at one drop and one thickness, with a plan's point on it. */
-const { curve, thickness, drop, limit, point } = defineProps<{
+const {
+  curve,
+  thickness,
+  drop,
+  limit,
+  point,
+  name = 'this plan',
+} = defineProps<{
   curve: CushionCurve;
   /** In millimetres. */
   thickness: number;
@@ -15,6 +22,8 @@ const { curve, thickness, drop, limit, point } = defineProps<{
   limit?: number;
   /** Where the plan stands; without a shock it is past the tested range. */
   point?: { static_kpa: number; peak_g?: number | null };
+  /** What stands there. */
+  name?: string;
 }>();
 
 const FRAME = { width: 460, height: 250, left: 46, right: 12, top: 14, bottom: 42 };
@@ -110,7 +119,7 @@ const base = FRAME.height - FRAME.bottom;
     </g>
     <template v-if="limit">
       <path :d="`M${FRAME.left} ${y(limit)}H${FRAME.width - FRAME.right}`" class="limit" />
-      <text :x="FRAME.width - FRAME.right - 4" :y="y(limit) - 5" text-anchor="end" class="limit-word">
+      <text :x="FRAME.left + 6" :y="y(limit) - 6" class="limit-word">
         the piece takes {{ limit.toFixed(0) }} G
       </text>
     </template>
@@ -124,7 +133,7 @@ const base = FRAME.height - FRAME.bottom;
         :y="marked.past ? base - 60 : marked.y - 8"
         :text-anchor="marked.x > FRAME.width / 2 ? 'end' : 'start'"
       >
-        {{ marked.past ? 'this plan, past what is shown' : `this plan, ${point?.peak_g?.toFixed(0)} G` }}
+        {{ marked.past ? `${name}, past what is shown` : `${name}, ${point?.peak_g?.toFixed(0)} G` }}
       </text>
     </g>
   </svg>
@@ -172,6 +181,12 @@ text {
   fill: none;
   stroke: var(--heather);
   stroke-width: 3px;
+}
+.point text,
+.limit-word {
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 4px;
 }
 .point text {
   fill: var(--heather);

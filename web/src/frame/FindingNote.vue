@@ -87,6 +87,7 @@ function setDown(): void {
   border-left-style: dashed;
 }
 .about {
+  margin-left: 0.3em;
   color: var(--peat-soft);
 }
 .about::after {

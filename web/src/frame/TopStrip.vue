@@ -99,6 +99,7 @@ nav {
 }
 .units {
   display: flex;
+  flex: none;
   margin: 0;
   padding: 0;
   border: 1px solid #6a5f57;
@@ -151,7 +152,7 @@ nav {
     padding: 4px 7px;
   }
   .keys {
-    font-size: 0;
+    display: none;
   }
 }
 </style>

@@ -23,7 +23,10 @@ const headlines = computed(() => {
   const { size, adds, outside, best } = figures;
   return {
     measure: units.size(size.width_mm, size.height_mm, size.depth_mm),
-    guard: `+${units.number(adds.front_mm)} face, +${units.length(adds.bottom_mm)} edge`,
+    guard:
+      adds.bottom_mm < 0
+        ? 'rolled, in a tube'
+        : `+${units.number(adds.front_mm)} face, +${units.length(adds.bottom_mm)} edge`,
     box: units.size(outside.across_mm, outside.up_mm, outside.through_mm),
     price: best ? show.money(best.total) : draft.buyer.country ? 'refused' : 'no country',
   };

@@ -208,7 +208,7 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
     case 'stretch_film':
       return { name: 'Stretch film', make: counted(make.turns, 'turn') };
     case 'name_tag':
-      return { name: material, make: 'which piece, which side is the face, which edge the top' };
+      return { name: material, make: 'says the piece, its face and its top' };
     case 'sealed_bag':
       return {
         name: 'Sealed bag',

@@ -66,7 +66,7 @@ h2 {
 }
 ul {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(165px, 1fr));
   gap: 8px;
   margin: 0 0 8px;
   padding: 0;

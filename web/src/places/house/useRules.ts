@@ -22,6 +22,15 @@ function edited(rules: HouseRules): EditedRules {
   return JSON.parse(JSON.stringify({ layers: {}, schools: {}, allowances: {}, ...rules })) as EditedRules;
 }
 
+/** Rules as a text that is the same whatever order their keys came in. */
+function sorted(rules: EditedRules): string {
+  return JSON.stringify(rules, (_, value: unknown) =>
+    typeof value === 'object' && value !== null && !Array.isArray(value)
+      ? Object.fromEntries(Object.entries(value).sort(([one], [other]) => one.localeCompare(other)))
+      : value,
+  );
+}
+
 export function useRules() {
   const { studio, reload } = useStudio();
   const rules = reactive<EditedRules>({
@@ -44,7 +53,7 @@ export function useRules() {
 
   const changed = computed(() => {
     const house = studio.value?.rules;
-    return Boolean(house) && JSON.stringify(edited(house as HouseRules)) !== JSON.stringify(rules);
+    return house !== undefined && sorted(edited(house)) !== sorted(rules);
   });
 
   async function look(): Promise<void> {

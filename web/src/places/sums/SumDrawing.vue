@@ -51,6 +51,7 @@ const curve = computed(() => ({
     :thickness="n('thickness_mm')"
     :drop="n('drop_mm')"
     :limit="numbers.limit_g ?? undefined"
+    name="this pad"
     :point="{ static_kpa: t('static_kpa'), peak_g: (told.peak_g as number | null) ?? null }"
   />
   <PlateDrawing

@@ -133,9 +133,15 @@ const print = () => window.print();
 .heading-row {
   justify-content: flex-start;
 }
+.asks {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 0 12px;
+  align-items: end;
+}
 .sheet {
   display: grid;
-  grid-template-columns: minmax(220px, 300px) minmax(0, 1fr);
+  grid-template-columns: minmax(300px, 400px) minmax(0, 1fr);
   gap: 24px;
   align-items: start;
 }

@@ -35,10 +35,15 @@ const rows = computed(() =>
         : fall.peak_g == null
           ? 'past the tested range'
           : `${fall.peak_g.toFixed(0)} G from there`,
-      first: slotName(fall.change_first),
     };
   }),
 );
+/** The layers that give out first where a fall is not met. */
+const first = computed(() => {
+  const short = survival.falls.filter((fall) => fall.survives_mm < fall.customary_mm && fall.change_first);
+  const slots = [...new Set(short.map((fall) => fall.change_first ?? ''))];
+  return slots.map((slot) => ({ slot, name: slotName(slot) }));
+});
 const press = computed(() => survival.press ?? undefined);
 const stack = computed(() => survival.stack ?? undefined);
 
@@ -63,18 +68,16 @@ function slotName(slot: string | null | undefined): string {
         </span>
         <span class="figure says">{{ row.says }}</span>
         <span class="soft figure shock">{{ row.shock }}</span>
-        <button
-          v-if="!row.meets && row.first"
-          type="button"
-          class="first"
-          @click="emit('look', row.fall.change_first ?? '')"
-        >
-          change the {{ row.first }} first
-        </button>
       </li>
     </ol>
     <p v-else class="soft">
       No fall can be worked out: nothing with a known curve lies around it, or it is rolled.
+    </p>
+    <p v-if="first.length > 0" class="first">
+      To change first:
+      <button v-for="one in first" :key="one.slot" type="button" @click="emit('look', one.slot)">
+        {{ one.name }}
+      </button>
     </p>
     <p class="soft reason">{{ survival.fragility.reason }}</p>
     <dl v-if="press || stack" class="figure">
@@ -147,13 +150,13 @@ li {
   line-height: 1.2;
 }
 .first {
-  grid-column: 2 / 4;
-  justify-self: start;
-  padding: 0;
+  margin: 4px 0 0;
+}
+.first button {
+  padding: 0 6px 0 0;
   border: 0;
   background: none;
   color: var(--water);
-  font-size: 0.9375rem;
   text-decoration: underline;
 }
 .reason {

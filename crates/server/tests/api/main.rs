@@ -1,5 +1,8 @@
 //! The API over real HTTP: a small server on a free port, a database of its own.
 
+mod house;
+mod stores;
+
 use std::path::Path;
 
 use hummock::{Clock, Running, ServeOptions, serve};
@@ -69,6 +72,15 @@ impl Api {
 
     async fn patch(&self, path: &str, body: Value) -> (StatusCode, Value) {
         self.send(reqwest::Method::PATCH, path, &body).await
+    }
+
+    async fn put(&self, path: &str, body: Value) -> (StatusCode, Value) {
+        self.send(reqwest::Method::PUT, path, &body).await
+    }
+
+    async fn delete(&self, path: &str) -> StatusCode {
+        let request = self.client.delete(format!("{}{path}", self.base));
+        request.send().await.expect("an answer").status()
     }
 
     /// The fields and messages of a refused preview.
@@ -150,7 +162,7 @@ async fn a_preview_stores_nothing_and_repeats_itself(pool: PgPool) {
     assert_eq!(first["inputs"]["piece"]["width"], "900 mm");
     assert_eq!(
         first["worked"]["plan"]["layers"].as_array().map(Vec::len),
-        Some(7)
+        Some(8)
     );
     assert_eq!(first["worked"]["quotes"].as_array().map(Vec::len), Some(3));
     let (_, second) = api
