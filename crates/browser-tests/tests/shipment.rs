@@ -71,7 +71,7 @@ async fn from_tape_measure_to_price_in_inches(pool: PgPool) -> Result<()> {
     page.fill("buyer.town", "Tarrow Bridge").await?;
     page.choose("buyer.country", "XS").await?;
     // 901.7 + 10 + 36 + 18 + 30 + 16 = 1011.7 → 39 13/16; 1200.15 + 16.08 + 18 + 36 + 30 + 8 = 1308.23
-    // → 51 1/2; 38.1 + 13.08 + 8 + 27 + 27 + 30 + 15 = 158.18 → 6 1/4
+    // → 51 1/2; 38.1 + 13.08 + 8 + 0.2 + 27 + 27 + 30 + 15 = 158.38 → 6 1/4
     page.sees(OUTSIDE, "39 13/16 × 51 1/2 × 6 1/4 in").await?;
     page.is_saved().await?;
 
@@ -80,8 +80,9 @@ async fn from_tape_measure_to_price_in_inches(pool: PgPool) -> Result<()> {
     page.sees("main", "Layers, from the art outward").await?;
     for layer in [
         "contact",
-        "pockets",
-        "boards",
+        "corners",
+        "face_boards",
+        "name_tag",
         "first_wrap",
         "second_wrap",
         "fill",
@@ -90,8 +91,8 @@ async fn from_tape_measure_to_price_in_inches(pool: PgPool) -> Result<()> {
         page.find(&format!("[data-layer='{layer}']")).await?;
     }
     page.press_called("This guard is right").await?;
-    // 2 × 1300.23 + 2 × 143.18 + 49 = 2935.82 → 115 9/16; 995.7 + 143.18 + 12 = 1150.88 → 45 5/16
-    page.sees("main", "115 9/16 × 45 5/16 in").await?;
+    // 2 × 1300.23 + 2 × 143.38 + 49 = 2936.22 → 115 5/8; 995.7 + 143.38 + 12 = 1151.08 → 45 5/16
+    page.sees("main", "115 5/8 × 45 5/16 in").await?;
     page.press_called("This box is right").await?;
     page.sees("main", "Every service, the cheapest first")
         .await?;
@@ -135,15 +136,16 @@ async fn from_tape_measure_to_price_in_millimetres(pool: PgPool) -> Result<()> {
     page.type_into("choices.clearance", "5").await?;
     page.sees(OUTSIDE, "1026 × 1306 × 156 mm").await?;
     page.fill("choices.clearance", "5").await?;
-    page.press("[data-layer='pockets'] button").await?;
+    page.press("[data-layer='corners'] button").await?;
     page.fill("choices.pocket_leg", "80").await?;
-    page.sees("[data-layer='pockets']", "leg 80").await?;
-    page.press("[data-layer='boards'] button").await?;
+    page.sees("[data-layer='corners']", "leg 80").await?;
+    page.press("[data-layer='face_boards'] button").await?;
     page.fill("choices.board_proud", "10").await?;
-    page.sees("[data-layer='boards']", "920 × 1220 mm, 10 mm proud")
+    page.sees("[data-layer='face_boards']", "920 × 1220 mm, 10 mm proud")
         .await?;
-    page.choose("choices.face_board", "fibreboard-3").await?;
-    page.sees("[data-layer='boards']", "920 × 1220 mm").await?;
+    page.press_called("MDF 3").await?;
+    page.sees("[data-layer='face_boards']", "MDF 3, 920 × 1220 mm")
+        .await?;
     page.is_saved().await?;
 
     // Everything is there after a reload, and back leads to where one was.
@@ -375,6 +377,16 @@ async fn nothing_scrolls_sideways_on_any_screen(pool: PgPool) -> Result<()> {
             page.is_saved().await?;
             page.keys("u").await?;
             assert_eq!(page.asks(wide).await?, false, "{stop} at {width}");
+        }
+        for (place, shows) in [
+            ("/sums/cushion", "Shock of the fall"),
+            ("/stores/boards", "Corrugated C"),
+            ("/studio", "How much padding?"),
+            ("/measuring-sheet", "Measuring sheet"),
+        ] {
+            page.goto(place).await?;
+            page.sees("main", shows).await?;
+            assert_eq!(page.asks(wide).await?, false, "{place} at {width}");
         }
         studio.close().await?;
     }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 
 import type { Allowance } from '@/api/types';
 
@@ -9,6 +9,9 @@ import { grouped } from './groups';
 const { allowances, errors } = defineProps<{ allowances: Allowance[]; errors: Record<string, string> }>();
 const values = defineModel<Record<string, number | null>>({ required: true });
 const groups = computed(() => grouped(allowances));
+/** A group that was opened for a refused value stays open when it is put right. */
+const opened = ref<Record<string, boolean>>({});
+const refused = (some: Allowance[]) => some.some(({ key }) => errors[`allowances.${key}`]);
 </script>
 
 <template>
@@ -17,7 +20,8 @@ const groups = computed(() => grouped(allowances));
     <details
       v-for="group in groups"
       :key="group.name"
-      :open="group.allowances.some(({ key }) => errors[`allowances.${key}`])"
+      :open="opened[group.name] || refused(group.allowances)"
+      @toggle="opened[group.name] = ($event.target as HTMLDetailsElement).open"
     >
       <summary>
         {{ group.name }}

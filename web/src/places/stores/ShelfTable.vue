@@ -73,7 +73,7 @@ function sheets(material: Material): string {
 
 function curve(material: Material): string {
   const known = material.curve as { a_kpa: number; b_m3_per_kj: number } | undefined;
-  return known ? `${known.a_kpa} · ${known.b_m3_per_kj}` : '–';
+  return known ? `${+known.a_kpa.toPrecision(4)} · ${+known.b_m3_per_kj.toPrecision(3)}` : '–';
 }
 
 const stock = (material: Material) => partOf(material, 'shelf.stock') as number | undefined;

@@ -21,6 +21,8 @@ const materials = computed(
 );
 const edited = ref<Material>();
 const isNew = ref(false);
+/** Counts up with each material that is opened, so that none shows what was typed for another. */
+const turn = ref(0);
 const panel = ref<'material' | 'table' | 'points'>();
 
 watch(shelf, () => {
@@ -31,6 +33,7 @@ watch(shelf, () => {
 function edit(material: Material): void {
   edited.value = JSON.parse(JSON.stringify(material)) as Material;
   isNew.value = false;
+  turn.value += 1;
   panel.value = 'material';
   stores.errors.value = {};
 }
@@ -39,6 +42,7 @@ function begin(): void {
   if (!shelf.value) return;
   edited.value = emptyMaterial(shelf.value);
   isNew.value = true;
+  turn.value += 1;
   panel.value = 'material';
   stores.errors.value = {};
 }
@@ -90,7 +94,7 @@ const hasCurve = computed(() => shelf.value?.fields.some(({ kind }) => kind === 
       </section>
       <MaterialEditor
         v-if="panel === 'material' && edited"
-        :key="edited.id"
+        :key="turn"
         v-model="edited"
         :shelf="shelf"
         :is-new="isNew"

@@ -1,0 +1,186 @@
+//! Designing the protection of a piece: kinds of piece, layers, findings, and Stops that are lifted.
+
+use anyhow::Result;
+use hummock_browser_tests::{Page, Studio};
+use sqlx::PgPool;
+
+const OUTSIDE: &str = "[data-figure='outside']";
+
+/// Opens a shipment of the demo studio from the bench, at Guard.
+async fn guard(page: &Page, title: &str) -> Result<()> {
+    page.press_called(title).await?;
+    page.sees("h1", title).await?;
+    page.is_saved().await?;
+    page.keys("2").await?;
+    page.sees("main", "Layers, from the art outward").await
+}
+
+#[sqlx::test(migrations = false)]
+async fn every_kind_of_piece_has_its_own_layers(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    for (title, layers) in [
+        ("Overmantel", &["glass_tape", "contact", "corners"][..]),
+        ("Nine Buoys", &["contact", "bundle", "corners"]),
+        ("Tide Table", &["contact", "folio", "first_wrap"]),
+        ("Lantern Room", &["window_spacer", "folio"]),
+        ("Estuary Scroll", &["contact", "roll", "first_wrap", "box"]),
+    ] {
+        page.goto("/").await?;
+        guard(&page, title).await?;
+        for layer in layers {
+            page.find(&format!("[data-layer='{layer}']")).await?;
+        }
+    }
+    // The roll goes into a tube, and Box says how long it is cut.
+    page.keys("3").await?;
+    page.sees("main", "Card tube").await?;
+    page.sees("main", "1060 mm").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_mirror_is_measured_without_a_medium(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("New shipment").await?;
+    page.fill("title", "Hall glass").await?;
+    page.choose("piece.construction", "mirror").await?;
+    page.fill("size", "500 x 700 x 25").await?;
+    page.sees(OUTSIDE, "mm").await?;
+    assert!(page.texts("[name='piece.medium']").await?.is_empty());
+    page.press("details summary").await?;
+    page.choose("piece.outline", "oval").await?;
+    page.fill("piece.bearing_points", "6").await?;
+    page.fill("piece.weight", "7 lb 2 oz").await?;
+    page.sees("main", "Weighed: 3.23 kg").await?;
+    page.fill("piece.weight", "heavy").await?;
+    page.sees(".error", "write a weight as 3.2 kg").await?;
+    page.fill("piece.weight", "3,2").await?;
+    page.is_saved().await?;
+    page.asks("document.activeElement.blur()").await?;
+    page.keys("2").await?;
+    page.press("[data-layer='corners'] button").await?;
+    // 6 pockets: a tab of tape twice on each, 60 mm long
+    page.sees("[data-layer='corners']", "0.7 m of").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn what_a_layer_could_be_instead_opens_in_place(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    guard(&page, "Kelp Ladder").await?;
+    // The key opens the first layer.
+    page.keys("a").await?;
+    page.sees("[data-layer='contact']", "must never touch acrylic")
+        .await?;
+    page.press_called("Acid-free tissue").await?;
+    page.sees("[data-layer='contact'] .words", "Acid-free tissue")
+        .await?;
+    page.is_saved().await?;
+    page.reload().await?;
+    page.sees("[data-layer='contact'] .words", "Acid-free tissue")
+        .await?;
+    page.keys("z").await?;
+    page.sees("[data-layer='contact'] .words", "Glassine")
+        .await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn layers_are_added_and_left_out(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    guard(&page, "Low Water, March").await?;
+    page.choose("add-layer", "face_pads").await?;
+    page.find("[data-layer='face_pads']").await?;
+    page.fill("choices.pad_thickness", "40").await?;
+    page.sees("[data-layer='face_pads'] .words", "× 40 mm")
+        .await?;
+    page.press_called("Leave it out").await?;
+    page.sees("main", "Layers, from the art outward").await?;
+    page.is_saved().await?;
+    assert!(page.texts("[data-layer='face_pads']").await?.is_empty());
+    // What must not be is said with its reason.
+    page.press(".add summary").await?;
+    page.sees("main", "only a stretched canvas has a hollow behind it")
+        .await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn the_button_of_a_finding_answers_it(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    guard(&page, "Low Water, March").await?;
+    page.sees("[data-fall='face']", "of 76 cm").await?;
+    page.sees("[data-finding='fall-face']", "foam would hold it")
+        .await?;
+    page.press("[data-finding='fall-face'] .btn").await?;
+    page.find("[data-layer='face_pads']").await?;
+    page.find("[data-fall='face'] .meets").await?;
+    page.is_saved().await?;
+    assert!(page.texts("[data-finding='fall-face']").await?.is_empty());
+    page.keys("z").await?;
+    page.sees("[data-finding='fall-face']", "foam would hold it")
+        .await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_stop_is_lifted_with_a_reason_that_stays(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("Kelp Ladder").await?;
+    page.is_saved().await?;
+    page.keys("1").await?;
+    page.choose("piece.condition", "flaking").await?;
+    page.sees("[data-finding='flaking']", "Stop").await?;
+    page.press_called("Go on all the same").await?;
+    page.fill("reason", "Restored on arrival").await?;
+    page.press_called("Go on for this reason").await?;
+    page.sees("[data-finding='flaking']", "Lifted: Restored on arrival")
+        .await?;
+    page.is_saved().await?;
+    page.reload().await?;
+    page.sees("[data-finding='flaking']", "Lifted: Restored on arrival")
+        .await?;
+    page.press_called("Let it stop again").await?;
+    page.is_saved().await?;
+    page.goto("/").await?;
+    page.sees("main li", "Stop: The surface is loose").await?;
+
+    // Paint that has not cured is a Stop of its own.
+    page.press_called("The Ropewalk").await?;
+    page.sees("[data-test='cure']", "not cured until 2 Jun 2027")
+        .await?;
+    page.press_called("Wrap it all the same").await?;
+    page.fill("reason", "Touch dry, taken by hand").await?;
+    page.press_called("Go on for this reason").await?;
+    page.sees("[data-test='cure']", "Lifted: Touch dry").await?;
+    page.is_saved().await?;
+    page.goto("/").await?;
+    page.sees("main li", "The Ropewalk").await?;
+    let stops = page.texts("main li").await?;
+    assert!(
+        !stops.iter().any(|line| line.contains("not cured")),
+        "{stops:?}"
+    );
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_preset_is_followed_by_one_shipment(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    guard(&page, "Low Water, March").await?;
+    page.choose("preset", "Twice boxed").await?;
+    page.find("[data-layer='second_box']").await?;
+    page.choose("preset", "Lean").await?;
+    page.is_saved().await?;
+    page.sees(OUTSIDE, "mm").await?;
+    assert!(page.texts("[data-layer='second_box']").await?.is_empty());
+    assert!(page.texts("[data-layer='second_wrap']").await?.is_empty());
+    studio.close().await
+}

@@ -1,0 +1,194 @@
+//! House rules, stores and quick sums, as a person changes them.
+
+use anyhow::Result;
+use hummock_browser_tests::Studio;
+use sqlx::PgPool;
+
+#[sqlx::test(migrations = false)]
+async fn a_rule_shows_what_it_would_change_before_it_is_applied(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("House rules").await?;
+    page.sees("main", "How much padding?").await?;
+    page.sees(".side", "Nothing is changed").await?;
+    page.press("[name='schools.padding'][value='lean']").await?;
+    page.sees(".side", "of 8 shipments would").await?;
+    page.sees(".side", "Kelp Ladder").await?;
+    page.sees(".side", "−27 mm through").await?;
+    page.press_called("Put back").await?;
+    page.sees(".side", "Nothing is changed").await?;
+
+    page.press("[name='schools.padding'][value='lean']").await?;
+    page.sees(".side", "Kelp Ladder").await?;
+    page.press_called("Apply to the house").await?;
+    page.sees("main", "Version 2").await?;
+    page.sees(".side", "Nothing is changed").await?;
+    page.goto("/").await?;
+    page.press_called("Kelp Ladder").await?;
+    page.is_saved().await?;
+    page.keys("2").await?;
+    page.sees("main", "version 2").await?;
+    assert!(page.texts("[data-layer='second_wrap']").await?.is_empty());
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_value_out_of_range_is_told_at_its_field(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/studio").await?;
+    page.sees("main", "Allowances").await?;
+    page.asks("document.querySelectorAll('details').forEach((part) => { part.open = true })")
+        .await?;
+    page.fill("allowances.clearance_mm", "500").await?;
+    page.sees(".error", "it must be from 0 to 80 mm").await?;
+    page.fill("allowances.clearance_mm", "1 in").await?;
+    page.sees(".error", "is not a number").await?;
+    page.fill("allowances.clearance_mm", "10").await?;
+    page.sees(".side", "shipments would").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn rules_are_kept_as_a_preset(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/studio").await?;
+    page.press("[name='schools.fit'][value='snug']").await?;
+    page.press_called("Keep these rules as a preset").await?;
+    page.fill("preset-name", "Lean").await?;
+    page.press_called("Keep it").await?;
+    page.sees(".error", "comes with Hummock").await?;
+    page.fill("preset-name", "Show week").await?;
+    page.press_called("Keep it").await?;
+    page.sees("[data-preset='Show week']", "kept by this studio")
+        .await?;
+    page.press_called("Put back").await?;
+    page.press("[data-preset='Show week'] .btn").await?;
+    page.sees(".side", "shipments would").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_material_is_changed_and_one_in_use_is_kept(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("Stores").await?;
+    page.sees("main", "Glassine").await?;
+    page.press("[data-material='glassine'] button").await?;
+    page.fill("material.price_per_m", "dear").await?;
+    page.press_called("Save the material").await?;
+    page.sees(".error", "is not a price").await?;
+    page.fill("material.price_per_m", "0.44").await?;
+    page.press_called("Save the material").await?;
+    page.sees("[data-material='glassine']", "0.44").await?;
+    page.press("[data-material='glassine'] button").await?;
+    page.press_called("Delete for good").await?;
+    page.sees(".trouble", "retire it").await?;
+
+    page.press_called("Tapes").await?;
+    page.press_called("New tape").await?;
+    page.fill("material.name", "Cloth tape").await?;
+    page.fill("material.id", "cloth-48").await?;
+    page.fill("material.linear_density_g_m", "9").await?;
+    page.fill("material.price_per_m", "0.11").await?;
+    page.press_called("Put it on the shelf").await?;
+    page.sees("[data-material='cloth-48']", "0.11").await?;
+    page.press("[data-material='cloth-48'] button").await?;
+    page.press_called("Delete for good").await?;
+    page.sees("main", "Acid-free tape").await?;
+    page.reload().await?;
+    page.sees("main", "Acid-free tape").await?;
+    assert!(page.texts("[data-material='cloth-48']").await?.is_empty());
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_table_and_a_suppliers_points_are_read_in(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/stores/tapes").await?;
+    page.press_called("Read in CSV").await?;
+    page.fill(
+        "csv",
+        "id,name,linear_density_g_m,price_per_m\nnew-tape,New tape,-2,0.03",
+    )
+    .await?;
+    page.press_called("Look what it would do").await?;
+    page.sees(".errors", "line 2, linear_density_g_m").await?;
+    page.fill(
+        "csv",
+        "id,name,linear_density_g_m,price_per_m\nnew-tape,New tape,2,0.03",
+    )
+    .await?;
+    page.press_called("Look what it would do").await?;
+    page.sees("[data-test='table-result']", "1 new: new-tape")
+        .await?;
+    page.press_called("Read it in").await?;
+    page.sees("[data-material='new-tape']", "New tape").await?;
+
+    page.goto("/stores/foams").await?;
+    page.press_called("cushion points").await?;
+    // σ = 20·e^(0.06·ε) at ε = 10, 20 and 30, on 50 mm from 500 mm
+    page.fill(
+        "points",
+        "material,thickness_mm,drop_mm,static_stress_kpa,peak_g\nharbour foam,50,500,1,36.4424\nharbour foam,50,500,2,33.2012\nharbour foam,50,500,3,40.3310",
+    )
+    .await?;
+    page.press_called("Fit a and b").await?;
+    page.sees("[data-fit='harbour foam']", "a 20.00 kPa, b 0.0600")
+        .await?;
+    page.choose("onto", "urethane-32").await?;
+    page.press_called("Take this curve").await?;
+    page.sees("[data-material='urethane-32']", "· 0.06").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_quick_sum_becomes_a_shipment(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("Quick sums").await?;
+    page.sees("[data-test='figures']", "159 mm").await?;
+    page.press_called("Cushion").await?;
+    // 3.2 kg on 180 cm², 40 mm, 760 mm
+    page.sees("[data-test='figures']", "71.7 G").await?;
+    page.sees("[data-test='figures']", "588 mm").await?;
+    page.fill("area_cm2", "0").await?;
+    page.sees(".error", "give a number from 0.1").await?;
+    page.fill("area_cm2", "1500").await?;
+    page.sees("[data-test='figures']", "less area, not more foam")
+        .await?;
+    // The numbers stand in the address.
+    page.reload().await?;
+    page.holds("area_cm2", "1500").await?;
+
+    page.press_called("Contact sheet").await?;
+    page.fill("width_mm", "450").await?;
+    page.sees("[data-test='figures']", "606 mm").await?;
+    page.press_called("Make this a shipment").await?;
+    page.holds("piece.width", "450 mm").await?;
+    page.holds("piece.height", "1200 mm").await?;
+    page.fill("title", "From a scrap of paper").await?;
+    page.is_saved().await?;
+    page.reload().await?;
+    page.holds("piece.depth", "38 mm").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn the_measuring_sheet_is_empty_and_whole(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("Measuring sheet").await?;
+    for words in [
+        "Stretched canvas",
+        "Loose canvas",
+        "Pastel or charcoal",
+        "Hardware stands off",
+        "Condition",
+    ] {
+        page.sees("main", words).await?;
+    }
+    studio.close().await
+}
