@@ -3,19 +3,48 @@
 use std::path::PathBuf;
 
 use anyhow::{Context, Result};
-use hummock_browser_tests::Studio;
+use hummock_browser_tests::{Page, Studio};
 use sqlx::PgPool;
 
 /// The browser's own frame takes the rest of it from a page 800 high.
 const HEIGHT: u32 = 943;
 
-/// View, shipment and stop; a view without a shipment is the bench.
-const VIEWS: [(&str, &str, &str); 4] = [
-    ("measure", "Low Water, March", "measure"),
-    ("guard", "Kelp Ladder", "guard"),
-    ("box", "Low Water, March", "box"),
-    ("price", "Kelp Ladder", "price"),
+/// View, shipment, stop, and what is done there before the picture.
+const STOPS: [(&str, &str, &str, Before); 10] = [
+    ("measure", "Low Water, March", "measure", Before::Nothing),
+    ("measure-mirror", "Overmantel", "measure", Before::Nothing),
+    ("measure-set", "Nine Buoys", "measure", Before::Nothing),
+    ("measure-loose", "Lantern Room", "measure", Before::Nothing),
+    ("guard", "Low Water, March", "guard", Before::Nothing),
+    ("guard-rolled", "Estuary Scroll", "guard", Before::Nothing),
+    (
+        "guard-alternatives",
+        "Kelp Ladder",
+        "guard",
+        Before::Press("[data-layer='contact'] button"),
+    ),
+    (
+        "guard-curve",
+        "Low Water, March",
+        "guard",
+        Before::Press("[data-finding='fall-face'] .btn"),
+    ),
+    ("box", "Tide Table", "box", Before::Nothing),
+    ("price", "Kelp Ladder", "price", Before::Nothing),
 ];
+
+/// View, address, and what it shows once it is there.
+const PLACES: [(&str, &str, &str); 4] = [
+    ("house-rules", "/studio", "How much padding?"),
+    ("stores", "/stores/foams", "Polyester urethane foam 32"),
+    ("sums", "/sums/cushion", "71.7 G"),
+    ("measuring-sheet", "/measuring-sheet", "Saltgrass"),
+];
+
+enum Before {
+    Nothing,
+    Press(&'static str),
+}
 
 #[tokio::main]
 async fn main() -> Result<()> {
@@ -29,20 +58,58 @@ async fn main() -> Result<()> {
     let page = studio.page();
     page.sees("main", "Kelp Ladder").await?;
     page.picture(&folder.join("bench.png")).await?;
-    for (view, title, stop) in VIEWS {
-        page.goto("/").await?;
-        page.press_called(title).await?;
-        page.is_saved().await?;
-        let address = page.address().await?;
-        let (shipment, _) = address
-            .rsplit_once('/')
-            .context("a shipment's address ends with its stop")?;
-        let path = shipment
-            .find("/shipments/")
-            .map_or(shipment, |at| &shipment[at..]);
-        page.goto(&format!("{path}/{stop}")).await?;
-        page.is_saved().await?;
+    for (view, title, stop, before) in STOPS {
+        open(&page, title, stop).await?;
+        if let Before::Press(css) = before {
+            page.press(css).await?;
+            page.is_saved().await?;
+            match view {
+                "guard-curve" => show(&page, "section.curve").await?,
+                _ => page.sees(".offers", "as it is").await?,
+            }
+        }
         page.picture(&folder.join(format!("{view}.png"))).await?;
     }
+    for (view, path, shows) in PLACES {
+        page.goto(path).await?;
+        page.sees("main", shows).await?;
+        if view == "house-rules" {
+            page.press("[name='schools.padding'][value='lean']").await?;
+            page.sees(".side", "Kelp Ladder").await?;
+            page.asks("window.scrollTo(0, 0)").await?;
+        }
+        page.picture(&folder.join(format!("{view}.png"))).await?;
+    }
+    page.goto("about:blank").await.ok();
     studio.close().await
+}
+
+/// Opens a shipment from the bench, at a stop.
+async fn open(page: &Page, title: &str, stop: &str) -> Result<()> {
+    page.goto("/").await?;
+    page.press_called(title).await?;
+    page.is_saved().await?;
+    let address = page.address().await?;
+    let (shipment, _) = address
+        .rsplit_once('/')
+        .context("a shipment's address ends with its stop")?;
+    let path = shipment
+        .find("/shipments/")
+        .map_or(shipment, |at| &shipment[at..]);
+    page.goto(&format!("{path}/{stop}")).await?;
+    page.is_saved().await?;
+    if stop == "guard" {
+        page.sees("main", "Layers, from the art outward").await?;
+    }
+    Ok(())
+}
+
+/// Scrolls to a part of the page, once its curve is drawn.
+async fn show(page: &Page, css: &str) -> Result<()> {
+    page.find(&format!("{css} .point")).await?;
+    page.asks(&format!(
+        "document.querySelector('{css}').scrollIntoView({{ block: 'center' }})"
+    ))
+    .await?;
+    Ok(())
 }

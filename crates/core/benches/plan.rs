@@ -4,7 +4,8 @@ use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use hummock_core::{
-    plan::Plan,
+    layer::LayerSlot,
+    plan::{Plan, alternatives},
     quantity::{LengthUnit, TypedSize},
     shipment::{House, ShipmentInputs, Worked},
 };
@@ -33,6 +34,26 @@ fn canvas() -> ShipmentInputs {
     .expect("inputs")
 }
 
+/// The mirror of the demo studio, shaped, under glass and boxed twice, with every layer that may be added.
+fn hardest() -> ShipmentInputs {
+    serde_json::from_value(serde_json::json!({
+        "buyer": { "country": "XS", "postcode": "MR6 1" },
+        "value": "690",
+        "piece": {
+            "construction": "mirror", "outline": "arched", "weight": "11.2 kg",
+            "width": "780 mm", "height": "1050 mm", "depth": "30 mm"
+        },
+        "choices": {
+            "layers": {
+                "binding": true, "bag": true, "face_pads": true, "edge_pads": true, "corner_blocks": true,
+                "outer_boards": true, "second_box": true
+            },
+            "pad_area_cm2": 700.0, "pad_thickness": "65 mm"
+        }
+    }))
+    .expect("inputs")
+}
+
 fn plan(criterion: &mut Criterion) {
     let (house, inputs) = (house(), canvas());
     let mut group = criterion.benchmark_group("preview");
@@ -42,6 +63,23 @@ fn plan(criterion: &mut Criterion) {
     let piece = inputs.piece().expect("a size").expect("a whole piece");
     group.bench_function("plan of one canvas", |bencher| {
         bencher.iter(|| Plan::design(black_box(&piece), &house.rules, &house.catalogue));
+    });
+    let hard = hardest();
+    let rules = house.rules.with(&hard.choices).expect("choices in range");
+    let mirror = hard.piece().expect("a size").expect("a whole piece");
+    group.bench_function("plan of the hardest piece, all checks", |bencher| {
+        bencher.iter(|| Plan::design(black_box(&mirror), &rules, &house.catalogue));
+    });
+    group.bench_function("alternatives of one layer", |bencher| {
+        bencher.iter(|| {
+            alternatives(
+                black_box(&piece),
+                &house.rules,
+                &inputs.choices,
+                &house.catalogue,
+                LayerSlot::FaceBoards,
+            )
+        });
     });
     group.bench_function("plan and quotes of one canvas", |bencher| {
         bencher.iter(|| Worked::out(black_box(&inputs), black_box(&house)));

@@ -404,6 +404,38 @@ fn a_parcel_just_over_a_price_step_is_told_so() {
 }
 
 #[test]
+fn the_price_step_is_passed_by_a_closer_fit() {
+    let price = |inputs: &ShipmentInputs| {
+        let worked = Worked::out(inputs, &house()).expect("it works out");
+        let best = worked
+            .summary(inputs)
+            .expect("a plan")
+            .best
+            .expect("a price");
+        (best.total.amount, worked)
+    };
+    let mut pressed = 0;
+    for mm in 4..40 {
+        let before = inputs(json!({ "choices": { "clearance": format!("{mm} mm") } }));
+        let (dear, worked) = price(&before);
+        let findings = worked.plan.expect("a plan").findings;
+        let step = findings
+            .into_iter()
+            .find(|finding| finding.code == "price-step");
+        let Some(remedy) = step.and_then(|finding| finding.remedy) else {
+            continue;
+        };
+        let after = ShipmentInputs {
+            choices: remedy.choices,
+            ..before
+        };
+        assert!(price(&after).0 < dear, "{mm} mm");
+        pressed += 1;
+    }
+    assert!(pressed > 0);
+}
+
+#[test]
 fn a_stop_is_lifted_by_a_written_reason_that_is_kept() {
     let flaking = json!({ "piece": { "condition": "flaking" } });
     assert!(

@@ -22,7 +22,7 @@ const units = useUnits();
 
 const ROOM = { width: 300, height: 320 };
 const LEFT = 64;
-const TOP = 26;
+const FRONT_AT = 26;
 const LEAST_DEPTH = 10;
 /** So many pieces of a set are drawn behind the first. */
 const MOST_BEHIND = 4;
@@ -36,7 +36,7 @@ const drawn = computed(() => {
   const [width, height] = [width_mm * scale, height_mm * scale];
   const depth = Math.max(LEAST_DEPTH, depth_mm * scale);
   const side = LEFT + width + 64;
-  return { width, height, depth, side, bottom: TOP + height };
+  return { width, height, depth, side, bottom: TOP.value + height };
 });
 
 const framed = computed(() => piece.construction.startsWith('framed_') || piece.construction === 'mirror');
@@ -44,11 +44,14 @@ const loose = computed(() => piece.construction.startsWith('loose_'));
 /** Sheets or panels that lie behind the first one. */
 const behind = computed(() => Math.min(Math.max(0, (piece.count ?? 1) - 1), MOST_BEHIND));
 
+/** Room above for the name of the view, and for what lies behind. */
+const TOP = computed(() => FRONT_AT + behind.value * APART);
+
 /** The outline, so far inside the sides. */
 function outline(inset: number): string {
   const { width, height } = drawn.value;
-  const [left, top] = [LEFT + inset, TOP + inset];
-  const [right, bottom] = [LEFT + width - inset, TOP + height - inset];
+  const [left, top] = [LEFT + inset, TOP.value + inset];
+  const [right, bottom] = [LEFT + width - inset, TOP.value + height - inset];
   const [rx, ry] = [(right - left) / 2, (bottom - top) / 2];
   if (rx <= 0 || ry <= 0) return '';
   switch (piece.outline) {
@@ -78,7 +81,7 @@ const points = computed(() => {
     const square = piece.outline === 'arched' && up > 0;
     return {
       x: LEFT + width / 2 + ((square ? Math.sign(across) : across) * width) / 2,
-      y: TOP + height / 2 + ((square ? 1 : up) * height) / 2,
+      y: TOP.value + height / 2 + ((square ? 1 : up) * height) / 2,
     };
   });
 });

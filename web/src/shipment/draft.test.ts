@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { draftOf, inputsOf, mergePatch, patched, pathsOf, withoutPaths } from './draft';
+import { choose, draftOf, inputsOf, mergePatch, patched, pathsOf, withoutPaths } from './draft';
 import type { Json } from './draft';
 
 const stored = {
@@ -12,9 +12,27 @@ const stored = {
 describe('a draft', () => {
   it('gives back the inputs that it was made of', () => {
     const inputs = inputsOf(draftOf(stored));
-    expect(inputs.piece).toEqual(stored.piece);
-    expect(inputs.choices).toEqual(stored.choices);
+    expect(inputs.piece).toMatchObject(stored.piece);
+    expect(inputs.choices).toMatchObject(stored.choices);
+    expect(inputs.piece).not.toHaveProperty('height');
     expect(inputs).not.toHaveProperty('service');
+  });
+});
+
+describe('choices of an answer', () => {
+  it('are laid over those that stand, layer by layer and school by school', () => {
+    const { choices } = draftOf({ choices: { layers: { bag: true }, schools: { fit: 'snug' } } as never });
+    choose(choices, { layers: { face_pads: true }, pad_thickness: '65 mm', pad_area_cm2: 155, fill: null });
+    choose(choices, { schools: { corners: 'slip_on' } as never });
+    expect(choices.layers).toEqual({ bag: true, face_pads: true });
+    expect(choices.schools).toEqual({ fit: 'snug', corners: 'slip_on' });
+    expect([choices.pad_thickness, choices.pad_area_cm2, choices.fill]).toEqual(['65 mm', 155, '']);
+  });
+
+  it('of one draft are not those of another', () => {
+    const [one, other] = [draftOf({}), draftOf({})];
+    choose(one.choices, { layers: { bag: true } });
+    expect(other.choices.layers).toEqual({});
   });
 });
 

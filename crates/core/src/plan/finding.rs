@@ -100,7 +100,7 @@ impl Finding {
     }
 
     /// Adds the change that answers it.
-    pub(super) fn answered_by(self, label: impl Into<String>, choices: Choices) -> Self {
+    pub(crate) fn answered_by(self, label: impl Into<String>, choices: Choices) -> Self {
         Self {
             remedy: Some(Remedy {
                 label: label.into(),

@@ -403,7 +403,11 @@ fn falls(
         (FallCase::LongEdge, &[FRONT, long_side], custom),
         (FallCase::ShortEdge, &[FRONT, short_side], custom),
         (FallCase::Corner, &[FRONT, ACROSS, UP], custom),
-        (FallCase::Tipping, &[FRONT], tipping),
+        (
+            FallCase::Tipping,
+            &[FRONT],
+            top_pads(study, layers).unwrap_or(tipping),
+        ),
     ];
     cases
         .into_iter()
@@ -415,6 +419,28 @@ fn falls(
         .map(|(case, places, customary)| report(study, (case, places), customary, supplies, layers))
         .collect()
 }
+
+/// Pads at the top edge land as from 1.5·y²/h, y being how high their middle stands over the foot; nothing
+/// where the cushion covers the whole face. Source: packaging engineering practice, a rod that tips over.
+fn top_pads(study: &Study<'_>, layers: &[Layer]) -> Option<Length> {
+    let standing = study.outside.long_side();
+    let (layer, pads) = layers.iter().find_map(|layer| match &layer.make {
+        Make::FacePads(pads) if pads.pads > 1 => Some((layer, pads)),
+        _ => None,
+    })?;
+    let (inside, pad) = if study.outside.up >= study.outside.across {
+        (layer.envelope.up, pads.height)
+    } else {
+        (layer.envelope.across, pads.width)
+    };
+    let above = (standing + inside) / 2.0 - pad / 2.0;
+    Some(Length::mm(
+        TIPPING_ROD * above.as_mm() * above.as_mm() / standing.as_mm(),
+    ))
+}
+
+/// A rod that tips over lands at its tip as from so many times its height.
+const TIPPING_ROD: f64 = 1.5;
 
 fn report(
     study: &Study<'_>,

@@ -232,3 +232,24 @@ fn a_blank_past_every_sheet_is_minded() {
         |finding| finding.code == "no-sheet-for-blank" && finding.layer == Some(LayerSlot::Box)
     ));
 }
+
+#[test]
+fn pads_at_the_top_edge_are_checked_for_tipping_over() {
+    let tipping = |choices: serde_json::Value| {
+        let choices: Choices = serde_json::from_value(choices).expect("choices");
+        let plan = design(&canvas([500.0, 700.0, 24.0]), &choices);
+        let fall = plan.survival.falls.into_iter().last().expect("tipping");
+        assert_eq!(fall.case, FallCase::Tipping);
+        (fall.customary.as_mm(), plan.tally.outside.up.as_mm())
+    };
+    // Wrapped all over, it lands as from half its height.
+    let (drop, standing) = tipping(serde_json::json!({}));
+    assert!((drop - standing / 2.0).abs() < 1e-9);
+    // Four pads of 100 cm²: 100 mm squares. 700 + 0.08 + 16 + 18 + 36 = 770.08 at the pads, 808.08 outside:
+    // the top pads' middle stands (808.08 + 770.08)/2 − 50 = 739.08 up, 1.5 × 739.08²/808.08 = 1013.96
+    let (drop, standing) = tipping(serde_json::json!({
+        "layers": { "face_pads": true }, "pad_area_cm2": 400.0, "pad_thickness": "50 mm"
+    }));
+    assert!((standing - 808.08).abs() < 1e-6, "{standing}");
+    assert!((drop - 1013.96).abs() < 0.01, "{drop}");
+}

@@ -5,7 +5,8 @@ use rust_decimal::Decimal;
 use super::{Buyer, House, ShipmentInputs};
 use crate::{
     freight::{Destination, Offer, Parcel, Quote, quotes},
-    layer::Envelope,
+    house::Choices,
+    layer::{Envelope, Layer, LayerSlot, Make},
     plan::{Finding, FindingLevel::Mind},
     quantity::Length,
 };
@@ -18,6 +19,7 @@ pub(super) struct Sending<'a> {
     pub place: &'a Destination,
     pub quotes: &'a [Quote],
     pub worth: Option<Decimal>,
+    pub layers: &'a [Layer],
 }
 
 /// Returns every finding about sending.
@@ -121,7 +123,7 @@ fn price_step(sending: &Sending<'_>) -> Option<Finding> {
     let saves = |mm: f64| less(mm).filter(|then| then.amount < now.amount);
     saves(A_FEW_MM[A_FEW_MM.len() - 1])?;
     let (mm, then) = A_FEW_MM.into_iter().find_map(|mm| Some((mm, saves(mm)?)))?;
-    Some(Finding::parcel(
+    let finding = Finding::parcel(
         Mind,
         "price-step",
         format!(
@@ -129,5 +131,25 @@ fn price_step(sending: &Sending<'_>) -> Option<Finding> {
             now.amount - then.amount,
             now.currency.code()
         ),
-    ))
+    );
+    Some(match closer_fit(sending, Length::mm(mm)) {
+        Some(clearance) => finding.answered_by(
+            format!("Leave {:.1}\u{a0}mm of clearance", clearance.as_mm()),
+            Choices {
+                clearance: Some(format!("{:.1} mm", clearance.as_mm())),
+                ..Choices::default()
+            },
+        ),
+        None => finding,
+    })
+}
+
+/// The clearance with which every side is so much shorter, where a hand still gets in.
+fn closer_fit(sending: &Sending<'_>, less: Length) -> Option<Length> {
+    let fill = sending.layers.iter().find_map(|layer| match &layer.make {
+        Make::EdgeFill(fill) if layer.slot == LayerSlot::Fill => Some(fill.clearance),
+        _ => None,
+    })?;
+    let snug = sending.house.rules.allowances.snug_clearance;
+    Some(fill - less / 2.0).filter(|&clearance| clearance >= snug)
 }

@@ -84,14 +84,16 @@ impl Worked {
             .map(|place| quotes(&parcel, place, &house.tariffs))
             .unwrap_or_default();
         if let Some(place) = &destination {
-            plan.findings.extend(sending::findings(&Sending {
+            let found = sending::findings(&Sending {
                 inputs,
                 house,
                 parcel: &parcel,
                 place,
                 quotes: &quotes,
                 worth,
-            }));
+                layers: &plan.layers,
+            });
+            plan.findings.extend(found);
             plan.findings.sort_by_key(|finding| finding.level);
         }
         for finding in &mut plan.findings {

@@ -29,7 +29,11 @@ const words = computed(() => layerWords(layer, units));
 const swatch = computed(() => swatchOf(layer));
 const refused = computed(() => FIELDS[layer.slot]?.some((field) => errors.value[field]));
 const gravest = computed(() => findings[0]?.level);
+const LEAST_SHOWN_MM = 0.5;
 const adds = computed(() => {
+  if (Object.values(layer.adds).every((side) => Math.abs(side) < LEAST_SHOWN_MM)) {
+    return 'adds less than it takes to measure';
+  }
   const { front_mm, back_mm, left_mm, right_mm, top_mm, bottom_mm } = layer.adds;
   const beside =
     left_mm === right_mm ? units.length(left_mm) : `${units.number(left_mm)} and ${units.length(right_mm)}`;

@@ -29,16 +29,16 @@ fn falls_short(looked: &Looked<'_>) -> Vec<Finding> {
         .iter()
         .filter(|fall| fall.survives < fall.customary && fall.case != FallCase::Tipping)
         .collect();
-    let of_face = |fall: &&FallReport| fall.case == FallCase::Face;
+    let of_face = |fall: &FallReport| fall.case == FallCase::Face;
     let face: Vec<&FallReport> = short
         .iter()
         .copied()
-        .filter(|fall| of_face(&fall))
+        .filter(|fall| of_face(fall))
         .collect();
     let edges: Vec<&FallReport> = short
         .iter()
         .copied()
-        .filter(|fall| !of_face(&fall))
+        .filter(|fall| !of_face(fall))
         .collect();
     [("fall-face", face), ("fall-edges", edges)]
         .into_iter()
