@@ -30,11 +30,7 @@ fn falls_short(looked: &Looked<'_>) -> Vec<Finding> {
         .filter(|fall| fall.survives < fall.customary && fall.case != FallCase::Tipping)
         .collect();
     let of_face = |fall: &FallReport| fall.case == FallCase::Face;
-    let face: Vec<&FallReport> = short
-        .iter()
-        .copied()
-        .filter(|fall| of_face(fall))
-        .collect();
+    let face: Vec<&FallReport> = short.iter().copied().filter(|fall| of_face(fall)).collect();
     let edges: Vec<&FallReport> = short
         .iter()
         .copied()
