@@ -685,6 +685,31 @@ export interface components {
              */
             drop_factor: number;
             /**
+             * @description Parcels under 18.6 kg are carried before the body.
+             * @default 610
+             */
+            drop_under_18600_g_mm: components["schemas"]["Length"];
+            /**
+             * @description Parcels under 27.7 kg are lifted with a bent back.
+             * @default 460
+             */
+            drop_under_27700_g_mm: components["schemas"]["Length"];
+            /**
+             * @description Parcels under 45.4 kg are lifted by two.
+             * @default 310
+             */
+            drop_under_45400_g_mm: components["schemas"]["Length"];
+            /**
+             * @description Parcels under 68 kg slip off a lift.
+             * @default 200
+             */
+            drop_under_68000_g_mm: components["schemas"]["Length"];
+            /**
+             * @description Parcels under 9.5 kg are thrown by one hand.
+             * @default 760
+             */
+            drop_under_9500_g_mm: components["schemas"]["Length"];
+            /**
              * @description Foam along the edges, where a fall on an edge is to be softened.
              * @default 25
              */
@@ -1584,6 +1609,11 @@ export interface components {
             /** @description The surfaces that it may lie against when a reason is written; every other one never. */
             touch_with_reason?: components["schemas"]["Medium"][];
         };
+        /**
+         * @description What lies against the art.
+         * @enum {string}
+         */
+        ContactRule: "glassine" | "parchment";
         /** @description A contact sheet and the strips that it is joined from. */
         ContactSheet: {
             /** @description Length that comes off the roll for all of them. */
@@ -2443,6 +2473,8 @@ export interface components {
             pad_foam?: components["schemas"]["MaterialId"];
             /** @description On the box, for those who use as little plastic as can be. */
             paper_seal_tape?: components["schemas"]["MaterialId"];
+            /** @description Against the art, for those who want what lets go. */
+            parchment_paper?: components["schemas"]["MaterialId"];
             /** @description Folded into corner pockets. */
             pocket_board: components["schemas"]["MaterialId"];
             /** @description On the box. */
@@ -3295,6 +3327,8 @@ export interface components {
             /** @default null */
             board_fit: components["schemas"]["BoardFit"] | null;
             /** @default null */
+            contact: components["schemas"]["ContactRule"] | null;
+            /** @default null */
             corners: components["schemas"]["CornerStyle"] | null;
             /** @default null */
             cover: components["schemas"]["CoverRule"] | null;
@@ -3340,6 +3374,11 @@ export interface components {
              * @default by_material
              */
             board_fit: components["schemas"]["BoardFit"];
+            /**
+             * @description What lies against the art?
+             * @default glassine
+             */
+            contact: components["schemas"]["ContactRule"];
             /**
              * @description What protects the corners?
              * @default card_pockets

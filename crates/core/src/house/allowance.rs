@@ -207,6 +207,11 @@ allowances! {
     tube_end_air "tube_end_air_mm": Length, "air at each end of a roll", "mm", 5.0 in 0.0 to 30.0, "A pad that presses on a roll's end crushes its edge.";
     film_turns "film_turns": u32, "turns of stretch film", "turns", 2.0 in 1.0 to 6.0, "Two turns cling; one comes loose.";
     bag_margin "bag_margin_mm": Length, "margin of a bag", "mm", 80.0 in 40.0 to 200.0, "What a bag needs beyond the piece to be folded and sealed.";
+    drop_light "drop_under_9500_g_mm": Length, "drop of parcels under 9.5 kg", "mm", 760.0 in 50.0 to 2000.0, "Parcels under 9.5 kg are thrown by one hand.";
+    drop_middling "drop_under_18600_g_mm": Length, "drop of parcels under 18.6 kg", "mm", 610.0 in 50.0 to 2000.0, "Parcels under 18.6 kg are carried before the body.";
+    drop_heavy "drop_under_27700_g_mm": Length, "drop of parcels under 27.7 kg", "mm", 460.0 in 50.0 to 2000.0, "Parcels under 27.7 kg are lifted with a bent back.";
+    drop_two_hands "drop_under_45400_g_mm": Length, "drop of parcels under 45.4 kg", "mm", 310.0 in 50.0 to 2000.0, "Parcels under 45.4 kg are lifted by two.";
+    drop_lift "drop_under_68000_g_mm": Length, "drop of parcels under 68 kg", "mm", 200.0 in 50.0 to 2000.0, "Parcels under 68 kg slip off a lift.";
     drop_factor "drop_factor": f64, "share of the customary drop", "", 1.0 in 0.5 to 2.0, "A rough route drops parcels from higher than custom, a van of one's own from lower.";
     press_load "press_load_n": f64, "load of a corner that presses in", "N", 100.0 in 20.0 to 400.0, "About what a parcel of 10 kg rests on its corner with.";
     stack_safety "stack_safety": f64, "safety of a stack", "", 5.0 in 2.0 to 10.0, "Time, damp and rough handling take four fifths of what a box bears in a press.";
@@ -250,6 +255,18 @@ impl Allowances {
         }
     }
 
+    /// Returns from how high parcels are dropped, by class of mass.
+    #[must_use]
+    pub const fn drop_heights(&self) -> [Length; 5] {
+        [
+            self.drop_light,
+            self.drop_middling,
+            self.drop_heavy,
+            self.drop_two_hands,
+            self.drop_lift,
+        ]
+    }
+
     /// Returns what is known of the allowance of that key.
     ///
     /// # Panics
@@ -282,6 +299,7 @@ mod tests {
             );
         }
         assert_eq!(Allowances::default().check(), Ok(()));
+        assert_eq!(Allowances::default().drop_heights(), crate::cushion::CUSTOM);
     }
 
     #[test]

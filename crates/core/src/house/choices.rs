@@ -5,8 +5,8 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 
 use super::{
-    Allowances, BoardFit, Carriage, Fit, GlassPattern, HouseRules, Padding, PlasticRule,
-    SchoolChoices, TapeRule,
+    Allowances, BoardFit, Carriage, ContactRule, Fit, GlassPattern, HouseRules, Padding,
+    PlasticRule, SchoolChoices, TapeRule,
 };
 use crate::{
     Refusal,
@@ -221,6 +221,11 @@ impl Choices {
             TapeRule::PaperInside => {}
             TapeRule::PlasticThroughout => materials.inner_tape.clone_from(&materials.seal_tape),
             TapeRule::Masking => materials.inner_tape.clone_from(&materials.masking_tape),
+        }
+        if rules.schools.contact == ContactRule::Parchment {
+            materials
+                .contact_paper
+                .clone_from(&materials.parchment_paper);
         }
         if rules.schools.plastic == PlasticRule::Least {
             materials.seal_tape.clone_from(&materials.paper_seal_tape);

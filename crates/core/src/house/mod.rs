@@ -11,7 +11,7 @@ pub use choices::Choices;
 pub use preset::{Preset, presets};
 pub use rules::{Carriage, GlassPattern, HouseMaterials, HouseRules, ShipmentOnly};
 pub use school::{
-    BackBoard, BoardFit, CornerStyle, CoverRule, Facing, Fit, FrontBoard, LargePieces,
+    BackBoard, BoardFit, ContactRule, CornerStyle, CoverRule, Facing, Fit, FrontBoard, LargePieces,
     LooseCanvasRule, LoosePaperRule, Padding, PlasticRule, ReusedRule, SCHOOLS, School,
     SchoolChoices, SchoolQuestion, Schools, TapeRule,
 };

@@ -39,6 +39,8 @@ macro_rules! materials {
 materials! {
     /// Against the art, where its medium allows.
     contact_paper;
+    /// Against the art, for those who want what lets go.
+    parchment_paper = "start::parchment_paper";
     /// Over glass.
     glazing_paper;
     /// Folded into corner pockets.
@@ -94,6 +96,7 @@ mod start {
     }
 
     starting! {
+        parchment_paper = "baking-parchment";
         glass_tape = "masking-25";
         masking_tape = "masking-25";
         paper_seal_tape = "gummed-60";

@@ -126,6 +126,11 @@ schools! {
         Filled "filled": "A little room, filled", "The fill gives way on impact, and the buyer gets in without a knife.";
         Snug "snug": "Snug", "What has no room can't move, and the parcel is smaller.";
     }
+    /// What lies against the art.
+    contact: ContactRule, "What lies against the art?" {
+        Glassine "glassine": "Glassine or acid-free tissue", "Smooth, thin and acid-free: it is what archives lay on paper and cured paint.";
+        Parchment "parchment": "Baking parchment or waxed paper", "Silicone or wax lets go of whatever is still a little soft, and it is in every kitchen.";
+    }
     /// Which pieces get a board in front.
     front_board: FrontBoard, "A board in front before the cushion?" {
         Always "always": "Always", "A knock that passes the box meets board and not the art.";

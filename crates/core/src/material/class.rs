@@ -202,7 +202,7 @@ fn id_of(material: &Value) -> Result<String, Vec<Refusal>> {
 }
 
 /// What must be above nothing, because something is divided by it.
-fn must_be_positive(field: &str) -> bool {
+fn must_be_positive(path: &str, field: &str) -> bool {
     const POSITIVE: [&str; 8] = [
         "roll_width_mm",
         "loaded_thickness_mm",
@@ -213,7 +213,8 @@ fn must_be_positive(field: &str) -> bool {
         "wall_mm",
         "leg_mm",
     ];
-    POSITIVE.contains(&field)
+    // A sheet of foam is divided by its thickness; a paper may be too thin to measure.
+    POSITIVE.contains(&field) || path.starts_with("sheets.") && field == "thickness_mm"
 }
 
 fn numbers_refused(value: &Value, path: &str) -> Vec<Refusal> {
@@ -237,7 +238,7 @@ fn numbers_refused(value: &Value, path: &str) -> Vec<Refusal> {
         Value::Number(number) => {
             let field = path.rsplit('.').next().unwrap_or(path);
             let number = number.as_f64().unwrap_or(f64::NAN);
-            let least_is_open = must_be_positive(field);
+            let least_is_open = must_be_positive(path, field);
             let fits = (0.0..=MOST).contains(&number) && !(least_is_open && number <= 0.0);
             let above = if least_is_open { "above 0" } else { "from 0" };
             let says = format!("it is {number}; give a number {above} to {MOST}");
@@ -343,6 +344,12 @@ mod tests {
             assert_eq!(refused[0].field, field);
             assert!(refused[0].message.contains(says), "{}", refused[0].message);
         }
+        let mut foam = catalogue().class(MaterialClass::Foams)[0].clone();
+        foam["sheets"][0]["thickness_mm"] = json!(0);
+        let refused = catalogue()
+            .with(MaterialClass::Foams, foam)
+            .expect_err("a foam of no thickness");
+        assert_eq!(refused[0].field, "sheets.0.thickness_mm");
         let mut short = tape.clone();
         short
             .as_object_mut()

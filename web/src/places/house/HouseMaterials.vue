@@ -20,6 +20,7 @@ type Shelf =
 /** What each is for, and the shelf it comes from, in the order of the work. */
 const USES: readonly { field: string; name: string; shelf: Shelf }[] = [
   { field: 'contact_paper', name: 'Against the art', shelf: 'contact_papers' },
+  { field: 'parchment_paper', name: 'Against the art, where it lets go', shelf: 'contact_papers' },
   { field: 'glazing_paper', name: 'Over glass and acrylic', shelf: 'contact_papers' },
   { field: 'glass_tape', name: 'On the glass', shelf: 'tapes' },
   { field: 'spacer_board', name: 'Window spacer', shelf: 'boards' },

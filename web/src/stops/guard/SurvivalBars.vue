@@ -80,7 +80,12 @@ function slotName(slot: string | null | undefined): string {
       </button>
     </p>
     <p class="soft reason">{{ survival.fragility.reason }}</p>
-    <dl v-if="press || stack" class="figure">
+    <dl class="figure">
+      <dt>too brief to harm</dt>
+      <dd>
+        up to {{ survival.boundary.critical_velocity_m_s.toFixed(2) }} m/s, a fall of
+        {{ units.height(survival.boundary.survives_mm, true) }} on the face
+      </dd>
       <template v-if="press">
         <dt>a corner on the face</dt>
         <dd :class="{ falls: !press.passes }">

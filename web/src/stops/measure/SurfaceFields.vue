@@ -17,7 +17,7 @@ const glass = computed(() => mirror.value || draft.piece.construction === 'frame
 <template>
   <fieldset>
     <legend>Surface</legend>
-    <div v-if="!mirror" class="triple">
+    <div v-if="!mirror" class="triple first">
       <ChoiceField
         v-model="draft.piece.medium"
         label="Medium"
@@ -69,6 +69,9 @@ const glass = computed(() => mirror.value || draft.piece.construction === 'frame
   grid-template-columns: repeat(3, minmax(0, 1fr));
   gap: 0 12px;
 }
+.first {
+  grid-template-columns: minmax(0, 1.3fr) minmax(0, 1fr) minmax(0, 1.05fr);
+}
 .tick {
   margin-top: 24px;
 }
@@ -78,7 +81,8 @@ legend {
   font-weight: 600;
 }
 @media (max-width: 640px) {
-  .triple {
+  .triple,
+  .first {
     grid-template-columns: minmax(0, 1fr);
   }
   .tick {

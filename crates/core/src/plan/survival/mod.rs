@@ -14,7 +14,7 @@ use serde::Serialize;
 
 use super::recipe::Recipe;
 use crate::{
-    cushion::{CushionCurve, DamageBoundary, customary_drop},
+    cushion::{CushionCurve, DamageBoundary, drop_by},
     house::Carriage,
     layer::{Envelope, Layer, LayerSlot, Supplies},
     material::MaterialId,
@@ -92,8 +92,8 @@ impl Survival {
             mass: cushioned,
             fragility,
         };
-        let custom =
-            customary_drop(parcel_mass).map(|drop| drop * supplies.allowances().drop_factor);
+        let custom = drop_by(supplies.allowances().drop_heights(), parcel_mass)
+            .map(|drop| drop * supplies.allowances().drop_factor);
         let falls = custom
             .filter(|_| !rolled)
             .map(|custom| fall::falls(&study, custom, supplies, layers))
