@@ -98,10 +98,10 @@ const lacking = computed(() => missing.value.map((field) => FIELDS[field] ?? fie
       <p v-else class="soft">
         The tally follows as soon as it is known {{ lacking ? `: ${lacking}` : 'what it is' }}.
       </p>
-      <FindingNote v-for="finding in shown" :key="finding.code" :finding="finding" />
+      <FindingNote v-for="finding in shown" :key="finding.says" :finding="finding" />
       <details v-if="notes.length > 0" class="notes">
         <summary>{{ counted(notes.length, 'Note') }}</summary>
-        <FindingNote v-for="finding in notes" :key="finding.code" :finding="finding" />
+        <FindingNote v-for="finding in notes" :key="finding.says" :finding="finding" />
       </details>
     </div>
   </aside>

@@ -11,7 +11,7 @@ import { useUnits } from '@/units/useUnits';
 import { useHouse } from './useHouse';
 
 const { layer } = defineProps<{ layer: Layer }>();
-const { id, draft, errors } = useShipment();
+const { id, draft, errors, plan } = useShipment();
 const house = useHouse();
 const units = useUnits();
 
@@ -35,15 +35,12 @@ interface LengthControl {
   hint?: string;
 }
 
-const turnsKey = computed<Turns | undefined>(() =>
-  layer.slot === 'first_wrap' && layer.make.kind === 'wrap' && layer.why.includes('tube')
-    ? undefined
-    : layer.slot === 'first_wrap'
-      ? 'first_turns'
-      : layer.slot === 'second_wrap'
-        ? 'second_turns'
-        : undefined,
-);
+/** Around a roll the house alone says how many turns there are. */
+const turnsKey = computed<Turns | undefined>(() => {
+  if (plan.value?.carriage === 'rolled') return undefined;
+  if (layer.slot === 'first_wrap') return 'first_turns';
+  return layer.slot === 'second_wrap' ? 'second_turns' : undefined;
+});
 const turns = computed(() => (layer.make.kind === 'wrap' ? layer.make.turns : 0));
 
 /** A choice that is what the house does anyway is no choice. */
