@@ -78,6 +78,10 @@ async fn main() -> Result<()> {
             page.sees(".side", "Kelp Ladder").await?;
             page.asks("window.scrollTo(0, 0)").await?;
         }
+        if view == "stores" {
+            page.press("[data-material='urethane-32'] button").await?;
+            page.find("form.editor .curve").await?;
+        }
         page.picture(&folder.join(format!("{view}.png"))).await?;
     }
     page.goto("about:blank").await.ok();

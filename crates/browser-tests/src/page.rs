@@ -89,6 +89,19 @@ impl Page {
         .with_context(|| format!("{css} never showed \"{text}\""))
     }
 
+    /// Waits until there is no element of a selector.
+    ///
+    /// # Errors
+    /// When one stays.
+    pub async fn lacks(&self, css: &str) -> Result<()> {
+        self.until(|| async {
+            let found = self.browser.find_all(By::Css(css.to_owned())).await?;
+            Ok(found.is_empty().then_some(()))
+        })
+        .await
+        .with_context(|| format!("{css} never went"))
+    }
+
     /// Returns the texts of all elements of a selector.
     ///
     /// # Errors

@@ -48,7 +48,7 @@ async fn a_mirror_is_measured_without_a_medium(pool: PgPool) -> Result<()> {
     page.choose("piece.construction", "mirror").await?;
     page.fill("size", "500 x 700 x 25").await?;
     page.sees(OUTSIDE, "mm").await?;
-    assert!(page.texts("[name='piece.medium']").await?.is_empty());
+    page.lacks("[name='piece.medium']").await?;
     page.press("details summary").await?;
     page.choose("piece.outline", "oval").await?;
     page.fill("piece.bearing_points", "6").await?;
@@ -101,7 +101,7 @@ async fn layers_are_added_and_left_out(pool: PgPool) -> Result<()> {
     page.press_called("Leave it out").await?;
     page.sees("main", "Layers, from the art outward").await?;
     page.is_saved().await?;
-    assert!(page.texts("[data-layer='face_pads']").await?.is_empty());
+    page.lacks("[data-layer='face_pads']").await?;
     // What must not be is said with its reason.
     page.press(".add summary").await?;
     page.sees("main", "only a stretched canvas has a hollow behind it")
@@ -121,7 +121,7 @@ async fn the_button_of_a_finding_answers_it(pool: PgPool) -> Result<()> {
     page.find("[data-layer='face_pads']").await?;
     page.find("[data-fall='face'] .meets").await?;
     page.is_saved().await?;
-    assert!(page.texts("[data-finding='fall-face']").await?.is_empty());
+    page.lacks("[data-finding='fall-face']").await?;
     page.keys("z").await?;
     page.sees("[data-finding='fall-face']", "foam would hold it")
         .await?;
@@ -180,7 +180,7 @@ async fn a_preset_is_followed_by_one_shipment(pool: PgPool) -> Result<()> {
     page.choose("preset", "Lean").await?;
     page.is_saved().await?;
     page.sees(OUTSIDE, "mm").await?;
-    assert!(page.texts("[data-layer='second_box']").await?.is_empty());
-    assert!(page.texts("[data-layer='second_wrap']").await?.is_empty());
+    page.lacks("[data-layer='second_box']").await?;
+    page.lacks("[data-layer='second_wrap']").await?;
     studio.close().await
 }
