@@ -200,3 +200,49 @@ async fn what_the_job_forbids_is_refused_at_its_layer(pool: PgPool) {
         assert_eq!(refusals[0].0, field, "{refusals:?}");
     }
 }
+
+#[sqlx::test(migrations = false)]
+async fn what_an_earlier_edition_stored_is_brought_up_to_date_once(pool: PgPool) {
+    drop(Api::start(&pool, true).await);
+    // As an edition that knew no foams, no curves and no slots had left it.
+    for statement in [
+        "UPDATE catalogue SET edition = 1, materials = jsonb_set(materials, '{foams}', '[]')",
+        "UPDATE catalogue SET materials = materials #- '{cushion_wraps,0,curve}'",
+        "UPDATE shipment SET worked = worked - 'edition' #- '{plan,slots}'",
+    ] {
+        sqlx::query(statement)
+            .execute(&pool)
+            .await
+            .expect("it is changed");
+    }
+    let api = Api::start(&pool, true).await;
+    let stores = api.get("/api/v1/stores").await;
+    assert!(
+        !stores["catalogue"]["foams"]
+            .as_array()
+            .expect("a list")
+            .is_empty()
+    );
+    assert!(stores["catalogue"]["cushion_wraps"][0]["curve"].is_object());
+    let rows = api.get("/api/v1/shipments").await;
+    for row in rows.as_array().expect("a list") {
+        let shipment = api
+            .get(&format!("/api/v1/shipments/{}", text(&row["id"])))
+            .await;
+        assert!(
+            shipment["worked"]["plan"]["slots"].is_array(),
+            "{}",
+            row["inputs"]["title"]
+        );
+        assert_eq!(shipment["version"], 1, "nobody edited it");
+    }
+    drop(api);
+    // A shelf that is emptied on purpose stays empty.
+    sqlx::query("UPDATE catalogue SET materials = jsonb_set(materials, '{tubes}', '[]')")
+        .execute(&pool)
+        .await
+        .expect("it is changed");
+    let api = Api::start(&pool, true).await;
+    let stores = api.get("/api/v1/stores").await;
+    assert_eq!(stores["catalogue"]["tubes"], json!([]));
+}
