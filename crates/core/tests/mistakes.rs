@@ -83,17 +83,6 @@ fn found_and_answered(piece: &Piece, choices: &Choices, code: &str) {
     assert_eq!(found(piece, &choose(whole), code), None);
 }
 
-fn merge(whole: &mut Value, patch: Value) {
-    match (whole, patch) {
-        (Value::Object(whole), Value::Object(patch)) => {
-            for (key, value) in patch {
-                merge(whole.entry(key).or_insert(Value::Null), value);
-            }
-        }
-        (whole, patch) => *whole = patch,
-    }
-}
-
 #[track_caller]
 fn refused(piece: &Piece, slot: LayerSlot, wanted: bool, says: &str) {
     let refusals = Recipe::refused(piece, &house().rules, &[(slot, wanted)].into());
@@ -331,6 +320,10 @@ fn nothing_that_gives_is_minded() {
     found_and_answered(&canvas(), &bare, "no-cushion");
 }
 
+fn merge(whole: &mut Value, patch: Value) {
+    json_patch::merge(whole, &patch);
+}
+
 fn inputs(change: Value) -> ShipmentInputs {
     let mut inputs = json!({
         "title": "Slack Tide", "value": "320",
@@ -365,7 +358,7 @@ fn an_address_left_for_the_counter_is_minded() {
 }
 
 #[test]
-fn cover_below_the_value_and_no_tracking_are_minded_once_a_service_is_chosen() {
+fn cover_below_the_value_is_minded_once_a_service_is_chosen() {
     let chosen = |service: &str| json!({ "service": service, "value": "9000000" });
     let codes = |change: Value| {
         let worked = Worked::out(&inputs(change), &house()).expect("it works out");
@@ -379,15 +372,23 @@ fn cover_below_the_value_and_no_tracking_are_minded_once_a_service_is_chosen() {
     };
     assert!(codes(chosen("gannet-post/parcel")).contains(&"cover-below-value"));
     assert!(!codes(json!({ "service": "gannet-post/parcel" })).contains(&"cover-below-value"));
-    assert!(!codes(json!({})).contains(&"untracked"));
-    let untracked = house().tariffs[0]
-        .services
-        .iter()
-        .find(|service| !service.tracked)
-        .map(|service| format!("gannet-post/{}", service.id));
-    if let Some(service) = untracked {
-        assert!(codes(json!({ "service": service })).contains(&"untracked"));
-    }
+}
+
+#[test]
+fn a_service_without_tracking_is_minded_once_it_is_chosen() {
+    let mut house = house();
+    let service = &mut house.tariffs[0].services[0];
+    service.tracked = false;
+    let chosen = inputs(json!({ "service": format!("gannet-post/{}", service.id) }));
+    let untracked = |house: &House, inputs: &ShipmentInputs| {
+        let worked = Worked::out(inputs, house).expect("it works out");
+        let findings = worked.plan.expect("a plan").findings;
+        findings.iter().any(|finding| finding.code == "untracked")
+    };
+    assert!(untracked(&house, &chosen));
+    assert!(!untracked(&house, &inputs(json!({}))));
+    house.tariffs[0].services[0].tracked = true;
+    assert!(!untracked(&house, &chosen));
 }
 
 #[test]

@@ -2,7 +2,6 @@
 
 use axum::{Json, extract::State};
 use hummock_core::{
-    cushion::DROP_HEIGHTS,
     house::{ALLOWANCES, Allowance, HouseRules, SCHOOLS, SchoolQuestion},
     layer::LayerSlot,
     material::Catalogue,
@@ -36,8 +35,6 @@ pub(crate) struct StudioView {
     schools: &'static [SchoolQuestion],
     /// Every layer that a plan can have, from the art outward.
     slots: Vec<SlotName>,
-    /// From how high parcels are dropped by custom.
-    drop_heights: Vec<DropHeight>,
     /// Its shelf.
     catalogue: Catalogue,
 }
@@ -49,15 +46,6 @@ pub(crate) struct SlotName {
     slot: LayerSlot,
     /// What people call it.
     name: &'static str,
-}
-
-/// A customary drop height.
-#[derive(Debug, Serialize, ToSchema)]
-pub(crate) struct DropHeight {
-    /// Of parcels lighter than this.
-    under_kg: f64,
-    /// That they are dropped from.
-    drop_mm: f64,
 }
 
 /// A country that the studio ships to.
@@ -98,12 +86,6 @@ pub(crate) async fn show(State(app): State<App>) -> Result<Json<StudioView>, Pro
             .map(|slot| SlotName {
                 slot,
                 name: slot.name(),
-            })
-            .into(),
-        drop_heights: DROP_HEIGHTS
-            .map(|(under, height)| DropHeight {
-                under_kg: under.as_kg(),
-                drop_mm: height.as_mm(),
             })
             .into(),
         catalogue: house.catalogue,

@@ -1991,19 +1991,6 @@ export interface components {
          * @enum {string}
          */
         Direction: "up" | "across";
-        /** @description A customary drop height. */
-        DropHeight: {
-            /**
-             * Format: double
-             * @description That they are dropped from.
-             */
-            drop_mm: number;
-            /**
-             * Format: double
-             * @description Of parcels lighter than this.
-             */
-            under_kg: number;
-        };
         /**
          * Format: double
          * @description What the edge of a board bears, in kilonewtons a metre.
@@ -2278,6 +2265,11 @@ export interface components {
              * @description G·T/H at the best area, e·a·b; below 2.7 no real cushion is known.
              */
             efficiency: number;
+            /**
+             * @description The curve at no energy and at the most that was tested: on a logarithmic axis of stress, the ends of
+             *     a straight line.
+             */
+            ends: components["schemas"]["FittedPoint"][];
             /** @description Each point as it was fitted: its energy and its dynamic stress. */
             points: components["schemas"]["FittedPoint"][];
             /**
@@ -3891,8 +3883,6 @@ export interface components {
             catalogue: components["schemas"]["Catalogue"];
             /** @description Where it ships to. */
             countries: components["schemas"]["CountryView"][];
-            /** @description From how high parcels are dropped by custom. */
-            drop_heights: components["schemas"]["DropHeight"][];
             /** @description Its name. */
             name: string;
             /** @description Its house rules. */

@@ -27,11 +27,12 @@ function y(kpa: number): number {
   return base - (Math.log(kpa / least) / Math.log(most / least)) * (base - FRAME.top);
 }
 
-/** The fitted curve is a straight line here: its two ends, as the core fitted them. */
+/** The fitted curve is a straight line here, between the ends that the core gives. */
 const line = computed(() => {
-  const { a_kpa: a, b_m3_per_kj: b } = fitted.curve;
-  const end = a * Math.exp(b * span.value.energy);
-  return `M${x(0)} ${y(a)}L${x(span.value.energy)} ${y(end)}`;
+  const [from, to] = fitted.ends;
+  return from && to
+    ? `M${x(from.energy_kj_m3)} ${y(from.stress_kpa)}L${x(to.energy_kj_m3)} ${y(to.stress_kpa)}`
+    : '';
 });
 const ticks = computed(() => {
   const step = Number((span.value.energy / TICKS).toPrecision(1));

@@ -3,7 +3,7 @@
 use crate::quantity::{Length, Mass};
 
 /// The customary single-parcel test heights: up to, but not including, each mass.
-pub const DROP_HEIGHTS: [(Mass, Length); 5] = [
+const DROP_HEIGHTS: [(Mass, Length); 5] = [
     (Mass::kg(9.5), Length::mm(760.0)),
     (Mass::kg(18.6), Length::mm(610.0)),
     (Mass::kg(27.7), Length::mm(460.0)),
@@ -20,17 +20,10 @@ pub const CUSTOM: [Length; 5] = [
     DROP_HEIGHTS[4].1,
 ];
 
-/// Returns from how high a parcel of this mass is dropped by custom, in millimetres; nothing at 68 kg
-/// and above, which is handed over.
+/// Returns from how high a parcel of this mass is dropped by heights that a studio has set, one for each
+/// customary class of mass; nothing at 68 kg and above, which is handed over.
 ///
 /// A heavier parcel is handled lower. Source: packaging engineering practice.
-#[must_use]
-pub fn customary_drop(parcel: Mass) -> Option<Length> {
-    drop_by(CUSTOM, parcel)
-}
-
-/// Returns from how high a parcel of this mass is dropped by heights that a studio has set, one for each
-/// customary class of mass; nothing at 68 kg and above.
 #[must_use]
 pub fn drop_by(heights: [Length; 5], parcel: Mass) -> Option<Length> {
     DROP_HEIGHTS
@@ -63,7 +56,11 @@ mod tests {
             (67.9, Some(200.0)),
             (68.0, None),
         ] {
-            assert_eq!(customary_drop(Mass::kg(kg)), height.map(Length::mm), "{kg}");
+            assert_eq!(
+                drop_by(CUSTOM, Mass::kg(kg)),
+                height.map(Length::mm),
+                "{kg}"
+            );
         }
     }
 }

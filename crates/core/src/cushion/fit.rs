@@ -37,6 +37,9 @@ pub struct FittedCurve {
     pub efficiency: f64,
     /// Each point as it was fitted: its energy and its dynamic stress.
     pub points: Vec<FittedPoint>,
+    /// The curve at no energy and at the most that was tested: on a logarithmic axis of stress, the ends of
+    /// a straight line.
+    pub ends: [FittedPoint; 2],
     /// What to be wary of.
     pub warnings: Vec<String>,
 }
@@ -105,7 +108,12 @@ pub fn fit_curve(points: &[CurvePoint]) -> Result<FittedCurve, FitRefused> {
             .map(|(least, most)| EnergyRange { least, most }),
         creep: None,
     };
+    let most = curve.tested.map_or(EnergyDensity::ZERO, |range| range.most);
     Ok(FittedCurve {
+        ends: [EnergyDensity::ZERO, most].map(|energy| FittedPoint {
+            energy,
+            stress: Stress::kpa((line.start + line.slope * energy.as_kj_m3()).exp()),
+        }),
         warnings: warnings(&curve, line.r_squared),
         curve,
         r_squared: line.r_squared,

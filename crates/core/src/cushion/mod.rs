@@ -16,7 +16,7 @@ mod stack;
 
 pub use boundary::DamageBoundary;
 pub use curve::{CushionCurve, EnergyRange, TooWeak};
-pub use drop_height::{CUSTOM, DROP_HEIGHTS, customary_drop, drop_by};
+pub use drop_height::{CUSTOM, drop_by};
 pub use fall::{FallAxis, fall_shares, fall_shock, together};
 pub use fit::{CurvePoint, FitRefused, FittedCurve, fit_curve};
 pub use pad::{BestPad, BestWithin, Pad};

@@ -105,21 +105,6 @@ impl Pad {
             .map_or(energy, |most| energy.min(most));
         Some(drop * (stress.as_kpa() / within.as_kj_m3()))
     }
-
-    /// Tells whether less area would do with a thinner pad: a < G·s < e·a.
-    #[must_use]
-    pub fn has_too_much_area(&self, mass: Mass, limit: Shock) -> bool {
-        let allowed = self.static_stress(mass) * limit.as_times_gravity();
-        allowed < self.curve.start * std::f64::consts::E
-    }
-
-    /// Tells whether it creeps under the resting mass.
-    #[must_use]
-    pub fn creeps(&self, mass: Mass) -> bool {
-        self.curve
-            .creep
-            .is_some_and(|creep| self.static_stress(mass) > creep)
-    }
 }
 
 impl CushionCurve {
@@ -276,6 +261,5 @@ mod tests {
         let pad = pad(600.0, 40.0);
         assert_eq!(pad.needed_thickness(Mass::kg(1.2), DROP, LIMIT), None);
         assert_eq!(pad.survives(Mass::kg(1.2), LIMIT), None);
-        assert!(pad.has_too_much_area(Mass::kg(1.2), LIMIT));
     }
 }

@@ -184,23 +184,10 @@ fn same_build(one: &Plan, other: &Plan) -> bool {
 
 /// Merges a patch into choices, as a page does: what the patch names takes the place of what was there.
 fn merged(choices: &Choices, patch: &Choices) -> Choices {
-    let mut whole = serde_json::to_value(choices).expect("choices can be written");
-    merge(
-        &mut whole,
-        serde_json::to_value(patch).expect("choices can be written"),
-    );
+    let written = |choices| serde_json::to_value(choices).expect("choices can be written");
+    let mut whole = written(choices);
+    json_patch::merge(&mut whole, &written(patch));
     serde_json::from_value(whole).expect("merged choices are choices")
-}
-
-fn merge(whole: &mut serde_json::Value, patch: serde_json::Value) {
-    match (whole, patch) {
-        (serde_json::Value::Object(whole), serde_json::Value::Object(patch)) => {
-            for (key, value) in patch {
-                merge(whole.entry(key).or_insert(serde_json::Value::Null), value);
-            }
-        }
-        (whole, patch) => *whole = patch,
-    }
 }
 
 /// What is offered: what it is called, and the choices that make it.

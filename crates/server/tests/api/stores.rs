@@ -199,6 +199,9 @@ async fn a_suppliers_points_become_a_curve(pool: PgPool) {
     assert!((number(&fitted["curve"]["a_kpa"]) - 20.0).abs() < 1e-6);
     assert!((number(&fitted["curve"]["b_m3_per_kj"]) - 0.06).abs() < 1e-9);
     assert!((number(&fitted["r_squared"]) - 1.0).abs() < 1e-9);
+    // The line ends at the most that was tested: 20·e^1.8 = 120.993
+    assert!((number(&fitted["ends"][0]["stress_kpa"]) - 20.0).abs() < 1e-6);
+    assert!((number(&fitted["ends"][1]["stress_kpa"]) - 120.993).abs() < 1e-3);
 
     for (csv, says) in [
         ("material,peak_g\nfoam,3\n", "missing field"),

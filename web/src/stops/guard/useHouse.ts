@@ -20,9 +20,7 @@ export function useHouse() {
     rule,
     most: (key: string) => allowance(key)?.most ?? 0,
     least: (key: string) => allowance(key)?.least ?? 0,
-    reason: (key: string) => allowance(key)?.reason ?? '',
     length: (key: string) => units.length(rule(key)),
-    boards: computed(() => boards.value.map(({ id, name }) => ({ value: id, text: name }))),
     foldingBoards: computed(() =>
       boards.value.filter(({ folds }) => folds).map(({ id, name }) => ({ value: id, text: name })),
     ),
