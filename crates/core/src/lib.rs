@@ -10,11 +10,13 @@ pub mod freight;
 pub mod house;
 pub mod layer;
 pub mod material;
+pub mod odds;
 pub mod piece;
 pub mod plan;
 pub mod quantity;
 mod refusal;
 pub mod shipment;
 pub mod sums;
+pub mod ways;
 
 pub use refusal::Refusal;

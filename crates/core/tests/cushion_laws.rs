@@ -132,24 +132,55 @@ proptest! {
             .collect();
         let series = Series::fall(&layers, mass, drop).expect("there are layers");
         let wanted = Force::weight_of(mass).as_n() * drop.as_m();
-        // Forces past e^600 are held there, as in the formula. Joules taken up at a force: A·T·ln(F/(a·A))/b by each layer that has started to give.
+        // Joules taken up at a force: A·T·ln(F/(a·A))/b by each layer past the start of its range, and
+        // A·T·ε_min·(F/F_min)² before it.
         let taken = |force: f64| -> f64 {
             layers
                 .iter()
                 .map(|layer| {
                     let start = (layer.curve.start * layer.area).as_n();
-                    let volume = layer.area.as_m2() * layer.thickness.as_m();
-                    (force / start).ln().max(0.0) * volume * 1e3 / layer.curve.growth
+                    let volume = layer.area.as_m2() * layer.thickness.as_m() * 1e3;
+                    let growth = layer.curve.growth;
+                    let least = layer.curve.tested.map_or(0.0, |range| range.least.as_kj_m3());
+                    let bend = start * (growth * least).exp();
+                    if force < bend {
+                        volume * least * (force / bend).powi(2)
+                    } else {
+                        (force / start).ln().max(0.0) * volume / growth
+                    }
                 })
                 .sum()
         };
-        let (mut low, mut high) = (-20.0_f64, 600.0_f64);
+        // Forces past e^460 are held there.
+        let (mut low, mut high) = (-60.0_f64, 460.0_f64);
         for _ in 0..200 {
             let middle = f64::midpoint(low, high);
             if taken(middle.exp()) < wanted { low = middle } else { high = middle }
         }
         prop_assert!(near(series.force.as_n().ln(), low, 1e-9), "{} for {}", series.force.as_n(), low.exp());
         prop_assert!(series.energies.iter().all(|energy| *energy >= EnergyDensity::ZERO));
+    }
+
+    #[test]
+    fn more_or_thicker_layers_never_raise_the_force(
+        (mass, drop, _) in any_fall(),
+        parts in prop::collection::vec((any_curve(), 1e-4..2.0_f64, 0.5..80.0_f64), 1..6),
+        thicker in 0..6_usize, by in 0.0..50.0_f64,
+    ) {
+        let layers: Vec<SeriesLayer> = parts
+            .into_iter()
+            .map(|(curve, area, thickness)| layer(pad(curve, area, thickness)))
+            .collect();
+        let force = |layers: &[SeriesLayer]| {
+            Series::fall(layers, mass, drop).expect("there are layers").force.as_n()
+        };
+        let whole = force(&layers);
+        let fewer = &layers[..layers.len() - 1];
+        prop_assert!(fewer.is_empty() || whole <= force(fewer) * (1.0 + 1e-9));
+        let mut grown = layers.clone();
+        let place = thicker % layers.len();
+        grown[place].thickness += Length::mm(by);
+        prop_assert!(force(&grown) <= whole * (1.0 + 1e-9));
     }
 
     #[test]

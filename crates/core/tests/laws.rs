@@ -1,5 +1,7 @@
 //! Laws that every plan, blank and quote keeps, over random pieces, rules and choices.
 
+mod studio;
+
 use hummock_core::{
     carton::{Blank, Panel, Point, SlottedEdge},
     freight::{BillableBy, Parcel},
@@ -11,16 +13,7 @@ use hummock_core::{
     quantity::{Length, Mass},
 };
 use proptest::prelude::*;
-
-fn catalogue() -> Catalogue {
-    serde_json::from_str(include_str!("../../../demo/catalogue.json"))
-        .expect("the demo catalogue is one")
-}
-
-fn house() -> HouseRules {
-    serde_json::from_str(include_str!("../../../demo/house-rules.json"))
-        .expect("the demo rules are rules")
-}
+use studio::{catalogue, rules as house};
 
 fn any_piece() -> impl Strategy<Value = Piece> {
     let sides = (20.0..4000.0_f64, 20.0..4000.0_f64, 0.0..1.0_f64);
@@ -45,10 +38,11 @@ fn any_piece() -> impl Strategy<Value = Piece> {
     })
 }
 
-/// A rolled sheet is smaller than it was flat; these are not rolled.
+/// A rolled sheet is smaller than it was flat, and a mailer has a size of its own; these go in a box.
 fn any_piece_that_lies_flat() -> impl Strategy<Value = Piece> {
     any_piece().prop_filter("it is rolled", |piece| {
-        carriage_of(piece, &house()).is_ok_and(|carriage| carriage != Carriage::Rolled)
+        carriage_of(piece, &house())
+            .is_ok_and(|carriage| !matches!(carriage, Carriage::Rolled | Carriage::Mailed))
     })
 }
 
@@ -196,13 +190,14 @@ proptest! {
             .expect("something is wrapped")
             .envelope;
         let room = 2.0 * knobs.clearance - DUST;
+        let behind = Allowances::default().depth_clearance.as_mm() - DUST;
         let upright = piece.size.height >= piece.size.width;
         let (long, short) =
             if upright { (wrapped.up, wrapped.across) } else { (wrapped.across, wrapped.up) };
-        for (inside, wrapped) in [
-            (carton.inside_length, long),
-            (carton.inside_width, short),
-            (carton.inside_height, wrapped.through),
+        for (inside, wrapped, room) in [
+            (carton.inside_length, long, room),
+            (carton.inside_width, short, room),
+            (carton.inside_height, wrapped.through, behind),
         ] {
             prop_assert!(inside.as_mm() - wrapped.as_mm() >= room);
         }

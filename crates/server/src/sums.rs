@@ -1,10 +1,11 @@
 //! Quick sums: one formula each, in plain numbers.
 
 use axum::Json;
+use hummock_core::odds::FallDanger;
 use hummock_core::sums::{
     BillableAnswer, BillableSum, BoundaryAnswer, BoundarySum, BoxAnswer, BoxSum,
     ContactSheetAnswer, ContactSheetSum, CornerPocketAnswer, CornerPocketSum, CurveAnswer,
-    CurveSum, CushionAnswer, CushionSum, FallAnswer, FallSum, PressInAnswer, PressInSum,
+    CurveSum, CushionAnswer, CushionSum, FallAnswer, FallSum, FallsSum, GlassAnswer, GlassSum, OddsAnswer, OddsSum, PressedAnswer, PressedSum, PressInAnswer, PressInSum,
     RollAnswer, RollSum, SeriesAnswer, SeriesSum, StackAnswer, StackSum, Sum, WrapAnswer, WrapSum,
 };
 use utoipa_axum::{router::OpenApiRouter, routes};
@@ -50,6 +51,14 @@ sums! {
     series, "/sums/series": SeriesSum -> SeriesAnswer;
     /// Works out a fall on an edge or a corner.
     fall, "/sums/fall": FallSum -> FallAnswer;
+    /// Works out what the falls of a journey do to a piece in its cushions.
+    falls, "/sums/falls": FallsSum -> FallDanger;
+    /// Works out how far boards over something soft keep a load off the face.
+    pressed, "/sums/pressed": PressedSum -> PressedAnswer;
+    /// Works out what a pane or a mirror takes, by its size.
+    glass, "/sums/glass": GlassSum -> GlassAnswer;
+    /// Works out the odds of a plan against its reference.
+    odds, "/sums/odds": OddsSum -> OddsAnswer;
     /// Works out a damage boundary.
     boundary, "/sums/boundary": BoundarySum -> BoundaryAnswer;
     /// Works out how far a board gives under a corner.

@@ -4,8 +4,10 @@ use serde::Serialize;
 
 use super::{Blank, Fold, Hinge, Panel, PanelRole, Point, SheetNeed};
 use crate::{
-    house::Allowances,
-    layer::{Addition, Direction, Envelope, Layer, LayerSlot, Make, Supplies},
+    house::{Allowances, SealRule},
+    layer::{
+        Addition, Cushioning, Direction, Envelope, Layer, LayerSlot, Make, Sides, Supplies,
+    },
     quantity::{Length, decimal_of},
 };
 
@@ -143,11 +145,17 @@ impl SlottedEdge {
         Addition::new(across, up, wall, wall * 2.0 + bulge)
     }
 
-    /// Returns the tape that closes both openings in an H, and the joining tab.
-    fn seal(self, tape_return: Length) -> Length {
+    /// Returns the tape that closes both openings in an H, and the joining tab; with every seam and edge taped,
+    /// the long edges of both openings and the four edges along the walls too.
+    fn seal(self, tape_return: Length, every_seam: bool) -> Length {
         let returns = tape_return * 2.0;
         let opening = (self.length + returns) + (self.height + returns) * 2.0;
-        opening * 2.0 + self.width + returns
+        let joined = opening * 2.0 + self.width + returns;
+        if every_seam {
+            joined + (self.length + returns) * 4.0 + (self.width + returns) * 3.0
+        } else {
+            joined
+        }
     }
 
     /// Returns the layer of a box around what it holds: the box, or a second one around it.
@@ -163,6 +171,8 @@ impl SlottedEdge {
         let blank = holding.blank(allowances);
         let sheet = SheetNeed::of(&blank, board, allowances.sheet_lap);
         let area = blank.area + sheet.lap_area(blank.height, allowances.sheet_lap);
+        let every = supplies.rules.schools.seal == SealRule::EverySeam;
+        let sealed = holding.seal(allowances.seal_return, every);
         supplies.layer(crate::layer::Making {
             slot,
             stuff: board.into(),
@@ -172,8 +182,11 @@ impl SlottedEdge {
             mass: board.areal_density * area,
             doubt: allowances.sheet_doubt,
             cost: board.price_per_m2() * decimal_of((blank.width * blank.height).as_m2()),
-            tape: Some((supplies.seal_tape, holding.seal(allowances.seal_return))),
-            minutes: allowances.box_minutes + allowances.seal_minutes,
+            tape: Some((supplies.seal_tape, sealed)),
+            minutes: allowances.box_minutes
+                + allowances.box_minutes_per_m * (blank.width + blank.height).as_m()
+                + allowances.seal_minutes
+                + allowances.seal_minutes_per_m * sealed.as_m(),
             why: "Opening on an edge takes the least board, and leaves both faces in one piece.",
             make: Make::SlottedBox(SlottedBox {
                 inside_length: holding.length,
@@ -186,7 +199,7 @@ impl SlottedEdge {
                 blank,
                 sheet,
             }),
-            cushioning: None,
+            cushioning: Some(Cushioning::of_board(Sides::all(board.caliper))),
         })
     }
 }
@@ -325,6 +338,8 @@ mod tests {
     #[test]
     fn both_openings_are_sealed_in_an_h() {
         // (740 + 100) + 2 × (90 + 100) = 1220, twice; the tab 560 + 100: 3100
-        assert_eq!(worked().seal(Length::mm(50.0)), Length::mm(3100.0));
+        assert_eq!(worked().seal(Length::mm(50.0), false), Length::mm(3100.0));
+        // Four edges of 740 + 100 and three of 560 + 100 more: 3100 + 3360 + 1980
+        assert_eq!(worked().seal(Length::mm(50.0), true), Length::mm(8440.0));
     }
 }

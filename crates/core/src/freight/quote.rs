@@ -30,6 +30,10 @@ pub struct Quote {
     pub billable: Billable,
     /// The price, or the reasons against it.
     pub offer: Offer,
+    /// What a journey with it costs on average in damage and loss beyond its cover; nothing without a value.
+    pub expected_loss: Option<Money>,
+    /// How far its cover falls short of the value; nothing where it does not.
+    pub uncovered: Option<Money>,
 }
 
 /// A price, or the reasons against it.
@@ -214,6 +218,8 @@ impl Tariff {
             tracked: service.tracked,
             billable,
             offer,
+            expected_loss: None,
+            uncovered: None,
         }
     }
 

@@ -4,7 +4,10 @@ use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
 use super::{BillableBy, Destination, Parcel};
-use crate::quantity::{Currency, Length, Mass};
+use crate::{
+    odds::Route,
+    quantity::{Currency, Length, Mass},
+};
 
 /// A carrier's zones, services and prices.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -57,6 +60,12 @@ pub struct Service {
     pub handover: Handover,
     /// Whether it can be followed.
     pub tracked: bool,
+    /// The route that it goes, whatever the destination; by the destination when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub route: Option<Route>,
+    /// How rough it is on top of its route, 1 unless it is known better.
+    #[serde(default = "as_its_route")]
+    pub roughness: f64,
     /// How its weight is billed.
     pub billable: BillableBy,
     /// What it takes.
@@ -68,6 +77,10 @@ pub struct Service {
     pub surcharges: Vec<Surcharge>,
     /// Against loss and damage.
     pub cover: Cover,
+}
+
+const fn as_its_route() -> f64 {
+    1.0
 }
 
 /// How a parcel leaves the studio.

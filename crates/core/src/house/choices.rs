@@ -22,6 +22,9 @@ use crate::{
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(default, deny_unknown_fields)]
 pub struct Choices {
+    /// The preset that it starts from; the table of beginnings is asked when absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub preset: Option<String>,
     /// Layers added or left out, where the job lets a person choose.
     #[serde(skip_serializing_if = "BTreeMap::is_empty")]
     pub layers: BTreeMap<LayerSlot, bool>,
@@ -67,9 +70,12 @@ pub struct Choices {
     /// The board of a window spacer.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub spacer_board: Option<MaterialId>,
-    /// The board of a folio, or between like pieces.
+    /// The board of a folio in a box, or between like pieces.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub folio_board: Option<MaterialId>,
+    /// The board of a folio in a mailer.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub mailer_board: Option<MaterialId>,
     /// The tag that says which piece it is.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub name_tag: Option<MaterialId>,
@@ -94,9 +100,12 @@ pub struct Choices {
     /// How far the corner blocks reach along each edge.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub block_leg: Option<String>,
-    /// The room left on each side in the box.
+    /// The room left on each edge in the box.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub clearance: Option<String>,
+    /// The room left behind in the box.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub depth_clearance: Option<String>,
     /// The gap between two boxes.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub second_gap: Option<String>,
@@ -122,7 +131,7 @@ const MOST_SIDE_BY_SIDE: u32 = 12;
 
 impl Choices {
     /// Every length that is typed, with its field and the allowance that gives its range.
-    fn lengths(&mut self) -> [(&'static str, &'static str, &mut Option<String>); 9] {
+    fn lengths(&mut self) -> [(&'static str, &'static str, &mut Option<String>); 10] {
         [
             (
                 "choices.board_proud",
@@ -130,6 +139,11 @@ impl Choices {
                 &mut self.board_proud,
             ),
             ("choices.clearance", "clearance_mm", &mut self.clearance),
+            (
+                "choices.depth_clearance",
+                "depth_clearance_mm",
+                &mut self.depth_clearance,
+            ),
             ("choices.pocket_leg", POCKET_LEG, &mut self.pocket_leg),
             (
                 "choices.pad_thickness",
@@ -189,6 +203,7 @@ impl Choices {
         self.follow_padding(&mut rules);
         self.set_lengths(&mut rules, &mut refusals);
         self.set_turns(&mut rules, &mut refusals);
+        self.set_roll_turns(&mut rules);
         self.set_materials(&mut rules);
         self.set_shipment_only(&mut rules, &mut refusals);
         if refusals.is_empty() {
@@ -215,6 +230,8 @@ impl Choices {
         }
         if rules.schools.fit == Fit::Snug {
             allowances.clearance = allowances.snug_clearance;
+            allowances.depth_clearance =
+                allowances.depth_clearance.min(allowances.snug_clearance);
         }
         let materials = &mut rules.materials;
         match rules.schools.tape {
@@ -267,6 +284,48 @@ impl Choices {
         }
     }
 
+    /// Returns these choices with a patch merged in, as a page does: what the patch names takes the place of what
+    /// was there.
+    ///
+    /// # Panics
+    /// Never: choices can be written, and what is merged of them are choices.
+    #[must_use]
+    pub fn patched(&self, patch: &Self) -> Self {
+        let written = |choices| serde_json::to_value(choices).expect("choices can be written");
+        let mut whole = written(self);
+        json_patch::merge(&mut whole, &written(patch));
+        serde_json::from_value(whole).expect("merged choices are choices")
+    }
+
+    /// A roll has one wrap, the first: what is asked of that holds for it.
+    fn set_roll_turns(&self, rules: &mut HouseRules) {
+        if let Some(turns) = self.first_turns {
+            rules.allowances.roll_turns = turns;
+        }
+    }
+
+    /// Returns these choices laid over those of a preset, which settles schools and layers only.
+    #[must_use]
+    pub fn over(&self, preset: &Self) -> Self {
+        let mut layers = preset.layers.clone();
+        layers.extend(&self.layers);
+        Self {
+            schools: self.schools.or(preset.schools),
+            layers,
+            ..self.clone()
+        }
+    }
+
+    /// Tells whether anything is chosen, but for the preset to start from.
+    #[must_use]
+    pub fn is_only_begun(&self) -> bool {
+        *self
+            == Self {
+                preset: self.preset.clone(),
+                ..Self::default()
+            }
+    }
+
     fn set_materials(&self, rules: &mut HouseRules) {
         let materials = &mut rules.materials;
         set(&mut materials.contact_paper, self.contact_paper.as_ref());
@@ -281,6 +340,7 @@ impl Choices {
         set(&mut materials.back_foam, self.back_foam.as_ref());
         set(&mut materials.spacer_board, self.spacer_board.as_ref());
         set(&mut materials.folio_board, self.folio_board.as_ref());
+        set(&mut materials.mailer_board, self.mailer_board.as_ref());
         set(&mut materials.name_tag, self.name_tag.as_ref());
         set(&mut materials.box_board, self.box_board.as_ref());
     }
@@ -311,6 +371,7 @@ impl Choices {
         rules.shipment.pads_asked = self.pad_thickness.is_some() || self.pad_area_cm2.is_some();
         rules.shipment.sheet_asked = self.contact_paper.is_some();
         rules.shipment.corners_asked = self.schools.corners.is_some();
+        rules.shipment.turns_asked = self.first_turns.is_some();
         rules.shipment.glass_pattern = self.glass_pattern;
         rules.shipment.carriage = self.carriage;
     }
@@ -334,6 +395,7 @@ fn place_of<'a>(rules: &'a mut HouseRules, key: &str) -> &'a mut Length {
             &mut allowances.board_proud
         }
         "clearance_mm" => &mut allowances.clearance,
+        "depth_clearance_mm" => &mut allowances.depth_clearance,
         "pad_thickness_mm" => &mut allowances.pad_thickness,
         "edge_pad_thickness_mm" => &mut allowances.edge_pad_thickness,
         "block_thickness_mm" => &mut allowances.block_thickness,

@@ -1,6 +1,11 @@
 //! Named sets of rules to start from.
 
-use super::{Choices, Fit, HouseRules, LooseCanvasRule, Padding, rules};
+use std::collections::BTreeMap;
+
+use super::{
+    BackBoard, Choices, Fit, HouseRules, LooseCanvasRule, LoosePaperRule, Padding, Schools,
+    ShipmentOnly,
+};
 use crate::layer::LayerSlot;
 
 /// A named set of rules.
@@ -26,62 +31,104 @@ impl HouseRules {
     }
 }
 
+/// A preset that comes with the program.
+struct BuiltIn {
+    name: &'static str,
+    why: &'static str,
+    change: fn(&mut Schools, &mut BTreeMap<LayerSlot, bool>),
+}
+
+const BUILT_IN: [BuiltIn; 5] = [
+    BuiltIn {
+        name: "Lean",
+        why: "Thin walls and one wrap for sturdy pieces that go a short way.",
+        change: |schools, _| {
+            schools.padding = Padding::Lean;
+            schools.fit = Fit::Snug;
+        },
+    },
+    BuiltIn {
+        name: "Standard",
+        why: "Two wraps, boards and a filled box for most pieces and most journeys.",
+        change: |_, _| (),
+    },
+    BuiltIn {
+        name: "Twice boxed",
+        why: "The boxed piece is cushioned again in a second box: for what is dear, goes far or can't be made again.",
+        change: |_, layers| {
+            layers.insert(LayerSlot::SecondBox, true);
+        },
+    },
+    BuiltIn {
+        name: "Board pair",
+        why: "A further stiff board outside the cushion on both sides, for a rough route.",
+        change: |schools, layers| {
+            layers.insert(LayerSlot::OuterBoards, true);
+            schools.back_board = BackBoard::Always;
+        },
+    },
+    BuiltIn {
+        name: "Rolled",
+        why: "Whatever can be rolled goes in a tube; everything else as Standard.",
+        change: |schools, _| {
+            schools.loose_canvas = LooseCanvasRule::Rolled;
+            schools.loose_paper = LoosePaperRule::Rolled;
+        },
+    },
+];
+
+impl BuiltIn {
+    fn made_of(&self, house: &HouseRules) -> (Schools, BTreeMap<LayerSlot, bool>) {
+        let mut schools = Schools {
+            padding: Padding::Standard,
+            fit: Fit::Filled,
+            ..house.schools
+        };
+        let mut layers = BTreeMap::new();
+        (self.change)(&mut schools, &mut layers);
+        (schools, layers)
+    }
+}
+
 /// Returns the presets, made from the materials and allowances of a house.
 #[must_use]
 pub fn presets(house: &HouseRules) -> Vec<Preset> {
-    let preset = |name: &str, why, change: fn(&mut HouseRules)| {
-        let mut rules = HouseRules {
-            name: name.to_owned(),
-            layers: std::collections::BTreeMap::new(),
-            schools: super::Schools {
-                padding: Padding::Standard,
-                fit: Fit::Filled,
-                ..house.schools
-            },
-            shipment: rules::ShipmentOnly::default(),
-            ..house.clone()
-        };
-        change(&mut rules);
-        Preset { why, rules }
-    };
-    vec![
-        preset(
-            "Lean",
-            "Thin walls and one wrap for sturdy pieces that go a short way.",
-            |rules| {
-                rules.schools.padding = Padding::Lean;
-                rules.schools.fit = Fit::Snug;
-            },
-        ),
-        preset(
-            "Standard",
-            "Two wraps, boards and a filled box for most pieces and most journeys.",
-            |_| (),
-        ),
-        preset(
-            "Twice boxed",
-            "The boxed piece is cushioned again in a second box, for value, distance or sentiment.",
-            |rules| {
-                rules.layers.insert(LayerSlot::SecondBox, true);
-            },
-        ),
-        preset(
-            "Board pair",
-            "A further stiff board outside the cushion on both sides, for a rough route.",
-            |rules| {
-                rules.layers.insert(LayerSlot::OuterBoards, true);
-                rules.schools.back_board = super::BackBoard::Always;
-            },
-        ),
-        preset(
-            "Rolled",
-            "Whatever can be rolled goes in a tube; everything else as Standard.",
-            |rules| {
-                rules.schools.loose_canvas = LooseCanvasRule::Rolled;
-                rules.schools.loose_paper = super::LoosePaperRule::Rolled;
-            },
-        ),
-    ]
+    BUILT_IN
+        .iter()
+        .map(|preset| {
+            let (schools, layers) = preset.made_of(house);
+            Preset {
+                why: preset.why,
+                rules: HouseRules {
+                    name: preset.name.to_owned(),
+                    schools,
+                    layers,
+                    shipment: ShipmentOnly::default(),
+                    ..house.clone()
+                },
+            }
+        })
+        .collect()
+}
+
+/// Returns the choices with which a shipment starts from a preset by its name: the house's own rules as they
+/// stand, one that comes with the program, or one of the studio's own; nothing where there is none of that name.
+#[must_use]
+pub fn preset_choices(name: &str, house: &HouseRules, own: &[HouseRules]) -> Option<Choices> {
+    if name == house.name {
+        return Some(Choices::default());
+    }
+    if let Some(preset) = BUILT_IN.iter().find(|preset| preset.name == name) {
+        let (schools, layers) = preset.made_of(house);
+        return Some(Choices {
+            schools: schools.instead_of(house.schools),
+            layers,
+            ..Choices::default()
+        });
+    }
+    own.iter()
+        .find(|preset| preset.name == name)
+        .map(|preset| preset.as_choices(house))
 }
 
 #[cfg(test)]
@@ -109,6 +156,23 @@ mod tests {
                 preset.rules.name
             );
         }
+    }
+
+    #[test]
+    fn a_preset_is_found_by_its_name() {
+        let house = house();
+        let own = HouseRules {
+            name: "Show week".into(),
+            layers: [(LayerSlot::Bag, true)].into(),
+            ..house.clone()
+        };
+        let found = |name: &str| preset_choices(name, &house, std::slice::from_ref(&own));
+        assert_eq!(found(&house.name), Some(Choices::default()));
+        for preset in presets(&house).iter().filter(|preset| preset.rules.name != house.name) {
+            assert_eq!(found(&preset.rules.name), Some(preset.rules.as_choices(&house)));
+        }
+        assert_eq!(found("Show week"), Some(Choices::layer(LayerSlot::Bag, true)));
+        assert_eq!(found("Nobody's"), None);
     }
 
     #[test]

@@ -1,14 +1,15 @@
 //! The house rules as one versioned structure.
 
-use std::collections::BTreeMap;
+use std::{collections::BTreeMap, sync::Arc};
 
 use serde::{Deserialize, Serialize};
 
-use super::{Allowances, Choices, Schools};
+use super::{Allowances, BeginLine, Choices, Schools, shipped_beginnings};
 use crate::{
     Refusal,
     layer::LayerSlot,
     material::MaterialId,
+    odds::{OddsTables, Played},
     quantity::{Area, Length},
 };
 
@@ -73,6 +74,8 @@ materials! {
     spacer_board = "start::spacer_board";
     /// Between like pieces, and around loose sheets.
     folio_board = "start::folio_board";
+    /// Around loose sheets in a mailer.
+    mailer_board = "start::mailer_board";
     /// Outside the cushion.
     outer_board = "start::outer_board";
     /// Says which piece it is, and which side is the face and the top.
@@ -97,13 +100,14 @@ mod start {
 
     starting! {
         parchment_paper = "baking-parchment";
-        glass_tape = "masking-25";
+        glass_tape = "low-tack-50";
         masking_tape = "masking-25";
         paper_seal_tape = "gummed-60";
         pad_foam = "urethane-32";
         back_foam = "polyether-27";
         spacer_board = "foam-core-5";
         folio_board = "corrugated-c";
+        mailer_board = "corrugated-e";
         outer_board = "corrugated-c";
         name_tag = "paper-tag";
         slip_on_corner = "card-corner-40";
@@ -131,9 +135,21 @@ pub struct HouseRules {
     pub layers: BTreeMap<LayerSlot, bool>,
     /// What is taken from the shelf.
     pub materials: HouseMaterials,
+    /// The tables behind the odds of a journey.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(value_type = OddsTables))]
+    pub odds: Arc<OddsTables>,
+    /// From whom to begin: the lines of the table, in their order.
+    #[serde(default = "shipped")]
+    #[cfg_attr(feature = "schema", schema(value_type = Vec<BeginLine>))]
+    pub beginnings: Arc<Vec<BeginLine>>,
     /// What a shipment has settled that a house does not.
     #[serde(default, skip)]
     pub shipment: ShipmentOnly,
+}
+
+fn shipped() -> Arc<Vec<BeginLine>> {
+    Arc::new(shipped_beginnings())
 }
 
 /// How tape is laid on a pane.
@@ -148,7 +164,7 @@ pub enum GlassPattern {
 }
 
 /// How a piece travels.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, Hash)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Carriage {
@@ -156,6 +172,8 @@ pub enum Carriage {
     Flat,
     /// Between two boards, in a box.
     Folio,
+    /// Between two boards, in a mailer.
+    Mailed,
     /// Rolled up, in a tube.
     Rolled,
 }
@@ -183,6 +201,10 @@ pub struct ShipmentOnly {
     pub sheet_asked: bool,
     /// Whether the shipment, and not the house, named the kind of corners.
     pub corners_asked: bool,
+    /// Whether the shipment, and not the house, said how often the first wrap goes around.
+    pub turns_asked: bool,
+    /// The way it goes; national where nothing is known.
+    pub way: Option<Played>,
 }
 
 impl HouseRules {
@@ -194,6 +216,14 @@ impl HouseRules {
         choices.applied_to(self)
     }
 
+    /// Returns the way that a shipment goes; national and dry where none was set.
+    #[must_use]
+    pub fn way(&self) -> Played {
+        self.shipment
+            .way
+            .unwrap_or_else(|| self.odds.way_to(None, None))
+    }
+
     /// Checks the numbers and the name of rules that somebody wrote.
     ///
     /// # Errors
@@ -201,6 +231,8 @@ impl HouseRules {
     /// characters.
     pub fn check(&self) -> Result<(), Vec<Refusal>> {
         let mut refusals = self.allowances.check().err().unwrap_or_default();
+        refusals.extend(self.odds.check().err().unwrap_or_default());
+        refusals.extend(self.beginnings_refused());
         let length = self.name.trim().chars().count();
         if !(1..=LONGEST_NAME).contains(&length) {
             refusals.push(Refusal::new(

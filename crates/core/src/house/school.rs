@@ -93,6 +93,12 @@ macro_rules! schools {
         }
 
         impl SchoolChoices {
+            /// Returns these, and where they say nothing, others.
+            #[must_use]
+            pub fn or(self, others: Self) -> Self {
+                Self { $($field: self.$field.or(others.$field),)* }
+            }
+
             /// Tells whether nothing is chosen otherwise.
             #[must_use]
             pub fn is_empty(&self) -> bool {
@@ -163,6 +169,16 @@ schools! {
         PaperInside "paper_inside": "Paper inside, strong outside", "Paper tape peels from paper and card; plastic or filament holds the box.";
         PlasticThroughout "plastic_throughout": "Strong plastic throughout", "One roll on the bench, and nothing lets go on the way.";
         Masking "masking": "Masking tape inside", "The buyer sees what to peel, and it comes off card by hand.";
+    }
+    /// How a box is sealed.
+    seal: SealRule, "How is the box sealed?" {
+        H "h": "In an H", "A strip over the opening and one over each of its ends holds a box of this kind.";
+        EverySeam "every_seam": "Every seam and edge", "Nothing catches on a belt, and a wet floor finds no bare edge.";
+    }
+    /// What a sheet is rolled on.
+    roll_core: CoreRule, "What is a sheet rolled on?" {
+        Core "core": "A core", "A cut of tube keeps the roll from being crushed flat, and its first turn from creasing.";
+        NoCore "no_core": "Nothing", "The roll holds itself, and the core's weight is saved.";
     }
     /// How like pieces face in one box.
     facing: Facing, "Like pieces in one box?" {

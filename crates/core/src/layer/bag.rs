@@ -61,7 +61,9 @@ impl StretchFilm {
             doubt: allowances.sheet_doubt,
             cost: film.price_per_m2 * decimal_of(area.as_m2()),
             tape: None,
-            minutes: allowances.film_minutes,
+            minutes: allowances.film_minutes
+                + allowances.film_minutes_per_m
+                    * ((inside.up + inside.through) * (SIDES * turns)).as_m(),
             why: "Film binds the boards so that they can't shift, and keeps dust out.",
             make: Make::StretchFilm(Self {
                 turns: allowances.film_turns,
@@ -132,7 +134,8 @@ impl SealedBag {
                     sachet.price * Decimal::from(bag.sachets)
                 }),
             tape: Some((supplies.wrap_tape, bag.width + bag.height)),
-            minutes: allowances.bag_minutes,
+            minutes: allowances.bag_minutes
+                + allowances.bag_minutes_per_m * (bag.width + bag.height).as_m(),
             why: "A wet floor or a wet van stops at the bag; it is a splash barrier, with sachets conditioned near 50 % for what is inside.",
             make: Make::SealedBag(bag),
             cushioning: None,

@@ -116,7 +116,9 @@ impl Bundle {
             doubt: allowances.sheet_doubt,
             cost: board.price_per_m2() * decimal_of(bundle.board_area.as_m2()),
             tape: Some((supplies.inner_tape, around)),
-            minutes: allowances.board_minutes * f64::from(bundle.boards.max(1)),
+            minutes: (allowances.board_minutes
+                + allowances.board_minutes_per_m * (inside.across + inside.up).as_m())
+                * f64::from(bundle.boards.max(1)),
             why: "A board between any two, so that none prints its outline on another, bound so that they can't shift.",
             make: Make::Bundle(bundle),
             cushioning: None,

@@ -102,7 +102,10 @@ impl ContactSheet {
             doubt: allowances.sheet_doubt,
             cost: paper.price_per_m * decimal_of((sheet.roll_length * each).as_m()),
             tape: Some((supplies.contact_tape, (flaps + joins) * each)),
-            minutes: allowances.contact_minutes * each,
+            minutes: (allowances.contact_minutes
+                + allowances.contact_minutes_per_m
+                    * (sheet.sheet_width + sheet.sheet_height).as_m())
+                * each,
             why: "A smooth sheet keeps everything else off the surface; it is taped on the back only.",
             make: Make::ContactSheet(sheet),
             cushioning: None,
@@ -164,7 +167,9 @@ impl Interleaves {
             doubt: allowances.sheet_doubt,
             cost: paper.price_per_m * decimal_of((sheet.roll_length * each).as_m()),
             tape: None,
-            minutes: allowances.contact_minutes,
+            minutes: allowances.contact_minutes
+                + allowances.interleaf_minutes_per_m
+                    * ((size.width + size.height) * each).as_m(),
             why: "A smooth sheet before, between and behind, so that nothing rubs on a face.",
             make: Make::Interleaves(leaves),
             cushioning: None,

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     house::Allowances,
@@ -115,20 +115,28 @@ impl CardPocket {
         let pocket = Self::fold(leg, inside.through, board.caliper, allowances.pocket_play);
         let each = f64::from(count);
         let area = pocket.area() * each;
+        let adds = Self::adds(size, board.caliper, allowances.pocket_play);
+        let sides = Sides {
+            across: adds.left,
+            up: adds.top,
+            ..Sides::default()
+        };
         Ok(supplies.layer(Making {
             slot: LayerSlot::Corners,
             stuff: board.into(),
-            adds: Self::adds(size, board.caliper, allowances.pocket_play),
+            adds,
             inside,
             area,
             mass: board.areal_density * area,
             doubt: allowances.sheet_doubt,
             cost: board.price_per_m2() * decimal_of(area.as_m2()),
             tape: Some((supplies.inner_tape, allowances.tape_tab * (2.0 * each))),
-            minutes: allowances.pocket_minutes * each,
+            minutes: (allowances.pocket_minutes
+                + allowances.pocket_minutes_per_m * leg.as_m())
+                * each,
             why: "Corners break first; a pocket of the piece's own depth can't slide off.",
             make: Make::CardPockets(pocket),
-            cushioning: None,
+            cushioning: Some(Cushioning::of_board(sides)),
         }))
     }
 }

@@ -1,84 +1,103 @@
-//! What a layer gives in a fall, and the stiff core that it gives against.
+//! What a layer gives in a fall, on each side of a piece.
 
 use crate::{
-    cushion::CushionCurve,
-    piece::{Piece, PieceSize},
-    quantity::{Area, Length},
+    cushion::{CushionCurve, EnergyRange},
+    quantity::{Area, EnergyDensity, Length, Stress},
 };
 
-use super::{Addition, Envelope};
-
-/// The stiff core of a parcel: what a cushion presses on, and what it can press on without harm.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct Core {
-    /// Bars, frame or board, seen from the front; not bare canvas.
-    pub face: Area,
-    /// Along the width as hung.
-    pub across: Length,
-    /// Along the height as hung.
-    pub up: Length,
-    /// From face to back.
-    pub through: Length,
-}
-
-/// A cushion on one side of the core.
+/// What lies on one side.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct CushionFace {
-    /// That overlaps what is stiff.
-    pub area: Area,
+    /// Of pads and blocks; what is wound, filled or laid over a side covers all of it.
+    pub area: Option<Area>,
     /// Free, or loaded for bubble.
     pub thickness: Length,
 }
 
-/// What a layer gives on each side that it cushions.
+/// What a layer gives on each side that it covers.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Cushioning {
     /// Of its material.
     pub curve: CushionCurve,
+    /// Whether it is board that crushes, rather than a cushion.
+    pub board: bool,
     /// Before the face.
     pub front: Option<CushionFace>,
+    /// Behind.
+    pub back: Option<CushionFace>,
     /// Beside the left and the right edge.
     pub across: Option<CushionFace>,
     /// Above and below.
     pub up: Option<CushionFace>,
 }
 
-impl Core {
-    /// Returns the core of a piece without a board before it: the bars of a canvas, else its whole face.
-    #[must_use]
-    pub fn of_piece(piece: &Piece, body: PieceSize, bar: Length, inside: Envelope) -> Self {
-        let face = if piece.construction.is_cloth() {
-            let hollow = |side: Length| (side - bar * 2.0).max(Length::ZERO);
-            let hollow = hollow(body.width) * hollow(body.height);
-            Area::m2((body.face().as_m2() - hollow.as_m2()).max(0.0))
-        } else {
-            piece.outline.face(body)
-        };
-        Self::around(face, inside)
-    }
+/// How thick something lies on each side; nothing where it does not.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct Sides {
+    /// Before the face.
+    pub front: Length,
+    /// Behind.
+    pub back: Length,
+    /// Beside the left and the right edge.
+    pub across: Length,
+    /// Above and below.
+    pub up: Length,
+}
 
-    /// Returns the core of what has a stiff face of an area.
+impl Sides {
+    /// The same on every side.
     #[must_use]
-    pub const fn around(face: Area, inside: Envelope) -> Self {
+    pub const fn all(thickness: Length) -> Self {
         Self {
-            face,
-            across: inside.across,
-            up: inside.up,
-            through: inside.through,
+            front: thickness,
+            back: thickness,
+            across: thickness,
+            up: thickness,
+        }
+    }
+}
+
+/// How board crushes: what its walls, flaps and pads take up in a fall. Source: packaging engineering practice,
+/// an indicative curve for corrugated board of its own caliper.
+#[must_use]
+pub const fn crushing_board() -> CushionCurve {
+    CushionCurve {
+        start: Stress::kpa(110.0),
+        growth: 0.006,
+        tested: Some(EnergyRange {
+            least: EnergyDensity::kj_m3(20.0),
+            most: EnergyDensity::kj_m3(90.0),
+        }),
+        creep: None,
+    }
+}
+
+impl Cushioning {
+    /// Returns what a cushion gives that covers all of each side that it lies on.
+    #[must_use]
+    pub fn covering(curve: CushionCurve, sides: Sides) -> Self {
+        let side = |thickness: Length| {
+            (thickness > Length::ZERO).then_some(CushionFace {
+                area: None,
+                thickness,
+            })
+        };
+        Self {
+            curve,
+            board: false,
+            front: side(sides.front),
+            back: side(sides.back),
+            across: side(sides.across),
+            up: side(sides.up),
         }
     }
 
-    /// Returns what a cushion gives that covers all of the core by what it adds on each side.
+    /// Returns what boards give that lie on each side.
     #[must_use]
-    pub fn covered(self, curve: CushionCurve, adds: Addition) -> Cushioning {
-        let side = |area: Area, thickness: Length| {
-            (thickness > Length::ZERO).then_some(CushionFace { area, thickness })
-        };
-        Cushioning {
-            curve,
-            front: side(self.face, adds.front),
-            across: side(self.up * self.through, adds.left),
-            up: side(self.across * self.through, adds.bottom),
+    pub fn of_board(sides: Sides) -> Self {
+        Self {
+            board: true,
+            ..Self::covering(crushing_board(), sides)
         }
     }
 }

@@ -2,13 +2,13 @@
 
 use serde::Serialize;
 
-use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     house::BoardFit,
     material::{Board, BoardBuild},
     piece::PieceSize,
-    quantity::{Area, Length, decimal_of},
+    quantity::{Area, Length, ceil_count, decimal_of},
 };
 
 /// Boards of one size, in front and perhaps behind.
@@ -118,9 +118,16 @@ impl FaceBoards {
         inside: Envelope,
     ) -> Layer {
         let allowances = supplies.allowances();
-        // Two bands each way hold the pair, each lapping its own start by a tab.
-        let around = |side: Length| (side + inside.through + allowances.tape_tab) * 2.0;
-        let bands = (around(self.width) + around(self.height)) * 2.0;
+        // Strips over every edge, from board to board or onto the back, hold it.
+        let over = inside.through + self.caliper + allowances.tape_tab * 2.0;
+        let along = |side: Length| f64::from(ceil_count(side / allowances.board_tape_every).max(1));
+        let strips = over * ((along(self.width) + along(self.height)) * 2.0);
+        let crushes = board.build != BoardBuild::Solid;
+        let sides = Sides {
+            front: self.caliper,
+            back: if self.behind { self.caliper } else { Length::ZERO },
+            ..Sides::default()
+        };
         supplies.layer(Making {
             slot,
             stuff: board.into(),
@@ -130,15 +137,17 @@ impl FaceBoards {
             mass: board.areal_density * self.area(),
             doubt: allowances.sheet_doubt,
             cost: board.price_per_m2() * decimal_of(self.area().as_m2()),
-            tape: bound.then_some((supplies.inner_tape, bands)),
-            minutes: allowances.board_minutes * f64::from(self.count()),
+            tape: bound.then_some((supplies.inner_tape, strips)),
+            minutes: (allowances.board_minutes
+                + allowances.board_minutes_per_m * (self.width + self.height).as_m())
+                * f64::from(self.count()),
             why: if slot == LayerSlot::OuterBoards {
                 "On a rough route a second stiff board outside the cushion meets the knock first."
             } else {
                 "A stiff board stands before the face, so that a knock meets board and not the art."
             },
             make: Make::FaceBoards(self),
-            cushioning: None,
+            cushioning: crushes.then(|| Cushioning::of_board(sides)),
         })
     }
 }

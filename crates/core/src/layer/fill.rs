@@ -2,17 +2,17 @@
 
 use serde::Serialize;
 
-use super::{Addition, Core, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
 use crate::quantity::{Area, Length, Volume, decimal_of};
 
 /// The fill between the wrapped piece and the box.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct EdgeFill {
-    /// Room left on each side.
+    /// Room left on each edge.
     #[serde(rename = "clearance_mm")]
     pub clearance: Length,
-    /// Room behind: the front's share goes there too, since nothing is pressed against the face.
+    /// Room behind, all of it there, since nothing is pressed against the face.
     #[serde(rename = "behind_mm")]
     pub behind: Length,
     /// The gaps to fill.
@@ -24,42 +24,41 @@ pub struct EdgeFill {
 }
 
 impl EdgeFill {
-    /// Returns the fill around an envelope with a clearance on each side.
+    /// Returns the fill around an envelope with a clearance on each edge, and one behind.
     ///
-    /// The box is larger by the clearance on all six sides; the piece lies forward, and the front's share
-    /// of the room is filled behind it. Loose fill = gap ÷ the share that it keeps. Source: house rule.
+    /// The piece lies forward in its box. Loose fill = gap ÷ the share that it keeps. Source: house rule.
     #[must_use]
-    pub fn around(inside: Envelope, clearance: Length, keeps: f64) -> Self {
-        let outside = inside.grown(Self::adds(clearance));
+    pub fn around(inside: Envelope, clearance: Length, behind: Length, keeps: f64) -> Self {
+        let outside = inside.grown(Self::adds(clearance, behind));
         let gap = outside.volume() - inside.volume();
         Self {
             clearance,
-            behind: clearance * 2.0,
+            behind,
             gap,
             loose: gap / keeps,
         }
     }
 
-    fn adds(clearance: Length) -> Addition {
-        Addition::new(clearance, clearance, Length::ZERO, clearance * 2.0)
+    fn adds(clearance: Length, behind: Length) -> Addition {
+        Addition::new(clearance, clearance, Length::ZERO, behind)
     }
 
     /// Returns the layer around what goes into the box, with the hollow that other layers left; nothing
     /// when there is neither.
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
-        core: Core,
         hollow: Volume,
         inside: Envelope,
     ) -> Option<Layer> {
-        let clearance = supplies.allowances().clearance;
-        if clearance == Length::ZERO && hollow == Volume::ZERO {
+        let allowances = supplies.allowances();
+        let (clearance, behind) = (allowances.clearance, allowances.depth_clearance);
+        if clearance + behind == Length::ZERO && hollow == Volume::ZERO {
             return None;
         }
-        let fill = Self::around(inside, clearance, supplies.allowances().fill_settling);
-        let adds = Self::adds(clearance);
+        let fill = Self::around(inside, clearance, behind, allowances.fill_settling);
+        let adds = Self::adds(clearance, behind);
         let why = "A filled gap stops the piece from moving and gives way in a fall; none of it touches the face.";
-        Some(fill.made(supplies, LayerSlot::Fill, core, adds, why, inside, hollow))
+        Some(fill.made(supplies, (LayerSlot::Fill, why), adds, inside, hollow))
     }
 
     /// Returns the layer between two boxes, the same on all six sides: a box bears on its face.
@@ -75,31 +74,41 @@ impl EdgeFill {
             gap: volume,
             loose: volume / keeps,
         };
-        let core = Core::around(inside.face(), inside);
         let why =
             "The first box lies in a cushion on every side, and the second one takes the knocks.";
-        fill.made(
-            supplies,
-            LayerSlot::SecondFill,
-            core,
-            adds,
-            why,
-            inside,
-            Volume::ZERO,
-        )
+        let slot = LayerSlot::SecondFill;
+        fill.made(supplies, (slot, why), adds, inside, Volume::ZERO)
     }
 
-    #[expect(
-        clippy::too_many_arguments,
-        reason = "the two fills differ in all of them"
-    )]
+    /// Returns the layer that fills what is left over around a roll in its tube; nothing where that is no more
+    /// than air.
+    pub(crate) fn around_roll(
+        supplies: &Supplies<'_>,
+        gap: Length,
+        inside: Envelope,
+    ) -> Option<Layer> {
+        if gap < LEAST_GAP {
+            return None;
+        }
+        let adds = Addition::new(gap, Length::ZERO, gap, gap);
+        // A ring around a cylinder.
+        let volume = (inside.grown(adds).volume() - inside.volume()) * std::f64::consts::FRAC_PI_4;
+        let fill = Self {
+            clearance: gap,
+            behind: gap,
+            gap: volume,
+            loose: volume / supplies.allowances().fill_settling,
+        };
+        let why = "What is left over in the tube is filled, so that the roll can't slide or rattle.";
+        let layer = fill.made(supplies, (LayerSlot::Fill, why), adds, inside, Volume::ZERO);
+        Some(layer)
+    }
+
     fn made(
         mut self,
         supplies: &Supplies<'_>,
-        slot: LayerSlot,
-        core: Core,
+        (slot, why): (LayerSlot, &'static str),
         adds: Addition,
-        why: &'static str,
         inside: Envelope,
         hollow: Volume,
     ) -> Layer {
@@ -118,13 +127,25 @@ impl EdgeFill {
             doubt: allowances.fill_doubt,
             cost: stuff.price_per_kg * decimal_of(mass.as_kg()),
             tape: None,
-            minutes: allowances.fill_minutes,
+            minutes: allowances.fill_minutes
+                + allowances.fill_minutes_per_m * ((inside.across + inside.up) * 2.0).as_m(),
             why,
             make: Make::EdgeFill(self),
-            cushioning: stuff.curve.map(|curve| core.covered(curve, adds)),
+            cushioning: stuff.curve.map(|curve| {
+                let sides = Sides {
+                    front: adds.front,
+                    back: adds.back,
+                    across: adds.left,
+                    up: adds.top,
+                };
+                Cushioning::covering(curve, sides)
+            }),
         })
     }
 }
+
+/// Less than this is air.
+const LEAST_GAP: Length = Length::mm(3.0);
 
 #[cfg(test)]
 mod tests {
@@ -132,7 +153,7 @@ mod tests {
 
     #[test]
     fn the_gap_is_what_the_box_holds_beyond_the_piece() {
-        // 100 × 200 × 50 with 10: 120 × 220 × 70 = 1 848 000 − 1 000 000 = 848 000 mm³;
+        // 100 × 200 × 50 with 10, 20 behind: 120 × 220 × 70 = 1 848 000 − 1 000 000 = 848 000 mm³;
         // at a share of 0.8 that takes 1 060 000 loose.
         let [across, up, through] = [100.0, 200.0, 50.0].map(Length::mm);
         let fill = EdgeFill::around(
@@ -142,6 +163,7 @@ mod tests {
                 through,
             },
             Length::mm(10.0),
+            Length::mm(20.0),
             0.8,
         );
         assert!((fill.gap.as_m3() - 0.000_848).abs() < 1e-15);

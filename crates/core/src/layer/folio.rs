@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     house::Allowances,
@@ -44,8 +44,12 @@ impl Folio {
     /// A paper pocket is a square of √2·leg folded corner to corner into the middle of the open edge; the
     /// leg is the short side over a share, held between its bounds. Source: house rule.
     #[must_use]
-    pub fn around(size: PieceSize, caliper: Length, allowances: &Allowances) -> Self {
-        let margin = allowances.folio_margin;
+    pub fn around(
+        size: PieceSize,
+        caliper: Length,
+        margin: Length,
+        allowances: &Allowances,
+    ) -> Self {
         let pocket_leg = (size.short_side() / allowances.paper_pocket_share)
             .clamped(allowances.paper_pocket_least, allowances.paper_pocket_most)
             .min(size.short_side() / 2.0);
@@ -62,12 +66,20 @@ impl Folio {
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
         size: PieceSize,
+        mailed: bool,
         inside: Envelope,
     ) -> Result<Layer, Refusal> {
-        let board = supplies.board("house.folio_board", &supplies.rules.materials.folio_board)?;
-        let paper = supplies.contact_paper;
+        let materials = &supplies.rules.materials;
         let allowances = supplies.allowances();
-        let folio = Self::around(size, board.caliper, allowances);
+        let (board, margin) = if mailed {
+            let board = supplies.board("choices.folio_board", &materials.mailer_board)?;
+            (board, allowances.posted_margin)
+        } else {
+            let board = supplies.board("choices.folio_board", &materials.folio_board)?;
+            (board, allowances.folio_margin)
+        };
+        let paper = supplies.contact_paper;
+        let folio = Self::around(size, board.caliper, margin, allowances);
         let area = folio.width * folio.height * 2.0;
         let pockets = folio.pocket_square * folio.pocket_square * POCKETS;
         let behind = board.caliper + paper.thickness * POCKET_LAYERS;
@@ -89,10 +101,15 @@ impl Folio {
                 supplies.inner_tape,
                 (folio.width + folio.height) * 2.0 + allowances.tape_tab * POCKETS,
             )),
-            minutes: allowances.folio_minutes,
+            minutes: allowances.folio_minutes
+                + allowances.folio_minutes_per_m * (folio.width + folio.height).as_m(),
             why: "Two boards with crossed flutes can't bend together; paper pockets hold the sheets by their corners, and no tape touches them.",
             make: Make::Folio(folio),
-            cushioning: None,
+            cushioning: Some(Cushioning::of_board(Sides {
+                front: board.caliper,
+                back: board.caliper,
+                ..Sides::default()
+            })),
         }))
     }
 }
@@ -110,7 +127,12 @@ mod tests {
             height,
             depth,
         };
-        let folio = Folio::around(size, Length::mm(4.0), &Allowances::default());
+        let folio = Folio::around(
+            size,
+            Length::mm(4.0),
+            Length::mm(25.0),
+            &Allowances::default(),
+        );
         assert_eq!(
             (folio.width, folio.height),
             (Length::mm(347.0), Length::mm(470.0))

@@ -64,7 +64,14 @@ impl GlassTape {
         }
     }
 
-    pub(crate) fn layer(supplies: &Supplies<'_>, size: PieceSize, inside: Envelope) -> Layer {
+    pub(crate) fn layer(
+        supplies: &Supplies<'_>,
+        size: PieceSize,
+        count: u32,
+        inside: Envelope,
+    ) -> Layer {
+        let allowances = supplies.allowances();
+        let each = f64::from(count);
         let tape = supplies.glass_tape;
         let laid = Self::on(
             size,
@@ -80,8 +87,10 @@ impl GlassTape {
             mass: Mass::ZERO,
             doubt: 0.0,
             cost: rust_decimal::Decimal::ZERO,
-            tape: Some((tape, laid.length)),
-            minutes: supplies.allowances().glass_minutes,
+            tape: Some((tape, laid.length * each)),
+            minutes: (allowances.glass_minutes
+                + allowances.glass_minutes_per_m * laid.length.as_m())
+                * each,
             why: "Should the glass break, the tape keeps its pieces off the art.",
             make: Make::GlassTape(laid),
             cushioning: None,

@@ -14,6 +14,7 @@ mod face_board;
 mod fill;
 mod folio;
 mod glass_tape;
+mod mailer;
 mod pads;
 mod roll;
 mod roll_size;
@@ -27,14 +28,18 @@ pub use bag::{NameTag, SealedBag, StretchFilm};
 pub use bundle::Bundle;
 pub use contact::{ContactSheet, Interleaves};
 pub use corner::CardPocket;
-pub use cushioning::{Core, CushionFace, Cushioning};
+pub use cushioning::{CushionFace, Cushioning, Sides, crushing_board};
 pub use envelope::{Addition, Envelope};
 pub use face_board::FaceBoards;
 pub use fill::EdgeFill;
 pub use folio::Folio;
 pub use glass_tape::GlassTape;
+pub use mailer::MailerBox;
+pub(crate) use mailer::mailer_for;
 pub use pads::{BackFill, CornerBlocks, EdgePads, FacePads};
-pub use roll::{Roll, TubeBox, least_roll};
+pub use roll::{Roll, TubeBox, least_roll, rolls_up};
+pub(crate) use roll::TubeFit;
+pub(crate) use pads::LONGEST_LEG;
 pub use roll_size::{RollSize, TUBE_PLAY};
 pub use slip_on::SlipOns;
 pub use slot::LayerSlot;
@@ -92,6 +97,14 @@ pub struct Layer {
     /// What it gives in a fall.
     #[serde(skip)]
     pub cushioning: Option<Cushioning>,
+}
+
+impl Layer {
+    /// Tells whether it is a cushion, and not only board that crushes.
+    #[must_use]
+    pub fn is_cushion(&self) -> bool {
+        self.cushioning.is_some_and(|cushioning| !cushioning.board)
+    }
 }
 
 /// Declares the kinds of layers, each with its name in JSON.
@@ -156,6 +169,8 @@ makes! {
     EdgeFill(EdgeFill) = "edge_fill";
     /// The box.
     SlottedBox(SlottedBox) = "slotted_box";
+    /// The mailer.
+    Mailer(MailerBox) = "mailer";
     /// The tube.
     Tube(TubeBox) = "tube";
 }

@@ -4,7 +4,7 @@ use rust_decimal::Decimal;
 use serde::Serialize;
 
 use super::{
-    Addition, Core, CushionFace, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Supplies,
+    Addition, CushionFace, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies,
 };
 use crate::{
     Refusal,
@@ -86,6 +86,10 @@ pub struct CornerBlocks {
     pub height: Length,
 }
 
+/// Four pads of this share of each side lie apart; larger ones are one pad over everything.
+const LARGEST_PADS: f64 = 0.45;
+/// A longer block is an edge pad.
+pub(crate) const LONGEST_LEG: f64 = 0.4;
 const PADS_AT_CORNERS: u32 = 4;
 const BOTH_SIDES: f64 = 2.0;
 
@@ -141,11 +145,18 @@ impl BackFill {
 }
 
 impl FacePads {
-    /// Returns pads of a thickness over a face: one over all of it, or four of a quarter of an area.
+    /// Returns pads of a thickness over a face: one over all of it, or four of a quarter of an area each, that lie
+    /// within the piece and apart from each other.
     #[must_use]
-    pub fn over(inside: Envelope, thickness: Length, area: Option<Area>) -> Self {
+    pub fn over(
+        inside: Envelope,
+        body: PieceSize,
+        thickness: Length,
+        area: Option<Area>,
+    ) -> Self {
         let whole = inside.face();
-        match area.filter(|&area| area < whole) {
+        let most = body.face() * (LARGEST_PADS * LARGEST_PADS * f64::from(PADS_AT_CORNERS));
+        match area.filter(|&area| area < most) {
             None => Self {
                 thickness,
                 pads: 1,
@@ -156,7 +167,10 @@ impl FacePads {
             Some(area) => {
                 let one = area / f64::from(PADS_AT_CORNERS);
                 let side = Length::mm(one.as_m2().sqrt() * MM_PER_M);
-                let width = side.min(inside.across / 2.0);
+                let most = [body.width, body.height].map(|along| along * LARGEST_PADS);
+                let width = side.min(most[0]).max(Length::mm(
+                    one.as_m2() / most[1].as_m() * MM_PER_M,
+                ));
                 let height = Length::mm(one.as_m2() / width.as_m() * MM_PER_M);
                 Self {
                     thickness,
@@ -171,7 +185,7 @@ impl FacePads {
 
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
-        core: Core,
+        body: PieceSize,
         inside: Envelope,
     ) -> Result<Layer, Refusal> {
         let foam = supplies.foam("choices.pad_foam", &supplies.rules.materials.pad_foam)?;
@@ -183,15 +197,23 @@ impl FacePads {
         } else {
             allowances.pad_thickness.min(inside.across.min(inside.up))
         };
-        let pads = Self::over(inside, thickness, shipment.pad_area);
+        let pads = Self::over(inside, body, thickness, shipment.pad_area);
         let area = pads.side_area * BOTH_SIDES;
         let (mass, cost) = cut(foam, area * pads.thickness);
         let t = pads.thickness;
-        let overlap = if pads.pads == 1 {
-            core.face
-        } else {
-            pads.side_area.min(core.face)
+        let covers = Sides {
+            front: t,
+            back: t,
+            ..Sides::default()
         };
+        let own = (pads.pads > 1).then_some(CushionFace {
+            area: Some(pads.side_area),
+            thickness: t,
+        });
+        let mut cushioning = Cushioning::covering(foam.curve, covers);
+        if own.is_some() {
+            (cushioning.front, cushioning.back) = (own, own);
+        }
         Ok(supplies.layer(Making {
             slot: LayerSlot::FacePads,
             stuff: foam.into(),
@@ -205,28 +227,18 @@ impl FacePads {
                 supplies.wrap_tape,
                 allowances.tape_tab * (f64::from(pads.pads) * BOTH_SIDES * 2.0),
             )),
-            minutes: allowances.pad_minutes * (f64::from(pads.pads) * BOTH_SIDES),
+            minutes: (allowances.pad_minutes
+                + allowances.pad_minutes_per_m * (pads.width + pads.height).as_m())
+                * (f64::from(pads.pads) * BOTH_SIDES),
             why: "Foam in front and behind takes a fall on the face, which a wrap around so large a face hardly softens.",
             make: Make::FacePads(pads),
-            cushioning: Some(Cushioning {
-                curve: foam.curve,
-                front: Some(CushionFace {
-                    area: overlap,
-                    thickness: t,
-                }),
-                across: None,
-                up: None,
-            }),
+            cushioning: Some(cushioning),
         }))
     }
 }
 
 impl EdgePads {
-    pub(crate) fn layer(
-        supplies: &Supplies<'_>,
-        core: Core,
-        inside: Envelope,
-    ) -> Result<Layer, Refusal> {
+    pub(crate) fn layer(supplies: &Supplies<'_>, inside: Envelope) -> Result<Layer, Refusal> {
         let foam = supplies.foam("choices.pad_foam", &supplies.rules.materials.pad_foam)?;
         let allowances = supplies.allowances();
         let t = allowances.edge_pad_thickness;
@@ -249,27 +261,36 @@ impl EdgePads {
             doubt: allowances.sheet_doubt,
             cost,
             tape: Some((supplies.wrap_tape, allowances.tape_tab * 8.0)),
-            minutes: allowances.pad_minutes * 4.0,
+            minutes: allowances.pad_minutes * 4.0
+                + allowances.pad_minutes_per_m * pads.length.as_m(),
             why: "Foam along the edges takes a fall on any of them.",
             make: Make::EdgePads(pads),
-            cushioning: Some(core.covered(foam.curve, adds)),
+            cushioning: Some(Cushioning::covering(
+                foam.curve,
+                Sides {
+                    across: t,
+                    up: t,
+                    ..Sides::default()
+                },
+            )),
         }))
     }
 }
 
 impl CornerBlocks {
-    /// Returns the blocks for an envelope: the leg at least twice the thickness, never past the middle of
-    /// the short edge. Source: house rule.
+    /// Returns the blocks for an envelope: a leg is at least twice the thickness and at most 0.4 of the short
+    /// edge, so that two of them never meet; a thickness that leaves no such leg gives way. Source: house rule.
     #[must_use]
     pub fn around(
         inside: Envelope,
+        body: PieceSize,
         count: u32,
-        thickness: Length,
-        leg: Length,
+        (thickness, leg): (Length, Length),
         proud: Length,
     ) -> Self {
-        let short = inside.across.min(inside.up);
-        let leg = leg.max(thickness).min(short / 2.0 + thickness);
+        let longest = body.short_side() * LONGEST_LEG;
+        let thickness = thickness.min(longest / 2.0);
+        let leg = leg.clamped(thickness * 2.0, longest);
         Self {
             count,
             thickness,
@@ -304,7 +325,7 @@ impl CornerBlocks {
 
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
-        core: Core,
+        body: PieceSize,
         count: u32,
         inside: Envelope,
     ) -> Result<Layer, Refusal> {
@@ -312,22 +333,25 @@ impl CornerBlocks {
         let allowances = supplies.allowances();
         let blocks = Self::around(
             inside,
+            body,
             count,
-            allowances.block_thickness,
-            supplies
-                .rules
-                .shipment
-                .block_leg
-                .unwrap_or(allowances.block_thickness * allowances.block_leg_share),
+            (
+                allowances.block_thickness,
+                supplies
+                    .rules
+                    .shipment
+                    .block_leg
+                    .unwrap_or(allowances.block_thickness * allowances.block_leg_share),
+            ),
             allowances.block_proud,
         );
         let each = f64::from(count);
         let (mass, cost) = cut(foam, blocks.volume() * each);
         let (t, proud) = (blocks.thickness, allowances.block_proud / 2.0);
         // Two blocks bear on each edge, over what lies beside the core.
-        let bears = (blocks.leg - blocks.thickness) * core.through * 2.0;
+        let bears = (blocks.leg - blocks.thickness) * body.depth * 2.0;
         let face = (bears > Area::ZERO).then_some(CushionFace {
-            area: bears,
+            area: Some(bears),
             thickness: t,
         });
         Ok(supplies.layer(Making {
@@ -344,10 +368,9 @@ impl CornerBlocks {
             why: "Most falls end on an edge or a corner; blocks take them there, and hold the piece in the middle of its box.",
             make: Make::CornerBlocks(blocks),
             cushioning: Some(Cushioning {
-                curve: foam.curve,
-                front: None,
                 across: face,
                 up: face,
+                ..Cushioning::covering(foam.curve, Sides::default())
             }),
         }))
     }
@@ -366,6 +389,35 @@ mod tests {
             up,
             through,
         }
+    }
+
+    fn body() -> PieceSize {
+        let [width, height, depth] = [500.0, 700.0, 24.0].map(Length::mm);
+        PieceSize {
+            width,
+            height,
+            depth,
+        }
+    }
+
+    #[test]
+    fn blocks_on_a_short_edge_never_meet_and_pads_lie_apart() {
+        // 0.4 × 100 = 40 of leg, and half of that of foam; 0.45 × 100 × 0.45 × 700 × 4 = 567 cm² at most
+        let narrow = PieceSize {
+            width: Length::mm(100.0),
+            ..body()
+        };
+        let wanted = (Length::mm(40.0), Length::mm(200.0));
+        let blocks = CornerBlocks::around(envelope(), narrow, 4, wanted, Length::mm(3.0));
+        assert_eq!((blocks.leg, blocks.thickness), (Length::mm(40.0), Length::mm(20.0)));
+        let pads = |cm2: f64| {
+            let area = Some(Area::m2(cm2 / 1e4));
+            FacePads::over(envelope(), narrow, Length::mm(25.0), area)
+        };
+        assert_eq!(pads(568.0).pads, 1);
+        let four = pads(560.0);
+        assert_eq!(four.pads, 4);
+        assert!(four.width <= Length::mm(45.0) && four.height <= Length::mm(315.0));
     }
 
     #[test]
@@ -394,11 +446,11 @@ mod tests {
     #[test]
     fn a_wanted_area_becomes_four_pads() {
         // 400 cm² in four of 100 cm²: 100 × 100 mm
-        let pads = FacePads::over(envelope(), Length::mm(50.0), Some(Area::m2(0.04)));
+        let pads = FacePads::over(envelope(), body(), Length::mm(50.0), Some(Area::m2(0.04)));
         assert_eq!(pads.pads, 4);
         assert!((pads.width.as_mm() - 100.0).abs() < 1e-9);
         assert!((pads.height.as_mm() - 100.0).abs() < 1e-9);
-        assert_eq!(FacePads::over(envelope(), Length::mm(50.0), None).pads, 1);
+        assert_eq!(FacePads::over(envelope(), body(), Length::mm(50.0), None).pads, 1);
     }
 
     #[test]
@@ -406,9 +458,9 @@ mod tests {
         // Leg 2 × 40 = 80: bars of 80 and 40, 83 high: (0.08 + 0.04) × 0.04 × 0.083 = 0.0003984 m³
         let blocks = CornerBlocks::around(
             envelope(),
+            body(),
             4,
-            Length::mm(40.0),
-            Length::mm(80.0),
+            (Length::mm(40.0), Length::mm(80.0)),
             Length::mm(3.0),
         );
         assert_eq!(

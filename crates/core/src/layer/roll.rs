@@ -4,8 +4,10 @@ use serde::Serialize;
 
 use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, RollSize, Supplies};
 use crate::{
+    house::CoreRule,
+    material::{Board, RollCore, Tube},
     piece::{Construction, Medium, PaintBody, Piece},
-    quantity::{Area, Length, decimal_of},
+    quantity::{Area, Length, Mass, decimal_of},
 };
 
 /// A rolled sheet.
@@ -27,6 +29,8 @@ pub struct Roll {
     /// Of the roll.
     #[serde(rename = "outer_mm")]
     pub outer: Length,
+    /// Whether it is rolled on a core, which stays in it.
+    pub cored: bool,
 }
 
 /// The tube around a roll.
@@ -86,10 +90,20 @@ const TRIANGLE_CREASES: f64 = 5.485;
 const TRIANGLE_HEIGHT: f64 = 0.866_025_403_784_438_6;
 const BOTH_ENDS: f64 = 2.0;
 
+/// Fewer turns than this spring open, and lie as well flat.
+const LEAST_TURNS: f64 = 1.5;
+
+/// Tells whether a loose piece makes enough turns at its tightest diameter to be rolled.
+#[must_use]
+pub fn rolls_up(piece: &Piece) -> bool {
+    let around = least_roll(piece) * (std::f64::consts::PI * LEAST_TURNS);
+    piece.size.long_side() >= around
+}
+
 impl Roll {
-    /// Returns the roll of a piece with its interleaves.
+    /// Returns the roll of a piece with its interleaves, on a core or a chosen diameter.
     #[must_use]
-    pub fn of(piece: &Piece, interleaf: Length, chosen: Option<Length>) -> Self {
+    pub fn of(piece: &Piece, interleaf: Length, inner: Length, cored: bool) -> Self {
         let size = piece.size;
         let sheet = if piece.construction == Construction::LooseCanvas {
             CLOTH
@@ -98,8 +112,7 @@ impl Roll {
         };
         let sheets = f64::from(piece.count);
         let thickness = (sheet.min(size.depth) + interleaf * 2.0) * sheets;
-        let inner = chosen.unwrap_or_else(|| least_roll(piece));
-        let rolled = size.width.max(size.height);
+        let rolled = size.long_side();
         let outer = RollSize::of(inner, rolled, thickness, Length::ZERO).outer;
         Self {
             inner,
@@ -107,6 +120,7 @@ impl Roll {
             along: size.short_side(),
             thickness,
             outer,
+            cored,
         }
     }
 
@@ -118,25 +132,44 @@ impl Roll {
         } else {
             Length::ZERO
         };
-        let roll = Self::of(piece, interleaf, supplies.rules.shipment.roll_inner);
+        let core = core_for(piece, supplies);
+        let chosen = supplies.rules.shipment.roll_inner;
+        let inner = match core {
+            Some(core) => core.outside,
+            None => chosen.unwrap_or_else(|| least_roll(piece)),
+        };
+        let roll = Self::of(piece, interleaf, inner, core.is_some());
         let across = (roll.outer - inside.across) / 2.0;
         let up = (roll.along - inside.up) / 2.0;
         let through = (roll.outer - inside.through) / 2.0;
+        let (stuff, mass, cost) = match core {
+            Some(core) => (
+                core.into(),
+                core.linear_density * roll.along,
+                core.price_per_m * decimal_of(roll.along.as_m()),
+            ),
+            None => (
+                supplies.inner_tape.into(),
+                Mass::ZERO,
+                rust_decimal::Decimal::ZERO,
+            ),
+        };
         supplies.layer(Making {
             slot: LayerSlot::Roll,
-            stuff: supplies.inner_tape.into(),
+            stuff,
             adds: Addition::new(across, up, through, through),
             inside,
             area: Area::ZERO,
-            mass: crate::quantity::Mass::ZERO,
-            doubt: 0.0,
-            cost: rust_decimal::Decimal::ZERO,
+            mass,
+            doubt: allowances.sheet_doubt,
+            cost,
             // Two bands of paper tape, closed on themselves and not on the art.
             tape: Some((
                 supplies.inner_tape,
                 roll.outer * (std::f64::consts::PI * BOTH_ENDS) + allowances.tape_tab * BOTH_ENDS,
             )),
-            minutes: allowances.roll_minutes,
+            minutes: allowances.roll_minutes
+                + allowances.roll_minutes_per_m * (roll.rolled + roll.along).as_m(),
             why: "Face out, the paint stretches rather than creases; the band closes on itself and not on the art.",
             make: Make::Roll(roll),
             cushioning: None,
@@ -144,17 +177,60 @@ impl Roll {
     }
 }
 
-impl TubeBox {
-    pub(crate) fn layer(
-        supplies: &Supplies<'_>,
-        roll: Roll,
-        wrap: Length,
-        inside: Envelope,
-    ) -> Layer {
+/// The narrowest core that is wide enough for the surface, where the house rolls on cores and no diameter was
+/// chosen that no core has.
+fn core_for<'a>(piece: &Piece, supplies: &Supplies<'a>) -> Option<&'a RollCore> {
+    if supplies.rules.schools.roll_core == CoreRule::NoCore {
+        return None;
+    }
+    let least = supplies
+        .rules
+        .shipment
+        .roll_inner
+        .unwrap_or_else(|| least_roll(piece));
+    supplies
+        .catalogue
+        .cores
+        .iter()
+        .filter(|core| !core.shelf.retired && core.longest >= piece.size.short_side())
+        .filter(|core| core.outside >= least && core.outside <= least * WIDEST_CORE)
+        .min_by_key(|core| core.outside)
+}
+
+/// A core wider than this share of what was wanted makes another tube.
+const WIDEST_CORE: f64 = 1.2;
+
+/// How a roll goes into its tube.
+pub(crate) struct TubeFit<'a> {
+    /// Turns of wrap around it.
+    pub turns: u32,
+    /// The round tube that takes it; none on the shelf where it is folded from board.
+    round: Option<&'a Tube>,
+    size: RollSize,
+}
+
+impl<'a> TubeFit<'a> {
+    /// Returns the narrowest tube for a roll with turns of wrap; with one turn less where that takes a narrower
+    /// one and nobody asked for the turn.
+    pub(crate) fn of(supplies: &Supplies<'a>, roll: Roll, turns: u32, asked: bool) -> Self {
+        let whole = Self::with(supplies, roll, turns);
+        if turns < 2 || asked {
+            return whole;
+        }
+        let less = Self::with(supplies, roll, turns - 1);
+        match (whole.round, less.round) {
+            (Some(wide), Some(narrow)) if narrow.inside < wide.inside => less,
+            (None, Some(_)) => less,
+            _ => whole,
+        }
+    }
+
+    fn with(supplies: &Supplies<'a>, roll: Roll, turns: u32) -> Self {
         let allowances = supplies.allowances();
+        let wrap = supplies.cushion_wrap.loaded_thickness * f64::from(turns);
         let size = RollSize::of(roll.inner, roll.rolled, roll.thickness, wrap);
         let ends = (allowances.tube_end_pad + allowances.tube_end_air) * BOTH_ENDS;
-        let length = inside.up + ends;
+        let length = roll.along + ends;
         let round = supplies
             .catalogue
             .tubes
@@ -162,30 +238,54 @@ impl TubeBox {
             .filter(|tube| !tube.shelf.retired)
             .filter(|tube| tube.inside >= size.tube_inside && tube.longest >= length)
             .min_by_key(|tube| tube.inside);
+        Self { turns, round, size }
+    }
+
+    /// Returns what is left over on each side of what is wrapped, beyond the play of the tube.
+    pub(crate) fn gap(&self) -> Length {
+        self.round
+            .map_or(Length::ZERO, |tube| (tube.inside - self.size.tube_inside) / 2.0)
+    }
+}
+
+impl TubeBox {
+    fn round(tube: &Tube, needed: Length, length: Length, ends: [Length; 2]) -> Self {
+        Self {
+            needed,
+            inside: tube.inside,
+            wall: tube.wall,
+            length,
+            end_pad: ends[0],
+            end_air: ends[1],
+            triangular: false,
+            creases: [Length::ZERO; 4],
+            sheet_width: Length::ZERO,
+        }
+    }
+
+    fn folded(board: &Board, side: Length, length: Length, ends: [Length; 2]) -> Self {
+        Self {
+            needed: side,
+            inside: side,
+            wall: board.caliper,
+            length,
+            end_pad: ends[0],
+            end_air: ends[1],
+            triangular: true,
+            creases: creases(side, board.caliper),
+            sheet_width: side * TRIANGLE_SIDES + board.caliper * TRIANGLE_CREASES,
+        }
+    }
+
+    pub(crate) fn layer(supplies: &Supplies<'_>, fit: &TubeFit<'_>, inside: Envelope) -> Layer {
+        let allowances = supplies.allowances();
+        let ends = [allowances.tube_end_pad, allowances.tube_end_air];
+        let length = inside.up + (ends[0] + ends[1]) * BOTH_ENDS;
         let board = supplies.box_board;
+        let round = fit.round;
         let tube = match round {
-            Some(tube) => Self {
-                needed: size.tube_inside,
-                inside: tube.inside,
-                wall: tube.wall,
-                length,
-                end_pad: allowances.tube_end_pad,
-                end_air: allowances.tube_end_air,
-                triangular: false,
-                creases: [Length::ZERO; 4],
-                sheet_width: Length::ZERO,
-            },
-            None => Self {
-                needed: size.triangle_side,
-                inside: size.triangle_side,
-                wall: board.caliper,
-                length,
-                end_pad: allowances.tube_end_pad,
-                end_air: allowances.tube_end_air,
-                triangular: true,
-                creases: creases(size.triangle_side, board.caliper),
-                sheet_width: size.triangle_side * TRIANGLE_SIDES + board.caliper * TRIANGLE_CREASES,
-            },
+            Some(tube) => Self::round(tube, fit.size.tube_inside, length, ends),
+            None => Self::folded(board, fit.size.triangle_side, length, ends),
         };
         let (across, through) = tube.outside();
         let adds = Addition::new(
@@ -220,7 +320,7 @@ impl TubeBox {
                 supplies.seal_tape,
                 across * (std::f64::consts::PI * BOTH_ENDS) + allowances.seal_return * BOTH_ENDS,
             )),
-            minutes: allowances.seal_minutes * BOTH_ENDS,
+            minutes: allowances.tube_minutes + allowances.seal_minutes * BOTH_ENDS,
             why: "A tube holds the roll round; pads at both ends, with air before them, take a drop on its end.",
             make: Make::Tube(tube),
             cushioning: None,
@@ -287,7 +387,7 @@ mod tests {
         }
         // 0.9 + 2 × 0.04 = 0.98; √(150² + 4 × 2600 × 0.98/π) = √(22 500 + 3244.2) = 160.45
         let piece = Piece::new(Construction::LooseCanvas, size(1.0), Some(Medium::Oil));
-        let roll = Roll::of(&piece, Length::mm(0.04), None);
+        let roll = Roll::of(&piece, Length::mm(0.04), Length::mm(150.0), false);
         assert!(
             (roll.outer.as_mm() - 160.45).abs() < 0.01,
             "{:?}",
@@ -297,5 +397,21 @@ mod tests {
             (roll.rolled, roll.along),
             (Length::mm(2600.0), Length::mm(1000.0))
         );
+    }
+
+    #[test]
+    fn a_sheet_that_makes_no_turns_is_not_rolled() {
+        // 1.5 × π × 100 = 471.2
+        let piece = |height| {
+            let [width, height, depth] = [300.0, height, 1.0].map(Length::mm);
+            let size = PieceSize {
+                width,
+                height,
+                depth,
+            };
+            Piece::new(Construction::LooseCanvas, size, Some(Medium::Acrylic))
+        };
+        assert!(!rolls_up(&piece(471.0)));
+        assert!(rolls_up(&piece(472.0)));
     }
 }

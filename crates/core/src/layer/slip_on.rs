@@ -3,7 +3,7 @@
 use rust_decimal::Decimal;
 use serde::Serialize;
 
-use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     quantity::{Area, Length},
@@ -64,7 +64,11 @@ impl SlipOns {
             minutes: allowances.tag_minutes * f64::from(count),
             why: "Corners break first; a bought corner of the right depth is set in a moment.",
             make: Make::SlipOns(corners),
-            cushioning: None,
+            cushioning: Some(Cushioning::of_board(Sides {
+                across: wall,
+                up: wall,
+                ..Sides::default()
+            })),
         }))
     }
 }

@@ -48,6 +48,7 @@ impl WindowSpacer {
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
         size: PieceSize,
+        count: u32,
         inside: Envelope,
     ) -> Result<Layer, Refusal> {
         let board = supplies.board("house.spacer_board", &supplies.rules.materials.spacer_board)?;
@@ -58,7 +59,8 @@ impl WindowSpacer {
             allowances.spacer_depth,
             allowances.spacer_width,
         );
-        let area = spacer.strip_length * spacer.strip_width;
+        let each = f64::from(count);
+        let area = spacer.strip_length * spacer.strip_width * each;
         Ok(supplies.layer(Making {
             slot: LayerSlot::WindowSpacer,
             stuff: board.into(),
@@ -71,9 +73,11 @@ impl WindowSpacer {
             mass: board.areal_density * area,
             doubt: allowances.sheet_doubt,
             cost: board.price_per_m2() * decimal_of(area.as_m2()),
-            tape: Some((supplies.inner_tape, allowances.tape_tab * 8.0)),
-            minutes: allowances.spacer_minutes,
-            why: "Loose pigment is never touched: the strips hold the board off it, and no sheet lies on the face.",
+            tape: Some((supplies.inner_tape, allowances.tape_tab * (8.0 * each))),
+            minutes: (allowances.spacer_minutes
+                + allowances.spacer_minutes_per_m * spacer.strip_length.as_m())
+                * each,
+            why: "The strips lie on the margin and hold the board off the face: nothing presses on it.",
             make: Make::WindowSpacer(spacer),
             cushioning: None,
         }))

@@ -8,9 +8,9 @@ use crate::{
     house::{Allowances, CornerStyle, HouseRules, ReusedRule},
     material::{
         Board, BoardBuild, Catalogue, ContactPaper, CushionWrap, Fill, Film, Foam, Ground,
-        MaterialId, MissingMaterial, SlipOnCorner, Sundry, Tape, Touch, Tube,
+        Mailer, MaterialId, MissingMaterial, RollCore, SlipOnCorner, Sundry, Tape, Touch, Tube,
     },
-    piece::Piece,
+    piece::{Glazing, Piece},
     quantity::{Area, Length, Mass, Minutes, Money, Weight, ceil_count, decimal_of},
 };
 
@@ -78,6 +78,8 @@ stuff_of! {
     SlipOnCorner: |corner| corner.plastic;
     Sundry: |_| false;
     Tube: |_| false;
+    RollCore: |_| false;
+    Mailer: |mailer| mailer.plastic;
 }
 
 /// What a layer is made of and how much of it, before it is weighed and priced.
@@ -276,14 +278,23 @@ fn paper_for<'a>(
     rules: &HouseRules,
     catalogue: &'a Catalogue,
 ) -> Result<&'a ContactPaper, MissingMaterial> {
-    let Some(medium) = piece.bare_medium() else {
-        return catalogue.contact_paper(&rules.materials.glazing_paper);
-    };
-    let house = catalogue.contact_paper(&rules.materials.contact_paper)?;
     let mut shelf = catalogue
         .contact_papers
         .iter()
         .filter(|paper| !paper.shelf.retired);
+    let Some(medium) = piece.bare_medium() else {
+        let wanted = catalogue.contact_paper(&rules.materials.glazing_paper)?;
+        let acrylic = piece.construction.glazing() == Glazing::Acrylic;
+        if !(acrylic && wanted.scratches_acrylic) {
+            return Ok(wanted);
+        }
+        let other = catalogue.contact_paper(&rules.materials.contact_paper)?;
+        return Ok(Some(other)
+            .filter(|paper| !paper.scratches_acrylic)
+            .or_else(|| shelf.find(|paper| !paper.scratches_acrylic && !paper.plastic))
+            .unwrap_or(wanted));
+    };
+    let house = catalogue.contact_paper(&rules.materials.contact_paper)?;
     let asked = rules.shipment.sheet_asked;
     match house.touch(medium) {
         Touch::Allowed => return Ok(house),

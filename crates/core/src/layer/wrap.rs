@@ -3,11 +3,12 @@
 use serde::{Deserialize, Serialize};
 
 use super::{
-    Addition, Core, Envelope, Layer, LayerSlot, Make, Making, Supplies, contact::strips_across,
+    Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies,
+    contact::strips_across,
 };
 use crate::{
     house::Allowances,
-    quantity::{Area, Length, decimal_of},
+    quantity::{Area, Length, ceil_count, decimal_of},
 };
 
 /// Which way a wrap runs around the piece.
@@ -118,8 +119,8 @@ impl WrapStrip {
     }
 
     /// Returns what it adds: its turns on the face, the back and the two edges it runs over, its rolled
-    /// ends on the other two, and one thickness more behind, where its seam lies.
-    fn adds(self, rolled_ends_per_turn: f64) -> Addition {
+    /// ends on the other two, and behind what its pressed seam takes.
+    fn adds(self, rolled_ends_per_turn: f64, seam: Length) -> Addition {
         let turns = f64::from(self.turns);
         let wound = self.loaded_thickness * turns;
         let rolled = self.loaded_thickness * (turns * rolled_ends_per_turn);
@@ -127,7 +128,7 @@ impl WrapStrip {
             Direction::Up => (rolled, wound),
             Direction::Across => (wound, rolled),
         };
-        Addition::new(across, up, wound, wound + self.loaded_thickness)
+        Addition::new(across, up, wound, wound + seam)
     }
 
     /// Returns the layer of a wrap in a direction, when it has any turns.
@@ -135,7 +136,6 @@ impl WrapStrip {
         supplies: &Supplies<'_>,
         slot: LayerSlot,
         (direction, turns): (Direction, u32),
-        core: Core,
         inside: Envelope,
     ) -> Option<Layer> {
         if turns == 0 {
@@ -151,7 +151,15 @@ impl WrapStrip {
         };
         let strip = Self::around(inside, winding, allowances).torn_at(cushion.tear_pitch);
         let roll = strip.length * f64::from(strip.strips);
-        let adds = strip.adds(allowances.rolled_ends_per_turn);
+        let adds = strip.adds(allowances.rolled_ends_per_turn, allowances.wrap_seam);
+        let wound = cushion.loaded_thickness * f64::from(turns);
+        // The seam is air and tape: it takes room, and gives nothing.
+        let sides = Sides {
+            front: wound,
+            back: wound,
+            across: adds.left,
+            up: adds.top,
+        };
         Some(supplies.layer(Making {
             slot,
             stuff: cushion.into(),
@@ -161,14 +169,16 @@ impl WrapStrip {
             mass: cushion.areal_density * strip.area,
             doubt: allowances.sheet_doubt,
             cost: cushion.price_per_m * decimal_of(roll.as_m()),
-            tape: Some((
-                supplies.wrap_tape,
-                supplies.tabs_along(strip.width) * f64::from(strip.strips),
-            )),
-            minutes: allowances.wrap_turn_minutes * f64::from(turns),
+            tape: Some((supplies.wrap_tape, strip.tape(inside, allowances))),
+            minutes: (allowances.wrap_turn_minutes
+                + allowances.wrap_turn_minutes_per_m
+                    * (strip.length / f64::from(turns) + strip.width).as_m())
+                * f64::from(turns),
             why: why(slot, cushion.bubbles),
             make: Make::Wrap(strip),
-            cushioning: cushion.curve.map(|curve| core.covered(curve, adds)),
+            cushioning: cushion
+                .curve
+                .map(|curve| Cushioning::covering(curve, sides)),
         }))
     }
 
@@ -176,11 +186,10 @@ impl WrapStrip {
     pub(crate) fn around_roll(
         supplies: &Supplies<'_>,
         turns: u32,
-        core: Core,
         inside: Envelope,
     ) -> Option<Layer> {
         let winding = (Direction::Across, turns);
-        let layer = Self::layer(supplies, LayerSlot::FirstWrap, winding, core, inside)?;
+        let layer = Self::layer(supplies, LayerSlot::FirstWrap, winding, inside)?;
         let wound = supplies.cushion_wrap.loaded_thickness * f64::from(turns);
         let adds = Addition::new(wound, Length::ZERO, wound, wound);
         Some(Layer {
@@ -189,6 +198,16 @@ impl WrapStrip {
             why: "A tube passes every knock on to what touches its wall; the wrap holds the roll off it.",
             ..layer
         })
+    }
+
+    /// Returns the tape that holds it: the seam and both rolled ends, tacked at a distance.
+    fn tape(self, inside: Envelope, allowances: &Allowances) -> Length {
+        let tabs = |length: Length| f64::from(ceil_count(length / allowances.wrap_tab_every).max(1));
+        let ends = match self.direction {
+            Direction::Up => inside.up,
+            Direction::Across => inside.across,
+        };
+        allowances.wrap_tab * (tabs(self.width) + tabs(ends) * 2.0)
     }
 
     /// Returns the strip as it comes off a roll that tears at a pitch: rounded up to it.
@@ -266,8 +285,8 @@ mod tests {
 
     #[test]
     fn the_rolled_ends_pad_the_other_two_edges() {
-        // Two turns of 9: 18 where it runs over; ends of 2 × 2 × 9 = 36; the seam 9 more behind.
-        let adds = strip(1200.0).adds(2.0);
+        // Two turns of 9: 18 where it runs over; ends of 2 × 2 × 9 = 36; the pressed seam 2 more behind.
+        let adds = strip(1200.0).adds(2.0, Length::mm(2.0));
         assert_eq!(
             (adds.top, adds.bottom),
             (Length::mm(18.0), Length::mm(18.0))
@@ -278,7 +297,26 @@ mod tests {
         );
         assert_eq!(
             (adds.front, adds.back),
-            (Length::mm(18.0), Length::mm(27.0))
+            (Length::mm(18.0), Length::mm(20.0))
         );
+    }
+
+    #[test]
+    fn a_wrap_is_tacked_along_its_seam_and_its_ends() {
+        // Around 520 × 700 × 32, one turn: 520 + 2 × (16 + 9 + 25) = 620 wide: 3 tabs; ends of 700: 3 each; 9 × 90
+        let inside = Envelope {
+            across: Length::mm(520.0),
+            up: Length::mm(700.0),
+            through: Length::mm(32.0),
+        };
+        let winding = Winding {
+            direction: Direction::Up,
+            turns: 1,
+            loaded_thickness: Length::mm(9.0),
+            roll_width: Length::mm(1200.0),
+        };
+        let allowances = Allowances::default();
+        let tape = WrapStrip::around(inside, winding, &allowances).tape(inside, &allowances);
+        assert_eq!(tape, Length::mm(810.0));
     }
 }

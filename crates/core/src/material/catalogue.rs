@@ -3,8 +3,8 @@
 use serde::{Deserialize, Serialize};
 
 use super::{
-    Board, ContactPaper, CushionWrap, Fill, Film, Foam, MaterialId, SlipOnCorner, Sundry, Tape,
-    Tube, Use,
+    Board, ContactPaper, CushionWrap, Fill, Film, Foam, Mailer, MaterialId, PictureCarton, RollCore,
+    SlipOnCorner, Sundry, Tape, Tube, Use,
 };
 use crate::quantity::Currency;
 
@@ -39,6 +39,15 @@ pub struct Catalogue {
     /// Round tubes.
     #[serde(default)]
     pub tubes: Vec<Tube>,
+    /// Cores that sheets are rolled on.
+    #[serde(default)]
+    pub cores: Vec<RollCore>,
+    /// Stiff and padded mailers.
+    #[serde(default)]
+    pub mailers: Vec<Mailer>,
+    /// Bought picture cartons.
+    #[serde(default)]
+    pub picture_cartons: Vec<PictureCarton>,
 }
 
 /// A rule or a shipment names a material that the catalogue does not hold.

@@ -31,11 +31,17 @@ pub enum MaterialClass {
     Sundries,
     /// Round tubes.
     Tubes,
+    /// Cores that sheets are rolled on.
+    Cores,
+    /// Stiff and padded mailers.
+    Mailers,
+    /// Bought picture cartons.
+    PictureCartons,
 }
 
 impl MaterialClass {
     /// Every class, in the order of the work.
-    pub const ALL: [Self; 10] = [
+    pub const ALL: [Self; 13] = [
         Self::ContactPapers,
         Self::Boards,
         Self::CushionWraps,
@@ -46,6 +52,9 @@ impl MaterialClass {
         Self::SlipOnCorners,
         Self::Sundries,
         Self::Tubes,
+        Self::Cores,
+        Self::Mailers,
+        Self::PictureCartons,
     ];
 
     /// Returns its name in JSON and in addresses.
@@ -62,6 +71,9 @@ impl MaterialClass {
             Self::SlipOnCorners => "slip_on_corners",
             Self::Sundries => "sundries",
             Self::Tubes => "tubes",
+            Self::Cores => "cores",
+            Self::Mailers => "mailers",
+            Self::PictureCartons => "picture_cartons",
         }
     }
 

@@ -37,6 +37,12 @@ pub struct ContactPaper {
     /// Whether it is a film of plastic.
     #[serde(default)]
     pub plastic: bool,
+    /// Whether a film lets go of what it lies on: coated with silicone, or polyester.
+    #[serde(default)]
+    pub lets_go: bool,
+    /// Whether it scratches acrylic glazing.
+    #[serde(default)]
+    pub scratches_acrylic: bool,
     /// Where it is kept.
     #[serde(default)]
     pub shelf: Shelf,
@@ -56,10 +62,11 @@ pub enum Touch {
 impl ContactPaper {
     /// Returns whether it may lie against a surface.
     ///
-    /// A plastic film never touches a bare surface: it prints its pattern and sticks when it is warm.
+    /// A plastic film never touches a bare surface, since it prints its pattern and sticks when it is warm; but one
+    /// that is made to let go may lie where it is listed.
     #[must_use]
     pub fn touch(&self, medium: Medium) -> Touch {
-        if self.plastic {
+        if self.plastic && !self.lets_go {
             Touch::Never
         } else if self.may_touch.contains(&medium) {
             Touch::Allowed

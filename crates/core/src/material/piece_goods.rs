@@ -4,7 +4,7 @@ use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
 use super::{MaterialId, Shelf};
-use crate::quantity::{Length, LinearDensity, Mass};
+use crate::quantity::{Length, LinearDensity, Mass, Stiffness};
 
 /// A bought corner that slips on.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -59,6 +59,8 @@ pub enum Use {
     Desiccant,
     /// Asks for care.
     Label,
+    /// Set over an edge, cut to its length.
+    EdgeProfile,
 }
 
 /// A small thing used by the piece.
@@ -109,6 +111,100 @@ pub struct Tube {
     /// Of a metre.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub price_per_m: Decimal,
+    /// Where it is kept.
+    #[serde(default)]
+    pub shelf: Shelf,
+}
+
+/// A core that a sheet is rolled on: a cut of tube that stays in the roll.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct RollCore {
+    /// What rules refer to it by.
+    pub id: MaterialId,
+    /// What people call it.
+    pub name: String,
+    /// Across, where the sheet lies on it.
+    #[serde(rename = "outside_mm")]
+    pub outside: Length,
+    /// The longest that it is sold in.
+    #[serde(rename = "longest_mm")]
+    pub longest: Length,
+    /// Of its length.
+    #[serde(rename = "linear_density_g_m")]
+    pub linear_density: LinearDensity,
+    /// Of a metre.
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
+    pub price_per_m: Decimal,
+    /// Where it is kept.
+    #[serde(default)]
+    pub shelf: Shelf,
+}
+
+/// A stiff mailer or a padded one.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Mailer {
+    /// What rules refer to it by.
+    pub id: MaterialId,
+    /// What people call it.
+    pub name: String,
+    /// Clear inside, along its shorter side.
+    #[serde(rename = "inside_width_mm")]
+    pub inside_width: Length,
+    /// Clear inside, along its longer side.
+    #[serde(rename = "inside_length_mm")]
+    pub inside_length: Length,
+    /// Of one wall.
+    #[serde(rename = "wall_mm")]
+    pub wall: Length,
+    /// How a wall resists bending; unknown when absent.
+    #[serde(
+        rename = "stiffness_nm",
+        default,
+        skip_serializing_if = "Option::is_none"
+    )]
+    pub stiffness: Option<Stiffness>,
+    /// Of one.
+    #[serde(rename = "mass_g")]
+    pub mass: Mass,
+    /// Of one.
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
+    pub price: Decimal,
+    /// Whether it is plastic.
+    #[serde(default)]
+    pub plastic: bool,
+    /// Where it is kept.
+    #[serde(default)]
+    pub shelf: Shelf,
+}
+
+/// A bought picture carton of two halves or a tray with a lid, for what no sheet on the shelf can make.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PictureCarton {
+    /// What rules refer to it by.
+    pub id: MaterialId,
+    /// What people call it.
+    pub name: String,
+    /// The largest face that goes in, its longer side.
+    #[serde(rename = "longest_mm")]
+    pub longest: Length,
+    /// …its shorter side.
+    #[serde(rename = "widest_mm")]
+    pub widest: Length,
+    /// …and how deep.
+    #[serde(rename = "deepest_mm")]
+    pub deepest: Length,
+    /// Of its wall.
+    #[serde(rename = "wall_mm")]
+    pub wall: Length,
+    /// Of one.
+    #[serde(rename = "mass_g")]
+    pub mass: Mass,
+    /// Of one.
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
+    pub price: Decimal,
     /// Where it is kept.
     #[serde(default)]
     pub shelf: Shelf,

@@ -6,7 +6,7 @@ use super::{Outline, PaintBody, PieceSize};
 use crate::quantity::{Area, ArealDensity, Length, LinearDensity, Mass, ceil_count};
 
 /// What carries the art.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, Hash)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Construction {

@@ -37,7 +37,7 @@ const VARNISH_NEEDS: &str = "2 weeks for its varnish";
 /// Returns when a surface has cured; nothing when it is ready on the day that it is finished.
 ///
 /// Oil needs 6 months thin and 12 thick, 3 with a fast-drying medium; acrylic 2 weeks thin and 6
-/// thick. Raised paint counts as thick. Varnish needs 2 weeks more. The later of both counts. Source:
+/// thick, spray paint 1 week. Raised paint counts as thick. Varnish needs 2 weeks more. The later of both counts. Source:
 /// house rule, after workshop custom.
 #[must_use]
 pub fn cure_of(
@@ -76,6 +76,7 @@ fn time_needed(medium: Medium, paint: PaintBody) -> Option<(Span, &'static str)>
         Medium::Oil if thick => (12.months(), "12 months"),
         Medium::Oil => (6.months(), "6 months"),
         Medium::OilFastDrying => (3.months(), "3 months"),
+        Medium::SprayPaint => (1.week(), "1 week"),
         Medium::Acrylic if thick => (6.weeks(), "6 weeks"),
         Medium::Acrylic => (2.weeks(), "2 weeks"),
         Medium::Watercolour
@@ -83,7 +84,11 @@ fn time_needed(medium: Medium, paint: PaintBody) -> Option<(Span, &'static str)>
         | Medium::Print
         | Medium::Drawing
         | Medium::WaxedPaper
-        | Medium::PastelOrCharcoal => return None,
+        | Medium::PastelOrCharcoal
+        | Medium::Photograph
+        | Medium::Resin
+        | Medium::Gilding
+        | Medium::Collage => return None,
     })
 }
 

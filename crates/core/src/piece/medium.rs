@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use crate::quantity::ArealDensity;
 
 /// The surface that a contact sheet would lie against.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, Hash)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Medium {
@@ -27,11 +27,21 @@ pub enum Medium {
     WaxedPaper,
     /// Pastel or charcoal.
     PastelOrCharcoal,
+    /// A photograph.
+    Photograph,
+    /// Poured resin: soft when it is warm.
+    Resin,
+    /// Gold, silver or metal leaf.
+    Gilding,
+    /// Glued paper and things, with edges that stand up.
+    Collage,
+    /// Spray paint.
+    SprayPaint,
 }
 
 impl Medium {
     /// Every medium, in the order in which the interface offers them.
-    pub const ALL: [Self; 9] = [
+    pub const ALL: [Self; 14] = [
         Self::Oil,
         Self::OilFastDrying,
         Self::Acrylic,
@@ -41,6 +51,11 @@ impl Medium {
         Self::Drawing,
         Self::WaxedPaper,
         Self::PastelOrCharcoal,
+        Self::Photograph,
+        Self::Resin,
+        Self::Gilding,
+        Self::Collage,
+        Self::SprayPaint,
     ];
 
     /// What people call it, as it stands in a sentence.
@@ -56,12 +71,26 @@ impl Medium {
             Self::Drawing => "drawing",
             Self::WaxedPaper => "waxed work on paper",
             Self::PastelOrCharcoal => "pastel or charcoal",
+            Self::Photograph => "photograph",
+            Self::Resin => "resin",
+            Self::Gilding => "gilding",
+            Self::Collage => "collage",
+            Self::SprayPaint => "spray paint",
         }
     }
 }
 
+impl Medium {
+    /// Tells whether nothing may press on it, so that a board is held off it unless somebody says otherwise:
+    /// resin takes a print when it is warm, and the edges of a collage stand up.
+    #[must_use]
+    pub const fn takes_no_pressure(self) -> bool {
+        matches!(self, Self::Resin | Self::Collage)
+    }
+}
+
 /// How thickly the paint lies.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, Hash)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum PaintBody {

@@ -6,13 +6,15 @@ mod cure;
 mod fragility;
 mod medium;
 mod outline;
+mod pane;
 mod size;
 
 pub use construction::{Construction, Glazing};
 pub use cure::{Cure, Varnish, cure_of};
-pub use fragility::{Fragility, PLANE_FREQUENCY};
+pub use fragility::{Fragility, PLANE_FREQUENCY, glass_limit, mirror_limit};
 pub use medium::{Medium, PaintBody};
 pub use outline::Outline;
+pub use pane::Pane;
 pub use size::{DEPTH, HEIGHT, PieceSize, WIDTH};
 
 use jiff::civil::Date;
@@ -21,7 +23,7 @@ use serde::{Deserialize, Serialize};
 use crate::quantity::{Length, Mass, Shock, Weight};
 
 /// In what order the surface is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, Hash)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Condition {
@@ -69,6 +71,8 @@ pub struct Piece {
     pub condition: Condition,
     /// Whether its glass has a coating that tape would lift.
     pub coated_glass: bool,
+    /// Of a piece under glass.
+    pub pane: Pane,
     /// How far hardware stands off the back, within the depth measured.
     pub hardware: Option<Length>,
     /// Whether a certificate goes with it.
@@ -81,7 +85,9 @@ pub struct Piece {
     pub limit: Option<Shock>,
     /// What it is worth, where that was given.
     pub value: Option<f64>,
-    /// How many of them there are: panels of a set, loose sheets in one folio.
+    /// Whether it can't be made again, or replaced by another.
+    pub irreplaceable: bool,
+    /// How many like pieces travel together.
     pub count: u32,
 }
 
@@ -103,12 +109,14 @@ impl Piece {
             varnish: None,
             condition: Condition::Sound,
             coated_glass: false,
+            pane: Pane::Two,
             hardware: None,
             certificate: false,
             top: TopEdge::Plain,
             weighed: None,
             limit: None,
             value: None,
+            irreplaceable: false,
             count: 1,
         }
     }
@@ -121,7 +129,10 @@ impl Piece {
         if let Some(mass) = self.weighed {
             return Weight::with_doubt(mass, SCALE_DOUBT);
         }
-        let one = self.construction.mass(self.size, self.outline, self.paint);
+        let mut one = self.construction.mass(self.size, self.outline, self.paint);
+        if self.construction == Construction::FramedUnderGlass {
+            one += self.pane.beyond_two() * self.outline.face(self.size);
+        }
         Weight::with_doubt(one * f64::from(self.count), doubt)
     }
 
@@ -130,6 +141,14 @@ impl Piece {
     pub fn is_friable(&self) -> bool {
         let loose = self.medium == Some(Medium::PastelOrCharcoal);
         loose && self.construction.glazing() == Glazing::None
+    }
+
+    /// Tells whether a window spacer must hold everything off its face: loose pigment, and thick paint that
+    /// would otherwise be pressed between boards.
+    #[must_use]
+    pub fn needs_spacer(&self) -> bool {
+        let pressed = self.construction.is_loose() && self.paint == PaintBody::Impasto;
+        self.is_friable() || pressed
     }
 
     /// Tells whether bare paint, print or drawing is what the first layer would lie against.

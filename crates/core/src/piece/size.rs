@@ -32,7 +32,7 @@ pub const DEPTH: LengthRange = LengthRange {
 };
 
 /// Width and height as hung, and depth over everything.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, Hash)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PieceSize {
     /// Across, as hung.
@@ -101,6 +101,12 @@ impl PieceSize {
     #[must_use]
     pub const fn short_side(self) -> Length {
         self.width.min(self.height)
+    }
+
+    /// Returns the longer side of the face.
+    #[must_use]
+    pub const fn long_side(self) -> Length {
+        self.width.max(self.height)
     }
 
     /// Returns the area of the face.

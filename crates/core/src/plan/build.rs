@@ -6,13 +6,13 @@ use crate::{
     carton::SlottedEdge,
     house::{Carriage, CornerStyle},
     layer::{
-        BackFill, Bundle, CardPocket, ContactSheet, Core, CornerBlocks, Direction, EdgeFill,
+        BackFill, Bundle, CardPocket, ContactSheet, CornerBlocks, Direction, EdgeFill,
         EdgePads, Envelope, FaceBoards, FacePads, Folio, GlassTape, Interleaves, Layer, LayerSlot,
-        Make, NameTag, Roll, SealedBag, SlipOns, StretchFilm, Supplies, TubeBox, WindowSpacer,
-        WrapStrip,
+        MailerBox, Make, NameTag, Roll, SealedBag, SlipOns, StretchFilm, Supplies, TubeBox, TubeFit,
+        WindowSpacer, WrapStrip, mailer_for,
     },
     piece::{Piece, PieceSize},
-    quantity::{Length, Volume},
+    quantity::Volume,
 };
 
 /// A plan while it grows from the art outward.
@@ -55,6 +55,7 @@ pub(super) fn layers_of(
     match recipe.carriage {
         Carriage::Flat => building.flat()?,
         Carriage::Folio => building.folio()?,
+        Carriage::Mailed => building.mailed()?,
         Carriage::Rolled => building.rolled()?,
     }
     Ok(building.layers)
@@ -73,11 +74,12 @@ impl Building<'_> {
         let (supplies, size) = (self.supplies, self.piece.size);
         if self.has(LayerSlot::GlassTape) {
             self.layers
-                .push(GlassTape::layer(supplies, size, self.inside()));
+                .push(GlassTape::layer(supplies, size, self.piece.count, self.inside()));
         }
         if self.has(LayerSlot::WindowSpacer) {
+            let count = self.piece.count;
             self.layers
-                .push(WindowSpacer::layer(supplies, size, self.inside())?);
+                .push(WindowSpacer::layer(supplies, size, count, self.inside())?);
         }
         if self.has(LayerSlot::Contact) {
             let count = self.piece.count;
@@ -108,10 +110,26 @@ impl Building<'_> {
     }
 
     fn folio(&mut self) -> Result<(), Refusal> {
+        self.between_boards(false)?;
+        self.named_and_sealed()?;
+        self.cushioned_and_boxed()
+    }
+
+    fn mailed(&mut self) -> Result<(), Refusal> {
+        self.between_boards(true)?;
+        self.named_and_sealed()?;
+        let mailer = mailer_for(self.supplies, self.inside()).ok_or_else(no_mailer)?;
+        let layer = MailerBox::layer(self.supplies, mailer, self.inside());
+        self.layers.push(layer);
+        Ok(())
+    }
+
+    fn between_boards(&mut self, mailed: bool) -> Result<(), Refusal> {
         let (supplies, piece) = (self.supplies, self.piece);
         if self.has(LayerSlot::WindowSpacer) {
+            // One window over all of them: the sheets lie on each other with interleaves between.
             self.layers
-                .push(WindowSpacer::layer(supplies, piece.size, self.inside())?);
+                .push(WindowSpacer::layer(supplies, piece.size, 1, self.inside())?);
         }
         if self.has(LayerSlot::Contact) {
             self.layers.push(Interleaves::layer(
@@ -122,9 +140,8 @@ impl Building<'_> {
             ));
         }
         self.layers
-            .push(Folio::layer(supplies, piece.size, self.inside())?);
-        self.named_and_sealed()?;
-        self.cushioned_and_boxed()
+            .push(Folio::layer(supplies, piece.size, mailed, self.inside())?);
+        Ok(())
     }
 
     fn rolled(&mut self) -> Result<(), Refusal> {
@@ -143,16 +160,20 @@ impl Building<'_> {
         };
         self.layers.push(layer);
         self.named_and_sealed()?;
-        let mut wrap = Length::ZERO;
-        if self.has(LayerSlot::FirstWrap) {
-            let turns = supplies.allowances().roll_turns;
-            wrap = supplies.cushion_wrap.loaded_thickness * f64::from(turns);
-            let core = Core::around(self.inside().face(), self.inside());
-            let layer = WrapStrip::around_roll(supplies, turns, core, self.inside());
+        let turns = if self.has(LayerSlot::FirstWrap) {
+            supplies.allowances().roll_turns
+        } else {
+            0
+        };
+        let fit = TubeFit::of(supplies, roll, turns, supplies.rules.shipment.turns_asked);
+        let layer = WrapStrip::around_roll(supplies, fit.turns, self.inside());
+        self.layers.extend(layer);
+        if self.has(LayerSlot::Fill) {
+            let layer = EdgeFill::around_roll(supplies, fit.gap(), self.inside());
             self.layers.extend(layer);
         }
         self.layers
-            .push(TubeBox::layer(supplies, roll, wrap, self.inside()));
+            .push(TubeBox::layer(supplies, &fit, self.inside()));
         Ok(())
     }
 
@@ -201,43 +222,26 @@ impl Building<'_> {
         Ok(())
     }
 
-    fn core(&self) -> Core {
-        let inside = self.inside();
-        let boarded = self.layers.iter().find_map(|layer| match &layer.make {
-            Make::FaceBoards(boards) => Some(boards.width * boards.height),
-            Make::Folio(folio) => Some(folio.width * folio.height),
-            _ => None,
-        });
-        match boarded {
-            Some(face) => Core::around(face, inside),
-            None => {
-                let bar = self.supplies.allowances().bar_width;
-                Core::of_piece(self.piece, self.body, bar, inside)
-            }
-        }
-    }
-
     fn cushioned_and_boxed(&mut self) -> Result<(), Refusal> {
         let supplies = self.supplies;
-        let core = self.core();
         let long_way = if self.body.height >= self.body.width {
             Direction::Up
         } else {
             Direction::Across
         };
-        self.wraps(long_way, core);
+        self.wraps(long_way);
         if self.has(LayerSlot::FacePads) {
             self.layers
-                .push(FacePads::layer(supplies, core, self.inside())?);
+                .push(FacePads::layer(supplies, self.body, self.inside())?);
         }
         if self.has(LayerSlot::EdgePads) {
             self.layers
-                .push(EdgePads::layer(supplies, core, self.inside())?);
+                .push(EdgePads::layer(supplies, self.inside())?);
         }
         let mut hollow = Volume::ZERO;
         if self.has(LayerSlot::CornerBlocks) {
             let inside = self.inside();
-            let layer = CornerBlocks::layer(supplies, core, CORNERS, inside)?;
+            let layer = CornerBlocks::layer(supplies, self.body, CORNERS, inside)?;
             if let Make::CornerBlocks(blocks) = &layer.make {
                 hollow = blocks.hollow(inside);
             }
@@ -249,7 +253,7 @@ impl Building<'_> {
         }
         if self.has(LayerSlot::Fill) {
             self.layers
-                .extend(EdgeFill::layer(supplies, core, hollow, self.inside()));
+                .extend(EdgeFill::layer(supplies, hollow, self.inside()));
         }
         self.layers.push(SlottedEdge::layer(
             supplies,
@@ -267,7 +271,7 @@ impl Building<'_> {
         Ok(())
     }
 
-    fn wraps(&mut self, long_way: Direction, core: Core) {
+    fn wraps(&mut self, long_way: Direction) {
         let allowances = self.supplies.allowances();
         let across = long_way.turned();
         for (slot, direction, turns) in [
@@ -278,11 +282,19 @@ impl Building<'_> {
                 // A wrap that somebody asked for has a turn, even where the school has none.
                 let asked = self.supplies.rules.layers.get(&slot) == Some(&true);
                 let winding = (direction, turns.max(u32::from(asked)));
-                let layer = WrapStrip::layer(self.supplies, slot, winding, core, self.inside());
+                let layer = WrapStrip::layer(self.supplies, slot, winding, self.inside());
                 self.layers.extend(layer);
             }
         }
     }
+}
+
+/// Returns why a piece does not go in a mailer.
+fn no_mailer() -> Refusal {
+    Refusal::new(
+        "choices.carriage",
+        "no mailer on the shelf takes it with its boards: put a larger one in the stores, or send it in a box",
+    )
 }
 
 /// A wrapped piece is a block with four corners, whatever its outline.

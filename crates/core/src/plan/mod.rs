@@ -1,16 +1,22 @@
 //! A plan: what a piece, the house rules and the catalogue give.
 
-mod alternatives;
 mod build;
+mod change;
 mod finding;
 mod findings;
+mod hands;
+mod odds;
 mod recipe;
+mod reference;
 mod survival;
 mod tally;
 
-pub use alternatives::{Alternative, Change, alternatives};
+pub use change::Change;
 pub use finding::{Finding, FindingAbout, FindingLevel, Remedy};
+pub use odds::{HazardOdds, Odds, OneIn};
+pub(crate) use odds::travels;
 pub use recipe::{Recipe, SlotState, Standing, carriage_of, standing};
+pub use reference::{Reference, References};
 pub use survival::{
     FaceCushion, FallCase, FallReport, PadAnswer, PressReport, StackReport, Survival,
 };
@@ -18,10 +24,14 @@ pub use tally::Tally;
 
 use serde::Serialize;
 
+use odds::Asking;
+use reference::Packed;
+use survival::Seen;
+
 use crate::{
     Refusal,
     carton::SlottedBox,
-    house::{Carriage, CornerStyle, HouseRules, Schools},
+    house::{Began, Carriage, CornerStyle, HouseRules, Schools},
     layer::{Layer, LayerSlot, Make, Supplies},
     material::{Catalogue, MaterialId, Touch},
     piece::{Cure, Piece, PieceSize},
@@ -52,8 +62,12 @@ pub struct Plan {
     pub slots: Vec<SlotState>,
     /// The sums.
     pub tally: Tally,
-    /// Falls, a corner that presses in, and a stack.
+    /// How likely it is to arrive damaged, and by what.
+    pub odds: Odds,
+    /// The engineer's view: falls, a corner that presses in, and a stack.
     pub survival: Survival,
+    /// What the shipment started from; nothing where a plan is made without one.
+    pub began: Option<Began>,
     /// What is to be answered, minded or known.
     pub findings: Vec<Finding>,
 }
@@ -69,32 +83,53 @@ impl Plan {
         rules: &HouseRules,
         catalogue: &Catalogue,
     ) -> Result<Self, Vec<Refusal>> {
+        Self::judged(piece, rules, catalogue, &References::default())
+    }
+
+    /// Returns the same plan, compared with references that are kept from one plan to the next.
+    ///
+    /// # Errors
+    /// As [`Plan::design`].
+    pub fn judged(
+        piece: &Piece,
+        rules: &HouseRules,
+        catalogue: &Catalogue,
+        references: &References,
+    ) -> Result<Self, Vec<Refusal>> {
         let one = |refusal| vec![refusal];
         let supplies = Supplies::find(piece, rules, catalogue).map_err(one)?;
         pockets_do_not_meet(piece.size, rules).map_err(one)?;
-        let mut recipe = Recipe::of(piece, rules).map_err(one)?;
-        if !supplies.has_sheet_for(piece) {
-            recipe = recipe.without(LayerSlot::Contact);
-        }
-        let layers = build::layers_of(piece, &supplies, &recipe).map_err(one)?;
+        let (recipe, mut layers) = built(piece, &supplies).map_err(one)?;
         let piece_weight = piece.weight(rules.allowances.piece_doubt);
-        let tally = Tally::of(piece_weight, &layers, &catalogue.currency);
-        let parcel = (tally.outside, tally.weight.mass);
-        let survival = Survival::of(
+        hands::count_both(&mut layers, piece_weight, &rules.allowances);
+        let tally = Tally::of(piece_weight, &layers, rules, &catalogue.currency);
+        let survival = Survival::of(&Seen {
             piece,
-            &supplies,
-            &recipe,
-            &layers,
-            parcel,
-            piece_weight.mass,
-        );
+            supplies: &supplies,
+            carriage: recipe.carriage,
+            layers: &layers,
+            outside: tally.outside,
+            parcel: tally.weight.mass,
+            piece_mass: piece_weight.mass,
+        });
+        let odds = Odds::of(&Asking {
+            piece,
+            rules,
+            carriage: recipe.carriage,
+            reference: &*references.of(piece, recipe.carriage).map_err(one)?,
+            packed: Packed {
+                layers: &layers,
+                supplies: &supplies,
+                wet: rules.way().wet,
+            },
+        });
         let findings = findings::all(&findings::Looked {
             piece,
             supplies: &supplies,
             recipe: &recipe,
             layers: &layers,
             tally: &tally,
-            survival: &survival,
+            odds: &odds,
         });
         Ok(Self {
             rules_version: rules.version,
@@ -106,7 +141,9 @@ impl Plan {
             slots: recipe.states(piece, rules, &layers),
             layers,
             tally,
+            odds,
             survival,
+            began: None,
             findings,
         })
     }
@@ -127,6 +164,30 @@ impl Plan {
                 Make::SlottedBox(carton) => Some(carton),
                 _ => None,
             })
+    }
+}
+
+/// Returns which layers there are, and makes them. A piece that the house would send in a mailer goes in a box
+/// when none on the shelf takes it.
+fn built(piece: &Piece, supplies: &Supplies<'_>) -> Result<(Recipe, Vec<Layer>), Refusal> {
+    let rules = supplies.rules;
+    let whole = |recipe: Recipe| {
+        if supplies.has_sheet_for(piece) {
+            recipe
+        } else {
+            recipe.without(LayerSlot::Contact)
+        }
+    };
+    let recipe = whole(Recipe::of(piece, rules)?);
+    match build::layers_of(piece, supplies, &recipe) {
+        Err(_)
+            if recipe.carriage == Carriage::Mailed && rules.shipment.carriage.is_none() =>
+        {
+            let recipe = whole(Recipe::boxed_instead(piece, rules));
+            let layers = build::layers_of(piece, supplies, &recipe)?;
+            Ok((recipe, layers))
+        }
+        layers => Ok((recipe, layers?)),
     }
 }
 

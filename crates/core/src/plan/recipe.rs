@@ -6,8 +6,9 @@ use serde::Serialize;
 use crate::{
     Refusal,
     house::{BackBoard, Carriage, FrontBoard, HouseRules, LooseCanvasRule, LoosePaperRule},
-    layer::{Layer, LayerSlot},
-    piece::{Construction, Glazing, PaintBody, Piece},
+    layer::{Layer, LayerSlot, rolls_up},
+    odds::Route,
+    piece::{Construction, Glazing, Medium, PaintBody, Piece},
 };
 
 /// How a layer stands to a piece.
@@ -55,12 +56,22 @@ pub fn carriage_of(piece: &Piece, rules: &HouseRules) -> Result<Carriage, Refusa
         Construction::LooseCanvas | Construction::LoosePaper => Carriage::Folio,
         _ => Carriage::Flat,
     };
+    let by_house = if by_house == Carriage::Rolled && !rolls_up(piece) {
+        Carriage::Folio
+    } else {
+        by_house
+    };
     let loose = piece.construction.is_loose();
     let thick = piece.paint == PaintBody::Impasto || piece.is_friable();
+    let board = lies_between_boards(piece);
     match rules.shipment.carriage {
         Some(Carriage::Flat) if loose => Err(Refusal::new(
             "choices.carriage",
             "a loose sheet has nothing stiff of its own: send it between boards or rolled",
+        )),
+        Some(Carriage::Mailed) if !board => Err(Refusal::new(
+            "choices.carriage",
+            "only a thin sheet or board that nothing may not press on goes between two boards in a mailer: send it in a box",
         )),
         Some(Carriage::Folio | Carriage::Rolled) if !loose => Err(Refusal::new(
             "choices.carriage",
@@ -73,10 +84,43 @@ pub fn carriage_of(piece: &Piece, rules: &HouseRules) -> Result<Carriage, Refusa
             "choices.carriage",
             "thick paint and loose pigment crack or shed when they are rolled: send it between boards",
         )),
+        Some(Carriage::Rolled) if !rolls_up(piece) => Err(Refusal::new(
+            "choices.carriage",
+            "so short a sheet makes less than a turn and a half: it springs open; send it between boards",
+        )),
         Some(chosen) => Ok(chosen),
-        None if by_house == Carriage::Rolled && thick => Ok(Carriage::Folio),
-        None => Ok(by_house),
+        None if by_house == Carriage::Rolled && !thick => Ok(by_house),
+        None if board && goes_by_mailer(piece, rules) => Ok(Carriage::Mailed),
+        None if loose => Ok(Carriage::Folio),
+        None => Ok(Carriage::Flat),
     }
+}
+
+/// Tells whether a piece may lie between two boards: loose sheets and thin boards, one of each but for sheets,
+/// that nothing has to be held off.
+fn lies_between_boards(piece: &Piece) -> bool {
+    let thin = match piece.construction {
+        Construction::LoosePaper | Construction::LooseCanvas => true,
+        Construction::RigidBoard => piece.count == 1,
+        _ => false,
+    };
+    let pressed = piece.medium.is_some_and(Medium::takes_no_pressure);
+    thin && !pressed && !piece.needs_spacer()
+}
+
+/// Tells whether the house sends so small, light and cheap a piece in a mailer, on this way.
+fn goes_by_mailer(piece: &Piece, rules: &HouseRules) -> bool {
+    let allowances = &rules.allowances;
+    let size = piece.size;
+    let (long, short) = (allowances.mailer_long, allowances.mailer_short);
+    size.long_side() <= long.max(short)
+        && size.short_side() <= long.min(short)
+        && size.depth <= allowances.mailer_deep
+        && piece.weight(allowances.piece_doubt).mass < allowances.mailer_mass
+        && piece
+            .value
+            .is_none_or(|value| value <= allowances.mailer_value)
+        && rules.way().route != Route::Overseas
 }
 
 /// Returns how a layer stands to a piece that travels in a way.
@@ -90,12 +134,14 @@ pub fn standing(
     match carriage {
         Carriage::Flat => flat(slot, piece, rules),
         Carriage::Folio => folio(slot, piece, rules),
+        Carriage::Mailed => mailed(slot, piece, rules),
         Carriage::Rolled => rolled(slot),
     }
 }
 
 const NOT_FLAT: &str = "it is for loose sheets and rolls, and this piece is stiff";
 const ROLLED: &str = "a roll in its tube has no place for it";
+const MAILED: &str = "a mailer has no room for it: send it in a box";
 const FOLIO: &str = "the two boards of the folio take its place";
 
 fn flat(slot: LayerSlot, piece: &Piece, rules: &HouseRules) -> Standing {
@@ -113,9 +159,13 @@ fn flat(slot: LayerSlot, piece: &Piece, rules: &HouseRules) -> Standing {
         Slot::WindowSpacer if piece.is_friable() => {
             Standing::Must("loose pigment must never be touched; the strips hold everything off it")
         }
+        Slot::WindowSpacer if piece.needs_spacer() => {
+            Standing::Must("thick paint must not be pressed between boards")
+        }
         Slot::WindowSpacer if glazing != Glazing::None => {
             Standing::Never("the glazing already keeps everything off the face")
         }
+        Slot::WindowSpacer if piece.medium.is_some_and(Medium::takes_no_pressure) => Standing::On,
         Slot::WindowSpacer => Standing::Off,
         Slot::Contact if piece.is_friable() => {
             Standing::Never("no sheet may touch loose pigment; the window spacer takes its place")
@@ -161,13 +211,24 @@ fn folio(slot: LayerSlot, piece: &Piece, rules: &HouseRules) -> Standing {
     }
 }
 
+fn mailed(slot: LayerSlot, piece: &Piece, rules: &HouseRules) -> Standing {
+    use LayerSlot as Slot;
+    match slot {
+        Slot::Contact => flat(Slot::Contact, piece, rules),
+        Slot::Folio => Standing::Must("in a mailer the two boards are all that is stiff"),
+        Slot::Box => Standing::Must("nothing travels without something around it"),
+        Slot::Bag | Slot::NameTag => Standing::Off,
+        _ => Standing::Never(MAILED),
+    }
+}
+
 const fn rolled(slot: LayerSlot) -> Standing {
     use LayerSlot as Slot;
     match slot {
         Slot::Contact => Standing::Must("a face that lies on a back prints on it"),
         Slot::Roll => Standing::Must("it is what goes into the tube"),
         Slot::Box => Standing::Must("nothing travels without a box or a tube"),
-        Slot::FirstWrap | Slot::NameTag => Standing::On,
+        Slot::FirstWrap | Slot::NameTag | Slot::Fill => Standing::On,
         Slot::Bag => Standing::Off,
         _ => Standing::Never(ROLLED),
     }
@@ -225,7 +286,11 @@ impl Recipe {
     /// # Errors
     /// A [`Refusal`] for a carriage that the piece does not take.
     pub fn of(piece: &Piece, rules: &HouseRules) -> Result<Self, Refusal> {
-        let carriage = carriage_of(piece, rules)?;
+        Ok(Self::by(piece, rules, carriage_of(piece, rules)?))
+    }
+
+    /// Returns the layers of a plan for a piece that travels in a way.
+    pub(super) fn by(piece: &Piece, rules: &HouseRules, carriage: Carriage) -> Self {
         let present = LayerSlot::ALL
             .into_iter()
             .filter(|&slot| {
@@ -238,13 +303,23 @@ impl Recipe {
                 }
             })
             .collect();
-        Ok(Self { carriage, present })
+        Self { carriage, present }
     }
 
     /// Returns the recipe without a layer.
     pub(super) fn without(mut self, slot: LayerSlot) -> Self {
         self.present.retain(|&present| present != slot);
         self
+    }
+
+    /// Returns how a piece travels that no mailer on the shelf takes: in a box.
+    pub(super) fn boxed_instead(piece: &Piece, rules: &HouseRules) -> Self {
+        let carriage = if piece.construction.is_loose() {
+            Carriage::Folio
+        } else {
+            Carriage::Flat
+        };
+        Self::by(piece, rules, carriage)
     }
 
     /// Tells whether a layer is there.

@@ -3,8 +3,9 @@
 use serde::Serialize;
 
 use crate::{
+    house::HouseRules,
     layer::{Addition, Envelope, Layer},
-    quantity::{Currency, Mass, Minutes, Money, Weight},
+    quantity::{Currency, Mass, Minutes, Money, Weight, decimal_of},
 };
 
 /// What a plan comes to.
@@ -21,13 +22,25 @@ pub struct Tally {
     pub materials: Money,
     /// To make and set every layer.
     pub minutes: Minutes,
+    /// What that is worth at the studio's rate.
+    pub labour: Money,
     /// Of all that, plastic.
     #[serde(rename = "plastic_g")]
     pub plastic: Mass,
 }
 
+const MINUTES_AN_HOUR: f64 = 60.0;
+
 impl Tally {
-    pub(super) fn of(piece: Weight, layers: &[Layer], currency: &Currency) -> Self {
+    pub(super) fn of(
+        piece: Weight,
+        layers: &[Layer],
+        rules: &HouseRules,
+        currency: &Currency,
+    ) -> Self {
+        let minutes: Minutes = layers.iter().map(|layer| layer.minutes).sum();
+        let hours = minutes.as_min() / MINUTES_AN_HOUR;
+        let labour = decimal_of(hours * rules.allowances.labour_per_hour);
         Self {
             outside: layers.last().expect("a plan ends with its box").envelope,
             adds: layers
@@ -35,7 +48,8 @@ impl Tally {
                 .fold(Addition::default(), |sum, layer| sum + layer.adds),
             weight: piece + layers.iter().map(|layer| layer.weight).sum(),
             materials: Money::new(layers.iter().map(|layer| layer.cost.amount).sum(), currency),
-            minutes: layers.iter().map(|layer| layer.minutes).sum(),
+            minutes,
+            labour: Money::new(labour, currency),
             plastic: layers.iter().map(|layer| layer.plastic).sum(),
         }
     }

@@ -34,7 +34,7 @@ fn design(piece: &Piece, choices: &Choices) -> Plan {
 
 #[test]
 fn every_millimetre_of_a_canvas_is_traced_to_its_layer() {
-    // 900 × 1200 × 38, glassine 0.04, pockets and boards of 4, one turn of 9 each way, 15 clearance.
+    // 900 × 1200 × 38, glassine 0.04, pockets and boards of 4, one turn of 9 each way, 15 at the edges.
     let plan = design(&canvas([900.0, 1200.0, 38.0]), &Choices::default());
     let wanted = [
         // glassine: 0.04 on all six sides
@@ -45,14 +45,14 @@ fn every_millimetre_of_a_canvas_is_traced_to_its_layer() {
         ("face_boards", [910.0, 1216.08, 59.08]),
         // the name tag: a card of 0.2 behind
         ("name_tag", [910.0, 1216.08, 59.28]),
-        // up: one turn of 9 there, ends of 18 across, 9 in front and 18 behind
-        ("wrap", [946.0, 1234.08, 86.28]),
+        // up: one turn of 9 there, ends of 18 across, 9 in front and 9 behind with a seam of 2
+        ("wrap", [946.0, 1234.08, 79.28]),
         // across: the same turned
-        ("wrap", [964.0, 1270.08, 113.28]),
-        // 15 a side, 30 behind
-        ("edge_fill", [994.0, 1300.08, 143.28]),
+        ("wrap", [964.0, 1270.08, 99.28]),
+        // 15 a side, 10 behind
+        ("edge_fill", [994.0, 1300.08, 109.28]),
         // 4 and 8 a side for the walls and the two flaps, 4 in front, 4 + 4 + 3 behind
-        ("slotted_box", [1010.0, 1308.08, 158.28]),
+        ("slotted_box", [1010.0, 1308.08, 124.28]),
     ];
     assert_eq!(plan.layers.len(), wanted.len());
     for (layer, (kind, sides)) in plan.layers.iter().zip(wanted) {
@@ -88,6 +88,7 @@ fn choices_are_followed_and_nothing_else_changes() {
         second_turns: Some(0),
         pocket_leg: Some("80 mm".into()),
         clearance: Some("0 mm".into()),
+        depth_clearance: Some("0 mm".into()),
         ..Choices::default()
     };
     let plan = design(&canvas([900.0, 1200.0, 38.0]), &choices);

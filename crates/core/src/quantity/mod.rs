@@ -4,6 +4,7 @@
 //! `38` mm comes out as `38` mm and not as a rounding of metres. NaN and infinity cannot be built:
 //! every constructor refuses them, and so does deserialisation.
 
+mod comma;
 mod length;
 mod measure;
 mod mechanics;
@@ -15,6 +16,7 @@ mod show;
 mod typed;
 mod weight;
 
+pub use comma::AmbiguousComma;
 pub use length::{Area, Length, Volume, ceil_count};
 pub use measure::{ArealDensity, Density, LinearDensity, Mass, Minutes};
 pub use mechanics::{
@@ -113,6 +115,13 @@ macro_rules! quantity {
         }
 
         impl Eq for $name {}
+
+        impl std::hash::Hash for $name {
+            fn hash<H: std::hash::Hasher>(&self, state: &mut H) {
+                // Nothing is the same with either sign.
+                (self.0 + 0.0).to_bits().hash(state);
+            }
+        }
 
         impl Ord for $name {
             fn cmp(&self, other: &Self) -> std::cmp::Ordering {

@@ -3,7 +3,7 @@
 //! Accepted: `61.5`, `61.5 cm`, `615mm`, `24 3/16"`, `24-3/16 in`, `2' 1/4"`, `2ft 0.25in`, `⅜`, a
 //! comma as the decimal mark, and several lengths in a row with `x`, `×`, `*` or `by` between them.
 
-use super::{Length, LengthUnit, TypedLength};
+use super::{AmbiguousComma, Length, LengthUnit, TypedLength};
 
 /// The longest text that is read; a tape measure never needs more.
 const LONGEST_TEXT: usize = 80;
@@ -32,8 +32,8 @@ pub enum ReadError {
     #[error("\"{0}\" is not a fraction: write one as 3/16")]
     BadFraction(String),
     /// A comma could mark thousands or decimals.
-    #[error("\"{0}\" could be read two ways: write it without the comma, as 1200 or 1.2")]
-    AmbiguousComma(String),
+    #[error(transparent)]
+    AmbiguousComma(#[from] AmbiguousComma),
     /// A sign stands before the number.
     #[error("\"{0}\" is below nothing: a length has no sign")]
     Negative(String),
@@ -430,11 +430,8 @@ impl<'a> Number<'a> {
         if text.matches([',', '.']).count() > 1 {
             return Err(ReadError::NotUnderstood(text.to_owned()));
         }
-        let thousands = text
-            .split_once(',')
-            .is_some_and(|(before, after)| after.len() == 3 && !before.is_empty() && before != "0");
-        if thousands {
-            return Err(ReadError::AmbiguousComma(text.to_owned()));
+        if let Some(ambiguous) = AmbiguousComma::in_number(text) {
+            return Err(ambiguous.into());
         }
         Ok(Self { text })
     }

@@ -2,7 +2,7 @@
 //!
 //! Accepted: `3.2`, `3,2 kg`, `3200 g`, `7 lb`, `7 lb 2 oz`, `7.5 lb`. A bare number is in kilograms.
 
-use super::Mass;
+use super::{AmbiguousComma, Mass};
 
 /// Why a text is not a mass.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
@@ -10,6 +10,9 @@ pub enum ReadMassError {
     /// A part of the text is neither a number nor a unit.
     #[error("\"{0}\" was not understood: write a weight as 3.2 kg, 3200 g or 7 lb 2 oz")]
     NotUnderstood(String),
+    /// A comma could mark thousands or decimals.
+    #[error(transparent)]
+    AmbiguousComma(#[from] AmbiguousComma),
     /// It is below nothing or above what is lifted.
     #[error("{0:.3}\u{a0}kg is out of range: a piece weighs from 0.01 to 500\u{a0}kg")]
     OutOfRange(f64),
@@ -42,6 +45,10 @@ pub fn read_mass(text: &str) -> Result<Mass, ReadMassError> {
         || ReadMassError::NotUnderstood(text.trim().chars().take(LONGEST_TEXT).collect());
     if text.chars().count() > LONGEST_TEXT {
         return Err(not_understood());
+    }
+    let number = |c: char| !(c.is_ascii_digit() || c == '.' || c == ',');
+    if let Some(ambiguous) = text.split(number).find_map(AmbiguousComma::in_number) {
+        return Err(ambiguous.into());
     }
     let parts = parts_of(text).ok_or_else(not_understood)?;
     let grams = match parts[..] {
@@ -132,6 +139,8 @@ mod tests {
             let error = read_mass(text).expect_err(text);
             assert!(matches!(error, ReadMassError::NotUnderstood(_)), "{text}");
         }
+        let two = read_mass("1,200 g").expect_err("two readings");
+        assert!(two.to_string().contains("1200 or 1.2"), "{two}");
         assert_eq!(read_mass("900 kg"), Err(ReadMassError::OutOfRange(900.0)));
         assert_eq!(read_mass("0"), Err(ReadMassError::OutOfRange(0.0)));
     }

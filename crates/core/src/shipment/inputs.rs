@@ -12,9 +12,12 @@ use crate::{
     freight::Destination,
     house::{Choices, write_unit},
     piece::{
-        Condition, Construction, Medium, Outline, PaintBody, Piece, PieceSize, TopEdge, Varnish,
+        Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize, TopEdge,
+        Varnish,
     },
-    quantity::{Length, LengthRange, LengthUnit, Mass, Shock, TypedLength, read_mass},
+    quantity::{
+        AmbiguousComma, Length, LengthRange, LengthUnit, Mass, Shock, TypedLength, read_mass,
+    },
 };
 
 /// The longest name, street or title, in characters.
@@ -99,7 +102,7 @@ pub struct PieceInputs {
     /// At how many points a shaped piece bears, 3 to 12; by its outline when absent.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub bearing_points: Option<u32>,
-    /// How many like pieces, or loose sheets, 1 to 60.
+    /// How many like pieces travel together, of any kind, 1 to 60.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub count: Option<u32>,
     /// Whether it was varnished.
@@ -117,6 +120,12 @@ pub struct PieceInputs {
     /// Whether its glass has a coating.
     #[serde(skip_serializing_if = "is_default")]
     pub coated_glass: bool,
+    /// What its pane is, under glass; two millimetres when absent.
+    #[serde(skip_serializing_if = "is_default")]
+    pub pane: Pane,
+    /// Whether it can't be made again or replaced; not ticked unless somebody ticks it.
+    #[serde(skip_serializing_if = "is_default")]
+    pub irreplaceable: bool,
     /// How far hardware stands off the back, within the depth.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub hardware: Option<String>,
@@ -218,6 +227,9 @@ impl ShipmentInputs {
         let Some(text) = self.value.as_deref() else {
             return Ok(None);
         };
+        if let Some(ambiguous) = AmbiguousComma::in_number(text) {
+            return Err(Refusal::new("value", ambiguous));
+        }
         let amount: Option<Decimal> = text.trim().replace(',', ".").parse().ok();
         match amount {
             Some(amount) if (Decimal::ZERO..=HIGHEST_VALUE).contains(&amount) => Ok(Some(amount)),
@@ -299,6 +311,13 @@ impl ShipmentInputs {
         })
     }
 
+    /// Returns the month in which it is promised, for the season on the way.
+    #[must_use]
+    pub fn month(&self) -> Option<i8> {
+        let day = read_day("promised", self.promised.as_deref()).ok()??;
+        Some(day.month())
+    }
+
     /// Returns the names of the fields that a plan still needs, in the order of the form.
     #[must_use]
     pub fn missing(&self) -> Vec<&'static str> {
@@ -339,7 +358,6 @@ impl ShipmentInputs {
     fn known_piece(&self, construction: Construction, size: PieceSize) -> Result<Piece, Refusal> {
         let inputs = &self.piece;
         let laid_on = read_day("piece.varnished_on", inputs.varnished_on.as_deref())?;
-        let several = construction.is_loose() || construction == Construction::PanelSet;
         Ok(Piece {
             outline: inputs.outline,
             bearing_points: inputs.bearing_points,
@@ -354,7 +372,9 @@ impl ShipmentInputs {
             weighed: self.read_weight()?,
             limit: inputs.limit_g.map(Shock::times_gravity),
             value: self.read_value()?.and_then(|value| value.to_f64()),
-            count: inputs.count.filter(|_| several).unwrap_or(1),
+            pane: inputs.pane,
+            irreplaceable: inputs.irreplaceable,
+            count: inputs.count.unwrap_or(1),
             ..Piece::new(
                 construction,
                 size,
@@ -599,6 +619,16 @@ mod tests {
             with(|inputs| inputs.value = Some("-3".into())),
             "value",
             "from 0",
+        );
+        refused(
+            with(|inputs| inputs.value = Some("1,200".into())),
+            "value",
+            "could be 1200 or 1.2",
+        );
+        refused(
+            with(|inputs| inputs.piece.weight = Some("1,200 g".into())),
+            "piece.weight",
+            "could be 1200 or 1.2",
         );
         refused(
             with(|inputs| inputs.title = "x".repeat(121)),

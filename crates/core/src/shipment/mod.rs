@@ -1,9 +1,12 @@
 //! A shipment: what was typed about it, what was worked out from that, and what is to be done next.
 
 mod dates;
+mod house;
 mod impact;
 mod inputs;
 mod line;
+mod loss;
+mod price_step;
 mod sending;
 mod summary;
 mod worked;
@@ -12,4 +15,7 @@ pub use impact::Impact;
 pub use inputs::{Buyer, LONGEST_TEXT, PieceInputs, Settled, ShipmentInputs};
 pub use line::{Mark, NextAct, Stop, StopState, WorkLine};
 pub use summary::{BestQuote, SectionLayer, Summary};
-pub use worked::{EDITION, House, Worked};
+pub use house::House;
+pub(crate) use house::Commission;
+pub use price_step::PriceStep;
+pub use worked::{EDITION, Worked};

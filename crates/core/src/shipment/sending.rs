@@ -1,25 +1,20 @@
-//! Findings about sending a parcel: its address, its tracking, its cover and its price.
+//! Findings about sending a parcel: its address, its tracking and its cover.
 
-use rust_decimal::Decimal;
-
-use super::{Buyer, House, ShipmentInputs};
+use super::{Buyer, ShipmentInputs};
 use crate::{
-    freight::{Destination, Offer, Parcel, Quote, quotes},
-    house::Choices,
-    layer::{Envelope, Layer, LayerSlot, Make},
-    plan::{Finding, FindingLevel::Mind},
-    quantity::Length,
+    freight::Quote,
+    plan::{
+        Finding,
+        FindingLevel::{Mind, Note},
+    },
 };
 
 /// What is known about sending a parcel.
 pub(super) struct Sending<'a> {
     pub inputs: &'a ShipmentInputs,
-    pub house: &'a House,
-    pub parcel: &'a Parcel,
-    pub place: &'a Destination,
     pub quotes: &'a [Quote],
-    pub worth: Option<Decimal>,
-    pub layers: &'a [Layer],
+    /// Whether the house wants the full value covered.
+    pub full_cover: bool,
 }
 
 /// Returns every finding about sending.
@@ -28,7 +23,7 @@ pub(super) fn findings(sending: &Sending<'_>) -> Vec<Finding> {
         half_an_address(&sending.inputs.buyer),
         untracked(sending),
         covered_below_value(sending),
-        price_step(sending),
+        no_service(sending),
     ]
     .into_iter()
     .flatten()
@@ -46,7 +41,7 @@ fn half_an_address(buyer: &Buyer) -> Option<Finding> {
     .collect();
     (!missing.is_empty()).then(|| {
         Finding::parcel(
-            Mind,
+            Note,
             "half-an-address",
             format!(
                 "Of the address, {} is missing: check it before wrapping begins, not at the counter.",
@@ -72,84 +67,31 @@ fn untracked(sending: &Sending<'_>) -> Option<Finding> {
         "{} {} can't be followed: without tracking nothing shows that it arrived.",
         quote.carrier, quote.service
     );
-    Some(Finding::parcel(Mind, "untracked", says))
+    Some(Finding::parcel(Note, "untracked", says))
 }
 
 fn covered_below_value(sending: &Sending<'_>) -> Option<Finding> {
-    let worth = sending.worth?;
-    let quote = sending.chosen()?;
-    let Offer::Priced { covered, .. } = &quote.offer else {
-        return None;
-    };
-    (covered.amount < worth).then(|| {
+    let quote = sending.chosen().filter(|_| sending.full_cover)?;
+    let short = quote.uncovered.as_ref()?;
+    let says = format!(
+        "{} {} leaves {} {} of its value uncovered, and this studio wants full cover: choose another service, or carry the rest yourself.",
+        quote.carrier,
+        quote.service,
+        short.amount,
+        short.currency.code()
+    );
+    Some(Finding::parcel(Mind, "cover-below-value", says))
+}
+
+/// Every service refuses: what would make one take it is what it is too long or too heavy by.
+fn no_service(sending: &Sending<'_>) -> Option<Finding> {
+    let asked = !sending.quotes.is_empty();
+    let taken = sending.quotes.iter().any(|quote| quote.total().is_some());
+    (asked && !taken).then(|| {
         Finding::parcel(
-            Mind,
-            "cover-below-value",
-            format!(
-                "{} {} pays at most {} {} for a piece worth {worth}: the rest is the studio's risk.",
-                quote.carrier,
-                quote.service,
-                covered.amount,
-                covered.currency.code()
-            ),
+            Note,
+            "no-service",
+            "No service here takes this parcel: see under Price what each refuses. Make it smaller or lighter, or hand it to a packer or an art courier.",
         )
     })
-}
-
-/// A parcel this much smaller on every side is still the same parcel.
-const A_FEW_MM: [f64; 5] = [2.0, 4.0, 6.0, 8.0, 10.0];
-
-/// Tells when a few millimetres less would be billed less.
-fn price_step(sending: &Sending<'_>) -> Option<Finding> {
-    let best = |quotes: &[Quote]| quotes.iter().find_map(|quote| quote.total().cloned());
-    let now = best(sending.quotes)?;
-    let less = |mm: f64| {
-        let side = |side: Length| (side - Length::mm(mm)).max(Length::ZERO);
-        let Envelope {
-            across,
-            up,
-            through,
-        } = sending.parcel.outside;
-        let smaller = Parcel {
-            outside: Envelope {
-                across: side(across),
-                up: side(up),
-                through: side(through),
-            },
-            ..*sending.parcel
-        };
-        best(&quotes(&smaller, sending.place, &sending.house.tariffs))
-    };
-    let saves = |mm: f64| less(mm).filter(|then| then.amount < now.amount);
-    saves(A_FEW_MM[A_FEW_MM.len() - 1])?;
-    let (mm, then) = A_FEW_MM.into_iter().find_map(|mm| Some((mm, saves(mm)?)))?;
-    let finding = Finding::parcel(
-        Mind,
-        "price-step",
-        format!(
-            "It is just over a price step: {mm:.0}\u{a0}mm less on every side would save {} {}.",
-            now.amount - then.amount,
-            now.currency.code()
-        ),
-    );
-    Some(match closer_fit(sending, Length::mm(mm)) {
-        Some(clearance) => finding.answered_by(
-            format!("Leave {:.1}\u{a0}mm of clearance", clearance.as_mm()),
-            Choices {
-                clearance: Some(format!("{:.1} mm", clearance.as_mm())),
-                ..Choices::default()
-            },
-        ),
-        None => finding,
-    })
-}
-
-/// The clearance with which every side is so much shorter, where a hand still gets in.
-fn closer_fit(sending: &Sending<'_>, less: Length) -> Option<Length> {
-    let fill = sending.layers.iter().find_map(|layer| match &layer.make {
-        Make::EdgeFill(fill) if layer.slot == LayerSlot::Fill => Some(fill.clearance),
-        _ => None,
-    })?;
-    let snug = sending.house.rules.allowances.snug_clearance;
-    Some(fill - less / 2.0).filter(|&clearance| clearance >= snug)
 }

@@ -2,12 +2,12 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::Worked;
+use super::{ShipmentInputs, Worked, worked::chosen_or_best};
 use crate::{
     freight::Quote,
     layer::{Addition, Envelope},
     piece::{Cure, PieceSize},
-    plan::FindingLevel,
+    plan::{FindingLevel, OneIn},
     quantity::{Minutes, Money, Weight},
 };
 
@@ -35,9 +35,18 @@ pub struct Summary {
     /// How many risks are to be minded.
     #[serde(default)]
     pub minds: usize,
+    /// How likely it is to arrive damaged: about one in so many.
+    #[serde(default)]
+    pub one_in: Option<OneIn>,
+    /// Whether that is more than the house accepts.
+    #[serde(default)]
+    pub past_accepted: bool,
+    /// What the minutes of work are worth.
+    #[serde(default)]
+    pub labour: Option<Money>,
     /// Of layers and box.
     pub fingerprint: String,
-    /// The service chosen when it takes the parcel, else the cheapest.
+    /// The service chosen when it takes the parcel, else the best: covered, and cheapest with its expected loss.
     pub best: Option<BestQuote>,
     /// Whether any service was asked.
     pub asked: bool,
@@ -61,8 +70,14 @@ pub struct BestQuote {
     pub days_to: u32,
     /// All together.
     pub total: Money,
-    /// Whether the studio chose it, rather than its being the cheapest.
+    /// Whether the studio chose it, rather than its being the best.
     pub chosen: bool,
+    /// How far its cover falls short of the value.
+    #[serde(default)]
+    pub uncovered: Option<Money>,
+    /// What a journey with it costs on average in damage and loss beyond its cover.
+    #[serde(default)]
+    pub expected_loss: Option<Money>,
 }
 
 /// A layer, in short.
@@ -76,7 +91,7 @@ pub struct SectionLayer {
 }
 
 impl Summary {
-    pub(super) fn of(worked: &Worked, service: Option<&str>) -> Option<Self> {
+    pub(super) fn of(worked: &Worked, inputs: &ShipmentInputs) -> Option<Self> {
         let plan = worked.plan.as_ref()?;
         let of_level = |level| {
             plan.findings
@@ -95,8 +110,11 @@ impl Summary {
                 .find(|finding| finding.is_open_stop())
                 .map(|finding| finding.says.clone()),
             minds: of_level(FindingLevel::Mind).count(),
+            one_in: Some(plan.odds.one_in),
+            past_accepted: plan.odds.is_past_accepted(),
+            labour: Some(plan.tally.labour.clone()),
             fingerprint: worked.fingerprint.clone()?,
-            best: best(&worked.quotes, service),
+            best: best(&worked.quotes, inputs),
             asked: !worked.quotes.is_empty(),
             section: plan
                 .layers
@@ -110,11 +128,8 @@ impl Summary {
     }
 }
 
-fn best(quotes: &[Quote], service: Option<&str>) -> Option<BestQuote> {
-    let chosen = quotes
-        .iter()
-        .find(|quote| Some(quote.id.as_str()) == service && quote.total().is_some());
-    let quote = chosen.or_else(|| quotes.first())?;
+fn best(quotes: &[Quote], inputs: &ShipmentInputs) -> Option<BestQuote> {
+    let quote = chosen_or_best(quotes, inputs)?;
     Some(BestQuote {
         id: quote.id.clone(),
         carrier: quote.carrier.clone(),
@@ -122,6 +137,8 @@ fn best(quotes: &[Quote], service: Option<&str>) -> Option<BestQuote> {
         days_from: quote.days_from,
         days_to: quote.days_to,
         total: quote.total()?.clone(),
-        chosen: chosen.is_some(),
+        chosen: Some(quote.id.as_str()) == inputs.service.as_deref(),
+        uncovered: quote.uncovered.clone(),
+        expected_loss: quote.expected_loss.clone(),
     })
 }

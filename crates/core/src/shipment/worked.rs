@@ -1,31 +1,22 @@
 //! What is worked out from the inputs of a shipment: plan and quotes.
 
+use rust_decimal::Decimal;
 use serde::Serialize;
 use sha2::{Digest, Sha256};
 
 use super::{
-    ShipmentInputs, Summary,
+    Commission, House, ShipmentInputs, Summary,
+    loss::Loss,
+    price_step::{self, PriceStep},
     sending::{self, Sending},
 };
 use crate::{
     Refusal,
-    freight::{Parcel, Quote, Tariff, quotes},
-    house::{CoverRule, HouseRules},
-    material::Catalogue,
-    piece::{Construction, Glazing, Piece, PieceSize},
-    plan::{Plan, Recipe, sheet_may_touch},
+    freight::{Parcel, Quote, quotes},
+    house::CoverRule,
+    piece::{Construction, Glazing, PieceSize},
+    plan::Plan,
 };
-
-/// What a studio works with: its rules, its shelf and its carriers.
-#[derive(Debug, Clone, PartialEq)]
-pub struct House {
-    /// Its rules.
-    pub rules: HouseRules,
-    /// Its shelf.
-    pub catalogue: Catalogue,
-    /// Its carriers' tariffs.
-    pub tariffs: Vec<Tariff>,
-}
 
 /// What follows from the inputs of a shipment.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -39,14 +30,16 @@ pub struct Worked {
     pub size: Option<PieceSize>,
     /// The plan, once nothing is missing.
     pub plan: Option<Plan>,
-    /// What every service says, once the country is known too.
+    /// What every service says, once the country is known too: the best first, the refused last.
     pub quotes: Vec<Quote>,
+    /// A few millimetres that would save money; nothing where none would.
+    pub price_step: Option<PriceStep>,
     /// Changes whenever layers or box do.
     pub fingerprint: Option<String>,
 }
 
 /// Counts up when a plan says more, or says it in another shape, than it did before.
-pub const EDITION: u32 = 2;
+pub const EDITION: u32 = 3;
 /// So many bytes of the digest tell one plan from another.
 const FINGERPRINT_BYTES: usize = 8;
 
@@ -56,56 +49,63 @@ impl Worked {
     /// # Errors
     /// A [`Refusal`] for each choice that does not go with the piece, or names no material on the shelf.
     pub fn out(inputs: &ShipmentInputs, house: &House) -> Result<Self, Vec<Refusal>> {
-        let rules = house.rules.with(&inputs.choices)?;
+        let mut worked = Self::unstepped(inputs, house)?;
+        worked.price_step = price_step::nearest(inputs, house, &worked);
+        Ok(worked)
+    }
+
+    /// Returns the same without the price step, which is worked out from plans of its own.
+    pub(crate) fn unstepped(
+        inputs: &ShipmentInputs,
+        house: &House,
+    ) -> Result<Self, Vec<Refusal>> {
         let missing = inputs.missing();
         let size = inputs.size()?;
         let Some(piece) = inputs.piece()? else {
+            house.rules.with(&inputs.choices)?;
             return Ok(Self {
                 edition: EDITION,
                 size,
                 missing,
                 plan: None,
                 quotes: Vec::new(),
+                price_step: None,
                 fingerprint: None,
             });
         };
-        refused_choices(inputs, &piece, &rules, &house.catalogue)?;
-        let mut plan = Plan::design(&piece, &rules, &house.catalogue)?;
+        let construction = piece.construction;
         let worth = inputs.read_value().map_err(|refusal| vec![refusal])?;
-        let parcel = Parcel {
-            outside: plan.tally.outside,
-            mass: plan.tally.weight.mass,
-            value: worth.filter(|_| rules.schools.cover == CoverRule::Full),
-            has_glass: piece.construction.glazing() == Glazing::Glass,
-        };
-        let destination = inputs.destination();
-        let quotes = destination
+        let commission = Commission::of(inputs, piece, house)?;
+        let mut plan = commission.plan()?;
+        let full = commission.rules.schools.cover == CoverRule::Full;
+        let parcel = parcel_of(&plan, construction, worth.filter(|_| full));
+        let place = inputs.destination();
+        let mut quotes = place
             .as_ref()
             .map(|place| quotes(&parcel, place, &house.tariffs))
             .unwrap_or_default();
-        if let Some(place) = &destination {
-            let found = sending::findings(&Sending {
+        let loss = Loss::of(&plan, &commission.rules, worth, &house.catalogue.currency);
+        loss.told_in(&mut quotes, inputs, house);
+        if place.is_some() {
+            plan.findings.extend(sending::findings(&Sending {
                 inputs,
-                house,
-                parcel: &parcel,
-                place,
                 quotes: &quotes,
-                worth,
-                layers: &plan.layers,
-            });
-            plan.findings.extend(found);
+                full_cover: full,
+            }));
             plan.findings.sort_by_key(|finding| finding.level);
         }
         for finding in &mut plan.findings {
             finding.lifted = inputs.lifted.get(finding.code).cloned();
         }
-        let fingerprint = Some(fingerprint(&plan, piece.construction));
+        plan.odds.expected_loss = loss.expected(chosen_or_best(&quotes, inputs));
+        let fingerprint = Some(fingerprint(&plan, construction));
         Ok(Self {
             edition: EDITION,
             missing,
             size,
             plan: Some(plan),
             quotes,
+            price_step: None,
             fingerprint,
         })
     }
@@ -113,25 +113,31 @@ impl Worked {
     /// Returns what the bench needs to know of it.
     #[must_use]
     pub fn summary(&self, inputs: &ShipmentInputs) -> Option<Summary> {
-        Summary::of(self, inputs.service.as_deref())
+        Summary::of(self, inputs)
     }
 }
 
-/// What a shipment chose against the job is refused at its field.
-fn refused_choices(
-    inputs: &ShipmentInputs,
-    piece: &Piece,
-    rules: &HouseRules,
-    catalogue: &Catalogue,
-) -> Result<(), Vec<Refusal>> {
-    let choices = &inputs.choices;
-    let mut refusals = Recipe::refused(piece, rules, &choices.layers);
-    refusals.extend(sheet_may_touch(piece, choices.contact_paper.as_ref(), catalogue).err());
-    if refusals.is_empty() {
-        Ok(())
-    } else {
-        Err(refusals)
+fn parcel_of(plan: &Plan, construction: Construction, value: Option<Decimal>) -> Parcel {
+    Parcel {
+        outside: plan.tally.outside,
+        mass: plan.tally.weight.mass,
+        value,
+        has_glass: construction.glazing() == Glazing::Glass,
     }
+}
+
+/// Returns the service that was chosen when it takes the parcel, else the best.
+pub(super) fn chosen_or_best<'a>(
+    quotes: &'a [Quote],
+    inputs: &ShipmentInputs,
+) -> Option<&'a Quote> {
+    let takes = |quote: &&Quote| quote.total().is_some();
+    let id = inputs.service.as_deref();
+    quotes
+        .iter()
+        .filter(takes)
+        .find(|quote| Some(quote.id.as_str()) == id)
+        .or_else(|| quotes.first().filter(takes))
 }
 
 /// Two plans that are built alike have the same fingerprint, whatever version of the rules they followed.

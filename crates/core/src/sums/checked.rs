@@ -34,6 +34,15 @@ pub(super) const EDGE_CRUSH: Span = Span::new(0.1, 100.0, "kN/m");
 pub(super) const SAFETY: Span = Span::new(1.0, 50.0, "");
 pub(super) const DIVISOR: Span = Span::new(100.0, 20_000.0, "cm³/kg");
 pub(super) const WEIGHT_STEP: Span = Span::new(0.0, 100.0, "kg");
+pub(super) const FACTOR: Span = Span::new(0.1, 10.0, "");
+pub(super) const SOFT: Span = Span::new(0.0, 1_000.0, "mm");
+pub(super) const PANE: Span = Span::new(0.5, 50.0, "mm");
+pub(super) const PERCENT: Span = Span::new(0.0, 100.0, "");
+pub(super) const ROUTE: Span = Span::new(0.0, 100.0, "");
+pub(super) const SHARE: Span = Span::new(0.0, 100.0, "");
+pub(super) const MEASURE: Span = Span::new(0.0, 1e12, "");
+pub(super) const REFERENCE: Span = Span::new(1e-12, 1e12, "");
+pub(super) const PARCELS: Span = Span::new(0.0, 1e9, "");
 pub(super) const TURNS: Span = Span::new(1.0, 20.0, "turns");
 
 /// Numbers while they are checked.

@@ -192,6 +192,34 @@ pub struct SeriesPart {
     pub area_cm2: f64,
     /// 0.01 to 500.
     pub thickness_mm: f64,
+    /// Where the tested range begins, in kJ/m³, 0 to 10 000; 0 when left out. Below it the stress falls with
+    /// the root of the energy.
+    #[serde(default)]
+    pub epsilon_min: f64,
+}
+
+impl SeriesPart {
+    /// Checks its numbers, under a name for its place.
+    pub(super) fn check(&self, checked: &mut Checked, at: &str) {
+        check_curve(
+            checked,
+            at,
+            [self.a_kpa, self.b_m3_per_kj],
+            [Some(self.epsilon_min), None],
+        );
+        checked
+            .number(format!("{at}area_cm2"), self.area_cm2, AREA)
+            .number(format!("{at}thickness_mm"), self.thickness_mm, THIN);
+    }
+
+    pub(super) fn layer(&self) -> SeriesLayer {
+        let least = Some(self.epsilon_min).filter(|&least| least > 0.0);
+        SeriesLayer {
+            curve: curve([self.a_kpa, self.b_m3_per_kj], [least, None]),
+            area: Area::m2(self.area_cm2 / CM2_PER_M2),
+            thickness: Length::mm(self.thickness_mm),
+        }
+    }
 }
 
 /// What a fall does to a series.
@@ -206,7 +234,7 @@ pub struct SeriesAnswer {
     pub energies_kj_m3: Vec<f64>,
 }
 
-const MOST_PARTS: usize = 20;
+pub(super) const MOST_PARTS: usize = 20;
 
 impl Sum for SeriesSum {
     type Answer = SeriesAnswer;
@@ -223,16 +251,7 @@ impl Sum for SeriesSum {
             );
         }
         for (place, part) in self.layers.iter().enumerate() {
-            let at = format!("layers[{place}].");
-            check_curve(
-                &mut checked,
-                &at,
-                [part.a_kpa, part.b_m3_per_kj],
-                [None, None],
-            );
-            checked
-                .number(format!("{at}area_cm2"), part.area_cm2, AREA)
-                .number(format!("{at}thickness_mm"), part.thickness_mm, THIN);
+            part.check(&mut checked, &format!("layers[{place}]."));
         }
         checked.done()?;
         let layers: Vec<SeriesLayer> = self.layers.iter().map(SeriesPart::layer).collect();
@@ -248,16 +267,6 @@ impl Sum for SeriesSum {
                 .map(|energy| energy.as_kj_m3())
                 .collect(),
         })
-    }
-}
-
-impl SeriesPart {
-    fn layer(&self) -> SeriesLayer {
-        SeriesLayer {
-            curve: curve([self.a_kpa, self.b_m3_per_kj], [None, None]),
-            area: Area::m2(self.area_cm2 / CM2_PER_M2),
-            thickness: Length::mm(self.thickness_mm),
-        }
     }
 }
 

@@ -7,6 +7,7 @@ mod boards;
 mod checked;
 mod cushions;
 mod falls;
+mod journey;
 mod parcels;
 mod sheets;
 
@@ -16,6 +17,10 @@ pub use cushions::{
     SeriesPart, SeriesSum,
 };
 pub use falls::{BoundaryAnswer, BoundarySum, FallAnswer, FallPart, FallSum};
+pub use journey::{
+    FallCore, FallSideParts, FallsSum, GlassAnswer, GlassKind, GlassSum, HazardMeasures, HazardShares,
+    OddsAnswer, OddsSum, PressedAnswer, PressedPlate, PressedSum,
+};
 pub use parcels::{BillableAnswer, BillableSum, BoxAnswer, BoxStyle, BoxSum};
 pub use sheets::{
     ContactSheetAnswer, ContactSheetSum, CornerPocketAnswer, CornerPocketSum, WrapAnswer, WrapSum,

@@ -219,3 +219,98 @@ fn the_curve_to_draw_has_its_lowest_point_where_practice_puts_it() {
     );
     assert!((lowest.peak_g - 50.57).abs() < 0.2, "{}", lowest.peak_g);
 }
+
+/// The Standard pack of a canvas 600 × 800 × 38, as the sum of its falls asks for it.
+fn canvas_falls() -> Value {
+    let bubble = |cm2: f64, mm: f64| json!({ "a_kpa": 17, "b_m3_per_kj": 0.1, "epsilon_min": 2, "area_cm2": cm2, "thickness_mm": mm });
+    let kraft = |cm2: f64, mm: f64| json!({ "a_kpa": 20, "b_m3_per_kj": 0.075, "epsilon_min": 3, "area_cm2": cm2, "thickness_mm": mm });
+    let card = |cm2: f64, mm: f64| json!({ "a_kpa": 110, "b_m3_per_kj": 0.006, "epsilon_min": 20, "area_cm2": cm2, "thickness_mm": mm });
+    json!({
+        "mass_kg": 2.6, "parcel_kg": 4.2, "longest_mm": 910,
+        "core": { "across_mm": 600, "up_mm": 800, "through_mm": 38 },
+        "sides": {
+            "front": [card(4800.0, 8.0), bubble(4800.0, 18.0)],
+            "back": [card(4800.0, 8.0), bubble(4800.0, 18.0), kraft(4800.0, 10.0)],
+            "up": [card(228.0, 12.0), bubble(228.0, 27.0), kraft(228.0, 15.0)],
+            "across": [card(304.0, 8.0), bubble(304.0, 27.0), kraft(304.0, 15.0)],
+        },
+        "limit_g": 50, "frequency_hz": 20, "plane_factor": 2.5, "back_factor": 1,
+    })
+}
+
+#[test]
+fn the_falls_of_a_journey_and_what_presses_in() {
+    // As worked beside their formulas.
+    gives::<FallsSum>(
+        canvas_falls(),
+        &[
+            ("/flat", 7.700_93e-4, 5e-10),
+            ("/edges", 5.307_91e-5, 5e-11),
+            ("/parts/corner", 4.721_79e-6, 5e-12),
+        ],
+    );
+    let mut bare = canvas_falls();
+    bare["sides"] = json!({});
+    // Nothing between it and the floor: the speed alone decides, in its plane too.
+    let told = work::<FallsSum>(bare).expect("a bare piece has odds");
+    assert!(told["edges"].as_f64() > Some(0.01) && told["edges"].as_f64() < Some(1.0), "{told}");
+    gives::<PressedSum>(
+        json!({ "plates": [
+            { "stiffness_nm": 5.5, "soft_mm": 40 }, { "stiffness_nm": 5.5, "soft_mm": 18 },
+            { "stiffness_nm": 5.5, "soft_mm": 2 },
+        ] }),
+        &[("/measure", 0.031_278_7, 5e-8)],
+    );
+    gives::<GlassSum>(
+        json!({ "short_side_mm": 1000, "thickness_mm": 3 }),
+        &[("/limit_g", 14.620_5, 5e-7), ("/frequency_hz", 22.8, 1e-9)],
+    );
+    gives::<GlassSum>(
+        json!({ "short_side_mm": 500, "kind": "mirror" }),
+        &[("/limit_g", 23.104, 1e-9), ("/frequency_hz", 38.0, 1e-9)],
+    );
+}
+
+#[test]
+fn series_fall_with_their_low_branches() {
+    gives::<SeriesSum>(
+        json!({ "mass_kg": 2.5, "drop_mm": 760, "layers": [
+            { "a_kpa": 17, "b_m3_per_kj": 0.1, "epsilon_min": 2, "area_cm2": 2067, "thickness_mm": 18 },
+            { "a_kpa": 20, "b_m3_per_kj": 0.075, "epsilon_min": 3, "area_cm2": 2700, "thickness_mm": 40 },
+            { "a_kpa": 110, "b_m3_per_kj": 0.006, "epsilon_min": 20, "area_cm2": 2700, "thickness_mm": 4 },
+        ] }),
+        &[("/force_n", 4057.611, 5e-4), ("/peak_g", 165.504_5, 5e-5)],
+    );
+}
+
+#[test]
+fn the_odds_of_half_the_bubble_across_a_border() {
+    let shares = json!({ "flat": 0.15, "edges": 0.35, "pressed": 0.4, "stacked": 0.05, "damp": 0.05 });
+    gives::<OddsSum>(
+        json!({
+            "base_percent": 0.3, "route": 1.6, "shares": shares,
+            "measures": { "flat": 7.70093e-4, "edges": 1.86022e-4, "pressed": 0.0901323, "stacked": 1, "damp": 1 },
+            "reference": { "flat": 7.70093e-4, "edges": 5.30791e-5, "pressed": 0.0724390, "stacked": 1 },
+            "expected_so_far": 1.4, "losses_so_far": 1,
+        }),
+        &[
+            ("/factor", 1.351_406, 5e-7),
+            ("/k", 0.925_926, 5e-7),
+            ("/probability", 0.005_988_25, 5e-9),
+            ("/low", 0.002_334_99, 5e-9),
+            ("/high", 0.011_931_1, 5e-8),
+        ],
+    );
+    for (changed, field) in [
+        (json!({ "reference": { "flat": 0.0 } }), "reference.flat"),
+        (json!({ "route": -1.0 }), "route"),
+        (json!({ "shares": { "damp": -0.1 } }), "shares.damp"),
+    ] {
+        let mut sum = json!({ "base_percent": 0.3, "route": 1, "shares": shares });
+        for (key, value) in changed.as_object().expect("an object") {
+            sum[key] = value.clone();
+        }
+        assert_eq!(work::<OddsSum>(sum), Err(vec![field.to_owned()]));
+    }
+    assert_eq!(work::<PressedSum>(json!({ "plates": [] })), Err(vec!["plates".to_owned()]));
+}

@@ -32,6 +32,8 @@ fn tariff() -> Tariff {
             days_to: 5,
             handover: Handover::DropOff,
             tracked: true,
+            route: None,
+            roughness: 1.0,
             billable: BillableBy {
                 divisor_cm3_per_kg: 6000.0,
                 volumetric_above: None,

@@ -2,17 +2,17 @@
 
 use super::Looked;
 use crate::{
-    carton::SheetNeed,
-    house::{Choices, CornerStyle, SchoolChoices},
+    carton::{SheetNeed, SlottedBox, SlottedEdge},
+    house::{Carriage, Choices, CornerStyle, SchoolChoices},
     layer::{FacePads, Layer, LayerSlot, Make},
-    material::Touch,
+    material::{Board, Touch},
     piece::Medium,
     plan::{
         Finding,
         FindingLevel::{Mind, Note, Stop},
         survival::LEAST_PAD_SIDE,
     },
-    quantity::{Force, Length, Stress},
+    quantity::Length,
 };
 
 /// A pad nearer than this touches a roll that slides.
@@ -104,7 +104,9 @@ fn corners_changed(looked: &Looked<'_>) -> Option<Finding> {
 
 fn name_tag(looked: &Looked<'_>) -> Option<Finding> {
     let slot = LayerSlot::NameTag;
-    looked.layer(slot).is_none().then(|| {
+    // A mailer is its own wrap: its address says what it is.
+    let mailed = looked.recipe.carriage == Carriage::Mailed;
+    (looked.layer(slot).is_none() && !mailed).then(|| {
         Finding::parcel(
             Mind,
             "no-name",
@@ -122,7 +124,7 @@ fn shedding(looked: &Looked<'_>) -> Option<Finding> {
         foam.is_ok_and(|foam| foam.sheds)
     })?;
     Some(Finding::layer(
-        Mind,
+        Note,
         "crumbs",
         layer.slot,
         format!(
@@ -146,28 +148,33 @@ fn old_marks(looked: &Looked<'_>) -> Option<Finding> {
 
 fn wet_floor(looked: &Looked<'_>) -> Option<Finding> {
     let slot = LayerSlot::Bag;
-    if looked.recipe.has(slot) {
+    if looked.recipe.has(slot) || !looked.odds.wet {
         return None;
     }
-    Some(
-        Finding::layer(
-            Note,
-            "wet-floor",
-            LayerSlot::Box,
-            "Bare card drinks from a wet floor: tape along the base edges, or put the piece in a sealed bag.",
-        )
-        .answered_by("Add a sealed bag", Choices::layer(slot, true)),
-    )
+    let says = "It goes a wet way, and bare card drinks from a wet floor: put the piece in a sealed bag, or tape every edge of the box.";
+    let finding = Finding::layer(Note, "wet-floor", LayerSlot::Box, says);
+    // What is still giving off solvent stays damp in a bag.
+    Some(if looked.piece.cure().is_none() {
+        finding.answered_by("Add a sealed bag", Choices::layer(slot, true))
+    } else {
+        finding
+    })
 }
 
 fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
     match &layer.make {
-        Make::CardPockets(pocket) if pocket.leg < TAPE_LANDING => Some(Finding::layer(
-            Mind,
-            "short-pockets",
-            layer.slot,
-            "The pockets are too short for tape to land on: bind all of them with one band around the piece.",
-        )),
+        Make::CardPockets(pocket) if pocket.leg < TAPE_LANDING && !is_bound(looked) => Some(
+            Finding::layer(
+                Mind,
+                "short-pockets",
+                layer.slot,
+                "The pockets are too short for tape to land on: bind all of them with film around the piece.",
+            )
+            .answered_by(
+                "Add stretch film",
+                Choices::layer(LayerSlot::Binding, true),
+            ),
+        ),
         Make::SlipOns(corners) if !corners.fits => Some(
             Finding::layer(
                 Stop,
@@ -188,7 +195,7 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
             layer.slot,
             "A sealed bag is for cured work only: what is still giving off solvent stays damp in it.",
         )),
-        Make::FacePads(pads) => pad_shape(looked, layer, pads),
+        Make::FacePads(pads) => pad_shape(layer, pads),
         Make::Tube(tube) if tube.triangular => Some(Finding::layer(
             Note,
             "triangular-tube",
@@ -205,9 +212,14 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
             layer.slot,
             "The pads press on the ends of the roll and crush its edge: leave a few millimetres of air before them.",
         )),
-        Make::SlottedBox(carton) => boxed(layer, &carton.sheet),
+        Make::SlottedBox(carton) => boxed(looked, layer, carton),
         _ => None,
     }
+}
+
+/// Boards or film hold the pockets on, however short they are.
+fn is_bound(looked: &Looked<'_>) -> bool {
+    looked.recipe.has(LayerSlot::Binding) || looked.recipe.has(LayerSlot::FaceBoards)
 }
 
 fn card_pockets() -> Choices {
@@ -221,7 +233,7 @@ fn card_pockets() -> Choices {
 }
 
 /// A pad narrower than it is thick buckles; one that carries too much creeps.
-fn pad_shape(looked: &Looked<'_>, layer: &Layer, pads: &FacePads) -> Option<Finding> {
+fn pad_shape(layer: &Layer, pads: &FacePads) -> Option<Finding> {
     let narrow = pads.width.min(pads.height);
     let t = pads.thickness;
     let small = pads.side_area / f64::from(pads.pads) < square(t * LEAST_PAD_SIDE);
@@ -250,24 +262,7 @@ fn pad_shape(looked: &Looked<'_>, layer: &Layer, pads: &FacePads) -> Option<Find
         );
         return Some(Finding::layer(Mind, "pad-leans", layer.slot, says));
     }
-    let cushioning = layer.cushioning?;
-    let carried = Stress::of(
-        Force::weight_of(looked.survival.cushioned),
-        cushioning.front?.area,
-    );
-    let creep = cushioning.curve.creep?;
-    (carried > creep).then(|| {
-        Finding::layer(
-            Mind,
-            "pad-creeps",
-            layer.slot,
-            format!(
-                "Lying flat, the pads carry {:.1}\u{a0}kPa and creep above {:.1}: give them more area.",
-                carried.as_kpa(),
-                creep.as_kpa()
-            ),
-        )
-    })
+    None
 }
 
 const CM2_PER_M2: f64 = 1e4;
@@ -276,9 +271,9 @@ fn square(side: Length) -> crate::quantity::Area {
     side * side
 }
 
-fn boxed(layer: &Layer, sheet: &SheetNeed) -> Option<Finding> {
+fn boxed(looked: &Looked<'_>, layer: &Layer, carton: &SlottedBox) -> Option<Finding> {
     let slot = layer.slot;
-    match sheet {
+    match &carton.sheet {
         SheetNeed::One { .. } => None,
         SheetNeed::Joined { .. } => Some(Finding::layer(
             Note,
@@ -286,11 +281,57 @@ fn boxed(layer: &Layer, sheet: &SheetNeed) -> Option<Finding> {
             slot,
             "The blank is wider than any sheet: split it at the middle score and tape the lap, which is weaker there.",
         )),
-        SheetNeed::NoSheet => Some(Finding::layer(
+        // The outermost box is the one to answer for.
+        SheetNeed::NoSheet if slot == LayerSlot::Box && looked.recipe.has(LayerSlot::SecondBox) => {
+            None
+        }
+        SheetNeed::NoSheet => Some(no_sheet(looked, slot, carton)),
+    }
+}
+
+/// No sheet of the board takes the blank: another board may.
+fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &SlottedBox) -> Finding {
+    let allowances = looked.supplies.allowances();
+    let takes = |board: &&Board| {
+        let other = SlottedEdge {
+            length: carton.inside_length,
+            width: carton.inside_width,
+            height: carton.inside_height,
+            caliper: board.caliper,
+        };
+        let blank = other.blank(allowances);
+        SheetNeed::of(&blank, board, allowances.sheet_lap) != SheetNeed::NoSheet
+    };
+    let board = looked
+        .supplies
+        .catalogue
+        .boards
+        .iter()
+        .filter(|board| board.folds && !board.shelf.retired)
+        .filter(takes)
+        .min_by_key(|board| board.areal_density);
+    match board {
+        Some(board) => Finding::layer(
             Mind,
             "no-sheet-for-blank",
             slot,
-            "No sheet of this board takes the blank, even split at its middle score: choose a board with larger sheets.",
-        )),
+            format!(
+                "No sheet of this board takes the blank, even split at its middle score; a sheet of {} does.",
+                board.name
+            ),
+        )
+        .answered_by(
+            format!("Make the box of {}", board.name),
+            Choices {
+                box_board: Some(board.id.clone()),
+                ..Choices::default()
+            },
+        ),
+        None => Finding::layer(
+            Mind,
+            "no-sheet-for-blank",
+            slot,
+            "No sheet on the shelf takes the blank, even split at its middle score: order a larger sheet, or hand the piece to a crating service.",
+        ),
     }
 }

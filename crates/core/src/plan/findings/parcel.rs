@@ -3,6 +3,7 @@
 use super::Looked;
 use crate::{
     house::LargePieces,
+    piece::Glazing,
     plan::{
         Finding,
         FindingLevel::{Mind, Stop},
@@ -10,43 +11,66 @@ use crate::{
 };
 
 pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
-    findings.extend([lifting(looked), hand_over(looked)].into_iter().flatten());
+    findings.extend(hand_over(looked));
 }
 
-fn lifting(looked: &Looked<'_>) -> Option<Finding> {
+/// The limits past which the house would rather have others pack it, as they stand in a sentence.
+fn past_limits(looked: &Looked<'_>) -> Vec<String> {
     let allowances = looked.supplies.allowances();
-    let heavy = looked.tally.weight.mass > allowances.two_people_mass;
-    let long = looked.tally.outside.long_side() > allowances.two_people_length;
-    (heavy || long).then(|| {
-        Finding::parcel(
-            Mind,
-            "two-people",
-            "This parcel is past what one person carries: have two to lift it.",
-        )
-    })
+    let (mass, longest) = (looked.tally.weight.mass, looked.tally.outside.long_side());
+    let piece = looked.piece;
+    let pane = piece.pane_area().as_m2();
+    let mut past = Vec::new();
+    if mass > allowances.hand_over_mass {
+        past.push(format!(
+            "it weighs {:.1}\u{a0}kg, over {:.0}",
+            mass.as_kg(),
+            allowances.hand_over_mass.as_kg()
+        ));
+    }
+    if longest > allowances.hand_over_length {
+        past.push(format!(
+            "it is {:.0}\u{a0}mm long, over {:.0}",
+            longest.as_mm(),
+            allowances.hand_over_length.as_mm()
+        ));
+    }
+    if piece.construction.glazing() == Glazing::Glass && pane > allowances.hand_over_glass {
+        past.push(format!(
+            "its glass is {pane:.2}\u{a0}m², over {:.1}",
+            allowances.hand_over_glass
+        ));
+    }
+    if piece
+        .value
+        .is_some_and(|value| value > allowances.hand_over_value)
+    {
+        past.push(format!("it is worth over {:.0}", allowances.hand_over_value));
+    }
+    past
 }
 
 fn hand_over(looked: &Looked<'_>) -> Option<Finding> {
-    let rules = looked.supplies.rules;
-    let heavy = looked.tally.weight.mass > rules.allowances.hand_over_mass;
-    let long = looked.tally.outside.long_side() > rules.allowances.hand_over_length;
-    if !heavy && !long {
+    let past = past_limits(looked);
+    if past.is_empty() {
         return None;
     }
-    let (level, says) = match rules.schools.large {
-        LargePieces::PackThem => (
+    let why = past.join(", and ");
+    Some(match looked.supplies.rules.schools.large {
+        LargePieces::PackThem => Finding::parcel(
             Mind,
-            "This parcel is past the studio's limit for carriers' belts: ask a crating service what they would take for it.",
+            "hand-over",
+            format!(
+                "This is past what the house packs without a second thought ({why}): ask a packer or an art courier what they would take for it, and compare."
+            ),
         ),
-        LargePieces::HandOver => (
-            Stop,
-            "By the rules of the house a parcel this large goes to a crating service: hand it over, or write why it is packed here.",
-        ),
-    };
-    Some(if level == Stop {
         // It is the piece that is too large, whatever is wound around it.
-        Finding::piece(level, "hand-over", says)
-    } else {
-        Finding::parcel(level, "hand-over", says)
+        LargePieces::HandOver => Finding::piece(
+            Stop,
+            "hand-over",
+            format!(
+                "By the rules of the house this goes to a crating service ({why}): hand it over, or write why it is packed here."
+            ),
+        ),
     })
 }

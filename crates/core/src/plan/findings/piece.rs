@@ -31,7 +31,7 @@ pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
 fn encaustic(looked: &Looked<'_>) -> Option<Finding> {
     (looked.piece.medium == Some(Medium::Encaustic)).then(|| {
         Finding::piece(
-            Mind,
+            Note,
             "wax-warmth",
             "Wax softens above 30 °C: send it in cool weather, keep it off warm vans, and tell the buyer.",
         )
@@ -54,7 +54,7 @@ fn raised_paint(looked: &Looked<'_>) -> Option<Finding> {
     let spaced = looked.recipe.has(crate::layer::LayerSlot::WindowSpacer);
     (raised && !spaced && looked.recipe.carriage == Carriage::Flat).then(|| {
         let finding = Finding::piece(
-            if piece.paint == PaintBody::Impasto { Mind } else { Note },
+            Note,
             "raised-paint",
             "Raised paint takes the print of whatever presses on it: lay the sheet loose, or hold the board off with a window spacer.",
         );
@@ -68,7 +68,7 @@ fn raised_paint(looked: &Looked<'_>) -> Option<Finding> {
 fn top(looked: &Looked<'_>) -> Option<Finding> {
     (looked.piece.top == TopEdge::Unmarked).then(|| {
         Finding::piece(
-            Mind,
+            Note,
             "top-unmarked",
             "Nothing shows which edge is the top: mark it on the back before the piece is covered.",
         )
@@ -78,13 +78,10 @@ fn top(looked: &Looked<'_>) -> Option<Finding> {
 fn hardware(looked: &Looked<'_>) -> Option<Finding> {
     let stands = looked.piece.hardware?;
     let mm = stands.as_mm();
-    let behind = looked.layer(crate::layer::LayerSlot::FaceBoards).is_some()
-        && crate::plan::recipe::has_back_board(looked.piece, looked.supplies.rules);
     let says = format!(
         "Hardware stands {mm:.0}\u{a0}mm off the back: take it off and send it in a bag, or pad around it so that the board behind does not ride on it."
     );
-    let level = if behind { Mind } else { Note };
-    Some(Finding::piece(level, "hardware", says))
+    Some(Finding::piece(Note, "hardware", says))
 }
 
 fn outline(looked: &Looked<'_>) -> Option<Finding> {

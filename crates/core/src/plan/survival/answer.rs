@@ -4,9 +4,9 @@ use serde::Serialize;
 
 use super::fall::{FRONT, Study};
 use crate::{
-    layer::{Layer, LayerSlot, Supplies},
+    layer::{LONGEST_LEG, Layer, LayerSlot, Supplies},
     material::{Foam, MaterialId},
-    quantity::{Area, Force, Length, Stress},
+    quantity::{Area, Force, Length, Shock, Stress},
 };
 
 /// Pads that would meet a fall, of the foam of the house.
@@ -41,7 +41,7 @@ pub struct PadAnswer {
 /// four pads stand firm.
 pub(super) fn answer(
     study: &Study<'_>,
-    struck: usize,
+    (struck, limit): (usize, Shock),
     drop: Length,
     supplies: &Supplies<'_>,
     layers: &[Layer],
@@ -54,7 +54,7 @@ pub(super) fn answer(
         .filter(|foam| foam.id != *house && !foam.shelf.retired && !foam.sheds);
     let wanted: Vec<PadAnswer> = first
         .chain(others)
-        .filter_map(|foam| answer_of(study, struck, drop, foam, layers))
+        .filter_map(|foam| answer_of(study, (struck, limit), drop, foam, layers))
         .collect();
     let firm = wanted.iter().find(|answer| answer.stands_firm());
     firm.or(wanted.first()).cloned()
@@ -62,12 +62,11 @@ pub(super) fn answer(
 
 fn answer_of(
     study: &Study<'_>,
-    struck: usize,
+    (struck, limit): (usize, Shock),
     drop: Length,
     foam: &Foam,
     layers: &[Layer],
 ) -> Option<PadAnswer> {
-    let limit = study.fragility.limit;
     let best = foam.curve.best_within(study.mass, drop, limit)?;
     let face = struck == FRONT;
     let cut = foam.thickness_from(best.pad.thickness)?;
@@ -87,14 +86,26 @@ fn answer_of(
                 cushioning.up
             }
         })
-        .map(|there| Stress::of(Force::weight_of(study.mass), there.area));
+        .and_then(|there| there.area)
+        .map(|area| Stress::of(Force::weight_of(study.mass), area));
     let too_much_area =
         stress.is_some_and(|stress| stress * limit.as_times_gravity() <= foam.curve.start);
+    let leg = (!face).then(|| leg_for(best.pad.area, cut, study, layers));
+    // What needs more than this of the short edge is a pad all along it.
+    let short = study.outside.across.min(study.outside.up);
+    let (slot, leg) = match leg {
+        Some(leg) if leg > short * LONGEST_LEG => (LayerSlot::EdgePads, None),
+        leg => (slot, leg),
+    };
+    // Four pads lie within the face.
+    if face && best.pad.area > study.outside.face() * WITHIN_FACE {
+        return None;
+    }
     Some(PadAnswer {
         slot,
         foam: foam.id.clone(),
         foam_name: foam.name.clone(),
-        leg: (!face).then(|| leg_for(best.pad.area, cut, study, layers)),
+        leg,
         thickness: best.pad.thickness,
         cut,
         area_cm2: best.pad.area.as_m2() * CM2_PER_M2,
@@ -107,17 +118,18 @@ fn answer_of(
 fn leg_for(area: Area, thickness: Length, study: &Study<'_>, layers: &[Layer]) -> Length {
     let core = layers
         .iter()
-        .take_while(|layer| layer.cushioning.is_none())
+        .take_while(|layer| !layer.is_cushion())
+        .filter(|layer| layer.slot < LayerSlot::Box)
         .last()
         .map_or(study.outside, |layer| layer.envelope);
     let bears = Length::mm(area.as_m2() / 2.0 / core.through.as_m() * MM_PER_M);
-    let longest = core.across.min(core.up) / 2.0 + thickness;
     (thickness + bears)
         .max(thickness * 2.0)
-        .min(longest)
         .rounded_up_to(WHOLE_MM)
 }
 
+/// Four pads that lie apart cover at most so much of a face.
+const WITHIN_FACE: f64 = 0.81;
 const WHOLE_MM: Length = Length::mm(1.0);
 /// So many pads lie on the face, at its corners.
 const PADS: f64 = 4.0;

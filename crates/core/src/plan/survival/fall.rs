@@ -1,13 +1,13 @@
-//! How far each kind of fall is survived, and what gives out first.
+//! How far each kind of fall is survived, and what gives out first: the engineer's view.
 
 use serde::Serialize;
 
 use super::answer::{PadAnswer, answer};
 use crate::{
-    cushion::{DamageBoundary, Padding, SeriesLayer, fall_shares, together},
-    layer::{CushionFace, Cushioning, Envelope, Layer, LayerSlot, Make, Supplies},
+    cushion::{DamageBoundary, Series, SeriesLayer, fall_shares, together},
+    layer::{CushionFace, Envelope, Layer, LayerSlot, Make, Supplies},
     piece::{Fragility, PLANE_FREQUENCY},
-    quantity::{Force, Length, Mass, Shock, Speed, Stress},
+    quantity::{Area, Force, Frequency, Length, Mass, Shock, Speed, Stress},
 };
 
 /// How a parcel falls.
@@ -17,6 +17,8 @@ use crate::{
 pub enum FallCase {
     /// Flat on its face.
     Face,
+    /// Flat on its back.
+    Back,
     /// On a long edge, where the face and a long narrow side meet.
     LongEdge,
     /// On a short edge.
@@ -41,9 +43,12 @@ pub struct FallReport {
     pub customary: Length,
     /// Whether the piece, answering slowly, survives it whatever the cushion.
     pub by_velocity: bool,
-    /// The shock of the customary fall; nothing past the tested range.
+    /// The shock of the customary fall; nothing past the tested range, or where a side is bare.
     #[serde(rename = "peak_g")]
     pub peak: Option<Shock>,
+    /// The shock that it can take that way.
+    #[serde(rename = "limit_g")]
+    pub limit: Shock,
     /// The velocity change of the customary fall.
     #[serde(rename = "velocity_change_m_s")]
     pub velocity_change: Speed,
@@ -52,127 +57,153 @@ pub struct FallReport {
     /// Of the cushion on the side that is struck most.
     #[serde(rename = "cushion_mm")]
     pub cushion: Length,
-    /// Of the layer to change first, under what it carries.
+    /// Of the innermost layer there, under what it carries.
     #[serde(rename = "static_kpa")]
     pub static_stress: Option<Stress>,
-    /// At the area that is there, the thickness that would meet the customary fall on one side; nothing
-    /// where several cushions lie behind each other, or no thickness would.
+    /// How thick the layer to change first would have to be, at its area, to meet the customary fall on one
+    /// side; nothing where no thickness would.
     #[serde(rename = "needed_mm")]
     pub needed: Option<Length>,
-    /// What would meet the customary fall.
+    /// The pads that would meet the customary fall.
     pub answer: Option<PadAnswer>,
 }
 
-/// The cushions on the sides of a plan.
+/// The stiff core of a parcel: what cushions press on.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) struct Core {
+    /// Bars, frame or board, seen from the front; not bare canvas.
+    pub face: Area,
+    /// What lies within the cushions.
+    pub inside: Envelope,
+}
+
+/// What lies on the sides of a plan.
 pub(super) struct Sides {
-    front: Padding,
-    across: Padding,
-    up: Padding,
-    slots: [Vec<LayerSlot>; 3],
+    on: [Vec<(LayerSlot, SeriesLayer)>; 4],
 }
 
 pub(super) const FRONT: usize = 0;
-const ACROSS: usize = 1;
-const UP: usize = 2;
+const BACK: usize = 1;
+const ACROSS: usize = 2;
+const UP: usize = 3;
 
 impl Sides {
-    pub(super) fn of(layers: &[Layer]) -> Self {
-        let mut sides = Self {
-            front: Padding::default(),
-            across: Padding::default(),
-            up: Padding::default(),
-            slots: [const { Vec::new() }; 3],
-        };
+    pub(super) fn of(layers: &[Layer], core: Core) -> Self {
+        let Envelope {
+            across,
+            up,
+            through,
+        } = core.inside;
+        let covered = [core.face, core.face, up * through, across * through];
+        let mut on = [const { Vec::new() }; 4];
         for layer in layers {
-            let Some(Cushioning {
-                curve,
-                front,
-                across,
-                up,
-            }) = layer.cushioning
-            else {
+            let Some(cushioning) = layer.cushioning else {
                 continue;
             };
-            let faces = [
-                (FRONT, &mut sides.front, front),
-                (ACROSS, &mut sides.across, across),
-                (UP, &mut sides.up, up),
+            let found = [
+                cushioning.front,
+                cushioning.back,
+                cushioning.across,
+                cushioning.up,
             ];
-            for (place, padding, face) in faces {
+            for (place, face) in found.into_iter().enumerate() {
                 if let Some(CushionFace { area, thickness }) = face {
-                    padding.push(SeriesLayer {
-                        curve,
-                        area,
+                    let lies = SeriesLayer {
+                        curve: cushioning.curve,
+                        area: area.unwrap_or(covered[place]),
                         thickness,
-                    });
-                    sides.slots[place].push(layer.slot);
+                    };
+                    on[place].push((layer.slot, lies));
                 }
             }
         }
-        sides
+        Self { on }
     }
 
-    fn on(&self, place: usize) -> &Padding {
-        [&self.front, &self.across, &self.up][place]
+    fn layers(&self, place: usize) -> Vec<SeriesLayer> {
+        self.on[place].iter().map(|(_, layer)| *layer).collect()
     }
 }
 
 /// A fall under study.
 pub(super) struct Study<'a> {
     pub sides: &'a Sides,
+    /// The piece itself, along its axes.
+    pub body: Envelope,
     pub outside: Envelope,
     pub mass: Mass,
     pub fragility: Fragility,
+    /// What it takes on its face.
+    pub limit: Shock,
 }
 
 impl Study<'_> {
     fn along(&self, place: usize) -> Length {
-        [self.outside.through, self.outside.across, self.outside.up][place]
+        [
+            self.body.through,
+            self.body.through,
+            self.body.across,
+            self.body.up,
+        ][place]
     }
 
-    /// The shock of a fall in which some axes meet; nothing where one has no cushion.
+    fn shares(&self, places: &[usize]) -> Vec<f64> {
+        let sides: Vec<Length> = places.iter().map(|&place| self.along(place)).collect();
+        fall_shares(&sides)
+    }
+
+    /// The shock of a fall square onto a side.
+    fn square(&self, place: usize, drop: Length) -> Option<Shock> {
+        Series::peak(&self.sides.layers(place), self.mass, drop)
+    }
+
+    /// The shock of a fall in which some axes meet: each side takes its share n² of the fall on its share n² of
+    /// the area. Nothing where one is bare.
     fn peak(&self, places: &[usize], drop: Length) -> Option<Shock> {
         if let [place] = places {
-            return self.sides.on(*place).peak(self.mass, drop);
+            return self.square(*place, drop);
         }
-        let outsides: Vec<Length> = places.iter().map(|&place| self.along(place)).collect();
         let peaks = places
             .iter()
-            .zip(fall_shares(&outsides))
-            .map(|(&place, share)| self.sides.on(place).peak(self.mass, drop * share))
+            .zip(self.shares(places))
+            .map(|(&place, share)| Some(self.square(place, drop)? * share))
             .collect::<Option<Vec<_>>>()?;
         Some(together(&peaks))
     }
 
-    /// The axis that passes on the most in a fall; one past its tested range before all others.
+    /// The axis that passes on the most in a fall; one that is bare, or past its tested range, before all others.
     fn weakest(&self, places: &[usize], drop: Length) -> usize {
-        let outsides: Vec<Length> = places.iter().map(|&place| self.along(place)).collect();
         let passed_on = |(place, share): (usize, f64)| {
-            let peak = self.sides.on(place).peak(self.mass, drop * share);
+            let peak = self.square(place, drop).map(|peak| peak * share);
             (place, peak.map_or(f64::INFINITY, Shock::as_times_gravity))
         };
         places
             .iter()
             .copied()
-            .zip(fall_shares(&outsides))
+            .zip(self.shares(places))
             .map(passed_on)
             .max_by(|(_, one), (_, other)| one.total_cmp(other))
             .map(|(place, _)| place)
             .expect("every fall has an axis")
     }
 
+    /// What it takes when these axes meet.
+    fn limit_on(&self, places: &[usize]) -> Shock {
+        self.limit
+            * match places {
+                [FRONT] => 1.0,
+                [BACK] => self.fragility.back_factor,
+                _ => self.fragility.plane_factor,
+            }
+    }
+
     /// The highest fall within the limit: by formula on one axis, else between two falls that close in.
     fn by_shock(&self, places: &[usize]) -> Length {
+        let limit = self.limit_on(places);
         if let [place] = places {
-            return self
-                .sides
-                .on(*place)
-                .survives(self.mass, self.fragility.limit);
+            return Series::survives(&self.sides.layers(*place), self.mass, limit);
         }
-        let within = |drop: Length| {
-            self.peak(places, drop)
-                .is_some_and(|peak| peak <= self.fragility.limit)
-        };
+        let within = |drop: Length| self.peak(places, drop).is_some_and(|peak| peak <= limit);
         let (mut low, mut high) = (Length::ZERO, HIGHEST_FALL);
         for _ in 0..HALVINGS {
             let middle = (low + high) / 2.0;
@@ -186,19 +217,48 @@ impl Study<'_> {
     }
 
     pub(super) fn boundary(&self, places: &[usize]) -> DamageBoundary {
-        let frequency = if places == [FRONT] {
+        let frequency: Frequency = if let [FRONT | BACK] = places {
             self.fragility.face_frequency
         } else {
             PLANE_FREQUENCY
         };
-        DamageBoundary::of(self.fragility.limit, frequency, DamageBoundary::REBOUND)
+        DamageBoundary::of(self.limit_on(places), frequency, DamageBoundary::REBOUND)
+    }
+
+    /// How thick one layer of a side would have to be for a fall square onto it, the others as they are.
+    fn needed(&self, place: usize, drop: Length, changed: usize) -> Option<Length> {
+        let layers = self.sides.layers(place);
+        let weight = Force::weight_of(self.mass);
+        let allowed = weight * self.limit_on(&[place]).as_times_gravity();
+        let within = |layer: &SeriesLayer| {
+            let reached = layer.curve.energy_at(Stress::of(allowed, layer.area))?;
+            Some(layer.curve.most_tested().map_or(reached, |most| reached.min(most)))
+        };
+        let taken = |layer: &SeriesLayer| {
+            within(layer).map_or(0.0, |energy| {
+                energy.as_kj_m3() * (layer.area * layer.thickness).as_m3()
+            })
+        };
+        let others: f64 = layers
+            .iter()
+            .enumerate()
+            .filter(|&(at, _)| at != changed)
+            .map(|(_, layer)| taken(layer))
+            .sum();
+        let left = weight.as_n() * drop.as_m() / J_PER_KJ - others;
+        let per_mm = within(&layers[changed])?.as_kj_m3() * (layers[changed].area * MM).as_m3();
+        (per_mm > 0.0).then(|| Length::mm((left / per_mm).clamp(0.0, THICKEST)))
     }
 }
 
+const J_PER_KJ: f64 = 1e3;
+const MM: Length = Length::mm(1.0);
+/// Thicker than this nothing is cut.
+const THICKEST: f64 = 1e5;
 /// Nobody drops a parcel from higher.
 const HIGHEST_FALL: Length = Length::mm(4000.0);
-/// Half of the highest fall so many times is under a thousandth of a millimetre.
-const HALVINGS: u32 = 22;
+/// Half of the highest fall so many times is under half a millimetre.
+const HALVINGS: u32 = 13;
 /// Standing on its edge, a parcel falls on its face as from half its height.
 const TIPPING_SHARE: f64 = 0.5;
 
@@ -214,8 +274,9 @@ pub(super) fn falls(
         (UP, ACROSS)
     };
     let tipping = study.outside.long_side() * TIPPING_SHARE;
-    let cases: [(FallCase, &[usize], Length); 5] = [
+    let cases: [(FallCase, &[usize], Length); 6] = [
         (FallCase::Face, &[FRONT], custom.max(tipping)),
+        (FallCase::Back, &[BACK], custom.max(tipping)),
         (FallCase::LongEdge, &[FRONT, long_side], custom),
         (FallCase::ShortEdge, &[FRONT, short_side], custom),
         (FallCase::Corner, &[FRONT, ACROSS, UP], custom),
@@ -227,11 +288,6 @@ pub(super) fn falls(
     ];
     cases
         .into_iter()
-        .filter(|(_, places, _)| {
-            places
-                .iter()
-                .all(|&place| !study.sides.on(place).is_empty())
-        })
         .map(|(case, places, customary)| report(study, (case, places), customary, supplies, layers))
         .collect()
 }
@@ -268,29 +324,30 @@ fn report(
     let by_shock = study.by_shock(places);
     let boundary = study.boundary(places);
     let struck = study.weakest(places, customary);
-    let padding = study.sides.on(struck);
-    let change = padding
-        .change_first(study.mass, customary)
-        .map(|place| study.sides.slots[struck][place]);
+    let on = study.sides.layers(struck);
+    let changed =
+        Series::fall(&on, study.mass, customary).and_then(|series| series.most_used(&on));
     let survives = by_shock.max(boundary.survives);
+    let needed = match places {
+        [place] => changed.and_then(|changed| study.needed(*place, customary, changed)),
+        _ => None,
+    };
     FallReport {
         case,
         survives,
         customary,
         by_velocity: boundary.survives > by_shock,
         peak: study.peak(places, customary),
+        limit: study.limit_on(places),
         velocity_change: DamageBoundary::velocity_change(customary, DamageBoundary::REBOUND),
-        change_first: change,
-        cushion: padding.thickness(),
-        static_stress: padding
-            .area()
-            .map(|area| Stress::of(Force::weight_of(study.mass), area)),
-        needed: match places {
-            [_] => padding.needed_thickness(study.mass, customary, study.fragility.limit),
-            _ => None,
-        },
-        answer: (survives < customary)
-            .then(|| answer(study, struck, customary, supplies, layers))
+        change_first: changed.map(|place| study.sides.on[struck][place].0),
+        cushion: on.iter().map(|layer| layer.thickness).sum(),
+        static_stress: on
+            .first()
+            .map(|layer| Stress::of(Force::weight_of(study.mass), layer.area)),
+        needed,
+        answer: (survives < customary && case != FallCase::Back)
+            .then(|| answer(study, (struck, study.limit_on(places)), customary, supplies, layers))
             .flatten(),
     }
 }

@@ -2,7 +2,9 @@
 
 use serde::Serialize;
 
+use super::super::reference::{REUSED, SLENDER};
 use crate::{
+    carton::SheetNeed,
     cushion::{Plate, compression_strength, like_parcels_above, stretched},
     layer::{Layer, LayerSlot, Make, Supplies},
     material::{Board, MaterialId},
@@ -17,9 +19,9 @@ pub struct PressReport {
     /// Of the innermost board.
     #[serde(rename = "deflection_mm")]
     pub deflection: Length,
-    /// What it may give before it reaches the art.
+    /// What it may give before it reaches the art; nothing where the piece bears the board all over.
     #[serde(rename = "stand_off_mm")]
-    pub stand_off: Length,
+    pub stand_off: Option<Length>,
     /// Whether it stays off.
     pub passes: bool,
     /// The lightest board on the shelf that would, where this one does not.
@@ -64,7 +66,7 @@ pub(super) fn press(
     })?;
     let soft: Length = layers
         .iter()
-        .filter(|layer| layer.cushioning.is_some())
+        .filter(|layer| layer.is_cushion())
         .map(|layer| layer.adds.front)
         .sum();
     // Paper between two boards has nothing to be pressed in on.
@@ -80,7 +82,7 @@ pub(super) fn press(
     let off = stand_off(piece, supplies, layers);
     let beside = outer_board_rate(supplies, layers);
     let Some(sides) = sides else {
-        return Some(PressReport::of(outer.under(load).deflection, soft));
+        return Some(PressReport::of(outer.under(load).deflection, Some(soft)));
     };
     let gives = |board: &Board| {
         plate(board, sides).map(|board| {
@@ -100,7 +102,7 @@ pub(super) fn press(
         .boards
         .iter()
         .filter(|board| !board.shelf.retired && board.areal_density <= HEAVIEST_REMEDY)
-        .filter(|board| gives(board).is_some_and(|gives| gives <= off))
+        .filter(|board| gives(board).is_some_and(|gives| off.is_none_or(|off| gives <= off)))
         .min_by_key(|board| board.areal_density);
     Some(PressReport {
         board_that_passes: stiffer.map(|board| board.id.clone()),
@@ -126,11 +128,11 @@ fn outer_board_rate(supplies: &Supplies<'_>, layers: &[Layer]) -> f64 {
 const HEAVIEST_REMEDY: ArealDensity = ArealDensity::g_m2(3000.0);
 
 impl PressReport {
-    fn of(deflection: Length, stand_off: Length) -> Self {
+    fn of(deflection: Length, stand_off: Option<Length>) -> Self {
         Self {
             deflection,
             stand_off,
-            passes: deflection <= stand_off,
+            passes: stand_off.is_none_or(|off| deflection <= off),
             board_that_passes: None,
         }
     }
@@ -151,24 +153,17 @@ fn plate(board: &Board, (side_a, side_b): (Length, Length)) -> Option<Plate> {
 
 /// What lies between the innermost board and the art: pockets hold the board off, so does a spacer; a
 /// panel is stiff enough to be lain on; glazing lies back in its rabbet.
-fn stand_off(piece: &Piece, supplies: &Supplies<'_>, layers: &[Layer]) -> Length {
+fn stand_off(piece: &Piece, supplies: &Supplies<'_>, layers: &[Layer]) -> Option<Length> {
     let inside_board = layers
         .iter()
         .take_while(|layer| layer.slot != LayerSlot::FaceBoards);
     let off: Length = inside_board.map(|layer| layer.adds.front).sum();
-    let own = if piece.construction.is_framed() {
-        supplies.allowances().rabbet_depth
-    } else if piece.construction.is_cloth() {
-        Length::ZERO
+    if piece.construction.is_framed() {
+        Some(off + supplies.allowances().rabbet_depth)
     } else {
-        // A panel bears the board all over.
-        STIFF_ENOUGH
-    };
-    off + own
+        piece.construction.is_cloth().then_some(off)
+    }
 }
-
-/// More than any board gives.
-const STIFF_ENOUGH: Length = Length::mm(1000.0);
 
 /// What the box bears standing on its opening, flutes upright.
 pub(super) fn stack(
@@ -187,7 +182,12 @@ pub(super) fn stack(
         return None;
     }
     let strength = compression_strength(board.edge_crush?, board.caliper, perimeter);
-    let weak = if board.shelf.reused { REUSED } else { 1.0 };
+    let weak = if board.shelf.reused { REUSED } else { 1.0 }
+        * if matches!(carton.sheet, SheetNeed::Joined { .. }) {
+            SPLICED
+        } else {
+            1.0
+        };
     let allowed = strength * (weak / supplies.allowances().stack_safety);
     let parcels = like_parcels_above(height);
     let load = Force::weight_of(parcel) * f64::from(parcels);
@@ -201,8 +201,6 @@ pub(super) fn stack(
     })
 }
 
-/// Past this the formula does not hold.
-const SLENDER: f64 = 7.0;
 const UNLIKE_SIDES: f64 = 3.0;
-/// Board that was folded before bears less.
-const REUSED: f64 = 0.7;
+/// A panel that was joined bears less.
+const SPLICED: f64 = 0.6;

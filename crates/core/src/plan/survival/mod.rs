@@ -12,16 +12,15 @@ pub(super) use answer::LEAST_PAD_SIDE;
 
 use serde::Serialize;
 
-use super::recipe::Recipe;
 use crate::{
     cushion::{CushionCurve, DamageBoundary, drop_by},
     house::Carriage,
-    layer::{Envelope, Layer, LayerSlot, Supplies},
+    layer::{Envelope, Layer, LayerSlot, Make, Supplies},
     material::MaterialId,
-    piece::{Fragility, Piece},
-    quantity::{Force, Length, Mass, Stress},
+    piece::{Fragility, Piece, PieceSize},
+    quantity::{Area, Force, Length, Mass, Stress},
 };
-use fall::{FRONT, Sides, Study};
+use fall::{Core, FRONT, Sides, Study};
 
 /// A cushion before the face, as it stands on its curve.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -49,12 +48,12 @@ pub struct FaceCushion {
 pub struct Survival {
     /// What the piece can take.
     pub fragility: Fragility,
-    /// The corner of its damage boundary, for knocks on the face.
-    pub boundary: DamageBoundary,
+    /// The corner of its damage boundary, for knocks on the face; nothing for loose sheets.
+    pub boundary: Option<DamageBoundary>,
     /// Inside the cushion.
     #[serde(rename = "cushioned_g")]
     pub cushioned: Mass,
-    /// Each way to fall; none where nothing cushions, or past the weight that is dropped by custom.
+    /// Each way to fall; none for loose sheets, or past the weight that is dropped by custom.
     pub falls: Vec<FallReport>,
     /// The cushions before the face, from the art outward.
     pub face: Vec<FaceCushion>,
@@ -64,63 +63,124 @@ pub struct Survival {
     pub stack: Option<StackReport>,
 }
 
+/// What the engineer's view is worked out from.
+pub(super) struct Seen<'a> {
+    pub piece: &'a Piece,
+    pub supplies: &'a Supplies<'a>,
+    pub carriage: Carriage,
+    pub layers: &'a [Layer],
+    pub outside: Envelope,
+    pub parcel: Mass,
+    pub piece_mass: Mass,
+}
+
 impl Survival {
     /// Returns what a plan survives.
     ///
     /// Source: packaging engineering practice and plate theory, as their modules say.
-    pub(super) fn of(
-        piece: &Piece,
-        supplies: &Supplies<'_>,
-        recipe: &Recipe,
-        layers: &[Layer],
-        parcel: (Envelope, Mass),
-        piece_mass: Mass,
-    ) -> Self {
-        let (outside, parcel_mass) = parcel;
-        let rolled = recipe.carriage == Carriage::Rolled;
-        let fragility = Fragility::of(piece, rolled);
-        let sides = Sides::of(layers);
-        let cushioned = piece_mass
-            + layers
+    pub(super) fn of(seen: &Seen<'_>) -> Self {
+        let Seen {
+            piece,
+            supplies,
+            layers,
+            ..
+        } = *seen;
+        let fragility = Fragility::of(piece, seen.carriage == Carriage::Rolled);
+        let within = || {
+            layers
                 .iter()
-                .take_while(|layer| layer.cushioning.is_none())
-                .map(|layer| layer.weight.mass)
-                .sum();
-        let study = Study {
+                .take_while(|layer| !layer.is_cushion())
+                .filter(|layer| layer.slot < LayerSlot::Box)
+        };
+        let cushioned =
+            seen.piece_mass + within().map(|layer| layer.weight.mass).sum::<Mass>();
+        let core = core_of(piece, supplies, layers, within().last());
+        let custom = drop_by(supplies.allowances().drop_heights(), seen.parcel)
+            .map(|drop| drop * supplies.allowances().drop_factor);
+        let sides = Sides::of(layers, core);
+        let study = fragility.limit.map(|limit| Study {
             sides: &sides,
-            outside,
+            body: body_of(piece, layers),
+            outside: seen.outside,
             mass: cushioned,
             fragility,
-        };
-        let custom = drop_by(supplies.allowances().drop_heights(), parcel_mass)
-            .map(|drop| drop * supplies.allowances().drop_factor);
-        let falls = custom
-            .filter(|_| !rolled)
-            .map(|custom| fall::falls(&study, custom, supplies, layers))
+            limit,
+        });
+        let falls = study
+            .as_ref()
+            .zip(custom)
+            .map(|(study, custom)| fall::falls(study, custom, supplies, layers))
             .unwrap_or_default();
         Self {
             fragility,
-            boundary: study.boundary(&[FRONT]),
+            boundary: study.map(|study| study.boundary(&[FRONT])),
             cushioned,
             falls,
-            face: face_cushions(layers, cushioned),
+            face: face_cushions(layers, core.face, cushioned),
             press: load::press(piece, supplies, layers),
-            stack: load::stack(supplies, layers, parcel_mass),
+            stack: load::stack(supplies, layers, seen.parcel),
         }
     }
 }
 
+/// The piece, or the bundle of pieces, along its axes.
+fn body_of(piece: &Piece, layers: &[Layer]) -> Envelope {
+    layers
+        .iter()
+        .find(|layer| layer.slot == LayerSlot::Bundle)
+        .map_or(
+            Envelope {
+                across: piece.size.width,
+                up: piece.size.height,
+                through: piece.size.depth,
+            },
+            |bundle| bundle.envelope,
+        )
+}
+
+/// What is stiff within the cushions: a board where there is one, the bars of a canvas, else the whole face.
+fn core_of(
+    piece: &Piece,
+    supplies: &Supplies<'_>,
+    layers: &[Layer],
+    innermost: Option<&Layer>,
+) -> Core {
+    let body = body_of(piece, layers);
+    let boarded = layers.iter().find_map(|layer| match &layer.make {
+        Make::FaceBoards(boards) => Some(boards.width * boards.height),
+        Make::Folio(folio) => Some(folio.width * folio.height),
+        _ => None,
+    });
+    let face = boarded.unwrap_or_else(|| {
+        if !piece.construction.is_cloth() {
+            return piece.outline.face(PieceSize {
+                width: body.across,
+                height: body.up,
+                depth: body.through,
+            });
+        }
+        let bar = supplies.allowances().bar_width * 2.0;
+        let hollow = |side: Length| (side - bar).max(Length::ZERO);
+        let hollow = hollow(body.across) * hollow(body.up);
+        Area::m2((body.face().as_m2() - hollow.as_m2()).max(0.0))
+    });
+    Core {
+        face,
+        inside: innermost.map_or(body, |layer| layer.envelope),
+    }
+}
+
 /// The cushions before the face; layers of one material that lie on each other are one.
-fn face_cushions(layers: &[Layer], mass: Mass) -> Vec<FaceCushion> {
+fn face_cushions(layers: &[Layer], core: Area, mass: Mass) -> Vec<FaceCushion> {
     let mut found: Vec<FaceCushion> = Vec::new();
-    for layer in layers {
+    for layer in layers.iter().filter(|layer| layer.is_cushion()) {
         let Some((curve, face)) = layer
             .cushioning
             .and_then(|cushioning| Some((cushioning.curve, cushioning.front?)))
         else {
             continue;
         };
-        let stress = Stress::of(Force::weight_of(mass), face.area);
+        let stress = Stress::of(Force::weight_of(mass), face.area.unwrap_or(core));
         match found.last_mut() {
             Some(last) if last.material == layer.material => {
                 last.thickness += face.thickness;

@@ -13,6 +13,8 @@ fn house() -> House {
             serde_json::from_str(include_str!("../../../../../demo/tariffs/gannet-post.json"))
                 .expect("a tariff"),
         ],
+        presets: Vec::new(),
+        references: std::sync::Arc::default(),
     }
 }
 

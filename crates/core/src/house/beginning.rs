@@ -1,0 +1,235 @@
+//! From whom to begin: which preset a shipment starts from, by where it goes, what it is and what it is worth.
+
+use serde::{Deserialize, Serialize};
+
+use super::HouseRules;
+use crate::{
+    Refusal,
+    odds::{PieceClass, Route},
+};
+
+/// A line of the table: when all that it names holds, a shipment starts from its preset.
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct BeginLine {
+    /// On one of these routes; on any, when none is named.
+    pub routes: Vec<Route>,
+    /// Of one of these kinds; of any, when none is named.
+    pub classes: Vec<PieceClass>,
+    /// Worth more than this.
+    pub value_over: Option<f64>,
+    /// Only a piece that can't be replaced.
+    pub irreplaceable: bool,
+    /// The preset, or the house's own rules by their name.
+    pub start_from: String,
+}
+
+/// What the table is asked about.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Asked {
+    /// Which way it goes.
+    pub route: Route,
+    /// What kind it is.
+    pub class: PieceClass,
+    /// What it is worth, where that is known.
+    pub value: Option<f64>,
+    /// Whether it can't be replaced.
+    pub irreplaceable: bool,
+}
+
+/// What a shipment starts from.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Began {
+    /// The preset.
+    pub preset: String,
+    /// The line of the table that it followed, from 1; nothing where none matched, or where the shipment names
+    /// its own.
+    pub line: Option<usize>,
+    /// Why, in a few words.
+    pub says: String,
+}
+
+const MOST_LINES: usize = 50;
+const LONGEST_NAME: usize = 60;
+const HIGHEST_VALUE: f64 = 1e7;
+
+impl BeginLine {
+    fn holds(&self, asked: Asked) -> bool {
+        (self.routes.is_empty() || self.routes.contains(&asked.route))
+            && (self.classes.is_empty() || self.classes.contains(&asked.class))
+            && self
+                .value_over
+                .is_none_or(|over| asked.value.is_some_and(|value| value > over))
+            && (!self.irreplaceable || asked.irreplaceable)
+    }
+
+    /// Returns what it asks for, in a few words.
+    #[must_use]
+    pub fn says(&self) -> String {
+        let mut parts = Vec::new();
+        let listed = |names: Vec<&str>| names.join(" or ");
+        if !self.classes.is_empty() {
+            parts.push(listed(self.classes.iter().map(|class| class.name()).collect()));
+        }
+        if !self.routes.is_empty() {
+            parts.push(listed(self.routes.iter().map(|route| route.name()).collect()));
+        }
+        if let Some(over) = self.value_over {
+            parts.push(format!("worth over {over:.0}"));
+        }
+        if self.irreplaceable {
+            parts.push("can't be replaced".to_owned());
+        }
+        if parts.is_empty() {
+            "everything else".to_owned()
+        } else {
+            parts.join(", ")
+        }
+    }
+}
+
+/// Returns the table that a studio starts with. Source: workshop custom.
+#[must_use]
+pub fn shipped_beginnings() -> Vec<BeginLine> {
+    use PieceClass as Class;
+    let line = |start_from: &str| BeginLine {
+        start_from: start_from.to_owned(),
+        ..BeginLine::default()
+    };
+    let twice = || line(TWICE_BOXED);
+    vec![
+        BeginLine {
+            routes: vec![Route::OwnVan],
+            ..line("Lean")
+        },
+        BeginLine {
+            classes: vec![Class::PaperBoxed, Class::PaperMailed, Class::Rolled],
+            ..line("Standard")
+        },
+        BeginLine {
+            routes: vec![Route::Overseas],
+            ..twice()
+        },
+        BeginLine {
+            routes: vec![Route::Abroad],
+            classes: vec![
+                Class::GlassSmall,
+                Class::GlassMedium,
+                Class::GlassLarge,
+                Class::GlassHuge,
+                Class::Mirror,
+                Class::MirrorLarge,
+            ],
+            ..twice()
+        },
+        BeginLine {
+            value_over: Some(WORTH_TWO_BOXES),
+            ..twice()
+        },
+        BeginLine {
+            irreplaceable: true,
+            ..twice()
+        },
+    ]
+}
+
+const TWICE_BOXED: &str = "Twice boxed";
+const WORTH_TWO_BOXES: f64 = 2000.0;
+
+impl HouseRules {
+    /// Returns what a shipment starts from: the first line that holds, else the house's own rules.
+    #[must_use]
+    pub fn begin(&self, asked: Asked) -> Began {
+        let found = self
+            .beginnings
+            .iter()
+            .enumerate()
+            .find(|(_, line)| line.holds(asked));
+        match found {
+            Some((place, line)) => Began {
+                preset: line.start_from.clone(),
+                line: Some(place + 1),
+                says: line.says(),
+            },
+            None => Began {
+                preset: self.name.clone(),
+                line: None,
+                says: "everything else".to_owned(),
+            },
+        }
+    }
+
+    /// Checks the table of beginnings.
+    pub(super) fn beginnings_refused(&self) -> Vec<Refusal> {
+        if self.beginnings.len() > MOST_LINES {
+            let says = format!(
+                "there are {} lines; keep at most {MOST_LINES}",
+                self.beginnings.len()
+            );
+            return vec![Refusal::new("beginnings", says)];
+        }
+        let mut refusals = Vec::new();
+        for (at, line) in self.beginnings.iter().enumerate() {
+            let length = line.start_from.trim().chars().count();
+            if !(1..=LONGEST_NAME).contains(&length) {
+                let says = "name the preset to start from";
+                refusals.push(Refusal::new(format!("beginnings[{at}].start_from"), says));
+            }
+            if line
+                .value_over
+                .is_some_and(|over| !(0.0..=HIGHEST_VALUE).contains(&over))
+            {
+                let says = format!("give a value from 0 to {HIGHEST_VALUE:.0}");
+                refusals.push(Refusal::new(format!("beginnings[{at}].value_over"), says));
+            }
+        }
+        refusals
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn asked(route: Route, class: PieceClass, value: f64) -> Asked {
+        Asked {
+            route,
+            class,
+            value: Some(value),
+            irreplaceable: false,
+        }
+    }
+
+    #[test]
+    fn the_first_line_that_holds_is_followed() {
+        let rules: HouseRules =
+            serde_json::from_str(include_str!("../../../../demo/house-rules.json")).expect("rules");
+        use PieceClass as Class;
+        for (asked, preset, line) in [
+            (asked(Route::OwnVan, Class::MirrorLarge, 9000.0), "Lean", Some(1)),
+            // Paper stays Standard even overseas.
+            (asked(Route::Overseas, Class::PaperBoxed, 900.0), "Standard", Some(2)),
+            (asked(Route::Overseas, Class::Canvas, 900.0), "Twice boxed", Some(3)),
+            (asked(Route::Abroad, Class::GlassSmall, 90.0), "Twice boxed", Some(4)),
+            (asked(Route::Abroad, Class::Canvas, 90.0), "Standard", None),
+            (asked(Route::National, Class::Canvas, 2000.0), "Standard", None),
+            (asked(Route::National, Class::Canvas, 2000.01), "Twice boxed", Some(5)),
+        ] {
+            let began = rules.begin(asked);
+            assert_eq!((began.preset.as_str(), began.line), (preset, line), "{asked:?}");
+        }
+        let treasured = Asked {
+            irreplaceable: true,
+            ..asked(Route::National, Class::Canvas, 10.0)
+        };
+        assert_eq!(rules.begin(treasured).line, Some(6));
+        assert_eq!(rules.begin(treasured).says, "can't be replaced");
+        let emptied = HouseRules {
+            beginnings: std::sync::Arc::default(),
+            ..rules
+        };
+        assert_eq!(emptied.begin(treasured).preset, "Standard");
+    }
+}

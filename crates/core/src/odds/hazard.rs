@@ -1,0 +1,140 @@
+//! What can happen to a parcel, and how much of it a plan lets through.
+
+use serde::{Deserialize, Serialize};
+
+/// One way to come to harm.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Hazard {
+    /// Falling, or tipping over, flat onto the face or the back.
+    Flat,
+    /// Falling on an edge or a corner.
+    Edges,
+    /// Something that presses in on the face.
+    Pressed,
+    /// Other parcels on top.
+    Stacked,
+    /// A wet floor, rain, or a damp van.
+    Damp,
+}
+
+impl Hazard {
+    /// Every hazard, in the order in which they are shown.
+    pub const ALL: [Self; 5] = [
+        Self::Flat,
+        Self::Edges,
+        Self::Pressed,
+        Self::Stacked,
+        Self::Damp,
+    ];
+}
+
+/// A value for each hazard.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct PerHazard<T> {
+    /// Of falls flat.
+    pub flat: T,
+    /// Of falls on edges and corners.
+    pub edges: T,
+    /// Of what presses in.
+    pub pressed: T,
+    /// Of a stack.
+    pub stacked: T,
+    /// Of damp.
+    pub damp: T,
+}
+
+impl<T: Copy> PerHazard<T> {
+    /// Returns the value of one hazard.
+    pub const fn of(&self, hazard: Hazard) -> T {
+        match hazard {
+            Hazard::Flat => self.flat,
+            Hazard::Edges => self.edges,
+            Hazard::Pressed => self.pressed,
+            Hazard::Stacked => self.stacked,
+            Hazard::Damp => self.damp,
+        }
+    }
+
+    /// Returns another value for each hazard.
+    pub fn map<U>(&self, change: impl Fn(T) -> U) -> PerHazard<U> {
+        PerHazard {
+            flat: change(self.flat),
+            edges: change(self.edges),
+            pressed: change(self.pressed),
+            stacked: change(self.stacked),
+            damp: change(self.damp),
+        }
+    }
+}
+
+/// How dangerous a plan leaves one hazard; it grows with danger and is only ever compared.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub enum Measure {
+    /// The style of parcel has nothing to measure it by.
+    #[default]
+    Unmeasured,
+    /// So much.
+    Of(f64),
+    /// Nothing is there that would hold it off at all.
+    Boundless,
+}
+
+impl Measure {
+    /// Makes it from a number; one that is not finite has no bound.
+    #[must_use]
+    pub const fn from_number(number: f64) -> Self {
+        if number.is_finite() {
+            Self::Of(number)
+        } else {
+            Self::Boundless
+        }
+    }
+
+    /// Returns the number, where it has one.
+    #[must_use]
+    pub const fn number(self) -> Option<f64> {
+        match self {
+            Self::Of(number) => Some(number),
+            Self::Unmeasured | Self::Boundless => None,
+        }
+    }
+
+    /// Returns how this compares with a reference: the square root of their ratio, from a quarter to
+    /// twelve; twelve without a bound, and nothing where either was not measured.
+    ///
+    /// The root is deliberate: models of falls are rough, and experience says that packing moves losses by
+    /// times, not by hundreds. Source: trade judgement.
+    #[must_use]
+    pub fn against(self, reference: Self) -> Option<f64> {
+        match (self, reference) {
+            (Self::Unmeasured, _) | (_, Self::Unmeasured) => None,
+            (Self::Boundless, Self::Boundless) => Some(1.0),
+            (Self::Boundless, _) => Some(MOST),
+            (_, Self::Boundless) => Some(LEAST),
+            (Self::Of(one), Self::Of(other)) => Some((one / other).sqrt().clamp(LEAST, MOST)),
+        }
+    }
+}
+
+const LEAST: f64 = 0.25;
+const MOST: f64 = 12.0;
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn ratios_are_roots_within_bounds() {
+        let against = |one, other| Measure::Of(one).against(Measure::Of(other));
+        assert_eq!(against(4.0, 1.0), Some(2.0));
+        assert_eq!(against(1.0, 100.0), Some(0.25));
+        assert_eq!(against(1e6, 1.0), Some(12.0));
+        assert_eq!(Measure::Boundless.against(Measure::Of(1.0)), Some(12.0));
+        assert_eq!(Measure::Unmeasured.against(Measure::Of(1.0)), None);
+        assert_eq!(Measure::from_number(f64::INFINITY), Measure::Boundless);
+    }
+}

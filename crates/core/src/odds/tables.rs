@@ -1,0 +1,418 @@
+//! The tables behind the odds: part of the house rules, and every number of them the studio's to change.
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+
+use super::{Known, PerHazard, PieceClass, PlaceRoute, Route, RouteRow};
+use crate::{Refusal, freight::Destination};
+
+/// The tables of a studio. Their starting values are trade judgement; a class or route that is not listed
+/// keeps its starting value.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct OddsTables {
+    /// How often each kind of piece arrives damaged, and by what.
+    pub classes: BTreeMap<PieceClass, ClassRow>,
+    /// How rough each route is.
+    pub routes: BTreeMap<Route, RouteRow>,
+    /// Which route leads where; the first line that takes a destination is the one.
+    pub places: Vec<PlaceRoute>,
+    /// Times the base, for each that holds: flaking paint, pastel or charcoal, heavy impasto.
+    pub frail_times: f64,
+    /// How many of a hundred are lost on a national way.
+    pub lost_percent: f64,
+    /// What was sent, and what of it arrived damaged.
+    pub record: Vec<RecordRow>,
+}
+
+/// How often one kind of piece arrives damaged, and by what.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct ClassRow {
+    /// Of a hundred, packed as the shipped Standard packs it, on a national way.
+    pub base_percent: f64,
+    /// The share of each hazard in that, in percent; together 100.
+    pub shares_percent: PerHazard<f64>,
+}
+
+/// Parcels of one kind that were sent on one route.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct RecordRow {
+    /// Of which kind.
+    pub class: PieceClass,
+    /// On which route.
+    pub route: Route,
+    /// How many.
+    pub sent: u32,
+    /// How many of them arrived damaged.
+    pub damaged: u32,
+}
+
+/// What the tables say of one way to go.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Played {
+    /// Which route.
+    pub route: Route,
+    /// Against a national one.
+    pub roughness: f64,
+    /// Whether it is wet, by route or by season.
+    pub wet: bool,
+}
+
+const FRAIL_TIMES: f64 = 1.5;
+const LOST_PERCENT: f64 = 0.15;
+const PERCENT: f64 = 100.0;
+const MOST_ROWS: usize = 300;
+const MOST_SENT: u32 = 1_000_000;
+const BASE: std::ops::RangeInclusive<f64> = 0.001..=50.0;
+const SHARE: std::ops::RangeInclusive<f64> = 0.0..=100.0;
+const ROUGHNESS: std::ops::RangeInclusive<f64> = 0.01..=20.0;
+const TIMES: std::ops::RangeInclusive<f64> = 1.0..=5.0;
+const LOST: std::ops::RangeInclusive<f64> = 0.0..=20.0;
+/// Shares that were rounded may add up to so much more or less.
+const SHARES_OFF: f64 = 0.5;
+
+impl Default for OddsTables {
+    fn default() -> Self {
+        Self {
+            classes: PieceClass::ALL
+                .iter()
+                .map(|&class| (class, ClassRow::start(class)))
+                .collect(),
+            routes: Route::ALL
+                .iter()
+                .map(|&route| (route, RouteRow::start(route)))
+                .collect(),
+            places: Vec::new(),
+            frail_times: FRAIL_TIMES,
+            lost_percent: LOST_PERCENT,
+            record: Vec::new(),
+        }
+    }
+}
+
+impl ClassRow {
+    fn start(class: PieceClass) -> Self {
+        let (base_percent, [flat, edges, pressed, stacked, damp]) = class.start();
+        Self {
+            base_percent,
+            shares_percent: PerHazard {
+                flat,
+                edges,
+                pressed,
+                stacked,
+                damp,
+            },
+        }
+    }
+
+    /// Returns the shares as fractions.
+    #[must_use]
+    pub fn shares(&self) -> PerHazard<f64> {
+        self.shares_percent.map(|share| share / PERCENT)
+    }
+}
+
+impl RouteRow {
+    fn start(route: Route) -> Self {
+        Self {
+            roughness: route.start(),
+            wet: false,
+        }
+    }
+}
+
+impl OddsTables {
+    /// Returns the row of a class.
+    #[must_use]
+    pub fn class(&self, class: PieceClass) -> ClassRow {
+        self.classes
+            .get(&class)
+            .copied()
+            .unwrap_or_else(|| ClassRow::start(class))
+    }
+
+    /// Returns the row of a route.
+    #[must_use]
+    pub fn route(&self, route: Route) -> RouteRow {
+        self.routes
+            .get(&route)
+            .copied()
+            .unwrap_or_else(|| RouteRow::start(route))
+    }
+
+    /// Returns the way to a destination in a month: national where no place is listed or the destination is
+    /// not known, and across a border to a country that no line names.
+    #[must_use]
+    pub fn way_to(&self, destination: Option<&Destination>, month: Option<i8>) -> Played {
+        let place =
+            destination.and_then(|there| self.places.iter().find(|place| place.takes(there)));
+        let route = match place {
+            Some(place) => place.route,
+            None if destination.is_some() && !self.places.is_empty() => Route::Abroad,
+            None => Route::National,
+        };
+        let season = place
+            .zip(month)
+            .is_some_and(|(place, month)| place.wet_months.contains(&month));
+        self.played(route, season)
+    }
+
+    /// Returns what they say of a route, in a wet season or not.
+    #[must_use]
+    pub fn played(&self, route: Route, wet_season: bool) -> Played {
+        let row = self.route(route);
+        Played {
+            route,
+            roughness: row.roughness,
+            wet: row.wet || wet_season,
+        }
+    }
+
+    /// Returns what the studio's own record has taught.
+    #[must_use]
+    pub fn known(&self) -> Known {
+        self.record
+            .iter()
+            .fold(Known::default(), |known, row| Known {
+                expected: known.expected
+                    + f64::from(row.sent) * self.class(row.class).base_percent / PERCENT
+                        * self.route(row.route).roughness,
+                damaged: known.damaged + f64::from(row.damaged),
+            })
+    }
+
+    /// Returns the chance that a parcel is lost on a way.
+    #[must_use]
+    pub fn lost_on(&self, way: Played) -> f64 {
+        -(-self.lost_percent / PERCENT * way.roughness).exp_m1()
+    }
+
+    /// Checks every number that somebody wrote.
+    ///
+    /// # Errors
+    /// A [`Refusal`] for each that is out of range, with its field.
+    pub fn check(&self) -> Result<(), Vec<Refusal>> {
+        let mut refusals = Vec::new();
+        let mut number = |field: String, value: f64, range: std::ops::RangeInclusive<f64>| {
+            if !range.contains(&value) {
+                let says = format!("it is {value}; give {} to {}", range.start(), range.end());
+                refusals.push(Refusal::new(field, says));
+            }
+        };
+        number("odds.frail_times".into(), self.frail_times, TIMES);
+        number("odds.lost_percent".into(), self.lost_percent, LOST);
+        for (class, row) in &self.classes {
+            let at = format!("odds.classes.{}", key(class));
+            number(format!("{at}.base_percent"), row.base_percent, BASE);
+            let PerHazard {
+                flat,
+                edges,
+                pressed,
+                stacked,
+                damp,
+            } = row.shares_percent;
+            let shares = [flat, edges, pressed, stacked, damp];
+            for share in shares {
+                number(format!("{at}.shares_percent"), share, SHARE);
+            }
+        }
+        for (route, row) in &self.routes {
+            let at = format!("odds.routes.{}.roughness", key(route));
+            number(at, row.roughness, ROUGHNESS);
+        }
+        refusals.extend(self.shares_refused());
+        refusals.extend(self.places_refused());
+        refusals.extend(self.record_refused());
+        if refusals.is_empty() {
+            Ok(())
+        } else {
+            Err(refusals)
+        }
+    }
+
+    fn shares_refused(&self) -> impl Iterator<Item = Refusal> {
+        self.classes.iter().filter_map(|(class, row)| {
+            let PerHazard {
+                flat,
+                edges,
+                pressed,
+                stacked,
+                damp,
+            } = row.shares_percent;
+            let sum = flat + edges + pressed + stacked + damp;
+            ((sum - PERCENT).abs() > SHARES_OFF).then(|| {
+                Refusal::new(
+                    format!("odds.classes.{}.shares_percent", key(class)),
+                    format!("the five shares come to {sum:.0}: let them come to 100"),
+                )
+            })
+        })
+    }
+
+    fn places_refused(&self) -> Vec<Refusal> {
+        if self.places.len() > MOST_ROWS {
+            let says = format!("there are {}; list at most {MOST_ROWS}", self.places.len());
+            return vec![Refusal::new("odds.places", says)];
+        }
+        let mut refusals = Vec::new();
+        for (at, place) in self.places.iter().enumerate() {
+            let code = place.country.len() == 2
+                && place.country.bytes().all(|byte| byte.is_ascii_uppercase());
+            if !code {
+                let says = format!(
+                    "\"{}\" is not a country's code: it has two capital letters",
+                    place.country
+                );
+                refusals.push(Refusal::new(format!("odds.places[{at}].country"), says));
+            }
+            if place.wet_months.iter().any(|month| !(1..=12).contains(month)) {
+                refusals.push(Refusal::new(
+                    format!("odds.places[{at}].wet_months"),
+                    "a month is a number from 1 to 12",
+                ));
+            }
+            let long = |prefix: &String| prefix.trim().is_empty() || prefix.chars().count() > 12;
+            if place.postcode_prefixes.len() > MOST_ROWS || place.postcode_prefixes.iter().any(long)
+            {
+                refusals.push(Refusal::new(
+                    format!("odds.places[{at}].postcode_prefixes"),
+                    "a beginning of a postcode has 1 to 12 characters",
+                ));
+            }
+        }
+        refusals
+    }
+
+    fn record_refused(&self) -> Vec<Refusal> {
+        if self.record.len() > MOST_ROWS {
+            let says = format!("there are {}; list at most {MOST_ROWS}", self.record.len());
+            return vec![Refusal::new("odds.record", says)];
+        }
+        let wrong = |(at, row): (usize, &RecordRow)| {
+            let says = match row {
+                _ if row.sent > MOST_SENT => format!("it is {}; give at most {MOST_SENT}", row.sent),
+                _ if row.damaged > row.sent => format!(
+                    "{} damaged of {} sent: no more can arrive damaged than were sent",
+                    row.damaged, row.sent
+                ),
+                _ => return None,
+            };
+            Some(Refusal::new(format!("odds.record[{at}].sent"), says))
+        };
+        self.record.iter().enumerate().filter_map(wrong).collect()
+    }
+}
+
+/// The name of a class or route as it is written in JSON.
+fn key(named: &impl Serialize) -> String {
+    serde_json::to_value(named)
+        .ok()
+        .and_then(|value| value.as_str().map(str::to_owned))
+        .unwrap_or_default()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn to(country: &str, postcode: &str) -> Destination {
+        Destination {
+            country: country.into(),
+            postcode: postcode.into(),
+        }
+    }
+
+    fn place(country: &str, prefixes: &[&str], route: Route, wet_months: &[i8]) -> PlaceRoute {
+        PlaceRoute {
+            country: country.into(),
+            postcode_prefixes: prefixes.iter().map(ToString::to_string).collect(),
+            route,
+            wet_months: wet_months.to_vec(),
+        }
+    }
+
+    #[test]
+    fn the_first_place_that_takes_a_destination_is_the_way() {
+        let tables = OddsTables {
+            places: vec![
+                place("XS", &["SH"], Route::Regional, &[]),
+                place("XS", &[], Route::National, &[11, 12]),
+                place("XO", &[], Route::Overseas, &[]),
+            ],
+            ..OddsTables::default()
+        };
+        let way = |country, postcode, month| tables.way_to(Some(&to(country, postcode)), month);
+        assert_eq!(way("XS", "sh2 7", None).route, Route::Regional);
+        assert_eq!(way("XS", "TB1", None).route, Route::National);
+        assert!(way("XS", "TB1", Some(11)).wet && !way("XS", "TB1", Some(5)).wet);
+        assert_eq!(way("XV", "4120", None).route, Route::Abroad);
+        assert_eq!(tables.way_to(None, None).route, Route::National);
+    }
+
+    #[test]
+    fn a_record_is_what_was_sent_by_kind_and_way() {
+        // 100 canvases at 0.3 % nationally and 50 small panes at 1 % across a border at 1.6: 0.3 + 0.8
+        let tables = OddsTables {
+            record: vec![
+                RecordRow {
+                    class: PieceClass::Canvas,
+                    route: Route::National,
+                    sent: 100,
+                    damaged: 0,
+                },
+                RecordRow {
+                    class: PieceClass::GlassSmall,
+                    route: Route::Abroad,
+                    sent: 50,
+                    damaged: 2,
+                },
+            ],
+            ..OddsTables::default()
+        };
+        let known = tables.known();
+        assert!((known.expected - 1.1).abs() < 1e-12);
+        assert!((known.damaged - 2.0).abs() < 1e-12);
+    }
+
+    #[test]
+    fn starting_tables_hold_and_wrong_ones_are_named() {
+        assert_eq!(OddsTables::default().check(), Ok(()));
+        let mut tables = OddsTables::default();
+        let canvas = tables
+            .classes
+            .get_mut(&PieceClass::Canvas)
+            .expect("it is listed");
+        canvas.base_percent = 0.0;
+        canvas.shares_percent.damp = 40.0;
+        tables.places.push(place("home", &[""], Route::National, &[13]));
+        tables.record.push(RecordRow {
+            class: PieceClass::Canvas,
+            route: Route::National,
+            sent: 1,
+            damaged: 2,
+        });
+        let fields: Vec<String> = tables
+            .check()
+            .expect_err("five are wrong")
+            .into_iter()
+            .map(|refusal| refusal.field)
+            .collect();
+        assert_eq!(
+            fields,
+            [
+                "odds.classes.canvas.base_percent",
+                "odds.classes.canvas.shares_percent",
+                "odds.places[0].country",
+                "odds.places[0].wet_months",
+                "odds.places[0].postcode_prefixes",
+                "odds.record[0].sent",
+            ]
+        );
+    }
+}

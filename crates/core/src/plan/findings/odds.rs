@@ -1,0 +1,20 @@
+//! The one finding about odds.
+
+use super::Looked;
+use crate::plan::{Finding, FindingLevel::Mind};
+
+/// It is likelier to arrive damaged than the house accepts; what would change that is worked out when it is
+/// asked for.
+pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
+    let odds = looked.odds;
+    if !odds.is_past_accepted() {
+        return;
+    }
+    let says = format!(
+        "About 1 in {} of these would arrive damaged {}, and this studio accepts 1 in {:.0}. See below what would change that.",
+        odds.one_in.about,
+        odds.by.on_the_way(),
+        odds.accepted.recip(),
+    );
+    findings.push(Finding::parcel(Mind, "odds", says));
+}

@@ -1,0 +1,379 @@
+//! What a plan is compared with: the same piece as the shipped Standard packs it, travelling the same way.
+
+use std::sync::{Arc, LazyLock};
+
+use quick_cache::sync::Cache;
+
+use super::{build, hands, recipe::Recipe};
+use crate::{
+    Refusal,
+    carton::SlottedBox,
+    cushion::{SeriesLayer, compression_strength},
+    house::{Carriage, HouseRules, SealRule},
+    layer::{Layer, LayerSlot, Make, Supplies},
+    material::Catalogue,
+    odds::{
+        Damp, FallSides, Faller, Measure, PerHazard, PlateOver, danger_of_falls, edge_measure,
+        pressed_measure, tube_measure, tube_stiffness,
+    },
+    piece::{Condition, Construction, Fragility, Medium, Outline, PaintBody, Pane, Piece, PieceSize},
+    quantity::{Area, Length, Mass, Shock},
+};
+
+/// The rules and the stores that the program comes with.
+struct Shipped {
+    rules: HouseRules,
+    catalogue: Catalogue,
+}
+
+static SHIPPED: LazyLock<Shipped> = LazyLock::new(|| Shipped {
+    rules: serde_json::from_str(include_str!("../../../../demo/house-rules.json"))
+        .expect("the shipped rules are rules"),
+    catalogue: serde_json::from_str(include_str!("../../../../demo/catalogue.json"))
+        .expect("the shipped stores are stores"),
+});
+
+/// The Standard pack of a piece, as far as other plans of it are compared with it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Reference {
+    /// What every plan of the piece falls as: only cushions and boards differ between them.
+    faller: Option<Faller>,
+    /// The box's perimeter and height, standing on its opening, where a stack can be calculated.
+    column: Option<Length>,
+    /// Across the tube, or along a triangular one's side.
+    tube: Option<Length>,
+    /// How dangerous it leaves each hazard, on a dry way.
+    measures: PerHazard<Measure>,
+}
+
+/// What the reference of a piece depends on.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+struct ReferenceKey {
+    construction: Construction,
+    size: PieceSize,
+    outline: Outline,
+    bearing_points: Option<u32>,
+    medium: Option<Medium>,
+    paint: PaintBody,
+    condition: Condition,
+    coated_glass: bool,
+    hardware: Option<Length>,
+    weighed: Option<Mass>,
+    limit: Option<Shock>,
+    count: u32,
+    carriage: Carriage,
+}
+
+impl ReferenceKey {
+    fn of(piece: &Piece, carriage: Carriage) -> Self {
+        Self {
+            construction: piece.construction,
+            size: piece.size,
+            outline: piece.outline,
+            bearing_points: piece.bearing_points,
+            medium: piece.medium,
+            paint: piece.paint,
+            condition: piece.condition,
+            coated_glass: piece.coated_glass,
+            hardware: piece.hardware,
+            weighed: piece.weighed,
+            limit: piece.limit,
+            count: piece.count,
+            carriage,
+        }
+    }
+}
+
+/// References that were worked out, kept by what they depend on.
+#[derive(Debug)]
+pub struct References {
+    kept: Cache<ReferenceKey, Arc<Reference>>,
+}
+
+const KEPT: usize = 1000;
+
+impl Default for References {
+    fn default() -> Self {
+        Self {
+            kept: Cache::new(KEPT),
+        }
+    }
+}
+
+impl References {
+    /// Returns the reference of a piece that travels in a way.
+    ///
+    /// # Errors
+    /// The [`Refusal`] with which the shipped Standard can't pack it, which is no piece that another plan
+    /// packs.
+    pub fn of(&self, piece: &Piece, carriage: Carriage) -> Result<Arc<Reference>, Refusal> {
+        self.kept
+            .get_or_insert_with(&ReferenceKey::of(piece, carriage), || {
+                Reference::of(piece, carriage).map(Arc::new)
+            })
+    }
+}
+
+impl Reference {
+    /// Works it out.
+    fn of(piece: &Piece, carriage: Carriage) -> Result<Self, Refusal> {
+        let Shipped { rules, catalogue } = &*SHIPPED;
+        let piece = Piece {
+            pane: Pane::Two,
+            ..piece.clone()
+        };
+        let supplies = Supplies::find(&piece, rules, catalogue)?;
+        let built = |carriage| {
+            let mut recipe = Recipe::by(&piece, rules, carriage);
+            if !supplies.has_sheet_for(&piece) {
+                recipe = recipe.without(LayerSlot::Contact);
+            }
+            build::layers_of(&piece, &supplies, &recipe)
+        };
+        // A studio may have a larger mailer than any that is shipped: its piece is compared with a box.
+        let mut layers = match built(carriage) {
+            Err(_) if carriage == Carriage::Mailed => {
+                built(Recipe::boxed_instead(&piece, rules).carriage)?
+            }
+            built => built?,
+        };
+        let weight = piece.weight(rules.allowances.piece_doubt);
+        hands::count_both(&mut layers, weight, &rules.allowances);
+        let mut reference = Self {
+            faller: faller_of(&piece, carriage, &layers, weight.mass),
+            column: cartons(&layers).next().and_then(column_of),
+            tube: layers.iter().find_map(|layer| match &layer.make {
+                Make::Tube(tube) => Some(tube.inside),
+                _ => None,
+            }),
+            measures: PerHazard::default(),
+        };
+        reference.measures = reference.measured(&Packed {
+            layers: &layers,
+            supplies: &supplies,
+            wet: false,
+        });
+        Ok(reference)
+    }
+
+    /// Returns how dangerous it leaves each hazard.
+    #[must_use]
+    pub const fn measures(&self) -> PerHazard<Measure> {
+        self.measures
+    }
+
+    /// Returns how dangerous a plan of the same piece leaves each hazard.
+    pub(super) fn measured(&self, packed: &Packed<'_>) -> PerHazard<Measure> {
+        let falls = self
+            .faller
+            .map(|faller| danger_of_falls(&faller, &packed.sides(&faller)));
+        PerHazard {
+            flat: falls.map_or(Measure::Unmeasured, |falls| Measure::from_number(falls.flat)),
+            edges: match falls {
+                Some(falls) => Measure::from_number(falls.edges),
+                None => packed.edges(),
+            },
+            pressed: Measure::from_number(packed.pressed(self.tube)),
+            stacked: self.column.map_or(Measure::Unmeasured, |perimeter| {
+                packed.stacked(perimeter)
+            }),
+            damp: Measure::Of(packed.damp()),
+        }
+    }
+}
+
+/// What falls, for a piece that travels flat: its own sides, and the masses of its Standard pack.
+fn faller_of(
+    piece: &Piece,
+    carriage: Carriage,
+    layers: &[Layer],
+    piece_mass: Mass,
+) -> Option<Faller> {
+    let fragility = Fragility::of(piece, carriage == Carriage::Rolled);
+    let limit = fragility.limit?;
+    let inside: Mass = layers
+        .iter()
+        .take_while(|layer| !layer.is_cushion())
+        .filter(|layer| layer.slot < LayerSlot::Box)
+        .map(|layer| layer.weight.mass)
+        .sum();
+    let all: Mass = layers.iter().map(|layer| layer.weight.mass).sum();
+    let outside = layers.last()?.envelope;
+    // Like pieces fall as the bundle that they are bound to.
+    let body = layers
+        .iter()
+        .find(|layer| layer.slot == LayerSlot::Bundle)
+        .map(|bundle| bundle.envelope);
+    let size = piece.size;
+    let (across, up, through) = body.map_or((size.width, size.height, size.depth), |body| {
+        (body.across, body.up, body.through)
+    });
+    Some(Faller {
+        mass: piece_mass + inside,
+        parcel: piece_mass + all,
+        longest: outside.long_side().max(outside.through),
+        across,
+        up,
+        through,
+        limit,
+        frequency: fragility.face_frequency,
+        plane_factor: fragility.plane_factor,
+        back_factor: fragility.back_factor,
+    })
+}
+
+fn cartons(layers: &[Layer]) -> impl Iterator<Item = &SlottedBox> {
+    layers.iter().filter_map(|layer| match &layer.make {
+        Make::SlottedBox(carton) => Some(carton),
+        _ => None,
+    })
+}
+
+/// Past so many heights the formula of a stack does not hold.
+pub(super) const SLENDER: f64 = 7.0;
+
+/// The way around a box that stands on its opening, where a stack can be calculated.
+fn column_of(carton: &SlottedBox) -> Option<Length> {
+    let perimeter = (carton.inside_length + carton.inside_height) * 2.0;
+    (perimeter <= carton.inside_width * SLENDER).then_some(perimeter)
+}
+
+/// Board that was folded before bears less.
+pub(super) const REUSED: f64 = 0.7;
+
+/// A plan as its hazards are measured.
+pub(super) struct Packed<'a> {
+    pub layers: &'a [Layer],
+    pub supplies: &'a Supplies<'a>,
+    /// Whether the way is wet.
+    pub wet: bool,
+}
+
+impl Packed<'_> {
+    /// What lies on each side, each layer that covers a side by the piece's own side.
+    fn sides(&self, faller: &Faller) -> FallSides {
+        let [face, across, up] = [
+            faller.across * faller.up,
+            faller.up * faller.through,
+            faller.across * faller.through,
+        ];
+        let mut sides = FallSides::default();
+        for layer in self.layers {
+            let Some(cushioning) = layer.cushioning else {
+                continue;
+            };
+            let lies = |on: &mut Vec<SeriesLayer>, found: Option<crate::layer::CushionFace>, side: Area| {
+                if let Some(found) = found {
+                    on.push(SeriesLayer {
+                        curve: cushioning.curve,
+                        // What is larger than the side still only meets the side.
+                        area: found.area.map_or(side, |own| own.min(side)),
+                        thickness: found.thickness,
+                    });
+                }
+            };
+            lies(&mut sides.front, cushioning.front, face);
+            lies(&mut sides.back, cushioning.back, face);
+            lies(&mut sides.across, cushioning.across, across);
+            lies(&mut sides.up, cushioning.up, up);
+        }
+        sides
+    }
+
+    /// The edges of loose sheets, or the ends of a roll.
+    fn edges(&self) -> Measure {
+        let found = self.layers.iter().find_map(|layer| match &layer.make {
+            Make::Folio(folio) => Some(self.edge_of_sheets(folio.margin)),
+            Make::Tube(tube) => {
+                let cap = self.supplies.allowances().tube_cap;
+                let cap = if tube.triangular { tube.wall } else { cap };
+                Some(edge_measure(tube.end_pad + tube.end_air, cap.max(tube.wall)))
+            }
+            _ => None,
+        });
+        found.map_or(Measure::Unmeasured, Measure::from_number)
+    }
+
+    fn edge_of_sheets(&self, margin: Length) -> f64 {
+        let cushions = self.layers.iter().filter(|layer| layer.is_cushion());
+        let (across, up) = cushions.fold((Length::ZERO, Length::ZERO), |(across, up), layer| {
+            (across + layer.adds.left, up + layer.adds.top)
+        });
+        let boards: Length = self
+            .layers
+            .iter()
+            .filter_map(|layer| match &layer.make {
+                Make::Folio(folio) => Some(folio.caliper * 2.0),
+                Make::FaceBoards(boards) => Some(boards.caliper * 2.0),
+                _ => None,
+            })
+            .sum();
+        edge_measure(margin + across.min(up), boards)
+    }
+
+    /// Every flat board between the outside and the face, over what is soft; a tube by its wall.
+    fn pressed(&self, reference_tube: Option<Length>) -> f64 {
+        let mut soft = Length::ZERO;
+        let mut plates = Vec::new();
+        for layer in self.layers {
+            let stiffness = match &layer.make {
+                Make::WindowSpacer(spacer) => {
+                    soft += spacer.stands_off;
+                    continue;
+                }
+                Make::Wrap(_) => {
+                    soft += layer.adds.front;
+                    continue;
+                }
+                Make::Mailer(mailer) => mailer.stiffness,
+                Make::FaceBoards(_) | Make::Folio(_) | Make::SlottedBox(_) => {
+                    let board = self.supplies.catalogue.board(&layer.material).ok();
+                    board.and_then(|board| board.stiffness)
+                }
+                Make::Tube(tube) => {
+                    let board = self.supplies.box_board.stiffness;
+                    let wall = if tube.triangular {
+                        board.unwrap_or(tube_stiffness(tube.wall))
+                    } else {
+                        tube_stiffness(tube.wall)
+                    };
+                    return tube_measure(reference_tube.unwrap_or(tube.inside), wall, soft);
+                }
+                _ => {
+                    let front = layer.cushioning.and_then(|cushioning| cushioning.front);
+                    soft += front.map_or(Length::ZERO, |front| front.thickness);
+                    continue;
+                }
+            };
+            plates.extend(stiffness.map(|stiffness| PlateOver { stiffness, soft }));
+        }
+        pressed_measure(&plates)
+    }
+
+    /// The stronger of its boxes, standing on its opening around the reference's perimeter.
+    fn stacked(&self, perimeter: Length) -> Measure {
+        let strongest = self
+            .layers
+            .iter()
+            .filter(|layer| matches!(layer.make, Make::SlottedBox(_)))
+            .filter_map(|layer| {
+                let board = self.supplies.catalogue.board(&layer.material).ok()?;
+                let weak = if board.shelf.reused { REUSED } else { 1.0 };
+                let strength = compression_strength(board.edge_crush?, board.caliper, perimeter);
+                Some(strength * weak)
+            })
+            .max();
+        strongest.map_or(Measure::Unmeasured, |strength| {
+            Measure::from_number(strength.as_n().recip())
+        })
+    }
+
+    fn damp(&self) -> f64 {
+        Damp {
+            bagged: self.layers.iter().any(|layer| layer.slot == LayerSlot::Bag),
+            seams_taped: self.supplies.rules.schools.seal == SealRule::EverySeam,
+            wet: self.wet,
+        }
+        .measure()
+    }
+}

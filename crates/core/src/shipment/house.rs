@@ -1,0 +1,167 @@
+//! What a studio works with, and what of it a shipment follows.
+
+use std::sync::Arc;
+
+use super::ShipmentInputs;
+use crate::{
+    Refusal,
+    freight::{Service, Tariff},
+    house::{Asked, Began, Choices, HouseRules, preset_choices},
+    material::Catalogue,
+    odds::{PieceClass, Played, Travels},
+    piece::Piece,
+    plan::{Plan, Recipe, References, carriage_of, sheet_may_touch, travels},
+};
+
+/// What a studio works with: its rules, its shelf and its carriers.
+#[derive(Debug, Clone)]
+pub struct House {
+    /// Its rules.
+    pub rules: HouseRules,
+    /// Its shelf.
+    pub catalogue: Catalogue,
+    /// Its carriers' tariffs.
+    pub tariffs: Vec<Tariff>,
+    /// Presets of its own.
+    pub presets: Vec<HouseRules>,
+    /// The Standard packs that plans are compared with, kept from one plan to the next.
+    pub references: Arc<References>,
+}
+
+/// A shipment's piece, with the rules that it follows.
+#[derive(Debug)]
+pub(crate) struct Commission<'a> {
+    house: &'a House,
+    pub piece: Piece,
+    /// The house's rules with what the shipment chose, and started from.
+    pub rules: HouseRules,
+    /// What it started from.
+    pub began: Began,
+    choices: Choices,
+}
+
+impl House {
+    /// Returns the service of an id, as `gannet-post/tracked`.
+    #[must_use]
+    pub fn service(&self, id: &str) -> Option<&Service> {
+        let (tariff, service) = id.split_once('/')?;
+        self.tariffs
+            .iter()
+            .find(|known| known.id == tariff)?
+            .services
+            .iter()
+            .find(|known| known.id == service)
+    }
+
+    /// Returns the way that a shipment goes with a service: the service's own route where it names one, else by
+    /// the destination.
+    #[must_use]
+    pub fn way(&self, inputs: &ShipmentInputs, service: Option<&Service>) -> Played {
+        let tables = &self.rules.odds;
+        let way = tables.way_to(inputs.destination().as_ref(), inputs.month());
+        let Some(service) = service else { return way };
+        let way = service.route.map_or(way, |route| Played {
+            wet: way.wet,
+            ..tables.played(route, false)
+        });
+        Played {
+            roughness: way.roughness * service.roughness,
+            ..way
+        }
+    }
+
+    /// Returns what a shipment starts from: as it names it, else by the table.
+    fn begin(&self, inputs: &ShipmentInputs, piece: &Piece, way: Played) -> Began {
+        if let Some(preset) = &inputs.choices.preset {
+            return Began {
+                preset: preset.clone(),
+                line: None,
+                says: "chosen for this shipment".to_owned(),
+            };
+        }
+        let mut rules = self.rules.clone();
+        rules.shipment.way = Some(way);
+        let travels = carriage_of(piece, &rules).map_or(Travels::Boxed, travels);
+        self.rules.begin(Asked {
+            route: way.route,
+            class: PieceClass::of(piece, travels),
+            value: piece.value,
+            irreplaceable: piece.irreplaceable,
+        })
+    }
+}
+
+impl<'a> Commission<'a> {
+    /// Returns what a shipment's piece follows.
+    ///
+    /// # Errors
+    /// A [`Refusal`] for each choice that is out of its range.
+    pub(crate) fn of(
+        inputs: &ShipmentInputs,
+        piece: Piece,
+        house: &'a House,
+    ) -> Result<Self, Vec<Refusal>> {
+        let chosen = inputs.service.as_deref().and_then(|id| house.service(id));
+        let way = house.way(inputs, chosen);
+        let mut began = house.begin(inputs, &piece, way);
+        let start = preset_choices(&began.preset, &house.rules, &house.presets);
+        if start.is_none() {
+            began.says = "no preset of that name is kept any more: the house's own rules are followed"
+                .to_owned();
+        }
+        let mut rules = house
+            .rules
+            .with(&inputs.choices.over(&start.unwrap_or_default()))?;
+        rules.shipment.way = Some(way);
+        Ok(Self {
+            house,
+            piece,
+            rules,
+            began,
+            choices: inputs.choices.clone(),
+        })
+    }
+
+    /// Returns the plan.
+    ///
+    /// # Errors
+    /// A [`Refusal`] for each choice that does not go with the piece, or names no material on the shelf.
+    pub(crate) fn plan(&self) -> Result<Plan, Vec<Refusal>> {
+        let catalogue = &self.house.catalogue;
+        let mut refusals = Recipe::refused(&self.piece, &self.rules, &self.choices.layers);
+        let sheet = self.choices.contact_paper.as_ref();
+        refusals.extend(sheet_may_touch(&self.piece, sheet, catalogue).err());
+        if !refusals.is_empty() {
+            return Err(refusals);
+        }
+        let references = &self.house.references;
+        let plan = Plan::judged(&self.piece, &self.rules, catalogue, references)?;
+        Ok(Plan {
+            began: Some(self.began.clone()),
+            ..plan
+        })
+    }
+}
+
+impl ShipmentInputs {
+    /// Returns these inputs with the preset kept that was picked until now, once a layer or anything else is
+    /// chosen by hand. `before` is what they were, where they were anything.
+    #[must_use]
+    pub fn keeping_preset(mut self, before: Option<&Self>, house: &House) -> Self {
+        if self.choices.preset.is_none() && !self.choices.is_only_begun() {
+            let until_now = before.unwrap_or(&self);
+            self.choices.preset = until_now
+                .picked(house)
+                .or_else(|| self.picked(house))
+                .map(|began| began.preset);
+        }
+        self
+    }
+
+    /// Returns what the table picks for them, once the piece is known.
+    fn picked(&self, house: &House) -> Option<Began> {
+        let piece = self.piece().ok()??;
+        let chosen = self.service.as_deref().and_then(|id| house.service(id));
+        Some(house.begin(self, &piece, house.way(self, chosen)))
+    }
+}

@@ -1,0 +1,106 @@
+//! A few millimetres that would save money: the nearest cheaper price step that a closer fit reaches.
+
+use serde::Serialize;
+
+use super::{House, ShipmentInputs, Worked, worked::chosen_or_best};
+use crate::{
+    house::Choices,
+    layer::{LayerSlot, Make},
+    plan::{FindingLevel, Plan},
+    quantity::{Length, Money},
+};
+
+/// A closer fit that is billed less.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PriceStep {
+    /// What it is, in one sentence.
+    pub says: String,
+    /// What it saves.
+    pub saves: Money,
+    /// What the button says.
+    pub label: String,
+    /// The choices that make it.
+    pub choices: Choices,
+}
+
+/// A parcel this much smaller at its edges is still the same parcel.
+const A_FEW_MM: [f64; 6] = [1.0, 2.0, 4.0, 6.0, 9.0, 12.0];
+
+/// Returns the least that closer edges would take for the best service to be billed less, with no new Stop or
+/// Mind, and the odds as good as the house asks.
+pub(super) fn nearest(
+    inputs: &ShipmentInputs,
+    house: &House,
+    worked: &Worked,
+) -> Option<PriceStep> {
+    let plan = worked.plan.as_ref()?;
+    let now = price(worked, inputs)?;
+    let there = clearance(plan)?;
+    let snug = house.rules.allowances.snug_clearance;
+    let with = |clearance: Length| {
+        let choices = Choices {
+            preset: plan.began.as_ref().map(|began| began.preset.clone()),
+            clearance: Some(format!("{:.0} mm", clearance.as_mm())),
+            ..Choices::default()
+        };
+        let changed = ShipmentInputs {
+            choices: inputs.choices.patched(&choices),
+            ..inputs.clone()
+        };
+        let then = Worked::unstepped(&changed, house).ok()?;
+        let price = price(&then, &changed)?;
+        Some((choices, then, price))
+    };
+    let cheaper = |clearance: Length| {
+        with(clearance).filter(|(_, _, price)| price.amount < now.amount)
+    };
+    let closest = A_FEW_MM
+        .into_iter()
+        .map(|less| there - Length::mm(less))
+        .rfind(|&clearance| clearance >= snug)?;
+    // Where even the closest fit saves nothing, none does.
+    cheaper(closest)?;
+    let (clearance, choices, price) = A_FEW_MM
+        .into_iter()
+        .map(|less| there - Length::mm(less))
+        .find_map(|clearance| {
+            let (choices, then, price) = cheaper(clearance)?;
+            as_good(plan, then.plan.as_ref()?, house).then_some((clearance, choices, price))
+        })?;
+    let saves = Money::new(now.amount - price.amount, &now.currency);
+    let less = (there - clearance).as_mm();
+    Some(PriceStep {
+        says: format!(
+            "It is just over a price step: {less:.0}\u{a0}mm less room at each edge saves {} {}.",
+            saves.amount,
+            saves.currency.code()
+        ),
+        saves,
+        label: format!("Leave {:.0}\u{a0}mm at each edge", clearance.as_mm()),
+        choices,
+    })
+}
+
+fn price(worked: &Worked, inputs: &ShipmentInputs) -> Option<Money> {
+    chosen_or_best(&worked.quotes, inputs)?.total().cloned()
+}
+
+fn clearance(plan: &Plan) -> Option<Length> {
+    plan.layers.iter().find_map(|layer| match &layer.make {
+        Make::EdgeFill(fill) if layer.slot == LayerSlot::Fill => Some(fill.clearance),
+        _ => None,
+    })
+}
+
+/// Tells whether another plan has no new Stop or Mind, and its odds are no more worse than the house allows.
+pub(super) fn as_good(now: &Plan, then: &Plan, house: &House) -> bool {
+    let worst = now.odds.probability * (1.0 + house.rules.allowances.odds_worsening);
+    let known = |code: &str| now.findings.iter().any(|finding| finding.code == code);
+    then.odds.probability <= worst
+        && then
+            .findings
+            .iter()
+            .filter(|finding| finding.level != FindingLevel::Note)
+            .all(|finding| known(finding.code))
+}

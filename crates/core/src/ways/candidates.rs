@@ -1,0 +1,361 @@
+//! What could be tried: choices that add protection, and choices that take some away.
+
+use crate::{
+    house::{BackBoard, Carriage, Choices, HouseRules, SchoolChoices, SealRule},
+    layer::LayerSlot,
+    material::{Board, Catalogue},
+    plan::Plan,
+    quantity::{ArealDensity, Length},
+};
+
+/// One change that could be made. Of a family only the best is offered.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct Candidate {
+    pub family: &'static str,
+    pub label: String,
+    pub choices: Choices,
+}
+
+fn candidate(family: &'static str, label: impl Into<String>, choices: Choices) -> Candidate {
+    Candidate {
+        family,
+        label: label.into(),
+        choices,
+    }
+}
+
+/// Nobody puts a heavier board in front of a picture to protect it.
+const HEAVIEST_BOARD: ArealDensity = ArealDensity::g_m2(3000.0);
+
+/// What the candidates are made from.
+pub(super) struct Now<'a> {
+    pub plan: &'a Plan,
+    pub rules: &'a HouseRules,
+    pub catalogue: &'a Catalogue,
+}
+
+impl Now<'_> {
+    fn has(&self, slot: LayerSlot) -> bool {
+        self.plan.layers.iter().any(|layer| layer.slot == slot)
+    }
+
+    /// Tells whether a layer may be added, or left out where it is there.
+    fn free(&self, slot: LayerSlot) -> bool {
+        self.plan
+            .slots
+            .iter()
+            .any(|state| state.slot == slot && state.free)
+    }
+
+    fn may_add(&self, slot: LayerSlot) -> bool {
+        self.free(slot) && !self.has(slot)
+    }
+
+    fn may_drop(&self, slot: LayerSlot) -> bool {
+        self.free(slot) && self.has(slot)
+    }
+
+    /// Returns what would protect more.
+    pub(super) fn more(&self) -> Vec<Candidate> {
+        let mut found = Vec::new();
+        self.more_wrap(&mut found);
+        self.foam(&mut found);
+        self.boards(&mut found);
+        if self.may_add(LayerSlot::SecondBox) {
+            let choices = Choices::layer(LayerSlot::SecondBox, true);
+            found.push(candidate("second_box", "A second box around it", choices));
+        }
+        if self.may_add(LayerSlot::WindowSpacer) {
+            let choices = Choices::layer(LayerSlot::WindowSpacer, true);
+            found.push(candidate("spacer", "A window spacer over the face", choices));
+        }
+        self.drier(&mut found);
+        if self.plan.carriage == Carriage::Mailed {
+            let choices = Choices {
+                carriage: Some(Carriage::Folio),
+                ..Choices::default()
+            };
+            found.push(candidate("box", "A box in place of the mailer", choices));
+        }
+        found
+    }
+
+    /// Returns what would be less of it.
+    pub(super) fn less(&self) -> Vec<Candidate> {
+        let mut found = Vec::new();
+        self.less_wrap(&mut found);
+        for (slot, family, label) in [
+            (LayerSlot::SecondBox, "second_box", "One box only"),
+            (LayerSlot::Corners, "corners", "Without corner protectors"),
+            (LayerSlot::OuterBoards, "boards", "Without the outer boards"),
+            (LayerSlot::EdgePads, "edge_foam", "Without the edge pads"),
+            (LayerSlot::CornerBlocks, "edge_foam", "Without the corner blocks"),
+            (LayerSlot::FacePads, "face_foam", "Without the face pads"),
+            (LayerSlot::Bag, "drier", "Without the sealed bag"),
+        ] {
+            if self.may_drop(slot) {
+                found.push(candidate(family, label, Choices::layer(slot, false)));
+            }
+        }
+        self.thinner_boards(&mut found);
+        self.closer(&mut found);
+        found
+    }
+
+    fn turns(&self) -> (u32, u32) {
+        let allowances = &self.rules.allowances;
+        (
+            allowances.first_turns,
+            if self.has(LayerSlot::SecondWrap) {
+                allowances.second_turns
+            } else {
+                0
+            },
+        )
+    }
+
+    fn more_wrap(&self, found: &mut Vec<Candidate>) {
+        if self.plan.carriage == Carriage::Rolled {
+            let turns = if self.has(LayerSlot::FirstWrap) {
+                self.rules.allowances.roll_turns
+            } else {
+                0
+            };
+            let choices = Choices {
+                first_turns: Some(turns + 1),
+                ..Choices::layer(LayerSlot::FirstWrap, true)
+            };
+            found.push(candidate("wrap", "Another turn of wrap around the roll", choices));
+            return;
+        }
+        if self.may_add(LayerSlot::FirstWrap) {
+            let choices = Choices::layer(LayerSlot::FirstWrap, true);
+            found.push(candidate("wrap", "A wrap around it", choices));
+            return;
+        }
+        if !self.has(LayerSlot::FirstWrap) {
+            return;
+        }
+        let (first, second) = self.turns();
+        if second == 0 && self.free(LayerSlot::SecondWrap) {
+            let choices = Choices {
+                second_turns: Some(1),
+                ..Choices::layer(LayerSlot::SecondWrap, true)
+            };
+            found.push(candidate("wrap", "A second wrap, the other way", choices));
+        }
+        let turned = |first_turns: Option<u32>, second_turns: Option<u32>| Choices {
+            first_turns,
+            second_turns,
+            ..Choices::default()
+        };
+        let label = "Another turn of the first wrap";
+        found.push(candidate("wrap", label, turned(Some(first + 1), None)));
+        if second > 0 {
+            let label = "Another turn of the second wrap";
+            found.push(candidate("wrap", label, turned(None, Some(second + 1))));
+            let label = "Another turn of wrap each way";
+            let each = turned(Some(first + 1), Some(second + 1));
+            found.push(candidate("wrap", label, each));
+        }
+    }
+
+    fn foam(&self, found: &mut Vec<Candidate>) {
+        let house = &self.rules.materials.pad_foam;
+        let Ok(foam) = self.catalogue.foam(house) else {
+            return;
+        };
+        let mut sheets: Vec<Length> = foam.sheets.iter().map(|sheet| sheet.thickness).collect();
+        sheets.sort_unstable();
+        sheets.dedup();
+        for thickness in sheets {
+            let mm = format!("{:.0} mm", thickness.as_mm());
+            // What stands at the edges takes the place of the fill there.
+            let clearance = self.has(LayerSlot::Fill).then(|| "0 mm".to_owned());
+            if self.may_add(LayerSlot::CornerBlocks) && !self.has(LayerSlot::EdgePads) {
+                let choices = Choices {
+                    block_thickness: Some(mm.clone()),
+                    block_leg: Some(format!("{:.0} mm", thickness.as_mm() * LEG_THICKNESSES)),
+                    clearance: clearance.clone(),
+                    ..Choices::layer(LayerSlot::CornerBlocks, true)
+                };
+                let label = format!("Foam blocks at the corners, {mm}").replace(" mm", "\u{a0}mm");
+                found.push(candidate("edge_foam", label, choices));
+            }
+            if self.may_add(LayerSlot::EdgePads) && !self.has(LayerSlot::CornerBlocks) {
+                let choices = Choices {
+                    edge_pad_thickness: Some(mm.clone()),
+                    clearance,
+                    ..Choices::layer(LayerSlot::EdgePads, true)
+                };
+                let label = format!("Foam along the edges, {mm}").replace(" mm", "\u{a0}mm");
+                found.push(candidate("edge_foam", label, choices));
+            }
+            if self.may_add(LayerSlot::FacePads) {
+                let choices = Choices {
+                    pad_thickness: Some(mm.clone()),
+                    ..Choices::layer(LayerSlot::FacePads, true)
+                };
+                let label =
+                    format!("Foam over face and back, {mm}").replace(" mm", "\u{a0}mm");
+                found.push(candidate("face_foam", label, choices));
+            }
+        }
+    }
+
+    fn board(&self, slot: LayerSlot) -> Option<&Board> {
+        let layer = self.plan.layers.iter().find(|layer| layer.slot == slot)?;
+        self.catalogue.board(&layer.material).ok()
+    }
+
+    /// Boards on the shelf that are stiffer than one, and not too heavy.
+    fn stiffer_than(&self, board: &Board) -> impl Iterator<Item = &Board> {
+        let (than, id) = (board.stiffness, board.id.clone());
+        self.catalogue.boards.iter().filter(move |other| {
+            !other.shelf.retired
+                && other.id != id
+                && other.areal_density <= HEAVIEST_BOARD
+                && other.stiffness > than
+        })
+    }
+
+    fn boards(&self, found: &mut Vec<Candidate>) {
+        for slot in [LayerSlot::FaceBoards, LayerSlot::Folio] {
+            let Some(board) = self.board(slot) else {
+                continue;
+            };
+            for other in self.stiffer_than(board) {
+                let id = Some(other.id.clone());
+                let choices = match (slot, self.plan.carriage) {
+                    (LayerSlot::FaceBoards, _) => Choices {
+                        face_board: id,
+                        ..Choices::default()
+                    },
+                    (_, Carriage::Mailed) => Choices {
+                        mailer_board: id,
+                        ..Choices::default()
+                    },
+                    _ => Choices {
+                        folio_board: id,
+                        ..Choices::default()
+                    },
+                };
+                let label = format!("Stiffer boards: {}", other.name);
+                found.push(candidate("boards", label, choices));
+            }
+        }
+        if self.may_add(LayerSlot::FaceBoards) {
+            let choices = Choices::layer(LayerSlot::FaceBoards, true);
+            found.push(candidate("boards", "A board before the face", choices));
+        }
+        if self.may_add(LayerSlot::OuterBoards) {
+            let choices = Choices::layer(LayerSlot::OuterBoards, true);
+            found.push(candidate("boards", "Boards outside the wrap too", choices));
+        }
+        if let Some(board) = self.board(LayerSlot::Box) {
+            for other in self.stiffer_than(board).filter(|other| other.folds) {
+                let choices = Choices {
+                    box_board: Some(other.id.clone()),
+                    ..Choices::default()
+                };
+                let label = format!("A box of {}", other.name);
+                found.push(candidate("boards", label, choices));
+            }
+        }
+    }
+
+    fn drier(&self, found: &mut Vec<Candidate>) {
+        if self.may_add(LayerSlot::Bag) && self.plan.cure.is_none() {
+            let choices = Choices::layer(LayerSlot::Bag, true);
+            found.push(candidate("drier", "A sealed bag", choices));
+        }
+        let boxed = self.board(LayerSlot::Box).is_some();
+        if boxed && self.rules.schools.seal == SealRule::H {
+            let choices = schools(SchoolChoices {
+                seal: Some(SealRule::EverySeam),
+                ..SchoolChoices::default()
+            });
+            found.push(candidate("drier", "Every seam and edge taped", choices));
+        }
+    }
+
+    fn less_wrap(&self, found: &mut Vec<Candidate>) {
+        if self.plan.carriage == Carriage::Rolled || !self.has(LayerSlot::FirstWrap) {
+            return;
+        }
+        let (first, second) = self.turns();
+        if second > 0 && self.free(LayerSlot::SecondWrap) {
+            let choices = Choices::layer(LayerSlot::SecondWrap, false);
+            found.push(candidate("wrap", "One wrap only", choices));
+        }
+        if first > 1 {
+            let choices = Choices {
+                first_turns: Some(first - 1),
+                second_turns: (second > 1).then_some(second - 1),
+                ..Choices::default()
+            };
+            found.push(candidate("wrap", "A turn less of wrap", choices));
+        }
+    }
+
+    fn thinner_boards(&self, found: &mut Vec<Candidate>) {
+        let behind = self.plan.layers.iter().any(|layer| {
+            matches!(&layer.make, crate::layer::Make::FaceBoards(boards)
+                if layer.slot == LayerSlot::FaceBoards && boards.behind)
+        });
+        if behind {
+            let choices = schools(SchoolChoices {
+                back_board: Some(BackBoard::Never),
+                ..SchoolChoices::default()
+            });
+            found.push(candidate("boards", "No board behind", choices));
+        }
+        let Some(board) = self.board(LayerSlot::Box).filter(|board| board.folds) else {
+            return;
+        };
+        for other in &self.catalogue.boards {
+            let lighter = other.folds
+                && other.build == board.build
+                && other.areal_density < board.areal_density
+                && !other.shelf.retired;
+            if lighter {
+                let choices = Choices {
+                    box_board: Some(other.id.clone()),
+                    ..Choices::default()
+                };
+                let label = format!("A box of {}", other.name);
+                found.push(candidate("lighter_box", label, choices));
+            }
+        }
+    }
+
+    fn closer(&self, found: &mut Vec<Candidate>) {
+        let allowances = &self.rules.allowances;
+        if self.has(LayerSlot::Fill) && allowances.clearance > allowances.snug_clearance {
+            let mm = |length: Length| Some(format!("{:.0} mm", length.as_mm()));
+            let choices = Choices {
+                clearance: mm(allowances.snug_clearance),
+                depth_clearance: mm(allowances.depth_clearance.min(allowances.snug_clearance)),
+                ..Choices::default()
+            };
+            found.push(candidate("fit", "A snug box", choices));
+        }
+        if self.plan.carriage != Carriage::Mailed && self.plan.carriage != Carriage::Rolled {
+            let choices = Choices {
+                carriage: Some(Carriage::Mailed),
+                ..Choices::default()
+            };
+            found.push(candidate("box", "A mailer in place of the box", choices));
+        }
+    }
+}
+
+/// A corner block's leg, in thicknesses: a little more than it takes to stand firm.
+const LEG_THICKNESSES: f64 = 3.0;
+
+fn schools(schools: SchoolChoices) -> Choices {
+    Choices {
+        schools,
+        ..Choices::default()
+    }
+}

@@ -1,0 +1,290 @@
+//! More protection, or less: real changes of a plan, each with what it costs and what it is worth.
+
+use rust_decimal::Decimal;
+use serde::Serialize;
+
+use super::candidates::{Candidate, Now};
+use crate::{
+    Refusal,
+    house::Choices,
+    layer::Make,
+    material::{Board, Catalogue, Foam},
+    plan::{OneIn, Plan},
+    quantity::{Length, Mass, Minutes, Money},
+    shipment::{Commission, House, ShipmentInputs, Worked},
+};
+
+/// What would protect a plan more, and what could be left out of it; the best worth first.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Changes {
+    /// What would make it at least a tenth likelier to arrive whole.
+    pub more: Vec<OfferedChange>,
+    /// What would save money, grams or minutes while the odds stay accepted.
+    pub less: Vec<OfferedChange>,
+    /// What to do where no change of the packing brings the odds under what the house accepts.
+    pub otherwise: Option<String>,
+}
+
+/// One change, as it can be made.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct OfferedChange {
+    /// What it is.
+    pub label: String,
+    /// What it is one of: of each family the best is offered.
+    pub family: &'static str,
+    /// The choices to merge into those of the shipment.
+    pub choices: Choices,
+    /// All told: materials, carriage and work; below nothing where it saves.
+    pub cost: Money,
+    /// Of that, materials.
+    pub materials: Money,
+    /// Of that, carriage; nothing before it is known where it goes.
+    pub carriage: Option<Money>,
+    /// Of that, work.
+    pub labour: Money,
+    /// Of the parcel.
+    #[serde(rename = "mass_g")]
+    pub mass: Mass,
+    /// Of work.
+    pub minutes: Minutes,
+    /// What it takes off the expected loss; below nothing where it adds to it. Nothing without a value.
+    pub worth: Option<Money>,
+    /// That it arrives damaged, now.
+    pub probability_before: f64,
+    /// That it arrives damaged, then.
+    pub probability_after: f64,
+    /// The same as people say it, now.
+    pub odds_before: OneIn,
+    /// The same, then.
+    pub odds_after: OneIn,
+    /// Whether that brings the odds under what the house accepts, or takes a quarter off them.
+    pub answers: bool,
+}
+
+/// A change is offered as more protection only when it takes so much off the odds.
+const LEAST_BETTER: f64 = 0.1;
+/// So much off the odds is an answer where nothing brings them under.
+const A_QUARTER: f64 = 0.25;
+/// Nobody risks more for a saving smaller than these.
+const LEAST_MONEY: Decimal = Decimal::from_parts(50, 0, 0, false, 2);
+const LEAST_GRAMS: f64 = 50.0;
+const LEAST_MINUTES: f64 = 2.0;
+
+/// Returns what would protect a shipment more, and what could be left out; nothing before the piece is known.
+///
+/// *More* is offered when it takes at least a tenth off the chance of damage, *less* when it saves money, grams
+/// or minutes while the chance stays accepted; either only when it raises no new finding and can be cut from the
+/// shelf. Of each family the one with the most worth less cost is offered.
+///
+/// # Errors
+/// A [`Refusal`] when the plan as it is can't be made.
+pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>, Vec<Refusal>> {
+    let Some(piece) = inputs.piece()? else {
+        return Ok(None);
+    };
+    let commission = Commission::of(inputs, piece, house)?;
+    let worked = Worked::out(inputs, house)?;
+    let Some(plan) = worked.plan.as_ref() else {
+        return Ok(None);
+    };
+    let now = Now {
+        plan,
+        rules: &commission.rules,
+        catalogue: &house.catalogue,
+    };
+    let trial = Trial {
+        inputs,
+        house,
+        worked: &worked,
+        plan,
+    };
+    let mut more = best_of_each(now.more().into_iter().filter_map(|candidate| {
+        let offered = trial.tried(candidate)?;
+        (offered.probability_after <= offered.probability_before * (1.0 - LEAST_BETTER))
+            .then_some(offered)
+    }));
+    let less = best_of_each(now.less().into_iter().filter_map(|candidate| {
+        let offered = trial.tried(candidate)?;
+        let saves = offered.cost.amount <= -LEAST_MONEY
+            || offered.mass.as_g() <= -LEAST_GRAMS
+            || offered.minutes.as_min() <= -LEAST_MINUTES;
+        (saves && offered.probability_after <= plan.odds.accepted).then_some(offered)
+    }));
+    let asked = plan.odds.is_past_accepted();
+    if asked {
+        // What answers the question comes first.
+        more.sort_by_key(|offered| !offered.answers);
+    }
+    let answered = more.first().is_some_and(|offered| offered.answers);
+    let otherwise = (asked && !answered).then(|| {
+        "Nothing on the shelf brings this under what the studio accepts: look for a service with a gentler way, or ask an art courier or a packer what they would take for it.".to_owned()
+    });
+    Ok(Some(Changes {
+        more,
+        less,
+        otherwise,
+    }))
+}
+
+/// Keeps the best of each family, the best worth less cost first.
+fn best_of_each(offered: impl Iterator<Item = OfferedChange>) -> Vec<OfferedChange> {
+    let mut all: Vec<OfferedChange> = offered.collect();
+    all.sort_by(|one, other| other.gain().cmp(&one.gain()));
+    let mut families = Vec::new();
+    all.retain(|offered| {
+        let first = !families.contains(&offered.family);
+        families.push(offered.family);
+        first
+    });
+    all
+}
+
+impl OfferedChange {
+    /// What it is worth less what it costs.
+    fn gain(&self) -> Decimal {
+        let worth = self
+            .worth
+            .as_ref()
+            .map_or(Decimal::ZERO, |worth| worth.amount);
+        worth - self.cost.amount
+    }
+}
+
+/// A plan while changes of it are tried.
+struct Trial<'a> {
+    inputs: &'a ShipmentInputs,
+    house: &'a House,
+    worked: &'a Worked,
+    plan: &'a Plan,
+}
+
+impl Trial<'_> {
+    /// Returns what a candidate would do; nothing where it can't be made, raises a new finding, or can't be cut.
+    fn tried(&self, candidate: Candidate) -> Option<OfferedChange> {
+        let choices = Choices {
+            preset: self.plan.began.as_ref().map(|began| began.preset.clone()),
+            ..candidate.choices
+        };
+        let changed = ShipmentInputs {
+            choices: self.inputs.choices.patched(&choices),
+            ..self.inputs.clone()
+        };
+        let then = Worked::unstepped(&changed, self.house).ok()?;
+        let plan = then.plan.as_ref()?;
+        let cut = can_be_cut(plan, &self.house.catalogue);
+        if then.fingerprint == self.worked.fingerprint
+            || !cut && can_be_cut(self.plan, &self.house.catalogue)
+            || self.raises_new(plan)
+        {
+            return None;
+        }
+        Some(self.offered(candidate.family, candidate.label, choices, &then, plan))
+    }
+
+    fn raises_new(&self, then: &Plan) -> bool {
+        let known = |code: &str| self.plan.findings.iter().any(|finding| finding.code == code);
+        then.findings.iter().any(|finding| !known(finding.code))
+    }
+
+    fn offered(
+        &self,
+        family: &'static str,
+        label: String,
+        choices: Choices,
+        then: &Worked,
+        plan: &Plan,
+    ) -> OfferedChange {
+        let currency = &self.house.catalogue.currency;
+        let (one, other) = (&self.plan.tally, &plan.tally);
+        let less = |then: &Money, now: &Money| Money::new(then.amount - now.amount, currency);
+        let price = |worked: &Worked, inputs: &ShipmentInputs| {
+            worked.summary(inputs)?.best.map(|best| best.total)
+        };
+        let carriage = price(self.worked, self.inputs)
+            .zip(price(then, self.inputs))
+            .map(|(now, then)| less(&then, &now));
+        let materials = less(&other.materials, &one.materials);
+        let labour = less(&other.labour, &one.labour);
+        let carried = carriage.as_ref().map_or(Decimal::ZERO, |money| money.amount);
+        let (before, after) = (self.plan.odds.probability, plan.odds.probability);
+        OfferedChange {
+            label,
+            family,
+            choices,
+            cost: Money::new(materials.amount + labour.amount + carried, currency),
+            materials,
+            carriage,
+            labour,
+            mass: other.weight.mass - one.weight.mass,
+            minutes: other.minutes - one.minutes,
+            worth: self
+                .plan
+                .odds
+                .expected_loss
+                .as_ref()
+                .zip(plan.odds.expected_loss.as_ref())
+                .map(|(now, then)| less(now, then)),
+            probability_before: before,
+            probability_after: after,
+            odds_before: self.plan.odds.one_in,
+            odds_after: plan.odds.one_in,
+            answers: after <= plan.odds.accepted || after <= before * (1.0 - A_QUARTER),
+        }
+    }
+}
+
+/// Tells whether every board and pad comes out of a sheet on the shelf.
+fn can_be_cut(plan: &Plan, catalogue: &Catalogue) -> bool {
+    plan.layers.iter().all(|layer| {
+        let board = || catalogue.board(&layer.material).ok();
+        let foam = || catalogue.foam(&layer.material).ok();
+        match &layer.make {
+            Make::FaceBoards(boards) => {
+                board().is_none_or(|board| out_of_board(board, boards.width, boards.height))
+            }
+            Make::Folio(folio) => {
+                board().is_none_or(|board| out_of_board(board, folio.width, folio.height))
+            }
+            Make::FacePads(pads) => foam().is_none_or(|foam| {
+                out_of_foam(foam, pads.width, pads.height, pads.thickness)
+            }),
+            Make::EdgePads(pads) => {
+                // Long edges are padded end to end.
+                foam().is_none_or(|foam| out_of_foam(foam, pads.width, pads.width, pads.thickness))
+            }
+            Make::CornerBlocks(blocks) => foam().is_none_or(|foam| {
+                out_of_foam(foam, blocks.leg, blocks.height, blocks.thickness)
+            }),
+            _ => true,
+        }
+    })
+}
+
+fn goes_in(width: Length, height: Length, sheet: [Length; 2]) -> bool {
+    let [one, other] = sheet;
+    (width <= one && height <= other) || (width <= other && height <= one)
+}
+
+fn out_of_board(board: &Board, width: Length, height: Length) -> bool {
+    board
+        .sheets
+        .iter()
+        .any(|sheet| goes_in(width, height, [sheet.width, sheet.height]))
+}
+
+/// One sheet of the thickness, or two laid together.
+fn out_of_foam(foam: &Foam, width: Length, height: Length, thickness: Length) -> bool {
+    let fits = |sheet: &&crate::material::FoamSheet| {
+        goes_in(width, height, [sheet.width, sheet.height])
+    };
+    let reached = |wanted: Length| (wanted - thickness).as_mm().abs() < 0.5;
+    let sheets: Vec<_> = foam.sheets.iter().filter(fits).collect();
+    sheets.iter().any(|one| {
+        reached(one.thickness)
+            || sheets
+                .iter()
+                .any(|other| reached(one.thickness + other.thickness))
+    })
+}

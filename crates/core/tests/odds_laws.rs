@@ -1,0 +1,349 @@
+//! Laws that the odds keep, over pieces of every kind, choices, and catalogues that are not ours.
+
+mod studio;
+
+use hummock_core::{
+    house::{Choices, HouseRules},
+    layer::LayerSlot,
+    material::Catalogue,
+    odds::{Hazard, Route},
+    piece::{Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize},
+    plan::{Plan, References, standing, Standing},
+    quantity::{Area, Length, Mass, Shock},
+};
+use proptest::{prelude::*, test_runner::FileFailurePersistence};
+use serde_json::json;
+use studio::{catalogue, rules};
+
+fn kept() -> ProptestConfig {
+    ProptestConfig {
+        failure_persistence: Some(Box::new(FileFailurePersistence::Direct(
+            "tests/odds_laws.regressions",
+        ))),
+        ..ProptestConfig::default()
+    }
+}
+
+/// A side between its bounds, the short ones as often as the long ones.
+fn any_side() -> impl Strategy<Value = f64> {
+    prop_oneof![
+        Just(20.0),
+        Just(4000.0),
+        (20.0_f64.ln()..4000.0_f64.ln()).prop_map(f64::exp),
+    ]
+}
+
+/// A depth, from 2 to 50 as often as deeper.
+fn any_depth() -> impl Strategy<Value = f64> {
+    prop_oneof![Just(1.0), 2.0..50.0_f64, 50.0..300.0_f64, Just(300.0)]
+}
+
+fn any_piece() -> impl Strategy<Value = Piece> {
+    let made = (
+        prop::sample::select(Construction::ALL.to_vec()),
+        prop::sample::select(Medium::ALL.to_vec()),
+        prop::sample::select(vec![PaintBody::Thin, PaintBody::Raised, PaintBody::Impasto]),
+        prop::sample::select(vec![
+            Outline::Rectangle,
+            Outline::Oval,
+            Outline::Arched,
+            Outline::Round,
+            Outline::Irregular,
+        ]),
+        prop::sample::select(vec![Pane::Two, Pane::Three, Pane::Laminated]),
+    );
+    let told = (
+        prop_oneof![Just(1_u32), 1..=60_u32],
+        any::<bool>(),
+        any::<bool>(),
+        prop::option::of(0.01..200.0_f64),
+        prop::option::of(10.0..200.0_f64),
+    );
+    (any_side(), any_side(), any_depth(), made, told).prop_map(
+        |(width, height, deep, made, told)| {
+            let (construction, medium, paint, outline, pane) = made;
+            let (count, flaking, coated_glass, weighed, limit) = told;
+            let [width, height, depth] =
+                [width, height, deep.min(width).min(height)].map(Length::mm);
+            let size = PieceSize {
+                width,
+                height,
+                depth,
+            };
+            let medium = Some(medium).filter(|_| construction != Construction::Mirror);
+            Piece {
+                paint,
+                outline,
+                pane,
+                coated_glass,
+                count,
+                condition: if flaking {
+                    Condition::Flaking
+                } else {
+                    Condition::Sound
+                },
+                weighed: weighed.map(Mass::kg),
+                limit: limit.map(Shock::times_gravity),
+                ..Piece::new(construction, size, medium)
+            }
+        },
+    )
+}
+
+/// What a person chose before: layers, turns, thicknesses, boards.
+fn any_choices() -> impl Strategy<Value = Choices> {
+    let layers = prop::collection::vec(prop::option::of(any::<bool>()), LayerSlot::ALL.len());
+    let boards = ["corrugated-b", "corrugated-c", "double-wall-bc"];
+    (
+        layers,
+        prop::option::of(1..=4_u32),
+        prop::option::of(0..=4_u32),
+        prop::option::of(5.0..100.0_f64),
+        prop::option::of(20.0..20_000.0_f64),
+        prop::option::of(prop::sample::select(boards.to_vec())),
+    )
+        .prop_map(|(layers, first, second, pad, area, board)| {
+            let mut choices: Choices = serde_json::from_value(json!({
+                "first_turns": first, "second_turns": second, "pad_area_cm2": area,
+                "pad_thickness": pad.map(|mm| format!("{mm} mm")),
+                "block_thickness": pad.map(|mm| format!("{} mm", mm.max(10.0))),
+                "box_board": board,
+            }))
+            .expect("choices");
+            choices.layers = LayerSlot::ALL
+                .into_iter()
+                .zip(layers)
+                .filter_map(|(slot, wanted)| Some((slot, wanted?)))
+                .collect();
+            choices
+        })
+}
+
+/// A catalogue with cushions, boards and tubes of its own.
+fn any_catalogue() -> impl Strategy<Value = Catalogue> {
+    prop::collection::vec(0.4..2.5_f64, 12).prop_map(|by| {
+        let mut shelf = catalogue();
+        for (place, wrap) in shelf.cushion_wraps.iter_mut().enumerate() {
+            wrap.loaded_thickness = wrap.loaded_thickness * by[place % by.len()];
+            if let Some(curve) = &mut wrap.curve {
+                curve.start = curve.start * by[(place + 3) % by.len()];
+                curve.growth *= by[(place + 5) % by.len()];
+            }
+        }
+        for (place, board) in shelf.boards.iter_mut().enumerate() {
+            board.stiffness = board.stiffness.map(|d| d * by[(place + 1) % by.len()]);
+            board.areal_density = board.areal_density * by[(place + 2) % by.len()];
+        }
+        for (place, foam) in shelf.foams.iter_mut().enumerate() {
+            foam.curve.start = foam.curve.start * by[(place + 7) % by.len()];
+        }
+        for fill in &mut shelf.fills {
+            fill.density = fill.density * by[9];
+        }
+        shelf
+    })
+}
+
+/// More of something: a layer, a turn, or a thickness.
+#[derive(Debug, Clone, Copy)]
+enum More {
+    Layer(LayerSlot),
+    FirstTurn,
+    SecondTurn,
+    BackBoard,
+    EverySeam,
+    Clearance,
+    DepthClearance,
+    SecondGap,
+    PadThickness,
+    EdgePadThickness,
+}
+
+fn any_more() -> impl Strategy<Value = More> {
+    use LayerSlot as Slot;
+    let layers = [
+        Slot::Corners,
+        Slot::FaceBoards,
+        Slot::Bag,
+        Slot::FirstWrap,
+        Slot::SecondWrap,
+        Slot::FacePads,
+        Slot::EdgePads,
+        Slot::CornerBlocks,
+        Slot::OuterBoards,
+        Slot::Fill,
+        Slot::SecondBox,
+        Slot::WindowSpacer,
+        Slot::BackFill,
+    ];
+    let mut more: Vec<More> = layers.into_iter().map(More::Layer).collect();
+    more.extend([
+        More::FirstTurn,
+        More::SecondTurn,
+        More::BackBoard,
+        More::EverySeam,
+        More::Clearance,
+        More::DepthClearance,
+        More::SecondGap,
+        More::PadThickness,
+        More::EdgePadThickness,
+    ]);
+    prop::sample::select(more)
+}
+
+/// Rules with less and with more of it; nothing where the piece takes no such layer.
+fn less_and_more(
+    piece: &Piece,
+    rules: &HouseRules,
+    plan: &Plan,
+    more: More,
+) -> Option<[HouseRules; 2]> {
+    let (mut without, mut with) = (rules.clone(), rules.clone());
+    let longer = |length: Length| (length + Length::mm(7.0)).min(Length::mm(80.0));
+    match more {
+        More::Layer(slot) => {
+            if !matches!(
+                standing(slot, piece, plan.carriage, rules),
+                Standing::On | Standing::Off
+            ) {
+                return None;
+            }
+            without.layers.insert(slot, false);
+            with.layers.insert(slot, true);
+        }
+        More::FirstTurn => {
+            with.allowances.first_turns += 1;
+            with.allowances.roll_turns += 1;
+            without.shipment.turns_asked = true;
+            with.shipment.turns_asked = true;
+        }
+        More::SecondTurn => with.allowances.second_turns += 1,
+        More::BackBoard => {
+            without.schools.back_board = hummock_core::house::BackBoard::Never;
+            with.schools.back_board = hummock_core::house::BackBoard::Always;
+        }
+        More::EverySeam => with.schools.seal = hummock_core::house::SealRule::EverySeam,
+        More::Clearance => with.allowances.clearance = longer(rules.allowances.clearance),
+        More::DepthClearance => {
+            with.allowances.depth_clearance = longer(rules.allowances.depth_clearance);
+        }
+        More::SecondGap => with.allowances.second_gap = longer(rules.allowances.second_gap),
+        More::PadThickness => with.allowances.pad_thickness = longer(rules.allowances.pad_thickness),
+        More::EdgePadThickness => {
+            with.allowances.edge_pad_thickness = longer(rules.allowances.edge_pad_thickness);
+        }
+    }
+    Some([without, with])
+}
+
+/// A ratio that dust may leave.
+const DUST: f64 = 1e-9;
+
+fn hazard(plan: &Plan, kind: Hazard) -> Option<f64> {
+    let found = plan.odds.hazards.iter().find(|hazard| hazard.kind == kind)?;
+    found.measure.or(found.ratio)
+}
+
+fn is_folded(plan: &Plan) -> bool {
+    plan.layers.iter().any(|layer| {
+        matches!(&layer.make, hummock_core::layer::Make::Tube(tube) if tube.triangular)
+    })
+}
+
+proptest! {
+    #![proptest_config(kept())]
+
+    #[test]
+    fn more_never_makes_a_hazard_worse_and_less_never_makes_one_better(
+        piece in any_piece(), choices in any_choices(), shelf in any_catalogue(), more in any_more(),
+    ) {
+        let rules = rules().with(&choices).expect("choices in range");
+        let references = References::default();
+        let plan = |rules: &HouseRules| Plan::judged(&piece, rules, &shelf, &references);
+        // What the job forbids was not chosen by anybody.
+        let Ok(now) = plan(&rules) else { return Ok(()) };
+        let Some([without, with]) = less_and_more(&piece, &rules, &now, more) else { return Ok(()) };
+        let (less, more) = (plan(&without).expect("a plan"), plan(&with).expect("a plan"));
+        // A roll that no tube on the shelf takes goes into one folded from board, which is another thing.
+        if is_folded(&less) != is_folded(&more) { return Ok(()) }
+        for kind in Hazard::ALL {
+            if let (Some(less), Some(more)) = (hazard(&less, kind), hazard(&more, kind)) {
+                prop_assert!(more <= less * (1.0 + DUST), "{kind:?}: {less} became {more}");
+            }
+        }
+        prop_assert!(more.odds.probability <= less.odds.probability * (1.0 + DUST));
+    }
+
+    #[test]
+    fn the_reference_compares_with_itself_as_one(piece in any_piece()) {
+        let rules = rules();
+        let piece = Piece { pane: Pane::Two, ..piece };
+        let plan = Plan::design(&piece, &rules, &catalogue()).expect("every valid piece has a plan");
+        prop_assert!((plan.odds.factor - 1.0).abs() < DUST, "{:?}", plan.odds);
+        let class = rules.odds.class(plan.odds.class);
+        let frail = plan.odds.base_percent / class.base_percent;
+        prop_assert!(frail >= 1.0 && frail <= 1.5_f64.powi(3) + DUST);
+    }
+
+    #[test]
+    fn a_rougher_way_is_never_likelier_to_arrive_whole(piece in any_piece(), choices in any_choices()) {
+        let rules = rules().with(&choices).expect("choices in range");
+        let on = |route: Route| {
+            let mut rules = rules.clone();
+            rules.shipment.way = Some(rules.odds.played(route, false));
+            // A mailer is not taken overseas: the way is compared, not the parcel.
+            rules.allowances.mailer_value = -1.0;
+            Plan::design(&Piece { value: Some(1.0), ..piece.clone() }, &rules, &catalogue())
+                .ok()
+                .map(|plan| plan.odds.probability)
+        };
+        let ways: Vec<f64> = Route::ALL.iter().filter_map(|&route| on(route)).collect();
+        prop_assert!(ways.windows(2).all(|pair| pair[0] < pair[1]), "{ways:?}");
+    }
+
+    #[test]
+    fn odds_are_probabilities_whatever_is_left_out(piece in any_piece(), choices in any_choices()) {
+        let mut rules = rules().with(&choices).expect("choices in range");
+        for slot in LayerSlot::ALL {
+            rules.layers.insert(slot, false);
+        }
+        if let Ok(plan) = Plan::design(&piece, &rules, &catalogue()) {
+            let odds = &plan.odds;
+            for chance in [odds.probability, odds.low, odds.high, odds.lost] {
+                prop_assert!((0.0..=1.0).contains(&chance), "{odds:?}");
+            }
+            prop_assert!(odds.low <= odds.probability && odds.probability <= odds.high);
+            prop_assert!((0.25..=12.0).contains(&odds.factor), "{odds:?}");
+            for hazard in &odds.hazards {
+                prop_assert!(hazard.ratio.is_none_or(|ratio| (0.25..=12.0).contains(&ratio)));
+                prop_assert!(hazard.measure.is_none_or(f64::is_finite));
+            }
+        }
+    }
+
+    #[test]
+    fn pads_and_blocks_lie_on_the_piece_and_apart(piece in any_piece(), choices in any_choices()) {
+        let rules = rules().with(&choices).expect("choices in range");
+        let Ok(plan) = Plan::design(&piece, &rules, &catalogue()) else { return Ok(()) };
+        // Like pieces are as large as their bundle.
+        let bundle = plan.layers.iter().find(|layer| layer.slot == LayerSlot::Bundle);
+        let (across, up) = bundle.map_or((piece.size.width, piece.size.height), |bundle| {
+            (bundle.envelope.across, bundle.envelope.up)
+        });
+        for layer in &plan.layers {
+            match &layer.make {
+                hummock_core::layer::Make::FacePads(pads) if pads.pads == 4 => {
+                    prop_assert!(pads.width.as_mm() * 2.0 < across.as_mm());
+                    prop_assert!(pads.height.as_mm() * 2.0 < up.as_mm());
+                    prop_assert!(pads.side_area <= Area::m2((across * up).as_m2()));
+                }
+                hummock_core::layer::Make::CornerBlocks(blocks) => {
+                    let short = across.min(up).as_mm();
+                    prop_assert!(blocks.leg.as_mm() <= 0.4 * short + 1e-9);
+                    prop_assert!(blocks.leg.as_mm() >= 2.0 * blocks.thickness.as_mm() - 1e-9);
+                }
+                _ => {}
+            }
+        }
+    }
+}

@@ -1,0 +1,102 @@
+//! The demo studio, for tests that span modules.
+#![allow(dead_code, reason = "each test file uses its own part")]
+
+use hummock_core::{
+    house::HouseRules,
+    material::Catalogue,
+    piece::{Construction, Medium, Piece, PieceSize},
+    quantity::Length,
+    shipment::{House, ShipmentInputs},
+};
+use serde_json::{Value, json};
+
+pub fn catalogue() -> Catalogue {
+    serde_json::from_str(include_str!("../../../../demo/catalogue.json"))
+        .expect("the demo catalogue is one")
+}
+
+pub fn rules() -> HouseRules {
+    serde_json::from_str(include_str!("../../../../demo/house-rules.json"))
+        .expect("the demo rules are rules")
+}
+
+pub fn house() -> House {
+    House {
+        rules: rules(),
+        catalogue: catalogue(),
+        tariffs: vec![
+            serde_json::from_str(include_str!("../../../../demo/tariffs/gannet-post.json"))
+                .expect("the demo tariff is one"),
+        ],
+        presets: Vec::new(),
+        references: std::sync::Arc::default(),
+    }
+}
+
+pub fn piece(construction: Construction, sides: [f64; 3], medium: Medium) -> Piece {
+    let [width, height, depth] = sides.map(Length::mm);
+    let size = PieceSize {
+        width,
+        height,
+        depth,
+    };
+    let medium = Some(medium).filter(|_| construction != Construction::Mirror);
+    Piece::new(construction, size, medium)
+}
+
+/// One of the everyday pieces, with what a framer would expect of it.
+pub struct Everyday {
+    pub name: String,
+    pub inputs: ShipmentInputs,
+    pub begins: String,
+    pub layers: Vec<String>,
+    pub deeper_mm: f64,
+    pub minutes: f64,
+    pub first_change: String,
+}
+
+/// Reads the everyday pieces; their expectations were written down before anything was judged.
+pub fn everyday() -> Vec<Everyday> {
+    include_str!("../../testdata/everyday.csv")
+        .lines()
+        .skip(1)
+        .map(read_everyday)
+        .collect()
+}
+
+fn read_everyday(line: &str) -> Everyday {
+    let fields: Vec<&str> = line.split(',').collect();
+    let [name, construction, width, height, depth, medium, paint, count, value, route, begins, layers, deeper, minutes, first] =
+        fields[..]
+    else {
+        panic!("fifteen fields in {line}");
+    };
+    let (country, postcode) = match route {
+        "own_van" => ("XS", "NQ1 2"),
+        "regional" => ("XS", "SH2 7"),
+        "national" => ("XS", "TB11 4"),
+        "abroad" => ("XV", "4120"),
+        _ => ("XO", ""),
+    };
+    let mut inputs = json!({
+        "buyer": { "name": "A", "street": "B", "town": "C", "country": country, "postcode": postcode },
+        "value": value,
+        "piece": {
+            "construction": construction, "paint": paint, "count": count.parse::<u32>().expect("a count"),
+            "width": format!("{width} mm"), "height": format!("{height} mm"), "depth": format!("{depth} mm"),
+            "irreplaceable": name.contains("can't be painted again"),
+        },
+    });
+    if !medium.is_empty() {
+        inputs["piece"]["medium"] = json!(medium);
+    }
+    Everyday {
+        name: name.to_owned(),
+        inputs: serde_json::from_value::<ShipmentInputs>(Value::take(&mut inputs)).expect("inputs"),
+        begins: begins.to_owned(),
+        layers: layers.split(' ').map(str::to_owned).collect(),
+        deeper_mm: deeper.parse().expect("millimetres"),
+        minutes: minutes.parse().expect("minutes"),
+        first_change: first.to_owned(),
+    }
+}
