@@ -199,7 +199,7 @@ fn less_and_more(
     more: More,
 ) -> Option<[HouseRules; 2]> {
     let (mut without, mut with) = (rules.clone(), rules.clone());
-    let longer = |length: Length| (length + Length::mm(7.0)).min(Length::mm(80.0));
+    let longer = |length: Length| length + Length::mm(7.0);
     match more {
         More::Layer(slot) => {
             if !matches!(

@@ -6,6 +6,7 @@ use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
 use crate::{
     Refusal,
     house::Facing,
+    piece::PieceSize,
     quantity::{Area, Length, decimal_of},
 };
 
@@ -78,7 +79,7 @@ impl Bundle {
 
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
-        count: u32,
+        (size, count): (PieceSize, u32),
         inside: Envelope,
     ) -> Result<Layer, Refusal> {
         let board = supplies.board("house.folio_board", &supplies.rules.materials.folio_board)?;
@@ -87,7 +88,15 @@ impl Bundle {
             .rules
             .shipment
             .set_grid
-            .unwrap_or_else(|| Self::grid_for(inside, count, board.caliper));
+            .unwrap_or_else(|| {
+                // By the piece alone: what lies on its face must not lay the bundle out anew.
+                let one = Envelope {
+                    across: size.width,
+                    up: size.height,
+                    through: size.depth,
+                };
+                Self::grid_for(one, count, board.caliper)
+            });
         let bundle = Self::of(
             inside,
             count,

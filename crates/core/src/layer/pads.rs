@@ -325,7 +325,7 @@ impl CornerBlocks {
 
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
-        body: PieceSize,
+        (body, bearing_depth): (PieceSize, Length),
         count: u32,
         inside: Envelope,
     ) -> Result<Layer, Refusal> {
@@ -349,7 +349,7 @@ impl CornerBlocks {
         let (mass, cost) = cut(foam, blocks.volume() * each);
         let (t, proud) = (blocks.thickness, allowances.block_proud / 2.0);
         // Two blocks bear on each edge, over what lies beside the core.
-        let bears = (blocks.leg - blocks.thickness) * body.depth * 2.0;
+        let bears = (blocks.leg - blocks.thickness) * bearing_depth * 2.0;
         let face = (bears > Area::ZERO).then_some(CushionFace {
             area: Some(bears),
             thickness: t,

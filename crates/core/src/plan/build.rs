@@ -12,7 +12,7 @@ use crate::{
         WindowSpacer, WrapStrip, mailer_for,
     },
     piece::{Piece, PieceSize},
-    quantity::Volume,
+    quantity::{Length, Volume},
 };
 
 /// A plan while it grows from the art outward.
@@ -22,6 +22,8 @@ pub(super) struct Building<'a> {
     recipe: &'a Recipe,
     /// What boards and pockets go around: the piece, or the bundle of pieces.
     body: PieceSize,
+    /// Of the pieces themselves, without what lies between them: what a corner block bears on.
+    bearing_depth: Length,
     bare: Envelope,
     layers: Vec<Layer>,
 }
@@ -45,6 +47,7 @@ pub(super) fn layers_of(
         supplies,
         recipe,
         body: piece.size,
+        bearing_depth: piece.size.depth,
         bare: Envelope {
             across: width,
             up: height,
@@ -178,7 +181,7 @@ impl Building<'_> {
     }
 
     fn bundle(&mut self) -> Result<(), Refusal> {
-        let layer = Bundle::layer(self.supplies, self.piece.count, self.inside())?;
+        let layer = self.bundled()?;
         let Envelope {
             across,
             up,
@@ -189,8 +192,19 @@ impl Building<'_> {
             height: up,
             depth: through,
         };
+        if let Make::Bundle(bundle) = &layer.make {
+            self.bearing_depth = self.piece.size.depth * f64::from(bundle.deep);
+        }
         self.layers.push(layer);
         Ok(())
+    }
+
+    fn bundled(&self) -> Result<Layer, Refusal> {
+        Bundle::layer(
+            self.supplies,
+            (self.piece.size, self.piece.count),
+            self.inside(),
+        )
     }
 
     fn corners(&mut self) -> Result<(), Refusal> {
@@ -241,7 +255,12 @@ impl Building<'_> {
         let mut hollow = Volume::ZERO;
         if self.has(LayerSlot::CornerBlocks) {
             let inside = self.inside();
-            let layer = CornerBlocks::layer(supplies, self.body, CORNERS, inside)?;
+            let layer = CornerBlocks::layer(
+                supplies,
+                (self.body, self.bearing_depth),
+                CORNERS,
+                inside,
+            )?;
             if let Make::CornerBlocks(blocks) = &layer.make {
                 hollow = blocks.hollow(inside);
             }

@@ -10,7 +10,7 @@ use crate::{
     carton::SlottedBox,
     cushion::{SeriesLayer, compression_strength},
     house::{Carriage, HouseRules, SealRule},
-    layer::{Layer, LayerSlot, Make, Supplies},
+    layer::{Layer, LayerSlot, Make, Supplies, TUBE_PLAY, TubeBox},
     material::Catalogue,
     odds::{
         Damp, FallSides, Faller, Measure, PerHazard, PlateOver, danger_of_falls, edge_measure,
@@ -337,7 +337,8 @@ impl Packed<'_> {
                     } else {
                         tube_stiffness(tube.wall)
                     };
-                    return tube_measure(reference_tube.unwrap_or(tube.inside), wall, soft);
+                    let room = self.room_around_roll(tube).unwrap_or(soft);
+                    return tube_measure(reference_tube.unwrap_or(tube.inside), wall, room);
                 }
                 _ => {
                     let front = layer.cushioning.and_then(|cushioning| cushioning.front);
@@ -348,6 +349,16 @@ impl Packed<'_> {
             plates.extend(stiffness.map(|stiffness| PlateOver { stiffness, soft }));
         }
         pressed_measure(&plates)
+    }
+
+    /// What is soft or hollow around a roll in a round tube: its wrap, and what is left over.
+    fn room_around_roll(&self, tube: &TubeBox) -> Option<Length> {
+        let roll = self.layers.iter().find_map(|layer| match &layer.make {
+            Make::Roll(roll) => Some(roll),
+            _ => None,
+        })?;
+        let taken = roll.outer + roll.thickness + TUBE_PLAY;
+        (!tube.triangular).then(|| (tube.inside - taken) / 2.0)
     }
 
     /// The stronger of its boxes, standing on its opening around the reference's perimeter.
