@@ -5,9 +5,10 @@ use std::hint::black_box;
 use criterion::{Criterion, criterion_group, criterion_main};
 use hummock_core::{
     layer::LayerSlot,
-    plan::{Plan, alternatives},
+    plan::{Plan, References},
     quantity::{LengthUnit, TypedSize},
     shipment::{House, ShipmentInputs, Worked},
+    ways::{alternatives, changes},
 };
 
 fn house() -> House {
@@ -19,6 +20,8 @@ fn house() -> House {
             serde_json::from_str(include_str!("../../../demo/tariffs/gannet-post.json"))
                 .expect("a tariff"),
         ],
+        presets: Vec::new(),
+        references: std::sync::Arc::default(),
     }
 }
 
@@ -61,25 +64,31 @@ fn plan(criterion: &mut Criterion) {
         bencher.iter(|| TypedSize::read(black_box("35 1/2 x 47 1/4 x 1 1/2 in"), LengthUnit::Mm));
     });
     let piece = inputs.piece().expect("a size").expect("a whole piece");
+    let references = References::default();
     group.bench_function("plan of one canvas", |bencher| {
+        bencher.iter(|| {
+            Plan::judged(
+                black_box(&piece),
+                &house.rules,
+                &house.catalogue,
+                &references,
+            )
+        });
+    });
+    group.bench_function("plan of one canvas, its reference too", |bencher| {
         bencher.iter(|| Plan::design(black_box(&piece), &house.rules, &house.catalogue));
     });
     let hard = hardest();
     let rules = house.rules.with(&hard.choices).expect("choices in range");
     let mirror = hard.piece().expect("a size").expect("a whole piece");
     group.bench_function("plan of the hardest piece, all checks", |bencher| {
-        bencher.iter(|| Plan::design(black_box(&mirror), &rules, &house.catalogue));
+        bencher.iter(|| Plan::judged(black_box(&mirror), &rules, &house.catalogue, &references));
     });
     group.bench_function("alternatives of one layer", |bencher| {
-        bencher.iter(|| {
-            alternatives(
-                black_box(&piece),
-                &house.rules,
-                &inputs.choices,
-                &house.catalogue,
-                LayerSlot::FaceBoards,
-            )
-        });
+        bencher.iter(|| alternatives(black_box(&inputs), &house, LayerSlot::FaceBoards));
+    });
+    group.bench_function("more and less protection", |bencher| {
+        bencher.iter(|| changes(black_box(&inputs), &house));
     });
     group.bench_function("plan and quotes of one canvas", |bencher| {
         bencher.iter(|| Worked::out(black_box(&inputs), black_box(&house)));

@@ -96,7 +96,9 @@ fn a_default_plan_is_one_that_a_framer_would_build() {
     let count = |holds: &dyn Fn(&Found) -> bool| all.iter().filter(|found| holds(found)).count();
     let named = |holds: &dyn Fn(&Found) -> bool| {
         let missed = all.iter().filter(|found| !holds(found));
-        missed.map(|found| found.each.name.clone()).collect::<Vec<_>>()
+        missed
+            .map(|found| found.each.name.clone())
+            .collect::<Vec<_>>()
     };
     assert_eq!(all.len(), 60);
     let begins = |found: &Found| found.begins() == found.each.begins;
@@ -111,7 +113,10 @@ fn a_default_plan_is_one_that_a_framer_would_build() {
     assert_eq!(named(&minutes), Vec::<String>::new());
     assert!(count(&|found| found.minds().len() <= 1) >= 54);
     let offered = count(&Found::offers_first);
-    assert!(offered >= 42, "what a framer would do first is among the first two on {offered} of 60");
+    assert!(
+        offered >= 42,
+        "what a framer would do first is among the first two on {offered} of 60"
+    );
 }
 
 #[test]
@@ -131,11 +136,16 @@ fn every_change_that_is_offered_does_what_it_says() {
             let plan = worked.plan.expect("a plan");
             let says = format!("{}: {}", found.each.name, offer.label);
             let probability = plan.odds.probability;
-            assert!((probability - offer.probability_after).abs() < 1e-12, "{says}");
+            assert!(
+                (probability - offer.probability_after).abs() < 1e-12,
+                "{says}"
+            );
             let mass = plan.tally.weight.mass - now.tally.weight.mass;
             assert!((mass.as_g() - offer.mass.as_g()).abs() < 1e-9, "{says}");
             assert!(
-                plan.findings.iter().all(|finding| known.contains(&finding.code)),
+                plan.findings
+                    .iter()
+                    .all(|finding| known.contains(&finding.code)),
                 "{says} raises a finding"
             );
             if more {
@@ -152,8 +162,16 @@ fn every_change_that_is_offered_does_what_it_says() {
             assert_eq!(families.len(), offers.len(), "{}", found.each.name);
         }
         if now.odds.is_past_accepted() {
-            let first = found.offered.more.first().is_some_and(|offer| offer.answers);
-            assert!(first || found.offered.otherwise.is_some(), "{}", found.each.name);
+            let first = found
+                .offered
+                .more
+                .first()
+                .is_some_and(|offer| offer.answers);
+            assert!(
+                first || found.offered.otherwise.is_some(),
+                "{}",
+                found.each.name
+            );
         }
     }
     assert!(pressed > 200, "{pressed}");
@@ -165,7 +183,10 @@ fn the_report_is_up_to_date() {
         "# Everyday pieces\n\nSixty everyday pieces as the default rules pack them, beside what a framer expected before anything was\njudged (`crates/core/testdata/everyday.csv`). Made by the test `the_report_is_up_to_date`: run it with\n`HUMMOCK_WRITE=1` to write it again. *Deeper* and *minutes* are found / expected.\n\n| piece | deeper, mm | minutes | odds | worth a look | first two offered | expected first |\n|---|---|---|---|---|---|---|\n",
     );
     for found in all() {
-        let offered: Vec<&str> = found.first_two().map(|offer| offer.label.as_str()).collect();
+        let offered: Vec<&str> = found
+            .first_two()
+            .map(|offer| offer.label.as_str())
+            .collect();
         let each = &found.each;
         writeln!(
             report,
@@ -179,7 +200,11 @@ fn the_report_is_up_to_date() {
             found.minds().join(", "),
             offered.join("; "),
             each.first_change.replace('_', " "),
-            if found.offers_first() { "" } else { " (not among them)" },
+            if found.offers_first() {
+                ""
+            } else {
+                " (not among them)"
+            },
         )
         .expect("a text can be written to");
     }
@@ -191,5 +216,8 @@ fn the_report_is_up_to_date() {
         std::fs::write(path, &report).expect("the report can be written");
     }
     let kept = std::fs::read_to_string(path).expect("the report is there");
-    assert!(kept == report, "docs/everyday.md is behind: run this test with HUMMOCK_WRITE=1");
+    assert!(
+        kept == report,
+        "docs/everyday.md is behind: run this test with HUMMOCK_WRITE=1"
+    );
 }

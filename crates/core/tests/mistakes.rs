@@ -6,7 +6,7 @@ use hummock_core::{
     house::{Choices, HouseRules},
     layer::LayerSlot,
     material::{Catalogue, MaterialId},
-    piece::{Condition, Construction, Medium, PaintBody, Piece, PieceSize, TopEdge},
+    piece::{Condition, Construction, Medium, PaintBody, Piece, TopEdge},
     plan::{Finding, FindingLevel, Plan, Recipe, carriage_of, sheet_may_touch},
     quantity::Length,
     shipment::{House, ShipmentInputs, WorkLine, Worked},
@@ -311,19 +311,34 @@ fn past_the_limits_of_the_house_a_piece_is_handed_over() {
         [1500.0, 900.0, 38.0],
         Medium::Acrylic,
     );
-    assert!(codes(&long).expect("too long").says.contains("1608\u{a0}mm long, over 1500"));
+    assert!(
+        codes(&long)
+            .expect("too long")
+            .says
+            .contains("1608\u{a0}mm long, over 1500")
+    );
     let dear = Piece {
         value: Some(5000.01),
         ..canvas()
     };
-    assert!(codes(&dear).expect("too dear").says.contains("worth over 5000"));
+    assert!(
+        codes(&dear)
+            .expect("too dear")
+            .says
+            .contains("worth over 5000")
+    );
     // The pane of 900 × 1000 is 860 × 960: 0.83 m²
     let glass = piece(
         Construction::FramedUnderGlass,
         [900.0, 1000.0, 30.0],
         Medium::Print,
     );
-    assert!(codes(&glass).expect("too much glass").says.contains("0.83\u{a0}m², over 0.7"));
+    assert!(
+        codes(&glass)
+            .expect("too much glass")
+            .says
+            .contains("0.83\u{a0}m², over 0.7")
+    );
 }
 
 #[test]
@@ -334,7 +349,10 @@ fn kraft_never_lies_on_acrylic_and_film_goes_on_glass() {
         layer.expect("it is there")
     };
     let sheet = |construction| first(construction, LayerSlot::Contact).material;
-    assert_eq!(sheet(Construction::FramedUnderGlass).as_str(), "brown-kraft");
+    assert_eq!(
+        sheet(Construction::FramedUnderGlass).as_str(),
+        "brown-kraft"
+    );
     assert_eq!(sheet(Construction::FramedUnderAcrylic).as_str(), "glassine");
     let tape = first(Construction::FramedUnderGlass, LayerSlot::GlassTape);
     assert_eq!(tape.material.as_str(), "low-tack-50");
@@ -351,10 +369,20 @@ fn new_surfaces_get_what_may_touch_them() {
     ] {
         let panel = piece(Construction::CradledPanel, [300.0, 400.0, 25.0], medium);
         let plan = plan(&panel, &Choices::default());
-        let spaced = plan.layers.iter().any(|layer| layer.slot == LayerSlot::WindowSpacer);
+        let spaced = plan
+            .layers
+            .iter()
+            .any(|layer| layer.slot == LayerSlot::WindowSpacer);
         assert_eq!(spaced, medium.takes_no_pressure(), "{medium:?}");
-        let contact = plan.layers.iter().find(|layer| layer.slot == LayerSlot::Contact);
-        assert_eq!(contact.expect("a sheet").material.as_str(), sheet, "{medium:?}");
+        let contact = plan
+            .layers
+            .iter()
+            .find(|layer| layer.slot == LayerSlot::Contact);
+        assert_eq!(
+            contact.expect("a sheet").material.as_str(),
+            sheet,
+            "{medium:?}"
+        );
     }
 }
 

@@ -8,7 +8,7 @@ use hummock_core::{
     material::Catalogue,
     odds::{Hazard, Route},
     piece::{Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize},
-    plan::{Plan, References, standing, Standing},
+    plan::{Plan, References, Standing, standing},
     quantity::{Area, Length, Mass, Shock},
 };
 use proptest::{prelude::*, test_runner::FileFailurePersistence};
@@ -228,7 +228,9 @@ fn less_and_more(
             with.allowances.depth_clearance = longer(rules.allowances.depth_clearance);
         }
         More::SecondGap => with.allowances.second_gap = longer(rules.allowances.second_gap),
-        More::PadThickness => with.allowances.pad_thickness = longer(rules.allowances.pad_thickness),
+        More::PadThickness => {
+            with.allowances.pad_thickness = longer(rules.allowances.pad_thickness)
+        }
         More::EdgePadThickness => {
             with.allowances.edge_pad_thickness = longer(rules.allowances.edge_pad_thickness);
         }
@@ -240,14 +242,18 @@ fn less_and_more(
 const DUST: f64 = 1e-9;
 
 fn hazard(plan: &Plan, kind: Hazard) -> Option<f64> {
-    let found = plan.odds.hazards.iter().find(|hazard| hazard.kind == kind)?;
+    let found = plan
+        .odds
+        .hazards
+        .iter()
+        .find(|hazard| hazard.kind == kind)?;
     found.measure.or(found.ratio)
 }
 
 fn is_folded(plan: &Plan) -> bool {
-    plan.layers.iter().any(|layer| {
-        matches!(&layer.make, hummock_core::layer::Make::Tube(tube) if tube.triangular)
-    })
+    plan.layers.iter().any(
+        |layer| matches!(&layer.make, hummock_core::layer::Make::Tube(tube) if tube.triangular),
+    )
 }
 
 proptest! {

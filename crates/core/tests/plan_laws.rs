@@ -5,14 +5,14 @@ mod studio;
 use hummock_core::{
     house::{ALLOWANCES, Choices, HouseRules, SCHOOLS},
     layer::{LayerSlot, Make},
-    material::{Catalogue, MaterialId, Touch},
+    material::{MaterialId, Touch},
     piece::{Condition, Construction, Medium, Outline, PaintBody, Piece, PieceSize},
     plan::{FindingAbout, Plan, Recipe},
     quantity::Length,
 };
 use proptest::prelude::*;
-use studio::catalogue;
 use serde_json::{Value, json};
+use studio::catalogue;
 
 fn any_piece() -> impl Strategy<Value = Piece> {
     let sides = (20.0..4000.0_f64, 20.0..4000.0_f64, 0.0..1.0_f64);

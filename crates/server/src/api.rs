@@ -61,6 +61,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(shipments::redo))
         .routes(routes!(plans::preview))
         .routes(routes!(plans::alternatives))
+        .routes(routes!(plans::changes))
         .routes(routes!(measures::read))
         .routes(routes!(house::preview))
         .routes(routes!(house::change))

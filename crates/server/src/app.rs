@@ -1,6 +1,9 @@
 //! What every handler works with.
 
+use std::sync::Arc;
+
 use hummock_core::{
+    plan::References,
     quantity::LengthUnit,
     shipment::{House, ShipmentInputs, Worked},
 };
@@ -17,6 +20,17 @@ pub struct App {
     pub studio: StudioId,
     /// What day it is.
     pub clock: Clock,
+    /// The Standard packs that plans are compared with; they follow from the pieces alone.
+    pub references: Arc<References>,
+}
+
+/// Whether a shipment keeps the preset that was picked for it, once something is chosen by hand.
+#[derive(Debug, Clone, Copy)]
+pub(crate) enum Kept<'a> {
+    /// Nothing is stored: the table is asked.
+    Asked,
+    /// It is stored, and this is what it was before.
+    Since(Option<&'a ShipmentInputs>),
 }
 
 /// Inputs that can stand, with what follows from them.
@@ -28,7 +42,10 @@ pub(crate) struct Outcome {
 
 impl App {
     pub(crate) async fn house(&self) -> Result<House, Problem> {
-        Ok(self.store.house(self.studio).await?)
+        Ok(House {
+            references: Arc::clone(&self.references),
+            ..self.store.house(self.studio).await?
+        })
     }
 
     /// Works out every shipment by a house; one that it can't plan keeps what it has.
@@ -50,9 +67,13 @@ impl App {
         &self,
         inputs: ShipmentInputs,
         unit: LengthUnit,
+        kept: Kept<'_>,
     ) -> Result<Outcome, Problem> {
         let house = self.house().await?;
-        let inputs = inputs.checked(unit, self.clock.today())?;
+        let mut inputs = inputs.checked(unit, self.clock.today())?;
+        if let Kept::Since(before) = kept {
+            inputs = inputs.keeping_preset(before, &house);
+        }
         let worked = Worked::out(&inputs, &house)?;
         Ok(Outcome {
             inputs,

@@ -7,7 +7,7 @@ use axum::{
 };
 use hummock_core::{
     Refusal,
-    house::{Choices, HouseRules, presets},
+    house::{Choices, HouseRules, preset_choices, presets},
     shipment::{House, Impact},
 };
 use serde::{Deserialize, Serialize};
@@ -93,10 +93,28 @@ impl App {
                 Refusal::new(format!("materials.{field}"), says)
             })
             .collect();
-        if !missing.is_empty() {
-            return Err(missing.into());
+        let mut refusals = missing;
+        let known = |name: &str| preset_choices(name, &rules, &house.presets).is_some();
+        for (at, line) in rules.beginnings.iter().enumerate() {
+            if !known(&line.start_from) {
+                let says = format!(
+                    "there is no preset called \"{}\": choose one that is kept",
+                    line.start_from
+                );
+                refusals.push(Refusal::new(format!("beginnings[{at}].start_from"), says));
+            }
+        }
+        if !refusals.is_empty() {
+            return Err(refusals.into());
         }
         Ok(House { rules, ..house })
+    }
+
+    /// Works out the bench again after a preset was kept or dropped, for the shipments that start from it.
+    async fn presets_changed(&self) -> Result<(), Problem> {
+        let house = self.house().await?;
+        let recomputed = self.recomputed(&house).await?;
+        Ok(self.store.recompute(self.studio, &recomputed).await?)
     }
 }
 
@@ -186,6 +204,7 @@ pub(crate) async fn keep_preset(
     }
     house.rules.name = name;
     app.store.keep_preset(app.studio, &house.rules).await?;
+    app.presets_changed().await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
@@ -203,6 +222,7 @@ pub(crate) async fn drop_preset(
     Path(name): Path<String>,
 ) -> Result<StatusCode, Problem> {
     if app.store.drop_preset(app.studio, &name).await? {
+        app.presets_changed().await?;
         Ok(StatusCode::NO_CONTENT)
     } else {
         Err(Problem::not_found(

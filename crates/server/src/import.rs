@@ -128,8 +128,10 @@ fn read_house(folder: &Path) -> Result<House> {
         rules: read(&folder.join("house-rules.json"))?,
         catalogue: read(&folder.join("catalogue.json"))?,
         tariffs,
+        presets: Vec::new(),
+        references: std::sync::Arc::default(),
     };
-    if let Err(refusals) = house.rules.allowances.check() {
+    if let Err(refusals) = house.rules.check() {
         bail!("house-rules.json: {}", sentences(&refusals));
     }
     Ok(house)
@@ -168,7 +170,8 @@ fn worked_out(
     let inputs = inputs
         .clone()
         .checked(unit, clock.today())
-        .map_err(|refusals| refused(&refusals))?;
+        .map_err(|refusals| refused(&refusals))?
+        .keeping_preset(None, house);
     let worked = Worked::out(&inputs, house).map_err(|refusals| refused(&refusals))?;
     let computed = computed(&worked, &inputs, house.rules.version);
     Ok(NewShipment {

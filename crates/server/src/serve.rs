@@ -54,6 +54,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         store,
         studio: imported.studio,
         clock: options.clock,
+        references: std::sync::Arc::default(),
     };
     bring_up_to_date(&app).await?;
     let listener = TcpListener::bind(options.address).await.with_context(|| {

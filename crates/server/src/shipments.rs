@@ -12,7 +12,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 
 use crate::{
-    app::App,
+    app::{App, Kept},
     body::{Body, ShipmentId, refusal_at},
     problem::Problem,
 };
@@ -147,7 +147,7 @@ impl App {
             return Err(Problem::stale(based_on, self.view(stored)));
         }
         let inputs = self.store.inputs_after(self.studio, id, towards).await?;
-        let outcome = self.outcome(inputs, LengthUnit::Mm).await?;
+        let outcome = self.outcome(inputs, LengthUnit::Mm, Kept::Asked).await?;
         let moved = self
             .store
             .step(
@@ -187,7 +187,9 @@ pub(crate) async fn create(
     State(app): State<App>,
     Body(request): Body<NewRequest>,
 ) -> Result<(StatusCode, Json<ShipmentView>), Problem> {
-    let outcome = app.outcome(request.inputs, request.unit).await?;
+    let outcome = app
+        .outcome(request.inputs, request.unit, Kept::Since(None))
+        .await?;
     let computed = outcome.computed();
     let new = NewShipment {
         id: request.id.unwrap_or_else(Uuid::now_v7),
@@ -234,7 +236,9 @@ pub(crate) async fn edit(
         return Err(Problem::stale(request.version, app.view(stored)));
     }
     let changed = merged(&stored.inputs, request.change)?;
-    let outcome = app.outcome(changed, request.unit).await?;
+    let outcome = app
+        .outcome(changed, request.unit, Kept::Since(Some(&stored.inputs)))
+        .await?;
     if outcome.inputs == stored.inputs {
         return Ok(Json(app.view(stored)));
     }

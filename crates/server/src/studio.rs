@@ -5,6 +5,7 @@ use hummock_core::{
     house::{ALLOWANCES, Allowance, HouseRules, SCHOOLS, SchoolQuestion},
     layer::LayerSlot,
     material::Catalogue,
+    odds::{PieceClass, Route},
     quantity::LengthUnit,
 };
 use jiff::civil::Date;
@@ -35,6 +36,10 @@ pub(crate) struct StudioView {
     schools: &'static [SchoolQuestion],
     /// Every layer that a plan can have, from the art outward.
     slots: Vec<SlotName>,
+    /// Every kind of piece that has odds of its own.
+    classes: Vec<ClassName>,
+    /// Every route, the gentlest first.
+    routes: Vec<RouteName>,
     /// Its shelf.
     catalogue: Catalogue,
 }
@@ -44,6 +49,24 @@ pub(crate) struct StudioView {
 pub(crate) struct SlotName {
     /// Which.
     slot: LayerSlot,
+    /// What people call it.
+    name: &'static str,
+}
+
+/// What a kind of piece is called in the table of odds.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct ClassName {
+    /// Which.
+    class: PieceClass,
+    /// What people call it.
+    name: &'static str,
+}
+
+/// What a route is called.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct RouteName {
+    /// Which.
+    route: Route,
     /// What people call it.
     name: &'static str,
 }
@@ -88,6 +111,20 @@ pub(crate) async fn show(State(app): State<App>) -> Result<Json<StudioView>, Pro
                 name: slot.name(),
             })
             .into(),
+        classes: PieceClass::ALL
+            .iter()
+            .map(|&class| ClassName {
+                class,
+                name: class.name(),
+            })
+            .collect(),
+        routes: Route::ALL
+            .iter()
+            .map(|&route| RouteName {
+                route,
+                name: route.name(),
+            })
+            .collect(),
         catalogue: house.catalogue,
     }))
 }

@@ -5,8 +5,9 @@ use hummock_core::odds::FallDanger;
 use hummock_core::sums::{
     BillableAnswer, BillableSum, BoundaryAnswer, BoundarySum, BoxAnswer, BoxSum,
     ContactSheetAnswer, ContactSheetSum, CornerPocketAnswer, CornerPocketSum, CurveAnswer,
-    CurveSum, CushionAnswer, CushionSum, FallAnswer, FallSum, FallsSum, GlassAnswer, GlassSum, OddsAnswer, OddsSum, PressedAnswer, PressedSum, PressInAnswer, PressInSum,
-    RollAnswer, RollSum, SeriesAnswer, SeriesSum, StackAnswer, StackSum, Sum, WrapAnswer, WrapSum,
+    CurveSum, CushionAnswer, CushionSum, FallAnswer, FallSum, FallsSum, GlassAnswer, GlassSum,
+    OddsAnswer, OddsSum, PressInAnswer, PressInSum, PressedAnswer, PressedSum, RollAnswer, RollSum,
+    SeriesAnswer, SeriesSum, StackAnswer, StackSum, Sum, WrapAnswer, WrapSum,
 };
 use utoipa_axum::{router::OpenApiRouter, routes};
 

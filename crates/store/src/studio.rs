@@ -1,5 +1,7 @@
 //! A studio: its settings, rules, shelf and tariffs.
 
+use std::sync::Arc;
+
 use hummock_core::{
     freight::Tariff,
     house::HouseRules,
@@ -116,28 +118,37 @@ impl Store {
         Ok(settings)
     }
 
-    /// Returns the newest rules, the shelf and the tariffs of a studio.
+    /// Returns the newest rules, the shelf, the tariffs and the presets of a studio.
     ///
     /// # Errors
     /// [`StoreError`].
     pub async fn house(&self, studio: StudioId) -> Result<House, StoreError> {
-        let (Json(rules), Json(catalogue), Json(tariffs)): (Json<HouseRules>, Json<Catalogue>, Json<Vec<Tariff>>) =
-            sqlx::query_as(
-                "SELECT rules, materials, (
-                     SELECT coalesce(jsonb_agg(body ORDER BY id), '[]') FROM tariff WHERE studio_id = $1
-                 )
-                 FROM house_rules JOIN catalogue USING (studio_id)
-                 WHERE studio_id = $1
-                 ORDER BY house_rules.version DESC
-                 LIMIT 1",
-            )
-            .bind(studio.0)
-            .fetch_one(&self.pool)
-            .await?;
+        type Row = (
+            Json<HouseRules>,
+            Json<Catalogue>,
+            Json<Vec<Tariff>>,
+            Json<Vec<HouseRules>>,
+        );
+        let (Json(rules), Json(catalogue), Json(tariffs), Json(presets)): Row = sqlx::query_as(
+            "SELECT rules, materials, (
+                 SELECT coalesce(jsonb_agg(body ORDER BY id), '[]') FROM tariff WHERE studio_id = $1
+             ), (
+                 SELECT coalesce(jsonb_agg(rules ORDER BY name), '[]') FROM preset WHERE studio_id = $1
+             )
+             FROM house_rules JOIN catalogue USING (studio_id)
+             WHERE studio_id = $1
+             ORDER BY house_rules.version DESC
+             LIMIT 1",
+        )
+        .bind(studio.0)
+        .fetch_one(&self.pool)
+        .await?;
         Ok(House {
             rules,
             catalogue,
             tariffs,
+            presets,
+            references: Arc::default(),
         })
     }
 }

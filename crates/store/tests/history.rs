@@ -19,6 +19,8 @@ async fn studio(pool: PgPool) -> (Store, StudioId) {
         catalogue: serde_json::from_str(include_str!("../../../demo/catalogue.json"))
             .expect("a catalogue"),
         tariffs: vec![tariff],
+        presets: Vec::new(),
+        references: std::sync::Arc::default(),
     };
     let settings: Settings =
         serde_json::from_str(include_str!("../../../demo/studio.json")).expect("settings");

@@ -14,6 +14,8 @@ fn house() -> House {
         catalogue: serde_json::from_str(include_str!("../../../demo/catalogue.json"))
             .expect("a catalogue"),
         tariffs: Vec::new(),
+        presets: Vec::new(),
+        references: std::sync::Arc::default(),
     }
 }
 

@@ -5,9 +5,7 @@ use serde::Serialize;
 use super::{Blank, Fold, Hinge, Panel, PanelRole, Point, SheetNeed};
 use crate::{
     house::{Allowances, SealRule},
-    layer::{
-        Addition, Cushioning, Direction, Envelope, Layer, LayerSlot, Make, Sides, Supplies,
-    },
+    layer::{Addition, Cushioning, Direction, Envelope, Layer, LayerSlot, Make, Sides, Supplies},
     quantity::{Length, decimal_of},
 };
 

@@ -170,12 +170,16 @@ mod tests {
     #[test]
     fn a_search_from_the_neighbour_finds_what_a_search_from_afar_does() {
         // A start at 30 makes the straight line flatter than the curve below it ends: 2·ε_min·b is 6.
-        let springs = Springs::of(&[layer(30.0, 9.0), layer(0.0, 20.0), layer(2.0, 4.0)]).expect("layers");
+        let springs =
+            Springs::of(&[layer(30.0, 9.0), layer(0.0, 20.0), layer(2.0, 4.0)]).expect("layers");
         let energies = [90.0, 12.0, 3.0, 0.4, 1e-3, 1e-9];
         let near = springs.forces_at(energies.into_iter());
         for (energy, near) in energies.into_iter().zip(near) {
             let far = springs.force_at(energy);
-            assert!((near / far - 1.0).abs() < 1e-9, "{energy}: {near} and {far}");
+            assert!(
+                (near / far - 1.0).abs() < 1e-9,
+                "{energy}: {near} and {far}"
+            );
             let (taken, _) = springs.at(near.ln());
             assert!((taken / energy - 1.0).abs() < 1e-6, "{energy}: {taken}");
         }

@@ -71,10 +71,14 @@ impl BeginLine {
         let mut parts = Vec::new();
         let listed = |names: Vec<&str>| names.join(" or ");
         if !self.classes.is_empty() {
-            parts.push(listed(self.classes.iter().map(|class| class.name()).collect()));
+            parts.push(listed(
+                self.classes.iter().map(|class| class.name()).collect(),
+            ));
         }
         if !self.routes.is_empty() {
-            parts.push(listed(self.routes.iter().map(|route| route.name()).collect()));
+            parts.push(listed(
+                self.routes.iter().map(|route| route.name()).collect(),
+            ));
         }
         if let Some(over) = self.value_over {
             parts.push(format!("worth over {over:.0}"));
@@ -208,17 +212,45 @@ mod tests {
             serde_json::from_str(include_str!("../../../../demo/house-rules.json")).expect("rules");
         use PieceClass as Class;
         for (asked, preset, line) in [
-            (asked(Route::OwnVan, Class::MirrorLarge, 9000.0), "Lean", Some(1)),
+            (
+                asked(Route::OwnVan, Class::MirrorLarge, 9000.0),
+                "Lean",
+                Some(1),
+            ),
             // Paper stays Standard even overseas.
-            (asked(Route::Overseas, Class::PaperBoxed, 900.0), "Standard", Some(2)),
-            (asked(Route::Overseas, Class::Canvas, 900.0), "Twice boxed", Some(3)),
-            (asked(Route::Abroad, Class::GlassSmall, 90.0), "Twice boxed", Some(4)),
+            (
+                asked(Route::Overseas, Class::PaperBoxed, 900.0),
+                "Standard",
+                Some(2),
+            ),
+            (
+                asked(Route::Overseas, Class::Canvas, 900.0),
+                "Twice boxed",
+                Some(3),
+            ),
+            (
+                asked(Route::Abroad, Class::GlassSmall, 90.0),
+                "Twice boxed",
+                Some(4),
+            ),
             (asked(Route::Abroad, Class::Canvas, 90.0), "Standard", None),
-            (asked(Route::National, Class::Canvas, 2000.0), "Standard", None),
-            (asked(Route::National, Class::Canvas, 2000.01), "Twice boxed", Some(5)),
+            (
+                asked(Route::National, Class::Canvas, 2000.0),
+                "Standard",
+                None,
+            ),
+            (
+                asked(Route::National, Class::Canvas, 2000.01),
+                "Twice boxed",
+                Some(5),
+            ),
         ] {
             let began = rules.begin(asked);
-            assert_eq!((began.preset.as_str(), began.line), (preset, line), "{asked:?}");
+            assert_eq!(
+                (began.preset.as_str(), began.line),
+                (preset, line),
+                "{asked:?}"
+            );
         }
         let treasured = Asked {
             irreplaceable: true,

@@ -230,8 +230,7 @@ impl Choices {
         }
         if rules.schools.fit == Fit::Snug {
             allowances.clearance = allowances.snug_clearance;
-            allowances.depth_clearance =
-                allowances.depth_clearance.min(allowances.snug_clearance);
+            allowances.depth_clearance = allowances.depth_clearance.min(allowances.snug_clearance);
         }
         let materials = &mut rules.materials;
         match rules.schools.tape {

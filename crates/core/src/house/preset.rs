@@ -168,10 +168,19 @@ mod tests {
         };
         let found = |name: &str| preset_choices(name, &house, std::slice::from_ref(&own));
         assert_eq!(found(&house.name), Some(Choices::default()));
-        for preset in presets(&house).iter().filter(|preset| preset.rules.name != house.name) {
-            assert_eq!(found(&preset.rules.name), Some(preset.rules.as_choices(&house)));
+        for preset in presets(&house)
+            .iter()
+            .filter(|preset| preset.rules.name != house.name)
+        {
+            assert_eq!(
+                found(&preset.rules.name),
+                Some(preset.rules.as_choices(&house))
+            );
         }
-        assert_eq!(found("Show week"), Some(Choices::layer(LayerSlot::Bag, true)));
+        assert_eq!(
+            found("Show week"),
+            Some(Choices::layer(LayerSlot::Bag, true))
+        );
         assert_eq!(found("Nobody's"), None);
     }
 

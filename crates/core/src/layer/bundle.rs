@@ -84,19 +84,15 @@ impl Bundle {
     ) -> Result<Layer, Refusal> {
         let board = supplies.board("house.folio_board", &supplies.rules.materials.folio_board)?;
         let allowances = supplies.allowances();
-        let grid = supplies
-            .rules
-            .shipment
-            .set_grid
-            .unwrap_or_else(|| {
-                // By the piece alone: what lies on its face must not lay the bundle out anew.
-                let one = Envelope {
-                    across: size.width,
-                    up: size.height,
-                    through: size.depth,
-                };
-                Self::grid_for(one, count, board.caliper)
-            });
+        let grid = supplies.rules.shipment.set_grid.unwrap_or_else(|| {
+            // By the piece alone: what lies on its face must not lay the bundle out anew.
+            let one = Envelope {
+                across: size.width,
+                up: size.height,
+                through: size.depth,
+            };
+            Self::grid_for(one, count, board.caliper)
+        });
         let bundle = Self::of(
             inside,
             count,

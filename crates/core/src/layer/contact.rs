@@ -168,8 +168,7 @@ impl Interleaves {
             cost: paper.price_per_m * decimal_of((sheet.roll_length * each).as_m()),
             tape: None,
             minutes: allowances.contact_minutes
-                + allowances.interleaf_minutes_per_m
-                    * ((size.width + size.height) * each).as_m(),
+                + allowances.interleaf_minutes_per_m * ((size.width + size.height) * each).as_m(),
             why: "A smooth sheet before, between and behind, so that nothing rubs on a face.",
             make: Make::Interleaves(leaves),
             cushioning: None,

@@ -131,8 +131,7 @@ impl CardPocket {
             doubt: allowances.sheet_doubt,
             cost: board.price_per_m2() * decimal_of(area.as_m2()),
             tape: Some((supplies.inner_tape, allowances.tape_tab * (2.0 * each))),
-            minutes: (allowances.pocket_minutes
-                + allowances.pocket_minutes_per_m * leg.as_m())
+            minutes: (allowances.pocket_minutes + allowances.pocket_minutes_per_m * leg.as_m())
                 * each,
             why: "Corners break first; a pocket of the piece's own depth can't slide off.",
             make: Make::CardPockets(pocket),

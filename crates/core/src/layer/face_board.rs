@@ -125,7 +125,11 @@ impl FaceBoards {
         let crushes = board.build != BoardBuild::Solid;
         let sides = Sides {
             front: self.caliper,
-            back: if self.behind { self.caliper } else { Length::ZERO },
+            back: if self.behind {
+                self.caliper
+            } else {
+                Length::ZERO
+            },
             ..Sides::default()
         };
         supplies.layer(Making {

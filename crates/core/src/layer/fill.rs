@@ -99,7 +99,8 @@ impl EdgeFill {
             gap: volume,
             loose: volume / supplies.allowances().fill_settling,
         };
-        let why = "What is left over in the tube is filled, so that the roll can't slide or rattle.";
+        let why =
+            "What is left over in the tube is filled, so that the roll can't slide or rattle.";
         let layer = fill.made(supplies, (LayerSlot::Fill, why), adds, inside, Volume::ZERO);
         Some(layer)
     }

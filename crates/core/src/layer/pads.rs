@@ -148,12 +148,7 @@ impl FacePads {
     /// Returns pads of a thickness over a face: one over all of it, or four of a quarter of an area each, that lie
     /// within the piece and apart from each other.
     #[must_use]
-    pub fn over(
-        inside: Envelope,
-        body: PieceSize,
-        thickness: Length,
-        area: Option<Area>,
-    ) -> Self {
+    pub fn over(inside: Envelope, body: PieceSize, thickness: Length, area: Option<Area>) -> Self {
         let whole = inside.face();
         let most = body.face() * (LARGEST_PADS * LARGEST_PADS * f64::from(PADS_AT_CORNERS));
         match area.filter(|&area| area < most) {
@@ -168,9 +163,9 @@ impl FacePads {
                 let one = area / f64::from(PADS_AT_CORNERS);
                 let side = Length::mm(one.as_m2().sqrt() * MM_PER_M);
                 let most = [body.width, body.height].map(|along| along * LARGEST_PADS);
-                let width = side.min(most[0]).max(Length::mm(
-                    one.as_m2() / most[1].as_m() * MM_PER_M,
-                ));
+                let width = side
+                    .min(most[0])
+                    .max(Length::mm(one.as_m2() / most[1].as_m() * MM_PER_M));
                 let height = Length::mm(one.as_m2() / width.as_m() * MM_PER_M);
                 Self {
                     thickness,
@@ -409,7 +404,10 @@ mod tests {
         };
         let wanted = (Length::mm(40.0), Length::mm(200.0));
         let blocks = CornerBlocks::around(envelope(), narrow, 4, wanted, Length::mm(3.0));
-        assert_eq!((blocks.leg, blocks.thickness), (Length::mm(40.0), Length::mm(20.0)));
+        assert_eq!(
+            (blocks.leg, blocks.thickness),
+            (Length::mm(40.0), Length::mm(20.0))
+        );
         let pads = |cm2: f64| {
             let area = Some(Area::m2(cm2 / 1e4));
             FacePads::over(envelope(), narrow, Length::mm(25.0), area)
@@ -450,7 +448,10 @@ mod tests {
         assert_eq!(pads.pads, 4);
         assert!((pads.width.as_mm() - 100.0).abs() < 1e-9);
         assert!((pads.height.as_mm() - 100.0).abs() < 1e-9);
-        assert_eq!(FacePads::over(envelope(), body(), Length::mm(50.0), None).pads, 1);
+        assert_eq!(
+            FacePads::over(envelope(), body(), Length::mm(50.0), None).pads,
+            1
+        );
     }
 
     #[test]

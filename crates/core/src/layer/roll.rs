@@ -243,8 +243,9 @@ impl<'a> TubeFit<'a> {
 
     /// Returns what is left over on each side of what is wrapped, beyond the play of the tube.
     pub(crate) fn gap(&self) -> Length {
-        self.round
-            .map_or(Length::ZERO, |tube| (tube.inside - self.size.tube_inside) / 2.0)
+        self.round.map_or(Length::ZERO, |tube| {
+            (tube.inside - self.size.tube_inside) / 2.0
+        })
     }
 }
 

@@ -7,8 +7,8 @@ use crate::{
     Refusal,
     house::{Allowances, CornerStyle, HouseRules, ReusedRule},
     material::{
-        Board, BoardBuild, Catalogue, ContactPaper, CushionWrap, Fill, Film, Foam, Ground,
-        Mailer, MaterialId, MissingMaterial, RollCore, SlipOnCorner, Sundry, Tape, Touch, Tube,
+        Board, BoardBuild, Catalogue, ContactPaper, CushionWrap, Fill, Film, Foam, Ground, Mailer,
+        MaterialId, MissingMaterial, RollCore, SlipOnCorner, Sundry, Tape, Touch, Tube,
     },
     piece::{Glazing, Piece},
     quantity::{Area, Length, Mass, Minutes, Money, Weight, ceil_count, decimal_of},

@@ -160,26 +160,28 @@ impl WrapStrip {
             across: adds.left,
             up: adds.top,
         };
-        Some(supplies.layer(Making {
-            slot,
-            stuff: cushion.into(),
-            adds,
-            inside,
-            area: strip.area,
-            mass: cushion.areal_density * strip.area,
-            doubt: allowances.sheet_doubt,
-            cost: cushion.price_per_m * decimal_of(roll.as_m()),
-            tape: Some((supplies.wrap_tape, strip.tape(inside, allowances))),
-            minutes: (allowances.wrap_turn_minutes
-                + allowances.wrap_turn_minutes_per_m
-                    * (strip.length / f64::from(turns) + strip.width).as_m())
-                * f64::from(turns),
-            why: why(slot, cushion.bubbles),
-            make: Make::Wrap(strip),
-            cushioning: cushion
-                .curve
-                .map(|curve| Cushioning::covering(curve, sides)),
-        }))
+        Some(
+            supplies.layer(Making {
+                slot,
+                stuff: cushion.into(),
+                adds,
+                inside,
+                area: strip.area,
+                mass: cushion.areal_density * strip.area,
+                doubt: allowances.sheet_doubt,
+                cost: cushion.price_per_m * decimal_of(roll.as_m()),
+                tape: Some((supplies.wrap_tape, strip.tape(inside, allowances))),
+                minutes: (allowances.wrap_turn_minutes
+                    + allowances.wrap_turn_minutes_per_m
+                        * (strip.length / f64::from(turns) + strip.width).as_m())
+                    * f64::from(turns),
+                why: why(slot, cushion.bubbles),
+                make: Make::Wrap(strip),
+                cushioning: cushion
+                    .curve
+                    .map(|curve| Cushioning::covering(curve, sides)),
+            }),
+        )
     }
 
     /// Returns the layer around a roll, which is as wide as it is through and needs no rolled ends.
@@ -202,7 +204,8 @@ impl WrapStrip {
 
     /// Returns the tape that holds it: the seam and both rolled ends, tacked at a distance.
     fn tape(self, inside: Envelope, allowances: &Allowances) -> Length {
-        let tabs = |length: Length| f64::from(ceil_count(length / allowances.wrap_tab_every).max(1));
+        let tabs =
+            |length: Length| f64::from(ceil_count(length / allowances.wrap_tab_every).max(1));
         let ends = match self.direction {
             Direction::Up => inside.up,
             Direction::Across => inside.across,

@@ -3,8 +3,8 @@
 use serde::{Deserialize, Serialize};
 
 use super::{
-    Board, ContactPaper, CushionWrap, Fill, Film, Foam, Mailer, MaterialId, PictureCarton, RollCore,
-    SlipOnCorner, Sundry, Tape, Tube, Use,
+    Board, ContactPaper, CushionWrap, Fill, Film, Foam, Mailer, MaterialId, PictureCarton,
+    RollCore, SlipOnCorner, Sundry, Tape, Tube, Use,
 };
 use crate::quantity::Currency;
 

@@ -125,13 +125,28 @@ mod tests {
         let standard = measures(7.700_93e-4, 5.307_91e-5, 0.072_439_0);
         for (plan, factor, probability) in [
             (standard, 1.0, 0.002_995_50),
-            (measures(7.700_93e-4, 1.860_22e-4, 0.090_132_3), 1.351_406, 0.004_046_01),
-            (measures(7.700_93e-4, 5.549_22e-6, 0.031_278_7), 0.626_012, 0.001_876_27),
-            (measures(7.700_93e-4, 1.461_75e-2, 0.301_511), 5.266_066, 0.015_674_1),
+            (
+                measures(7.700_93e-4, 1.860_22e-4, 0.090_132_3),
+                1.351_406,
+                0.004_046_01,
+            ),
+            (
+                measures(7.700_93e-4, 5.549_22e-6, 0.031_278_7),
+                0.626_012,
+                0.001_876_27,
+            ),
+            (
+                measures(7.700_93e-4, 1.461_75e-2, 0.301_511),
+                5.266_066,
+                0.015_674_1,
+            ),
         ] {
             let (found, ratios) = compared(CANVAS, plan, standard);
             close(found, factor);
-            close(Known::default().chance(0.003 * found).probability, probability);
+            close(
+                Known::default().chance(0.003 * found).probability,
+                probability,
+            );
             assert_eq!(ratios.flat, Some(1.0));
         }
         let chance = Known::default().chance(0.003);

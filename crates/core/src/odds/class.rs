@@ -92,9 +92,7 @@ impl PieceClass {
         let pane = piece.pane_area();
         match piece.construction {
             _ if travels == Travels::Rolled => Self::Rolled,
-            Construction::LoosePaper | Construction::LooseCanvas
-                if travels == Travels::Mailed =>
-            {
+            Construction::LoosePaper | Construction::LooseCanvas if travels == Travels::Mailed => {
                 Self::PaperMailed
             }
             Construction::LoosePaper | Construction::LooseCanvas => Self::PaperBoxed,
@@ -159,17 +157,41 @@ mod tests {
         let boxed = |construction, sides| class(construction, sides, Travels::Boxed);
         use Construction as C;
         for (found, wanted) in [
-            (boxed(C::StretchedCanvas, [900.0, 1200.0, 38.0]), PieceClass::Canvas),
-            (boxed(C::StretchedCanvas, [900.0, 1201.0, 38.0]), PieceClass::CanvasLarge),
+            (
+                boxed(C::StretchedCanvas, [900.0, 1200.0, 38.0]),
+                PieceClass::Canvas,
+            ),
+            (
+                boxed(C::StretchedCanvas, [900.0, 1201.0, 38.0]),
+                PieceClass::CanvasLarge,
+            ),
             // The pane of 340 × 460 is 300 × 420: 0.126 m²
-            (boxed(C::FramedUnderGlass, [340.0, 460.0, 24.0]), PieceClass::GlassSmall),
-            (boxed(C::FramedUnderGlass, [520.0, 380.0, 24.0]), PieceClass::GlassMedium),
-            (boxed(C::FramedUnderGlass, [800.0, 1000.0, 30.0]), PieceClass::GlassHuge),
+            (
+                boxed(C::FramedUnderGlass, [340.0, 460.0, 24.0]),
+                PieceClass::GlassSmall,
+            ),
+            (
+                boxed(C::FramedUnderGlass, [520.0, 380.0, 24.0]),
+                PieceClass::GlassMedium,
+            ),
+            (
+                boxed(C::FramedUnderGlass, [800.0, 1000.0, 30.0]),
+                PieceClass::GlassHuge,
+            ),
             (boxed(C::Mirror, [500.0, 700.0, 25.0]), PieceClass::Mirror),
-            (boxed(C::Mirror, [780.0, 1050.0, 30.0]), PieceClass::MirrorLarge),
+            (
+                boxed(C::Mirror, [780.0, 1050.0, 30.0]),
+                PieceClass::MirrorLarge,
+            ),
             (boxed(C::PanelSet, [200.0, 200.0, 22.0]), PieceClass::Panel),
-            (class(C::LoosePaper, [105.0, 148.0, 1.0], Travels::Mailed), PieceClass::PaperMailed),
-            (class(C::LooseCanvas, [800.0, 1000.0, 1.0], Travels::Rolled), PieceClass::Rolled),
+            (
+                class(C::LoosePaper, [105.0, 148.0, 1.0], Travels::Mailed),
+                PieceClass::PaperMailed,
+            ),
+            (
+                class(C::LooseCanvas, [800.0, 1000.0, 1.0], Travels::Rolled),
+                PieceClass::Rolled,
+            ),
         ] {
             assert_eq!(found, wanted);
         }

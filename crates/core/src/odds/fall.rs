@@ -148,7 +148,12 @@ pub fn danger_of_falls(faller: &Faller, sides: &FallSides) -> FallDanger {
         tip_back: TIPPED * study.harm(&back, behind, TIPPED_SHOCK, TIPPED_SPEED),
         edge_up: EDGE * study.harm(&meeting(&[(h, &up), (d, &front)]), plane, EDGE_SHOCK, 1.0),
         edge_across: EDGE
-            * study.harm(&meeting(&[(w, &across), (d, &front)]), plane, EDGE_SHOCK, 1.0),
+            * study.harm(
+                &meeting(&[(w, &across), (d, &front)]),
+                plane,
+                EDGE_SHOCK,
+                1.0,
+            ),
         corner: CORNER
             * study.harm(
                 &meeting(&[(h, &up), (w, &across), (d, &front)]),

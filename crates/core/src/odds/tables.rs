@@ -271,7 +271,11 @@ impl OddsTables {
                 );
                 refusals.push(Refusal::new(format!("odds.places[{at}].country"), says));
             }
-            if place.wet_months.iter().any(|month| !(1..=12).contains(month)) {
+            if place
+                .wet_months
+                .iter()
+                .any(|month| !(1..=12).contains(month))
+            {
                 refusals.push(Refusal::new(
                     format!("odds.places[{at}].wet_months"),
                     "a month is a number from 1 to 12",
@@ -296,7 +300,9 @@ impl OddsTables {
         }
         let wrong = |(at, row): (usize, &RecordRow)| {
             let says = match row {
-                _ if row.sent > MOST_SENT => format!("it is {}; give at most {MOST_SENT}", row.sent),
+                _ if row.sent > MOST_SENT => {
+                    format!("it is {}; give at most {MOST_SENT}", row.sent)
+                }
                 _ if row.damaged > row.sent => format!(
                     "{} damaged of {} sent: no more can arrive damaged than were sent",
                     row.damaged, row.sent
@@ -390,7 +396,9 @@ mod tests {
             .expect("it is listed");
         canvas.base_percent = 0.0;
         canvas.shares_percent.damp = 40.0;
-        tables.places.push(place("home", &[""], Route::National, &[13]));
+        tables
+            .places
+            .push(place("home", &[""], Route::National, &[13]));
         tables.record.push(RecordRow {
             class: PieceClass::Canvas,
             route: Route::National,

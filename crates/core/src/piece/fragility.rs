@@ -52,10 +52,7 @@ const MOST_TOUGHNESS: f64 = 2.1;
 #[must_use]
 pub fn glass_limit(short_side: Length, thickness: Length) -> (Shock, Frequency) {
     let q = toughness(short_side, thickness / KNOWN_THICKNESS);
-    (
-        Shock::times_gravity(45.0 * q * q),
-        Frequency::hz(40.0 * q),
-    )
+    (Shock::times_gravity(45.0 * q * q), Frequency::hz(40.0 * q))
 }
 
 /// Returns the shock and the frequency of a mirror by its short side, whatever its thickness: 40·q² G and 50·q
@@ -63,10 +60,7 @@ pub fn glass_limit(short_side: Length, thickness: Length) -> (Shock, Frequency) 
 #[must_use]
 pub fn mirror_limit(short_side: Length) -> (Shock, Frequency) {
     let q = toughness(short_side, 1.0);
-    (
-        Shock::times_gravity(40.0 * q * q),
-        Frequency::hz(50.0 * q),
-    )
+    (Shock::times_gravity(40.0 * q * q), Frequency::hz(50.0 * q))
 }
 
 fn toughness(short_side: Length, times: f64) -> f64 {
@@ -195,10 +189,12 @@ mod tests {
 
     #[test]
     fn the_weaker_of_kind_and_surface_counts() {
-        let limit = |piece: &Piece| Fragility::of(piece, false)
+        let limit = |piece: &Piece| {
+            Fragility::of(piece, false)
                 .limit
                 .expect("it is stiff")
-                .as_times_gravity();
+                .as_times_gravity()
+        };
         for (construction, medium, wanted) in [
             (Construction::StretchedCanvas, Medium::Oil, 50.0),
             (
@@ -240,7 +236,10 @@ mod tests {
             (glass_limit(mm(100.0), mm(2.0)), (198.45, 84.0)),
             (glass_limit(mm(3000.0), mm(2.0)), (9.112_5, 18.0)),
         ] {
-            assert!((limit.as_times_gravity() - wanted.0).abs() < 5e-6, "{limit:?}");
+            assert!(
+                (limit.as_times_gravity() - wanted.0).abs() < 5e-6,
+                "{limit:?}"
+            );
             assert!((frequency.as_hz() - wanted.1).abs() < 5e-6, "{frequency:?}");
         }
         let paper = piece(Construction::LoosePaper, Medium::Print);

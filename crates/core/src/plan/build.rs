@@ -6,9 +6,9 @@ use crate::{
     carton::SlottedEdge,
     house::{Carriage, CornerStyle},
     layer::{
-        BackFill, Bundle, CardPocket, ContactSheet, CornerBlocks, Direction, EdgeFill,
-        EdgePads, Envelope, FaceBoards, FacePads, Folio, GlassTape, Interleaves, Layer, LayerSlot,
-        MailerBox, Make, NameTag, Roll, SealedBag, SlipOns, StretchFilm, Supplies, TubeBox, TubeFit,
+        BackFill, Bundle, CardPocket, ContactSheet, CornerBlocks, Direction, EdgeFill, EdgePads,
+        Envelope, FaceBoards, FacePads, Folio, GlassTape, Interleaves, Layer, LayerSlot, MailerBox,
+        Make, NameTag, Roll, SealedBag, SlipOns, StretchFilm, Supplies, TubeBox, TubeFit,
         WindowSpacer, WrapStrip, mailer_for,
     },
     piece::{Piece, PieceSize},
@@ -76,8 +76,12 @@ impl Building<'_> {
     fn flat(&mut self) -> Result<(), Refusal> {
         let (supplies, size) = (self.supplies, self.piece.size);
         if self.has(LayerSlot::GlassTape) {
-            self.layers
-                .push(GlassTape::layer(supplies, size, self.piece.count, self.inside()));
+            self.layers.push(GlassTape::layer(
+                supplies,
+                size,
+                self.piece.count,
+                self.inside(),
+            ));
         }
         if self.has(LayerSlot::WindowSpacer) {
             let count = self.piece.count;
@@ -249,18 +253,13 @@ impl Building<'_> {
                 .push(FacePads::layer(supplies, self.body, self.inside())?);
         }
         if self.has(LayerSlot::EdgePads) {
-            self.layers
-                .push(EdgePads::layer(supplies, self.inside())?);
+            self.layers.push(EdgePads::layer(supplies, self.inside())?);
         }
         let mut hollow = Volume::ZERO;
         if self.has(LayerSlot::CornerBlocks) {
             let inside = self.inside();
-            let layer = CornerBlocks::layer(
-                supplies,
-                (self.body, self.bearing_depth),
-                CORNERS,
-                inside,
-            )?;
+            let layer =
+                CornerBlocks::layer(supplies, (self.body, self.bearing_depth), CORNERS, inside)?;
             if let Make::CornerBlocks(blocks) = &layer.make {
                 hollow = blocks.hollow(inside);
             }

@@ -13,8 +13,8 @@ mod tally;
 
 pub use change::Change;
 pub use finding::{Finding, FindingAbout, FindingLevel, Remedy};
-pub use odds::{HazardOdds, Odds, OneIn};
 pub(crate) use odds::travels;
+pub use odds::{HazardOdds, Odds, OneIn};
 pub use recipe::{Recipe, SlotState, Standing, carriage_of, standing};
 pub use reference::{Reference, References};
 pub use survival::{
@@ -180,9 +180,7 @@ fn built(piece: &Piece, supplies: &Supplies<'_>) -> Result<(Recipe, Vec<Layer>),
     };
     let recipe = whole(Recipe::of(piece, rules)?);
     match build::layers_of(piece, supplies, &recipe) {
-        Err(_)
-            if recipe.carriage == Carriage::Mailed && rules.shipment.carriage.is_none() =>
-        {
+        Err(_) if recipe.carriage == Carriage::Mailed && rules.shipment.carriage.is_none() => {
             let recipe = whole(Recipe::boxed_instead(piece, rules));
             let layers = build::layers_of(piece, supplies, &recipe)?;
             Ok((recipe, layers))

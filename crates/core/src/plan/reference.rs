@@ -16,7 +16,9 @@ use crate::{
         Damp, FallSides, Faller, Measure, PerHazard, PlateOver, danger_of_falls, edge_measure,
         pressed_measure, tube_measure, tube_stiffness,
     },
-    piece::{Condition, Construction, Fragility, Medium, Outline, PaintBody, Pane, Piece, PieceSize},
+    piece::{
+        Condition, Construction, Fragility, Medium, Outline, PaintBody, Pane, Piece, PieceSize,
+    },
     quantity::{Area, Length, Mass, Shock},
 };
 
@@ -168,15 +170,17 @@ impl Reference {
             .faller
             .map(|faller| danger_of_falls(&faller, &packed.sides(&faller)));
         PerHazard {
-            flat: falls.map_or(Measure::Unmeasured, |falls| Measure::from_number(falls.flat)),
+            flat: falls.map_or(Measure::Unmeasured, |falls| {
+                Measure::from_number(falls.flat)
+            }),
             edges: match falls {
                 Some(falls) => Measure::from_number(falls.edges),
                 None => packed.edges(),
             },
             pressed: Measure::from_number(packed.pressed(self.tube)),
-            stacked: self.column.map_or(Measure::Unmeasured, |perimeter| {
-                packed.stacked(perimeter)
-            }),
+            stacked: self
+                .column
+                .map_or(Measure::Unmeasured, |perimeter| packed.stacked(perimeter)),
             damp: Measure::Of(packed.damp()),
         }
     }
@@ -262,7 +266,9 @@ impl Packed<'_> {
             let Some(cushioning) = layer.cushioning else {
                 continue;
             };
-            let lies = |on: &mut Vec<SeriesLayer>, found: Option<crate::layer::CushionFace>, side: Area| {
+            let lies = |on: &mut Vec<SeriesLayer>,
+                        found: Option<crate::layer::CushionFace>,
+                        side: Area| {
                 if let Some(found) = found {
                     on.push(SeriesLayer {
                         curve: cushioning.curve,
@@ -287,7 +293,10 @@ impl Packed<'_> {
             Make::Tube(tube) => {
                 let cap = self.supplies.allowances().tube_cap;
                 let cap = if tube.triangular { tube.wall } else { cap };
-                Some(edge_measure(tube.end_pad + tube.end_air, cap.max(tube.wall)))
+                Some(edge_measure(
+                    tube.end_pad + tube.end_air,
+                    cap.max(tube.wall),
+                ))
             }
             _ => None,
         });

@@ -18,14 +18,18 @@ impl AmbiguousComma {
     pub fn in_number(number: &str) -> Option<Self> {
         let number = number.trim();
         let (before, after) = number.split_once(',')?;
-        let digits = |part: &str| !part.is_empty() && part.bytes().all(|byte| byte.is_ascii_digit());
+        let digits =
+            |part: &str| !part.is_empty() && part.bytes().all(|byte| byte.is_ascii_digit());
         if !digits(before) || !digits(after) || after.len() != THOUSANDS || before == "0" {
             return None;
         }
         Some(Self {
             typed: number.to_owned(),
             whole: format!("{before}{after}"),
-            decimal: format!("{before}.{after}").trim_end_matches('0').trim_end_matches('.').to_owned(),
+            decimal: format!("{before}.{after}")
+                .trim_end_matches('0')
+                .trim_end_matches('.')
+                .to_owned(),
         })
     }
 }
@@ -41,7 +45,16 @@ mod tests {
             found.to_string(),
             "\"1,200\" could be 1200 or 1.2: write it without the comma"
         );
-        for clear in ["1,20", "1,2000", "1200", "1.200", "0,125", "1,200,300", ",200", "a,200"] {
+        for clear in [
+            "1,20",
+            "1,2000",
+            "1200",
+            "1.200",
+            "0,125",
+            "1,200,300",
+            ",200",
+            "a,200",
+        ] {
             assert_eq!(AmbiguousComma::in_number(clear), None, "{clear}");
         }
     }

@@ -106,8 +106,9 @@ impl<'a> Commission<'a> {
         let mut began = house.begin(inputs, &piece, way);
         let start = preset_choices(&began.preset, &house.rules, &house.presets);
         if start.is_none() {
-            began.says = "no preset of that name is kept any more: the house's own rules are followed"
-                .to_owned();
+            began.says =
+                "no preset of that name is kept any more: the house's own rules are followed"
+                    .to_owned();
         }
         let mut rules = house
             .rules
@@ -149,7 +150,10 @@ impl ShipmentInputs {
     #[must_use]
     pub fn keeping_preset(mut self, before: Option<&Self>, house: &House) -> Self {
         if self.choices.preset.is_none() && !self.choices.is_only_begun() {
-            let until_now = before.unwrap_or(&self);
+            // Whoever takes a preset away asks the table again.
+            let until_now = before
+                .filter(|before| before.choices.preset.is_none())
+                .unwrap_or(&self);
             self.choices.preset = until_now
                 .picked(house)
                 .or_else(|| self.picked(house))

@@ -11,11 +11,11 @@ mod sending;
 mod summary;
 mod worked;
 
+pub(crate) use house::Commission;
+pub use house::House;
 pub use impact::Impact;
 pub use inputs::{Buyer, LONGEST_TEXT, PieceInputs, Settled, ShipmentInputs};
 pub use line::{Mark, NextAct, Stop, StopState, WorkLine};
-pub use summary::{BestQuote, SectionLayer, Summary};
-pub use house::House;
-pub(crate) use house::Commission;
 pub use price_step::PriceStep;
+pub use summary::{BestQuote, SectionLayer, Summary};
 pub use worked::{EDITION, Worked};

@@ -52,9 +52,8 @@ pub(super) fn nearest(
         let price = price(&then, &changed)?;
         Some((choices, then, price))
     };
-    let cheaper = |clearance: Length| {
-        with(clearance).filter(|(_, _, price)| price.amount < now.amount)
-    };
+    let cheaper =
+        |clearance: Length| with(clearance).filter(|(_, _, price)| price.amount < now.amount);
     let closest = A_FEW_MM
         .into_iter()
         .map(|less| there - Length::mm(less))

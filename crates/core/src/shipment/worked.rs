@@ -55,10 +55,7 @@ impl Worked {
     }
 
     /// Returns the same without the price step, which is worked out from plans of its own.
-    pub(crate) fn unstepped(
-        inputs: &ShipmentInputs,
-        house: &House,
-    ) -> Result<Self, Vec<Refusal>> {
+    pub(crate) fn unstepped(inputs: &ShipmentInputs, house: &House) -> Result<Self, Vec<Refusal>> {
         let missing = inputs.missing();
         let size = inputs.size()?;
         let Some(piece) = inputs.piece()? else {

@@ -61,15 +61,19 @@ pub struct FallCore {
 /// Cushions and boards on each side, up to twenty.
 #[derive(Debug, Clone, PartialEq, Default, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(default, deny_unknown_fields)]
+#[serde(deny_unknown_fields)]
 pub struct FallSideParts {
     /// Before the face.
+    #[serde(default)]
     pub front: Vec<SeriesPart>,
     /// Behind.
+    #[serde(default)]
     pub back: Vec<SeriesPart>,
     /// Above and below.
+    #[serde(default)]
     pub up: Vec<SeriesPart>,
     /// At the left and the right.
+    #[serde(default)]
     pub across: Vec<SeriesPart>,
 }
 
@@ -175,7 +179,11 @@ impl Sum for PressedSum {
         }
         for (place, plate) in self.plates.iter().enumerate() {
             checked
-                .number(format!("plates[{place}].stiffness_nm"), plate.stiffness_nm, STIFFNESS)
+                .number(
+                    format!("plates[{place}].stiffness_nm"),
+                    plate.stiffness_nm,
+                    STIFFNESS,
+                )
                 .number(format!("plates[{place}].soft_mm"), plate.soft_mm, SOFT);
         }
         checked.done()?;

@@ -253,7 +253,10 @@ fn the_falls_of_a_journey_and_what_presses_in() {
     bare["sides"] = json!({});
     // Nothing between it and the floor: the speed alone decides, in its plane too.
     let told = work::<FallsSum>(bare).expect("a bare piece has odds");
-    assert!(told["edges"].as_f64() > Some(0.01) && told["edges"].as_f64() < Some(1.0), "{told}");
+    assert!(
+        told["edges"].as_f64() > Some(0.01) && told["edges"].as_f64() < Some(1.0),
+        "{told}"
+    );
     gives::<PressedSum>(
         json!({ "plates": [
             { "stiffness_nm": 5.5, "soft_mm": 40 }, { "stiffness_nm": 5.5, "soft_mm": 18 },
@@ -285,7 +288,8 @@ fn series_fall_with_their_low_branches() {
 
 #[test]
 fn the_odds_of_half_the_bubble_across_a_border() {
-    let shares = json!({ "flat": 0.15, "edges": 0.35, "pressed": 0.4, "stacked": 0.05, "damp": 0.05 });
+    let shares =
+        json!({ "flat": 0.15, "edges": 0.35, "pressed": 0.4, "stacked": 0.05, "damp": 0.05 });
     gives::<OddsSum>(
         json!({
             "base_percent": 0.3, "route": 1.6, "shares": shares,
@@ -312,5 +316,8 @@ fn the_odds_of_half_the_bubble_across_a_border() {
         }
         assert_eq!(work::<OddsSum>(sum), Err(vec![field.to_owned()]));
     }
-    assert_eq!(work::<PressedSum>(json!({ "plates": [] })), Err(vec!["plates".to_owned()]));
+    assert_eq!(
+        work::<PressedSum>(json!({ "plates": [] })),
+        Err(vec!["plates".to_owned()])
+    );
 }

@@ -224,10 +224,7 @@ fn swaps(catalogue: &Catalogue, slot: LayerSlot, carriage: Carriage) -> Vec<Offe
         LayerSlot::OuterBoards => from_shelf!(catalogue.boards, outer_board,).collect(),
         LayerSlot::Fill | LayerSlot::SecondFill => from_shelf!(catalogue.fills, fill,).collect(),
         LayerSlot::Box if carriage == Carriage::Mailed => {
-            vec![carried(
-                "A box of its own",
-                Carriage::Folio,
-            )]
+            vec![carried("A box of its own", Carriage::Folio)]
         }
         LayerSlot::Box | LayerSlot::SecondBox => folding()
             .filter(|board| !board.shelf.retired)

@@ -67,7 +67,11 @@ impl Now<'_> {
         }
         if self.may_add(LayerSlot::WindowSpacer) {
             let choices = Choices::layer(LayerSlot::WindowSpacer, true);
-            found.push(candidate("spacer", "A window spacer over the face", choices));
+            found.push(candidate(
+                "spacer",
+                "A window spacer over the face",
+                choices,
+            ));
         }
         self.drier(&mut found);
         if self.plan.carriage == Carriage::Mailed {
@@ -89,7 +93,11 @@ impl Now<'_> {
             (LayerSlot::Corners, "corners", "Without corner protectors"),
             (LayerSlot::OuterBoards, "boards", "Without the outer boards"),
             (LayerSlot::EdgePads, "edge_foam", "Without the edge pads"),
-            (LayerSlot::CornerBlocks, "edge_foam", "Without the corner blocks"),
+            (
+                LayerSlot::CornerBlocks,
+                "edge_foam",
+                "Without the corner blocks",
+            ),
             (LayerSlot::FacePads, "face_foam", "Without the face pads"),
             (LayerSlot::Bag, "drier", "Without the sealed bag"),
         ] {
@@ -125,7 +133,11 @@ impl Now<'_> {
                 first_turns: Some(turns + 1),
                 ..Choices::layer(LayerSlot::FirstWrap, true)
             };
-            found.push(candidate("wrap", "Another turn of wrap around the roll", choices));
+            found.push(candidate(
+                "wrap",
+                "Another turn of wrap around the roll",
+                choices,
+            ));
             return;
         }
         if self.may_add(LayerSlot::FirstWrap) {
@@ -196,8 +208,7 @@ impl Now<'_> {
                     pad_thickness: Some(mm.clone()),
                     ..Choices::layer(LayerSlot::FacePads, true)
                 };
-                let label =
-                    format!("Foam over face and back, {mm}").replace(" mm", "\u{a0}mm");
+                let label = format!("Foam over face and back, {mm}").replace(" mm", "\u{a0}mm");
                 found.push(candidate("face_foam", label, choices));
             }
         }

@@ -131,7 +131,7 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
 /// Keeps the best of each family, the best worth less cost first.
 fn best_of_each(offered: impl Iterator<Item = OfferedChange>) -> Vec<OfferedChange> {
     let mut all: Vec<OfferedChange> = offered.collect();
-    all.sort_by(|one, other| other.gain().cmp(&one.gain()));
+    all.sort_by_key(|offered| std::cmp::Reverse(offered.gain()));
     let mut families = Vec::new();
     all.retain(|offered| {
         let first = !families.contains(&offered.family);
@@ -184,7 +184,12 @@ impl Trial<'_> {
     }
 
     fn raises_new(&self, then: &Plan) -> bool {
-        let known = |code: &str| self.plan.findings.iter().any(|finding| finding.code == code);
+        let known = |code: &str| {
+            self.plan
+                .findings
+                .iter()
+                .any(|finding| finding.code == code)
+        };
         then.findings.iter().any(|finding| !known(finding.code))
     }
 
@@ -207,7 +212,9 @@ impl Trial<'_> {
             .map(|(now, then)| less(&then, &now));
         let materials = less(&other.materials, &one.materials);
         let labour = less(&other.labour, &one.labour);
-        let carried = carriage.as_ref().map_or(Decimal::ZERO, |money| money.amount);
+        let carried = carriage
+            .as_ref()
+            .map_or(Decimal::ZERO, |money| money.amount);
         let (before, after) = (self.plan.odds.probability, plan.odds.probability);
         OfferedChange {
             label,
@@ -247,16 +254,15 @@ fn can_be_cut(plan: &Plan, catalogue: &Catalogue) -> bool {
             Make::Folio(folio) => {
                 board().is_none_or(|board| out_of_board(board, folio.width, folio.height))
             }
-            Make::FacePads(pads) => foam().is_none_or(|foam| {
-                out_of_foam(foam, pads.width, pads.height, pads.thickness)
-            }),
+            Make::FacePads(pads) => {
+                foam().is_none_or(|foam| out_of_foam(foam, pads.width, pads.height, pads.thickness))
+            }
             Make::EdgePads(pads) => {
                 // Long edges are padded end to end.
                 foam().is_none_or(|foam| out_of_foam(foam, pads.width, pads.width, pads.thickness))
             }
-            Make::CornerBlocks(blocks) => foam().is_none_or(|foam| {
-                out_of_foam(foam, blocks.leg, blocks.height, blocks.thickness)
-            }),
+            Make::CornerBlocks(blocks) => foam()
+                .is_none_or(|foam| out_of_foam(foam, blocks.leg, blocks.height, blocks.thickness)),
             _ => true,
         }
     })
@@ -276,9 +282,8 @@ fn out_of_board(board: &Board, width: Length, height: Length) -> bool {
 
 /// One sheet of the thickness, or two laid together.
 fn out_of_foam(foam: &Foam, width: Length, height: Length, thickness: Length) -> bool {
-    let fits = |sheet: &&crate::material::FoamSheet| {
-        goes_in(width, height, [sheet.width, sheet.height])
-    };
+    let fits =
+        |sheet: &&crate::material::FoamSheet| goes_in(width, height, [sheet.width, sheet.height]);
     let reached = |wanted: Length| (wanted - thickness).as_mm().abs() < 0.5;
     let sheets: Vec<_> = foam.sheets.iter().filter(fits).collect();
     sheets.iter().any(|one| {

@@ -10,17 +10,17 @@ use hummock_core::{
 };
 use serde_json::{Value, json};
 
-pub fn catalogue() -> Catalogue {
+pub(crate) fn catalogue() -> Catalogue {
     serde_json::from_str(include_str!("../../../../demo/catalogue.json"))
         .expect("the demo catalogue is one")
 }
 
-pub fn rules() -> HouseRules {
+pub(crate) fn rules() -> HouseRules {
     serde_json::from_str(include_str!("../../../../demo/house-rules.json"))
         .expect("the demo rules are rules")
 }
 
-pub fn house() -> House {
+pub(crate) fn house() -> House {
     House {
         rules: rules(),
         catalogue: catalogue(),
@@ -33,7 +33,7 @@ pub fn house() -> House {
     }
 }
 
-pub fn piece(construction: Construction, sides: [f64; 3], medium: Medium) -> Piece {
+pub(crate) fn piece(construction: Construction, sides: [f64; 3], medium: Medium) -> Piece {
     let [width, height, depth] = sides.map(Length::mm);
     let size = PieceSize {
         width,
@@ -45,18 +45,18 @@ pub fn piece(construction: Construction, sides: [f64; 3], medium: Medium) -> Pie
 }
 
 /// One of the everyday pieces, with what a framer would expect of it.
-pub struct Everyday {
-    pub name: String,
-    pub inputs: ShipmentInputs,
-    pub begins: String,
-    pub layers: Vec<String>,
-    pub deeper_mm: f64,
-    pub minutes: f64,
-    pub first_change: String,
+pub(crate) struct Everyday {
+    pub(crate) name: String,
+    pub(crate) inputs: ShipmentInputs,
+    pub(crate) begins: String,
+    pub(crate) layers: Vec<String>,
+    pub(crate) deeper_mm: f64,
+    pub(crate) minutes: f64,
+    pub(crate) first_change: String,
 }
 
 /// Reads the everyday pieces; their expectations were written down before anything was judged.
-pub fn everyday() -> Vec<Everyday> {
+pub(crate) fn everyday() -> Vec<Everyday> {
     include_str!("../../testdata/everyday.csv")
         .lines()
         .skip(1)
@@ -66,8 +66,23 @@ pub fn everyday() -> Vec<Everyday> {
 
 fn read_everyday(line: &str) -> Everyday {
     let fields: Vec<&str> = line.split(',').collect();
-    let [name, construction, width, height, depth, medium, paint, count, value, route, begins, layers, deeper, minutes, first] =
-        fields[..]
+    let [
+        name,
+        construction,
+        width,
+        height,
+        depth,
+        medium,
+        paint,
+        count,
+        value,
+        route,
+        begins,
+        layers,
+        deeper,
+        minutes,
+        first,
+    ] = fields[..]
     else {
         panic!("fifteen fields in {line}");
     };

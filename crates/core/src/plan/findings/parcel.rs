@@ -45,7 +45,10 @@ fn past_limits(looked: &Looked<'_>) -> Vec<String> {
         .value
         .is_some_and(|value| value > allowances.hand_over_value)
     {
-        past.push(format!("it is worth over {:.0}", allowances.hand_over_value));
+        past.push(format!(
+            "it is worth over {:.0}",
+            allowances.hand_over_value
+        ));
     }
     past
 }

@@ -232,7 +232,12 @@ impl Study<'_> {
         let allowed = weight * self.limit_on(&[place]).as_times_gravity();
         let within = |layer: &SeriesLayer| {
             let reached = layer.curve.energy_at(Stress::of(allowed, layer.area))?;
-            Some(layer.curve.most_tested().map_or(reached, |most| reached.min(most)))
+            Some(
+                layer
+                    .curve
+                    .most_tested()
+                    .map_or(reached, |most| reached.min(most)),
+            )
         };
         let taken = |layer: &SeriesLayer| {
             within(layer).map_or(0.0, |energy| {
@@ -325,8 +330,7 @@ fn report(
     let boundary = study.boundary(places);
     let struck = study.weakest(places, customary);
     let on = study.sides.layers(struck);
-    let changed =
-        Series::fall(&on, study.mass, customary).and_then(|series| series.most_used(&on));
+    let changed = Series::fall(&on, study.mass, customary).and_then(|series| series.most_used(&on));
     let survives = by_shock.max(boundary.survives);
     let needed = match places {
         [place] => changed.and_then(|changed| study.needed(*place, customary, changed)),
@@ -347,7 +351,15 @@ fn report(
             .map(|layer| Stress::of(Force::weight_of(study.mass), layer.area)),
         needed,
         answer: (survives < customary && case != FallCase::Back)
-            .then(|| answer(study, (struck, study.limit_on(places)), customary, supplies, layers))
+            .then(|| {
+                answer(
+                    study,
+                    (struck, study.limit_on(places)),
+                    customary,
+                    supplies,
+                    layers,
+                )
+            })
             .flatten(),
     }
 }

@@ -92,8 +92,7 @@ impl Survival {
                 .take_while(|layer| !layer.is_cushion())
                 .filter(|layer| layer.slot < LayerSlot::Box)
         };
-        let cushioned =
-            seen.piece_mass + within().map(|layer| layer.weight.mass).sum::<Mass>();
+        let cushioned = seen.piece_mass + within().map(|layer| layer.weight.mass).sum::<Mass>();
         let core = core_of(piece, supplies, layers, within().last());
         let custom = drop_by(supplies.allowances().drop_heights(), seen.parcel)
             .map(|drop| drop * supplies.allowances().drop_factor);

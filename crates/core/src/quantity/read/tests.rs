@@ -53,9 +53,12 @@ fn a_text_that_is_not_a_length_is_refused_by_the_part_that_is_wrong() {
         ("3/0 in", ReadError::BadFraction("3/0".into())),
         ("3/ in", ReadError::BadFraction("/in".into())),
         ("1.5/2 in", ReadError::BadFraction("1.5/2".into())),
-        ("1,200", ReadError::AmbiguousComma(
+        (
+            "1,200",
+            ReadError::AmbiguousComma(
                 crate::quantity::AmbiguousComma::in_number("1,200").expect("two readings"),
-            )),
+            ),
+        ),
         ("1.2.3", ReadError::NotUnderstood("1.2.3".into())),
         ("35 47 mm", ReadError::TwoNumbers("35 47 mm".into())),
         ("6 in 2 ft", ReadError::TwoNumbers("6 in 2 ft".into())),
