@@ -72,6 +72,28 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plans/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Says what would protect a shipment more, and what could be left out; nothing is stored.
+         * @description *More* takes at least a tenth off the chance of damage; *less* saves money, grams or minutes while the chance
+         *     stays accepted. Either raises no new finding and can be cut from the shelf; the best worth less cost comes
+         *     first.
+         */
+        post: operations["list_changes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plans/preview": {
         parameters: {
             query?: never;
@@ -437,6 +459,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sums/falls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out what the falls of a journey do to a piece in its cushions. */
+        post: operations["/sums/falls"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/glass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out what a pane or a mirror takes, by its size. */
+        post: operations["/sums/glass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/odds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out the odds of a plan against its reference. */
+        post: operations["/sums/odds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/sums/press-in": {
         parameters: {
             query?: never;
@@ -448,6 +521,23 @@ export interface paths {
         put?: never;
         /** Works out how far a board gives under a corner. */
         post: operations["/sums/press-in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/pressed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out how far boards over something soft keep a load off the face. */
+        post: operations["/sums/pressed"];
         delete?: never;
         options?: never;
         head?: never;
@@ -582,6 +672,18 @@ export interface components {
         /** @description Every allowance of a studio, typed. */
         Allowances: {
             /**
+             * Format: double
+             * @description Glass and mirrors arrive broken more often, however they are packed.
+             * @default 25
+             */
+            accept_glass_one_in: number;
+            /**
+             * Format: double
+             * @description When more than one in so many would arrive damaged, the plan is worth a look.
+             * @default 60
+             */
+            accept_one_in: number;
+            /**
              * @description A pad as thick as the bars presses on the cloth.
              * @default 5
              */
@@ -593,9 +695,14 @@ export interface components {
             bag_margin_mm: components["schemas"]["Length"];
             /**
              * @description Laid, folded and every seam taped.
-             * @default 4
+             * @default 2
              */
             bag_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A metre more of seam.
+             * @default 1
+             */
+            bag_minutes_per_m: components["schemas"]["Minutes"];
             /**
              * @description What is stiff behind a canvas, and what is hollow.
              * @default 40
@@ -624,14 +731,24 @@ export interface components {
             block_thickness_mm: components["schemas"]["Length"];
             /**
              * @description Cut, wiped clean of dust and bound on.
-             * @default 4
+             * @default 1
              */
             board_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A metre of its two sides more to cut, wipe and turn.
+             * @default 1.2
+             */
+            board_minutes_per_m: components["schemas"]["Minutes"];
             /**
              * @description The board, and not the frame, meets a knock when it stands this far beyond the piece.
              * @default 5
              */
             board_proud_mm: components["schemas"]["Length"];
+            /**
+             * @description A strip of tape goes over the edge of the boards at this distance and binds them.
+             * @default 300
+             */
+            board_tape_every_mm: components["schemas"]["Length"];
             /**
              * Format: double
              * @description A piece worth more than this gets a board in front whatever it is.
@@ -645,9 +762,14 @@ export interface components {
             box_bulge_mm: components["schemas"]["Length"];
             /**
              * @description Measured, cut, scored, folded and joined.
-             * @default 14
+             * @default 3
              */
             box_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A metre more of the blank to measure, cut, score and fold.
+             * @default 2.2
+             */
+            box_minutes_per_m: components["schemas"]["Minutes"];
             /**
              * @description A slot this much wider than the board lets its flaps fold past each other.
              * @default 2
@@ -670,14 +792,24 @@ export interface components {
             contact_lap_mm: components["schemas"]["Length"];
             /**
              * @description Cut, laid without a wrinkle, turned and taped.
-             * @default 6
+             * @default 1.5
              */
             contact_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A metre of its two sides more takes this much longer.
+             * @default 2.2
+             */
+            contact_minutes_per_m: components["schemas"]["Minutes"];
             /**
              * @description The sheet is folded this far onto the back, so that its tape never comes near the face.
              * @default 40
              */
             contact_turn_mm: components["schemas"]["Length"];
+            /**
+             * @description Boards and wraps already fill the depth: a little room behind, filled, is enough for the box to close.
+             * @default 10
+             */
+            depth_clearance_mm: components["schemas"]["Length"];
             /**
              * Format: double
              * @description A rough route drops parcels from higher than custom, a van of one's own from lower.
@@ -727,9 +859,14 @@ export interface components {
             fill_doubt: number;
             /**
              * @description Crumpled and set at the edges and behind.
-             * @default 4
+             * @default 1
              */
             fill_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A metre more around to fill.
+             * @default 1.2
+             */
+            fill_minutes_per_m: components["schemas"]["Minutes"];
             /**
              * Format: double
              * @description Crumpled paper settles on the way, so more goes in than the gap is wide.
@@ -738,9 +875,14 @@ export interface components {
             fill_settling: number;
             /**
              * @description Wound over the bench's edge.
-             * @default 3
+             * @default 1
              */
             film_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A metre more wound.
+             * @default 0.4
+             */
+            film_minutes_per_m: components["schemas"]["Minutes"];
             /**
              * Format: int32
              * @description Two turns cling; one comes loose.
@@ -760,14 +902,24 @@ export interface components {
             folio_margin_mm: components["schemas"]["Length"];
             /**
              * @description Boards cut, pockets folded, sheets laid in.
-             * @default 15
+             * @default 2
              */
             folio_minutes: components["schemas"]["Minutes"];
             /**
+             * @description A metre of its two sides more to cut.
+             * @default 2.4
+             */
+            folio_minutes_per_m: components["schemas"]["Minutes"];
+            /**
              * @description Laid on and rubbed down, ends folded.
-             * @default 3
+             * @default 1
              */
             glass_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A metre more of tape laid without a bubble.
+             * @default 0.7
+             */
+            glass_minutes_per_m: components["schemas"]["Minutes"];
             /**
              * @description The lattice holds every shard by at least one tape.
              * @default 150
@@ -779,20 +931,96 @@ export interface components {
              */
             glass_star_most_mm: components["schemas"]["Length"];
             /**
+             * Format: double
+             * @description A pane larger than this breaks more often than packing can help.
+             * @default 0.7
+             */
+            hand_over_glass_m2: number;
+            /**
              * @description Longer parcels leave the carriers' belts.
-             * @default 2400
+             * @default 1500
              */
             hand_over_length_mm: components["schemas"]["Length"];
             /**
              * @description Heavier parcels need a lift and a van of their own.
-             * @default 45000
+             * @default 25000
              */
             hand_over_mass_g: components["schemas"]["Mass"];
+            /**
+             * Format: double
+             * @description A loss of this size wants somebody else's cover.
+             * @default 5000
+             */
+            hand_over_value: number;
+            /**
+             * @description A loose sheet is cut and laid in, not folded.
+             * @default 0.7
+             */
+            interleaf_minutes_per_m: components["schemas"]["Minutes"];
+            /**
+             * Format: double
+             * @description Minutes are shown as money at this rate.
+             * @default 24
+             */
+            labour_per_hour: number;
+            /**
+             * Format: double
+             * @description Letters, claims and photographs, and the talk with the buyer.
+             * @default 3
+             */
+            loss_hours: number;
+            /**
+             * @description Something thicker does not lie between two boards.
+             * @default 5
+             */
+            mailer_deep_mm: components["schemas"]["Length"];
+            /**
+             * @description A larger sheet bends between its boards and goes in a box.
+             * @default 400
+             */
+            mailer_long_mm: components["schemas"]["Length"];
+            /**
+             * @description A heavier piece breaks through a mailer's corners.
+             * @default 1000
+             */
+            mailer_mass_g: components["schemas"]["Mass"];
+            /**
+             * @description Opened, slid in, closed.
+             * @default 1.2
+             */
+            mailer_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A larger sheet bends between its boards and goes in a box.
+             * @default 300
+             */
+            mailer_short_mm: components["schemas"]["Length"];
+            /**
+             * @description A mailer closes only over something smaller than itself.
+             * @default 10
+             */
+            mailer_slack_mm: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description A dearer piece is worth a box.
+             * @default 250
+             */
+            mailer_value: number;
+            /**
+             * Format: double
+             * @description A saving is offered only while the odds worsen by no more than this share.
+             * @default 0.1
+             */
+            odds_worsening: number;
             /**
              * @description Scored, snapped and set.
              * @default 2
              */
             pad_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A metre more to score and snap.
+             * @default 1
+             */
+            pad_minutes_per_m: components["schemas"]["Minutes"];
             /**
              * @description Foam over the face and the back, where a fall on the face is to be softened.
              * @default 25
@@ -838,14 +1066,24 @@ export interface components {
             pocket_leg_share: number;
             /**
              * @description Cut, scored, folded and set.
-             * @default 3
+             * @default 1.2
              */
             pocket_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A longer pocket has longer cuts.
+             * @default 2
+             */
+            pocket_minutes_per_m: components["schemas"]["Minutes"];
             /**
              * @description A pocket folded to the very depth of the piece does not go on.
              * @default 1
              */
             pocket_play_mm: components["schemas"]["Length"];
+            /**
+             * @description Without a box around them the boards' own corners meet the knocks.
+             * @default 40
+             */
+            posted_margin_mm: components["schemas"]["Length"];
             /**
              * Format: double
              * @description About what a parcel of 10 kg rests on its corner with.
@@ -859,9 +1097,14 @@ export interface components {
             rabbet_depth_mm: components["schemas"]["Length"];
             /**
              * @description Interleaved, rolled face out on a core, banded.
-             * @default 12
+             * @default 8
              */
             roll_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A metre more of the sheet to roll evenly.
+             * @default 1.2
+             */
+            roll_minutes_per_m: components["schemas"]["Minutes"];
             /**
              * Format: int32
              * @description A tube passes every knock on to what touches its wall.
@@ -876,9 +1119,14 @@ export interface components {
             rolled_ends_per_turn: number;
             /**
              * @description Every seam taped and rubbed down.
-             * @default 4
+             * @default 0.8
              */
             seal_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A metre more of tape, rubbed down.
+             * @default 0.9
+             */
+            seal_minutes_per_m: components["schemas"]["Minutes"];
             /**
              * @description Sealing tape goes this far around the edge at both ends of a seam.
              * @default 50
@@ -918,9 +1166,14 @@ export interface components {
             spacer_depth_mm: components["schemas"]["Length"];
             /**
              * @description Strips cut, joined and laid without touching the face.
-             * @default 12
+             * @default 3
              */
             spacer_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A metre more of strip to cut and join.
+             * @default 2
+             */
+            spacer_minutes_per_m: components["schemas"]["Minutes"];
             /**
              * @description The strips lie on the margin that the mount covers.
              * @default 30
@@ -948,6 +1201,11 @@ export interface components {
              */
             tape_tab_mm: components["schemas"]["Length"];
             /**
+             * @description A tube is dropped on its ends, and the cap meets the floor.
+             * @default 4
+             */
+            tube_cap_mm: components["schemas"]["Length"];
+            /**
              * @description A pad that presses on a roll's end crushes its edge.
              * @default 5
              */
@@ -957,6 +1215,11 @@ export interface components {
              * @default 25
              */
             tube_end_pad_mm: components["schemas"]["Length"];
+            /**
+             * @description Cut to length, its ends padded.
+             * @default 4
+             */
+            tube_minutes: components["schemas"]["Minutes"];
             /**
              * @description A longer parcel is carried by two.
              * @default 1500
@@ -978,10 +1241,30 @@ export interface components {
              */
             wrap_overlap_mm: components["schemas"]["Length"];
             /**
+             * @description The overlap of a wrap is a strip that presses flat; it takes this much behind.
+             * @default 2
+             */
+            wrap_seam_mm: components["schemas"]["Length"];
+            /**
+             * @description The seam and both rolled ends are tacked at this distance.
+             * @default 300
+             */
+            wrap_tab_every_mm: components["schemas"]["Length"];
+            /**
+             * @description Each tab that tacks a wrap is torn this long.
+             * @default 90
+             */
+            wrap_tab_mm: components["schemas"]["Length"];
+            /**
              * @description Cut, wound without pressure, its ends rolled in.
-             * @default 3
+             * @default 1.2
              */
             wrap_turn_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A metre more of length or width in a turn.
+             * @default 1
+             */
+            wrap_turn_minutes_per_m: components["schemas"]["Minutes"];
         };
         /** @description Something that a layer could be instead. */
         Alternative: {
@@ -1028,6 +1311,47 @@ export interface components {
             /** @description Between the bars. */
             width_mm: components["schemas"]["Length"];
         };
+        /** @description What a shipment starts from. */
+        Began: {
+            /**
+             * @description The line of the table that it followed, from 1; nothing where none matched, or where the shipment names
+             *     its own.
+             */
+            line?: number | null;
+            /** @description The preset. */
+            preset: string;
+            /** @description Why, in a few words. */
+            says: string;
+        };
+        /** @description A line of the table: when all that it names holds, a shipment starts from its preset. */
+        BeginLine: {
+            /**
+             * @description Of one of these kinds; of any, when none is named.
+             * @default []
+             */
+            classes: components["schemas"]["PieceClass"][];
+            /**
+             * @description Only a piece that can't be replaced.
+             * @default false
+             */
+            irreplaceable: boolean;
+            /**
+             * @description On one of these routes; on any, when none is named.
+             * @default []
+             */
+            routes: components["schemas"]["Route"][];
+            /**
+             * @description The preset, or the house's own rules by their name.
+             * @default
+             */
+            start_from: string;
+            /**
+             * Format: double
+             * @description Worth more than this.
+             * @default null
+             */
+            value_over: number | null;
+        };
         /** @description A shipment on the bench. */
         BenchRow: {
             /**
@@ -1063,7 +1387,7 @@ export interface components {
         BestQuote: {
             /** @description The carrier's name. */
             carrier: string;
-            /** @description Whether the studio chose it, rather than its being the cheapest. */
+            /** @description Whether the studio chose it, rather than its being the best. */
             chosen: boolean;
             /**
              * Format: int32
@@ -1075,12 +1399,14 @@ export interface components {
              * @description Working days at worst.
              */
             days_to: number;
+            expected_loss?: components["schemas"]["Money"] | null;
             /** @description Tariff and service. */
             id: string;
             /** @description The service's name. */
             service: string;
             /** @description All together. */
             total: components["schemas"]["Money"];
+            uncovered?: components["schemas"]["Money"] | null;
         };
         /** @description The weights of a parcel side by side. */
         Billable: {
@@ -1401,13 +1727,15 @@ export interface components {
          * @description How a piece travels.
          * @enum {string}
          */
-        Carriage: "flat" | "folio" | "rolled";
+        Carriage: "flat" | "folio" | "mailed" | "rolled";
         /** @description The materials that a studio has, with their prices in one currency. */
         Catalogue: {
             /** @description Boards for faces, corners and boxes. */
             boards: components["schemas"]["Board"][];
             /** @description Sheets that may lie against the art. */
             contact_papers: components["schemas"]["ContactPaper"][];
+            /** @description Cores that sheets are rolled on. */
+            cores?: components["schemas"]["RollCore"][];
             /** @description Of every price in it. */
             currency: components["schemas"]["Currency"];
             /** @description Cushions that are wound around. */
@@ -1418,6 +1746,10 @@ export interface components {
             films?: components["schemas"]["Film"][];
             /** @description Foams for pads and blocks. */
             foams?: components["schemas"]["Foam"][];
+            /** @description Stiff and padded mailers. */
+            mailers?: components["schemas"]["Mailer"][];
+            /** @description Bought picture cartons. */
+            picture_cartons?: components["schemas"]["PictureCarton"][];
             /** @description Bought corners. */
             slip_on_corners?: components["schemas"]["SlipOnCorner"][];
             /** @description Tags, sachets and labels. */
@@ -1442,6 +1774,15 @@ export interface components {
             minds: number;
             /** @description Of the work. */
             minutes: components["schemas"]["Minutes"];
+            /** @description How likely it would be then. */
+            odds_after: components["schemas"]["OneIn"];
+            /** @description How likely it is to arrive damaged now. */
+            odds_before: components["schemas"]["OneIn"];
+            /**
+             * Format: double
+             * @description The one over the other: 0.5 is half as likely.
+             */
+            odds_times: number;
             /** @description Of the plastic. */
             plastic_g: components["schemas"]["Mass"];
             /**
@@ -1458,6 +1799,15 @@ export interface components {
             through_mm: components["schemas"]["Length"];
             /** @description Of the outside. */
             up_mm: components["schemas"]["Length"];
+        };
+        /** @description What would protect a plan more, and what could be left out of it; the best worth first. */
+        Changes: {
+            /** @description What would save money, grams or minutes while the odds stay accepted. */
+            less: components["schemas"]["OfferedChange"][];
+            /** @description What would make it at least a tenth likelier to arrive whole. */
+            more: components["schemas"]["OfferedChange"][];
+            /** @description What to do where no change of the packing brings the odds under what the house accepts. */
+            otherwise?: string | null;
         };
         /**
          * @description The choices of a shipment; what is absent follows the house rules.
@@ -1487,7 +1837,7 @@ export interface components {
             /** @default null */
             carriage: components["schemas"]["Carriage"] | null;
             /**
-             * @description The room left on each side in the box.
+             * @description The room left on each edge in the box.
              * @default null
              */
             clearance: string | null;
@@ -1495,6 +1845,11 @@ export interface components {
             contact_paper: components["schemas"]["MaterialId"] | null;
             /** @default null */
             cushion_wrap: components["schemas"]["MaterialId"] | null;
+            /**
+             * @description The room left behind in the box.
+             * @default null
+             */
+            depth_clearance: string | null;
             /**
              * @description The thickness of the edge pads.
              * @default null
@@ -1522,6 +1877,8 @@ export interface components {
                 [key: string]: boolean;
             };
             /** @default null */
+            mailer_board: components["schemas"]["MaterialId"] | null;
+            /** @default null */
             name_tag: components["schemas"]["MaterialId"] | null;
             /** @default null */
             outer_board: components["schemas"]["MaterialId"] | null;
@@ -1545,6 +1902,11 @@ export interface components {
              * @default null
              */
             pocket_leg: string | null;
+            /**
+             * @description The preset that it starts from; the table of beginnings is asked when absent.
+             * @default null
+             */
+            preset: string | null;
             /**
              * @description The inner diameter of a roll.
              * @default null
@@ -1576,6 +1938,23 @@ export interface components {
             /** @default null */
             spacer_board: components["schemas"]["MaterialId"] | null;
         };
+        /** @description What a kind of piece is called in the table of odds. */
+        ClassName: {
+            /** @description Which. */
+            class: components["schemas"]["PieceClass"];
+            /** @description What people call it. */
+            name: string;
+        };
+        /** @description How often one kind of piece arrives damaged, and by what. */
+        ClassRow: {
+            /**
+             * Format: double
+             * @description Of a hundred, packed as the shipped Standard packs it, on a national way.
+             */
+            base_percent: number;
+            /** @description The share of each hazard in that, in percent; together 100. */
+            shares_percent: components["schemas"]["PerHazard_f64"];
+        };
         /**
          * @description In what order the surface is.
          * @enum {string}
@@ -1592,6 +1971,8 @@ export interface components {
             areal_density_g_m2: components["schemas"]["ArealDensity"];
             /** @description What rules refer to it by. */
             id: components["schemas"]["MaterialId"];
+            /** @description Whether a film lets go of what it lies on: coated with silicone, or polyester. */
+            lets_go?: boolean;
             /** @description The surfaces that it may lie against once they are cured. */
             may_touch: components["schemas"]["Medium"][];
             /** @description What people call it. */
@@ -1602,6 +1983,8 @@ export interface components {
             price_per_m: string;
             /** @description Of the roll it is cut from. */
             roll_width_mm: components["schemas"]["Length"];
+            /** @description Whether it scratches acrylic glazing. */
+            scratches_acrylic?: boolean;
             /** @description Where it is kept. */
             shelf?: components["schemas"]["Shelf"];
             /** @description Of one sheet. */
@@ -1688,6 +2071,11 @@ export interface components {
              */
             width_mm: number;
         };
+        /**
+         * @description What a sheet is rolled on.
+         * @enum {string}
+         */
+        CoreRule: "core" | "no_core";
         /** @description Foam around each corner, as two bars that meet there. */
         CornerBlocks: {
             /**
@@ -1998,9 +2386,9 @@ export interface components {
         EdgeCrush: number;
         /** @description The fill between the wrapped piece and the box. */
         EdgeFill: {
-            /** @description Room behind: the front's share goes there too, since nothing is pressed against the face. */
+            /** @description Room behind, all of it there, since nothing is pressed against the face. */
             behind_mm: components["schemas"]["Length"];
-            /** @description Room left on each side. */
+            /** @description Room left on each edge. */
             clearance_mm: components["schemas"]["Length"];
             /** @description The gaps to fill. */
             gap_m3: components["schemas"]["Volume"];
@@ -2122,7 +2510,40 @@ export interface components {
          * @description How a parcel falls.
          * @enum {string}
          */
-        FallCase: "face" | "long_edge" | "short_edge" | "corner" | "tipping";
+        FallCase: "face" | "back" | "long_edge" | "short_edge" | "corner" | "tipping";
+        /** @description A piece by its sides, each 1 to 10 000. */
+        FallCore: {
+            /**
+             * Format: double
+             * @description Along its width.
+             */
+            across_mm: number;
+            /**
+             * Format: double
+             * @description From face to back.
+             */
+            through_mm: number;
+            /**
+             * Format: double
+             * @description Along its height.
+             */
+            up_mm: number;
+        };
+        /** @description How likely one fall is to harm. */
+        FallDanger: {
+            /**
+             * Format: double
+             * @description Landing on an edge or a corner, likewise.
+             */
+            edges: number;
+            /**
+             * Format: double
+             * @description Landing flat, with what nothing prevents.
+             */
+            flat: number;
+            /** @description What they are made of: the share of each way to land, times the chance that it harms. */
+            parts: components["schemas"]["FallParts"];
+        };
         /** @description One of the axes that meet where it lands. */
         FallPart: {
             /**
@@ -2156,6 +2577,44 @@ export interface components {
              */
             thickness_mm: number;
         };
+        /** @description The parts of it by how it lands. */
+        FallParts: {
+            /**
+             * Format: double
+             * @description Flat on the back.
+             */
+            back: number;
+            /**
+             * Format: double
+             * @description On a corner.
+             */
+            corner: number;
+            /**
+             * Format: double
+             * @description On the left or right edge.
+             */
+            edge_across: number;
+            /**
+             * Format: double
+             * @description On the top or bottom edge.
+             */
+            edge_up: number;
+            /**
+             * Format: double
+             * @description Flat on the face.
+             */
+            face: number;
+            /**
+             * Format: double
+             * @description Tipped over onto the back.
+             */
+            tip_back: number;
+            /**
+             * Format: double
+             * @description Tipped over onto the face.
+             */
+            tip_front: number;
+        };
         /** @description One way to fall, and how far it is survived. */
         FallReport: {
             answer?: components["schemas"]["PadAnswer"] | null;
@@ -2168,6 +2627,8 @@ export interface components {
             cushion_mm: components["schemas"]["Length"];
             /** @description From how high a parcel of this weight is dropped by custom. */
             customary_mm: components["schemas"]["Length"];
+            /** @description The shock that it can take that way. */
+            limit_g: components["schemas"]["Shock"];
             needed_mm?: components["schemas"]["Length"] | null;
             peak_g?: components["schemas"]["Shock"] | null;
             static_kpa?: components["schemas"]["Stress"] | null;
@@ -2175,6 +2636,17 @@ export interface components {
             survives_mm: components["schemas"]["Length"];
             /** @description The velocity change of the customary fall. */
             velocity_change_m_s: components["schemas"]["Speed"];
+        };
+        /** @description Cushions and boards on each side, up to twenty. */
+        FallSideParts: {
+            /** @description At the left and the right. */
+            across?: components["schemas"]["SeriesPart"][];
+            /** @description Behind. */
+            back?: components["schemas"]["SeriesPart"][];
+            /** @description Before the face. */
+            front?: components["schemas"]["SeriesPart"][];
+            /** @description Above and below. */
+            up?: components["schemas"]["SeriesPart"][];
         };
         /** @description A fall on an edge or a corner. */
         FallSum: {
@@ -2190,6 +2662,48 @@ export interface components {
              * @description Inside the cushions, 0.001 to 1000.
              */
             mass_kg: number;
+        };
+        /** @description The falls of a journey. */
+        FallsSum: {
+            /**
+             * Format: double
+             * @description How many times the limit it takes on its back, 0.1 to 10.
+             */
+            back_factor: number;
+            /** @description The piece itself. */
+            core: components["schemas"]["FallCore"];
+            /**
+             * Format: double
+             * @description How quickly it answers there, 0.1 to 10 000.
+             */
+            frequency_hz: number;
+            /**
+             * Format: double
+             * @description That one piece in twenty would not take on its face, 1 to 1000 times gravity.
+             */
+            limit_g: number;
+            /**
+             * Format: double
+             * @description Longest side of the parcel, 1 to 10 000.
+             */
+            longest_mm: number;
+            /**
+             * Format: double
+             * @description Inside the innermost cushion, 0.001 to 1000.
+             */
+            mass_kg: number;
+            /**
+             * Format: double
+             * @description Of the whole parcel, 0.001 to 1000: it sets the heights.
+             */
+            parcel_kg: number;
+            /**
+             * Format: double
+             * @description How many times the limit it takes in its own plane, 0.1 to 10.
+             */
+            plane_factor: number;
+            /** @description What lies on each side of it; a side that is left out is bare. */
+            sides: components["schemas"]["FallSideParts"];
         };
         /** @description A loose fill for the room between the wrapped piece and the box. */
         Fill: {
@@ -2344,10 +2858,19 @@ export interface components {
         Force: number;
         /** @description The shock a piece can take, and how quickly it answers a knock. */
         Fragility: {
+            /**
+             * Format: double
+             * @description How many times the limit it takes on its back.
+             */
+            back_factor: number;
             /** @description Its own, for knocks on the face. */
             face_frequency_hz: components["schemas"]["Frequency"];
-            /** @description As a multiple of gravity. */
-            limit_g: components["schemas"]["Shock"];
+            limit_g?: components["schemas"]["Shock"] | null;
+            /**
+             * Format: double
+             * @description How many times the limit it takes in its own plane.
+             */
+            plane_factor: number;
             /** @description Why it is taken, in one sentence. */
             reason: string;
             /** @description Whether the limit was set for this piece. */
@@ -2363,11 +2886,44 @@ export interface components {
          * @enum {string}
          */
         FrontBoard: "always" | "canvas_only";
+        /** @description What it takes. */
+        GlassAnswer: {
+            /**
+             * Format: double
+             * @description How quickly it answers a knock.
+             */
+            frequency_hz: number;
+            /**
+             * Format: double
+             * @description That one in twenty would not take, as a multiple of gravity.
+             */
+            limit_g: number;
+        };
+        /**
+         * @description What is made of glass.
+         * @enum {string}
+         */
+        GlassKind: "pane" | "mirror";
         /**
          * @description How tape is laid on a pane.
          * @enum {string}
          */
         GlassPattern: "star" | "lattice";
+        /** @description A pane or a mirror. */
+        GlassSum: {
+            /** @description A pane when left out. */
+            kind?: components["schemas"]["GlassKind"];
+            /**
+             * Format: double
+             * @description Of the pane, 1 to 10 000.
+             */
+            short_side_mm: number;
+            /**
+             * Format: double
+             * @description Of a pane, 0.5 to 50; 2 when left out. A mirror goes by its size alone.
+             */
+            thickness_mm?: number | null;
+        };
         /** @description The tape on one pane. */
         GlassTape: {
             /**
@@ -2405,6 +2961,105 @@ export interface components {
          * @enum {string}
          */
         Handover: "drop_off" | "collection";
+        /**
+         * @description One way to come to harm.
+         * @enum {string}
+         */
+        Hazard: "flat" | "edges" | "pressed" | "stacked" | "damp";
+        /** @description A measure for each hazard. */
+        HazardMeasures: {
+            /**
+             * Format: double
+             * @description Of damp.
+             * @default null
+             */
+            damp: number | null;
+            /**
+             * Format: double
+             * @description Of falls on edges and corners.
+             * @default null
+             */
+            edges: number | null;
+            /**
+             * Format: double
+             * @description Of falls flat.
+             * @default null
+             */
+            flat: number | null;
+            /**
+             * Format: double
+             * @description Of what presses in.
+             * @default null
+             */
+            pressed: number | null;
+            /**
+             * Format: double
+             * @description Of a stack.
+             * @default null
+             */
+            stacked: number | null;
+        };
+        /** @description One hazard of a plan. */
+        HazardOdds: {
+            /** @description Which. */
+            kind: components["schemas"]["Hazard"];
+            /**
+             * Format: double
+             * @description How dangerous the plan leaves it; only its ratio to the reference means anything.
+             */
+            measure?: number | null;
+            /**
+             * Format: double
+             * @description The root of the two, from a quarter to twelve: how often it harms, against Standard. Nothing where such a
+             *     parcel has nothing to measure it by.
+             */
+            ratio?: number | null;
+            /**
+             * Format: double
+             * @description How dangerous the Standard pack leaves it.
+             */
+            reference?: number | null;
+            /** @description The same in words. */
+            says: string;
+            /**
+             * Format: double
+             * @description Its share in what harms such a piece in its Standard pack, as a fraction.
+             */
+            share: number;
+        };
+        /** @description A share for each hazard, 0 to 100; nothing where it is left out. */
+        HazardShares: {
+            /**
+             * Format: double
+             * @description Of damp.
+             * @default 0
+             */
+            damp: number;
+            /**
+             * Format: double
+             * @description Of falls on edges and corners.
+             * @default 0
+             */
+            edges: number;
+            /**
+             * Format: double
+             * @description Of falls flat.
+             * @default 0
+             */
+            flat: number;
+            /**
+             * Format: double
+             * @description Of what presses in.
+             * @default 0
+             */
+            pressed: number;
+            /**
+             * Format: double
+             * @description Of a stack.
+             * @default 0
+             */
+            stacked: number;
+        };
         /** @description How the application is. */
         Health: {
             /** @description Whether the database answers. */
@@ -2455,6 +3110,8 @@ export interface components {
             glazing_paper: components["schemas"]["MaterialId"];
             /** @description Inside, on paper and card. */
             inner_tape: components["schemas"]["MaterialId"];
+            /** @description Around loose sheets in a mailer. */
+            mailer_board?: components["schemas"]["MaterialId"];
             /** @description Inside, for those who want to see what to peel. */
             masking_tape?: components["schemas"]["MaterialId"];
             /** @description Says which piece it is, and which side is the face and the top. */
@@ -2484,6 +3141,8 @@ export interface components {
         HouseRules: {
             /** @description Every allowance. */
             allowances?: components["schemas"]["Allowances"];
+            /** @description From whom to begin: the lines of the table, in their order. */
+            beginnings?: components["schemas"]["BeginLine"][];
             /** @description Layers that every plan has or leaves out, where the job lets it choose. */
             layers?: {
                 [key: string]: boolean;
@@ -2492,6 +3151,8 @@ export interface components {
             materials: components["schemas"]["HouseMaterials"];
             /** @description What the studio calls this set. */
             name: string;
+            /** @description The tables behind the odds of a journey. */
+            odds?: components["schemas"]["OddsTables"];
             /** @description Which school it follows in each question. */
             schools?: components["schemas"]["Schools"];
             /**
@@ -2630,6 +3291,38 @@ export interface components {
          * @enum {string}
          */
         LoosePaperRule: "flat" | "rolled";
+        /** @description A stiff mailer or a padded one. */
+        Mailer: {
+            /** @description What rules refer to it by. */
+            id: components["schemas"]["MaterialId"];
+            /** @description Clear inside, along its longer side. */
+            inside_length_mm: components["schemas"]["Length"];
+            /** @description Clear inside, along its shorter side. */
+            inside_width_mm: components["schemas"]["Length"];
+            /** @description Of one. */
+            mass_g: components["schemas"]["Mass"];
+            /** @description What people call it. */
+            name: string;
+            /** @description Whether it is plastic. */
+            plastic?: boolean;
+            /** @description Of one. */
+            price: string;
+            /** @description Where it is kept. */
+            shelf?: components["schemas"]["Shelf"];
+            stiffness_nm?: components["schemas"]["Stiffness"] | null;
+            /** @description Of one wall. */
+            wall_mm: components["schemas"]["Length"];
+        };
+        /** @description A mailer by its sizes. */
+        MailerBox: {
+            /** @description Inside, along the longer side. */
+            inside_length_mm: components["schemas"]["Length"];
+            /** @description Inside, along the shorter side. */
+            inside_width_mm: components["schemas"]["Length"];
+            stiffness_nm?: components["schemas"]["Stiffness"] | null;
+            /** @description Of its wall. */
+            wall_mm: components["schemas"]["Length"];
+        };
         /** @description The kind of a layer, with the dimensions to cut it by. */
         Make: (components["schemas"]["GlassTape"] & {
             /** @enum {string} */
@@ -2691,6 +3384,9 @@ export interface components {
         }) | (components["schemas"]["SlottedBox"] & {
             /** @enum {string} */
             kind: "slotted_box";
+        }) | (components["schemas"]["MailerBox"] & {
+            /** @enum {string} */
+            kind: "mailer";
         }) | (components["schemas"]["TubeBox"] & {
             /** @enum {string} */
             kind: "tube";
@@ -2731,7 +3427,7 @@ export interface components {
          * @description The surface that a contact sheet would lie against.
          * @enum {string}
          */
-        Medium: "oil" | "oil_fast_drying" | "acrylic" | "watercolour" | "encaustic" | "print" | "drawing" | "waxed_paper" | "pastel_or_charcoal";
+        Medium: "oil" | "oil_fast_drying" | "acrylic" | "watercolour" | "encaustic" | "print" | "drawing" | "waxed_paper" | "pastel_or_charcoal" | "photograph" | "resin" | "gilding" | "collage" | "spray_paint";
         /**
          * Format: double
          * @description Working time in minutes.
@@ -2810,6 +3506,337 @@ export interface components {
             /** @enum {string} */
             kind: "pack";
         };
+        /** @description How likely a plan is to arrive damaged, and by what. */
+        Odds: {
+            /**
+             * Format: double
+             * @description What the house accepts, as a fraction.
+             */
+            accepted: number;
+            /**
+             * Format: double
+             * @description How many of a hundred such pieces arrive damaged in their Standard pack, on a national way.
+             */
+            base_percent: number;
+            /** @description Which way that is. */
+            by: components["schemas"]["Route"];
+            /** @description Which row of the table it goes by. */
+            class: components["schemas"]["PieceClass"];
+            /** @description What that is called. */
+            class_name: string;
+            expected_loss?: components["schemas"]["Money"] | null;
+            /**
+             * Format: double
+             * @description The plan against the Standard pack of the same piece.
+             */
+            factor: number;
+            /** @description Each hazard against the Standard pack. */
+            hazards: components["schemas"]["HazardOdds"][];
+            /**
+             * Format: double
+             * @description The upper end.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description What the studio's own record makes of it.
+             */
+            k: number;
+            /**
+             * Format: double
+             * @description That it is lost, as a fraction.
+             */
+            lost: number;
+            /**
+             * Format: double
+             * @description The lower end of the range.
+             */
+            low: number;
+            /** @description The same as people say it: about one in so many. */
+            one_in: components["schemas"]["OneIn"];
+            /**
+             * Format: double
+             * @description That it arrives damaged, as a fraction.
+             */
+            probability: number;
+            /**
+             * Format: int32
+             * @description How many parcels the studio has written down; nothing but trade judgement where there are none.
+             */
+            recorded: number;
+            /**
+             * Format: double
+             * @description How rough the way is against a national one.
+             */
+            route: number;
+            /** @description Whether it is wet. */
+            wet: boolean;
+        };
+        /** @description The odds. */
+        OddsAnswer: {
+            /**
+             * Format: double
+             * @description Of the plan against its reference.
+             */
+            factor: number;
+            /**
+             * Format: double
+             * @description The upper end.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description What the record makes of it.
+             */
+            k: number;
+            /**
+             * Format: double
+             * @description The lower end of the range.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description That it arrives damaged, as a fraction.
+             */
+            probability: number;
+        };
+        /** @description The odds of a plan against its reference. */
+        OddsSum: {
+            /**
+             * Format: double
+             * @description Of a hundred such pieces, packed as the reference on a national way, 0 to 100.
+             */
+            base_percent: number;
+            /**
+             * Format: double
+             * @description In damaged parcels, Σ base · route of what was sent; 0 when left out.
+             */
+            expected_so_far?: number | null;
+            /**
+             * Format: double
+             * @description That arrived damaged; 0 when left out.
+             */
+            losses_so_far?: number | null;
+            /** @description Of the plan, from 0 up; one that is missing counts as the reference's. */
+            measures?: components["schemas"]["HazardMeasures"];
+            /** @description Of the reference, above 0; one that is missing counts as the plan's. */
+            reference?: components["schemas"]["HazardMeasures"];
+            /**
+             * Format: double
+             * @description How rough the way is, 0 to 100; 1 is national.
+             */
+            route: number;
+            /** @description The share of each hazard in the base, as fractions; not normalised. */
+            shares: components["schemas"]["HazardShares"];
+        };
+        /**
+         * @description The tables of a studio. Their starting values are trade judgement; a class or route that is not listed
+         *     keeps its starting value.
+         */
+        OddsTables: {
+            /**
+             * @description How often each kind of piece arrives damaged, and by what.
+             * @default {
+             *       "canvas": {
+             *         "base_percent": 0.3,
+             *         "shares_percent": {
+             *           "damp": 5,
+             *           "edges": 35,
+             *           "flat": 15,
+             *           "pressed": 40,
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "canvas_large": {
+             *         "base_percent": 1.2,
+             *         "shares_percent": {
+             *           "damp": 5,
+             *           "edges": 35,
+             *           "flat": 15,
+             *           "pressed": 40,
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "framed_acrylic": {
+             *         "base_percent": 0.6,
+             *         "shares_percent": {
+             *           "damp": 5,
+             *           "edges": 45,
+             *           "flat": 15,
+             *           "pressed": 25,
+             *           "stacked": 10
+             *         }
+             *       },
+             *       "framed_unglazed": {
+             *         "base_percent": 0.6,
+             *         "shares_percent": {
+             *           "damp": 5,
+             *           "edges": 50,
+             *           "flat": 15,
+             *           "pressed": 25,
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "glass_huge": {
+             *         "base_percent": 6,
+             *         "shares_percent": {
+             *           "damp": 5,
+             *           "edges": 40,
+             *           "flat": 35,
+             *           "pressed": 15,
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "glass_large": {
+             *         "base_percent": 3.5,
+             *         "shares_percent": {
+             *           "damp": 5,
+             *           "edges": 40,
+             *           "flat": 35,
+             *           "pressed": 15,
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "glass_medium": {
+             *         "base_percent": 2,
+             *         "shares_percent": {
+             *           "damp": 5,
+             *           "edges": 40,
+             *           "flat": 35,
+             *           "pressed": 15,
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "glass_small": {
+             *         "base_percent": 1,
+             *         "shares_percent": {
+             *           "damp": 5,
+             *           "edges": 40,
+             *           "flat": 35,
+             *           "pressed": 15,
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "mirror": {
+             *         "base_percent": 4,
+             *         "shares_percent": {
+             *           "damp": 5,
+             *           "edges": 40,
+             *           "flat": 40,
+             *           "pressed": 10,
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "mirror_large": {
+             *         "base_percent": 8,
+             *         "shares_percent": {
+             *           "damp": 5,
+             *           "edges": 40,
+             *           "flat": 40,
+             *           "pressed": 10,
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "panel": {
+             *         "base_percent": 0.3,
+             *         "shares_percent": {
+             *           "damp": 5,
+             *           "edges": 45,
+             *           "flat": 15,
+             *           "pressed": 25,
+             *           "stacked": 10
+             *         }
+             *       },
+             *       "paper_boxed": {
+             *         "base_percent": 0.2,
+             *         "shares_percent": {
+             *           "damp": 20,
+             *           "edges": 20,
+             *           "flat": 0,
+             *           "pressed": 55,
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "paper_mailed": {
+             *         "base_percent": 0.4,
+             *         "shares_percent": {
+             *           "damp": 20,
+             *           "edges": 20,
+             *           "flat": 0,
+             *           "pressed": 55,
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "rolled": {
+             *         "base_percent": 0.3,
+             *         "shares_percent": {
+             *           "damp": 10,
+             *           "edges": 20,
+             *           "flat": 0,
+             *           "pressed": 70,
+             *           "stacked": 0
+             *         }
+             *       }
+             *     }
+             */
+            classes: {
+                [key: string]: components["schemas"]["ClassRow"];
+            };
+            /**
+             * Format: double
+             * @description Times the base, for each that holds: flaking paint, pastel or charcoal, heavy impasto.
+             * @default 1.5
+             */
+            frail_times: number;
+            /**
+             * Format: double
+             * @description How many of a hundred are lost on a national way.
+             * @default 0.15
+             */
+            lost_percent: number;
+            /**
+             * @description Which route leads where; the first line that takes a destination is the one.
+             * @default []
+             */
+            places: components["schemas"]["PlaceRoute"][];
+            /**
+             * @description What was sent, and what of it arrived damaged.
+             * @default []
+             */
+            record: components["schemas"]["RecordRow"][];
+            /**
+             * @description How rough each route is.
+             * @default {
+             *       "abroad": {
+             *         "roughness": 1.6,
+             *         "wet": false
+             *       },
+             *       "art_courier": {
+             *         "roughness": 0.15,
+             *         "wet": false
+             *       },
+             *       "national": {
+             *         "roughness": 1,
+             *         "wet": false
+             *       },
+             *       "overseas": {
+             *         "roughness": 2.5,
+             *         "wet": false
+             *       },
+             *       "own_van": {
+             *         "roughness": 0.1,
+             *         "wet": false
+             *       },
+             *       "regional": {
+             *         "roughness": 0.7,
+             *         "wet": false
+             *       }
+             *     }
+             */
+            routes: {
+                [key: string]: components["schemas"]["RouteRow"];
+            };
+        };
         /** @description A price, or the reasons against it. */
         Offer: {
             /** @description What is paid out at most when it is lost. */
@@ -2827,6 +3854,61 @@ export interface components {
             kind: "refused";
             /** @description Every reason. */
             reasons: components["schemas"]["Reason"][];
+        };
+        /** @description One change, as it can be made. */
+        OfferedChange: {
+            /** @description Whether that brings the odds under what the house accepts, or takes a quarter off them. */
+            answers: boolean;
+            carriage?: components["schemas"]["Money"] | null;
+            /** @description The choices to merge into those of the shipment. */
+            choices: components["schemas"]["Choices"];
+            /** @description All told: materials, carriage and work; below nothing where it saves. */
+            cost: components["schemas"]["Money"];
+            /** @description What it is one of: of each family the best is offered. */
+            family: string;
+            /** @description What it is. */
+            label: string;
+            /** @description Of that, work. */
+            labour: components["schemas"]["Money"];
+            /** @description Of the parcel. */
+            mass_g: components["schemas"]["Mass"];
+            /** @description Of that, materials. */
+            materials: components["schemas"]["Money"];
+            /** @description Of work. */
+            minutes: components["schemas"]["Minutes"];
+            /** @description The same, then. */
+            odds_after: components["schemas"]["OneIn"];
+            /** @description The same as people say it, now. */
+            odds_before: components["schemas"]["OneIn"];
+            /**
+             * Format: double
+             * @description That it arrives damaged, then.
+             */
+            probability_after: number;
+            /**
+             * Format: double
+             * @description That it arrives damaged, now.
+             */
+            probability_before: number;
+            worth?: components["schemas"]["Money"] | null;
+        };
+        /** @description A chance as people say it. */
+        OneIn: {
+            /**
+             * Format: int32
+             * @description About one in so many.
+             */
+            about: number;
+            /**
+             * Format: int32
+             * @description At worst one in so many.
+             */
+            from: number;
+            /**
+             * Format: int32
+             * @description At best one in so many.
+             */
+            to: number;
         };
         /**
          * @description The shape of a piece within its bounding box.
@@ -2866,6 +3948,11 @@ export interface components {
          * @enum {string}
          */
         PaintBody: "thin" | "raised" | "impasto";
+        /**
+         * @description What a pane of glass is.
+         * @enum {string}
+         */
+        Pane: "two" | "three" | "laminated";
         /** @description One panel of a blank. */
         Panel: {
             /** @description Its corners, in order around it. */
@@ -2878,6 +3965,45 @@ export interface components {
          * @enum {string}
          */
         PanelRole: "front" | "back" | "side" | "flap" | "tab";
+        /** @description A value for each hazard. */
+        PerHazard_f64: {
+            /** Format: double */
+            damp: number;
+            /** Format: double */
+            edges: number;
+            /** Format: double */
+            flat: number;
+            /** Format: double */
+            pressed: number;
+            /** Format: double */
+            stacked: number;
+        };
+        /** @description A bought picture carton of two halves or a tray with a lid, for what no sheet on the shelf can make. */
+        PictureCarton: {
+            /** @description …and how deep. */
+            deepest_mm: components["schemas"]["Length"];
+            /** @description What rules refer to it by. */
+            id: components["schemas"]["MaterialId"];
+            /** @description The largest face that goes in, its longer side. */
+            longest_mm: components["schemas"]["Length"];
+            /** @description Of one. */
+            mass_g: components["schemas"]["Mass"];
+            /** @description What people call it. */
+            name: string;
+            /** @description Of one. */
+            price: string;
+            /** @description Where it is kept. */
+            shelf?: components["schemas"]["Shelf"];
+            /** @description Of its wall. */
+            wall_mm: components["schemas"]["Length"];
+            /** @description …its shorter side. */
+            widest_mm: components["schemas"]["Length"];
+        };
+        /**
+         * @description A kind of piece with a row of its own in the table of odds.
+         * @enum {string}
+         */
+        PieceClass: "paper_boxed" | "paper_mailed" | "rolled" | "canvas" | "canvas_large" | "panel" | "framed_unglazed" | "framed_acrylic" | "glass_small" | "glass_medium" | "glass_large" | "glass_huge" | "mirror" | "mirror_large";
         /** @description A piece as typed. Lengths are texts, as `35 1/2 in`. */
         PieceInputs: {
             /**
@@ -2905,7 +4031,7 @@ export interface components {
             construction: components["schemas"]["Construction"] | null;
             /**
              * Format: int32
-             * @description How many like pieces, or loose sheets, 1 to 60.
+             * @description How many like pieces travel together, of any kind, 1 to 60.
              * @default null
              */
             count: number | null;
@@ -2930,6 +4056,11 @@ export interface components {
              */
             height: string | null;
             /**
+             * @description Whether it can't be made again or replaced; not ticked unless somebody ticks it.
+             * @default false
+             */
+            irreplaceable: boolean;
+            /**
              * Format: double
              * @description The shock it can take, where that is known better, 10 to 200.
              * @default null
@@ -2952,6 +4083,11 @@ export interface components {
              * @default thin
              */
             paint: components["schemas"]["PaintBody"];
+            /**
+             * @description What its pane is, under glass; two millimetres when absent.
+             * @default two
+             */
+            pane: components["schemas"]["Pane"];
             /**
              * @description How its top is known.
              * @default plain
@@ -2987,12 +4123,24 @@ export interface components {
             /** @description Across, as hung. */
             width_mm: components["schemas"]["Length"];
         };
+        /** @description Places and the route that leads there. */
+        PlaceRoute: {
+            /** @description The country's two-letter code. */
+            country: string;
+            /** @description When not empty, only postcodes that begin with one of these. */
+            postcode_prefixes?: string[];
+            /** @description The route. */
+            route: components["schemas"]["Route"];
+            /** @description Months in which it is wet there, 1 to 12. */
+            wet_months?: number[];
+        };
         /**
          * @description How a piece is protected and boxed, every number traceable to its layer.
          *
          *     It depends on nothing but the piece, the rules and the catalogue: the same three give the same bytes.
          */
         Plan: {
+            began?: components["schemas"]["Began"] | null;
             /** @description How the piece travels. */
             carriage: components["schemas"]["Carriage"];
             cure?: components["schemas"]["Cure"] | null;
@@ -3000,6 +4148,8 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** @description From the art outward; the last is the box. */
             layers: components["schemas"]["Layer"][];
+            /** @description How likely it is to arrive damaged, and by what. */
+            odds: components["schemas"]["Odds"];
             /** @description What the piece weighs: as the scale read it, or estimated from its make. */
             piece_weight: components["schemas"]["Weight"];
             /**
@@ -3013,7 +4163,7 @@ export interface components {
             size: components["schemas"]["PieceSize"];
             /** @description How every layer stands that there is, or could be. */
             slots: components["schemas"]["SlotState"][];
-            /** @description Falls, a corner that presses in, and a stack. */
+            /** @description The engineer's view: falls, a corner that presses in, and a stack. */
             survival: components["schemas"]["Survival"];
             /** @description The sums. */
             tally: components["schemas"]["Tally"];
@@ -3105,8 +4255,33 @@ export interface components {
             deflection_mm: components["schemas"]["Length"];
             /** @description Whether it stays off. */
             passes: boolean;
-            /** @description What it may give before it reaches the art. */
-            stand_off_mm: components["schemas"]["Length"];
+            stand_off_mm?: components["schemas"]["Length"] | null;
+        };
+        /** @description What presses in. */
+        PressedAnswer: {
+            /**
+             * Format: double
+             * @description It grows with danger; only its ratio to another means anything.
+             */
+            measure: number;
+        };
+        /** @description A board and what lies under it. */
+        PressedPlate: {
+            /**
+             * Format: double
+             * @description Soft between it and the next board, or the art, 0 to 1000.
+             */
+            soft_mm: number;
+            /**
+             * Format: double
+             * @description Of the board, 0.001 to 100 000.
+             */
+            stiffness_nm: number;
+        };
+        /** @description Boards between the outside and the face. */
+        PressedSum: {
+            /** @description One to twenty, the outermost first. */
+            plates: components["schemas"]["PressedPlate"][];
         };
         /** @description What follows from inputs. */
         Preview: {
@@ -3127,6 +4302,17 @@ export interface components {
             inputs: components["schemas"]["ShipmentInputs"];
             /** @description What a bare number is in. */
             unit?: components["schemas"]["LengthUnit"];
+        };
+        /** @description A closer fit that is billed less. */
+        PriceStep: {
+            /** @description The choices that make it. */
+            choices: components["schemas"]["Choices"];
+            /** @description What the button says. */
+            label: string;
+            /** @description What it saves. */
+            saves: components["schemas"]["Money"];
+            /** @description What it is, in one sentence. */
+            says: string;
         };
         /** @description An error, in the form of RFC 9457. */
         Problem: {
@@ -3164,6 +4350,7 @@ export interface components {
              * @description Working days at worst.
              */
             days_to: number;
+            expected_loss?: components["schemas"]["Money"] | null;
             /** @description How it leaves the studio. */
             handover: components["schemas"]["Handover"];
             /** @description Tariff and service, as `gannet-post/tracked`. */
@@ -3174,6 +4361,7 @@ export interface components {
             service: string;
             /** @description Whether it can be followed. */
             tracked: boolean;
+            uncovered?: components["schemas"]["Money"] | null;
         };
         /** @description One line of a quote. */
         QuoteLine: {
@@ -3218,6 +4406,23 @@ export interface components {
             /** @enum {string} */
             kind: "no_price";
         };
+        /** @description Parcels of one kind that were sent on one route. */
+        RecordRow: {
+            /** @description Of which kind. */
+            class: components["schemas"]["PieceClass"];
+            /**
+             * Format: int32
+             * @description How many of them arrived damaged.
+             */
+            damaged: number;
+            /** @description On which route. */
+            route: components["schemas"]["Route"];
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            sent: number;
+        };
         /**
          * @description One value that was refused: where it stands in the input, and a sentence for the person who typed it.
          *
@@ -3248,6 +4453,8 @@ export interface components {
         Roll: {
             /** @description Along the roll. */
             along_mm: components["schemas"]["Length"];
+            /** @description Whether it is rolled on a core, which stays in it. */
+            cored: boolean;
             /** @description Of the core that it is rolled on. */
             inner_mm: components["schemas"]["Length"];
             /** @description Of the roll. */
@@ -3275,6 +4482,23 @@ export interface components {
              */
             tube_inside_mm: number;
         };
+        /** @description A core that a sheet is rolled on: a cut of tube that stays in the roll. */
+        RollCore: {
+            /** @description What rules refer to it by. */
+            id: components["schemas"]["MaterialId"];
+            /** @description Of its length. */
+            linear_density_g_m: components["schemas"]["LinearDensity"];
+            /** @description The longest that it is sold in. */
+            longest_mm: components["schemas"]["Length"];
+            /** @description What people call it. */
+            name: string;
+            /** @description Across, where the sheet lies on it. */
+            outside_mm: components["schemas"]["Length"];
+            /** @description Of a metre. */
+            price_per_m: string;
+            /** @description Where it is kept. */
+            shelf?: components["schemas"]["Shelf"];
+        };
         /** @description A rolled sheet and its tube. */
         RollSum: {
             /**
@@ -3297,6 +4521,28 @@ export interface components {
              * @description Around the roll, 0 to 1000; none when left out.
              */
             wrap_mm?: number | null;
+        };
+        /**
+         * @description A way to go.
+         * @enum {string}
+         */
+        Route: "own_van" | "art_courier" | "regional" | "national" | "abroad" | "overseas";
+        /** @description What a route is called. */
+        RouteName: {
+            /** @description What people call it. */
+            name: string;
+            /** @description Which. */
+            route: components["schemas"]["Route"];
+        };
+        /** @description How rough one route is. */
+        RouteRow: {
+            /**
+             * Format: double
+             * @description Against a national one, from 0.01 to 20.
+             */
+            roughness: number;
+            /** @description Whether parcels on it are likely to get wet, whatever the season. */
+            wet?: boolean;
         };
         /** @description Rules that somebody wrote, and those that they are based on. */
         RulesRequest: {
@@ -3342,6 +4588,10 @@ export interface components {
             plastic: components["schemas"]["PlasticRule"] | null;
             /** @default null */
             reused: components["schemas"]["ReusedRule"] | null;
+            /** @default null */
+            roll_core: components["schemas"]["CoreRule"] | null;
+            /** @default null */
+            seal: components["schemas"]["SealRule"] | null;
             /** @default null */
             tape: components["schemas"]["TapeRule"] | null;
         };
@@ -3427,11 +4677,26 @@ export interface components {
              */
             reused: components["schemas"]["ReusedRule"];
             /**
+             * @description What is a sheet rolled on?
+             * @default core
+             */
+            roll_core: components["schemas"]["CoreRule"];
+            /**
+             * @description How is the box sealed?
+             * @default h
+             */
+            seal: components["schemas"]["SealRule"];
+            /**
              * @description Which tape?
              * @default paper_inside
              */
             tape: components["schemas"]["TapeRule"];
         };
+        /**
+         * @description How a box is sealed.
+         * @enum {string}
+         */
+        SealRule: "h" | "every_seam";
         /** @description A bag around the boarded piece, every seam taped. */
         SealedBag: {
             /** @description Of the bag laid flat. */
@@ -3483,6 +4748,12 @@ export interface components {
              * @description Of the material, 0.0001 to 10.
              */
             b_m3_per_kj: number;
+            /**
+             * Format: double
+             * @description Where the tested range begins, in kJ/m³, 0 to 10 000; 0 when left out. Below it the stress falls with
+             *     the root of the energy.
+             */
+            epsilon_min?: number;
             /**
              * Format: double
              * @description 0.01 to 500.
@@ -3881,10 +5152,14 @@ export interface components {
             allowances: components["schemas"]["Allowance"][];
             /** @description Its shelf. */
             catalogue: components["schemas"]["Catalogue"];
+            /** @description Every kind of piece that has odds of its own. */
+            classes: components["schemas"]["ClassName"][];
             /** @description Where it ships to. */
             countries: components["schemas"]["CountryView"][];
             /** @description Its name. */
             name: string;
+            /** @description Every route, the gentlest first. */
+            routes: components["schemas"]["RouteName"][];
             /** @description Its house rules. */
             rules: components["schemas"]["HouseRules"];
             /** @description Every question that practitioners answer differently, with its schools. */
@@ -3911,14 +5186,18 @@ export interface components {
             cure?: components["schemas"]["Cure"] | null;
             /** @description Of layers and box. */
             fingerprint: string;
+            labour?: components["schemas"]["Money"] | null;
             /** @description Of the materials. */
             materials: components["schemas"]["Money"];
             /** @description How many risks are to be minded. */
             minds?: number;
             /** @description Of work. */
             minutes: components["schemas"]["Minutes"];
+            one_in?: components["schemas"]["OneIn"] | null;
             /** @description Of the closed box. */
             outside: components["schemas"]["Envelope"];
+            /** @description Whether that is more than the house accepts. */
+            past_accepted?: boolean;
             /** @description The layers, for a small cut-through. */
             section: components["schemas"]["SectionLayer"][];
             /** @description Of the piece. */
@@ -3967,13 +5246,12 @@ export interface components {
         };
         /** @description What a plan survives. */
         Survival: {
-            /** @description The corner of its damage boundary, for knocks on the face. */
-            boundary: components["schemas"]["DamageBoundary"];
+            boundary?: components["schemas"]["DamageBoundary"] | null;
             /** @description Inside the cushion. */
             cushioned_g: components["schemas"]["Mass"];
             /** @description The cushions before the face, from the art outward. */
             face: components["schemas"]["FaceCushion"][];
-            /** @description Each way to fall; none where nothing cushions, or past the weight that is dropped by custom. */
+            /** @description Each way to fall; none for loose sheets, or past the weight that is dropped by custom. */
             falls: components["schemas"]["FallReport"][];
             /** @description What the piece can take. */
             fragility: components["schemas"]["Fragility"];
@@ -4009,6 +5287,8 @@ export interface components {
         Tally: {
             /** @description What all layers add to the piece. */
             adds: components["schemas"]["Addition"];
+            /** @description What that is worth at the studio's rate. */
+            labour: components["schemas"]["Money"];
             /** @description Of the materials used up. */
             materials: components["schemas"]["Money"];
             /** @description To make and set every layer. */
@@ -4093,7 +5373,7 @@ export interface components {
          * @description What a thing used by the piece is for.
          * @enum {string}
          */
-        Use: "name_tag" | "desiccant" | "label";
+        Use: "name_tag" | "desiccant" | "label" | "edge_profile";
         /**
          * Format: double
          * @description A volume in cubic metres.
@@ -4144,7 +5424,8 @@ export interface components {
             /** @description Fields that a plan still needs. */
             missing: string[];
             plan?: components["schemas"]["Plan"] | null;
-            /** @description What every service says, once the country is known too. */
+            price_step?: components["schemas"]["PriceStep"] | null;
+            /** @description What every service says, once the country is known too: the best first, the refused last. */
             quotes: components["schemas"]["Quote"][];
             size?: components["schemas"]["PieceSize"] | null;
         };
@@ -4351,6 +5632,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Alternative"][];
+                };
+            };
+            /** @description Values that can't stand, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description Each with what it costs, what it is worth, and the choices that make it; null before the piece is measured */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changes"] | null;
                 };
             };
             /** @description Values that can't stand, each with its field */
@@ -5256,6 +6570,105 @@ export interface operations {
             };
         };
     };
+    "/sums/falls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FallsSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FallDanger"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/glass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GlassSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GlassAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/odds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OddsSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OddsAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "/sums/press-in": {
         parameters: {
             query?: never;
@@ -5276,6 +6689,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PressInAnswer"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/pressed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PressedSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PressedAnswer"];
                 };
             };
             /** @description Numbers out of range, each with its field */

@@ -130,7 +130,7 @@ const base = FRAME.height - FRAME.bottom;
       <circle v-else :cx="marked.x" :cy="marked.y" r="7" />
       <text
         :x="marked.x + (marked.x > FRAME.width / 2 ? -12 : 12)"
-        :y="marked.past ? base - 60 : Math.min(marked.y + 24, base - 6)"
+        :y="marked.past ? FRAME.top + 34 : Math.min(marked.y + 24, base - 6)"
         :text-anchor="marked.x > FRAME.width / 2 ? 'end' : 'start'"
       >
         {{ marked.past ? `${name}, past what is shown` : `${name}, ${point?.peak_g?.toFixed(0)} G` }}

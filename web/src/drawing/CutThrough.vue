@@ -19,11 +19,17 @@ const { plan, cut, times, barred } = defineProps<{
 const focus = defineModel<number | undefined>('focus');
 const units = useUnits();
 
+const THIN = 80;
 const FRAME = { width: 500, height: 360, margin: 34 };
 /** The drawing is torn off here; what is to the right goes on. */
 const TORN = 468;
 const tear = `M${TORN + 8} 0L${TORN - 6} 60 ${TORN + 7} 120 ${TORN - 8} 180 ${TORN + 8} 240 ${TORN - 6} 300 ${TORN + 6} 360V360H${FRAME.width}V0Z`;
 
+/** Where the depth is written: on its line, or above a parcel too thin for it. */
+const plate = computed(() => {
+  const { y, height } = section.value.outside;
+  return height > THIN ? FRAME.height / 2 + 5 : y - 12;
+});
 const section = computed(() => sectionOf(plan, cut, times, FRAME));
 const places = computed(() => section.value.layers.map((_, place) => plan.layers.length - 1 - place));
 const lit = computed(() => {
@@ -83,8 +89,8 @@ const label = computed(
       <path
         :d="`M${TORN - 40} ${section.outside.y}v${section.outside.height}m-6 0h12M${TORN - 46} ${section.outside.y}h12`"
       />
-      <rect :x="TORN - 84" :y="FRAME.height / 2 - 13" width="88" height="26" class="plate" />
-      <text :x="TORN - 40" :y="FRAME.height / 2 + 5" text-anchor="middle">{{ units.length(through) }}</text>
+      <rect :x="TORN - 84" :y="plate - 18" width="88" height="26" class="plate" />
+      <text :x="TORN - 40" :y="plate" text-anchor="middle">{{ units.length(through) }}</text>
       <path
         :d="`M${section.outside.x} ${FRAME.height - 14}H${section.piece.x}m0 -6v12M${section.outside.x} ${FRAME.height - 20}v12`"
       />

@@ -18,6 +18,8 @@ const FILLS: Record<string, string> = {
   edge_fill: 'var(--fill)',
   slotted_box: 'var(--card-line)',
   tube: 'var(--card-line)',
+  mailer: 'var(--card-line)',
+  roll: 'var(--heather)',
   folio: 'var(--card)',
   bundle: 'var(--card)',
   slip_on_corners: 'var(--card-line)',
@@ -29,8 +31,25 @@ const FILLS: Record<string, string> = {
   stretch_film: 'var(--film)',
 };
 
+/** A roll in its tube, cut across: the tube, what lies around the roll, and the roll. */
+const rings = computed(() => {
+  const roll = summary?.section.findIndex(({ kind }) => kind === 'roll') ?? -1;
+  if (!summary || roll < 0) return [];
+  const scale = HEIGHT / summary.outside.across_mm;
+  let radius = HEIGHT / 2;
+  return summary.section
+    .slice(roll)
+    .reverse()
+    .map((layer) => {
+      const ring = { r: radius, fill: FILLS[layer.kind] ?? 'none' };
+      radius -= layer.adds.left_mm * scale;
+      return ring;
+    })
+    .filter(({ fill }) => fill !== 'none');
+});
+
 const rects = computed(() => {
-  if (!summary) return [];
+  if (!summary || rings.value.length > 0) return [];
   const { adds, size, section } = summary;
   const long = adds.left_mm + FACE + adds.right_mm;
   const deep = adds.front_mm + size.depth_mm + adds.back_mm;
@@ -60,6 +79,7 @@ const rects = computed(() => {
 <template>
   <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" :width="WIDTH" :height="HEIGHT" aria-hidden="true">
     <rect v-for="(rect, place) in rects" :key="place" v-bind="rect" />
+    <circle v-for="ring in rings" :key="ring.fill" :cx="WIDTH / 2" :cy="HEIGHT / 2" v-bind="ring" />
     <rect v-if="!summary" x="4" y="6" width="100" height="32" class="none" />
   </svg>
 </template>

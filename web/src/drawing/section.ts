@@ -41,18 +41,25 @@ function sideOf(adds: Addition, cut: Cut): Side {
   return { edge, front: adds.front_mm, back: adds.back_mm };
 }
 
+/** What lies beside the piece takes at most this share of the picture. */
+const EDGE_SHARE = 0.5;
+
 /** Returns the section of a plan near one edge, thicknesses drawn so many times as thick. */
 export function sectionOf(plan: Plan, cut: Cut, times: number, frame: Frame): Section {
   const sides = plan.layers.map((layer) => sideOf(layer.adds, cut));
   const total = (pick: keyof Side) => sides.reduce((sum, side) => sum + side[pick] * times, 0);
   const depth = plan.size.depth_mm;
-  const scale = (frame.height - 2 * frame.margin) / (total('front') + depth + total('back'));
+  const thick = total('front') + depth + total('back');
+  // A thin parcel with a wide margin is drawn smaller, so that its edge stays in the picture.
+  const byHeight = (frame.height - 2 * frame.margin) / thick;
+  const scale = Math.min(byHeight, (frame.width * EDGE_SHARE) / Math.max(total('edge'), 1));
   const right = frame.width;
+  const top = (frame.height - thick * scale) / 2;
 
   let [edge, front, back] = [total('edge') * scale, total('front') * scale, total('back') * scale];
   const piece = {
     x: frame.margin + edge,
-    y: frame.margin + front,
+    y: top + front,
     width: right - frame.margin - edge,
     height: depth * scale,
   };
@@ -131,6 +138,13 @@ function bandsOf(
     case 'roll':
     case 'tube':
       return [];
+    case 'mailer': {
+      // A mailer is wider than what lies in it: its edge is a wall, and the rest air.
+      const wall = make.wall_mm * times * scale;
+      return around('card', { edge: 1, front: 1, back: 1 }).map((part) =>
+        part.outward === 'left' ? { ...part, width: wall } : part,
+      );
+    }
     case 'window_spacer':
       return [
         band('foam', {

@@ -7,10 +7,10 @@ import { useStudio } from '@/api/useStudio';
 import { useShipment } from '@/shipment/useShipment';
 
 const { finding } = defineProps<{ finding: Finding }>();
-const { draft, errors, choose } = useShipment();
+const { id, draft, errors, choose } = useShipment();
 const { studio } = useStudio();
 
-const WORDS = { stop: 'Stop', mind: 'Mind', note: 'Note' } as const;
+const WORDS = { stop: 'Stop', mind: 'Worth a look', note: 'Good to know' } as const;
 
 const lifting = ref(false);
 const reason = ref('');
@@ -46,6 +46,13 @@ function setDown(): void {
     >
       {{ finding.remedy.label }}
     </BButton>
+    <RouterLink
+      v-if="finding.code === 'odds'"
+      class="no-print"
+      :to="{ name: 'guard', params: { id }, hash: '#changes' }"
+    >
+      What would change that
+    </RouterLink>
     <template v-if="finding.level === 'stop' && !finding.lifted">
       <button v-if="!lifting" type="button" class="plain no-print" @click="lifting = true">
         Go on all the same

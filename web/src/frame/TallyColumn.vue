@@ -6,7 +6,7 @@ import { grams, kilograms, money } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import FindingNote from './FindingNote.vue';
-import { counted } from './words';
+import { counted, oneIn } from './words';
 import TallyFigure from './TallyFigure.vue';
 
 const { draft, summary, plan, quotes, missing } = useShipment();
@@ -27,6 +27,9 @@ const FIELDS: Record<string, string> = {
 };
 
 const best = computed(() => summary.value?.best ?? undefined);
+const uncovered = computed(() =>
+  best.value?.uncovered ? `; ${money(best.value.uncovered)} of its value not covered` : '',
+);
 const billed = computed(() => quotes.value.find((quote) => quote.id === best.value?.id)?.billable);
 const shown = computed(() => plan.value?.findings.filter(({ level }) => level !== 'note') ?? []);
 const notes = computed(() => plan.value?.findings.filter(({ level }) => level === 'note') ?? []);
@@ -40,13 +43,24 @@ const lacking = computed(() => missing.value.map((field) => FIELDS[field] ?? fie
         <span class="figure">{{
           units.size(summary.outside.across_mm, summary.outside.up_mm, summary.outside.through_mm)
         }}</span>
-        <span class="figure">{{ kilograms(summary.weight.mass_g) }}</span>
+        <span v-if="summary.one_in" class="figure">{{ oneIn(summary.one_in.about) }}</span>
+        <span class="figure weight">{{ kilograms(summary.weight.mass_g) }}</span>
         <span class="figure">{{ best ? money(best.total) : '–' }}</span>
       </template>
       <template v-else>Tally</template>
     </button>
     <div class="figures">
       <template v-if="summary">
+        <TallyFigure
+          v-if="summary.one_in"
+          name="arrives damaged"
+          :shown="oneIn(summary.one_in.about)"
+          :note="`${oneIn(summary.one_in.from)} to ${oneIn(summary.one_in.to)}`"
+          :minded="summary.past_accepted"
+          :value="summary.one_in.about"
+          :change="(by: number) => (by > 0 ? 'likelier to arrive whole' : 'likelier to be damaged')"
+          more-is-better
+        />
         <TallyFigure
           name="outside"
           :shown="units.size(summary.outside.across_mm, summary.outside.up_mm, summary.outside.through_mm)"
@@ -83,6 +97,7 @@ const lacking = computed(() => missing.value.map((field) => FIELDS[field] ?? fie
         <TallyFigure
           name="work"
           :shown="`${summary.minutes.toFixed(0)} min`"
+          :note="summary.labour ? money(summary.labour) : undefined"
           :value="summary.minutes"
           :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(0)} min`"
         />
@@ -90,7 +105,8 @@ const lacking = computed(() => missing.value.map((field) => FIELDS[field] ?? fie
           v-if="best"
           :name="best.chosen ? 'chosen' : 'best price'"
           :shown="money(best.total)"
-          :note="`${best.carrier} ${best.service}, ${best.days_from}–${best.days_to} days`"
+          :note="`${best.carrier} ${best.service}, ${best.days_from}–${best.days_to} days${uncovered}`"
+          :minded="Boolean(best.uncovered)"
           :value="Number(best.total.amount)"
           :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(2)}`"
         />
@@ -100,7 +116,7 @@ const lacking = computed(() => missing.value.map((field) => FIELDS[field] ?? fie
       </p>
       <FindingNote v-for="finding in shown" :key="finding.says" :finding="finding" />
       <details v-if="notes.length > 0" class="notes">
-        <summary>{{ counted(notes.length, 'Note') }}</summary>
+        <summary>{{ counted(notes.length, 'thing') }} good to know</summary>
         <FindingNote v-for="finding in notes" :key="finding.says" :finding="finding" />
       </details>
     </div>
@@ -155,6 +171,14 @@ const lacking = computed(() => missing.value.map((field) => FIELDS[field] ?? fie
   }
   .open .figures {
     display: block;
+  }
+}
+@media (max-width: 640px) {
+  .drawer {
+    white-space: nowrap;
+  }
+  .drawer .weight {
+    display: none;
   }
 }
 @media print {

@@ -10,6 +10,8 @@ const props = defineProps<{
   /** What changes are told from. */
   value: number;
   change: (by: number) => string;
+  /** Whether a larger figure is the better one. */
+  moreIsBetter?: boolean;
 }>();
 
 const SHOWN_FOR_MS = 6000;
@@ -26,7 +28,7 @@ watch(
     const by = now - before;
     if (Math.abs(by) < LEAST_CHANGE) return;
     difference.value = props.change(by);
-    fewer.value = by < 0;
+    fewer.value = props.moreIsBetter ? by > 0 : by < 0;
     start();
   },
 );

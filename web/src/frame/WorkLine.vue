@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router';
 
 import type { Mark } from '@/api/types';
 import { useKeys } from '@/keys/useKeys';
+import { oneIn } from '@/frame/words';
 import { STOPS } from '@/router';
 import { useShipment } from '@/shipment/useShipment';
 import * as show from '@/units/show';
@@ -20,13 +21,10 @@ const MARKS: Record<Mark, string> = { done: 'done', open: 'open', look: 'needs a
 const headlines = computed(() => {
   const figures = summary.value;
   if (!figures) return { measure: 'not measured', guard: '–', box: '–', price: '–' };
-  const { size, adds, outside, best } = figures;
+  const { size, one_in, outside, best } = figures;
   return {
     measure: units.size(size.width_mm, size.height_mm, size.depth_mm),
-    guard:
-      adds.bottom_mm < 0
-        ? 'rolled, in a tube'
-        : `+${units.number(adds.front_mm)} face, +${units.length(adds.bottom_mm)} edge`,
+    guard: one_in ? oneIn(one_in.about) : '–',
     box: units.size(outside.across_mm, outside.up_mm, outside.through_mm),
     price: best ? show.money(best.total) : draft.buyer.country ? 'refused' : 'no country',
   };

@@ -28,7 +28,27 @@ export const MEDIA = [
   { value: 'drawing', text: 'Drawing in pencil or ink' },
   { value: 'waxed_paper', text: 'Waxed work on paper' },
   { value: 'pastel_or_charcoal', text: 'Pastel or charcoal' },
+  { value: 'photograph', text: 'Photograph' },
+  { value: 'resin', text: 'Poured resin' },
+  { value: 'gilding', text: 'Gilding or metal leaf' },
+  { value: 'collage', text: 'Collage' },
+  { value: 'spray_paint', text: 'Spray paint' },
 ] as const;
+
+/** What a pane can be. */
+export const PANES = [
+  { value: 'two', text: 'Glass, 2 mm' },
+  { value: 'three', text: 'Glass, 3 mm' },
+  { value: 'laminated', text: 'Laminated, 2 × 2 mm' },
+] as const;
+
+export const HAZARDS = {
+  flat: 'flat falls',
+  edges: 'edges and corners',
+  pressed: 'pressed in',
+  stacked: 'stacked',
+  damp: 'damp',
+} as const;
 
 export const OUTLINES = [
   { value: 'rectangle', text: 'Rectangle' },
@@ -181,7 +201,7 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
     case 'roll':
       return {
         name: 'Rolled, face out',
-        make: `on a core of ${units.length(make.inner_mm)}, ${units.length(make.outer_mm)} thick, ${units.length(make.along_mm)} long`,
+        make: `${make.cored ? `on ${material},` : 'inside'} ${units.length(make.inner_mm)}, ${units.length(make.outer_mm)} thick, ${units.length(make.along_mm)} long`,
       };
     case 'card_pockets':
       return {
@@ -238,12 +258,17 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
       return {
         name:
           layer.slot === 'second_fill' ? `${material}, between the boxes` : `${material}, edges and behind`,
-        make: `${units.number(make.clearance_mm)} a side, ${units.length(make.behind_mm)} behind, ${Math.ceil(make.loose_m3 * 1000)} litres`,
+        make: `${units.number(make.clearance_mm)} at each edge, ${units.length(make.behind_mm)} behind, ${Math.ceil(make.loose_m3 * 1000)} litres loose`,
       };
     case 'slotted_box':
       return {
         name: layer.slot === 'second_box' ? 'Second slotted box' : 'Slotted box',
         make: boxWords(make, material, units),
+      };
+    case 'mailer':
+      return {
+        name: material,
+        make: `${units.size(make.inside_width_mm, make.inside_length_mm)} inside`,
       };
     case 'tube':
       return {
@@ -264,12 +289,18 @@ function metres(mm: number): string {
   return `${(mm / 1000).toFixed(1)}\u00a0m`;
 }
 
-function capital(text: string): string {
+/** A text with a capital at its beginning. */
+export function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
 function boxWords(make: MakeOf<'slotted_box'>, material: string, units: Units): string {
   return `${material}, blank ${units.size(make.blank.width_mm, make.blank.height_mm)}`;
+}
+
+/** A chance as people say it. */
+export function oneIn(many: number): string {
+  return `1 in ${show.grouped(many)}`;
 }
 
 /** What a change adds or takes, with its sign. */

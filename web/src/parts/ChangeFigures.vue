@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 
 import type { Change } from '@/api/types';
-import { signed } from '@/frame/words';
+import { oneIn, signed } from '@/frame/words';
 import { useUnits } from '@/units/useUnits';
 
 /** What would change, in a few figures; better in moss, worse in amber. */
@@ -23,7 +23,9 @@ const figures = computed(() => {
   const add = (by: number, least: number, says: string, better: boolean) => {
     if (Math.abs(by) >= least) found.push({ says, better });
   };
-  const { across_mm, up_mm, through_mm, mass_g, minutes, plastic_g, stops, minds, survives_share } = change;
+  const { across_mm, up_mm, through_mm, mass_g, minutes, plastic_g, stops, minds, odds_times } = change;
+  const odds = `${oneIn(change.odds_before.about)} → ${oneIn(change.odds_after.about)}`;
+  add(odds_times - 1, LEAST_SHARE, odds, odds_times < 1);
   add(through_mm, LEAST_MM, `${units.signed(through_mm)} through`, through_mm < 0);
   add(across_mm, LEAST_MM, `${units.signed(across_mm)} across`, across_mm < 0);
   add(up_mm, LEAST_MM, `${units.signed(up_mm)} up`, up_mm < 0);
@@ -32,9 +34,8 @@ const figures = computed(() => {
   add(cost, LEAST_SHARE, `${signed(cost, 2)} ${change.cost.currency}`, cost < 0);
   add(minutes, LEAST_MM, `${signed(minutes)} min`, minutes < 0);
   add(plastic_g, LEAST_MM, `${signed(plastic_g)} g plastic`, plastic_g < 0);
-  add(survives_share, LEAST_SHARE, `weakest fall ${signed(survives_share * 100)} %`, survives_share > 0);
   add(stops, 1, `${signed(stops)} Stop`, stops < 0);
-  add(minds, 1, `${signed(minds)} Mind`, minds < 0);
+  add(minds, 1, `${signed(minds)} worth a look`, minds < 0);
   return found;
 });
 </script>

@@ -1,15 +1,27 @@
 <script setup lang="ts">
 import { useId } from 'vue';
 
-defineProps<{ label: string; error?: string; hint?: string }>();
+defineProps<{
+  label: string;
+  error?: string;
+  hint?: string;
+  /** In a table, whose head says what it is. */
+  bare?: boolean;
+}>();
 const id = useId();
 </script>
 
 <template>
   <div class="field">
-    <label :for="id">{{ label }}</label>
+    <label :for="id" :class="{ 'visually-hidden': bare }">{{ label }}</label>
     <slot :id="id" :described="`${id}-says`" />
-    <p :id="`${id}-says`" class="says" :class="{ error }" :role="error ? 'alert' : undefined">
+    <p
+      v-if="!bare || error"
+      :id="`${id}-says`"
+      class="says"
+      :class="{ error }"
+      :role="error ? 'alert' : undefined"
+    >
       {{ error ?? hint }}
     </p>
   </div>

@@ -4,12 +4,14 @@ import { computed, ref, watch } from 'vue';
 
 import FieldShell from './FieldShell.vue';
 
-const { label, name, error, hint, placeholder } = defineProps<{
+const { label, name, error, hint, placeholder, bare } = defineProps<{
   label: string;
   /** The path of the value, as the server names it. */
   name: string;
   error?: string;
   hint?: string;
+  /** In a table, whose head says what it is. */
+  bare?: boolean;
   placeholder?: string;
 }>();
 const number = defineModel<number | null>({ required: true });
@@ -42,7 +44,7 @@ const says = computed(() => (wrong.value ? `“${text.value}” is not a number`
 </script>
 
 <template>
-  <FieldShell v-slot="{ id, described }" :label="label" :error="says" :hint="hint">
+  <FieldShell v-slot="{ id, described }" :label="label" :error="says" :hint="hint" :bare="bare">
     <BFormInput
       :id="id"
       v-model="typed"

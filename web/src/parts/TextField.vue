@@ -9,6 +9,7 @@ const {
   type = 'text',
   error,
   hint,
+  bare,
 } = defineProps<{
   label: string;
   /** The path of the value, as the server names it. */
@@ -16,12 +17,14 @@ const {
   type?: 'text' | 'date';
   error?: string;
   hint?: string;
+  /** In a table, whose head says what it is. */
+  bare?: boolean;
 }>();
 const text = defineModel<string>({ required: true });
 </script>
 
 <template>
-  <FieldShell v-slot="{ id, described }" :label="label" :error="error" :hint="hint">
+  <FieldShell v-slot="{ id, described }" :label="label" :error="error" :hint="hint" :bare="bare">
     <BFormInput
       :id="id"
       v-model="text"

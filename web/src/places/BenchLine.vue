@@ -3,7 +3,7 @@ import { computed } from 'vue';
 
 import type { BenchRow } from '@/api/types';
 import SmallSection from '@/drawing/SmallSection.vue';
-import { CONSTRUCTIONS, MEDIA, nextAct, stopOf, worded } from '@/frame/words';
+import { CONSTRUCTIONS, MEDIA, nextAct, oneIn, stopOf, worded } from '@/frame/words';
 import * as show from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
@@ -32,7 +32,9 @@ const about = computed(() =>
         <span class="steps" aria-hidden="true">
           <i v-for="stop in row.line.stops" :key="stop.stop" :class="stop.mark" />
         </span>
-        <span v-if="row.summary?.minds" class="minds">{{ row.summary.minds }} to mind</span>
+        <span v-if="row.summary?.one_in" class="odds figure" :class="{ past: row.summary.past_accepted }">
+          {{ oneIn(row.summary.one_in.about) }} arrives damaged
+        </span>
       </span>
       <span v-if="row.summary" class="size figure">
         {{
@@ -98,9 +100,13 @@ const about = computed(() =>
 .stop {
   color: var(--rowan);
 }
-.minds {
-  color: var(--amber-moss);
+.odds {
+  color: var(--peat-soft);
   font-size: 0.9375rem;
+}
+.odds.past {
+  color: var(--amber-moss);
+  font-weight: 600;
 }
 .steps {
   display: flex;

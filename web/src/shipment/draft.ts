@@ -30,6 +30,8 @@ const PIECE = {
   condition: 'sound',
   notes: '',
   coated_glass: false,
+  pane: 'two',
+  irreplaceable: false,
   hardware: '',
   certificate: false,
   top: 'plain',
@@ -39,6 +41,7 @@ const PIECE = {
 export type DraftPiece = typeof PIECE;
 
 const CHOICES = {
+  preset: '',
   first_turns: null as number | null,
   second_turns: null as number | null,
   contact_paper: '',
@@ -50,6 +53,7 @@ const CHOICES = {
   back_foam: '',
   spacer_board: '',
   folio_board: '',
+  mailer_board: '',
   outer_board: '',
   name_tag: '',
   fill: '',
@@ -62,6 +66,7 @@ const CHOICES = {
   block_thickness: '',
   block_leg: '',
   clearance: '',
+  depth_clearance: '',
   second_gap: '',
   glass_pattern: '',
   carriage: '',
@@ -121,6 +126,12 @@ export function choose(choices: DraftChoices, wanted: Partial<Choices>): void {
       choices.schools = { ...choices.schools, ...(value as Record<string, string>) };
     else Object.assign(choices, { [key]: value });
   }
+}
+
+/** Tells whether anything is chosen by hand, but for the preset to start from. */
+export function isChosen(choices: DraftChoices): boolean {
+  const chosen = withoutEmpty({ ...choices, preset: '' } as unknown as Json) as Record<string, Json>;
+  return Object.values(chosen).some((value) => !isObject(value) || Object.keys(value).length > 0);
 }
 
 /** Texts that the server keeps even when they are empty. */

@@ -6,7 +6,7 @@ import { answer, api, Refused, Unreachable } from '@/api/client';
 import type { Choices, Inputs, Preview, Shipment, Summary, WorkLine, Worked } from '@/api/types';
 import { useUnits } from '@/units/useUnits';
 
-import { choose, draftOf, inputsOf, mergePatch, patched, pathsOf, withoutPaths } from './draft';
+import { choose, draftOf, inputsOf, isChosen, mergePatch, patched, pathsOf, withoutPaths } from './draft';
 import type { Draft, Json } from './draft';
 import { keep, keptFor } from './kept';
 
@@ -223,6 +223,9 @@ function open(id: string) {
   const saveSoon = useDebounceFn(save, SAVE_AFTER_MS);
   watch(draft, () => {
     if (state.value === 'opening' || state.value === 'missing') return;
+    // What was picked until now is kept once something is chosen by hand.
+    const began = figures.value?.worked.plan?.began?.preset;
+    if (began && !draft.choices.preset && isChosen(draft.choices)) draft.choices.preset = began;
     const left = change();
     if (conflict.value) return;
     keep(id, left === undefined ? undefined : { version: stored.value?.version ?? 0, change: left });
@@ -253,6 +256,7 @@ function open(id: string) {
     plan: computed(() => figures.value?.worked.plan ?? undefined),
     size: computed(() => figures.value?.worked.size ?? undefined),
     quotes: computed(() => figures.value?.worked.quotes ?? []),
+    priceStep: computed(() => figures.value?.worked.price_step ?? undefined),
     summary: computed(() => figures.value?.summary ?? undefined),
     fingerprint: computed(() => figures.value?.worked.fingerprint ?? ''),
     line: computed(() => figures.value?.line),

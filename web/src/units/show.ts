@@ -104,3 +104,9 @@ export function weekday(iso: string): string {
 export function daysBetween(from: string, to: string): number {
   return Math.round((dayOf(to).getTime() - dayOf(from).getTime()) / 86_400_000);
 }
+
+/** A count, its thousands apart where it has five digits or more. */
+export function grouped(count: number): string {
+  const GROUPED_FROM = 10_000;
+  return count < GROUPED_FROM ? String(count) : count.toLocaleString('en').replaceAll(',', '\u202f');
+}

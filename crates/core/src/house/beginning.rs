@@ -70,7 +70,16 @@ impl BeginLine {
     pub fn says(&self) -> String {
         let mut parts = Vec::new();
         let listed = |names: Vec<&str>| names.join(" or ");
-        if !self.classes.is_empty() {
+        let all_of = |which: fn(PieceClass) -> bool| {
+            let mut of_kind = PieceClass::ALL.iter().filter(|&&class| which(class));
+            self.classes.iter().all(|&class| which(class))
+                && of_kind.all(|class| self.classes.contains(class))
+        };
+        if all_of(PieceClass::is_loose) {
+            parts.push("loose sheets, flat or rolled".to_owned());
+        } else if all_of(PieceClass::is_glass) {
+            parts.push("glass or a mirror".to_owned());
+        } else if !self.classes.is_empty() {
             parts.push(listed(
                 self.classes.iter().map(|class| class.name()).collect(),
             ));
@@ -252,6 +261,11 @@ mod tests {
                 "{asked:?}"
             );
         }
+        assert_eq!(rules.beginnings[1].says(), "loose sheets, flat or rolled");
+        assert_eq!(
+            rules.beginnings[3].says(),
+            "glass or a mirror, across a border"
+        );
         let treasured = Asked {
             irreplaceable: true,
             ..asked(Route::National, Class::Canvas, 10.0)

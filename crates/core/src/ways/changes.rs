@@ -69,7 +69,7 @@ const LEAST_BETTER: f64 = 0.1;
 const A_QUARTER: f64 = 0.25;
 /// Nobody risks more for a saving smaller than these.
 const LEAST_MONEY: Decimal = Decimal::from_parts(50, 0, 0, false, 2);
-const LEAST_GRAMS: f64 = 50.0;
+const LEAST_GRAMS: f64 = 100.0;
 const LEAST_MINUTES: f64 = 2.0;
 
 /// Returns what would protect a shipment more, and what could be left out; nothing before the piece is known.

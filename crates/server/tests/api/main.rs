@@ -255,8 +255,8 @@ async fn a_shipment_is_made_edited_undone_and_redone(pool: PgPool) {
         .await;
     assert_eq!((status, &made["version"]), (StatusCode::CREATED, &json!(1)));
     let path = format!("/api/v1/shipments/{}", text(&made["id"]));
-    let through = |shipment: &Value| {
-        shipment["summary"]["outside"]["through_mm"]
+    let across = |shipment: &Value| {
+        shipment["summary"]["outside"]["across_mm"]
             .as_f64()
             .expect("a plan")
     };
@@ -266,8 +266,8 @@ async fn a_shipment_is_made_edited_undone_and_redone(pool: PgPool) {
     let (status, edited) = api.patch(&path, change).await;
     assert_eq!((status, &edited["version"]), (StatusCode::OK, &json!(2)));
     assert_eq!(edited["inputs"]["choices"]["clearance"], "1 in");
-    // 25.4 in place of 15 on both sides
-    assert!((through(&edited) - through(&made) - 20.8).abs() < 1e-6);
+    // 25.4 in place of 15 at both edges
+    assert!((across(&edited) - across(&made) - 20.8).abs() < 1e-6);
 
     let (_, undone) = api
         .post(&format!("{path}/undo"), json!({ "version": 2 }))

@@ -6,8 +6,12 @@ import { useStudio } from '@/api/useStudio';
 
 import AllowanceTable from './AllowanceTable.vue';
 import EffectsPanel from './EffectsPanel.vue';
+import HouseBeginnings from './HouseBeginnings.vue';
 import HouseLayers from './HouseLayers.vue';
 import HouseMaterials from './HouseMaterials.vue';
+import HouseOdds from './HouseOdds.vue';
+import HousePlaces from './HousePlaces.vue';
+import HouseRecord from './HouseRecord.vue';
 import PresetShelf from './PresetShelf.vue';
 import SchoolQuestions from './SchoolQuestions.vue';
 import { useRules } from './useRules';
@@ -38,6 +42,16 @@ onBeforeRouteLeave(() => !house.changed.value || window.confirm('Leave without a
           :catalogue="studio.catalogue"
           :errors="house.errors.value"
         />
+        <h2>Odds and beginnings</h2>
+        <HouseBeginnings
+          v-model="house.rules.beginnings"
+          :studio="studio"
+          :errors="house.errors.value"
+          :name="house.rules.name"
+        />
+        <HouseOdds v-model="house.rules.odds" :studio="studio" :errors="house.errors.value" />
+        <HousePlaces v-model="house.rules.odds" :studio="studio" :errors="house.errors.value" />
+        <HouseRecord v-model="house.rules.odds" :studio="studio" :errors="house.errors.value" />
         <AllowanceTable
           v-model="house.rules.allowances"
           :allowances="studio.allowances"
@@ -55,6 +69,10 @@ onBeforeRouteLeave(() => !house.changed.value || window.confirm('Leave without a
 }
 .columns {
   grid-template-columns: minmax(0, 1fr) 320px;
+}
+h2 {
+  margin: 20px 0 4px;
+  font-size: 1.3125rem;
 }
 h1 {
   margin: 4px 0;

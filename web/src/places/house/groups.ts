@@ -2,18 +2,20 @@
 import type { Allowance } from '@/api/types';
 
 const GROUPS: readonly { name: string; holds: RegExp }[] = [
-  { name: 'Minutes', holds: /minutes$/ },
+  { name: 'Minutes', holds: /minutes(_per_m)?$/ },
   { name: 'How sure a weight is', holds: /doubt$/ },
   { name: 'Contact sheet and tape', holds: /^(contact|tape)_/ },
   { name: 'Glass and faces not to be touched', holds: /^(glass|spacer|rabbet)_/ },
-  { name: 'Corners and boards', holds: /^(pocket|board_proud|exact)/ },
+  { name: 'Corners and boards', holds: /^(pocket|board_proud|board_tape|exact)/ },
   { name: 'Wraps', holds: /^(first_turns|second_turns|rolled|wrap)/ },
   { name: 'Foam', holds: /^(pad|edge_pad|block|back_fill|bar)_/ },
   { name: 'Loose sheets and rolls', holds: /^(folio|paper|roll|tube)_/ },
+  { name: 'Mailers', holds: /^(mailer|posted)_/ },
   { name: 'Film and bags', holds: /^(film|bag)_/ },
-  { name: 'Fit and fill', holds: /^(clearance|snug|fill|second_gap)/ },
+  { name: 'Fit and fill', holds: /^(clearance|depth_clearance|snug|fill|second_gap)/ },
   { name: 'Box', holds: /^(box|seal|sheet)_/ },
-  { name: 'Checks', holds: /^(drop|press|stack)_/ },
+  { name: 'Engineer’s view', holds: /^(drop|press|stack)_/ },
+  { name: 'Odds and what they are worth', holds: /^(accept|odds|labour|loss)_/ },
   { name: 'Limits', holds: /./ },
 ];
 

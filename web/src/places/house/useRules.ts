@@ -6,6 +6,9 @@ import { answer, api, Refused } from '@/api/client';
 import type { Effects, HouseRules } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 
+import { editedLines, editedOdds } from './useOdds';
+import type { EditedLine, EditedOdds } from './useOdds';
+
 /** Rules with every part present, as numbers and keys. */
 export interface EditedRules {
   name: string;
@@ -14,12 +17,22 @@ export interface EditedRules {
   schools: Record<string, string>;
   layers: Record<string, boolean>;
   materials: Record<string, string>;
+  odds: EditedOdds;
+  beginnings: EditedLine[];
 }
 
 const LOOK_AFTER_MS = 250;
 
 function edited(rules: HouseRules): EditedRules {
-  return JSON.parse(JSON.stringify({ layers: {}, schools: {}, allowances: {}, ...rules })) as EditedRules;
+  const whole = {
+    layers: {},
+    schools: {},
+    allowances: {},
+    ...rules,
+    odds: editedOdds(rules.odds),
+    beginnings: editedLines(rules.beginnings),
+  };
+  return JSON.parse(JSON.stringify(whole)) as EditedRules;
 }
 
 /** Rules as a text that is the same whatever order their keys came in. */
@@ -40,6 +53,8 @@ export function useRules() {
     schools: {},
     layers: {},
     materials: {},
+    odds: editedOdds(undefined),
+    beginnings: [],
   });
   const errors = ref<Record<string, string>>({});
   const effects = shallowRef<Effects>();

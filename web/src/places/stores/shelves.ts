@@ -27,7 +27,10 @@ export type ShelfKey =
   | 'tapes'
   | 'slip_on_corners'
   | 'sundries'
-  | 'tubes';
+  | 'tubes'
+  | 'cores'
+  | 'mailers'
+  | 'picture_cartons';
 
 export interface Shelf {
   key: ShelfKey;
@@ -49,6 +52,7 @@ const USES = [
   { value: 'name_tag', text: 'name tag' },
   { value: 'desiccant', text: 'desiccant' },
   { value: 'label', text: 'label' },
+  { value: 'edge_profile', text: 'edge profile' },
 ] as const;
 
 const number = (key: string, label: string, unit: string, more: Partial<Field> = {}): Field => ({
@@ -89,6 +93,8 @@ export const SHELVES: readonly Shelf[] = [
       { key: 'may_touch', label: 'May touch, once cured', kind: 'words', choices: MEDIA },
       { key: 'touch_with_reason', label: 'May touch for a written reason', kind: 'words', choices: MEDIA },
       tick('plastic', 'It is plastic: never on a bare surface'),
+      tick('lets_go', '…but made to let go of one: silicone-coated or polyester'),
+      tick('scratches_acrylic', 'It scratches acrylic glazing'),
     ],
   },
   {
@@ -211,6 +217,47 @@ export const SHELVES: readonly Shelf[] = [
       number('longest_mm', 'Longest', 'mm', LISTED),
       number('linear_density_g_m', 'Weight', 'g/m', LISTED),
       price('price_per_m', 'Price a metre'),
+    ],
+  },
+  {
+    key: 'cores',
+    name: 'Roll cores',
+    one: 'roll core',
+    counted: 'pieces',
+    fields: [
+      number('outside_mm', 'Outside', 'mm', LISTED),
+      number('longest_mm', 'Longest', 'mm', LISTED),
+      number('linear_density_g_m', 'Weight', 'g/m', LISTED),
+      price('price_per_m', 'Price a metre'),
+    ],
+  },
+  {
+    key: 'mailers',
+    name: 'Mailers',
+    one: 'mailer',
+    counted: 'pieces',
+    fields: [
+      number('inside_width_mm', 'Inside, short side', 'mm', LISTED),
+      number('inside_length_mm', 'Inside, long side', 'mm', LISTED),
+      number('wall_mm', 'Wall', 'mm'),
+      number('stiffness_nm', 'Flexural stiffness D of the wall', 'N·m', OPTIONAL),
+      number('mass_g', 'Weight', 'g', LISTED),
+      price('price', 'Price of one'),
+      PLASTIC,
+    ],
+  },
+  {
+    key: 'picture_cartons',
+    name: 'Picture cartons',
+    one: 'picture carton',
+    counted: 'pieces',
+    fields: [
+      number('longest_mm', 'Takes, long side', 'mm', LISTED),
+      number('widest_mm', 'Takes, short side', 'mm', LISTED),
+      number('deepest_mm', 'Takes, depth', 'mm', LISTED),
+      number('wall_mm', 'Wall', 'mm'),
+      number('mass_g', 'Weight', 'g', LISTED),
+      price('price', 'Price of one'),
     ],
   },
 ];

@@ -5,12 +5,13 @@ import type { Blank, MakeOf } from '@/api/types';
 import BlankDrawing from '@/drawing/BlankDrawing.vue';
 import BlocksDrawing from '@/drawing/BlocksDrawing.vue';
 import CushionChart from '@/drawing/CushionChart.vue';
+import ParcelField from '@/drawing/ParcelField.vue';
 import PlateDrawing from '@/drawing/PlateDrawing.vue';
 import PocketDrawing from '@/drawing/PocketDrawing.vue';
 import RingDrawing from '@/drawing/RingDrawing.vue';
 import SheetDrawing from '@/drawing/SheetDrawing.vue';
 
-import type { Answer, Numbers, SumName } from './sums';
+import type { Answer, Numbers, SumName } from './sum';
 
 const { sum, numbers, told } = defineProps<{ sum: SumName; numbers: Numbers; told: Answer }>();
 
@@ -68,8 +69,9 @@ const curve = computed(() => ({
     :triangle="t('triangle_side_mm')"
   />
   <BlankDrawing v-else-if="sum === 'box'" :blank="blank" />
+  <ParcelField v-else-if="sum === 'odds'" :one-in="1 / Math.max(t('probability'), 1e-9)" />
   <BlocksDrawing
-    v-else
+    v-else-if="sum === 'billable-weight'"
     :weights="{ actual: t('actual_kg'), volumetric: t('volumetric_kg'), billable: t('billable_kg') }"
   />
 </template>

@@ -14,7 +14,7 @@ import { useUnits } from '@/units/useUnits';
 
 import { figure } from './figures';
 import SumDrawing from './SumDrawing.vue';
-import type { Answer, Numbers, Sum } from './sums';
+import type { Answer, Numbers, Sum, SumName } from './sum';
 
 const { sum } = defineProps<{ sum: Sum }>();
 const units = useUnits();
@@ -22,6 +22,8 @@ const route = useRoute();
 const router = useRouter();
 
 const WORK_AFTER_MS = 80;
+/** Sums whose answer is a number to compare by, and no picture. */
+const UNDRAWN: readonly SumName[] = ['series', 'falls', 'pressed', 'glass'];
 
 /** The numbers stand in the address, so that a link leads to the same sum. */
 const numbers = reactive<Numbers>(
@@ -96,8 +98,21 @@ const print = () => window.print();
     </div>
     <div class="sheet">
       <form class="asks no-print" @submit.prevent="work">
+        <label v-for="ask in sum.asks.filter(({ slider }) => slider)" :key="ask.key" class="slide">
+          <span>{{ ask.label }}</span>
+          <strong class="figure">{{ numbers[ask.key] }}</strong>
+          <input
+            v-model.number="numbers[ask.key]"
+            type="range"
+            class="form-range"
+            :name="ask.key"
+            :min="ask.slider!.least"
+            :max="ask.slider!.most"
+            :step="ask.slider!.step"
+          />
+        </label>
         <NumberField
-          v-for="ask in sum.asks"
+          v-for="ask in sum.asks.filter(({ slider }) => !slider)"
           :key="ask.key"
           v-model="numbers[ask.key]!"
           :label="ask.unit ? `${ask.label}, ${ask.unit}` : ask.label"
@@ -117,7 +132,7 @@ const print = () => window.print();
           </div>
         </dl>
         <p v-else class="soft">The answer stands here once the numbers are whole.</p>
-        <div v-if="told" class="panel drawing">
+        <div v-if="told && !UNDRAWN.includes(sum.name)" class="panel drawing">
           <SumDrawing :sum="sum.name" :numbers="numbers" :told="told" />
         </div>
         <div class="acts no-print">
@@ -138,6 +153,18 @@ const print = () => window.print();
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 0 12px;
   align-items: end;
+}
+.slide {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0 8px;
+  align-items: end;
+  margin-bottom: 6px;
+  line-height: 1.25;
+}
+.slide input {
+  grid-column: 1 / -1;
+  accent-color: var(--moss);
 }
 .sheet {
   display: grid;

@@ -1,8 +1,8 @@
 // How the figures of a sum are written.
 import type { useUnits } from '@/units/useUnits';
 
-import { partOf } from './sums';
-import type { Answer, Told } from './sums';
+import { partOf } from './sum';
+import type { Answer, Told } from './sum';
 
 type Units = ReturnType<typeof useUnits>;
 
@@ -35,6 +35,12 @@ export function figure(answer: Answer, { key, kind, none }: Told, units: Units):
       return `${number.toFixed(1)}\u00a0G`;
     case 'n':
       return `${number.toFixed(0)}\u00a0N`;
+    case 'hz':
+      return `${number.toFixed(1)}\u00a0Hz`;
+    case 'tiny':
+      return `${(number * 1e6).toPrecision(3)} in a million`;
+    case 'onein':
+      return number > 0 ? `1 in ${Number((1 / number).toPrecision(2))}` : 'never';
     case 'kg':
       return `${number.toFixed(2)}\u00a0kg`;
     case 'plain':

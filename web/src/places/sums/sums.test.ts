@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import description from '../../../../docs/openapi.json';
 
 import { figure } from './figures';
-import { partOf, SUMS } from './sums';
+import { partOf } from './sum';
+import { SUMS } from './sums';
 
 type Schema = { properties?: Record<string, unknown>; required?: string[] };
 const paths = description.paths as Record<
@@ -15,7 +16,9 @@ const units = { unit: { value: 'mm' }, length: (mm: number) => `${mm}` } as neve
 
 describe('quick sums', () => {
   it('ask for what the server asks for', () => {
-    for (const { name, asks } of SUMS) {
+    for (const { name, asks, nested } of SUMS) {
+      expect(paths[`/api/v1/sums/${name}`]?.post, name).toBeDefined();
+      if (nested) continue;
       const body = paths[`/api/v1/sums/${name}`]?.post?.requestBody;
       const schema = schemas[body?.content['application/json'].schema.$ref.split('/').at(-1) ?? ''];
       const asked = asks.map(({ key }) => key);

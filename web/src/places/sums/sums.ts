@@ -1,71 +1,9 @@
-// The quick sums: what each asks, what it answers, and what of it a shipment can begin with.
+// The quick sums, in the order in which they are offered.
 import { answer, api } from '@/api/client';
-import type { components } from '@/api/schema';
-import type { DraftPiece } from '@/shipment/draft';
 
-type Schemas = components['schemas'];
-
-export type SumName =
-  | 'corner-pocket'
-  | 'contact-sheet'
-  | 'wrap'
-  | 'cushion'
-  | 'press-in'
-  | 'stack'
-  | 'roll'
-  | 'box'
-  | 'billable-weight';
-
-export interface Ask {
-  key: string;
-  label: string;
-  unit: string;
-  /** What stands there at first; empty for one that may be left out. */
-  first: number | null;
-  optional?: boolean;
-}
-
-export type FigureKind =
-  'mm' | 'm2' | 'count' | 'kpa' | 'g' | 'n' | 'kg' | 'plain' | 'words' | 'cm2' | 'kjm3';
-
-export interface Told {
-  /** As in the answer; a part of a part with a dot. */
-  key: string;
-  label: string;
-  kind: FigureKind;
-  /** What is said when there is no number. */
-  none?: string;
-}
-
-export type Numbers = Record<string, number | null>;
-export type Answer = Record<string, unknown>;
-
-export interface Sum {
-  name: SumName;
-  title: string;
-  about: string;
-  asks: readonly Ask[];
-  tells: readonly Told[];
-  work: (numbers: Numbers) => Promise<Answer>;
-  /** What a shipment begins with. */
-  piece: (numbers: Numbers) => Partial<DraftPiece>;
-}
-
-const mm = (key: string, label: string, first: number): Ask => ({ key, label, unit: 'mm', first });
-const may = (key: string, label: string, unit: string): Ask => ({
-  key,
-  label,
-  unit,
-  first: null,
-  optional: true,
-});
-const typed = (value: number | null | undefined) => (value == null ? '' : `${value} mm`);
-
-/** Numbers that were left out are not sent. */
-function body<Name extends keyof Schemas>(numbers: Numbers, more: object = {}): Schemas[Name] {
-  const given = Object.entries(numbers).filter(([, value]) => value !== null);
-  return { ...Object.fromEntries(given), ...more } as Schemas[Name];
-}
+import { JOURNEY_SUMS } from './journeySums';
+import { body, may, mm, typed } from './sum';
+import type { Answer, Sum } from './sum';
 
 export const SUMS: readonly Sum[] = [
   {
@@ -285,9 +223,5 @@ export const SUMS: readonly Sum[] = [
       answer<Answer>(api.POST('/api/v1/sums/billable-weight', { body: body<'BillableSum'>(numbers) })),
     piece: () => ({}),
   },
+  ...JOURNEY_SUMS,
 ];
-
-/** Returns a part of an answer. */
-export function partOf(told: Answer, key: string): unknown {
-  return key.split('.').reduce<unknown>((part, name) => (part as Answer | undefined)?.[name], told);
-}

@@ -23,6 +23,10 @@ const carton = computed(() => {
   const make = layer.value?.make;
   return make?.kind === 'slotted_box' ? make : undefined;
 });
+const mailer = computed(() => {
+  const make = layer.value?.make;
+  return make?.kind === 'mailer' ? make : undefined;
+});
 const sheet = computed(() => {
   const need = carton.value?.sheet;
   if (!need || need.kind === 'no_sheet')
@@ -92,6 +96,24 @@ async function settle(): Promise<void> {
       {{ done ? 'The tube is right. On to Price' : 'This tube is right' }}
     </BButton>
   </TubeBox>
+  <div v-else-if="mailer && summary && layer" class="mailer">
+    <h2>{{ layer.material_name }}</h2>
+    <p>{{ layer.why }}</p>
+    <dl class="figure">
+      <dt>inside</dt>
+      <dd>{{ units.size(mailer.inside_width_mm, mailer.inside_length_mm) }}</dd>
+      <dt>outside</dt>
+      <dd>
+        {{ units.size(summary.outside.across_mm, summary.outside.up_mm, summary.outside.through_mm) }}
+      </dd>
+      <dt>tape</dt>
+      <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m of {{ layer.tape_name }}, over the opening</dd>
+    </dl>
+    <p class="soft">Nothing is cut but the two boards: their size is at the folio in Guard.</p>
+    <BButton variant="primary" class="no-print" @click="settle">
+      {{ done ? 'The mailer is right. On to Price' : 'This mailer is right' }}
+    </BButton>
+  </div>
   <p v-else class="soft">
     The box follows from the measure.
     <RouterLink :to="{ name: 'measure', params: { id } }">Measure the piece</RouterLink>
@@ -99,6 +121,9 @@ async function settle(): Promise<void> {
 </template>
 
 <style scoped>
+.mailer {
+  max-width: 560px;
+}
 .box {
   display: grid;
   grid-template-columns: 280px minmax(0, 1fr);

@@ -39,7 +39,7 @@ const answer = computed(() => face.value?.answer ?? undefined);
         :curve="cushion.curve"
         :thickness="cushion.thickness_mm"
         :drop="face.customary_mm"
-        :limit="survival.fragility.limit_g"
+        :limit="survival.fragility.limit_g ?? undefined"
         :point="{ static_kpa: cushion.static_kpa, peak_g: face.peak_g }"
       />
     </div>

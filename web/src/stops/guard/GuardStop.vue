@@ -12,10 +12,11 @@ import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
 import AddLayer from './AddLayer.vue';
-import FaceCurve from './FaceCurve.vue';
+import ChangesList from './ChangesList.vue';
+import EngineersView from './EngineersView.vue';
 import LayerRow from './LayerRow.vue';
+import OddsPanel from './OddsPanel.vue';
 import PresetPicker from './PresetPicker.vue';
-import SurvivalBars from './SurvivalBars.vue';
 import { useHouse } from './useHouse';
 
 const { id, draft, plan, fingerprint, line, save } = useShipment();
@@ -69,6 +70,10 @@ useKeys({
 <template>
   <div v-if="plan" class="guard">
     <section>
+      <OddsPanel :plan="plan" />
+      <ChangesList />
+    </section>
+    <section>
       <div class="heading-row">
         <h2>{{ rolled ? 'Cut across the roll' : 'Cut through' }}</h2>
         <span v-if="!rolled" class="switches no-print">
@@ -92,22 +97,7 @@ useKeys({
         <RollDrawing v-if="rolled" :plan="plan" />
         <CutThrough v-else v-model:focus="focus" :plan="plan" :cut="cut" :times="times" :barred="barred" />
       </div>
-      <SurvivalBars :survival="plan.survival" @look="look" />
-      <FaceCurve v-if="plan.survival.face.length > 0" :survival="plan.survival" />
-      <div v-if="pocket" class="pocket">
-        <PocketDrawing :pocket="pocket" />
-        <div>
-          <h2>Corner pocket, cut four</h2>
-          <p class="figure">
-            Blank {{ units.size(pocket.blank_a_mm, pocket.blank_b_mm) }}, score at the dashed lines, folded
-            toward you. The tab laps outside the far wall and closes the corner. Staples, where used, go
-            through lapped card only, points away from the art.
-          </p>
-        </div>
-      </div>
-    </section>
-    <section>
-      <div class="heading-row">
+      <div class="heading-row layers">
         <h2>Layers, from the art outward</h2>
         <span class="soft">weight, cost in {{ plan.tally.materials.currency }}</span>
       </div>
@@ -131,6 +121,18 @@ useKeys({
         {{ done ? 'Guard is right. On to Box' : 'This guard is right' }}
       </BButton>
     </section>
+    <EngineersView :survival="plan.survival" @look="look" />
+    <div v-if="pocket" class="pocket">
+      <PocketDrawing :pocket="pocket" />
+      <div>
+        <h2>Corner pocket, cut four</h2>
+        <p class="figure">
+          Blank {{ units.size(pocket.blank_a_mm, pocket.blank_b_mm) }}, score at the dashed lines, folded
+          toward you. The tab laps outside the far wall and closes the corner. Staples, where used, go through
+          lapped card only, points away from the art.
+        </p>
+      </div>
+    </div>
   </div>
   <p v-else class="soft">
     The layers follow from the measure.
@@ -161,7 +163,11 @@ ol {
   padding-block: 2px;
   font-size: 0.9375rem;
 }
+.layers {
+  margin-top: 16px;
+}
 .pocket {
+  grid-column: 1 / -1;
   display: flex;
   flex-wrap: wrap;
   gap: 8px 20px;

@@ -11,7 +11,7 @@ import { useUnits } from '@/units/useUnits';
 import { useHouse } from './useHouse';
 
 const { layer } = defineProps<{ layer: Layer }>();
-const { id, draft, errors, plan } = useShipment();
+const { id, draft, errors } = useShipment();
 const house = useHouse();
 const units = useUnits();
 
@@ -24,6 +24,7 @@ type LengthKey =
   | 'block_thickness'
   | 'block_leg'
   | 'clearance'
+  | 'depth_clearance'
   | 'second_gap'
   | 'roll_inner';
 
@@ -35,9 +36,7 @@ interface LengthControl {
   hint?: string;
 }
 
-/** Around a roll the house alone says how many turns there are. */
 const turnsKey = computed<Turns | undefined>(() => {
-  if (plan.value?.carriage === 'rolled') return undefined;
   if (layer.slot === 'first_wrap') return 'first_turns';
   return layer.slot === 'second_wrap' ? 'second_turns' : undefined;
 });
@@ -47,6 +46,8 @@ const turns = computed(() => (layer.make.kind === 'wrap' ? layer.make.turns : 0)
 function setTurns(key: Turns, value: number): void {
   draft.choices[key] = value === house.rule(key) ? null : value;
 }
+
+const AT_BOX: Record<string, string> = { tube: 'The tube is at Box', mailer: 'The mailer is at Box' };
 
 const byHouse = (key: string) => `house rule: ${house.length(key)}`;
 
@@ -112,9 +113,15 @@ const lengths = computed<LengthControl[]>(() => {
         : [
             {
               key: 'clearance',
-              label: 'Clearance on each side',
+              label: 'Room at each edge',
               stands: units.length(make.clearance_mm),
               hint: byHouse('clearance_mm'),
+            },
+            {
+              key: 'depth_clearance',
+              label: 'Room behind',
+              stands: units.length(make.behind_mm),
+              hint: byHouse('depth_clearance_mm'),
             },
           ];
     case 'roll':
@@ -188,7 +195,7 @@ function setGrid(place: 0 | 1, value: number): void {
       />
     </template>
     <RouterLink v-if="layer.slot === 'box'" :to="{ name: 'box', params: { id } }">
-      {{ layer.make.kind === 'tube' ? 'The tube is at Box' : 'Its blank and cut list are at Box' }}
+      {{ AT_BOX[layer.make.kind] ?? 'Its blank and cut list are at Box' }}
     </RouterLink>
   </div>
 </template>

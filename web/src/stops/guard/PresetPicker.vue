@@ -8,6 +8,8 @@ import { useShipment } from '@/shipment/useShipment';
 const { draft } = useShipment();
 const presets = shallowRef<Preset[]>([]);
 const wanted = ref('');
+/** Asks the table of the house again. */
+const TABLE = '(table)';
 
 onMounted(async () => {
   presets.value = await answer(api.GET('/api/v1/studio/presets')).catch(() => []);
@@ -15,12 +17,9 @@ onMounted(async () => {
 
 /** A preset takes the place of the schools and layers that were chosen; materials and numbers stay. */
 function follow(): void {
-  const preset = presets.value.find(({ rules }) => rules.name === wanted.value);
-  if (!preset) return;
-  const kept = (values: object | undefined) =>
-    Object.fromEntries(Object.entries(values ?? {}).filter(([, value]) => value !== null));
-  draft.choices.schools = kept(preset.choices.schools) as Record<string, string>;
-  draft.choices.layers = kept(preset.choices.layers) as Record<string, boolean>;
+  draft.choices.schools = {};
+  draft.choices.layers = {};
+  draft.choices.preset = wanted.value === TABLE ? '' : wanted.value;
   wanted.value = '';
 }
 </script>
@@ -29,7 +28,8 @@ function follow(): void {
   <label class="no-print">
     <span class="visually-hidden">Follow a preset for this shipment</span>
     <select v-model="wanted" class="form-select" name="preset" @change="follow">
-      <option value="">Follow a preset here</option>
+      <option value="">Begin from another preset</option>
+      <option :value="TABLE">As “From whom to begin” says</option>
       <option v-for="{ rules } in presets" :key="rules.name" :value="rules.name">{{ rules.name }}</option>
     </select>
   </label>

@@ -13,6 +13,7 @@ const { studio } = useStudio();
 
 const NAMES: Record<FallReport['case'], string> = {
   face: 'flat on its face',
+  back: 'flat on its back',
   long_edge: 'on a long edge',
   short_edge: 'on a short edge',
   corner: 'on a corner',
@@ -33,8 +34,8 @@ const rows = computed(() =>
       shock: fall.by_velocity
         ? 'up to there too brief to harm it'
         : fall.peak_g == null
-          ? 'past the tested range'
-          : `${fall.peak_g.toFixed(0)} G from there`,
+          ? 'past the tested range, or a side is bare'
+          : `${fall.peak_g.toFixed(0)} of ${fall.limit_g.toFixed(0)} G from there`,
     };
   }),
 );
@@ -56,7 +57,7 @@ function slotName(slot: string | null | undefined): string {
   <section class="survives">
     <div class="heading-row">
       <h2>What it survives</h2>
-      <span class="soft figure">
+      <span v-if="survival.fragility.limit_g != null" class="soft figure">
         takes {{ survival.fragility.limit_g.toFixed(0) }} G{{ survival.fragility.set ? ', as set' : '' }}
       </span>
     </div>
@@ -71,7 +72,7 @@ function slotName(slot: string | null | undefined): string {
       </li>
     </ol>
     <p v-else class="soft">
-      No fall can be worked out: nothing with a known curve lies around it, or it is rolled.
+      Loose sheets have nothing that a shock would break: they are bent, crushed or wetted instead.
     </p>
     <p v-if="first.length > 0" class="first">
       To change first:
@@ -81,17 +82,19 @@ function slotName(slot: string | null | undefined): string {
     </p>
     <p class="soft reason">{{ survival.fragility.reason }}</p>
     <dl class="figure">
-      <dt>too brief to harm</dt>
-      <dd>
-        up to {{ survival.boundary.critical_velocity_m_s.toFixed(2) }} m/s, a fall of
-        {{ units.height(survival.boundary.survives_mm, true) }} on the face
-      </dd>
+      <template v-if="survival.boundary">
+        <dt>too brief to harm</dt>
+        <dd>
+          up to {{ survival.boundary.critical_velocity_m_s.toFixed(2) }} m/s, a fall of
+          {{ units.height(survival.boundary.survives_mm, true) }} on the face
+        </dd>
+      </template>
       <template v-if="press">
         <dt>a corner on the face</dt>
         <dd :class="{ falls: !press.passes }">
           presses in {{ units.length(press.deflection_mm) }},
           {{
-            press.stand_off_mm > 500
+            press.stand_off_mm == null
               ? 'on a piece that bears it'
               : `${units.length(press.stand_off_mm)} are free`
           }}

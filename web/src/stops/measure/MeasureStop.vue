@@ -62,7 +62,7 @@ watch(
       <MeasureDrawing :size="size" :lit="lit" :piece="draft.piece" />
       <p v-if="weighs" class="soft figure">{{ weighs }}</p>
       <p v-if="plan" class="soft">
-        Takes {{ plan.survival.fragility.limit_g.toFixed(0) }} G. {{ plan.survival.fragility.reason }}
+        {{ plan.survival.fragility.reason }}
       </p>
       <CureNote />
       <div class="ways no-print">

@@ -13,9 +13,9 @@ import { kilograms } from '@/units/show';
 
 const { draft, errors, plan } = useShipment();
 
-const SEVERAL = ['loose_paper', 'loose_canvas', 'panel_set'];
 const FIELDS = ['outline', 'bearing_points', 'count', 'weight', 'limit_g', 'hardware', 'notes'] as const;
 
+const SEVERAL = ['loose_paper', 'loose_canvas', 'panel_set'];
 const several = computed(() => SEVERAL.includes(draft.piece.construction));
 const shaped = computed(() => draft.piece.outline !== 'rectangle');
 const estimate = computed(() => {
@@ -24,7 +24,8 @@ const estimate = computed(() => {
 });
 const limit = computed(() => {
   const fragility = plan.value?.survival.fragility;
-  return fragility && !fragility.set ? `${fragility.limit_g.toFixed(0)}, by its kind` : '';
+  const known = fragility?.limit_g;
+  return known && !fragility.set ? `${known.toFixed(0)}, by its kind` : '';
 });
 const refused = computed(() => FIELDS.some((field) => errors.value[`piece.${field}`]));
 
@@ -33,7 +34,8 @@ const said = computed(() => {
   const { piece } = draft;
   const words = [
     shaped.value && OUTLINES.find(({ value }) => value === piece.outline)?.text.toLowerCase(),
-    several.value && piece.count && `${piece.count} of them`,
+    (piece.count ?? 1) > 1 && `${piece.count} of them`,
+    piece.irreplaceable && 'can’t be replaced',
     piece.weight && `weighed ${piece.weight}`,
     piece.hardware && 'hardware',
     piece.certificate && 'certificate',
@@ -56,12 +58,11 @@ watch(several, (now) => {
     </summary>
     <div class="triple">
       <NumberField
-        v-if="several"
         v-model="draft.piece.count"
         label="How many"
         name="piece.count"
         placeholder="1"
-        hint="like pieces, or loose sheets"
+        hint="like pieces in one parcel"
         :error="errors['piece.count']"
       />
       <ChoiceField v-model="draft.piece.outline" label="Outline" name="piece.outline" :choices="OUTLINES" />
@@ -83,10 +84,10 @@ watch(several, (now) => {
       />
       <NumberField
         v-model="draft.piece.limit_g"
-        label="Shock it takes, G"
+        label="Shock it takes"
         name="piece.limit_g"
         :placeholder="limit"
-        hint="multiples of gravity, 10 to 200"
+        hint="in times gravity, 10 to 200"
         :error="errors['piece.limit_g']"
       />
       <LengthField
@@ -101,6 +102,11 @@ watch(several, (now) => {
         v-model="draft.piece.certificate"
         label="A certificate goes with it"
         name="piece.certificate"
+      />
+      <TickField
+        v-model="draft.piece.irreplaceable"
+        label="It can’t be replaced or made again"
+        name="piece.irreplaceable"
       />
     </div>
     <FieldShell v-slot="{ id, described }" label="Condition notes" :error="errors['piece.notes']">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import { CONDITIONS, MEDIA, PAINTS } from '@/frame/words';
+import { CONDITIONS, MEDIA, PAINTS, PANES } from '@/frame/words';
 import ChoiceField from '@/parts/ChoiceField.vue';
 import TextField from '@/parts/TextField.vue';
 import TickField from '@/parts/TickField.vue';
@@ -52,6 +52,13 @@ const glass = computed(() => mirror.value || draft.piece.construction === 'frame
         type="date"
         :error="errors['piece.varnished_on']"
         :hint="draft.piece.varnished_on ? dayAndYear(draft.piece.varnished_on) : undefined"
+      />
+      <ChoiceField
+        v-if="draft.piece.construction === 'framed_under_glass'"
+        v-model="draft.piece.pane"
+        label="Pane"
+        name="piece.pane"
+        :choices="PANES"
       />
       <TickField
         v-if="glass"

@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 
 import { useShipment } from '@/shipment/useShipment';
 
 import ServiceRow from './ServiceRow.vue';
 
-const { id, draft, plan, quotes } = useShipment();
+const { id, draft, plan, quotes, priceStep, choose: lay } = useShipment();
 const opened = ref<string>();
 
 const shownOpen = computed(() => opened.value ?? (draft.service || quotes.value[0]?.id));
@@ -19,12 +20,16 @@ function choose(service: string): void {
 <template>
   <div v-if="quotes.length > 0">
     <div class="heading-row">
-      <h2>Every service, the cheapest first</h2>
+      <h2>Every service, the best first</h2>
       <span class="soft">weights as planned; volumetric from the outside size</span>
     </div>
     <p v-if="!priced" class="stop">
       No service takes this parcel as it is. Less clearance or fewer turns at Guard make it smaller.
     </p>
+    <div v-if="priceStep" class="step" data-test="price-step">
+      <p>{{ priceStep.says }}</p>
+      <BButton size="sm" class="no-print" @click="lay(priceStep.choices)">{{ priceStep.label }}</BButton>
+    </div>
     <div class="table panel" role="table" aria-label="Services">
       <div class="head soft" role="row">
         <span role="columnheader">service</span>
@@ -69,6 +74,19 @@ function choose(service: string): void {
 }
 .table {
   --service-columns: minmax(140px, 1.6fr) 0.7fr 1fr 1fr 1fr 1.1fr;
+}
+.step {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  align-items: center;
+  margin-bottom: 8px;
+  padding: 8px 12px;
+  border-left: 4px solid var(--water);
+  background: var(--paper);
+}
+.step p {
+  margin: 0;
 }
 .stop {
   color: var(--rowan);

@@ -43,6 +43,10 @@ const refused = computed(() =>
         <strong v-if="quote.offer.kind === 'priced'" class="total">{{ money(quote.offer.total) }}</strong>
         <span v-else class="no">refused</span>
         <span v-if="chosen" class="mark">chosen</span>
+        <span v-if="quote.uncovered" class="short">{{ money(quote.uncovered) }} not covered</span>
+        <span v-else-if="quote.expected_loss" class="soft">
+          and {{ money(quote.expected_loss) }} expected loss
+        </span>
       </span>
     </button>
     <p v-if="refused.length > 0" class="why figure">{{ refused.join('; ') }}</p>
@@ -101,6 +105,10 @@ const refused = computed(() =>
 .mark {
   color: var(--moss);
   font-weight: 600;
+}
+.short {
+  color: var(--amber-moss);
+  font-size: 0.9375rem;
 }
 .refused .row {
   color: var(--peat-soft);

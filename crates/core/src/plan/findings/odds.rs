@@ -11,7 +11,7 @@ pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
         return;
     }
     let says = format!(
-        "About 1 in {} of these would arrive damaged {}, and this studio accepts 1 in {:.0}. See below what would change that.",
+        "About 1 in {} of these would arrive damaged {}; this studio accepts 1 in {:.0}.",
         odds.one_in.about,
         odds.by.on_the_way(),
         odds.accepted.recip(),

@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, onMounted, shallowRef } from 'vue';
+
+import { answer, api } from '@/api/client';
+import type { Preset, Studio } from '@/api/types';
+import NumberField from '@/parts/NumberField.vue';
+import TickList from '@/parts/TickList.vue';
+
+import type { EditedLine } from './useOdds';
+
+/** From whom to begin: the first line that holds gives the preset that a shipment starts from. */
+const { studio, errors, name } = defineProps<{
+  studio: Studio;
+  errors: Record<string, string>;
+  name: string;
+}>();
+const lines = defineModel<EditedLine[]>({ required: true });
+
+const presets = shallowRef<string[]>([]);
+onMounted(async () => {
+  const found: Preset[] = await answer(api.GET('/api/v1/studio/presets')).catch(() => []);
+  presets.value = found.map(({ rules }) => rules.name);
+});
+const named = (line: EditedLine) => [...new Set([name, ...presets.value, line.start_from])].filter(Boolean);
+
+const routes = computed(() => studio.routes.map(({ route, name: text }) => ({ value: route, text })));
+const classes = computed(() => studio.classes.map(({ class: value, name: text }) => ({ value, text })));
+
+function add(): void {
+  lines.value.push({ routes: [], classes: [], value_over: null, irreplaceable: false, start_from: name });
+}
+function move(at: number, by: number): void {
+  const [line] = lines.value.splice(at, 1);
+  if (line) lines.value.splice(at + by, 0, line);
+}
+</script>
+
+<template>
+  <details class="tables">
+    <summary>
+      From whom to begin
+      <span class="soft">{{ lines.length }} lines, the first that holds counts; else {{ name }}</span>
+    </summary>
+    <p class="soft">
+      Lean or generous is a habit of distance, value and whether the piece can be made again. What is not
+      named in a line holds for all.
+    </p>
+    <ol data-test="beginnings">
+      <li v-for="(line, at) in lines" :key="at">
+        <TickList v-model="line.routes" label="when it goes" :choices="routes" />
+        <TickList v-model="line.classes" label="and is" :choices="classes" />
+        <div class="also">
+          <NumberField
+            v-model="line.value_over"
+            label="worth over"
+            :name="`begin.${at}.value`"
+            placeholder="any"
+            :error="errors[`beginnings[${at}].value_over`]"
+          />
+          <label class="tick">
+            <input v-model="line.irreplaceable" type="checkbox" class="form-check-input" /> can’t be replaced
+          </label>
+        </div>
+        <div class="from">
+          <label class="start">
+            start from
+            <select v-model="line.start_from" class="form-select" :name="`begin.${at}.from`">
+              <option v-for="preset in named(line)" :key="preset" :value="preset">{{ preset }}</option>
+            </select>
+          </label>
+          <p v-if="errors[`beginnings[${at}].start_from`]" class="error" role="alert">
+            {{ errors[`beginnings[${at}].start_from`] }}
+          </p>
+          <span class="acts">
+            <button v-if="at > 0" type="button" class="plain" @click="move(at, -1)">Up</button>
+            <button v-if="at < lines.length - 1" type="button" class="plain" @click="move(at, 1)">
+              Down
+            </button>
+            <button type="button" class="plain" @click="lines.splice(at, 1)">Take away</button>
+          </span>
+        </div>
+      </li>
+    </ol>
+    <BButton size="sm" @click="add">Add a line</BButton>
+  </details>
+</template>
+
+<style scoped>
+ol {
+  margin: 0 0 8px;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.5fr) minmax(0, 1fr) minmax(0, 1fr);
+  gap: 4px 16px;
+  align-items: start;
+  padding: 8px 0;
+  border-bottom: 1px solid var(--sedge);
+}
+.acts {
+  display: flex;
+  gap: 12px;
+}
+.start {
+  font-weight: 600;
+}
+.tick {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+@media (max-width: 640px) {
+  li {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,140 @@
+<script setup lang="ts">
+import type { Studio } from '@/api/types';
+import { HAZARDS } from '@/frame/words';
+import NumberField from '@/parts/NumberField.vue';
+
+import type { EditedOdds, Hazard } from './useOdds';
+
+/** How often each kind of piece arrives damaged, by what, and how rough each route is. */
+const { studio, errors } = defineProps<{ studio: Studio; errors: Record<string, string> }>();
+const odds = defineModel<EditedOdds>({ required: true });
+
+const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
+</script>
+
+<template>
+  <details class="tables">
+    <summary>
+      Odds of a journey <span class="soft">trade judgement until your own record says otherwise</span>
+    </summary>
+    <p class="soft">
+      Of a hundred such pieces in the Standard pack, on a national way: how many arrive damaged, and the share
+      of each cause. The five shares come to 100.
+    </p>
+    <div class="scroll">
+      <table data-test="classes">
+        <thead>
+          <tr>
+            <th scope="col">kind of piece</th>
+            <th scope="col">of a hundred</th>
+            <th v-for="hazard in HAZARD_KEYS" :key="hazard" scope="col">{{ HAZARDS[hazard] }}, %</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="known in studio.classes" :key="known.class">
+            <th scope="row">
+              {{ known.name }}
+              <span v-if="errors[`odds.classes.${known.class}.shares_percent`]" class="error" role="alert">
+                {{ errors[`odds.classes.${known.class}.shares_percent`] }}
+              </span>
+            </th>
+            <template v-if="odds.classes[known.class]">
+              <td>
+                <NumberField
+                  v-model="odds.classes[known.class]!.base_percent"
+                  :label="`Of a hundred, ${known.name}`"
+                  :name="`odds.${known.class}.base`"
+                  :error="errors[`odds.classes.${known.class}.base_percent`]"
+                  bare
+                />
+              </td>
+              <td v-for="hazard in HAZARD_KEYS" :key="hazard">
+                <NumberField
+                  v-model="odds.classes[known.class]!.shares_percent[hazard]"
+                  :label="`${HAZARDS[hazard]}, ${known.name}`"
+                  :name="`odds.${known.class}.${hazard}`"
+                  bare
+                />
+              </td>
+            </template>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <div class="pair">
+      <div>
+        <h3>Routes</h3>
+        <table data-test="routes">
+          <thead>
+            <tr>
+              <th scope="col">way</th>
+              <th scope="col">against national</th>
+              <th scope="col">wet</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="known in studio.routes" :key="known.route">
+              <th scope="row">{{ known.name }}</th>
+              <template v-if="odds.routes[known.route]">
+                <td>
+                  <NumberField
+                    v-model="odds.routes[known.route]!.roughness"
+                    :label="`Roughness, ${known.name}`"
+                    :name="`odds.${known.route}.roughness`"
+                    :error="errors[`odds.routes.${known.route}.roughness`]"
+                    bare
+                  />
+                </td>
+                <td>
+                  <input
+                    v-model="odds.routes[known.route]!.wet"
+                    type="checkbox"
+                    class="form-check-input"
+                    :aria-label="`Wet, ${known.name}`"
+                  />
+                </td>
+              </template>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <div>
+        <NumberField
+          v-model="odds.frail_times"
+          label="Flaking, pastel, heavy impasto: times"
+          name="odds.frail_times"
+          hint="for each that holds"
+          :error="errors['odds.frail_times']"
+        />
+        <NumberField
+          v-model="odds.lost_percent"
+          label="Lost altogether, of a hundred"
+          name="odds.lost_percent"
+          hint="on a national way"
+          :error="errors['odds.lost_percent']"
+        />
+      </div>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+h3 {
+  margin: 12px 0 4px;
+  font-size: 1.0625rem;
+}
+.scroll {
+  overflow-x: auto;
+}
+.pair {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 0 24px;
+  align-items: end;
+}
+@media (max-width: 640px) {
+  .pair {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

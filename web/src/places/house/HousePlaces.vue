@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+
+import type { Studio } from '@/api/types';
+import ListField from '@/parts/ListField.vue';
+import TextField from '@/parts/TextField.vue';
+
+import type { EditedOdds } from './useOdds';
+
+/** Which route leads where, and when it is wet there. */
+const { studio, errors } = defineProps<{ studio: Studio; errors: Record<string, string> }>();
+const odds = defineModel<EditedOdds>({ required: true });
+
+function add(): void {
+  const country = studio.countries[0]?.code ?? '';
+  odds.value.places.push({ country, postcode_prefixes: [], route: 'national', wet_months: [] });
+}
+function setMonths(at: number, months: string[]): void {
+  const line = odds.value.places[at];
+  if (line) line.wet_months = months.map(Number).filter(Number.isInteger);
+}
+</script>
+
+<template>
+  <details class="tables">
+    <summary>
+      Where which route leads
+      <span class="soft">{{ odds.places.length }} lines, the first that fits counts</span>
+    </summary>
+    <p class="soft">A country that no line names counts as across a border.</p>
+    <table data-test="places">
+      <thead>
+        <tr>
+          <th scope="col">country</th>
+          <th scope="col">postcodes that begin with</th>
+          <th scope="col">route</th>
+          <th scope="col">wet months</th>
+          <th scope="col"><span class="visually-hidden">take away</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="(place, at) in odds.places" :key="at">
+          <td>
+            <TextField
+              v-model="place.country"
+              label="Country’s code"
+              :name="`place.${at}.country`"
+              :error="errors[`odds.places[${at}].country`]"
+              bare
+            />
+          </td>
+          <td>
+            <ListField
+              v-model="place.postcode_prefixes"
+              label="Postcodes that begin with"
+              :name="`place.${at}.postcodes`"
+              :error="errors[`odds.places[${at}].postcode_prefixes`]"
+              bare
+            />
+          </td>
+          <td>
+            <select v-model="place.route" class="form-select" :aria-label="`Route of line ${at + 1}`">
+              <option v-for="route in studio.routes" :key="route.route" :value="route.route">
+                {{ route.name }}
+              </option>
+            </select>
+          </td>
+          <td>
+            <ListField
+              :model-value="place.wet_months.map(String)"
+              label="Wet months, as 11, 12, 1"
+              :name="`place.${at}.months`"
+              :error="errors[`odds.places[${at}].wet_months`]"
+              bare
+              @update:model-value="setMonths(at, $event)"
+            />
+          </td>
+          <td>
+            <button type="button" class="plain" @click="odds.places.splice(at, 1)">Take away</button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <BButton size="sm" @click="add">Add a place</BButton>
+  </details>
+</template>

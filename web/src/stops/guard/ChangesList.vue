@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core';
+import { onScopeDispose, ref, shallowRef, watch } from 'vue';
+
+import { answer, api } from '@/api/client';
+import type { Changes } from '@/api/types';
+import { useShipment } from '@/shipment/useShipment';
+import { useUnits } from '@/units/useUnits';
+
+import ChangeRow from './ChangeRow.vue';
+
+/** What would protect the plan more, and what could be left out, each with what it costs and is worth. */
+const { plan, typed, choose } = useShipment();
+const { unit } = useUnits();
+
+const SHOWN = 5;
+const AFTER_MS = 250;
+
+const changes = shallowRef<Changes>();
+const away = ref(false);
+let asked: AbortController | undefined;
+
+async function load(): Promise<void> {
+  asked?.abort();
+  asked = new AbortController();
+  const { signal } = asked;
+  try {
+    const body = { inputs: typed(), unit: unit.value };
+    changes.value = (await answer(api.POST('/api/v1/plans/changes', { body, signal }))) ?? undefined;
+    away.value = false;
+  } catch {
+    // A later question was asked meanwhile: it answers.
+    if (!signal.aborted) away.value = true;
+  }
+}
+const loadSoon = useDebounceFn(load, AFTER_MS);
+void load();
+watch(plan, () => void loadSoon());
+onScopeDispose(() => asked?.abort());
+</script>
+
+<template>
+  <section id="changes" class="changes no-print" aria-label="More protection, or less">
+    <p v-if="away" class="soft">What would change the odds can’t be worked out just now.</p>
+    <p v-else-if="!changes" class="soft">Working out what would change the odds</p>
+    <template v-else>
+      <p v-if="changes.otherwise" class="otherwise">{{ changes.otherwise }}</p>
+      <div class="heading-row">
+        <h3>More protection</h3>
+        <span class="soft">all told: materials, carriage and work</span>
+      </div>
+      <ol v-if="changes.more.length > 0" data-test="more">
+        <ChangeRow
+          v-for="offered in changes.more.slice(0, SHOWN)"
+          :key="offered.label"
+          :offered="offered"
+          @press="choose(offered.choices)"
+        />
+      </ol>
+      <p v-else class="soft">Nothing on the shelf takes a tenth off the odds.</p>
+      <template v-if="changes.less.length > 0">
+        <div class="heading-row"><h3>Less</h3></div>
+        <ol data-test="less">
+          <ChangeRow
+            v-for="offered in changes.less.slice(0, SHOWN)"
+            :key="offered.label"
+            :offered="offered"
+            @press="choose(offered.choices)"
+          />
+        </ol>
+      </template>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+h3 {
+  margin: 0;
+  font-size: 1.0625rem;
+}
+.heading-row {
+  margin: 14px 0 0;
+}
+.heading-row .soft {
+  font-size: 0.875rem;
+}
+ol {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.otherwise {
+  margin: 12px 0 0;
+  padding-left: 10px;
+  border-left: 4px solid var(--amber-moss);
+}
+</style>

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { ref } from 'vue';
+
+import type { Survival } from '@/api/types';
+
+import FaceCurve from './FaceCurve.vue';
+import SurvivalBars from './SurvivalBars.vue';
+
+/** What stands behind the odds of falls, for whoever wants the numbers. */
+defineProps<{ survival: Survival }>();
+const emit = defineEmits<{ look: [slot: string] }>();
+const open = ref(false);
+</script>
+
+<template>
+  <details class="engineer" :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
+    <summary>
+      Engineer’s view <span class="soft">drop survived, shock, curve, press-in and stack</span>
+    </summary>
+    <p class="soft">
+      It assumes first impact near 20 °C, square landings from the customary test heights, and the starting
+      curves of the stores. A height that is not met is no fault by itself: most parcels never fall so far,
+      and flat ones hardly ever fall flat.
+    </p>
+    <div v-if="open" class="parts">
+      <SurvivalBars :survival="survival" @look="emit('look', $event)" />
+      <FaceCurve v-if="survival.face.length > 0" :survival="survival" />
+    </div>
+  </details>
+</template>
+
+<style scoped>
+.engineer {
+  grid-column: 1 / -1;
+  margin-top: 8px;
+  border-top: 1px solid var(--sedge);
+}
+summary {
+  padding: 8px 0;
+  font-family: var(--heading);
+  font-size: 1.0625rem;
+  font-weight: 600;
+  cursor: pointer;
+}
+summary .soft {
+  font-family: var(--bs-body-font-family, inherit);
+  font-size: 0.9375rem;
+  font-weight: 400;
+}
+.parts {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.06fr);
+  gap: 20px;
+  align-items: start;
+}
+@media (max-width: 900px) {
+  .parts {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { HazardOdds } from '@/api/types';
+import { HAZARDS } from '@/frame/words';
+
+/** What harms such a piece, and how often in this plan against the Standard pack of it. */
+const { hazards } = defineProps<{ hazards: HazardOdds[] }>();
+
+/** Twice as often, or half, reaches this far from the middle, in percent of the bar. */
+const DOUBLE = 20;
+const HALF = 50;
+
+const rows = computed(() =>
+  hazards.map((hazard) => {
+    const away = Math.max(-HALF, Math.min(HALF, Math.log2(hazard.ratio ?? 1) * DOUBLE));
+    return {
+      ...hazard,
+      name: HAZARDS[hazard.kind],
+      safer: away < 0,
+      left: `${away < 0 ? HALF + away : HALF}%`,
+      width: `${Math.abs(away)}%`,
+    };
+  }),
+);
+</script>
+
+<template>
+  <section class="hazards">
+    <div class="heading-row">
+      <h3>What could harm it</h3>
+      <span class="soft">safer ← Standard as shipped → riskier</span>
+    </div>
+    <ol>
+      <li v-for="row in rows" :key="row.kind" :data-hazard="row.kind">
+        <span>
+          {{ row.name }} <span class="soft figure">{{ (row.share * 100).toFixed(0) }} %</span>
+        </span>
+        <span class="bar" aria-hidden="true">
+          <span class="fill" :class="{ safer: row.safer }" :style="{ left: row.left, width: row.width }" />
+        </span>
+        <span class="says">{{ row.says }}</span>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+h3 {
+  margin: 0;
+  font-size: 1.0625rem;
+}
+.heading-row {
+  margin: 12px 0 2px;
+}
+.heading-row .soft {
+  font-size: 0.875rem;
+}
+ol {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1.35fr) minmax(70px, 1fr) 122px;
+  gap: 0 10px;
+  align-items: center;
+  padding: 4px 0;
+  border-bottom: 1px solid var(--sedge);
+  line-height: 1.25;
+}
+.bar {
+  position: relative;
+  height: 14px;
+  background: #ebe6d6;
+}
+.bar::after {
+  position: absolute;
+  top: -3px;
+  bottom: -3px;
+  left: calc(50% - 1px);
+  border-left: 2px solid var(--peat);
+  content: '';
+}
+.fill {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  background: repeating-linear-gradient(-45deg, var(--amber-moss) 0 6px, #a87a2c 6px 9px);
+}
+.fill.safer {
+  background: var(--moss);
+}
+.says {
+  font-size: 0.9375rem;
+  text-align: right;
+}
+</style>
