@@ -24,10 +24,10 @@ const STOPS: [(&str, &str, &str, Before); 10] = [
         Before::Press("[data-layer='contact'] button"),
     ),
     (
-        "guard-curve",
+        "guard-engineer",
         "Low Water, March",
         "guard",
-        Before::Press("[data-finding='fall-face'] .btn"),
+        Before::Press("details.engineer summary"),
     ),
     ("box", "Tide Table", "box", Before::Nothing),
     ("price", "Kelp Ladder", "price", Before::Nothing),
@@ -64,7 +64,7 @@ async fn main() -> Result<()> {
             page.press(css).await?;
             page.is_saved().await?;
             match view {
-                "guard-curve" => show(&page, "section.curve").await?,
+                "guard-engineer" => show(&page, "details.engineer").await?,
                 _ => page.sees(".offers", "as it is").await?,
             }
         }

@@ -102,6 +102,29 @@ impl Page {
         .with_context(|| format!("{css} never went"))
     }
 
+    /// Waits until no element of a selector shows a text.
+    ///
+    /// # Errors
+    /// When one still does.
+    pub async fn lacks_text(&self, css: &str, text: &str) -> Result<()> {
+        self.until(|| async {
+            let shown = self.texts(css).await?;
+            Ok((!shown.iter().any(|shown| shown.contains(text))).then_some(()))
+        })
+        .await
+        .with_context(|| format!("{css} still shows \"{text}\""))
+    }
+
+    /// Waits until the elements of a selector show something else than before.
+    ///
+    /// # Errors
+    /// When they stay as they were.
+    pub async fn until_differs(&self, css: &str, before: &[String]) -> Result<()> {
+        self.until(|| async { Ok((self.texts(css).await? != before).then_some(())) })
+            .await
+            .with_context(|| format!("{css} stayed as it was"))
+    }
+
     /// Returns the texts of all elements of a selector.
     ///
     /// # Errors

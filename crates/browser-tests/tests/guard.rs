@@ -110,21 +110,73 @@ async fn layers_are_added_and_left_out(pool: PgPool) -> Result<()> {
 }
 
 #[sqlx::test(migrations = false)]
-async fn the_button_of_a_finding_answers_it(pool: PgPool) -> Result<()> {
+async fn a_change_is_pressed_and_taken_back(pool: PgPool) -> Result<()> {
     let studio = Studio::open(&pool).await?;
     let page = studio.page();
     guard(&page, "Low Water, March").await?;
-    page.sees("[data-fall='face']", "of 76 cm").await?;
-    page.sees("[data-finding='fall-face']", "foam would hold it")
+    let before = page.texts("[data-test='odds'] h2").await?;
+    page.sees("[data-test='odds']", "arrives damaged").await?;
+    page.sees("[data-test='odds']", "by trade judgement")
         .await?;
-    page.press("[data-finding='fall-face'] .btn").await?;
+    for hazard in ["flat", "edges", "pressed", "stacked", "damp"] {
+        page.find(&format!("[data-hazard='{hazard}']")).await?;
+    }
+    page.sees("[data-test='more']", "Foam over face and back")
+        .await?;
+    page.sees("[data-test='less']", "One wrap only").await?;
+    page.press_called("Foam over face and back").await?;
     page.find("[data-layer='face_pads']").await?;
-    page.find("[data-fall='face'] .meets").await?;
     page.is_saved().await?;
-    page.lacks("[data-finding='fall-face']").await?;
-    page.keys("z").await?;
-    page.sees("[data-finding='fall-face']", "foam would hold it")
+    // What is done is not offered again, and the sentence says what it made of the odds.
+    page.lacks_text("[data-test='more']", "Foam over face and back")
         .await?;
+    assert_ne!(page.texts("[data-test='odds'] h2").await?, before);
+    page.keys("z").await?;
+    page.lacks("[data-layer='face_pads']").await?;
+    page.sees("[data-test='odds'] h2", &before[0]).await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn the_engineers_view_is_folded_away(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    guard(&page, "Low Water, March").await?;
+    page.sees("[data-test='odds']", "arrives damaged").await?;
+    page.lacks("[data-fall]").await?;
+    page.press("details.engineer summary").await?;
+    for fall in ["face", "long_edge", "corner"] {
+        page.find(&format!("[data-fall='{fall}']")).await?;
+    }
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_small_flat_piece_goes_in_a_mailer(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("New shipment").await?;
+    page.fill("title", "Postcard etching").await?;
+    page.choose("piece.construction", "loose_paper").await?;
+    page.choose("piece.medium", "print").await?;
+    page.fill("size", "105 x 148 x 1").await?;
+    page.fill("value", "5").await?;
+    page.choose("buyer.country", "XS").await?;
+    page.is_saved().await?;
+    page.asks("document.activeElement.blur()").await?;
+    page.keys("2").await?;
+    page.sees("[data-layer='box']", "ailer").await?;
+    page.lacks("[data-layer='first_wrap']").await?;
+    page.keys("3").await?;
+    page.sees("main", "mailer").await?;
+    // Worth more than the house sends in one, it goes in a box.
+    page.keys("1").await?;
+    page.fill("value", "260").await?;
+    page.is_saved().await?;
+    page.asks("document.activeElement.blur()").await?;
+    page.keys("2").await?;
+    page.find("[data-layer='first_wrap']").await?;
+    page.lacks_text("[data-layer='box']", "ailer").await?;
     studio.close().await
 }
 

@@ -14,7 +14,7 @@ async fn a_rule_shows_what_it_would_change_before_it_is_applied(pool: PgPool) ->
     page.press("[name='schools.padding'][value='lean']").await?;
     page.sees(".side", "of 8 shipments would").await?;
     page.sees(".side", "Kelp Ladder").await?;
-    page.sees(".side", "−27 mm through").await?;
+    page.sees(".side", "−20 mm through").await?;
     page.press_called("Put back").await?;
     page.sees(".side", "Nothing is changed").await?;
 
@@ -190,5 +190,46 @@ async fn the_measuring_sheet_is_empty_and_whole(pool: PgPool) -> Result<()> {
     ] {
         page.sees("main", words).await?;
     }
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn the_studios_record_and_its_table_move_the_odds(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/studio").await?;
+    page.sees("main", "From whom to begin").await?;
+    page.asks("document.querySelectorAll('details').forEach((part) => { part.open = true })")
+        .await?;
+    page.press_called("Add a line").await?;
+    page.lacks("[name='record.0.sent']").await?;
+    page.asks("[...document.querySelectorAll('details')].find((part) => part.textContent.includes('Your own record')).querySelector('.btn').click()")
+        .await?;
+    page.fill("record.0.sent", "40").await?;
+    page.fill("record.0.damaged", "41").await?;
+    page.sees(".error", "than were sent").await?;
+    page.fill("record.0.damaged", "4").await?;
+    page.sees(".side", "shipments would").await?;
+    page.press_called("Apply to the house").await?;
+    page.sees("main", "Version 2").await?;
+    page.goto("/").await?;
+    page.press_called("Kelp Ladder").await?;
+    page.is_saved().await?;
+    page.keys("2").await?;
+    page.sees("[data-test='odds']", "your own record of 40 sent")
+        .await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn the_odds_are_a_quick_sum_with_sliders(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/sums/odds").await?;
+    page.sees("[data-test='figures']", "1 in ").await?;
+    let before = page.texts("[data-test='figures']").await?;
+    page.asks("const slider = document.querySelector('[data-sum] input[type=range]'); slider.value = slider.max; slider.dispatchEvent(new Event('input', { bubbles: true }))")
+        .await?;
+    page.until_differs("[data-test='figures']", &before).await?;
     studio.close().await
 }
