@@ -10,7 +10,7 @@ use sqlx::PgPool;
 const HEIGHT: u32 = 943;
 
 /// View, shipment, stop, and what is done there before the picture.
-const STOPS: [(&str, &str, &str, Before); 10] = [
+const STOPS: [(&str, &str, &str, Before); 12] = [
     ("measure", "Low Water, March", "measure", Before::Nothing),
     ("measure-mirror", "Overmantel", "measure", Before::Nothing),
     ("measure-set", "Nine Buoys", "measure", Before::Nothing),
@@ -29,8 +29,21 @@ const STOPS: [(&str, &str, &str, Before); 10] = [
         "guard",
         Before::Press("details.engineer summary"),
     ),
+    ("mailer", "Postcard etching", "guard", Before::Nothing),
+    ("large-glazed", "Harbour chart", "guard", Before::Nothing),
     ("box", "Tide Table", "box", Before::Nothing),
     ("price", "Kelp Ladder", "price", Before::Nothing),
+];
+
+/// Title, construction, size and value of what is not among the demo studio's shipments.
+const BEGUN: [(&str, &str, &str, &str); 2] = [
+    ("Postcard etching", "loose_paper", "105 x 148 x 1", "5"),
+    (
+        "Harbour chart",
+        "framed_under_glass",
+        "800 x 1000 x 30",
+        "900",
+    ),
 ];
 
 /// View, address, and what it shows once it is there.
@@ -58,6 +71,9 @@ async fn main() -> Result<()> {
     let page = studio.page();
     page.sees("main", "Kelp Ladder").await?;
     page.picture(&folder.join("bench.png")).await?;
+    for begun in BEGUN {
+        begin(&page, begun).await?;
+    }
     for (view, title, stop, before) in STOPS {
         open(&page, title, stop).await?;
         if let Before::Press(css) = before {
@@ -88,6 +104,22 @@ async fn main() -> Result<()> {
     studio.close().await
 }
 
+/// Begins a shipment of a print, as a person does.
+async fn begin(
+    page: &Page,
+    (title, construction, size, value): (&str, &str, &str, &str),
+) -> Result<()> {
+    page.goto("/").await?;
+    page.press_called("New shipment").await?;
+    page.fill("title", title).await?;
+    page.choose("piece.construction", construction).await?;
+    page.choose("piece.medium", "print").await?;
+    page.fill("size", size).await?;
+    page.fill("value", value).await?;
+    page.choose("buyer.country", "XS").await?;
+    page.is_saved().await
+}
+
 /// Opens a shipment from the bench, at a stop.
 async fn open(page: &Page, title: &str, stop: &str) -> Result<()> {
     page.goto("/").await?;
@@ -104,13 +136,14 @@ async fn open(page: &Page, title: &str, stop: &str) -> Result<()> {
     page.is_saved().await?;
     if stop == "guard" {
         page.sees("main", "Layers, from the art outward").await?;
+        page.sees("#changes", "More protection").await?;
     }
     Ok(())
 }
 
-/// Scrolls to a part of the page, once its curve is drawn.
+/// Scrolls to a part of the page, once its falls are told.
 async fn show(page: &Page, css: &str) -> Result<()> {
-    page.find(&format!("{css} .point")).await?;
+    page.find(&format!("{css} [data-fall]")).await?;
     page.asks(&format!(
         "document.querySelector('{css}').scrollIntoView({{ block: 'center' }})"
     ))
