@@ -115,16 +115,6 @@ impl Page {
         .with_context(|| format!("{css} still shows \"{text}\""))
     }
 
-    /// Waits until the elements of a selector show something else than before.
-    ///
-    /// # Errors
-    /// When they stay as they were.
-    pub async fn until_differs(&self, css: &str, before: &[String]) -> Result<()> {
-        self.until(|| async { Ok((self.texts(css).await? != before).then_some(())) })
-            .await
-            .with_context(|| format!("{css} stayed as it was"))
-    }
-
     /// Returns the texts of all elements of a selector.
     ///
     /// # Errors

@@ -165,10 +165,10 @@ async fn a_small_flat_piece_goes_in_a_mailer(pool: PgPool) -> Result<()> {
     page.is_saved().await?;
     page.asks("document.activeElement.blur()").await?;
     page.keys("2").await?;
-    page.sees("[data-layer='box']", "ailer").await?;
+    page.sees("[data-layer='box']", "Board mailer").await?;
     page.lacks("[data-layer='first_wrap']").await?;
     page.keys("3").await?;
-    page.sees("main", "mailer").await?;
+    page.sees("main", "This mailer is right").await?;
     // Worth more than the house sends in one, it goes in a box.
     page.keys("1").await?;
     page.fill("value", "260").await?;
@@ -176,7 +176,8 @@ async fn a_small_flat_piece_goes_in_a_mailer(pool: PgPool) -> Result<()> {
     page.asks("document.activeElement.blur()").await?;
     page.keys("2").await?;
     page.find("[data-layer='first_wrap']").await?;
-    page.lacks_text("[data-layer='box']", "ailer").await?;
+    page.lacks_text("[data-layer='box']", "mailer").await?;
+    page.lacks_text("[data-layer='box']", "Mailer").await?;
     studio.close().await
 }
 

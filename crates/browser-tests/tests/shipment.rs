@@ -397,3 +397,30 @@ async fn nothing_scrolls_sideways_on_any_screen(pool: PgPool) -> Result<()> {
     }
     Ok(())
 }
+
+#[sqlx::test(migrations = false)]
+async fn a_price_step_is_taken_at_price(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("New shipment").await?;
+    page.fill("title", "Just over").await?;
+    page.choose("piece.construction", "stretched_canvas")
+        .await?;
+    page.fill("size", "900 x 1162 x 38").await?;
+    page.choose("piece.medium", "acrylic").await?;
+    page.set_day("piece.finished", "2027-01-04").await?;
+    page.choose("buyer.country", "XS").await?;
+    // 900 + 10 + 36 + 18 + 30 + 16 = 1010; 1162 + 16.08 + 18 + 36 + 30 + 8 = 1270.08
+    page.sees(OUTSIDE, "1010 × 1270 × 124 mm").await?;
+    page.is_saved().await?;
+    page.asks("document.activeElement.blur()").await?;
+    page.keys("4").await?;
+    page.sees("[data-test='price-step']", "saves 0.88 EUR")
+        .await?;
+    page.press("[data-test='price-step'] .btn").await?;
+    // A millimetre less at each edge.
+    page.sees(OUTSIDE, "1008 × 1268 × 124 mm").await?;
+    page.is_saved().await?;
+    page.lacks("[data-test='price-step']").await?;
+    studio.close().await
+}

@@ -1808,6 +1808,7 @@ export interface components {
             more: components["schemas"]["OfferedChange"][];
             /** @description What to do where no change of the packing brings the odds under what the house accepts. */
             otherwise?: string | null;
+            price_step?: components["schemas"]["PriceStep"] | null;
         };
         /**
          * @description The choices of a shipment; what is absent follows the house rules.
@@ -2966,39 +2967,6 @@ export interface components {
          * @enum {string}
          */
         Hazard: "flat" | "edges" | "pressed" | "stacked" | "damp";
-        /** @description A measure for each hazard. */
-        HazardMeasures: {
-            /**
-             * Format: double
-             * @description Of damp.
-             * @default null
-             */
-            damp: number | null;
-            /**
-             * Format: double
-             * @description Of falls on edges and corners.
-             * @default null
-             */
-            edges: number | null;
-            /**
-             * Format: double
-             * @description Of falls flat.
-             * @default null
-             */
-            flat: number | null;
-            /**
-             * Format: double
-             * @description Of what presses in.
-             * @default null
-             */
-            pressed: number | null;
-            /**
-             * Format: double
-             * @description Of a stack.
-             * @default null
-             */
-            stacked: number | null;
-        };
         /** @description One hazard of a plan. */
         HazardOdds: {
             /** @description Which. */
@@ -3026,39 +2994,6 @@ export interface components {
              * @description Its share in what harms such a piece in its Standard pack, as a fraction.
              */
             share: number;
-        };
-        /** @description A share for each hazard, 0 to 100; nothing where it is left out. */
-        HazardShares: {
-            /**
-             * Format: double
-             * @description Of damp.
-             * @default 0
-             */
-            damp: number;
-            /**
-             * Format: double
-             * @description Of falls on edges and corners.
-             * @default 0
-             */
-            edges: number;
-            /**
-             * Format: double
-             * @description Of falls flat.
-             * @default 0
-             */
-            flat: number;
-            /**
-             * Format: double
-             * @description Of what presses in.
-             * @default 0
-             */
-            pressed: number;
-            /**
-             * Format: double
-             * @description Of a stack.
-             * @default 0
-             */
-            stacked: number;
         };
         /** @description How the application is. */
         Health: {
@@ -3552,6 +3487,8 @@ export interface components {
              * @description The lower end of the range.
              */
             low: number;
+            /** @description What going that way is called, as it ends a sentence. */
+            on_the_way: string;
             /** @description The same as people say it: about one in so many. */
             one_in: components["schemas"]["OneIn"];
             /**
@@ -3618,16 +3555,16 @@ export interface components {
              */
             losses_so_far?: number | null;
             /** @description Of the plan, from 0 up; one that is missing counts as the reference's. */
-            measures?: components["schemas"]["HazardMeasures"];
+            measures?: components["schemas"]["PerHazard_Option_f64"];
             /** @description Of the reference, above 0; one that is missing counts as the plan's. */
-            reference?: components["schemas"]["HazardMeasures"];
+            reference?: components["schemas"]["PerHazard_Option_f64"];
             /**
              * Format: double
              * @description How rough the way is, 0 to 100; 1 is national.
              */
             route: number;
-            /** @description The share of each hazard in the base, as fractions; not normalised. */
-            shares: components["schemas"]["HazardShares"];
+            /** @description The share of each hazard in the base, as fractions from 0 to 100, 0 when left out; not normalised. */
+            shares: components["schemas"]["PerHazard_f64"];
         };
         /**
          * @description The tables of a studio. Their starting values are trade judgement; a class or route that is not listed
@@ -3965,18 +3902,26 @@ export interface components {
          * @enum {string}
          */
         PanelRole: "front" | "back" | "side" | "flap" | "tab";
-        /** @description A value for each hazard. */
+        /** @description A value for each hazard; the usual one where it is left out. */
+        PerHazard_Option_f64: {
+            damp?: null | number;
+            edges?: null | number;
+            flat?: null | number;
+            pressed?: null | number;
+            stacked?: null | number;
+        };
+        /** @description A value for each hazard; the usual one where it is left out. */
         PerHazard_f64: {
             /** Format: double */
-            damp: number;
+            damp?: number;
             /** Format: double */
-            edges: number;
+            edges?: number;
             /** Format: double */
-            flat: number;
+            flat?: number;
             /** Format: double */
-            pressed: number;
+            pressed?: number;
             /** Format: double */
-            stacked: number;
+            stacked?: number;
         };
         /** @description A bought picture carton of two halves or a tray with a lid, for what no sheet on the shelf can make. */
         PictureCarton: {
@@ -5424,7 +5369,6 @@ export interface components {
             /** @description Fields that a plan still needs. */
             missing: string[];
             plan?: components["schemas"]["Plan"] | null;
-            price_step?: components["schemas"]["PriceStep"] | null;
             /** @description What every service says, once the country is known too: the best first, the refused last. */
             quotes: components["schemas"]["Quote"][];
             size?: components["schemas"]["PieceSize"] | null;

@@ -256,7 +256,6 @@ function open(id: string) {
     plan: computed(() => figures.value?.worked.plan ?? undefined),
     size: computed(() => figures.value?.worked.size ?? undefined),
     quotes: computed(() => figures.value?.worked.quotes ?? []),
-    priceStep: computed(() => figures.value?.worked.price_step ?? undefined),
     summary: computed(() => figures.value?.summary ?? undefined),
     fingerprint: computed(() => figures.value?.worked.fingerprint ?? ''),
     line: computed(() => figures.value?.line),

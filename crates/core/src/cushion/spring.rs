@@ -1,7 +1,8 @@
 //! Cushions in series as springs that stiffen: the force at which together they take up an energy.
 //!
-//! It works on the logarithm of the force, where each layer is a straight line above the start of its
-//! tested range and a rising exponential below it, so that Newton's steps come down on the root.
+//! On the logarithm of the force each layer is a straight line above the start of its tested range and, below
+//! it, an exponential with the same rate for all. So between two such starts all layers together are one
+//! line and one exponential, and where every layer is on its line the force is found in one step.
 
 use super::SeriesLayer;
 
@@ -18,16 +19,31 @@ struct Spring {
     low: f64,
 }
 
+/// Between the bends of two layers: slope·ln F − less + low·e^(2·(ln F − top)).
+#[derive(Debug, Clone, Copy)]
+struct Stretch {
+    /// Where it ends: the next layer's bend, and nowhere for the last.
+    top: f64,
+    /// What all layers take up where it begins.
+    from: f64,
+    /// Of the layers that are past their bends.
+    slope: f64,
+    less: f64,
+    /// What the others have taken up at the top.
+    low: f64,
+}
+
 /// Layers in series; at least one.
 #[derive(Debug, Clone)]
 pub(crate) struct Springs {
-    layers: Vec<Spring>,
+    /// The softest first.
+    stretches: Vec<Stretch>,
 }
 
 const J_PER_KJ: f64 = 1e3;
 const N_PER_KPA_M2: f64 = 1e3;
-/// Each step at least halves what is left; from a start this far off it takes fewer.
-const MOST_STEPS: usize = 200;
+/// Each step brings twice as many digits, from a start that is never far off.
+const MOST_STEPS: usize = 60;
 /// A step smaller than this is binary dust on the logarithm of a force.
 const DUST: f64 = 1e-13;
 /// The logarithm of a force no parcel meets, where layers are as good as not there.
@@ -51,88 +67,106 @@ impl Spring {
             low: volume * least,
         }
     }
+}
 
-    /// What it takes up at a force, and how fast that grows.
-    fn at(self, force: f64) -> (f64, f64) {
-        if force >= self.bend {
-            (self.slope * (force - self.start), self.slope)
-        } else if self.low > 0.0 {
-            let taken = self.low * (2.0 * (force - self.bend)).exp();
-            (taken, 2.0 * taken)
+impl Stretch {
+    /// What is taken up at a force.
+    fn at(&self, force: f64) -> f64 {
+        self.slope * force - self.less + self.rising(force)
+    }
+
+    /// The part of it below the bends.
+    fn rising(&self, force: f64) -> f64 {
+        if self.low > 0.0 {
+            self.low * (2.0 * (force - self.top)).exp()
         } else {
-            (0.0, 0.0)
+            0.0
         }
+    }
+
+    /// Returns where an energy is taken up that this stretch reaches; Newton's steps come down on it, since
+    /// it rises ever faster.
+    fn force_at(&self, energy: f64, before: f64) -> f64 {
+        if self.low <= 0.0 {
+            return (energy + self.less) / self.slope;
+        }
+        if self.slope <= 0.0 {
+            return self.top + (energy / self.low).ln() / 2.0;
+        }
+        let mut force = before.min(self.top);
+        for _ in 0..MOST_STEPS {
+            let rising = self.rising(force);
+            let over = self.slope * force - self.less + rising - energy;
+            let step = over / (self.slope + 2.0 * rising);
+            force -= step;
+            if step.abs() <= DUST * force.abs().max(1.0) {
+                break;
+            }
+        }
+        force
     }
 }
 
 impl Springs {
     /// Makes them of layers; nothing of no layers, or of layers without any thickness.
     pub(crate) fn of(layers: &[SeriesLayer]) -> Option<Self> {
-        let layers: Vec<Spring> = layers
+        let mut springs: Vec<Spring> = layers
             .iter()
             .map(Spring::of)
             .filter(|spring| spring.slope > 0.0 && spring.start.is_finite())
             .collect();
-        (!layers.is_empty()).then_some(Self { layers })
-    }
-
-    fn at(&self, force: f64) -> (f64, f64) {
-        self.layers.iter().fold((0.0, 0.0), |(sum, grows), layer| {
-            let (taken, faster) = layer.at(force);
-            (sum + taken, grows + faster)
-        })
-    }
-
-    /// Returns a logarithm of force at which more than an energy is taken up: on every straight line.
-    fn above(&self, energy: f64) -> f64 {
-        let bend = self.layers.iter().map(|layer| layer.bend);
-        let slope: f64 = self.layers.iter().map(|layer| layer.slope).sum();
-        (bend.fold(SOFTEST, f64::max) + energy / slope).min(HARDEST)
+        springs.sort_by(|one, other| one.bend.total_cmp(&other.bend));
+        let mut stretches: Vec<Stretch> = Vec::with_capacity(springs.len() + 1);
+        for past in 0..=springs.len() {
+            let (on_line, below) = springs.split_at(past);
+            let top = below.first().map_or(HARDEST, |next| next.bend);
+            let mut stretch = Stretch {
+                top,
+                from: 0.0,
+                slope: on_line.iter().map(|spring| spring.slope).sum(),
+                less: on_line
+                    .iter()
+                    .map(|spring| spring.slope * spring.start)
+                    .sum(),
+                low: below
+                    .iter()
+                    .map(|spring| spring.low * (2.0 * (top - spring.bend)).exp())
+                    .sum(),
+            };
+            if let Some(last) = on_line.last() {
+                stretch.from = stretch.at(last.bend);
+            }
+            stretches.push(stretch);
+        }
+        (!springs.is_empty()).then_some(Self { stretches })
     }
 
     /// Returns the force, in newtons, at which an energy in joules is taken up.
     pub(crate) fn force_at(&self, energy: f64) -> f64 {
-        self.log_force_at(energy, self.above(energy)).exp()
+        self.log_force_at(energy, HARDEST).exp()
     }
 
     /// Returns the forces at which energies are taken up that are given in falling order, each search
     /// beginning at the answer before it.
     pub(crate) fn forces_at(&self, falling: impl Iterator<Item = f64>) -> Vec<f64> {
-        let mut from = None;
+        let mut before = HARDEST;
         falling
             .map(|energy| {
-                let start = from.unwrap_or_else(|| self.above(energy));
-                let found = self.log_force_at(energy, start);
-                from = Some(found);
-                found.exp()
+                before = self.log_force_at(energy, before);
+                before.exp()
             })
             .collect()
     }
 
-    /// Newton's steps from a start where enough is taken up, held between what is known too soft and
-    /// known too hard.
-    fn log_force_at(&self, energy: f64, start: f64) -> f64 {
-        let (mut soft, mut hard, mut force) = (SOFTEST, HARDEST, start);
-        for _ in 0..MOST_STEPS {
-            let (taken, grows) = self.at(force);
-            let over = taken - energy;
-            if over > 0.0 {
-                hard = force;
-            } else {
-                soft = force;
-            }
-            let step = force - over / grows;
-            let next = if step > soft && step < hard {
-                step
-            } else {
-                f64::midpoint(soft, hard)
-            };
-            if (next - force).abs() <= DUST * force.abs().max(1.0) {
-                return next;
-            }
-            force = next;
-        }
-        force
+    /// Searches from a force that is not too small.
+    fn log_force_at(&self, energy: f64, before: f64) -> f64 {
+        let reached = self
+            .stretches
+            .iter()
+            .rposition(|stretch| stretch.from <= energy);
+        self.stretches[reached.unwrap_or(0)]
+            .force_at(energy, before)
+            .clamp(SOFTEST, HARDEST)
     }
 }
 
@@ -170,8 +204,8 @@ mod tests {
     #[test]
     fn a_search_from_the_neighbour_finds_what_a_search_from_afar_does() {
         // A start at 30 makes the straight line flatter than the curve below it ends: 2·ε_min·b is 6.
-        let springs =
-            Springs::of(&[layer(30.0, 9.0), layer(0.0, 20.0), layer(2.0, 4.0)]).expect("layers");
+        let layers = [layer(30.0, 9.0), layer(0.0, 20.0), layer(2.0, 4.0)];
+        let springs = Springs::of(&layers).expect("layers");
         let energies = [90.0, 12.0, 3.0, 0.4, 1e-3, 1e-9];
         let near = springs.forces_at(energies.into_iter());
         for (energy, near) in energies.into_iter().zip(near) {
@@ -180,8 +214,19 @@ mod tests {
                 (near / far - 1.0).abs() < 1e-9,
                 "{energy}: {near} and {far}"
             );
-            let (taken, _) = springs.at(near.ln());
-            assert!((taken / energy - 1.0).abs() < 1e-6, "{energy}: {taken}");
+            let taken: f64 = layers
+                .iter()
+                .map(|layer| {
+                    let spring = Spring::of(layer);
+                    let past = near.ln() - spring.bend;
+                    if past >= 0.0 {
+                        spring.low + spring.slope * past
+                    } else {
+                        spring.low * (2.0 * past).exp()
+                    }
+                })
+                .sum();
+            assert!((taken / energy - 1.0).abs() < 1e-9, "{energy}: {taken}");
         }
     }
 

@@ -28,22 +28,42 @@ impl Hazard {
         Self::Stacked,
         Self::Damp,
     ];
+
+    /// Returns what its field is called.
+    #[must_use]
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::Flat => "flat",
+            Self::Edges => "edges",
+            Self::Pressed => "pressed",
+            Self::Stacked => "stacked",
+            Self::Damp => "damp",
+        }
+    }
 }
 
-/// A value for each hazard.
+/// A value for each hazard; the usual one where it is left out.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
+#[serde(
+    deny_unknown_fields,
+    bound(deserialize = "T: Deserialize<'de> + Default")
+)]
 pub struct PerHazard<T> {
     /// Of falls flat.
+    #[serde(default)]
     pub flat: T,
     /// Of falls on edges and corners.
+    #[serde(default)]
     pub edges: T,
     /// Of what presses in.
+    #[serde(default)]
     pub pressed: T,
     /// Of a stack.
+    #[serde(default)]
     pub stacked: T,
     /// Of damp.
+    #[serde(default)]
     pub damp: T,
 }
 

@@ -32,6 +32,8 @@ pub struct Odds {
     pub route: f64,
     /// Which way that is.
     pub by: Route,
+    /// What going that way is called, as it ends a sentence.
+    pub on_the_way: &'static str,
     /// Whether it is wet.
     pub wet: bool,
     /// Which row of the table it goes by.
@@ -205,6 +207,7 @@ impl Odds {
             base_percent,
             route: way.roughness,
             by: way.route,
+            on_the_way: way.route.on_the_way(),
             wet: way.wet,
             class,
             class_name: class.name(),

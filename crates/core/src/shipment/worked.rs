@@ -7,7 +7,6 @@ use sha2::{Digest, Sha256};
 use super::{
     Commission, House, ShipmentInputs, Summary,
     loss::Loss,
-    price_step::{self, PriceStep},
     sending::{self, Sending},
 };
 use crate::{
@@ -16,6 +15,7 @@ use crate::{
     house::CoverRule,
     piece::{Construction, Glazing, PieceSize},
     plan::Plan,
+    quantity::Money,
 };
 
 /// What follows from the inputs of a shipment.
@@ -32,8 +32,6 @@ pub struct Worked {
     pub plan: Option<Plan>,
     /// What every service says, once the country is known too: the best first, the refused last.
     pub quotes: Vec<Quote>,
-    /// A few millimetres that would save money; nothing where none would.
-    pub price_step: Option<PriceStep>,
     /// Changes whenever layers or box do.
     pub fingerprint: Option<String>,
 }
@@ -49,13 +47,6 @@ impl Worked {
     /// # Errors
     /// A [`Refusal`] for each choice that does not go with the piece, or names no material on the shelf.
     pub fn out(inputs: &ShipmentInputs, house: &House) -> Result<Self, Vec<Refusal>> {
-        let mut worked = Self::unstepped(inputs, house)?;
-        worked.price_step = price_step::nearest(inputs, house, &worked);
-        Ok(worked)
-    }
-
-    /// Returns the same without the price step, which is worked out from plans of its own.
-    pub(crate) fn unstepped(inputs: &ShipmentInputs, house: &House) -> Result<Self, Vec<Refusal>> {
         let missing = inputs.missing();
         let size = inputs.size()?;
         let Some(piece) = inputs.piece()? else {
@@ -66,7 +57,6 @@ impl Worked {
                 missing,
                 plan: None,
                 quotes: Vec::new(),
-                price_step: None,
                 fingerprint: None,
             });
         };
@@ -102,9 +92,13 @@ impl Worked {
             size,
             plan: Some(plan),
             quotes,
-            price_step: None,
             fingerprint,
         })
+    }
+
+    /// Returns what carriage comes to: with the service that was chosen, else with the best.
+    pub(crate) fn price(&self, inputs: &ShipmentInputs) -> Option<&Money> {
+        chosen_or_best(&self.quotes, inputs)?.total()
     }
 
     /// Returns what the bench needs to know of it.

@@ -275,54 +275,20 @@ pub struct OddsSum {
     pub base_percent: f64,
     /// How rough the way is, 0 to 100; 1 is national.
     pub route: f64,
-    /// The share of each hazard in the base, as fractions; not normalised.
-    pub shares: HazardShares,
+    /// The share of each hazard in the base, as fractions from 0 to 100, 0 when left out; not normalised.
+    pub shares: PerHazard<f64>,
     /// Of the plan, from 0 up; one that is missing counts as the reference's.
     #[serde(default)]
-    pub measures: HazardMeasures,
+    pub measures: PerHazard<Option<f64>>,
     /// Of the reference, above 0; one that is missing counts as the plan's.
     #[serde(default)]
-    pub reference: HazardMeasures,
+    pub reference: PerHazard<Option<f64>>,
     /// In damaged parcels, Σ base · route of what was sent; 0 when left out.
     #[serde(default)]
     pub expected_so_far: Option<f64>,
     /// That arrived damaged; 0 when left out.
     #[serde(default)]
     pub losses_so_far: Option<f64>,
-}
-
-/// A share for each hazard, 0 to 100; nothing where it is left out.
-#[derive(Debug, Clone, Copy, PartialEq, Default, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(default, deny_unknown_fields)]
-pub struct HazardShares {
-    /// Of falls flat.
-    pub flat: f64,
-    /// Of falls on edges and corners.
-    pub edges: f64,
-    /// Of what presses in.
-    pub pressed: f64,
-    /// Of a stack.
-    pub stacked: f64,
-    /// Of damp.
-    pub damp: f64,
-}
-
-/// A measure for each hazard.
-#[derive(Debug, Clone, Copy, PartialEq, Default, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(default, deny_unknown_fields)]
-pub struct HazardMeasures {
-    /// Of falls flat.
-    pub flat: Option<f64>,
-    /// Of falls on edges and corners.
-    pub edges: Option<f64>,
-    /// Of what presses in.
-    pub pressed: Option<f64>,
-    /// Of a stack.
-    pub stacked: Option<f64>,
-    /// Of damp.
-    pub damp: Option<f64>,
 }
 
 /// The odds.
@@ -341,59 +307,6 @@ pub struct OddsAnswer {
     pub high: f64,
 }
 
-impl HazardShares {
-    const fn each(self) -> PerHazard<f64> {
-        let Self {
-            flat,
-            edges,
-            pressed,
-            stacked,
-            damp,
-        } = self;
-        PerHazard {
-            flat,
-            edges,
-            pressed,
-            stacked,
-            damp,
-        }
-    }
-}
-
-impl HazardMeasures {
-    const fn each(self) -> PerHazard<Option<f64>> {
-        let Self {
-            flat,
-            edges,
-            pressed,
-            stacked,
-            damp,
-        } = self;
-        PerHazard {
-            flat,
-            edges,
-            pressed,
-            stacked,
-            damp,
-        }
-    }
-
-    fn measures(self) -> PerHazard<Measure> {
-        self.each()
-            .map(|number| number.map_or(Measure::Unmeasured, Measure::Of))
-    }
-}
-
-const fn key(hazard: Hazard) -> &'static str {
-    match hazard {
-        Hazard::Flat => "flat",
-        Hazard::Edges => "edges",
-        Hazard::Pressed => "pressed",
-        Hazard::Stacked => "stacked",
-        Hazard::Damp => "damp",
-    }
-}
-
 impl OddsSum {
     fn check(&self) -> Result<(), Vec<Refusal>> {
         let mut checked = Checked::default();
@@ -403,16 +316,19 @@ impl OddsSum {
             .if_given("expected_so_far", self.expected_so_far, PARCELS)
             .if_given("losses_so_far", self.losses_so_far, PARCELS);
         for hazard in Hazard::ALL {
-            let name = key(hazard);
-            let share = self.shares.each().of(hazard);
-            let (plan, reference) = (
-                self.measures.each().of(hazard),
-                self.reference.each().of(hazard),
-            );
+            let name = hazard.key();
             checked
-                .number(format!("shares.{name}"), share, SHARE)
-                .if_given(format!("measures.{name}"), plan, MEASURE)
-                .if_given(format!("reference.{name}"), reference, REFERENCE);
+                .number(format!("shares.{name}"), self.shares.of(hazard), SHARE)
+                .if_given(
+                    format!("measures.{name}"),
+                    self.measures.of(hazard),
+                    MEASURE,
+                )
+                .if_given(
+                    format!("reference.{name}"),
+                    self.reference.of(hazard),
+                    REFERENCE,
+                );
         }
         checked.done()
     }
@@ -425,10 +341,11 @@ impl Sum for OddsSum {
 
     fn work(&self) -> Result<OddsAnswer, Vec<Refusal>> {
         self.check()?;
+        let measured = |number: Option<f64>| number.map_or(Measure::Unmeasured, Measure::Of);
         let (factor, _) = compared(
-            self.shares.each(),
-            self.measures.measures(),
-            self.reference.measures(),
+            self.shares,
+            self.measures.map(measured),
+            self.reference.map(measured),
         );
         let known = Known {
             expected: self.expected_so_far.unwrap_or(0.0),

@@ -18,8 +18,8 @@ pub use cushions::{
 };
 pub use falls::{BoundaryAnswer, BoundarySum, FallAnswer, FallPart, FallSum};
 pub use journey::{
-    FallCore, FallSideParts, FallsSum, GlassAnswer, GlassKind, GlassSum, HazardMeasures,
-    HazardShares, OddsAnswer, OddsSum, PressedAnswer, PressedPlate, PressedSum,
+    FallCore, FallSideParts, FallsSum, GlassAnswer, GlassKind, GlassSum, OddsAnswer, OddsSum,
+    PressedAnswer, PressedPlate, PressedSum,
 };
 pub use parcels::{BillableAnswer, BillableSum, BoxAnswer, BoxStyle, BoxSum};
 pub use sheets::{

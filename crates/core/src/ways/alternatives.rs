@@ -2,6 +2,7 @@
 
 use serde::Serialize;
 
+use super::choosing;
 use crate::{
     Refusal,
     house::{BoardFit, Carriage, Choices, CornerStyle, GlassPattern, HouseRules, SchoolChoices},
@@ -51,15 +52,7 @@ pub fn alternatives(
         slot,
     );
     let offered = |(label, choices): Offer| {
-        // What was picked until now is kept once something is chosen by hand.
-        let choices = Choices {
-            preset: Some(commission.began.preset.clone()),
-            ..choices
-        };
-        let then = ShipmentInputs {
-            choices: inputs.choices.patched(&choices),
-            ..inputs.clone()
-        };
+        let (choices, then) = choosing(inputs, Some(&commission.began), choices);
         let planned = Commission::of(&then, commission.piece.clone(), house)
             .and_then(|commission| commission.plan());
         match planned {

@@ -3,7 +3,11 @@
 use rust_decimal::Decimal;
 use serde::Serialize;
 
-use super::candidates::{Candidate, Now};
+use super::{
+    candidates::{Candidate, Now},
+    choosing,
+    price_step::{self, PriceStep},
+};
 use crate::{
     Refusal,
     house::Choices,
@@ -24,6 +28,8 @@ pub struct Changes {
     pub less: Vec<OfferedChange>,
     /// What to do where no change of the packing brings the odds under what the house accepts.
     pub otherwise: Option<String>,
+    /// A few millimetres that would save money; nothing where none would.
+    pub price_step: Option<PriceStep>,
 }
 
 /// One change, as it can be made.
@@ -125,6 +131,7 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
         more,
         less,
         otherwise,
+        price_step: price_step::nearest(inputs, house, &worked),
     }))
 }
 
@@ -163,15 +170,8 @@ struct Trial<'a> {
 impl Trial<'_> {
     /// Returns what a candidate would do; nothing where it can't be made, raises a new finding, or can't be cut.
     fn tried(&self, candidate: Candidate) -> Option<OfferedChange> {
-        let choices = Choices {
-            preset: self.plan.began.as_ref().map(|began| began.preset.clone()),
-            ..candidate.choices
-        };
-        let changed = ShipmentInputs {
-            choices: self.inputs.choices.patched(&choices),
-            ..self.inputs.clone()
-        };
-        let then = Worked::unstepped(&changed, self.house).ok()?;
+        let (choices, changed) = choosing(self.inputs, self.plan.began.as_ref(), candidate.choices);
+        let then = Worked::out(&changed, self.house).ok()?;
         let plan = then.plan.as_ref()?;
         let cut = can_be_cut(plan, &self.house.catalogue);
         if then.fingerprint == self.worked.fingerprint
@@ -204,12 +204,11 @@ impl Trial<'_> {
         let currency = &self.house.catalogue.currency;
         let (one, other) = (&self.plan.tally, &plan.tally);
         let less = |then: &Money, now: &Money| Money::new(then.amount - now.amount, currency);
-        let price = |worked: &Worked, inputs: &ShipmentInputs| {
-            worked.summary(inputs)?.best.map(|best| best.total)
-        };
-        let carriage = price(self.worked, self.inputs)
-            .zip(price(then, self.inputs))
-            .map(|(now, then)| less(&then, &now));
+        let carriage = self
+            .worked
+            .price(self.inputs)
+            .zip(then.price(self.inputs))
+            .map(|(now, then)| less(then, now));
         let materials = less(&other.materials, &one.materials);
         let labour = less(&other.labour, &one.labour);
         let carried = carriage

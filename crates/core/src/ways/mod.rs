@@ -1,8 +1,34 @@
-//! Other ways to pack the same piece: what a layer could be instead, and what more or less protection would buy.
+//! Other ways to pack the same piece: what a layer could be instead, what more or less protection would buy, and
+//! what would come under the next price step. They are plans of their own, worked out when they are asked for.
 
 mod alternatives;
 mod candidates;
 mod changes;
+mod price_step;
 
 pub use alternatives::{Alternative, alternatives};
 pub use changes::{Changes, OfferedChange, changes};
+pub use price_step::PriceStep;
+
+use crate::{
+    house::{Began, Choices},
+    shipment::ShipmentInputs,
+};
+
+/// Returns choices with the preset that was picked until now, kept since something is chosen by hand, and the
+/// inputs that they make.
+fn choosing(
+    inputs: &ShipmentInputs,
+    began: Option<&Began>,
+    choices: Choices,
+) -> (Choices, ShipmentInputs) {
+    let choices = Choices {
+        preset: began.map(|began| began.preset.clone()),
+        ..choices
+    };
+    let changed = ShipmentInputs {
+        choices: inputs.choices.patched(&choices),
+        ..inputs.clone()
+    };
+    (choices, changed)
+}

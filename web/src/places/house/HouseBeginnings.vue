@@ -37,7 +37,7 @@ function move(at: number, by: number): void {
 </script>
 
 <template>
-  <details class="tables">
+  <details class="tables" data-test="begin">
     <summary>
       From whom to begin
       <span class="soft">{{ lines.length }} lines, the first that holds counts; else {{ name }}</span>

@@ -14,7 +14,7 @@ const add = () => odds.value.record.push({ class: 'canvas', route: 'national', s
 </script>
 
 <template>
-  <details class="tables">
+  <details class="tables" data-test="own-record">
     <summary>
       Your own record
       <span class="soft">{{

@@ -1,42 +1,14 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core';
-import { onScopeDispose, ref, shallowRef, watch } from 'vue';
-
-import { answer, api } from '@/api/client';
-import type { Changes } from '@/api/types';
+import { useChanges } from '@/shipment/useChanges';
 import { useShipment } from '@/shipment/useShipment';
-import { useUnits } from '@/units/useUnits';
 
 import ChangeRow from './ChangeRow.vue';
 
 /** What would protect the plan more, and what could be left out, each with what it costs and is worth. */
-const { plan, typed, choose } = useShipment();
-const { unit } = useUnits();
+const { choose } = useShipment();
+const { changes, away } = useChanges();
 
 const SHOWN = 5;
-const AFTER_MS = 250;
-
-const changes = shallowRef<Changes>();
-const away = ref(false);
-let asked: AbortController | undefined;
-
-async function load(): Promise<void> {
-  asked?.abort();
-  asked = new AbortController();
-  const { signal } = asked;
-  try {
-    const body = { inputs: typed(), unit: unit.value };
-    changes.value = (await answer(api.POST('/api/v1/plans/changes', { body, signal }))) ?? undefined;
-    away.value = false;
-  } catch {
-    // A later question was asked meanwhile: it answers.
-    if (!signal.aborted) away.value = true;
-  }
-}
-const loadSoon = useDebounceFn(load, AFTER_MS);
-void load();
-watch(plan, () => void loadSoon());
-onScopeDispose(() => asked?.abort());
 </script>
 
 <template>

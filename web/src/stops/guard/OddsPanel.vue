@@ -11,15 +11,6 @@ import HazardBars from './HazardBars.vue';
 /** How likely the plan is to arrive damaged, what that is made of, and what it is compared with. */
 const { plan } = defineProps<{ plan: Plan }>();
 
-const ROUTES = {
-  own_van: 'by own van',
-  art_courier: 'by art courier',
-  regional: 'within the region',
-  national: 'across the country',
-  abroad: 'across a border',
-  overseas: 'overseas',
-} as const;
-
 const odds = computed(() => plan.odds);
 const record = computed(() =>
   odds.value.recorded > 0
@@ -27,7 +18,7 @@ const record = computed(() =>
     : 'by trade judgement: no parcels of your own are written down yet',
 );
 const way = computed(
-  () => `${capital(odds.value.class_name)}, ${ROUTES[odds.value.by]}${odds.value.wet ? ', a wet way' : ''}`,
+  () => `${capital(odds.value.class_name)}, ${odds.value.on_the_way}${odds.value.wet ? ', a wet way' : ''}`,
 );
 const begun = computed(() => {
   const began = plan.began;

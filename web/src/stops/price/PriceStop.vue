@@ -2,11 +2,14 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 
+import { useChanges } from '@/shipment/useChanges';
 import { useShipment } from '@/shipment/useShipment';
 
 import ServiceRow from './ServiceRow.vue';
 
-const { id, draft, plan, quotes, priceStep, choose: lay } = useShipment();
+const { id, draft, plan, quotes, choose: lay } = useShipment();
+const { changes } = useChanges();
+const priceStep = computed(() => changes.value?.price_step ?? undefined);
 const opened = ref<string>();
 
 const shownOpen = computed(() => opened.value ?? (draft.service || quotes.value[0]?.id));

@@ -2,12 +2,13 @@
 
 use serde::Serialize;
 
-use super::{House, ShipmentInputs, Worked, worked::chosen_or_best};
+use super::choosing;
 use crate::{
     house::Choices,
     layer::{LayerSlot, Make},
     plan::{FindingLevel, Plan},
     quantity::{Length, Money},
+    shipment::{House, ShipmentInputs, Worked},
 };
 
 /// A closer fit that is billed less.
@@ -35,21 +36,17 @@ pub(super) fn nearest(
     worked: &Worked,
 ) -> Option<PriceStep> {
     let plan = worked.plan.as_ref()?;
-    let now = price(worked, inputs)?;
+    let now = worked.price(inputs)?;
     let there = clearance(plan)?;
     let snug = house.rules.allowances.snug_clearance;
     let with = |clearance: Length| {
         let choices = Choices {
-            preset: plan.began.as_ref().map(|began| began.preset.clone()),
             clearance: Some(format!("{:.0} mm", clearance.as_mm())),
             ..Choices::default()
         };
-        let changed = ShipmentInputs {
-            choices: inputs.choices.patched(&choices),
-            ..inputs.clone()
-        };
-        let then = Worked::unstepped(&changed, house).ok()?;
-        let price = price(&then, &changed)?;
+        let (choices, changed) = choosing(inputs, plan.began.as_ref(), choices);
+        let then = Worked::out(&changed, house).ok()?;
+        let price = then.price(&changed)?.clone();
         Some((choices, then, price))
     };
     let cheaper =
@@ -81,10 +78,6 @@ pub(super) fn nearest(
     })
 }
 
-fn price(worked: &Worked, inputs: &ShipmentInputs) -> Option<Money> {
-    chosen_or_best(&worked.quotes, inputs)?.total().cloned()
-}
-
 fn clearance(plan: &Plan) -> Option<Length> {
     plan.layers.iter().find_map(|layer| match &layer.make {
         Make::EdgeFill(fill) if layer.slot == LayerSlot::Fill => Some(fill.clearance),
@@ -93,7 +86,7 @@ fn clearance(plan: &Plan) -> Option<Length> {
 }
 
 /// Tells whether another plan has no new Stop or Mind, and its odds are no more worse than the house allows.
-pub(super) fn as_good(now: &Plan, then: &Plan, house: &House) -> bool {
+fn as_good(now: &Plan, then: &Plan, house: &House) -> bool {
     let worst = now.odds.probability * (1.0 + house.rules.allowances.odds_worsening);
     let known = |code: &str| now.findings.iter().any(|finding| finding.code == code);
     then.odds.probability <= worst
