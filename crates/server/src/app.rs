@@ -42,10 +42,8 @@ pub(crate) struct Outcome {
 
 impl App {
     pub(crate) async fn house(&self) -> Result<House, Problem> {
-        Ok(House {
-            references: Arc::clone(&self.references),
-            ..self.store.house(self.studio).await?
-        })
+        let references = Arc::clone(&self.references);
+        Ok(self.store.house(self.studio, references).await?)
     }
 
     /// Works out every shipment by a house; one that it can't plan keeps what it has.

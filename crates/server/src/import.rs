@@ -3,7 +3,7 @@
 //! The folder holds `studio.json`, `house-rules.json`, `catalogue.json`, `tariffs/*.json` and, if wanted,
 //! `shipments.json`.
 
-use std::path::Path;
+use std::{path::Path, sync::Arc};
 
 use anyhow::{Context, Result, bail};
 use hummock_core::{
@@ -82,7 +82,7 @@ async fn top_up(store: &Store, studio: StudioId, start: &Catalogue) -> Result<()
     if store.catalogue_edition(studio).await? >= EDITION {
         return Ok(());
     }
-    let house = store.house(studio).await?;
+    let house = store.house(studio, Arc::default()).await?;
     let mut stores = serde_json::to_value(&house.catalogue)?;
     let start = serde_json::to_value(start)?;
     for class in MaterialClass::ALL {
@@ -129,7 +129,7 @@ fn read_house(folder: &Path) -> Result<House> {
         catalogue: read(&folder.join("catalogue.json"))?,
         tariffs,
         presets: Vec::new(),
-        references: std::sync::Arc::default(),
+        references: Arc::default(),
     };
     if let Err(refusals) = house.rules.check() {
         bail!("house-rules.json: {}", sentences(&refusals));

@@ -1,6 +1,6 @@
 //! Serving the application until it is told to stop.
 
-use std::{net::SocketAddr, path::PathBuf};
+use std::{net::SocketAddr, path::PathBuf, sync::Arc};
 
 use anyhow::{Context, Result};
 use hummock_core::shipment::EDITION;
@@ -54,7 +54,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         store,
         studio: imported.studio,
         clock: options.clock,
-        references: std::sync::Arc::default(),
+        references: Arc::default(),
     };
     bring_up_to_date(&app).await?;
     let listener = TcpListener::bind(options.address).await.with_context(|| {
@@ -85,7 +85,10 @@ async fn bring_up_to_date(app: &App) -> Result<()> {
     if old.is_empty() {
         return Ok(());
     }
-    let house = app.store.house(app.studio).await?;
+    let house = app
+        .store
+        .house(app.studio, Arc::clone(&app.references))
+        .await?;
     let mut recomputed = app
         .recomputed(&house)
         .await

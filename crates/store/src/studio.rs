@@ -6,6 +6,7 @@ use hummock_core::{
     freight::Tariff,
     house::HouseRules,
     material::Catalogue,
+    plan::References,
     quantity::LengthUnit,
     shipment::{EDITION, House},
 };
@@ -118,11 +119,16 @@ impl Store {
         Ok(settings)
     }
 
-    /// Returns the newest rules, the shelf, the tariffs and the presets of a studio.
+    /// Returns the newest rules, the shelf, the tariffs and the presets of a studio, with the references that
+    /// its plans are compared with.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn house(&self, studio: StudioId) -> Result<House, StoreError> {
+    pub async fn house(
+        &self,
+        studio: StudioId,
+        references: Arc<References>,
+    ) -> Result<House, StoreError> {
         type Row = (
             Json<HouseRules>,
             Json<Catalogue>,
@@ -148,7 +154,7 @@ impl Store {
             catalogue,
             tariffs,
             presets,
-            references: Arc::default(),
+            references,
         })
     }
 }

@@ -1,5 +1,7 @@
 //! Shipments against a real database: history, versions and what two writers do to each other.
 
+use std::sync::Arc;
+
 use hummock_core::{
     freight::Tariff,
     shipment::{House, ShipmentInputs},
@@ -20,7 +22,7 @@ async fn studio(pool: PgPool) -> (Store, StudioId) {
             .expect("a catalogue"),
         tariffs: vec![tariff],
         presets: Vec::new(),
-        references: std::sync::Arc::default(),
+        references: Arc::default(),
     };
     let settings: Settings =
         serde_json::from_str(include_str!("../../../demo/studio.json")).expect("settings");
@@ -235,7 +237,7 @@ async fn the_bench_shows_what_is_promised_first(pool: PgPool) {
 async fn a_studio_is_founded_once(pool: PgPool) {
     let (store, studio) = studio(pool).await;
     let settings = store.settings(studio).await.expect("settings");
-    let house = store.house(studio).await.expect("a house");
+    let house = store.house(studio, Arc::default()).await.expect("a house");
     let (again, founded) = store.found(&settings, &house).await.expect("found");
     assert_eq!((again, founded), (studio, false));
     assert_eq!(house.tariffs.len(), 1);

@@ -1,5 +1,7 @@
 //! Rules, stores and presets against a real database: versions, and what two writers do to each other.
 
+use std::sync::Arc;
+
 use hummock_core::{
     material::{MaterialClass, MaterialId},
     shipment::{EDITION, House, ShipmentInputs},
@@ -15,7 +17,7 @@ fn house() -> House {
             .expect("a catalogue"),
         tariffs: Vec::new(),
         presets: Vec::new(),
-        references: std::sync::Arc::default(),
+        references: Arc::default(),
     }
 }
 
@@ -53,7 +55,15 @@ async fn of_two_changes_of_the_rules_one_is_stale(pool: PgPool) {
         matches!(refused, SettingRefused::Stale { current: 2 }),
         "{refused:?}"
     );
-    assert_eq!(store.house(studio).await.expect("a house").rules.version, 2);
+    assert_eq!(
+        store
+            .house(studio, Arc::default())
+            .await
+            .expect("a house")
+            .rules
+            .version,
+        2
+    );
 }
 
 #[sqlx::test]
@@ -68,7 +78,14 @@ async fn of_two_changes_of_the_stores_one_is_stale(pool: PgPool) {
     );
     assert_eq!([&one, &other].iter().filter(|made| made.is_ok()).count(), 1);
     assert_eq!(store.catalogue_version(studio).await.expect("a version"), 2);
-    assert_eq!(store.house(studio).await.expect("a house").catalogue, less);
+    assert_eq!(
+        store
+            .house(studio, Arc::default())
+            .await
+            .expect("a house")
+            .catalogue,
+        less
+    );
 }
 
 #[sqlx::test]
