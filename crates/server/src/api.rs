@@ -42,6 +42,7 @@ const REQUEST_ID: HeaderName = HeaderName::from_static("x-request-id");
                        documents (RFC 9457) with the field of each value that was refused.",
         license(name = "MIT OR Apache-2.0"),
     ),
+    components(schemas(shipments::SortName, shipments::PlaceName)),
     tags(
         (name = "shipments", description = "What is on the bench"),
         (name = "plans", description = "Working out a plan without storing it"),
@@ -57,6 +58,7 @@ fn routes() -> OpenApiRouter<App> {
     let resources = OpenApiRouter::new()
         .routes(routes!(shipments::list, shipments::create))
         .routes(routes!(shipments::show, shipments::edit))
+        .routes(routes!(shipments::place))
         .routes(routes!(shipments::undo))
         .routes(routes!(shipments::redo))
         .routes(routes!(plans::preview))
@@ -72,6 +74,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(stores::put, stores::delete))
         .routes(routes!(curves::fit))
         .routes(routes!(studio::show))
+        .routes(routes!(studio::progress))
         .routes(routes!(health))
         .merge(sums::routes());
     OpenApiRouter::with_openapi(Api::openapi()).nest("/api/v1", resources)

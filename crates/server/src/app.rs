@@ -3,13 +3,13 @@
 use std::sync::Arc;
 
 use hummock_core::{
-    plan::References,
+    Refusal,
     quantity::LengthUnit,
     shipment::{House, ShipmentInputs, Worked},
 };
-use hummock_store::{Computed, Recomputed, Store, StudioId};
+use hummock_store::{Computed, HouseAt, Store, StudioId};
 
-use crate::{clock::Clock, problem::Problem};
+use crate::{clock::Clock, houses::Houses, problem::Problem, rework::Bell};
 
 /// The studio that is served, where it is kept, and what day it is.
 #[derive(Debug, Clone)]
@@ -20,78 +20,139 @@ pub struct App {
     pub studio: StudioId,
     /// What day it is.
     pub clock: Clock,
-    /// The Standard packs that plans are compared with; they follow from the pieces alone.
-    pub references: Arc<References>,
+    /// The house, as it was last read.
+    pub houses: Arc<Houses>,
+    /// Rung when the house has changed.
+    pub bell: Bell,
 }
 
-/// Whether a shipment keeps the preset that was picked for it, once something is chosen by hand.
+/// What inputs follow on.
 #[derive(Debug, Clone, Copy)]
-pub(crate) enum Kept<'a> {
-    /// Nothing is stored: the table is asked.
+pub(crate) enum Follows<'a> {
+    /// Nothing, and nothing is stored.
     Asked,
-    /// It is stored, and this is what it was before.
-    Since(Option<&'a ShipmentInputs>),
+    /// Nothing: they are to be stored.
+    Nothing,
+    /// These, which are stored.
+    Stored(&'a ShipmentInputs),
 }
 
-/// Inputs that can stand, with what follows from them.
+/// Inputs that can stand, with what follows from them by a house.
 pub(crate) struct Outcome {
     pub inputs: ShipmentInputs,
     pub worked: Worked,
-    pub rules_version: u32,
+    pub house: Arc<HouseAt>,
+}
+
+/// Work that met a change of the house is done this often at most.
+const ATTEMPTS: u32 = 16;
+
+/// Attempts at work that depends on the house.
+pub(crate) struct Tries<'a> {
+    app: &'a App,
+    left: u32,
+}
+
+impl Tries<'_> {
+    /// Returns the house to do it by.
+    ///
+    /// # Errors
+    /// A [`Problem`] when it has been done often enough.
+    pub(crate) async fn next(&mut self) -> Result<Arc<HouseAt>, Problem> {
+        self.left = self.left.checked_sub(1).ok_or_else(Problem::busy)?;
+        self.app.house().await
+    }
 }
 
 impl App {
-    pub(crate) async fn house(&self) -> Result<House, Problem> {
-        let references = Arc::clone(&self.references);
-        Ok(self.store.house(self.studio, references).await?)
+    /// Returns the house as it is now.
+    pub(crate) async fn house(&self) -> Result<Arc<HouseAt>, Problem> {
+        Ok(self.houses.now(&self.store, self.studio).await?)
     }
 
-    /// Works out every shipment by a house; one that it can't plan keeps what it has.
-    pub(crate) async fn recomputed(&self, house: &House) -> Result<Vec<Recomputed>, Problem> {
-        let listed = self.store.shipments(self.studio).await?;
-        let recomputed = listed.into_iter().filter_map(|shipment| {
-            let worked = Worked::out(&shipment.inputs, house).ok()?;
-            Some(Recomputed {
-                id: shipment.id,
-                version: shipment.version,
-                computed: computed(&worked, &shipment.inputs, house.rules.version),
-            })
-        });
-        Ok(recomputed.collect())
+    /// Begins work that depends on the house, and that is done again where it changed meanwhile.
+    pub(crate) const fn tries(&self) -> Tries<'_> {
+        Tries {
+            app: self,
+            left: ATTEMPTS,
+        }
     }
 
-    /// Checks inputs and works out what follows, by the rules of the house as they are now.
-    pub(crate) async fn outcome(
+    /// Checks inputs and works out what follows from them by a house.
+    ///
+    /// A plan that can't be made is a refusal, unless what they follow on had none for the same reason: then it is
+    /// stored that way, so that everything else can still be put right.
+    pub(crate) fn outcome(
         &self,
+        house: Arc<HouseAt>,
         inputs: ShipmentInputs,
         unit: LengthUnit,
-        kept: Kept<'_>,
+        follows: Follows<'_>,
     ) -> Result<Outcome, Problem> {
-        let house = self.house().await?;
-        let mut inputs = inputs.checked(unit, self.clock.today())?;
-        if let Kept::Since(before) = kept {
-            inputs = inputs.keeping_preset(before, &house);
+        let today = self.clock.today();
+        let (inputs, before) = match follows {
+            Follows::Asked => (inputs.checked(unit, today)?, None),
+            Follows::Nothing => {
+                let inputs = inputs.checked(unit, today)?;
+                (inputs.to_be_kept(None, &house.house), None)
+            }
+            Follows::Stored(before) => {
+                let inputs = inputs.checked_since(before, unit, today)?;
+                (inputs.to_be_kept(Some(before), &house.house), Some(before))
+            }
+        };
+        let worked = Worked::out_or_refused(&inputs, &house.house);
+        let anew = newly_refused(&inputs, &worked, before, &house.house);
+        if !anew.is_empty() {
+            return Err(anew.into());
         }
-        let worked = Worked::out(&inputs, &house)?;
         Ok(Outcome {
             inputs,
             worked,
-            rules_version: house.rules.version,
+            house,
         })
     }
 }
 
+/// Returns what an edit would bring about that stands against a plan: everything where there was a plan before, else
+/// what it changed itself.
+fn newly_refused(
+    inputs: &ShipmentInputs,
+    worked: &Worked,
+    before: Option<&ShipmentInputs>,
+    house: &House,
+) -> Vec<Refusal> {
+    if worked.refusals.is_empty() {
+        return Vec::new();
+    }
+    let mut refusals = worked.refusals.clone();
+    let Some(before) = before else {
+        return refusals;
+    };
+    let known = Worked::out_or_refused(before, house).refusals;
+    if !known.is_empty() {
+        let document = |inputs| serde_json::to_value(inputs).expect("inputs can be written");
+        let (then, now) = (document(before), document(inputs));
+        refusals.retain(|refusal| {
+            let path = format!("/{}", refusal.field.replace('.', "/"));
+            !known.contains(refusal) && then.pointer(&path) != now.pointer(&path)
+        });
+    }
+    refusals
+}
+
 impl Outcome {
     pub(crate) fn computed(&self) -> Computed {
-        computed(&self.worked, &self.inputs, self.rules_version)
+        computed(&self.worked, &self.inputs, &self.house)
     }
 }
 
-/// Returns what is stored of what was worked out.
-pub(crate) fn computed(worked: &Worked, inputs: &ShipmentInputs, rules_version: u32) -> Computed {
+/// Returns what is stored of what was worked out by a house.
+pub(crate) fn computed(worked: &Worked, inputs: &ShipmentInputs, house: &HouseAt) -> Computed {
     Computed {
         worked: serde_json::to_value(worked).expect("what is worked out can be written"),
         summary: worked.summary(inputs),
-        rules_version,
+        rules_version: house.house.rules.version,
+        house: house.version,
     }
 }

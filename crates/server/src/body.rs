@@ -36,6 +36,25 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
     }
 }
 
+/// What stands behind the question mark; what does not fit is refused with its field.
+#[derive(Debug)]
+pub(crate) struct Asked<T>(pub(crate) T);
+
+impl<T: DeserializeOwned, S: Send + Sync> FromRequestParts<S> for Asked<T> {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, _: &S) -> Result<Self, Problem> {
+        let pairs = form_urlencoded::parse(parts.uri.query().unwrap_or_default().as_bytes());
+        let deserializer = serde_urlencoded::Deserializer::new(pairs);
+        serde_path_to_error::deserialize(deserializer)
+            .map(Self)
+            .map_err(|error| {
+                let field = error.path().to_string();
+                Problem::refused(vec![misfitting(&field, &error.inner().to_string())])
+            })
+    }
+}
+
 fn is_json(headers: &HeaderMap) -> bool {
     let kind = headers
         .get(CONTENT_TYPE)
@@ -60,10 +79,13 @@ fn misfit(error: &serde_path_to_error::Error<serde_json::Error>) -> Problem {
 
 /// Makes a refusal for a value that does not fit its field.
 pub(crate) fn refusal_at(path: &str, error: &serde_json::Error) -> Refusal {
-    let text = error.to_string();
+    misfitting(path, &error.to_string())
+}
+
+fn misfitting(path: &str, text: &str) -> Refusal {
     // Fields are named as in the inputs, wherever in the body those stand.
     let field = path.strip_prefix("inputs.").unwrap_or(path);
-    if let Some(missing) = missing_field(&text) {
+    if let Some(missing) = missing_field(text) {
         let inside = if field == "." { "" } else { field };
         let dot = if inside.is_empty() { "" } else { "." };
         return Refusal::new(
@@ -72,7 +94,7 @@ pub(crate) fn refusal_at(path: &str, error: &serde_json::Error) -> Refusal {
         );
     }
     // The place in the body says nothing to whoever typed the value; the field does.
-    let says = text.split(" at line ").next().unwrap_or(&text);
+    let says = text.split(" at line ").next().unwrap_or(text);
     Refusal::new(field, format!("this does not fit: {says}"))
 }
 

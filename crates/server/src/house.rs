@@ -1,5 +1,7 @@
 //! House rules: what a change would do, making it, and the presets.
 
+use std::sync::Arc;
+
 use axum::{
     Json,
     extract::{Path, State},
@@ -10,11 +12,12 @@ use hummock_core::{
     house::{Choices, HouseRules, preset_choices, presets},
     shipment::{House, Impact},
 };
+use hummock_store::{HouseAt, SettingRefused};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-use crate::{app::App, body::Body, problem::Problem};
+use crate::{app::App, body::Body, problem::Problem, rework::beside};
 
 /// Rules that somebody wrote, and those that they are based on.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -59,63 +62,75 @@ pub(crate) struct PresetView {
 
 impl App {
     /// Returns what another house would do to the shipments on the bench.
-    pub(crate) async fn effects_of(&self, then: &House) -> Result<Effects, Problem> {
-        let now = self.house().await?;
-        let listed = self.store.shipments(self.studio).await?;
-        let looked_at = listed.len();
-        let affected = listed
-            .into_iter()
-            .filter_map(|shipment| {
-                Some(Affected {
-                    impact: Impact::of(&shipment.inputs, &now, then)?,
-                    id: shipment.id,
-                    title: shipment.inputs.title,
+    pub(crate) async fn effects_of(
+        &self,
+        now: Arc<HouseAt>,
+        then: House,
+    ) -> Result<Effects, Problem> {
+        let listed = self.store.on_the_bench(self.studio).await?;
+        Ok(beside(move || Effects {
+            looked_at: listed.len(),
+            affected: listed
+                .into_iter()
+                .filter_map(|shipment| {
+                    Some(Affected {
+                        impact: Impact::of(&shipment.inputs, &now.house, &then)?,
+                        id: shipment.id,
+                        title: shipment.inputs.title,
+                    })
                 })
-            })
-            .collect();
-        Ok(Effects {
-            looked_at,
-            affected,
+                .collect(),
         })
+        .await)
     }
 
-    /// Checks rules and returns the house that would follow them.
-    async fn house_with(&self, rules: HouseRules) -> Result<House, Problem> {
-        let house = self.house().await?;
-        rules.check()?;
-        let missing: Vec<Refusal> = rules
-            .materials
-            .named()
-            .into_iter()
-            .filter(|(_, id)| !house.catalogue.has(id))
-            .map(|(field, id)| {
-                let says = format!("the stores hold no \"{id}\": choose a material that is there");
-                Refusal::new(format!("materials.{field}"), says)
-            })
-            .collect();
-        let mut refusals = missing;
-        let known = |name: &str| preset_choices(name, &rules, &house.presets).is_some();
-        for (at, line) in rules.beginnings.iter().enumerate() {
-            if !known(&line.start_from) {
-                let says = format!(
-                    "there is no preset called \"{}\": choose one that is kept",
-                    line.start_from
-                );
-                refusals.push(Refusal::new(format!("beginnings[{at}].start_from"), says));
+    /// Maps what the store said to a change of the house, which plans are to follow: nothing when another part of it
+    /// changed meanwhile.
+    pub(crate) fn changed<T>(
+        &self,
+        result: Result<T, SettingRefused>,
+    ) -> Result<Option<T>, Problem> {
+        match result {
+            Err(SettingRefused::HouseMoved) => Ok(None),
+            Err(refused) => Err(refused.into()),
+            Ok(made) => {
+                self.bell.notify_one();
+                Ok(Some(made))
             }
         }
-        if !refusals.is_empty() {
-            return Err(refusals.into());
-        }
-        Ok(House { rules, ..house })
     }
+}
 
-    /// Works out the bench again after a preset was kept or dropped, for the shipments that start from it.
-    async fn presets_changed(&self) -> Result<(), Problem> {
-        let house = self.house().await?;
-        let recomputed = self.recomputed(&house).await?;
-        Ok(self.store.recompute(self.studio, &recomputed).await?)
+/// Checks rules and returns the house that would follow them.
+fn house_with(house: &House, rules: HouseRules) -> Result<House, Problem> {
+    rules.check()?;
+    let mut refusals: Vec<Refusal> = rules
+        .materials
+        .named()
+        .into_iter()
+        .filter(|(_, id)| !house.catalogue.has(id))
+        .map(|(field, id)| {
+            let says = format!("the stores hold no \"{id}\": choose a material that is there");
+            Refusal::new(format!("materials.{field}"), says)
+        })
+        .collect();
+    let known = |name: &str| preset_choices(name, &rules, &house.presets).is_some();
+    for (at, line) in rules.beginnings.iter().enumerate() {
+        if !known(&line.start_from) {
+            let says = format!(
+                "there is no preset called \"{}\": choose one that is kept",
+                line.start_from
+            );
+            refusals.push(Refusal::new(format!("beginnings[{at}].start_from"), says));
+        }
     }
+    if !refusals.is_empty() {
+        return Err(refusals.into());
+    }
+    Ok(House {
+        rules,
+        ..house.clone()
+    })
 }
 
 /// Says what new rules would do to the shipments on the bench; nothing is stored.
@@ -130,13 +145,15 @@ pub(crate) async fn preview(
     State(app): State<App>,
     Body(request): Body<RulesRequest>,
 ) -> Result<Json<Effects>, Problem> {
-    let then = app.house_with(request.rules).await?;
-    Ok(Json(app.effects_of(&then).await?))
+    let now = app.house().await?;
+    let then = house_with(&now.house, request.rules)?;
+    Ok(Json(app.effects_of(now, then).await?))
 }
 
-/// Makes new rules the ones of the house, and works out its shipments by them.
+/// Makes new rules the ones of the house; shipments on the bench follow them in the background.
 ///
-/// A shipment that can't be planned by them keeps what it has.
+/// One that is looked at is worked out first; one that can't be planned by them says why. `GET /studio/progress` tells
+/// how many are still to follow.
 #[utoipa::path(
     operation_id = "change_rules", put, path = "/studio/rules", tag = "studio", request_body = RulesRequest,
     responses(
@@ -149,13 +166,16 @@ pub(crate) async fn change(
     State(app): State<App>,
     Body(request): Body<RulesRequest>,
 ) -> Result<Json<HouseRules>, Problem> {
-    let mut then = app.house_with(request.rules).await?;
-    then.rules.version += 1;
-    let recomputed = app.recomputed(&then).await?;
-    app.store
-        .change_rules(app.studio, &then.rules, &recomputed)
-        .await?;
-    Ok(Json(then.rules))
+    let mut tries = app.tries();
+    loop {
+        let house = tries.next().await?;
+        let mut then = house_with(&house.house, request.rules.clone())?.rules;
+        then.version += 1;
+        let made = app.store.change_rules(app.studio, house.version, &then);
+        if app.changed(made.await)?.is_some() {
+            return Ok(Json(then));
+        }
+    }
 }
 
 /// Returns the named sets of rules to start from: five that come with Hummock, and the studio's own.
@@ -164,19 +184,19 @@ pub(crate) async fn change(
     responses((status = 200, description = "Every preset", body = [PresetView])),
 )]
 pub(crate) async fn list_presets(State(app): State<App>) -> Result<Json<Vec<PresetView>>, Problem> {
-    let house = app.house().await?.rules;
-    let own = app.store.presets(app.studio).await?;
-    let given = presets(&house).into_iter().map(|preset| PresetView {
+    let house = app.house().await?;
+    let (rules, own) = (&house.house.rules, &house.house.presets);
+    let given = presets(rules).into_iter().map(|preset| PresetView {
         why: preset.why.to_owned(),
         own: false,
-        choices: preset.rules.as_choices(&house),
+        choices: preset.rules.as_choices(rules),
         rules: preset.rules,
     });
-    let kept = own.into_iter().map(|rules| PresetView {
+    let kept = own.iter().map(|own| PresetView {
         why: String::new(),
         own: true,
-        choices: rules.as_choices(&house),
-        rules,
+        choices: own.as_choices(rules),
+        rules: own.clone(),
     });
     Ok(Json(given.chain(kept).collect()))
 }
@@ -193,19 +213,26 @@ pub(crate) async fn keep_preset(
     State(app): State<App>,
     Body(request): Body<RulesRequest>,
 ) -> Result<StatusCode, Problem> {
-    let mut house = app.house_with(request.rules).await?;
-    let name = house.rules.name.trim().to_owned();
-    let taken = presets(&house.rules)
-        .iter()
-        .any(|preset| preset.rules.name == name);
-    if taken {
-        let says = format!("\"{name}\" comes with Hummock: give your own another name");
-        return Err(vec![Refusal::new("name", says)].into());
+    let mut tries = app.tries();
+    loop {
+        let house = tries.next().await?;
+        let mut kept = house_with(&house.house, request.rules.clone())?.rules;
+        kept.name = kept.name.trim().to_owned();
+        let taken = presets(&kept)
+            .iter()
+            .any(|preset| preset.rules.name == kept.name);
+        if taken {
+            let says = format!(
+                "\"{}\" comes with Hummock: give your own another name",
+                kept.name
+            );
+            return Err(vec![Refusal::new("name", says)].into());
+        }
+        let made = app.store.keep_preset(app.studio, house.version, &kept);
+        if app.changed(made.await)?.is_some() {
+            return Ok(StatusCode::NO_CONTENT);
+        }
     }
-    house.rules.name = name;
-    app.store.keep_preset(app.studio, &house.rules).await?;
-    app.presets_changed().await?;
-    Ok(StatusCode::NO_CONTENT)
 }
 
 /// Drops a preset of the studio's own.
@@ -221,12 +248,12 @@ pub(crate) async fn drop_preset(
     State(app): State<App>,
     Path(name): Path<String>,
 ) -> Result<StatusCode, Problem> {
-    if app.store.drop_preset(app.studio, &name).await? {
-        app.presets_changed().await?;
-        Ok(StatusCode::NO_CONTENT)
-    } else {
-        Err(Problem::not_found(
-            "preset of that name of the studio’s own",
-        ))
+    let mut tries = app.tries();
+    loop {
+        let house = tries.next().await?;
+        let dropped = app.store.drop_preset(app.studio, house.version, &name);
+        if app.changed(dropped.await)?.is_some() {
+            return Ok(StatusCode::NO_CONTENT);
+        }
     }
 }

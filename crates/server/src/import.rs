@@ -11,7 +11,7 @@ use hummock_core::{
     quantity::LengthUnit,
     shipment::{EDITION, House, ShipmentInputs, Worked},
 };
-use hummock_store::{NewShipment, Settings, Store, StudioId};
+use hummock_store::{HouseAt, NewShipment, SettingRefused, Settings, Store, StudioId};
 use jiff::{ToSpan, civil::Date};
 use serde::{Deserialize, de::DeserializeOwned};
 use uuid::Uuid;
@@ -64,6 +64,7 @@ pub async fn import(
         });
     }
     let shipments = read_shipments(&file, clock.today())?;
+    let house = store.house(studio, Arc::default()).await?;
     for inputs in &shipments {
         let new = worked_out(inputs, &house, settings.unit, clock)
             .with_context(|| format!("\"{}\" in {}", inputs.title, file.display()))?;
@@ -82,7 +83,11 @@ async fn top_up(store: &Store, studio: StudioId, start: &Catalogue) -> Result<()
     if store.catalogue_edition(studio).await? >= EDITION {
         return Ok(());
     }
-    let house = store.house(studio, Arc::default()).await?;
+    let HouseAt {
+        version,
+        stores_version,
+        house,
+    } = store.house(studio, Arc::default()).await?;
     let mut stores = serde_json::to_value(&house.catalogue)?;
     let start = serde_json::to_value(start)?;
     for class in MaterialClass::ALL {
@@ -108,11 +113,14 @@ async fn top_up(store: &Store, studio: StudioId, start: &Catalogue) -> Result<()
         }
     }
     let topped_up: Catalogue = serde_json::from_value(stores)?;
-    let version = store.catalogue_version(studio).await?;
-    store
-        .change_catalogue(studio, version, &topped_up, &[])
-        .await?;
-    Ok(())
+    match store
+        .change_catalogue(studio, version, stores_version, &topped_up)
+        .await
+    {
+        // Another process of this edition was first.
+        Ok(_) | Err(SettingRefused::Stale { .. } | SettingRefused::HouseMoved) => Ok(()),
+        Err(refused) => Err(refused.into()),
+    }
 }
 
 fn read_house(folder: &Path) -> Result<House> {
@@ -163,7 +171,7 @@ fn move_day(day: &mut Option<String>, days: i32) -> Result<()> {
 
 fn worked_out(
     inputs: &ShipmentInputs,
-    house: &House,
+    house: &HouseAt,
     unit: LengthUnit,
     clock: Clock,
 ) -> Result<NewShipment> {
@@ -171,9 +179,9 @@ fn worked_out(
         .clone()
         .checked(unit, clock.today())
         .map_err(|refusals| refused(&refusals))?
-        .keeping_preset(None, house);
-    let worked = Worked::out(&inputs, house).map_err(|refusals| refused(&refusals))?;
-    let computed = computed(&worked, &inputs, house.rules.version);
+        .to_be_kept(None, &house.house);
+    let worked = Worked::out(&inputs, &house.house).map_err(|refusals| refused(&refusals))?;
+    let computed = computed(&worked, &inputs, house);
     Ok(NewShipment {
         id: Uuid::now_v7(),
         inputs,

@@ -11,7 +11,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::{
-    app::{App, Kept},
+    app::{App, Follows},
     body::Body,
     problem::Problem,
 };
@@ -68,7 +68,11 @@ pub(crate) async fn alternatives(
 ) -> Result<Json<Vec<Alternative>>, Problem> {
     let house = app.house().await?;
     let inputs = request.inputs.checked(request.unit, app.clock.today())?;
-    Ok(Json(ways::alternatives(&inputs, &house, request.slot)?))
+    Ok(Json(ways::alternatives(
+        &inputs,
+        &house.house,
+        request.slot,
+    )?))
 }
 
 /// Says what would protect a shipment more, and what could be left out; nothing is stored.
@@ -89,7 +93,7 @@ pub(crate) async fn changes(
 ) -> Result<Json<Option<Changes>>, Problem> {
     let house = app.house().await?;
     let inputs = request.inputs.checked(request.unit, app.clock.today())?;
-    Ok(Json(ways::changes(&inputs, &house)?))
+    Ok(Json(ways::changes(&inputs, &house.house)?))
 }
 
 /// Works out plan and quotes by the studio's rules; nothing is stored.
@@ -104,9 +108,8 @@ pub(crate) async fn preview(
     State(app): State<App>,
     Body(request): Body<PreviewRequest>,
 ) -> Result<Json<Preview>, Problem> {
-    let outcome = app
-        .outcome(request.inputs, request.unit, Kept::Asked)
-        .await?;
+    let house = app.house().await?;
+    let outcome = app.outcome(house, request.inputs, request.unit, Follows::Asked)?;
     let summary = outcome.worked.summary(&outcome.inputs);
     let line = WorkLine::on(app.clock.today(), &outcome.inputs, summary.as_ref());
     Ok(Json(Preview {

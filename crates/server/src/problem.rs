@@ -104,6 +104,26 @@ impl Problem {
         }
     }
 
+    pub(crate) fn put_away() -> Self {
+        let detail = "the shipment is put away: take it back to the bench, and change it there";
+        Self::new(
+            StatusCode::CONFLICT,
+            "/problems/put-away",
+            "The shipment is put away",
+            detail,
+        )
+    }
+
+    pub(crate) fn busy() -> Self {
+        let detail = "the house is being changed over and over; what was typed is kept in the page and saved a little later";
+        Self::new(
+            StatusCode::SERVICE_UNAVAILABLE,
+            "/problems/busy",
+            "Too much at once",
+            detail,
+        )
+    }
+
     pub(crate) fn no_state() -> Self {
         let detail = "there is nothing further to undo or redo that way";
         Self::new(
@@ -171,6 +191,7 @@ impl From<StoreError> for Problem {
         tracing::error!(%error, source = ?std::error::Error::source(&error), "the store failed");
         match error {
             StoreError::Away(_) => Self::away(),
+            StoreError::Crossed(_) => Self::busy(),
             StoreError::Refused(_) | StoreError::Tables(_) | StoreError::Document(_) => {
                 Self::slip()
             }
@@ -182,6 +203,9 @@ impl From<SettingRefused> for Problem {
     fn from(refused: SettingRefused) -> Self {
         match refused {
             SettingRefused::Stale { current } => Self::stale_setting(current),
+            SettingRefused::NotFound => Self::not_found("preset of that name of the studio’s own"),
+            // Handlers look at the house again and repeat the change.
+            SettingRefused::HouseMoved => Self::busy(),
             SettingRefused::Store(error) => error.into(),
         }
     }
@@ -192,6 +216,8 @@ impl From<WriteRefused> for Problem {
         match refused {
             WriteRefused::NotFound => Self::not_found("shipment"),
             WriteRefused::NoState => Self::no_state(),
+            WriteRefused::PutAway => Self::put_away(),
+            WriteRefused::HouseMoved => Self::busy(),
             WriteRefused::Store(error) => error.into(),
             // Handlers that can be stale answer with the shipment as their view shows it.
             WriteRefused::Stale { .. } => Self::slip(),

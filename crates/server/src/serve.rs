@@ -7,7 +7,7 @@ use hummock_core::shipment::EDITION;
 use hummock_store::Store;
 use tokio::{net::TcpListener, sync::oneshot, task::JoinHandle};
 
-use crate::{api, app::App, clock::Clock, import::import};
+use crate::{api, app::App, clock::Clock, import::import, rework::keep_up};
 
 /// What to serve, and where.
 #[derive(Debug, Clone)]
@@ -30,6 +30,17 @@ pub struct Running {
     address: SocketAddr,
     stop: oneshot::Sender<()>,
     server: JoinHandle<std::io::Result<()>>,
+    _keeping_up: EndsWith,
+}
+
+/// Work that ends when this is dropped.
+#[derive(Debug)]
+struct EndsWith(JoinHandle<()>);
+
+impl Drop for EndsWith {
+    fn drop(&mut self) {
+        self.0.abort();
+    }
 }
 
 /// Fills the database if it is empty, and serves until told to stop.
@@ -50,13 +61,18 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         shipments = imported.shipments,
         "the studio is open"
     );
+    // Pages expect the shape of this edition.
+    store
+        .mark_worked_out_before(imported.studio, EDITION)
+        .await?;
     let app = App {
         store,
         studio: imported.studio,
         clock: options.clock,
-        references: Arc::default(),
+        houses: Arc::default(),
+        bell: Arc::default(),
     };
-    bring_up_to_date(&app).await?;
+    let keeping_up = EndsWith(tokio::spawn(keep_up(app.clone())));
     let listener = TcpListener::bind(options.address).await.with_context(|| {
         format!(
             "{} can't be listened on: choose another with --port",
@@ -75,30 +91,8 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         address,
         stop,
         server,
+        _keeping_up: keeping_up,
     })
-}
-
-/// Works out again what an earlier edition of the program had worked out, since pages expect the shape of
-/// this one.
-async fn bring_up_to_date(app: &App) -> Result<()> {
-    let old = app.store.worked_out_before(app.studio, EDITION).await?;
-    if old.is_empty() {
-        return Ok(());
-    }
-    let house = app
-        .store
-        .house(app.studio, Arc::clone(&app.references))
-        .await?;
-    let mut recomputed = app
-        .recomputed(&house)
-        .await
-        .map_err(|_| anyhow::anyhow!("the shipments can't be read"))?;
-    recomputed.retain(|shipment| old.contains(&shipment.id));
-    tracing::info!(
-        shipments = recomputed.len(),
-        "plans of an earlier edition are worked out again"
-    );
-    Ok(app.store.recompute(app.studio, &recomputed).await?)
 }
 
 impl Running {

@@ -2,18 +2,19 @@
 
 use axum::{Json, extract::State, http::StatusCode};
 use hummock_core::{
+    Refusal,
     quantity::LengthUnit,
-    shipment::{ShipmentInputs, Summary, WorkLine, Worked},
+    shipment::{ShipmentInputs, Summary, WorkLine, Worked, refused_text},
 };
-use hummock_store::{Listed, Move, NewShipment, Stored, WriteRefused};
+use hummock_store::{Edit, Listed, Move, NewShipment, Place, Sort, Stored, Wanted, WriteRefused};
 use serde::{Deserialize, Serialize};
 use serde_json::{Map, Value};
-use utoipa::ToSchema;
+use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 
 use crate::{
-    app::{App, Kept},
-    body::{Body, ShipmentId, refusal_at},
+    app::{App, Follows, computed},
+    body::{Asked, Body, ShipmentId, refusal_at},
     problem::Problem,
 };
 
@@ -37,6 +38,19 @@ pub(crate) struct ShipmentView {
     can_undo: bool,
     /// Whether there is one to make again.
     can_redo: bool,
+    /// Where it is kept.
+    #[schema(value_type = PlaceName)]
+    place: Place,
+}
+
+/// Where a shipment is kept: at work, put away with the plan that it had, or deleted until it is taken back.
+#[derive(ToSchema)]
+#[schema(rename_all = "snake_case")]
+#[expect(dead_code, reason = "it describes the store's own type")]
+pub(crate) enum PlaceName {
+    Bench,
+    Archive,
+    Bin,
 }
 
 /// A shipment on the bench.
@@ -51,6 +65,59 @@ pub(crate) struct BenchRow {
     /// Where it stands today.
     line: WorkLine,
 }
+
+/// A page of shipments.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct BenchPage {
+    /// The shipments, in order.
+    rows: Vec<BenchRow>,
+    /// How many there are on all pages.
+    total: i64,
+    /// What to ask for as `after` for the next page; null on the last.
+    next: Option<Uuid>,
+}
+
+/// Which shipments, in which order.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct ListQuery {
+    /// Where they are kept.
+    #[serde(default)]
+    #[param(value_type = PlaceName, required = false)]
+    place: Place,
+    /// Every word of it stands in the title, the buyer's name or the town; up to 120 characters.
+    #[serde(default)]
+    #[param(max_length = 120)]
+    search: String,
+    /// Promised first (what was not promised comes last), by title, by buyer, or the newest first.
+    #[serde(default)]
+    #[param(value_type = SortName, required = false)]
+    sort: Sort,
+    /// `next` of the page before.
+    after: Option<Uuid>,
+    /// How many at most, 1 to 200.
+    #[serde(default = "a_page")]
+    #[param(minimum = 1, maximum = 200, default = 50)]
+    most: u32,
+}
+
+/// What a list is sorted by.
+#[derive(ToSchema)]
+#[schema(rename_all = "snake_case")]
+#[expect(dead_code, reason = "it describes the store's own type")]
+pub(crate) enum SortName {
+    Promised,
+    Title,
+    Buyer,
+    Newest,
+}
+
+const fn a_page() -> u32 {
+    50
+}
+
+const LARGEST_PAGE: u32 = 200;
 
 /// A shipment to make.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -73,6 +140,9 @@ pub(crate) struct NewRequest {
 pub(crate) struct EditRequest {
     /// The version that it is based on.
     version: i32,
+    /// Chosen by the caller, so that an edit whose answer was lost can be sent again without a conflict.
+    #[serde(default)]
+    edit: Option<Uuid>,
     /// What changes, as a JSON merge patch (RFC 7396) on the inputs: `null` takes a value away.
     #[schema(value_type = Object, example = json!({ "choices": { "first_turns": 2 } }))]
     change: Map<String, Value>,
@@ -87,6 +157,18 @@ pub(crate) struct EditRequest {
 pub(crate) struct MoveRequest {
     /// The version that it is based on.
     version: i32,
+    /// Chosen by the caller, as for an edit.
+    #[serde(default)]
+    edit: Option<Uuid>,
+}
+
+/// Where a shipment is to be kept.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct PlaceRequest {
+    /// On the bench, in the archive or in the bin.
+    #[schema(value_type = PlaceName)]
+    place: Place,
 }
 
 impl App {
@@ -105,6 +187,7 @@ impl App {
             line,
             can_undo: stored.can_undo,
             can_redo: stored.can_redo,
+            place: stored.place,
         }
     }
 
@@ -118,17 +201,15 @@ impl App {
         }
     }
 
-    async fn stored(&self, id: Uuid) -> Result<Stored, Problem> {
-        self.store
-            .shipment(self.studio, id)
-            .await?
-            .ok_or_else(|| Problem::not_found("shipment of that id"))
-    }
-
-    /// Maps what the store said to a write, a stale one with the shipment as it stands.
-    fn written(&self, result: Result<Stored, WriteRefused>) -> Result<Json<ShipmentView>, Problem> {
+    /// Maps what the store said to a write: nothing when the house changed meanwhile, and one that is stale with the
+    /// shipment as it stands.
+    fn written(
+        &self,
+        result: Result<Stored, WriteRefused>,
+    ) -> Result<Option<Json<ShipmentView>>, Problem> {
         match result {
-            Ok(stored) => Ok(Json(self.view(stored))),
+            Ok(stored) => Ok(Some(Json(self.view(stored)))),
+            Err(WriteRefused::HouseMoved) => Ok(None),
             Err(WriteRefused::Stale { based_on, current }) => {
                 Err(Problem::stale(based_on, self.view(*current)))
             }
@@ -136,43 +217,88 @@ impl App {
         }
     }
 
-    async fn step(
+    /// Returns the shipment that a change is based on; none when that change was made already.
+    async fn basis(
         &self,
         id: Uuid,
         based_on: i32,
+        edit: Option<Uuid>,
+    ) -> Result<Result<Stored, Json<ShipmentView>>, Problem> {
+        let stored = self.stored(id).await?;
+        if let Some(edit) = edit
+            && self.store.was_made(self.studio, id, edit).await?
+        {
+            return Ok(Err(Json(self.view(stored))));
+        }
+        match stored {
+            stored if stored.version != based_on => {
+                Err(Problem::stale(based_on, self.view(stored)))
+            }
+            stored if stored.place != Place::Bench => Err(Problem::put_away()),
+            stored => Ok(Ok(stored)),
+        }
+    }
+
+    async fn step(
+        &self,
+        id: Uuid,
+        request: &MoveRequest,
         towards: Move,
     ) -> Result<Json<ShipmentView>, Problem> {
-        let stored = self.stored(id).await?;
-        if stored.version != based_on {
-            return Err(Problem::stale(based_on, self.view(stored)));
+        if let Err(made) = self.basis(id, request.version, request.edit).await? {
+            return Ok(made);
         }
         let inputs = self.store.inputs_after(self.studio, id, towards).await?;
-        let outcome = self.outcome(inputs, LengthUnit::Mm, Kept::Asked).await?;
-        let moved = self
-            .store
-            .step(
-                self.studio,
-                id,
-                based_on,
-                towards,
-                &outcome.inputs,
-                &outcome.computed(),
-            )
-            .await;
-        self.written(moved)
+        let mut tries = self.tries();
+        loop {
+            let house = tries.next().await?;
+            // What stood there once can always stand there again, with a plan or without.
+            let worked = Worked::out_or_refused(&inputs, &house.house);
+            let edit = Edit {
+                shipment: id,
+                based_on: request.version,
+                id: request.edit,
+                inputs: &inputs,
+                computed: &computed(&worked, &inputs, &house),
+            };
+            let moved = self.store.step(self.studio, towards, edit).await;
+            if let Some(view) = self.written(moved)? {
+                return Ok(view);
+            }
+        }
     }
 }
 
-/// Returns the shipments on the bench, the one promised first before the others.
+/// Returns shipments a page at a time: searched, sorted, from the bench or from where they were put away.
 #[utoipa::path(
-    operation_id = "list_shipments", get, path = "/shipments", tag = "shipments",
-    responses((status = 200, description = "Every shipment", body = [BenchRow])),
+    operation_id = "list_shipments", get, path = "/shipments", tag = "shipments", params(ListQuery),
+    responses(
+        (status = 200, description = "A page", body = BenchPage),
+        (status = 422, description = "Values that can't stand, each with its field", body = Problem),
+    ),
 )]
-pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<BenchRow>>, Problem> {
-    let listed = app.store.shipments(app.studio).await?;
-    Ok(Json(
-        listed.into_iter().map(|listed| app.row(listed)).collect(),
-    ))
+pub(crate) async fn list(
+    State(app): State<App>,
+    Asked(query): Asked<ListQuery>,
+) -> Result<Json<BenchPage>, Problem> {
+    if !(1..=LARGEST_PAGE).contains(&query.most) {
+        let says = format!("it is {}; a page has 1 to {LARGEST_PAGE}", query.most);
+        return Err(vec![Refusal::new("most", says)].into());
+    }
+    refused_text("search", &query.search).map_or(Ok(()), |refusal| Err(vec![refusal]))?;
+    let wanted = Wanted {
+        place: query.place,
+        search: query.search,
+        sort: query.sort,
+        after: query.after,
+        most: query.most,
+    };
+    let page = app.page(&wanted).await?;
+    Ok(Json(BenchPage {
+        rows: page.rows.into_iter().map(|row| app.row(row)).collect(),
+        total: page.total,
+        next: page.next,
+    }))
 }
 
 /// Makes a shipment; asking again with the same id returns the one that is there.
@@ -187,17 +313,22 @@ pub(crate) async fn create(
     State(app): State<App>,
     Body(request): Body<NewRequest>,
 ) -> Result<(StatusCode, Json<ShipmentView>), Problem> {
-    let outcome = app
-        .outcome(request.inputs, request.unit, Kept::Since(None))
-        .await?;
-    let computed = outcome.computed();
-    let new = NewShipment {
-        id: request.id.unwrap_or_else(Uuid::now_v7),
-        inputs: outcome.inputs,
-        computed,
-    };
-    let view = app.written(app.store.create(app.studio, &new).await)?;
-    Ok((StatusCode::CREATED, view))
+    let id = request.id.unwrap_or_else(Uuid::now_v7);
+    let mut tries = app.tries();
+    loop {
+        let house = tries.next().await?;
+        let inputs = request.inputs.clone();
+        let outcome = app.outcome(house, inputs, request.unit, Follows::Nothing)?;
+        let new = NewShipment {
+            id,
+            computed: outcome.computed(),
+            inputs: outcome.inputs,
+        };
+        let made = app.store.create(app.studio, &new).await;
+        if let Some(view) = app.written(made)? {
+            return Ok((StatusCode::CREATED, view));
+        }
+    }
 }
 
 /// Returns one shipment.
@@ -231,23 +362,51 @@ pub(crate) async fn edit(
     ShipmentId(id): ShipmentId,
     Body(request): Body<EditRequest>,
 ) -> Result<Json<ShipmentView>, Problem> {
-    let stored = app.stored(id).await?;
-    if stored.version != request.version {
-        return Err(Problem::stale(request.version, app.view(stored)));
-    }
+    let stored = match app.basis(id, request.version, request.edit).await? {
+        Ok(stored) => stored,
+        Err(made) => return Ok(made),
+    };
     let changed = merged(&stored.inputs, request.change)?;
-    let outcome = app
-        .outcome(changed, request.unit, Kept::Since(Some(&stored.inputs)))
-        .await?;
-    if outcome.inputs == stored.inputs {
-        return Ok(Json(app.view(stored)));
+    let mut tries = app.tries();
+    loop {
+        let house = tries.next().await?;
+        let follows = Follows::Stored(&stored.inputs);
+        let outcome = app.outcome(house, changed.clone(), request.unit, follows)?;
+        if outcome.inputs == stored.inputs {
+            return Ok(Json(app.view(stored)));
+        }
+        let edit = Edit {
+            shipment: id,
+            based_on: request.version,
+            id: request.edit,
+            inputs: &outcome.inputs,
+            computed: &outcome.computed(),
+        };
+        let edited = app.store.edit(app.studio, edit).await;
+        if let Some(view) = app.written(edited)? {
+            return Ok(view);
+        }
     }
-    let computed = outcome.computed();
-    app.written(
-        app.store
-            .edit(app.studio, id, request.version, &outcome.inputs, &computed)
-            .await,
-    )
+}
+
+/// Puts a shipment on the bench, in the archive or in the bin; asking twice is as good as once.
+///
+/// One that is put away can't be edited, and keeps the plan that it had; back on the bench it follows the house again.
+#[utoipa::path(
+    operation_id = "place_shipment", put, path = "/shipments/{id}/place", tag = "shipments", request_body = PlaceRequest,
+    params(("id" = Uuid, Path, description = "Which")),
+    responses(
+        (status = 200, description = "The shipment as it stands now", body = ShipmentView),
+        (status = 404, description = "There is none of that id", body = Problem),
+    ),
+)]
+pub(crate) async fn place(
+    State(app): State<App>,
+    ShipmentId(id): ShipmentId,
+    Body(request): Body<PlaceRequest>,
+) -> Result<Json<ShipmentView>, Problem> {
+    app.store.put(app.studio, id, request.place).await?;
+    Ok(Json(app.view(app.stored(id).await?)))
 }
 
 /// Takes back the last edit.
@@ -264,7 +423,7 @@ pub(crate) async fn undo(
     ShipmentId(id): ShipmentId,
     Body(request): Body<MoveRequest>,
 ) -> Result<Json<ShipmentView>, Problem> {
-    app.step(id, request.version, Move::Undo).await
+    app.step(id, &request, Move::Undo).await
 }
 
 /// Makes again the edit that was taken back.
@@ -281,7 +440,7 @@ pub(crate) async fn redo(
     ShipmentId(id): ShipmentId,
     Body(request): Body<MoveRequest>,
 ) -> Result<Json<ShipmentView>, Problem> {
-    app.step(id, request.version, Move::Redo).await
+    app.step(id, &request, Move::Redo).await
 }
 
 fn merged(inputs: &ShipmentInputs, change: Map<String, Value>) -> Result<ShipmentInputs, Problem> {

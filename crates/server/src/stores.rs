@@ -1,8 +1,10 @@
 //! Stores: the catalogue by class, one material at a time or as a table.
 
+use std::sync::Arc;
+
 use axum::{
     Json,
-    extract::{FromRequestParts, Path, Query, State},
+    extract::{FromRequestParts, Path, State},
     http::{HeaderValue, header, request::Parts},
     response::{IntoResponse, Response},
 };
@@ -11,15 +13,17 @@ use hummock_core::{
     material::{Catalogue, MaterialClass, MaterialId},
     shipment::{House, Worked},
 };
+use hummock_store::HouseAt;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use utoipa::ToSchema;
 
 use crate::{
     app::App,
-    body::Body,
+    body::{Asked, Body},
     house::Affected,
     problem::Problem,
+    rework::beside,
     table::{read_table, write_table},
 };
 
@@ -30,6 +34,15 @@ pub(crate) struct StoresView {
     version: i32,
     /// Every material.
     catalogue: Catalogue,
+}
+
+impl StoresView {
+    fn of(house: &HouseAt) -> Self {
+        Self {
+            version: house.stores_version,
+            catalogue: house.house.catalogue.clone(),
+        }
+    }
 }
 
 /// A material to put on the shelf.
@@ -102,23 +115,24 @@ impl<S: Send + Sync> FromRequestParts<S> for ClassPath {
 }
 
 impl App {
-    async fn changed_to(&self, based_on: i32, catalogue: Catalogue) -> Result<StoresView, Problem> {
-        let house = self.house().await?;
-        let then = House { catalogue, ..house };
-        let recomputed = self.recomputed(&then).await?;
-        let version = self
+    /// Writes other stores in place of those of a house; nothing when the house changed meanwhile.
+    async fn changed_to(
+        &self,
+        house: &HouseAt,
+        based_on: i32,
+        catalogue: Catalogue,
+    ) -> Result<Option<StoresView>, Problem> {
+        let made = self
             .store
-            .change_catalogue(self.studio, based_on, &then.catalogue, &recomputed)
-            .await?;
-        Ok(StoresView {
-            version,
-            catalogue: then.catalogue,
-        })
+            .change_catalogue(self.studio, house.version, based_on, &catalogue)
+            .await;
+        Ok(self
+            .changed(made)?
+            .map(|version| StoresView { version, catalogue }))
     }
 
-    /// Names what uses a material: a rule of the house, presets and shipments.
-    async fn uses_of(&self, id: &MaterialId) -> Result<Vec<String>, Problem> {
-        let house = self.house().await?;
+    /// Names what uses a material: a rule of the house, presets and shipments on the bench.
+    async fn uses_of(&self, house: Arc<HouseAt>, id: &MaterialId) -> Result<Vec<String>, Problem> {
         let names = |rules: &hummock_core::house::HouseRules| {
             rules
                 .materials
@@ -127,23 +141,29 @@ impl App {
                 .any(|(_, named)| *named == id)
         };
         let mut uses = Vec::new();
-        if names(&house.rules) {
+        if names(&house.house.rules) {
             uses.push("the house rules".to_owned());
         }
-        for preset in self.store.presets(self.studio).await? {
-            if names(&preset) {
+        for preset in &house.house.presets {
+            if names(preset) {
                 uses.push(format!("the preset {}", preset.name));
             }
         }
-        for shipment in self.store.shipments(self.studio).await? {
-            let plan = Worked::out(&shipment.inputs, &house)
-                .ok()
-                .and_then(|worked| worked.plan);
-            let made_of = plan.is_some_and(|plan| plan.is_made_of(id));
-            if made_of || shipment.inputs.choices.name_material(id) {
-                uses.push(format!("\u{201c}{}\u{201d}", shipment.inputs.title));
-            }
-        }
+        let open = self.store.on_the_bench(self.studio).await?;
+        let id = id.clone();
+        let titles = beside(move || {
+            open.into_iter()
+                .filter(|shipment| {
+                    let plan = Worked::out(&shipment.inputs, &house.house)
+                        .ok()
+                        .and_then(|worked| worked.plan);
+                    plan.is_some_and(|plan| plan.is_made_of(&id))
+                        || shipment.inputs.choices.name_material(&id)
+                })
+                .map(|shipment| format!("\u{201c}{}\u{201d}", shipment.inputs.title))
+                .collect::<Vec<_>>()
+        });
+        uses.extend(titles.await);
         Ok(uses)
     }
 }
@@ -154,9 +174,7 @@ impl App {
     responses((status = 200, description = "Every material", body = StoresView)),
 )]
 pub(crate) async fn show(State(app): State<App>) -> Result<Json<StoresView>, Problem> {
-    let version = app.store.catalogue_version(app.studio).await?;
-    let catalogue = app.house().await?.catalogue;
-    Ok(Json(StoresView { version, catalogue }))
+    Ok(Json(StoresView::of(&*app.house().await?)))
 }
 
 /// Puts a material on the shelf, in place of the one of its id.
@@ -178,8 +196,15 @@ pub(crate) async fn put(
     if request.material["id"].as_str() != id.as_ref().map(MaterialId::as_str) {
         return Err(vec![Refusal::new("id", "it differs from the id in the address")].into());
     }
-    let catalogue = app.house().await?.catalogue.with(class, request.material)?;
-    Ok(Json(app.changed_to(request.version, catalogue).await?))
+    let mut tries = app.tries();
+    loop {
+        let house = tries.next().await?;
+        let material = request.material.clone();
+        let catalogue = house.house.catalogue.with(class, material)?;
+        if let Some(stores) = app.changed_to(&house, request.version, catalogue).await? {
+            return Ok(Json(stores));
+        }
+    }
 }
 
 /// Takes a material off the shelf for good; one that is in use can only be retired.
@@ -198,18 +223,24 @@ pub(crate) async fn put(
 pub(crate) async fn delete(
     State(app): State<App>,
     ClassPath { class, id }: ClassPath,
-    Query(based_on): Query<BasedOn>,
+    Asked(based_on): Asked<BasedOn>,
 ) -> Result<Json<StoresView>, Problem> {
-    let catalogue = app.house().await?.catalogue;
-    let id = id
-        .filter(|id| catalogue.holds(class, id))
-        .ok_or_else(|| Problem::not_found("material of that id"))?;
-    let uses = app.uses_of(&id).await?;
-    if !uses.is_empty() {
-        return Err(Problem::in_use(&uses));
+    let mut tries = app.tries();
+    loop {
+        let house = tries.next().await?;
+        let id = id
+            .as_ref()
+            .filter(|id| house.house.catalogue.holds(class, id))
+            .ok_or_else(|| Problem::not_found("material of that id"))?;
+        let uses = app.uses_of(Arc::clone(&house), id).await?;
+        if !uses.is_empty() {
+            return Err(Problem::in_use(&uses));
+        }
+        let less = house.house.catalogue.without(class, id);
+        if let Some(stores) = app.changed_to(&house, based_on.version, less).await? {
+            return Ok(Json(stores));
+        }
     }
-    let less = catalogue.without(class, &id);
-    Ok(Json(app.changed_to(based_on.version, less).await?))
 }
 
 /// Returns a class as comma-separated values with a head.
@@ -225,7 +256,7 @@ pub(crate) async fn show_table(
     State(app): State<App>,
     ClassPath { class, .. }: ClassPath,
 ) -> Result<Response, Problem> {
-    let table = write_table(&app.house().await?.catalogue.class(class));
+    let table = write_table(&app.house().await?.house.catalogue.class(class));
     let name = format!("attachment; filename=\"{}.csv\"", class.key());
     let named = HeaderValue::from_str(&name).expect("keys of classes are plain letters");
     let kind = HeaderValue::from_static("text/csv; charset=utf-8");
@@ -252,46 +283,82 @@ pub(crate) async fn take_table(
     ClassPath { class, .. }: ClassPath,
     Body(request): Body<TableRequest>,
 ) -> Result<Json<TableResult>, Problem> {
-    let house = app.house().await?;
-    let (mut added, mut changed, mut same) = (Vec::new(), Vec::new(), 0);
-    let mut refusals = Vec::new();
-    let mut catalogue = house.catalogue.clone();
-    for (line, material) in read_table(&request.csv)? {
-        let id = MaterialId::new(material["id"].as_str().unwrap_or_default());
-        match catalogue.with(class, material) {
-            Ok(next) if next == catalogue => same += 1,
-            Ok(next) => {
-                let list = if catalogue.holds(class, &id) {
-                    &mut changed
-                } else {
-                    &mut added
-                };
-                list.push(id.to_string());
-                catalogue = next;
+    let lines = read_table(&request.csv)?;
+    let mut tries = app.tries();
+    loop {
+        let house = tries.next().await?;
+        let Read {
+            catalogue,
+            added,
+            changed,
+            same,
+        } = Read::of(&house.house.catalogue, class, &lines)?;
+        let then = House {
+            catalogue: catalogue.clone(),
+            ..house.house.clone()
+        };
+        let affected = app.effects_of(Arc::clone(&house), then).await?.affected;
+        let stores = if request.dry_run {
+            let version = request.version;
+            Some(StoresView { version, catalogue })
+        } else {
+            app.changed_to(&house, request.version, catalogue).await?
+        };
+        if let Some(stores) = stores {
+            return Ok(Json(TableResult {
+                added,
+                changed,
+                same,
+                affected,
+                stores,
+            }));
+        }
+    }
+}
+
+/// A catalogue with the lines of a table, and what they did to it.
+struct Read {
+    catalogue: Catalogue,
+    added: Vec<String>,
+    changed: Vec<String>,
+    same: usize,
+}
+
+impl Read {
+    fn of(
+        catalogue: &Catalogue,
+        class: MaterialClass,
+        lines: &[(u64, Value)],
+    ) -> Result<Self, Vec<Refusal>> {
+        let mut read = Self {
+            catalogue: catalogue.clone(),
+            added: Vec::new(),
+            changed: Vec::new(),
+            same: 0,
+        };
+        let mut refusals = Vec::new();
+        for (line, material) in lines {
+            let id = MaterialId::new(material["id"].as_str().unwrap_or_default());
+            match read.catalogue.with(class, material.clone()) {
+                Ok(next) if next == read.catalogue => read.same += 1,
+                Ok(next) => {
+                    let list = if read.catalogue.holds(class, &id) {
+                        &mut read.changed
+                    } else {
+                        &mut read.added
+                    };
+                    list.push(id.to_string());
+                    read.catalogue = next;
+                }
+                Err(refused) => refusals.extend(refused.into_iter().map(|refusal| {
+                    Refusal::new(format!("line {line}, {}", refusal.field), refusal.message)
+                })),
             }
-            Err(refused) => refusals.extend(refused.into_iter().map(|refusal| {
-                Refusal::new(format!("line {line}, {}", refusal.field), refusal.message)
-            })),
+        }
+        if refusals.is_empty() {
+            Ok(read)
+        } else {
+            Err(refusals)
         }
     }
-    if !refusals.is_empty() {
-        return Err(refusals.into());
-    }
-    let then = House { catalogue, ..house };
-    let affected = app.effects_of(&then).await?.affected;
-    let stores = if request.dry_run {
-        StoresView {
-            version: request.version,
-            catalogue: then.catalogue,
-        }
-    } else {
-        app.changed_to(request.version, then.catalogue).await?
-    };
-    Ok(Json(TableResult {
-        added,
-        changed,
-        same,
-        affected,
-        stores,
-    }))
 }

@@ -102,7 +102,7 @@ pub(crate) async fn show(State(app): State<App>) -> Result<Json<StudioView>, Pro
         unit: settings.unit,
         today: app.clock.today(),
         countries,
-        rules: house.rules,
+        rules: house.house.rules.clone(),
         allowances: ALLOWANCES,
         schools: SCHOOLS,
         slots: LayerSlot::ALL
@@ -125,6 +125,28 @@ pub(crate) async fn show(State(app): State<App>) -> Result<Json<StudioView>, Pro
                 name: route.name(),
             })
             .collect(),
-        catalogue: house.catalogue,
+        catalogue: house.house.catalogue.clone(),
+    }))
+}
+
+/// How far the plans on the bench have followed the last change of the house.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct ProgressView {
+    /// Shipments that are still to be worked out by it; each is worked out at once when it is looked at.
+    behind: i64,
+    /// Shipments on the bench.
+    open: i64,
+}
+
+/// Tells how far the plans on the bench have followed the last change of rules, stores or presets.
+#[utoipa::path(
+    operation_id = "show_progress", get, path = "/studio/progress", tag = "studio",
+    responses((status = 200, description = "How many are still to be worked out", body = ProgressView)),
+)]
+pub(crate) async fn progress(State(app): State<App>) -> Result<Json<ProgressView>, Problem> {
+    let progress = app.store.progress(app.studio).await?;
+    Ok(Json(ProgressView {
+        behind: progress.behind,
+        open: progress.open,
     }))
 }

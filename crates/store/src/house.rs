@@ -1,12 +1,44 @@
-//! What a studio settles for every shipment: rules, stores and presets; and what follows from a change.
+//! What a studio settles for every shipment: rules, stores, tariffs and presets, under one version.
 
-use hummock_core::{house::HouseRules, material::Catalogue, shipment::EDITION};
-use sqlx::types::Json;
+use std::sync::Arc;
+
+use hummock_core::{
+    freight::Tariff,
+    house::HouseRules,
+    material::Catalogue,
+    plan::References,
+    shipment::{EDITION, House},
+};
+use serde::Serialize;
+use sqlx::{PgConnection, PgTransaction, types::Json};
 use uuid::Uuid;
 
-use crate::{Computed, Store, StoreError, StudioId};
+use crate::{Store, StoreError, StudioId};
 
-/// Why a change of the rules or the stores was not written.
+/// Which house: counts up with every change of rules, stores, tariffs or presets.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+pub struct HouseVersion(pub(crate) i32);
+
+impl HouseVersion {
+    /// Returns its number.
+    #[must_use]
+    pub const fn number(self) -> i32 {
+        self.0
+    }
+}
+
+/// A house as it was at a version.
+#[derive(Debug)]
+pub struct HouseAt {
+    /// Which.
+    pub version: HouseVersion,
+    /// The version of its stores alone.
+    pub stores_version: i32,
+    /// Its rules, stores, tariffs and presets.
+    pub house: House,
+}
+
+/// Why a change of the house was not written.
 #[derive(Debug, thiserror::Error)]
 pub enum SettingRefused {
     /// They changed since; this is the version that they are at.
@@ -15,6 +47,12 @@ pub enum SettingRefused {
         /// The version that they are at.
         current: i32,
     },
+    /// Another part of the house changed since this one was checked against it: check it again.
+    #[error("another part of the house changed meanwhile")]
+    HouseMoved,
+    /// There is nothing of that name to change.
+    #[error("there is none of that name")]
+    NotFound,
     /// The database did not do what was asked.
     #[error(transparent)]
     Store(#[from] StoreError),
@@ -26,68 +64,174 @@ impl From<sqlx::Error> for SettingRefused {
     }
 }
 
-/// What was computed anew for a shipment that nobody edited.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Recomputed {
-    /// Which.
-    pub id: Uuid,
-    /// The version whose inputs it was computed for; a newer one keeps its own.
-    pub version: i32,
-    /// The plan, by the house as it is now.
-    pub computed: Computed,
-}
-
 impl Store {
-    /// Keeps new rules of a house beside the older ones, and what follows from them for its shipments.
-    ///
-    /// The version of the rules is one above the one that they are based on.
-    ///
-    /// # Errors
-    /// [`SettingRefused::Stale`] when there are newer rules than those they are based on.
-    pub async fn change_rules(
-        &self,
-        studio: StudioId,
-        rules: &HouseRules,
-        recomputed: &[Recomputed],
-    ) -> Result<(), SettingRefused> {
-        let version = i32::try_from(rules.version).unwrap_or(i32::MAX);
-        let mut transaction = self.pool.begin().await?;
-        let newest: i32 = sqlx::query_scalar(
-            "SELECT version FROM house_rules WHERE studio_id = $1 ORDER BY version DESC LIMIT 1 FOR UPDATE",
-        )
-        .bind(studio.0)
-        .fetch_one(&mut *transaction)
-        .await?;
-        if newest + 1 != version {
-            return Err(SettingRefused::Stale { current: newest });
-        }
-        let written = sqlx::query(
-            "INSERT INTO house_rules (studio_id, version, rules) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING",
-        )
-        .bind(studio.0)
-        .bind(version)
-        .bind(Json(rules))
-        .execute(&mut *transaction)
-        .await?;
-        if written.rows_affected() == 0 {
-            return Err(SettingRefused::Stale { current: version });
-        }
-        keep_recomputed(&mut transaction, studio, recomputed).await?;
-        transaction.commit().await?;
-        Ok(())
-    }
-
-    /// Returns the version of a studio's stores.
+    /// Returns the version of a studio's house.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn catalogue_version(&self, studio: StudioId) -> Result<i32, StoreError> {
-        Ok(
-            sqlx::query_scalar("SELECT version FROM catalogue WHERE studio_id = $1")
-                .bind(studio.0)
-                .fetch_one(&self.pool)
-                .await?,
+    pub async fn house_version(&self, studio: StudioId) -> Result<HouseVersion, StoreError> {
+        let version = sqlx::query_scalar("SELECT version FROM house WHERE studio_id = $1")
+            .bind(studio.0)
+            .fetch_one(&self.pool)
+            .await?;
+        Ok(HouseVersion(version))
+    }
+
+    /// Returns the newest rules, the shelf, the tariffs and the presets of a studio, all as they were at one
+    /// version, with the references that its plans are compared with.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn house(
+        &self,
+        studio: StudioId,
+        references: Arc<References>,
+    ) -> Result<HouseAt, StoreError> {
+        type Row = (
+            i32,
+            i32,
+            Json<HouseRules>,
+            Json<Catalogue>,
+            Json<Vec<Tariff>>,
+            Json<Vec<HouseRules>>,
+        );
+        let row: Row = sqlx::query_as(
+            "SELECT house.version, catalogue.version, rules, materials, (
+                 SELECT coalesce(jsonb_agg(body ORDER BY id), '[]') FROM tariff WHERE studio_id = $1
+             ), (
+                 SELECT coalesce(jsonb_agg(rules ORDER BY name), '[]') FROM preset WHERE studio_id = $1
+             )
+             FROM house JOIN house_rules USING (studio_id) JOIN catalogue USING (studio_id)
+             WHERE studio_id = $1
+             ORDER BY house_rules.version DESC
+             LIMIT 1",
         )
+        .bind(studio.0)
+        .fetch_one(&self.pool)
+        .await?;
+        let (version, stores_version, Json(rules), Json(catalogue), Json(tariffs), Json(presets)) =
+            row;
+        Ok(HouseAt {
+            version: HouseVersion(version),
+            stores_version,
+            house: House {
+                rules,
+                catalogue,
+                tariffs,
+                presets,
+                references,
+            },
+        })
+    }
+
+    /// Keeps new rules of a house beside the older ones; their version is one above the one that they are based on.
+    ///
+    /// They were checked against the house at `seen`. The plans that follow are worked out afterwards: see
+    /// [`Store::claim_behind`].
+    ///
+    /// # Errors
+    /// [`SettingRefused::Stale`] when there are newer rules than those they are based on,
+    /// [`SettingRefused::HouseMoved`] when another part of the house changed.
+    pub async fn change_rules(
+        &self,
+        studio: StudioId,
+        seen: HouseVersion,
+        rules: &HouseRules,
+    ) -> Result<(), SettingRefused> {
+        let version = i32::try_from(rules.version).unwrap_or(i32::MAX);
+        let mut change = self.begin_change(studio).await?;
+        let newest: i32 =
+            sqlx::query_scalar("SELECT max(version) FROM house_rules WHERE studio_id = $1")
+                .bind(studio.0)
+                .fetch_one(&mut *change.transaction)
+                .await?;
+        if newest + 1 != version {
+            return Err(SettingRefused::Stale { current: newest });
+        }
+        sqlx::query("INSERT INTO house_rules (studio_id, version, rules) VALUES ($1, $2, $3)")
+            .bind(studio.0)
+            .bind(version)
+            .bind(Json(rules))
+            .execute(&mut *change.transaction)
+            .await?;
+        change.finish(seen).await
+    }
+
+    /// Changes the stores; returns their new version.
+    ///
+    /// # Errors
+    /// [`SettingRefused::Stale`] when the stores changed since the version that the change is based on,
+    /// [`SettingRefused::HouseMoved`] when another part of the house did.
+    pub async fn change_catalogue(
+        &self,
+        studio: StudioId,
+        seen: HouseVersion,
+        based_on: i32,
+        catalogue: &Catalogue,
+    ) -> Result<i32, SettingRefused> {
+        let mut change = self.begin_change(studio).await?;
+        let current: i32 = sqlx::query_scalar("SELECT version FROM catalogue WHERE studio_id = $1")
+            .bind(studio.0)
+            .fetch_one(&mut *change.transaction)
+            .await?;
+        if current != based_on {
+            return Err(SettingRefused::Stale { current });
+        }
+        sqlx::query(
+            "UPDATE catalogue SET materials = $2, version = version + 1, edition = $3 WHERE studio_id = $1",
+        )
+        .bind(studio.0)
+        .bind(Json(catalogue))
+        .bind(EDITION.cast_signed())
+        .execute(&mut *change.transaction)
+        .await?;
+        change.finish(seen).await?;
+        Ok(current + 1)
+    }
+
+    /// Keeps a preset under its name, in place of one that is there.
+    ///
+    /// # Errors
+    /// [`SettingRefused::HouseMoved`] when the house changed since the preset was checked against it.
+    pub async fn keep_preset(
+        &self,
+        studio: StudioId,
+        seen: HouseVersion,
+        rules: &HouseRules,
+    ) -> Result<(), SettingRefused> {
+        let mut change = self.begin_change(studio).await?;
+        sqlx::query(
+            "INSERT INTO preset (studio_id, name, rules) VALUES ($1, $2, $3)
+             ON CONFLICT (studio_id, name) DO UPDATE SET rules = excluded.rules",
+        )
+        .bind(studio.0)
+        .bind(&rules.name)
+        .bind(Json(rules))
+        .execute(&mut *change.transaction)
+        .await?;
+        change.finish(seen).await
+    }
+
+    /// Drops a preset.
+    ///
+    /// # Errors
+    /// [`SettingRefused::NotFound`] when there is none, [`SettingRefused::HouseMoved`].
+    pub async fn drop_preset(
+        &self,
+        studio: StudioId,
+        seen: HouseVersion,
+        name: &str,
+    ) -> Result<(), SettingRefused> {
+        let mut change = self.begin_change(studio).await?;
+        let dropped = sqlx::query("DELETE FROM preset WHERE studio_id = $1 AND name = $2")
+            .bind(studio.0)
+            .bind(name)
+            .execute(&mut *change.transaction)
+            .await?;
+        if dropped.rows_affected() == 0 {
+            return Err(SettingRefused::NotFound);
+        }
+        change.finish(seen).await
     }
 
     /// Returns the edition of the program that last wrote a studio's stores.
@@ -102,145 +246,87 @@ impl Store {
         Ok(edition.unsigned_abs())
     }
 
-    /// Changes the stores, and keeps what follows for the shipments; returns the new version.
-    ///
-    /// # Errors
-    /// [`SettingRefused::Stale`] when the stores changed since the version that the change is based on.
-    pub async fn change_catalogue(
-        &self,
-        studio: StudioId,
-        based_on: i32,
-        catalogue: &Catalogue,
-        recomputed: &[Recomputed],
-    ) -> Result<i32, SettingRefused> {
+    /// Begins a change of the house; others wait until it is finished or dropped.
+    async fn begin_change(&self, studio: StudioId) -> Result<Changing<'_>, SettingRefused> {
         let mut transaction = self.pool.begin().await?;
-        let current: i32 =
-            sqlx::query_scalar("SELECT version FROM catalogue WHERE studio_id = $1 FOR UPDATE")
+        let from =
+            sqlx::query_scalar("SELECT version FROM house WHERE studio_id = $1 FOR NO KEY UPDATE")
                 .bind(studio.0)
                 .fetch_one(&mut *transaction)
                 .await?;
-        if current != based_on {
-            return Err(SettingRefused::Stale { current });
-        }
-        sqlx::query(
-            "UPDATE catalogue SET materials = $2, version = version + 1, edition = $3 WHERE studio_id = $1",
-        )
-        .bind(studio.0)
-        .bind(Json(catalogue))
-        .bind(EDITION.cast_signed())
-        .execute(&mut *transaction)
-        .await?;
-        keep_recomputed(&mut transaction, studio, recomputed).await?;
-        transaction.commit().await?;
-        Ok(current + 1)
-    }
-
-    /// Keeps what was computed anew for shipments, by the house as it is.
-    ///
-    /// # Errors
-    /// [`StoreError`].
-    pub async fn recompute(
-        &self,
-        studio: StudioId,
-        recomputed: &[Recomputed],
-    ) -> Result<(), StoreError> {
-        let mut transaction = self.pool.begin().await?;
-        keep_recomputed(&mut transaction, studio, recomputed).await?;
-        transaction.commit().await?;
-        Ok(())
-    }
-
-    /// Returns the ids of shipments whose plan was worked out by a program before an edition.
-    ///
-    /// # Errors
-    /// [`StoreError`].
-    pub async fn worked_out_before(
-        &self,
-        studio: StudioId,
-        edition: u32,
-    ) -> Result<Vec<Uuid>, StoreError> {
-        Ok(sqlx::query_scalar(
-            "SELECT id FROM shipment
-             WHERE studio_id = $1 AND coalesce((worked->>'edition')::integer, 0) < $2",
-        )
-        .bind(studio.0)
-        .bind(edition.cast_signed())
-        .fetch_all(&self.pool)
-        .await?)
-    }
-
-    /// Returns the studio's own presets, by name.
-    ///
-    /// # Errors
-    /// [`StoreError`].
-    pub async fn presets(&self, studio: StudioId) -> Result<Vec<HouseRules>, StoreError> {
-        let presets: Vec<Json<HouseRules>> =
-            sqlx::query_scalar("SELECT rules FROM preset WHERE studio_id = $1 ORDER BY name")
-                .bind(studio.0)
-                .fetch_all(&self.pool)
-                .await?;
-        Ok(presets.into_iter().map(|Json(rules)| rules).collect())
-    }
-
-    /// Keeps a preset under its name, in place of one that is there.
-    ///
-    /// # Errors
-    /// [`StoreError`].
-    pub async fn keep_preset(
-        &self,
-        studio: StudioId,
-        rules: &HouseRules,
-    ) -> Result<(), StoreError> {
-        sqlx::query(
-            "INSERT INTO preset (studio_id, name, rules) VALUES ($1, $2, $3)
-             ON CONFLICT (studio_id, name) DO UPDATE SET rules = excluded.rules",
-        )
-        .bind(studio.0)
-        .bind(&rules.name)
-        .bind(Json(rules))
-        .execute(&self.pool)
-        .await?;
-        Ok(())
-    }
-
-    /// Drops a preset; tells whether there was one.
-    ///
-    /// # Errors
-    /// [`StoreError`].
-    pub async fn drop_preset(&self, studio: StudioId, name: &str) -> Result<bool, StoreError> {
-        let dropped = sqlx::query("DELETE FROM preset WHERE studio_id = $1 AND name = $2")
-            .bind(studio.0)
-            .bind(name)
-            .execute(&self.pool)
-            .await?;
-        Ok(dropped.rows_affected() > 0)
+        Ok(Changing {
+            transaction,
+            studio,
+            from: HouseVersion(from),
+        })
     }
 }
 
-/// Writes what was computed anew; inputs and versions stay, since nobody edited them.
-async fn keep_recomputed(
-    transaction: &mut sqlx::PgTransaction<'_>,
+/// A change of the house that is being written.
+struct Changing<'a> {
+    transaction: PgTransaction<'a>,
     studio: StudioId,
-    recomputed: &[Recomputed],
+    from: HouseVersion,
+}
+
+impl Changing<'_> {
+    /// Counts the house's version up and keeps the change, if the house is still the one that it was checked against.
+    async fn finish(mut self, seen: HouseVersion) -> Result<(), SettingRefused> {
+        if self.from != seen {
+            return Err(SettingRefused::HouseMoved);
+        }
+        sqlx::query("UPDATE house SET version = version + 1 WHERE studio_id = $1")
+            .bind(self.studio.0)
+            .execute(&mut *self.transaction)
+            .await?;
+        self.transaction.commit().await?;
+        Ok(())
+    }
+}
+
+/// Keeps the house from changing until the transaction ends; tells whether it is at a version.
+pub(crate) async fn stands_at(
+    connection: &mut PgConnection,
+    studio: StudioId,
+    version: HouseVersion,
+) -> Result<bool, sqlx::Error> {
+    let current: i32 =
+        sqlx::query_scalar("SELECT version FROM house WHERE studio_id = $1 FOR SHARE")
+            .bind(studio.0)
+            .fetch_one(connection)
+            .await?;
+    Ok(current == version.0)
+}
+
+/// Writes a studio's first house.
+pub(crate) async fn found(
+    connection: &mut PgConnection,
+    studio: Uuid,
+    house: &House,
 ) -> Result<(), sqlx::Error> {
-    for Recomputed {
-        id,
-        version,
-        computed,
-    } in recomputed
-    {
-        sqlx::query(
-            "UPDATE shipment SET worked = $3, summary = $4, rules_version = $5
-             WHERE studio_id = $1 AND id = $2 AND version = $6",
-        )
-        .bind(studio.0)
-        .bind(id)
-        .bind(Json(&computed.worked))
-        .bind(computed.summary.as_ref().map(Json))
-        .bind(computed.rules_version.cast_signed())
-        .bind(version)
-        .execute(&mut **transaction)
+    sqlx::query("INSERT INTO house (studio_id) VALUES ($1)")
+        .bind(studio)
+        .execute(&mut *connection)
         .await?;
+    sqlx::query("INSERT INTO house_rules (studio_id, version, rules) VALUES ($1, $2, $3)")
+        .bind(studio)
+        .bind(i32::try_from(house.rules.version).unwrap_or(i32::MAX))
+        .bind(Json(&house.rules))
+        .execute(&mut *connection)
+        .await?;
+    sqlx::query("INSERT INTO catalogue (studio_id, materials, edition) VALUES ($1, $2, $3)")
+        .bind(studio)
+        .bind(Json(&house.catalogue))
+        .bind(EDITION.cast_signed())
+        .execute(&mut *connection)
+        .await?;
+    for tariff in &house.tariffs {
+        sqlx::query("INSERT INTO tariff (studio_id, id, body) VALUES ($1, $2, $3)")
+            .bind(studio)
+            .bind(&tariff.id)
+            .bind(Json(tariff))
+            .execute(&mut *connection)
+            .await?;
     }
     Ok(())
 }

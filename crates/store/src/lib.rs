@@ -2,14 +2,18 @@
 //!
 //! Nothing is computed here; what the core worked out is stored beside the inputs it came from.
 
+mod behind;
 mod error;
 mod house;
+mod listing;
 mod shipment;
 mod studio;
 
+pub use behind::{Behind, Progress, Recomputed};
 pub use error::StoreError;
-pub use house::{Recomputed, SettingRefused};
-pub use shipment::{Computed, Listed, Move, NewShipment, Stored, WriteRefused};
+pub use house::{HouseAt, HouseVersion, SettingRefused};
+pub use listing::{Listed, Page, Sort, Wanted};
+pub use shipment::{Computed, Edit, Move, NewShipment, Place, Stored, WriteRefused};
 pub use studio::{Country, Settings, StudioId};
 
 use std::time::Duration;

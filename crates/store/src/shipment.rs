@@ -1,11 +1,30 @@
 //! Shipments and the history of their inputs.
 
-use hummock_core::shipment::{ShipmentInputs, Summary};
+use hummock_core::shipment::{SCHEMA, ShipmentInputs, Summary};
+use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use sqlx::{FromRow, PgConnection, types::Json};
 use uuid::Uuid;
 
-use crate::{Store, StoreError, StudioId};
+use crate::{
+    HouseVersion, Store, StoreError, StudioId,
+    error::{MayRepeat, Tries},
+    house::stands_at,
+};
+
+/// Where a shipment is kept.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, sqlx::Type)]
+#[serde(rename_all = "snake_case")]
+#[sqlx(type_name = "text", rename_all = "snake_case")]
+pub enum Place {
+    /// At work: its plan follows the house.
+    #[default]
+    Bench,
+    /// Put away with the plan that it had.
+    Archive,
+    /// Deleted, until somebody takes it back.
+    Bin,
+}
 
 /// What was computed for a state of the inputs.
 #[derive(Debug, Clone, PartialEq)]
@@ -16,6 +35,8 @@ pub struct Computed {
     pub summary: Option<Summary>,
     /// The house rules that it followed.
     pub rules_version: u32,
+    /// The house that it followed, all of it.
+    pub house: HouseVersion,
 }
 
 /// A shipment to be stored for the first time.
@@ -44,19 +65,23 @@ pub struct Stored {
     pub can_undo: bool,
     /// Whether there is a later one.
     pub can_redo: bool,
+    /// Where it is kept.
+    pub place: Place,
 }
 
-/// A shipment on the bench.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Listed {
-    /// Which.
-    pub id: Uuid,
-    /// Counts up with every edit, undo and redo.
-    pub version: i32,
-    /// What was typed.
-    pub inputs: ShipmentInputs,
-    /// The figures of the bench, once there is a plan.
-    pub summary: Option<Summary>,
+/// A change of a shipment, and what it rests on.
+#[derive(Debug, Clone, Copy)]
+pub struct Edit<'a> {
+    /// Of which shipment.
+    pub shipment: Uuid,
+    /// The version that it is based on.
+    pub based_on: i32,
+    /// Chosen by whoever makes it, so that one whose answer was lost can be sent again.
+    pub id: Option<Uuid>,
+    /// The inputs as they are then.
+    pub inputs: &'a ShipmentInputs,
+    /// What follows from them.
+    pub computed: &'a Computed,
 }
 
 /// A way to move through the history.
@@ -85,6 +110,12 @@ pub enum WriteRefused {
     /// There is no state to move to.
     #[error("there is nothing further that way")]
     NoState,
+    /// It is not on the bench.
+    #[error("the shipment is put away")]
+    PutAway,
+    /// The house changed since the plan was worked out: work it out again.
+    #[error("the house changed meanwhile")]
+    HouseMoved,
     /// The database did not do what was asked.
     #[error(transparent)]
     Store(#[from] StoreError),
@@ -96,16 +127,25 @@ impl From<sqlx::Error> for WriteRefused {
     }
 }
 
+impl MayRepeat for WriteRefused {
+    fn may_repeat(&self) -> bool {
+        matches!(self, Self::Store(error) if error.may_repeat())
+    }
+}
+
 #[derive(FromRow)]
 struct Row {
     id: Uuid,
     version: i32,
     at_state: i32,
     last_state: i32,
-    inputs: Json<ShipmentInputs>,
+    schema: i32,
+    inputs: Value,
     worked: Value,
-    summary: Option<Json<Summary>>,
+    summary: Option<Value>,
     rules_version: i32,
+    house_version: i32,
+    place: Place,
 }
 
 impl From<Row> for Stored {
@@ -113,39 +153,37 @@ impl From<Row> for Stored {
         Self {
             id: row.id,
             version: row.version,
-            inputs: row.inputs.0,
+            inputs: ShipmentInputs::from_stored(row.schema.unsigned_abs(), row.inputs),
             computed: Computed {
                 worked: row.worked,
-                summary: row.summary.map(|Json(summary)| summary),
+                summary: row
+                    .summary
+                    .and_then(|summary| serde_json::from_value(summary).ok()),
                 rules_version: row.rules_version.unsigned_abs(),
+                house: HouseVersion(row.house_version),
             },
             can_undo: row.at_state > 0,
             can_redo: row.at_state < row.last_state,
+            place: row.place,
         }
     }
 }
 
-#[derive(FromRow)]
-struct ListedRow {
-    id: Uuid,
-    version: i32,
-    inputs: Json<ShipmentInputs>,
-    summary: Option<Json<Summary>>,
+impl Stored {
+    /// Tells whether its plan is behind a house that it is to follow.
+    #[must_use]
+    pub fn is_behind(&self, house: HouseVersion) -> bool {
+        is_behind(self.place, self.computed.house, house)
+    }
 }
 
-impl From<ListedRow> for Listed {
-    fn from(row: ListedRow) -> Self {
-        Self {
-            id: row.id,
-            version: row.version,
-            inputs: row.inputs.0,
-            summary: row.summary.map(|Json(summary)| summary),
-        }
-    }
+/// What is put away keeps the plan that it had, unless this program can no longer show it.
+pub(crate) fn is_behind(place: Place, at: HouseVersion, house: HouseVersion) -> bool {
+    at.0 == 0 || place == Place::Bench && at < house
 }
 
 const ONE: &str = "
-    SELECT shipment.id, version, at_state, inputs, worked, summary, rules_version, (
+    SELECT shipment.id, version, at_state, schema, inputs, worked, summary, rules_version, house_version, place, (
         SELECT max(state) FROM shipment_state WHERE studio_id = $1 AND shipment_id = $2
     ) AS last_state
     FROM shipment
@@ -154,25 +192,6 @@ const ONE: &str = "
     WHERE shipment.studio_id = $1 AND shipment.id = $2";
 
 impl Store {
-    /// Returns the shipments of a studio, the one promised first before the others.
-    ///
-    /// # Errors
-    /// [`StoreError`].
-    pub async fn shipments(&self, studio: StudioId) -> Result<Vec<Listed>, StoreError> {
-        let rows: Vec<ListedRow> = sqlx::query_as(
-            "SELECT shipment.id, version, inputs, summary
-             FROM shipment
-             JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
-                 AND shipment_id = shipment.id AND state = at_state
-             WHERE shipment.studio_id = $1
-             ORDER BY promised NULLS LAST, created_at, shipment.id",
-        )
-        .bind(studio.0)
-        .fetch_all(&self.pool)
-        .await?;
-        Ok(rows.into_iter().map(Listed::from).collect())
-    }
-
     /// Returns one shipment.
     ///
     /// # Errors
@@ -185,16 +204,32 @@ impl Store {
     /// Stores a new shipment, unless one of that id is there already; returns it as it stands.
     ///
     /// # Errors
-    /// [`WriteRefused::Store`].
+    /// [`WriteRefused::HouseMoved`] when its plan follows another house than the one that there is.
     pub async fn create(
         &self,
         studio: StudioId,
         new: &NewShipment,
     ) -> Result<Stored, WriteRefused> {
+        let mut tries = Tries::default();
+        loop {
+            match self.create_once(studio, new).await {
+                Err(error) if tries.again(&error) => {}
+                settled => return settled,
+            }
+        }
+    }
+
+    async fn create_once(
+        &self,
+        studio: StudioId,
+        new: &NewShipment,
+    ) -> Result<Stored, WriteRefused> {
         let mut transaction = self.pool.begin().await?;
+        hold(&mut transaction, studio, &new.computed).await?;
         let made = sqlx::query(
-            "INSERT INTO shipment (studio_id, id, worked, summary, rules_version, promised)
-             VALUES ($1, $2, $3, $4, $5, $6::date)
+            "INSERT INTO shipment
+                 (studio_id, id, worked, summary, rules_version, house_version, promised, title, buyer, found_by)
+             VALUES ($1, $2, $3, $4, $5, $6, $7::date, $8, $9, $10)
              ON CONFLICT DO NOTHING",
         )
         .bind(studio.0)
@@ -202,7 +237,11 @@ impl Store {
         .bind(&new.computed.worked)
         .bind(new.computed.summary.as_ref().map(Json))
         .bind(rules_version(&new.computed))
+        .bind(new.computed.house.0)
         .bind(&new.inputs.promised)
+        .bind(&new.inputs.title)
+        .bind(&new.inputs.buyer.name)
+        .bind(found_by(&new.inputs))
         .execute(&mut *transaction)
         .await?;
         if made.rows_affected() == 1 {
@@ -215,30 +254,49 @@ impl Store {
         Ok(stored)
     }
 
-    /// Stores an edit as a new state; later states that were undone are forgotten.
+    /// Stores an edit as a new state; later states that were undone are forgotten. One that was stored already
+    /// is not stored again.
     ///
     /// # Errors
-    /// [`WriteRefused::Stale`] when the shipment is not at the version that the edit was based on.
-    pub async fn edit(
+    /// [`WriteRefused::Stale`] when the shipment is not at the version that the edit was based on,
+    /// [`WriteRefused::PutAway`] when it is not on the bench, [`WriteRefused::HouseMoved`].
+    pub async fn edit(&self, studio: StudioId, edit: Edit<'_>) -> Result<Stored, WriteRefused> {
+        self.change_shipment(studio, edit, None).await
+    }
+
+    /// Tells whether a change of that id was made.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn was_made(
+        &self,
+        studio: StudioId,
+        shipment: Uuid,
+        edit: Uuid,
+    ) -> Result<bool, StoreError> {
+        let mut connection = self.pool.acquire().await?;
+        Ok(was_made(&mut connection, studio, shipment, edit).await?)
+    }
+
+    /// Puts a shipment in its place; returns it as it stands.
+    ///
+    /// # Errors
+    /// [`WriteRefused::NotFound`].
+    pub async fn put(
         &self,
         studio: StudioId,
         id: Uuid,
-        based_on: i32,
-        inputs: &ShipmentInputs,
-        computed: &Computed,
+        place: Place,
     ) -> Result<Stored, WriteRefused> {
         let mut transaction = self.pool.begin().await?;
-        let at_state = lock(&mut transaction, studio, id, based_on).await?;
         sqlx::query(
-            "DELETE FROM shipment_state WHERE studio_id = $1 AND shipment_id = $2 AND state > $3",
+            "UPDATE shipment SET place = $3, changed_at = now() WHERE studio_id = $1 AND id = $2 AND place <> $3",
         )
         .bind(studio.0)
         .bind(id)
-        .bind(at_state)
+        .bind(place)
         .execute(&mut *transaction)
         .await?;
-        add_state(&mut transaction, studio, id, at_state + 1, inputs).await?;
-        stand_at(&mut transaction, studio, id, at_state + 1, inputs, computed).await?;
         let stored = read(&mut transaction, studio, id)
             .await?
             .ok_or(WriteRefused::NotFound)?;
@@ -260,8 +318,8 @@ impl Store {
         if read(&mut connection, studio, id).await?.is_none() {
             return Err(WriteRefused::NotFound);
         }
-        let found: Option<Json<ShipmentInputs>> = sqlx::query_scalar(
-            "SELECT inputs FROM shipment_state
+        let found: Option<(i32, Value)> = sqlx::query_as(
+            "SELECT schema, inputs FROM shipment_state
              JOIN shipment ON shipment.studio_id = shipment_state.studio_id AND shipment.id = shipment_id
              WHERE shipment.studio_id = $1 AND shipment_id = $2 AND state = at_state + $3",
         )
@@ -271,34 +329,79 @@ impl Store {
         .fetch_optional(&mut *connection)
         .await?;
         found
-            .map(|Json(inputs)| inputs)
+            .map(|(schema, inputs)| ShipmentInputs::from_stored(schema.unsigned_abs(), inputs))
             .ok_or(WriteRefused::NoState)
     }
 
     /// Moves a shipment through its history, to inputs read with [`Store::inputs_after`].
     ///
     /// # Errors
-    /// [`WriteRefused::Stale`] when the shipment is not at the version that the move was based on.
+    /// As [`Store::edit`].
     pub async fn step(
         &self,
         studio: StudioId,
-        id: Uuid,
-        based_on: i32,
         towards: Move,
-        inputs: &ShipmentInputs,
-        computed: &Computed,
+        edit: Edit<'_>,
     ) -> Result<Stored, WriteRefused> {
+        self.change_shipment(studio, edit, Some(towards)).await
+    }
+
+    async fn change_shipment(
+        &self,
+        studio: StudioId,
+        edit: Edit<'_>,
+        towards: Option<Move>,
+    ) -> Result<Stored, WriteRefused> {
+        let mut tries = Tries::default();
+        loop {
+            match self.change_once(studio, edit, towards).await {
+                Err(error) if tries.again(&error) => {}
+                settled => return settled,
+            }
+        }
+    }
+
+    /// Moves a shipment to another state: one that there is, or a new one.
+    async fn change_once(
+        &self,
+        studio: StudioId,
+        edit: Edit<'_>,
+        towards: Option<Move>,
+    ) -> Result<Stored, WriteRefused> {
+        let id = edit.shipment;
         let mut transaction = self.pool.begin().await?;
-        let at_state = lock(&mut transaction, studio, id, based_on).await?;
-        stand_at(
-            &mut transaction,
-            studio,
-            id,
-            at_state + towards.step(),
-            inputs,
-            computed,
-        )
-        .await?;
+        hold(&mut transaction, studio, edit.computed).await?;
+        let Some(at_state) = lock(&mut transaction, studio, edit).await? else {
+            return read(&mut transaction, studio, id)
+                .await?
+                .ok_or(WriteRefused::NotFound);
+        };
+        let state = match towards {
+            Some(towards) => at_state + towards.step(),
+            None => {
+                sqlx::query(
+                    "DELETE FROM shipment_state WHERE studio_id = $1 AND shipment_id = $2 AND state > $3",
+                )
+                .bind(studio.0)
+                .bind(id)
+                .bind(at_state)
+                .execute(&mut *transaction)
+                .await?;
+                add_state(&mut transaction, studio, id, at_state + 1, edit.inputs).await?;
+                at_state + 1
+            }
+        };
+        stand_at(&mut transaction, studio, state, edit).await?;
+        if let Some(edit) = edit.id {
+            sqlx::query(
+                "INSERT INTO shipment_edit (studio_id, shipment_id, edit_id) VALUES ($1, $2, $3)",
+            )
+            .bind(studio.0)
+            .bind(id)
+            .bind(edit)
+            .execute(&mut *transaction)
+            .await?;
+        }
         let stored = read(&mut transaction, studio, id)
             .await?
             .ok_or(WriteRefused::NoState)?;
@@ -329,33 +432,68 @@ async fn read(
     Ok(row.map(Stored::from))
 }
 
-/// Keeps others from writing a shipment until the transaction ends, and returns the state it stands at.
+/// Keeps the house that a plan follows from changing until the transaction ends.
+async fn hold(
+    connection: &mut PgConnection,
+    studio: StudioId,
+    computed: &Computed,
+) -> Result<(), WriteRefused> {
+    if stands_at(connection, studio, computed.house).await? {
+        Ok(())
+    } else {
+        Err(WriteRefused::HouseMoved)
+    }
+}
+
+/// Keeps others from writing a shipment until the transaction ends, and returns the state it stands at; nothing
+/// when the change was made already.
 async fn lock(
     connection: &mut PgConnection,
     studio: StudioId,
-    id: Uuid,
-    based_on: i32,
-) -> Result<i32, WriteRefused> {
-    let found: Option<(i32, i32)> = sqlx::query_as(
-        "SELECT version, at_state FROM shipment WHERE studio_id = $1 AND id = $2 FOR UPDATE",
+    edit: Edit<'_>,
+) -> Result<Option<i32>, WriteRefused> {
+    let found: Option<(i32, i32, Place)> = sqlx::query_as(
+        "SELECT version, at_state, place FROM shipment WHERE studio_id = $1 AND id = $2 FOR NO KEY UPDATE",
     )
     .bind(studio.0)
-    .bind(id)
+    .bind(edit.shipment)
     .fetch_optional(&mut *connection)
     .await?;
-    match found {
-        None => Err(WriteRefused::NotFound),
-        Some((version, at_state)) if version == based_on => Ok(at_state),
-        Some(_) => {
-            let current = read(connection, studio, id)
-                .await?
-                .ok_or(WriteRefused::NotFound)?;
-            Err(WriteRefused::Stale {
-                based_on,
-                current: Box::new(current),
-            })
-        }
+    let (version, at_state, place) = found.ok_or(WriteRefused::NotFound)?;
+    if let Some(id) = edit.id
+        && was_made(connection, studio, edit.shipment, id).await?
+    {
+        return Ok(None);
     }
+    if place != Place::Bench {
+        return Err(WriteRefused::PutAway);
+    }
+    if version == edit.based_on {
+        return Ok(Some(at_state));
+    }
+    let current = read(connection, studio, edit.shipment)
+        .await?
+        .ok_or(WriteRefused::NotFound)?;
+    Err(WriteRefused::Stale {
+        based_on: edit.based_on,
+        current: Box::new(current),
+    })
+}
+
+async fn was_made(
+    connection: &mut PgConnection,
+    studio: StudioId,
+    shipment: Uuid,
+    edit: Uuid,
+) -> Result<bool, sqlx::Error> {
+    sqlx::query_scalar(
+        "SELECT EXISTS (SELECT 1 FROM shipment_edit WHERE studio_id = $1 AND shipment_id = $2 AND edit_id = $3)",
+    )
+    .bind(studio.0)
+    .bind(shipment)
+    .bind(edit)
+    .fetch_one(connection)
+    .await
 }
 
 async fn add_state(
@@ -365,10 +503,11 @@ async fn add_state(
     state: i32,
     inputs: &ShipmentInputs,
 ) -> Result<(), sqlx::Error> {
-    sqlx::query("INSERT INTO shipment_state (studio_id, shipment_id, state, inputs) VALUES ($1, $2, $3, $4)")
+    sqlx::query("INSERT INTO shipment_state (studio_id, shipment_id, state, schema, inputs) VALUES ($1, $2, $3, $4, $5)")
         .bind(studio.0)
         .bind(id)
         .bind(state)
+        .bind(SCHEMA.cast_signed())
         .bind(Json(inputs))
         .execute(connection)
         .await?;
@@ -378,24 +517,29 @@ async fn add_state(
 async fn stand_at(
     connection: &mut PgConnection,
     studio: StudioId,
-    id: Uuid,
     state: i32,
-    inputs: &ShipmentInputs,
-    computed: &Computed,
+    edit: Edit<'_>,
 ) -> Result<(), sqlx::Error> {
+    let Edit {
+        inputs, computed, ..
+    } = edit;
     sqlx::query(
         "UPDATE shipment
-         SET version = version + 1, at_state = $3, worked = $4, summary = $5, rules_version = $6,
-             promised = $7::date, changed_at = now()
+         SET version = version + 1, at_state = $3, worked = $4, summary = $5, rules_version = $6, house_version = $7,
+             promised = $8::date, title = $9, buyer = $10, found_by = $11, changed_at = now(), claimed_until = NULL
          WHERE studio_id = $1 AND id = $2",
     )
     .bind(studio.0)
-    .bind(id)
+    .bind(edit.shipment)
     .bind(state)
     .bind(&computed.worked)
     .bind(computed.summary.as_ref().map(Json))
     .bind(rules_version(computed))
+    .bind(computed.house.0)
     .bind(&inputs.promised)
+    .bind(&inputs.title)
+    .bind(&inputs.buyer.name)
+    .bind(found_by(inputs))
     .execute(connection)
     .await?;
     Ok(())
@@ -403,4 +547,11 @@ async fn stand_at(
 
 fn rules_version(computed: &Computed) -> i32 {
     i32::try_from(computed.rules_version).unwrap_or(i32::MAX)
+}
+
+/// What a search looks through, in small letters.
+fn found_by(inputs: &ShipmentInputs) -> String {
+    [&inputs.title, &inputs.buyer.name, &inputs.buyer.town]
+        .map(|text| text.to_lowercase())
+        .join(" ")
 }

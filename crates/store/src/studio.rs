@@ -1,20 +1,11 @@
-//! A studio: its settings, rules, shelf and tariffs.
+//! A studio and its settings.
 
-use std::sync::Arc;
-
-use hummock_core::{
-    freight::Tariff,
-    house::HouseRules,
-    material::Catalogue,
-    plan::References,
-    quantity::LengthUnit,
-    shipment::{EDITION, House},
-};
+use hummock_core::{quantity::LengthUnit, shipment::House};
 use serde::{Deserialize, Serialize};
 use sqlx::types::Json;
 use uuid::Uuid;
 
-use crate::{Store, StoreError};
+use crate::{Store, StoreError, house};
 
 /// Which studio.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -83,26 +74,7 @@ impl Store {
             .bind(Json(settings))
             .execute(&mut *transaction)
             .await?;
-        sqlx::query("INSERT INTO house_rules (studio_id, version, rules) VALUES ($1, $2, $3)")
-            .bind(id)
-            .bind(i32::try_from(house.rules.version).unwrap_or(i32::MAX))
-            .bind(Json(&house.rules))
-            .execute(&mut *transaction)
-            .await?;
-        sqlx::query("INSERT INTO catalogue (studio_id, materials, edition) VALUES ($1, $2, $3)")
-            .bind(id)
-            .bind(Json(&house.catalogue))
-            .bind(EDITION.cast_signed())
-            .execute(&mut *transaction)
-            .await?;
-        for tariff in &house.tariffs {
-            sqlx::query("INSERT INTO tariff (studio_id, id, body) VALUES ($1, $2, $3)")
-                .bind(id)
-                .bind(&tariff.id)
-                .bind(Json(tariff))
-                .execute(&mut *transaction)
-                .await?;
-        }
+        house::found(&mut transaction, id, house).await?;
         transaction.commit().await?;
         Ok((StudioId(id), true))
     }
@@ -117,44 +89,5 @@ impl Store {
             .fetch_one(&self.pool)
             .await?;
         Ok(settings)
-    }
-
-    /// Returns the newest rules, the shelf, the tariffs and the presets of a studio, with the references that
-    /// its plans are compared with.
-    ///
-    /// # Errors
-    /// [`StoreError`].
-    pub async fn house(
-        &self,
-        studio: StudioId,
-        references: Arc<References>,
-    ) -> Result<House, StoreError> {
-        type Row = (
-            Json<HouseRules>,
-            Json<Catalogue>,
-            Json<Vec<Tariff>>,
-            Json<Vec<HouseRules>>,
-        );
-        let (Json(rules), Json(catalogue), Json(tariffs), Json(presets)): Row = sqlx::query_as(
-            "SELECT rules, materials, (
-                 SELECT coalesce(jsonb_agg(body ORDER BY id), '[]') FROM tariff WHERE studio_id = $1
-             ), (
-                 SELECT coalesce(jsonb_agg(rules ORDER BY name), '[]') FROM preset WHERE studio_id = $1
-             )
-             FROM house_rules JOIN catalogue USING (studio_id)
-             WHERE studio_id = $1
-             ORDER BY house_rules.version DESC
-             LIMIT 1",
-        )
-        .bind(studio.0)
-        .fetch_one(&self.pool)
-        .await?;
-        Ok(House {
-            rules,
-            catalogue,
-            tariffs,
-            presets,
-            references,
-        })
     }
 }

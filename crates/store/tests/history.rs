@@ -6,7 +6,10 @@ use hummock_core::{
     freight::Tariff,
     shipment::{House, ShipmentInputs},
 };
-use hummock_store::{Computed, Move, NewShipment, Settings, Store, Stored, StudioId, WriteRefused};
+use hummock_store::{
+    Computed, Edit, Move, NewShipment, Place, Settings, Sort, Store, Stored, StudioId, Wanted,
+    WriteRefused,
+};
 use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
 use sqlx::PgPool;
 use uuid::Uuid;
@@ -42,21 +45,38 @@ fn titled(title: &str) -> ShipmentInputs {
 }
 
 /// Computed values that tell which title they belong to.
-fn computed(inputs: &ShipmentInputs) -> Computed {
+async fn computed(store: &Store, studio: StudioId, inputs: &ShipmentInputs) -> Computed {
     Computed {
         worked: serde_json::json!({ "for": inputs.title }),
         summary: None,
         rules_version: 1,
+        house: store.house_version(studio).await.expect("a house"),
     }
 }
 
-async fn create(store: &Store, studio: StudioId, title: &str) -> Stored {
-    let inputs = titled(title);
-    let new = NewShipment {
+async fn new(store: &Store, studio: StudioId, inputs: ShipmentInputs) -> NewShipment {
+    NewShipment {
         id: Uuid::now_v7(),
-        computed: computed(&inputs),
+        computed: computed(store, studio, &inputs).await,
         inputs,
-    };
+    }
+}
+
+const BENCH: Wanted = Wanted {
+    place: Place::Bench,
+    search: String::new(),
+    sort: Sort::Promised,
+    after: None,
+    most: 200,
+};
+
+async fn titles(store: &Store, studio: StudioId, wanted: &Wanted) -> Vec<String> {
+    let page = store.shipments(studio, wanted).await.expect("a page");
+    page.rows.into_iter().map(|row| row.inputs.title).collect()
+}
+
+async fn create(store: &Store, studio: StudioId, title: &str) -> Stored {
+    let new = new(store, studio, titled(title)).await;
     store
         .create(studio, &new)
         .await
@@ -69,10 +89,25 @@ async fn edit(
     from: &Stored,
     title: &str,
 ) -> Result<Stored, WriteRefused> {
+    edit_with(store, studio, from, title, None).await
+}
+
+async fn edit_with(
+    store: &Store,
+    studio: StudioId,
+    from: &Stored,
+    title: &str,
+    id: Option<Uuid>,
+) -> Result<Stored, WriteRefused> {
     let inputs = titled(title);
-    store
-        .edit(studio, from.id, from.version, &inputs, &computed(&inputs))
-        .await
+    let edit = Edit {
+        shipment: from.id,
+        based_on: from.version,
+        id,
+        inputs: &inputs,
+        computed: &computed(store, studio, &inputs).await,
+    };
+    store.edit(studio, edit).await
 }
 
 async fn step(
@@ -82,16 +117,14 @@ async fn step(
     towards: Move,
 ) -> Result<Stored, WriteRefused> {
     let inputs = store.inputs_after(studio, from.id, towards).await?;
-    store
-        .step(
-            studio,
-            from.id,
-            from.version,
-            towards,
-            &inputs,
-            &computed(&inputs),
-        )
-        .await
+    let edit = Edit {
+        shipment: from.id,
+        based_on: from.version,
+        id: None,
+        inputs: &inputs,
+        computed: &computed(store, studio, &inputs).await,
+    };
+    store.step(studio, towards, edit).await
 }
 
 #[sqlx::test]
@@ -194,16 +227,11 @@ async fn of_two_writers_at_once_one_is_told(pool: PgPool) {
 #[sqlx::test]
 async fn making_a_shipment_twice_makes_one(pool: PgPool) {
     let (store, studio) = studio(pool).await;
-    let inputs = titled("one");
-    let new = NewShipment {
-        id: Uuid::now_v7(),
-        computed: computed(&inputs),
-        inputs,
-    };
+    let new = new(&store, studio, titled("one")).await;
     let first = store.create(studio, &new).await.expect("made");
     let again = store.create(studio, &new).await.expect("found");
     assert_eq!(first, again);
-    assert_eq!(store.shipments(studio).await.expect("a list").len(), 1);
+    assert_eq!(titles(&store, studio, &BENCH).await, ["one"]);
 }
 
 #[sqlx::test]
@@ -218,27 +246,143 @@ async fn the_bench_shows_what_is_promised_first(pool: PgPool) {
             promised: promised.map(str::to_owned),
             ..titled(title)
         };
-        let new = NewShipment {
-            id: Uuid::now_v7(),
-            computed: computed(&inputs),
-            inputs,
-        };
+        let new = new(&store, studio, inputs).await;
         store.create(studio, &new).await.expect("made");
     }
-    let listed = store.shipments(studio).await.expect("a list");
-    let titles: Vec<&str> = listed
-        .iter()
-        .map(|shipment| shipment.inputs.title.as_str())
-        .collect();
-    assert_eq!(titles, ["soon", "late", "never"]);
+    assert_eq!(
+        titles(&store, studio, &BENCH).await,
+        ["soon", "late", "never"]
+    );
 }
 
 #[sqlx::test]
 async fn a_studio_is_founded_once(pool: PgPool) {
     let (store, studio) = studio(pool).await;
     let settings = store.settings(studio).await.expect("settings");
-    let house = store.house(studio, Arc::default()).await.expect("a house");
+    let house = store
+        .house(studio, Arc::default())
+        .await
+        .expect("a house")
+        .house;
     let (again, founded) = store.found(&settings, &house).await.expect("found");
     assert_eq!((again, founded), (studio, false));
     assert_eq!(house.tariffs.len(), 1);
+}
+
+#[sqlx::test]
+async fn an_edit_that_is_sent_again_is_stored_once(pool: PgPool) {
+    let (store, studio) = studio(pool).await;
+    let first = create(&store, studio, "one").await;
+    let id = Some(Uuid::now_v7());
+    let stored = edit_with(&store, studio, &first, "two", id)
+        .await
+        .expect("an edit");
+    // Its answer was lost, another edit followed, and it is sent again as it was.
+    let newer = edit(&store, studio, &stored, "three")
+        .await
+        .expect("an edit");
+    let again = edit_with(&store, studio, &first, "two", id)
+        .await
+        .expect("it was made already");
+    assert_eq!(again, newer);
+    assert_eq!((again.version, again.inputs.title.as_str()), (3, "three"));
+}
+
+#[sqlx::test]
+async fn what_is_put_away_is_not_on_the_bench_and_is_not_edited(pool: PgPool) {
+    let (store, studio) = studio(pool).await;
+    let first = create(&store, studio, "one").await;
+    create(&store, studio, "two").await;
+    for place in [Place::Archive, Place::Bin] {
+        let away = store.put(studio, first.id, place).await.expect("it is put");
+        assert_eq!(titles(&store, studio, &BENCH).await, ["two"]);
+        let there = Wanted { place, ..BENCH };
+        assert_eq!(titles(&store, studio, &there).await, ["one"]);
+        assert!(matches!(
+            edit(&store, studio, &away, "other").await,
+            Err(WriteRefused::PutAway)
+        ));
+    }
+    let back = store
+        .put(studio, first.id, Place::Bench)
+        .await
+        .expect("it is put");
+    assert_eq!(
+        (back.version, back.inputs.title.as_str()),
+        (first.version, "one")
+    );
+    edit(&store, studio, &back, "other").await.expect("an edit");
+}
+
+#[sqlx::test]
+async fn a_list_is_the_same_in_pages_of_any_size_and_is_searched_by_words(pool: PgPool) {
+    let (store, studio) = studio(pool).await;
+    for number in 0..23 {
+        let mut inputs = titled(&format!("Tide {}", number % 5));
+        inputs.buyer.name = format!("Buyer {}", number % 7);
+        inputs.buyer.town = if number % 2 == 0 {
+            "Östhafen"
+        } else {
+            "Tern Bay"
+        }
+        .into();
+        inputs.promised = (number % 3 != 0).then(|| format!("2027-03-{:02}", 1 + number % 4));
+        let new = new(&store, studio, inputs).await;
+        store.create(studio, &new).await.expect("made");
+    }
+    for sort in [Sort::Promised, Sort::Title, Sort::Buyer, Sort::Newest] {
+        for search in ["", "tide 3", "ÖSTHAFEN", "östhafen buyer 2", "100%", "_"] {
+            let all = Wanted {
+                sort,
+                search: search.into(),
+                ..BENCH
+            };
+            let whole = store.shipments(studio, &all).await.expect("a page");
+            let ids: Vec<Uuid> = whole.rows.iter().map(|row| row.id).collect();
+            assert_eq!(usize::try_from(whole.total), Ok(ids.len()));
+            for most in [1, 2, 5, 22, 23] {
+                let mut paged = Vec::new();
+                let mut wanted = Wanted {
+                    most,
+                    ..all.clone()
+                };
+                loop {
+                    let page = store.shipments(studio, &wanted).await.expect("a page");
+                    assert_eq!(page.total, whole.total);
+                    paged.extend(page.rows.iter().map(|row| row.id));
+                    wanted.after = page.next;
+                    if page.next.is_none() {
+                        break;
+                    }
+                }
+                assert_eq!(paged, ids, "{sort:?}, {search:?}, {most} a page");
+            }
+        }
+    }
+    let found = |search: &str| Wanted {
+        search: search.into(),
+        ..BENCH
+    };
+    // Numbers 6, 13 and 20 have buyer 6; of them 6 and 20 are even
+    assert_eq!(titles(&store, studio, &found("buyer 6")).await.len(), 3);
+    assert_eq!(titles(&store, studio, &found("6 östhafen")).await.len(), 2);
+    assert_eq!(titles(&store, studio, &found("%")).await.len(), 0);
+}
+
+#[sqlx::test]
+async fn a_stored_field_that_there_is_no_longer_takes_nothing_down(pool: PgPool) {
+    let (store, studio) = studio(pool.clone()).await;
+    let first = create(&store, studio, "one").await;
+    create(&store, studio, "two").await;
+    sqlx::query("UPDATE shipment_state SET inputs = inputs || '{\"mood\": \"blue\", \"piece\": {\"medium\": \"treacle\"}}'")
+        .execute(&pool)
+        .await
+        .expect("it is written");
+    sqlx::query("UPDATE shipment SET summary = '{\"of\": \"another edition\"}'")
+        .execute(&pool)
+        .await
+        .expect("it is written");
+    assert_eq!(titles(&store, studio, &BENCH).await, ["one", "two"]);
+    let stored = store.shipment(studio, first.id).await.expect("it answers");
+    assert_eq!(stored.expect("it is there").inputs.title, "one");
 }

@@ -1,12 +1,16 @@
 //! Rules, stores and presets against a real database: versions, and what two writers do to each other.
 
-use std::sync::Arc;
+use std::{sync::Arc, time::Duration};
 
 use hummock_core::{
+    house::HouseRules,
     material::{MaterialClass, MaterialId},
     shipment::{EDITION, House, ShipmentInputs},
 };
-use hummock_store::{Computed, NewShipment, Recomputed, SettingRefused, Settings, Store, StudioId};
+use hummock_store::{
+    Computed, Edit, HouseVersion, NewShipment, Place, Recomputed, SettingRefused, Settings, Store,
+    StudioId, WriteRefused,
+};
 use sqlx::PgPool;
 use uuid::Uuid;
 
@@ -32,22 +36,55 @@ async fn studio(pool: PgPool) -> (Store, StudioId) {
     (store, studio)
 }
 
-fn computed(says: &str) -> Computed {
+fn computed(says: &str, house: HouseVersion) -> Computed {
     Computed {
         worked: serde_json::json!({ "says": says, "edition": EDITION }),
         summary: None,
         rules_version: 1,
+        house,
     }
 }
+
+async fn version(store: &Store, studio: StudioId) -> HouseVersion {
+    store.house_version(studio).await.expect("a house")
+}
+
+async fn made(store: &Store, studio: StudioId) -> Uuid {
+    let new = NewShipment {
+        id: Uuid::now_v7(),
+        inputs: ShipmentInputs::default(),
+        computed: computed("first", version(store, studio).await),
+    };
+    store.create(studio, &new).await.expect("a shipment").id
+}
+
+async fn says(store: &Store, studio: StudioId, id: Uuid) -> String {
+    let stored = store.shipment(studio, id).await.expect("it answers");
+    let worked = stored.expect("it is there").computed.worked;
+    worked["says"].as_str().unwrap_or_default().to_owned()
+}
+
+/// Moves the house on by keeping a preset.
+async fn move_on(store: &Store, studio: StudioId) -> HouseVersion {
+    let seen = version(store, studio).await;
+    store
+        .keep_preset(studio, seen, &house().rules)
+        .await
+        .expect("it is kept");
+    version(store, studio).await
+}
+
+const LEASE: Duration = Duration::from_secs(3600);
 
 #[sqlx::test]
 async fn of_two_changes_of_the_rules_one_is_stale(pool: PgPool) {
     let (store, studio) = studio(pool).await;
+    let seen = version(&store, studio).await;
     let mut next = house().rules;
     next.version = 2;
     let (one, other) = tokio::join!(
-        store.change_rules(studio, &next, &[]),
-        store.change_rules(studio, &next, &[])
+        store.change_rules(studio, seen, &next),
+        store.change_rules(studio, seen, &next)
     );
     assert_eq!([&one, &other].iter().filter(|made| made.is_ok()).count(), 1);
     let refused = one.err().or(other.err()).expect("one of them");
@@ -55,96 +92,169 @@ async fn of_two_changes_of_the_rules_one_is_stale(pool: PgPool) {
         matches!(refused, SettingRefused::Stale { current: 2 }),
         "{refused:?}"
     );
-    assert_eq!(
-        store
-            .house(studio, Arc::default())
-            .await
-            .expect("a house")
-            .rules
-            .version,
-        2
-    );
+    let now = store.house(studio, Arc::default()).await.expect("a house");
+    assert_eq!(now.house.rules.version, 2);
 }
 
 #[sqlx::test]
 async fn of_two_changes_of_the_stores_one_is_stale(pool: PgPool) {
     let (store, studio) = studio(pool).await;
+    let seen = version(&store, studio).await;
     let less = house()
         .catalogue
         .without(MaterialClass::Tubes, &MaterialId::new("tube-100"));
     let (one, other) = tokio::join!(
-        store.change_catalogue(studio, 1, &less, &[]),
-        store.change_catalogue(studio, 1, &less, &[])
+        store.change_catalogue(studio, seen, 1, &less),
+        store.change_catalogue(studio, seen, 1, &less)
     );
     assert_eq!([&one, &other].iter().filter(|made| made.is_ok()).count(), 1);
-    assert_eq!(store.catalogue_version(studio).await.expect("a version"), 2);
-    assert_eq!(
-        store
-            .house(studio, Arc::default())
-            .await
-            .expect("a house")
-            .catalogue,
-        less
+    let now = store.house(studio, Arc::default()).await.expect("a house");
+    assert_eq!((now.stores_version, now.house.catalogue), (2, less));
+}
+
+#[sqlx::test]
+async fn rules_that_were_checked_against_other_stores_are_checked_again(pool: PgPool) {
+    let (store, studio) = studio(pool).await;
+    let seen = version(&store, studio).await;
+    let less = house()
+        .catalogue
+        .without(MaterialClass::Tubes, &MaterialId::new("tube-100"));
+    store
+        .change_catalogue(studio, seen, 1, &less)
+        .await
+        .expect("it is written");
+    let mut next = house().rules;
+    next.version = 2;
+    let refused = store.change_rules(studio, seen, &next).await;
+    assert!(matches!(refused, Err(SettingRefused::HouseMoved)));
+    let seen = version(&store, studio).await;
+    store
+        .change_rules(studio, seen, &next)
+        .await
+        .expect("it is written");
+    assert_eq!(version(&store, studio).await.number(), 3);
+}
+
+#[sqlx::test]
+async fn a_plan_by_another_house_is_not_stored(pool: PgPool) {
+    let (store, studio) = studio(pool).await;
+    let id = made(&store, studio).await;
+    let old = version(&store, studio).await;
+    move_on(&store, studio).await;
+    let inputs = ShipmentInputs::default();
+    let new = NewShipment {
+        id: Uuid::now_v7(),
+        inputs: inputs.clone(),
+        computed: computed("old", old),
+    };
+    let refused = store.create(studio, &new).await;
+    assert!(matches!(refused, Err(WriteRefused::HouseMoved)));
+    let edit = Edit {
+        shipment: id,
+        based_on: 1,
+        id: None,
+        inputs: &inputs,
+        computed: &computed("old", old),
+    };
+    let refused = store.edit(studio, edit).await;
+    assert!(matches!(refused, Err(WriteRefused::HouseMoved)));
+    let stored = store.shipment(studio, id).await.expect("it answers");
+    assert!(
+        stored
+            .expect("it is there")
+            .is_behind(version(&store, studio).await)
     );
 }
 
 #[sqlx::test]
-async fn what_is_computed_anew_never_lands_on_a_newer_edit(pool: PgPool) {
+async fn what_is_computed_anew_lands_only_on_what_it_was_computed_for(pool: PgPool) {
     let (store, studio) = studio(pool).await;
-    let new = NewShipment {
-        id: Uuid::now_v7(),
-        inputs: ShipmentInputs::default(),
-        computed: computed("first"),
-    };
-    let made = store.create(studio, &new).await.expect("a shipment");
+    let id = made(&store, studio).await;
+    let house = version(&store, studio).await;
     let inputs = ShipmentInputs {
         title: "Slack Tide".into(),
         ..ShipmentInputs::default()
     };
-    store
-        .edit(studio, new.id, made.version, &inputs, &computed("edited"))
-        .await
-        .expect("an edit");
-    let anew = |version| Recomputed {
-        id: new.id,
+    let edit = Edit {
+        shipment: id,
+        based_on: 1,
+        id: None,
+        inputs: &inputs,
+        computed: &computed("edited", house),
+    };
+    store.edit(studio, edit).await.expect("an edit");
+    let anew = |version, house| Recomputed {
+        id,
         version,
-        computed: computed("anew"),
+        computed: computed("anew", house),
     };
-    let says = || async {
-        let stored = store.shipment(studio, new.id).await.expect("it answers");
-        stored.expect("it is there").computed.worked["says"].clone()
+    let keep = async |version, house| {
+        store
+            .keep_recomputed(studio, house, &[anew(version, house)])
+            .await
+            .expect("it answers")
     };
-    store
-        .recompute(studio, &[anew(made.version)])
-        .await
-        .expect("it writes");
-    assert_eq!(says().await, "edited");
-    store
-        .recompute(studio, &[anew(made.version + 1)])
-        .await
-        .expect("it writes");
-    assert_eq!(says().await, "anew");
+    // It was edited since.
+    assert_eq!(keep(1, house).await, 0);
+    // The house changed since.
+    let newer = move_on(&store, studio).await;
+    assert_eq!(keep(2, house).await, 0);
+    assert_eq!(says(&store, studio, id).await, "edited");
+    assert_eq!(keep(2, newer).await, 1);
+    assert_eq!(says(&store, studio, id).await, "anew");
 }
 
 #[sqlx::test]
-async fn plans_of_an_earlier_edition_are_found(pool: PgPool) {
+async fn what_is_behind_is_given_to_one_at_a_time_and_again_when_a_claim_runs_out(pool: PgPool) {
     let (store, studio) = studio(pool).await;
-    let mut old = computed("old");
-    old.worked = serde_json::json!({ "says": "old" });
-    for (computed, title) in [(old, "old"), (computed("new"), "new")] {
-        let inputs = ShipmentInputs {
-            title: title.into(),
-            ..ShipmentInputs::default()
-        };
-        let new = NewShipment {
-            id: Uuid::now_v7(),
-            inputs,
-            computed,
-        };
-        store.create(studio, &new).await.expect("a shipment");
+    for _ in 0..5 {
+        made(&store, studio).await;
     }
-    let found = store.worked_out_before(studio, EDITION).await.expect("ids");
-    assert_eq!(found.len(), 1);
+    let archived = made(&store, studio).await;
+    store
+        .put(studio, archived, Place::Archive)
+        .await
+        .expect("it is put");
+    let claim = async |most, lease| {
+        let claimed = store.claim_behind(studio, most, lease).await;
+        claimed.expect("it answers").len()
+    };
+    assert_eq!(claim(10, LEASE).await, 0);
+    move_on(&store, studio).await;
+    let progress = store.progress(studio).await.expect("it answers");
+    assert_eq!((progress.behind, progress.open), (5, 5));
+    // Two workers at once share them, and the archived one keeps what it had.
+    let (one, other) = tokio::join!(claim(3, LEASE), claim(3, LEASE));
+    assert_eq!(one + other + claim(10, LEASE).await, 5);
+    assert_eq!(claim(10, LEASE).await, 0);
+    // Both were killed. The house changes again, which frees their claims at once.
+    move_on(&store, studio).await;
+    assert_eq!(claim(10, Duration::ZERO).await, 5);
+    // This one was killed too, and its claim has run out.
+    assert_eq!(claim(10, LEASE).await, 5);
+}
+
+#[sqlx::test]
+async fn plans_of_an_earlier_edition_are_worked_out_again_wherever_they_are_kept(pool: PgPool) {
+    let (store, studio) = studio(pool).await;
+    made(&store, studio).await;
+    let mut old = computed("old", version(&store, studio).await);
+    old.worked = serde_json::json!({ "says": "old" });
+    let new = NewShipment {
+        id: Uuid::now_v7(),
+        inputs: ShipmentInputs::default(),
+        computed: old,
+    };
+    store.create(studio, &new).await.expect("a shipment");
+    store
+        .put(studio, new.id, Place::Archive)
+        .await
+        .expect("it is put");
+    let marked = store.mark_worked_out_before(studio, EDITION).await;
+    assert_eq!(marked.expect("it answers"), 1);
+    let claimed = store.claim_behind(studio, 10, LEASE).await;
+    let claimed = claimed.expect("it answers");
+    assert_eq!((claimed.len(), claimed[0].id), (1, new.id));
     assert_eq!(
         store.catalogue_edition(studio).await.expect("an edition"),
         EDITION
@@ -156,20 +266,22 @@ async fn a_preset_of_the_same_name_takes_the_place_of_the_first(pool: PgPool) {
     let (store, studio) = studio(pool).await;
     let mut rules = house().rules;
     rules.name = "Show week".into();
-    store.keep_preset(studio, &rules).await.expect("it is kept");
-    rules.allowances.second_turns = 0;
-    store.keep_preset(studio, &rules).await.expect("it is kept");
-    assert_eq!(store.presets(studio).await.expect("presets"), [rules]);
-    assert!(
+    let keep = async |rules: HouseRules| {
+        let seen = version(&store, studio).await;
         store
-            .drop_preset(studio, "Show week")
+            .keep_preset(studio, seen, &rules)
             .await
-            .expect("it answers")
-    );
-    assert!(
-        !store
-            .drop_preset(studio, "Show week")
-            .await
-            .expect("it answers")
-    );
+            .expect("it is kept");
+    };
+    keep(rules.clone()).await;
+    rules.allowances.second_turns = 0;
+    keep(rules.clone()).await;
+    let kept = store.house(studio, Arc::default()).await.expect("a house");
+    assert_eq!(kept.house.presets, [rules]);
+    let drop = async || {
+        let seen = version(&store, studio).await;
+        store.drop_preset(studio, seen, "Show week").await
+    };
+    drop().await.expect("it is dropped");
+    assert!(matches!(drop().await, Err(SettingRefused::NotFound)));
 }

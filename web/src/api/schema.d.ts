@@ -118,7 +118,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Returns the shipments on the bench, the one promised first before the others. */
+        /** Returns shipments a page at a time: searched, sorted, from the bench or from where they were put away. */
         get: operations["list_shipments"];
         put?: never;
         /** Makes a shipment; asking again with the same id returns the one that is there. */
@@ -145,6 +145,26 @@ export interface paths {
         head?: never;
         /** Changes a shipment and works it out again. */
         patch: operations["edit_shipment"];
+        trace?: never;
+    };
+    "/api/v1/shipments/{id}/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Puts a shipment on the bench, in the archive or in the bin; asking twice is as good as once.
+         * @description One that is put away can't be edited, and keeps the plan that it had; back on the bench it follows the house again.
+         */
+        put: operations["place_shipment"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/v1/shipments/{id}/redo": {
@@ -286,6 +306,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/studio/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tells how far the plans on the bench have followed the last change of rules, stores or presets. */
+        get: operations["show_progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/studio/rules": {
         parameters: {
             query?: never;
@@ -295,8 +332,9 @@ export interface paths {
         };
         get?: never;
         /**
-         * Makes new rules the ones of the house, and works out its shipments by them.
-         * @description A shipment that can't be planned by them keeps what it has.
+         * Makes new rules the ones of the house; shipments on the bench follow them in the background.
+         * @description One that is looked at is worked out first; one that can't be planned by them says why. `GET /studio/progress` tells
+         *     how many are still to follow.
          */
         put: operations["change_rules"];
         post?: never;
@@ -1351,6 +1389,21 @@ export interface components {
              * @default null
              */
             value_over: number | null;
+        };
+        /** @description A page of shipments. */
+        BenchPage: {
+            /**
+             * Format: uuid
+             * @description What to ask for as `after` for the next page; null on the last.
+             */
+            next?: string | null;
+            /** @description The shipments, in order. */
+            rows: components["schemas"]["BenchRow"][];
+            /**
+             * Format: int64
+             * @description How many there are on all pages.
+             */
+            total: number;
         };
         /** @description A shipment on the bench. */
         BenchRow: {
@@ -2409,6 +2462,11 @@ export interface components {
         EditRequest: {
             /** @description What changes, as a JSON merge patch (RFC 7396) on the inputs: `null` takes a value away. */
             change: Record<string, never>;
+            /**
+             * Format: uuid
+             * @description Chosen by the caller, so that an edit whose answer was lost can be sent again without a conflict.
+             */
+            edit?: string | null;
             /** @description What a bare number is in. */
             unit?: components["schemas"]["LengthUnit"];
             /**
@@ -3381,6 +3439,11 @@ export interface components {
         /** @description A move through the history of a shipment. */
         MoveRequest: {
             /**
+             * Format: uuid
+             * @description Chosen by the caller, as for an edit.
+             */
+            edit?: string | null;
+            /**
              * Format: int32
              * @description The version that it is based on.
              */
@@ -4068,6 +4131,16 @@ export interface components {
             /** @description Across, as hung. */
             width_mm: components["schemas"]["Length"];
         };
+        /**
+         * @description Where a shipment is kept: at work, put away with the plan that it had, or deleted until it is taken back.
+         * @enum {string}
+         */
+        PlaceName: "bench" | "archive" | "bin";
+        /** @description Where a shipment is to be kept. */
+        PlaceRequest: {
+            /** @description On the bench, in the archive or in the bin. */
+            place: components["schemas"]["PlaceName"];
+        };
         /** @description Places and the route that leads there. */
         PlaceRoute: {
             /** @description The country's two-letter code. */
@@ -4278,6 +4351,19 @@ export interface components {
              * @example /problems/refused
              */
             type: string;
+        };
+        /** @description How far the plans on the bench have followed the last change of the house. */
+        ProgressView: {
+            /**
+             * Format: int64
+             * @description Shipments that are still to be worked out by it; each is worked out at once when it is looked at.
+             */
+            behind: number;
+            /**
+             * Format: int64
+             * @description Shipments on the bench.
+             */
+            open: number;
         };
         /** @description What one service says to a parcel. */
         Quote: {
@@ -4822,6 +4908,14 @@ export interface components {
                 [key: string]: string;
             };
             /**
+             * @description What each was lifted for, by its code, as the server noted it: when that is no longer so, the Stop is back.
+             *     Take one away to lift the Stop again.
+             * @default {}
+             */
+            lifted_for: {
+                [key: string]: string;
+            };
+            /**
              * @description The piece.
              * @default {
              *       "paint": "thin"
@@ -4869,6 +4963,8 @@ export interface components {
             inputs: components["schemas"]["ShipmentInputs"];
             /** @description Where it stands today. */
             line: components["schemas"]["WorkLine"];
+            /** @description Where it is kept. */
+            place: components["schemas"]["PlaceName"];
             summary?: components["schemas"]["Summary"] | null;
             /**
              * Format: int32
@@ -4994,6 +5090,11 @@ export interface components {
             /** @description How far the joining tab laps. */
             tab_mm: components["schemas"]["Length"];
         };
+        /**
+         * @description What a list is sorted by.
+         * @enum {string}
+         */
+        SortName: "promised" | "title" | "buyer" | "newest";
         /**
          * Format: double
          * @description A speed in metres a second.
@@ -5129,6 +5230,8 @@ export interface components {
             asked: boolean;
             best?: components["schemas"]["BestQuote"] | null;
             cure?: components["schemas"]["Cure"] | null;
+            /** @description Whether somebody wrote down why it travels before that, and things are as they were then. */
+            cure_lifted?: boolean;
             /** @description Of layers and box. */
             fingerprint: string;
             labour?: components["schemas"]["Money"] | null;
@@ -5371,6 +5474,8 @@ export interface components {
             plan?: components["schemas"]["Plan"] | null;
             /** @description What every service says, once the country is known too: the best first, the refused last. */
             quotes: components["schemas"]["Quote"][];
+            /** @description Why there can be no plan, each with the field that would have to change. */
+            refusals: components["schemas"]["Refusal"][];
             size?: components["schemas"]["PieceSize"] | null;
         };
         /** @description The wrap to cut. */
@@ -5657,20 +5762,40 @@ export interface operations {
     };
     list_shipments: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Where they are kept. */
+                place?: components["schemas"]["PlaceName"];
+                /** @description Every word of it stands in the title, the buyer's name or the town; up to 120 characters. */
+                search?: string;
+                /** @description Promised first (what was not promised comes last), by title, by buyer, or the newest first. */
+                sort?: components["schemas"]["SortName"];
+                /** @description `next` of the page before. */
+                after?: string;
+                /** @description How many at most, 1 to 200. */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
         };
         requestBody?: never;
         responses: {
-            /** @description Every shipment */
+            /** @description A page */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BenchRow"][];
+                    "application/json": components["schemas"]["BenchPage"];
+                };
+            };
+            /** @description Values that can't stand, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5785,6 +5910,42 @@ export interface operations {
             };
             /** @description Values that can't stand, each with its field */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    place_shipment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceRequest"];
+            };
+        };
+        responses: {
+            /** @description The shipment as it stands now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShipmentView"];
+                };
+            };
+            /** @description There is none of that id */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6171,6 +6332,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How many are still to be worked out */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgressView"];
                 };
             };
         };

@@ -7,7 +7,7 @@ import { useStudio } from '@/api/useStudio';
 import { useShipment } from '@/shipment/useShipment';
 
 const { finding } = defineProps<{ finding: Finding }>();
-const { id, draft, errors, choose } = useShipment();
+const { id, errors, choose, lift: liftStop } = useShipment();
 const { studio } = useStudio();
 
 const WORDS = { stop: 'Stop', mind: 'Worth a look', note: 'Good to know' } as const;
@@ -18,12 +18,12 @@ const about = computed(() => studio.value?.slots.find(({ slot }) => slot === fin
 const refused = computed(() => errors.value[`lifted.${finding.code}`]);
 
 function lift(): void {
-  draft.lifted[finding.code] = reason.value.trim();
+  liftStop(finding.code, reason.value.trim());
   lifting.value = false;
 }
 
 function setDown(): void {
-  Reflect.deleteProperty(draft.lifted, finding.code);
+  liftStop(finding.code, undefined);
 }
 </script>
 

@@ -1,13 +1,24 @@
 <script setup lang="ts">
+import DotsIcon from '~icons/tabler/dots';
+
+import { BDropdown } from 'bootstrap-vue-next/components/BDropdown';
+import { BDropdownItemButton } from 'bootstrap-vue-next/components/BDropdown';
 import { computed } from 'vue';
 
-import type { BenchRow } from '@/api/types';
+import type { BenchRow, Place } from '@/api/types';
 import SmallSection from '@/drawing/SmallSection.vue';
 import { CONSTRUCTIONS, MEDIA, nextAct, oneIn, stopOf, worded } from '@/frame/words';
 import * as show from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
-const { row } = defineProps<{ row: BenchRow }>();
+const { row, place } = defineProps<{ row: BenchRow; place: Place }>();
+const emit = defineEmits<{ put: [to: Place] }>();
+
+const MOVES: { to: Place; text: string }[] = [
+  { to: 'bench', text: 'Back to the bench' },
+  { to: 'archive', text: 'Archive' },
+  { to: 'bin', text: 'Delete' },
+];
 const units = useUnits();
 
 const next = computed(() => nextAct(row.line.next));
@@ -61,11 +72,43 @@ const about = computed(() =>
         <span v-else class="soft">no day</span>
       </span>
     </RouterLink>
+    <BDropdown class="moves no-print" size="sm" no-caret placement="bottom-end" lazy>
+      <template #button-content>
+        <DotsIcon aria-hidden="true" />
+        <span class="visually-hidden">More for {{ row.inputs.title || 'Untitled' }}</span>
+      </template>
+      <template v-for="{ to: where, text } in MOVES" :key="where">
+        <BDropdownItemButton v-if="where !== place" @click="emit('put', where)">{{
+          text
+        }}</BDropdownItemButton>
+      </template>
+    </BDropdown>
   </li>
 </template>
 
 <style scoped>
+li {
+  display: flex;
+  align-items: center;
+  border-bottom: 1px solid var(--sedge);
+}
+.moves {
+  flex: none;
+  align-self: flex-start;
+  margin-top: 20px;
+}
+.moves :deep(.btn) {
+  min-width: 40px;
+  border-color: transparent;
+  background: none;
+}
+.moves :deep(.btn:hover),
+.moves :deep(.btn.show) {
+  border-color: var(--peat);
+}
 .line {
+  flex: 1 1 auto;
+  min-width: 0;
   display: grid;
   grid-template-columns:
     116px minmax(180px, 1.6fr) minmax(170px, 1.3fr) minmax(200px, 1.3fr) minmax(130px, 0.9fr)
@@ -74,7 +117,6 @@ const about = computed(() =>
   align-items: center;
   min-height: 84px;
   padding: 8px;
-  border-bottom: 1px solid var(--sedge);
   border-left: 4px solid transparent;
   color: inherit;
   text-decoration: none;
@@ -150,6 +192,12 @@ const about = computed(() =>
   }
 }
 @media (max-width: 640px) {
+  .moves {
+    margin: 8px 0 0 -40px;
+  }
+  .promised {
+    margin-right: 44px;
+  }
   .line {
     grid-template-columns: minmax(0, 1fr) auto;
   }

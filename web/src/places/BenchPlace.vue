@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import PlusIcon from '~icons/tabler/plus';
 
-import { useEventListener } from '@vueuse/core';
-import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
+import { useDebounceFn, useEventListener } from '@vueuse/core';
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect';
+import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 
 import { answer, api } from '@/api/client';
-import type { BenchRow } from '@/api/types';
+import type { BenchPage, BenchRow, Place, SortName } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 import { useKeys } from '@/keys/useKeys';
 import { daysBetween } from '@/units/show';
@@ -14,49 +16,104 @@ import { daysBetween } from '@/units/show';
 import BenchLine from './BenchLine.vue';
 
 const DAYS_AHEAD = 7;
+const ASK_AFTER_MS = 120;
+const TRY_AGAIN_AFTER_MS = 2500;
+const PLACES: { value: Place; text: string }[] = [
+  { value: 'bench', text: 'On the bench' },
+  { value: 'archive', text: 'Archive' },
+  { value: 'bin', text: 'Deleted' },
+];
+const MOVED: Record<Place, string> = {
+  bench: 'is back on the bench',
+  archive: 'is in the archive, with the plan that it has',
+  bin: 'is deleted',
+};
+const SORTS: { value: SortName; text: string }[] = [
+  { value: 'promised', text: 'promised first' },
+  { value: 'newest', text: 'newest first' },
+  { value: 'title', text: 'by title' },
+  { value: 'buyer', text: 'by buyer' },
+];
 
 const route = useRoute();
 const router = useRouter();
 const { studio } = useStudio();
-const rows = shallowRef<BenchRow[]>();
+const page = shallowRef<BenchPage>();
 const away = ref(false);
+const moved = shallowRef<{ row: BenchRow; from: Place; to: Place }>();
 const field = useTemplateRef<HTMLInputElement>('search');
 
 /** What is looked for stands in the address, so that back leads to the same list. */
-const sought = computed({
-  get: () => String(route.query.q ?? ''),
-  set: (q: string) => void router.replace({ query: q ? { q } : {} }),
-});
+function inAddress<Value extends string>(key: string, otherwise: Value) {
+  return computed({
+    get: () => (route.query[key] as Value | undefined) ?? otherwise,
+    set: (value: Value) => {
+      const query = { ...route.query, [key]: value };
+      if (value === otherwise) Reflect.deleteProperty(query, key);
+      void router.replace({ query });
+    },
+  });
+}
+const sought = inAddress('q', '');
+const place = inAddress<Place>('in', 'bench');
+const sort = inAddress<SortName>('by', 'promised');
 
-async function load(): Promise<void> {
+let asked: AbortController | undefined;
+
+async function load(more = false): Promise<void> {
+  asked?.abort();
+  const mine = (asked = new AbortController());
+  const shown = page.value?.rows ?? [];
+  // As many as are shown, so that looking again does not fold the list up.
+  const most = more ? undefined : Math.min(200, Math.max(50, shown.length));
+  const after = more ? (page.value?.next ?? undefined) : undefined;
+  const query = { place: place.value, search: sought.value, sort: sort.value, after, most };
   try {
-    rows.value = await answer(api.GET('/api/v1/shipments'));
+    const next = await answer(api.GET('/api/v1/shipments', { params: { query }, signal: mine.signal }));
+    page.value = more ? { ...next, rows: [...shown, ...next.rows] } : next;
     away.value = false;
   } catch {
+    if (mine.signal.aborted) return;
     away.value = true;
-    setTimeout(() => void load(), 2500);
+    setTimeout(() => void load(), TRY_AGAIN_AFTER_MS);
   }
 }
 
-const found = computed(() => {
-  const words = sought.value.toLowerCase().split(/\s+/).filter(Boolean);
-  return (rows.value ?? []).filter(({ inputs }) => {
-    const text = [inputs.title, inputs.buyer?.name, inputs.buyer?.town].join(' ').toLowerCase();
-    return words.every((word) => text.includes(word));
-  });
-});
+async function put(row: BenchRow, to: Place, from: Place = place.value): Promise<void> {
+  try {
+    const path = { id: row.id };
+    await answer(api.PUT('/api/v1/shipments/{id}/place', { params: { path }, body: { place: to } }));
+    moved.value = { row, from, to };
+    await load();
+  } catch {
+    away.value = true;
+  }
+}
+
+async function putBack(): Promise<void> {
+  const last = moved.value;
+  if (!last) return;
+  await put(last.row, last.from, last.to);
+  moved.value = undefined;
+}
 
 const groups = computed(() => {
+  const rows = page.value?.rows ?? [];
+  if (place.value !== 'bench' || sort.value !== 'promised') return [{ name: '', rows }];
   const today = studio.value?.today;
   const soon = (row: BenchRow) =>
     Boolean(today && row.inputs.promised && daysBetween(today, row.inputs.promised) <= DAYS_AHEAD);
   return [
-    { name: 'promised within a week', rows: found.value.filter(soon) },
-    { name: 'later', rows: found.value.filter((row) => !soon(row)) },
+    { name: 'promised within a week', rows: rows.filter(soon) },
+    { name: 'later', rows: rows.filter((row) => !soon(row)) },
   ].filter((group) => group.rows.length > 0);
 });
+const clear = computed(() => page.value?.total === 0 && !sought.value && place.value === 'bench');
 
-onMounted(load);
+const loadSoon = useDebounceFn(() => load(), ASK_AFTER_MS);
+watch([place, sort], () => void load());
+watch(sought, () => void loadSoon());
+void load();
 useEventListener(window, 'focus', () => void load());
 useKeys({ '/': () => field.value?.focus() });
 </script>
@@ -64,13 +121,14 @@ useKeys({ '/': () => field.value?.focus() });
 <template>
   <div class="page">
     <div class="heading-row">
-      <h1>On the bench</h1>
+      <h1>{{ PLACES.find(({ value }) => value === place)?.text ?? 'On the bench' }}</h1>
       <label class="search no-print">
         <span class="visually-hidden">Search title, buyer or town</span>
         <input
           ref="search"
           v-model="sought"
           type="search"
+          maxlength="120"
           class="form-control"
           placeholder="Search title, buyer, town"
         />
@@ -82,20 +140,45 @@ useKeys({ '/': () => field.value?.focus() });
         <PlusIcon aria-hidden="true" /> New shipment
       </RouterLink>
     </div>
+    <div class="ways no-print">
+      <label>
+        Show
+        <BFormSelect v-model="place" name="place" :options="PLACES" size="sm" />
+      </label>
+      <label>
+        Sorted
+        <BFormSelect v-model="sort" name="sort" :options="SORTS" size="sm" />
+      </label>
+    </div>
+    <p v-if="moved" class="notice moved no-print" role="status" data-test="moved">
+      “{{ moved.row.inputs.title || 'Untitled' }}” {{ MOVED[moved.to] }}.
+      <BButton size="sm" @click="putBack">Undo</BButton>
+    </p>
     <p v-if="away" class="soft" role="alert">The studio’s data can’t be reached. Trying again.</p>
-    <p v-else-if="!rows" class="soft">Opening the bench</p>
-    <div v-else-if="rows.length === 0" class="empty panel">
+    <p v-else-if="!page" class="soft">Opening the bench</p>
+    <div v-else-if="clear" class="empty panel">
       <h2>The bench is clear</h2>
       <p>Begin with what the tape measure says: width, height, depth.</p>
       <RouterLink to="/shipments/new" class="btn btn-primary">New shipment</RouterLink>
     </div>
-    <p v-else-if="found.length === 0">Nothing on the bench is called “{{ sought }}”.</p>
+    <p v-else-if="page.total === 0 && sought">Nothing here is called “{{ sought }}”.</p>
+    <p v-else-if="page.total === 0">There is nothing here.</p>
     <section v-for="group in groups" :key="group.name">
-      <h2 class="soft">{{ group.name }}</h2>
+      <h2 v-if="group.name" class="soft">{{ group.name }}</h2>
       <ul>
-        <BenchLine v-for="row in group.rows" :key="row.id" :row="row" />
+        <BenchLine
+          v-for="row in group.rows"
+          :key="row.id"
+          :row="row"
+          :place="place"
+          @put="(to) => put(row, to)"
+        />
       </ul>
     </section>
+    <p v-if="page?.next" class="more no-print">
+      <BButton @click="load(true)">Show more</BButton>
+      <span class="soft">{{ page.rows.length }} of {{ page.total }}</span>
+    </p>
   </div>
 </template>
 
@@ -120,6 +203,29 @@ h1 {
   position: absolute;
   top: 9px;
   right: 9px;
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 20px;
+}
+.ways label {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  color: var(--peat-soft);
+}
+.ways select {
+  width: auto;
+}
+.moved {
+  margin: 8px 0;
+}
+.more {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin: 12px 0;
 }
 h2 {
   margin: 12px 0 4px;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 import { onBeforeRouteLeave, useRouter } from 'vue-router';
 
@@ -13,7 +14,7 @@ import { provideShipment } from '@/shipment/useShipment';
 import { day } from '@/units/show';
 
 const { id } = defineProps<{ id: string }>();
-const { draft, state, trouble, stored, save } = provideShipment(id);
+const { draft, state, trouble, stored, away, refusals, put, save } = provideShipment(id);
 const router = useRouter();
 
 const about = computed(() => {
@@ -28,7 +29,10 @@ const about = computed(() => {
 /** Opens the shipment beside this one on the bench, at the same stop. */
 async function beside(by: number): Promise<void> {
   await save();
-  const rows = await answer(api.GET('/api/v1/shipments')).catch(() => []);
+  const query = { most: 200 };
+  const { rows } = await answer(api.GET('/api/v1/shipments', { params: { query } })).catch(() => ({
+    rows: [],
+  }));
   const next = rows[rows.findIndex((row) => row.id === id) + by];
   const name = router.currentRoute.value.name ?? 'measure';
   if (next) await router.push({ name, params: { id: next.id } });
@@ -56,16 +60,37 @@ onBeforeRouteLeave(async () => {
       <p v-if="state === 'unreachable'" class="trouble" role="alert">
         {{ trouble }}. What you type is kept here and saved as soon as it is back.
       </p>
+      <p v-if="away" class="notice" role="status" data-test="put-away">
+        {{ away === 'bin' ? 'It is deleted.' : 'It is in the archive, with the plan that it had.' }}
+        To change it, take it back.
+        <BButton size="sm" @click="put('bench')">Back to the bench</BButton>
+      </p>
+      <div v-if="refusals.length > 0" class="notice" role="alert" data-test="no-plan">
+        <strong>There is no plan for this as it is.</strong> Everything typed is kept, and the rest can be
+        changed.
+        <ul>
+          <li v-for="{ field, message } in refusals" :key="field">{{ message }}</li>
+        </ul>
+      </div>
       <ConflictNotice />
-      <div class="columns">
+      <fieldset class="columns" :disabled="away !== undefined">
         <RouterView />
         <TallyColumn />
-      </div>
+      </fieldset>
     </template>
   </div>
 </template>
 
 <style scoped>
+fieldset {
+  min-width: 0;
+  margin: 0;
+  padding: 0;
+  border: 0;
+}
+.notice ul {
+  margin: 4px 0 0;
+}
 .title {
   display: flex;
   flex-wrap: wrap;

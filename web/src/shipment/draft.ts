@@ -10,6 +10,8 @@ export interface Draft {
   choices: DraftChoices;
   /** Why a Stop was lifted, by its code. */
   lifted: Record<string, string>;
+  /** What each was lifted for, as the server noted it. */
+  lifted_for: Record<string, string>;
   settled: { guard: string; box: string };
   service: string;
 }
@@ -107,6 +109,7 @@ export function draftOf(inputs: Loose<Inputs>): Draft {
     piece: filled(PIECE, inputs.piece),
     choices: copied(filled(CHOICES, inputs.choices)),
     lifted: { ...(inputs.lifted as Record<string, string> | undefined) },
+    lifted_for: { ...(inputs.lifted_for as Record<string, string> | undefined) },
     settled: filled({ guard: '', box: '' }, inputs.settled),
     service: inputs.service ?? '',
   };

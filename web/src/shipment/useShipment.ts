@@ -1,9 +1,10 @@
 // One shipment while it is open: what is typed, what follows from it, and keeping both safe.
 import { createInjectionState, useDebounceFn, useEventListener } from '@vueuse/core';
+import { v7 as newId } from 'uuid';
 import { computed, onScopeDispose, reactive, ref, shallowRef, toRaw, watch } from 'vue';
 
 import { answer, api, Refused, Unreachable } from '@/api/client';
-import type { Choices, Inputs, Preview, Shipment, Summary, WorkLine, Worked } from '@/api/types';
+import type { Choices, Inputs, Place, Preview, Shipment, Summary, WorkLine, Worked } from '@/api/types';
 import { useUnits } from '@/units/useUnits';
 
 import { choose, draftOf, inputsOf, isChosen, mergePatch, patched, pathsOf, withoutPaths } from './draft';
@@ -50,6 +51,8 @@ function open(id: string) {
   let saving: Promise<void> | undefined;
   let asked: AbortController | undefined;
   let retry: ReturnType<typeof setTimeout> | undefined;
+  /** A change that was sent and not answered: it may be stored already, so it is sent again as it was. */
+  let unanswered: { edit: string; version: number; change: Json } | undefined;
 
   const typed = () => inputsOf(toRaw(draft)) as Json;
   const change = () => mergePatch(basis, typed());
@@ -104,6 +107,8 @@ function open(id: string) {
     } else if (error instanceof Refused && error.problem.status === 422) {
       errors.value = error.fields;
       state.value = 'refused';
+    } else if (error instanceof Refused && error.problem.type === '/problems/put-away') {
+      void putAwayElsewhere();
     } else if (error instanceof Refused && error.problem.status === 404) {
       state.value = 'missing';
     } else {
@@ -111,6 +116,28 @@ function open(id: string) {
       state.value = 'unreachable';
       clearTimeout(retry);
       retry = setTimeout(() => void again(), TRY_AGAIN_AFTER_MS);
+    }
+  }
+
+  /** Somebody put it away while something was typed here: the page says so, and keeps what was typed. */
+  async function putAwayElsewhere(): Promise<void> {
+    const asked = api.GET('/api/v1/shipments/{id}', { params: { path: { id } } });
+    const now = await answer(asked).catch(() => undefined);
+    if (now && stored.value) stored.value = { ...stored.value, place: now.place };
+    state.value = 'refused';
+  }
+
+  /** Puts it on the bench, in the archive or in the bin, with everything that was typed. */
+  async function put(place: Place): Promise<void> {
+    if (place !== 'bench') await save();
+    const asked = api.PUT('/api/v1/shipments/{id}/place', { params: { path: { id } }, body: { place } });
+    try {
+      const now = await answer(asked);
+      if (change()) stored.value = now.version === stored.value?.version ? now : stored.value;
+      else adopt(now);
+      if (place === 'bench') await save();
+    } catch (error) {
+      failed(error, () => put(place));
     }
   }
 
@@ -161,24 +188,39 @@ function open(id: string) {
 
   async function send(sent: Json): Promise<void> {
     const now = stored.value;
+    if (now && unanswered?.version !== now.version) unanswered = undefined;
+    const body = unanswered ?? { edit: newId(), version: now?.version ?? 0, change: sent };
     const path = { id };
-    const shipment = await answer<Shipment>(
-      now
-        ? api.PATCH('/api/v1/shipments/{id}', {
-            params: { path },
-            body: { version: now.version, change: sent as Record<string, never>, unit: unit.value },
-          })
-        : api.POST('/api/v1/shipments', {
-            body: { id, inputs: patched(basis, sent) as Inputs, unit: unit.value },
-          }),
-    );
+    const asked = now
+      ? api.PATCH('/api/v1/shipments/{id}', {
+          params: { path },
+          body: { ...body, change: body.change as Record<string, never>, unit: unit.value },
+        })
+      : api.POST('/api/v1/shipments', {
+          body: { id, inputs: patched(basis, sent) as Inputs, unit: unit.value },
+        });
+    if (now) unanswered = body;
+    const shipment = await answer<Shipment>(asked).catch((error: unknown) => {
+      if (error instanceof Refused) unanswered = undefined;
+      throw error;
+    });
+    unanswered = undefined;
     stored.value = shipment;
     startedHere.delete(id);
-    basis = patched(basis, sent);
+    basis = patched(basis, now ? body.change : sent);
+    note(shipment.inputs.lifted_for ?? {});
     const left = change();
     keep(id, left === undefined ? undefined : { version: shipment.version, change: left });
     if (!left) figures.value = figuresOf(shipment);
     state.value = left ? (Object.keys(errors.value).length > 0 ? 'refused' : 'waiting') : 'saved';
+    if (left && state.value === 'waiting') void saveSoon();
+  }
+
+  /** Takes over what the server noted that each Stop was lifted for. */
+  function note(lifted: Record<string, string>): void {
+    draft.lifted_for = { ...lifted };
+    basis = patched(basis, { lifted_for: null });
+    basis = patched(basis, { lifted_for: { ...lifted } });
   }
 
   async function step(towards: 'undo' | 'redo'): Promise<void> {
@@ -187,7 +229,7 @@ function open(id: string) {
     if (!now || conflict.value) return;
     // A value that was refused was never stored: taking it back is the undo.
     if (change()) return adopt(now);
-    const ask = { params: { path: { id } }, body: { version: now.version } };
+    const ask = { params: { path: { id } }, body: { version: now.version, edit: newId() } };
     try {
       const asked =
         towards === 'undo'
@@ -267,6 +309,20 @@ function open(id: string) {
     choose: (wanted: Partial<Choices>) => choose(draft.choices, wanted),
     /** What was typed, as the server is asked with it. */
     typed: () => typed() as Inputs,
+    /** Takes back why a Stop was lifted, or lifts it for things as they are. */
+    lift: (code: string, reason: string | undefined) => {
+      Reflect.deleteProperty(draft.lifted_for, code);
+      if (reason === undefined) Reflect.deleteProperty(draft.lifted, code);
+      else draft.lifted[code] = reason;
+    },
+    /** Why there can be no plan, in sentences. */
+    refusals: computed(() => figures.value?.worked.refusals ?? []),
+    /** Where it is put away, if it is. */
+    away: computed(() => {
+      const place = stored.value?.place ?? 'bench';
+      return place === 'bench' ? undefined : place;
+    }),
+    put,
     undo: () => step('undo'),
     redo: () => step('redo'),
     settle,
@@ -278,7 +334,7 @@ const startedHere = new Set<string>();
 
 /** Returns the id for a shipment that is begun now; it is stored once something is typed. */
 export function beginShipment(): string {
-  const id = crypto.randomUUID();
+  const id = newId();
   startedHere.add(id);
   return id;
 }

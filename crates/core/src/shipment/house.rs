@@ -145,10 +145,17 @@ impl<'a> Commission<'a> {
 }
 
 impl ShipmentInputs {
+    /// Returns these inputs as they are to be stored: with the preset that was picked until now, and with a note of
+    /// what each Stop was lifted for. `before` is what they were, where they were anything.
+    #[must_use]
+    pub fn to_be_kept(self, before: Option<&Self>, house: &House) -> Self {
+        self.keeping_preset(before, house)
+            .binding_lifts(before, house)
+    }
+
     /// Returns these inputs with the preset kept that was picked until now, once a layer or anything else is
     /// chosen by hand. `before` is what they were, where they were anything.
-    #[must_use]
-    pub fn keeping_preset(mut self, before: Option<&Self>, house: &House) -> Self {
+    pub(crate) fn keeping_preset(mut self, before: Option<&Self>, house: &House) -> Self {
         if self.choices.preset.is_none() && !self.choices.is_only_begun() {
             // Whoever takes a preset away asks the table again.
             let until_now = before

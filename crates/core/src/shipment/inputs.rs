@@ -47,6 +47,10 @@ pub struct ShipmentInputs {
     /// Why a Stop was lifted, by its code.
     #[serde(skip_serializing_if = "BTreeMap::is_empty")]
     pub lifted: BTreeMap<String, String>,
+    /// What each was lifted for, by its code, as the server noted it: when that is no longer so, the Stop is back.
+    /// Take one away to lift the Stop again.
+    #[serde(skip_serializing_if = "BTreeMap::is_empty")]
+    pub lifted_for: BTreeMap<String, String>,
     /// The stops that were looked at and found right.
     pub settled: Settled,
     /// The service chosen, as `gannet-post/tracked`.
@@ -183,7 +187,39 @@ impl ShipmentInputs {
     /// A [`Refusal`] for each value that can't: a text over 120 characters or with control characters, a
     /// length that is not understood or out of range, a day that is not one, a piece finished after
     /// `today`, a value that is not an amount from 0 to 10 000 000.
-    pub fn checked(mut self, bare: LengthUnit, today: Date) -> Result<Self, Vec<Refusal>> {
+    pub fn checked(self, bare: LengthUnit, today: Date) -> Result<Self, Vec<Refusal>> {
+        let (inputs, refusals) = self.looked_over(bare, today);
+        if refusals.is_empty() {
+            Ok(inputs)
+        } else {
+            Err(refusals)
+        }
+    }
+
+    /// Returns the inputs as [`Self::checked`] does, where they follow others: a value that stood there before and
+    /// could not stand any more by then does not keep the rest from being put right.
+    ///
+    /// # Errors
+    /// A [`Refusal`] for each value that can't stand and was not there before.
+    pub fn checked_since(
+        self,
+        before: &Self,
+        bare: LengthUnit,
+        today: Date,
+    ) -> Result<Self, Vec<Refusal>> {
+        let (inputs, mut refusals) = self.looked_over(bare, today);
+        if !refusals.is_empty() {
+            let (_, known) = before.clone().looked_over(bare, today);
+            refusals.retain(|refusal| !known.contains(refusal));
+        }
+        if refusals.is_empty() {
+            Ok(inputs)
+        } else {
+            Err(refusals)
+        }
+    }
+
+    fn looked_over(mut self, bare: LengthUnit, today: Date) -> (Self, Vec<Refusal>) {
         let mut refusals = self.texts_refused();
         let piece = &mut self.piece;
         for (field, text) in [
@@ -202,7 +238,9 @@ impl ShipmentInputs {
         blank_is_none(&mut self.piece.weight);
         self.write_weight_unit();
         self.lifted.retain(|_, reason| !reason.trim().is_empty());
-        match std::mem::take(&mut self.choices).with_units(bare) {
+        let lifted = &self.lifted;
+        self.lifted_for.retain(|code, _| lifted.contains_key(code));
+        match self.choices.clone().with_units(bare) {
             Ok(choices) => self.choices = choices,
             Err(refused) => refusals.extend(refused),
         }
@@ -212,11 +250,7 @@ impl ShipmentInputs {
         if refusals.is_empty() {
             refusals.extend(self.size().err().into_iter().flatten());
         }
-        if refusals.is_empty() {
-            Ok(self)
-        } else {
-            Err(refusals)
-        }
+        (self, refusals)
     }
 
     /// Returns what the piece is worth, when that was given.
@@ -469,6 +503,9 @@ impl ShipmentInputs {
                 ));
             }
         }
+        for (code, note) in &self.lifted_for {
+            refusals.extend(refused_text(&format!("lifted_for.{code}"), note));
+        }
         let is_code = country.is_empty()
             || country.len() == 2 && country.bytes().all(|byte| byte.is_ascii_uppercase());
         if !is_code {
@@ -505,7 +542,9 @@ fn refused_long(field: &str, text: &str, longest: usize) -> Option<Refusal> {
     })
 }
 
-fn refused_text(field: &str, text: &str) -> Option<Refusal> {
+/// Refuses a text that does not fit on one line of a label.
+#[must_use]
+pub fn refused_text(field: &str, text: &str) -> Option<Refusal> {
     if text.chars().any(char::is_control) {
         return Some(Refusal::new(
             field,

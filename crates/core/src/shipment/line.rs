@@ -111,7 +111,7 @@ impl WorkLine {
             .cure
             .as_ref()
             .is_none_or(|cure| cure.is_cured_by(today))
-            || inputs.lifted.contains_key(CURE);
+            || summary.cure_lifted;
         let marks = [
             (Stop::Measure, if cured { Mark::Done } else { Mark::Look }),
             (
@@ -141,9 +141,6 @@ fn price_mark(inputs: &ShipmentInputs, summary: &Summary) -> Mark {
         (_, None) => Mark::Open,
     }
 }
-
-/// The code under which the reason is kept why paint that has not cured travels all the same.
-const CURE: &str = "cure";
 
 /// Paint that has not cured, or a Stop, comes before everything else.
 fn unmet(cured: bool, summary: &Summary) -> Option<NextAct> {

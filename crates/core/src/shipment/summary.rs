@@ -29,6 +29,9 @@ pub struct Summary {
     pub minutes: Minutes,
     /// When the paint has cured.
     pub cure: Option<Cure>,
+    /// Whether somebody wrote down why it travels before that, and things are as they were then.
+    #[serde(default)]
+    pub cure_lifted: bool,
     /// What must be answered first.
     #[serde(default)]
     pub stop: Option<String>,
@@ -106,6 +109,7 @@ impl Summary {
             materials: plan.tally.materials.clone(),
             minutes: plan.tally.minutes,
             cure: plan.cure.clone(),
+            cure_lifted: inputs.lifts_cure(plan).is_some(),
             stop: of_level(FindingLevel::Stop)
                 .find(|finding| finding.is_open_stop())
                 .map(|finding| finding.says.clone()),

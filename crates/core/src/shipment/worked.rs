@@ -34,10 +34,12 @@ pub struct Worked {
     pub quotes: Vec<Quote>,
     /// Changes whenever layers or box do.
     pub fingerprint: Option<String>,
+    /// Why there can be no plan, each with the field that would have to change.
+    pub refusals: Vec<Refusal>,
 }
 
 /// Counts up when a plan says more, or says it in another shape, than it did before.
-pub const EDITION: u32 = 3;
+pub const EDITION: u32 = 4;
 /// So many bytes of the digest tell one plan from another.
 const FINGERPRINT_BYTES: usize = 8;
 
@@ -58,6 +60,7 @@ impl Worked {
                 plan: None,
                 quotes: Vec::new(),
                 fingerprint: None,
+                refusals: Vec::new(),
             });
         };
         let construction = piece.construction;
@@ -81,8 +84,13 @@ impl Worked {
             }));
             plan.findings.sort_by_key(|finding| finding.level);
         }
-        for finding in &mut plan.findings {
-            finding.lifted = inputs.lifted.get(finding.code).cloned();
+        let lifted: Vec<Option<String>> = plan
+            .findings
+            .iter()
+            .map(|finding| inputs.lifts(&plan, finding).cloned())
+            .collect();
+        for (finding, lifted) in plan.findings.iter_mut().zip(lifted) {
+            finding.lifted = lifted;
         }
         plan.odds.expected_loss = loss.expected(chosen_or_best(&quotes, inputs));
         let fingerprint = Some(fingerprint(&plan, construction));
@@ -93,6 +101,21 @@ impl Worked {
             plan: Some(plan),
             quotes,
             fingerprint,
+            refusals: Vec::new(),
+        })
+    }
+
+    /// Returns what follows from inputs that were checked; where a plan can't be made of them, why.
+    #[must_use]
+    pub fn out_or_refused(inputs: &ShipmentInputs, house: &House) -> Self {
+        Self::out(inputs, house).unwrap_or_else(|refusals| Self {
+            edition: EDITION,
+            missing: inputs.missing(),
+            size: inputs.size().ok().flatten(),
+            plan: None,
+            quotes: Vec::new(),
+            fingerprint: None,
+            refusals,
         })
     }
 

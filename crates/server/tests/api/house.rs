@@ -36,7 +36,7 @@ async fn a_change_of_rules_is_shown_before_it_is_made(pool: PgPool) {
 async fn applied_rules_work_out_the_bench_again(pool: PgPool) {
     let api = Api::start(&pool, true).await;
     let through = || async {
-        let rows = api.get("/api/v1/shipments").await;
+        let rows = api.rows().await;
         let kelp = rows.as_array().expect("a list").iter();
         let kelp = kelp
             .filter(|row| row["inputs"]["title"] == "Kelp Ladder")
@@ -234,7 +234,7 @@ async fn what_an_earlier_edition_stored_is_brought_up_to_date_once(pool: PgPool)
             .is_empty()
     );
     assert!(stores["catalogue"]["cushion_wraps"][0]["curve"].is_object());
-    let rows = api.get("/api/v1/shipments").await;
+    let rows = api.rows().await;
     for row in rows.as_array().expect("a list") {
         let shipment = api
             .get(&format!("/api/v1/shipments/{}", text(&row["id"])))
@@ -342,7 +342,7 @@ async fn changes_are_worked_out_when_they_are_asked_for(pool: PgPool) {
 async fn a_record_moves_the_odds_of_the_whole_bench(pool: PgPool) {
     let api = Api::start(&pool, true).await;
     let one_in = || async {
-        let rows = api.get("/api/v1/shipments").await;
+        let rows = api.rows().await;
         let rows = rows.as_array().expect("a list").iter();
         rows.filter(|row| row["inputs"]["title"] == "Low Water, March")
             .map(|row| row["summary"]["one_in"]["about"].as_u64().expect("odds"))

@@ -113,7 +113,7 @@ async fn a_material_in_use_can_only_be_retired(pool: PgPool) {
     let (status, _) = api.put("/api/v1/stores/boards/double-wall-bc", body).await;
     assert_eq!(status, StatusCode::OK);
     // The canvas keeps it, and nothing else is offered it.
-    let rows = api.get("/api/v1/shipments").await;
+    let rows = api.rows().await;
     let kelp = rows
         .as_array()
         .expect("a list")

@@ -12,6 +12,7 @@ import HouseMaterials from './HouseMaterials.vue';
 import HouseOdds from './HouseOdds.vue';
 import HousePlaces from './HousePlaces.vue';
 import HouseRecord from './HouseRecord.vue';
+import PlansFollow from '../PlansFollow.vue';
 import PresetShelf from './PresetShelf.vue';
 import SchoolQuestions from './SchoolQuestions.vue';
 import { useRules } from './useRules';
@@ -34,6 +35,7 @@ onBeforeRouteLeave(() => !house.changed.value || window.confirm('Leave without a
           Version {{ house.rules.version }}. Every plan follows these, unless a shipment says otherwise.
           Nothing changes until you apply it.
         </p>
+        <PlansFollow :version="house.rules.version" />
         <PresetShelf :house="house" />
         <SchoolQuestions v-model="house.rules.schools" :questions="studio.schools" />
         <HouseLayers v-model="house.rules.layers" :slots="studio.slots" />

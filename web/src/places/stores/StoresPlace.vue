@@ -8,6 +8,7 @@ import CurveImport from './CurveImport.vue';
 import MaterialEditor from './MaterialEditor.vue';
 import { emptyMaterial, SHELVES } from './shelves';
 import type { Material } from './shelves';
+import PlansFollow from '../PlansFollow.vue';
 import ShelfTable from './ShelfTable.vue';
 import TableImport from './TableImport.vue';
 import { useStores } from './useStores';
@@ -77,6 +78,7 @@ const hasCurve = computed(() => shelf.value?.fields.some(({ kind }) => kind === 
       >
     </nav>
     <p v-if="stores.trouble.value" class="trouble" role="alert">{{ stores.trouble.value }}</p>
+    <PlansFollow :version="stores.stores.value?.version ?? 0" />
     <p v-if="!stores.stores.value" class="soft">Opening the stores</p>
     <div v-else-if="shelf" class="shelf" :class="{ split: panel }">
       <section>

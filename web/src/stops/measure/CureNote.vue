@@ -6,7 +6,7 @@ import { useStudio } from '@/api/useStudio';
 import { useShipment } from '@/shipment/useShipment';
 import { dayAndYear } from '@/units/show';
 
-const { draft, errors, plan } = useShipment();
+const { draft, errors, plan, summary, lift: liftStop } = useShipment();
 const { studio } = useStudio();
 
 const CURE = 'cure';
@@ -19,7 +19,7 @@ const wet = computed(() => {
   const today = studio.value?.today;
   return Boolean(cure.value && (!day || (today && day > today)));
 });
-const lifted = computed(() => draft.lifted[CURE]);
+const lifted = computed(() => (summary.value?.cure_lifted ? draft.lifted[CURE] : undefined));
 const says = computed(() => {
   if (!cure.value) return '';
   const { cured_on, needs } = cure.value;
@@ -30,12 +30,12 @@ const says = computed(() => {
 });
 
 function lift(): void {
-  draft.lifted[CURE] = reason.value.trim();
+  liftStop(CURE, reason.value.trim());
   lifting.value = false;
 }
 
 function setDown(): void {
-  Reflect.deleteProperty(draft.lifted, CURE);
+  liftStop(CURE, undefined);
 }
 </script>
 

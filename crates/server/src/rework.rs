@@ -1,0 +1,145 @@
+//! Working out shipments whose plans are behind the house: those that are shown at once, the others in the background.
+//!
+//! Several processes may share the work. Each claims a few shipments for a while; one that is killed loses its claims
+//! by its silence, and a result is written only where shipment and house are still what it was worked out for.
+
+use std::{sync::Arc, time::Duration};
+
+use hummock_core::shipment::{ShipmentInputs, Worked};
+use hummock_store::{Behind, HouseAt, Listed, Page, Recomputed, StoreError, Stored, Wanted};
+use tokio::sync::Notify;
+use uuid::Uuid;
+
+use crate::{
+    app::{App, computed},
+    problem::Problem,
+};
+
+/// Rung when the house has changed.
+pub(crate) type Bell = Arc<Notify>;
+
+/// So many are claimed at once: a person who changes the house again waits for no more than these.
+const BATCH: u32 = 20;
+/// Far longer than a batch takes.
+const LEASE: Duration = Duration::from_secs(20);
+/// Work that another process left is looked for this often.
+const LOOK_AGAIN: Duration = Duration::from_secs(10);
+/// A database that is away is asked again after this.
+const PATIENCE: Duration = Duration::from_secs(1);
+
+/// Works through what is behind whenever there is something, until it is dropped.
+pub(crate) async fn keep_up(app: App) {
+    loop {
+        let pause = match work_through(&app).await {
+            Ok(0) => LOOK_AGAIN,
+            Ok(done) => {
+                tracing::info!(shipments = done, "plans follow the house");
+                LOOK_AGAIN
+            }
+            Err(error) => {
+                tracing::warn!(%error, "plans can't follow the house just now");
+                PATIENCE
+            }
+        };
+        // Whichever comes first; that time ran out is no error.
+        let _ = tokio::time::timeout(pause, app.bell.notified()).await;
+    }
+}
+
+/// Works out everything that is behind; returns how many were written.
+async fn work_through(app: &App) -> Result<u64, StoreError> {
+    let mut done = 0;
+    loop {
+        let claimed = app.store.claim_behind(app.studio, BATCH, LEASE).await?;
+        if claimed.is_empty() {
+            return Ok(done);
+        }
+        let house = app.houses.now(&app.store, app.studio).await?;
+        let version = house.version;
+        let recomputed = beside(move || {
+            claimed
+                .into_iter()
+                .map(
+                    |Behind {
+                         id,
+                         version,
+                         inputs,
+                     }| anew(id, version, &inputs, &house),
+                )
+                .collect::<Vec<_>>()
+        })
+        .await;
+        done += app
+            .store
+            .keep_recomputed(app.studio, version, &recomputed)
+            .await?;
+    }
+}
+
+fn anew(id: Uuid, version: i32, inputs: &ShipmentInputs, house: &HouseAt) -> Recomputed {
+    let worked = Worked::out_or_refused(inputs, &house.house);
+    Recomputed {
+        id,
+        version,
+        computed: computed(&worked, inputs, house),
+    }
+}
+
+/// Does heavy work away from the threads that answer requests.
+pub(crate) async fn beside<T: Send + 'static>(work: impl FnOnce() -> T + Send + 'static) -> T {
+    match tokio::task::spawn_blocking(work).await {
+        Ok(done) => done,
+        Err(failed) => std::panic::resume_unwind(failed.into_panic()),
+    }
+}
+
+impl App {
+    /// Returns a shipment with its plan worked out by the house as it is.
+    pub(crate) async fn stored(&self, id: Uuid) -> Result<Stored, Problem> {
+        let mut tries = self.tries();
+        loop {
+            let house = tries.next().await?;
+            let stored = self
+                .store
+                .shipment(self.studio, id)
+                .await?
+                .ok_or_else(|| Problem::not_found("shipment of that id"))?;
+            if !stored.is_behind(house.version) {
+                return Ok(stored);
+            }
+            let anew = anew(id, stored.version, &stored.inputs, &house);
+            self.store
+                .keep_recomputed(self.studio, house.version, &[anew])
+                .await?;
+        }
+    }
+
+    /// Returns a page of shipments, each with its figures by the house as it is.
+    pub(crate) async fn page(&self, wanted: &Wanted) -> Result<Page, Problem> {
+        let mut tries = self.tries();
+        loop {
+            let house = tries.next().await?;
+            let page = self.store.shipments(self.studio, wanted).await?;
+            let version = house.version;
+            let behind: Vec<Listed> = page
+                .rows
+                .iter()
+                .filter(|row| row.is_behind(wanted.place, version))
+                .cloned()
+                .collect();
+            if behind.is_empty() {
+                return Ok(page);
+            }
+            let recomputed = beside(move || {
+                behind
+                    .iter()
+                    .map(|row| anew(row.id, row.version, &row.inputs, &house))
+                    .collect::<Vec<_>>()
+            })
+            .await;
+            self.store
+                .keep_recomputed(self.studio, version, &recomputed)
+                .await?;
+        }
+    }
+}

@@ -1,0 +1,197 @@
+//! Plans that are behind their house: finding them, sharing them out, and keeping what was worked out anew.
+
+use std::time::Duration;
+
+use hummock_core::shipment::ShipmentInputs;
+use serde_json::Value;
+use sqlx::{AssertSqlSafe, types::Json};
+use uuid::Uuid;
+
+use crate::{Computed, HouseVersion, Store, StoreError, StudioId, error::Tries, house::stands_at};
+
+/// A shipment whose plan is behind the house, claimed by whoever asked.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Behind {
+    /// Which.
+    pub id: Uuid,
+    /// The version of its inputs.
+    pub version: i32,
+    /// What was typed.
+    pub inputs: ShipmentInputs,
+}
+
+/// What was computed anew for a shipment that nobody edited.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Recomputed {
+    /// Which.
+    pub id: Uuid,
+    /// The version whose inputs it was computed for; a newer one keeps its own.
+    pub version: i32,
+    /// The plan, and the house that it follows.
+    pub computed: Computed,
+}
+
+/// How far the bench has followed the last change of the house.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Progress {
+    /// The house as it is.
+    pub house: HouseVersion,
+    /// Shipments that are still to be worked out by it.
+    pub behind: i64,
+    /// Shipments on the bench.
+    pub open: i64,
+}
+
+/// Archived ones keep what they had, unless the program can no longer show it.
+const IS_BEHIND: &str =
+    "(place = 'bench' AND house_version < (SELECT version FROM house WHERE studio_id = $1)
+    OR house_version = 0)";
+
+impl Store {
+    /// Claims shipments whose plans are behind the house, those promised first before the others; nobody else is
+    /// given them until the claim runs out, or the house changes again.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn claim_behind(
+        &self,
+        studio: StudioId,
+        most: u32,
+        lease: Duration,
+    ) -> Result<Vec<Behind>, StoreError> {
+        let ask = format!(
+            "WITH claimed AS (
+                 UPDATE shipment SET claimed_until = now() + make_interval(secs => $3),
+                     claimed_for = (SELECT version FROM house WHERE studio_id = $1)
+                 WHERE studio_id = $1 AND id IN (
+                     SELECT id FROM shipment
+                     WHERE studio_id = $1 AND {IS_BEHIND}
+                         AND (claimed_until IS NULL OR claimed_until <= now()
+                             OR claimed_for < (SELECT version FROM house WHERE studio_id = $1))
+                     ORDER BY coalesce(promised, 'infinity'::date), created_at, id
+                     LIMIT $2
+                     FOR NO KEY UPDATE SKIP LOCKED
+                 )
+                 RETURNING id, version, at_state
+             )
+             SELECT id, version, schema, inputs FROM claimed
+             JOIN shipment_state ON studio_id = $1 AND shipment_id = id AND state = at_state
+             ORDER BY id"
+        );
+        let rows: Vec<(Uuid, i32, i32, Value)> = sqlx::query_as(AssertSqlSafe(ask))
+            .bind(studio.0)
+            .bind(i64::from(most))
+            .bind(lease.as_secs_f64())
+            .fetch_all(&self.pool)
+            .await?;
+        Ok(rows
+            .into_iter()
+            .map(|(id, version, schema, inputs)| Behind {
+                id,
+                version,
+                inputs: ShipmentInputs::from_stored(schema.unsigned_abs(), inputs),
+            })
+            .collect())
+    }
+
+    /// Keeps what was computed anew by a house, if that is still the house; inputs and versions stay, since nobody
+    /// edited them, and a shipment that was edited since keeps its own. Returns how many were written.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn keep_recomputed(
+        &self,
+        studio: StudioId,
+        house: HouseVersion,
+        recomputed: &[Recomputed],
+    ) -> Result<u64, StoreError> {
+        // Two writers take the same shipments in the same order.
+        let mut in_order: Vec<&Recomputed> = recomputed.iter().collect();
+        in_order.sort_by_key(|one| one.id);
+        let mut tries = Tries::default();
+        loop {
+            match self.keep_in_order(studio, house, &in_order).await {
+                Err(error) if tries.again(&error) => {}
+                settled => return settled,
+            }
+        }
+    }
+
+    async fn keep_in_order(
+        &self,
+        studio: StudioId,
+        house: HouseVersion,
+        recomputed: &[&Recomputed],
+    ) -> Result<u64, StoreError> {
+        let mut transaction = self.pool.begin().await?;
+        if !stands_at(&mut transaction, studio, house).await? {
+            return Ok(0);
+        }
+        let mut written = 0;
+        for Recomputed {
+            id,
+            version,
+            computed,
+        } in recomputed
+        {
+            let done = sqlx::query(
+                "UPDATE shipment SET worked = $3, summary = $4, rules_version = $5, house_version = $6,
+                     claimed_until = NULL
+                 WHERE studio_id = $1 AND id = $2 AND version = $7",
+            )
+            .bind(studio.0)
+            .bind(id)
+            .bind(&computed.worked)
+            .bind(computed.summary.as_ref().map(Json))
+            .bind(computed.rules_version.cast_signed())
+            .bind(computed.house.0)
+            .bind(version)
+            .execute(&mut *transaction)
+            .await?;
+            written += done.rows_affected();
+        }
+        transaction.commit().await?;
+        Ok(written)
+    }
+
+    /// Has every plan worked out again that a program before an edition had worked out.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn mark_worked_out_before(
+        &self,
+        studio: StudioId,
+        edition: u32,
+    ) -> Result<u64, StoreError> {
+        let marked = sqlx::query(
+            "UPDATE shipment SET house_version = 0
+             WHERE studio_id = $1 AND coalesce((worked->>'edition')::integer, 0) < $2",
+        )
+        .bind(studio.0)
+        .bind(edition.cast_signed())
+        .execute(&self.pool)
+        .await?;
+        Ok(marked.rows_affected())
+    }
+
+    /// Returns how far the bench has followed the last change of the house.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn progress(&self, studio: StudioId) -> Result<Progress, StoreError> {
+        let ask = format!(
+            "SELECT (SELECT version FROM house WHERE studio_id = $1),
+                 (SELECT count(*) FROM shipment WHERE studio_id = $1 AND {IS_BEHIND}),
+                 (SELECT count(*) FROM shipment WHERE studio_id = $1 AND place = 'bench')"
+        );
+        let (version, behind, open) = sqlx::query_as(AssertSqlSafe(ask))
+            .bind(studio.0)
+            .fetch_one(&self.pool)
+            .await?;
+        Ok(Progress {
+            house: HouseVersion(version),
+            behind,
+            open,
+        })
+    }
+}

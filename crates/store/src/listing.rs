@@ -1,0 +1,207 @@
+//! Shipments as lists: searched, sorted and a page at a time.
+
+use hummock_core::shipment::{ShipmentInputs, Summary};
+use serde::Deserialize;
+use serde_json::Value;
+use sqlx::{AssertSqlSafe, FromRow};
+use uuid::Uuid;
+
+use crate::{HouseVersion, Place, Store, StoreError, StudioId, shipment::is_behind};
+
+/// What a list is sorted by.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Sort {
+    /// What was promised first comes first, what was not promised last.
+    #[default]
+    Promised,
+    /// By title.
+    Title,
+    /// By the buyer's name.
+    Buyer,
+    /// The newest first.
+    Newest,
+}
+
+/// Which shipments are asked for.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Wanted {
+    /// Where they are kept.
+    pub place: Place,
+    /// Every word of it stands in the title, the buyer's name or the town; empty for all.
+    pub search: String,
+    /// In which order.
+    pub sort: Sort,
+    /// After which one, as the page before ended.
+    pub after: Option<Uuid>,
+    /// How many at most.
+    pub most: u32,
+}
+
+/// A shipment in a list.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Listed {
+    /// Which.
+    pub id: Uuid,
+    /// Counts up with every edit, undo and redo.
+    pub version: i32,
+    /// What was typed.
+    pub inputs: ShipmentInputs,
+    /// The figures of the bench, once there is a plan.
+    pub summary: Option<Summary>,
+    /// The house that it was worked out by.
+    pub house: HouseVersion,
+}
+
+impl Listed {
+    /// Tells whether its figures are behind a house that it is to follow.
+    #[must_use]
+    pub fn is_behind(&self, place: Place, house: HouseVersion) -> bool {
+        is_behind(place, self.house, house)
+    }
+}
+
+/// A page of a list.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Page {
+    /// The shipments, in order.
+    pub rows: Vec<Listed>,
+    /// How many there are on all pages.
+    pub total: i64,
+    /// After which one the next page begins, when there is one.
+    pub next: Option<Uuid>,
+}
+
+#[derive(FromRow)]
+struct Row {
+    id: Uuid,
+    version: i32,
+    schema: i32,
+    inputs: Value,
+    summary: Option<Value>,
+    house_version: i32,
+}
+
+impl From<Row> for Listed {
+    fn from(row: Row) -> Self {
+        let summary = row.summary.map(serde_json::from_value);
+        Self {
+            id: row.id,
+            version: row.version,
+            inputs: ShipmentInputs::from_stored(row.schema.unsigned_abs(), row.inputs),
+            // A summary of another edition is worked out again with its plan.
+            house: HouseVersion(if matches!(summary, Some(Err(_))) {
+                0
+            } else {
+                row.house_version
+            }),
+            summary: summary.and_then(Result::ok),
+        }
+    }
+}
+
+/// How a list is sorted; every way ends with the id, so that no two places are alike.
+struct Order {
+    keys: &'static str,
+    /// How what comes after compares.
+    beyond: &'static str,
+    by: &'static str,
+}
+
+const fn order(sort: Sort) -> Order {
+    match sort {
+        Sort::Promised => Order {
+            keys: "coalesce(promised, 'infinity'::date), created_at, shipment.id",
+            beyond: ">",
+            by: "coalesce(promised, 'infinity'::date), created_at, shipment.id",
+        },
+        Sort::Title => Order {
+            keys: "title COLLATE \"und-x-icu\", shipment.id",
+            beyond: ">",
+            by: "title COLLATE \"und-x-icu\", shipment.id",
+        },
+        Sort::Buyer => Order {
+            keys: "buyer COLLATE \"und-x-icu\", shipment.id",
+            beyond: ">",
+            by: "buyer COLLATE \"und-x-icu\", shipment.id",
+        },
+        Sort::Newest => Order {
+            keys: "created_at, shipment.id",
+            beyond: "<",
+            by: "created_at DESC, shipment.id DESC",
+        },
+    }
+}
+
+const MATCHES: &str = "shipment.studio_id = $1 AND place = $2
+    AND NOT EXISTS (SELECT 1 FROM unnest($3::text[]) AS word WHERE strpos(found_by, word) = 0)";
+
+impl Store {
+    /// Returns a page of the shipments of a studio.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn shipments(&self, studio: StudioId, wanted: &Wanted) -> Result<Page, StoreError> {
+        let Order { keys, beyond, by } = order(wanted.sort);
+        let words: Vec<String> = wanted
+            .search
+            .to_lowercase()
+            .split_whitespace()
+            .map(str::to_owned)
+            .collect();
+        let ask = format!(
+            "SELECT shipment.id, version, schema, inputs, summary, house_version
+             FROM shipment
+             JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
+                 AND shipment_id = shipment.id AND state = at_state
+             WHERE {MATCHES} AND ($4::uuid IS NULL OR ROW({keys}) {beyond} (
+                 SELECT {keys} FROM shipment WHERE studio_id = $1 AND shipment.id = $4
+             ))
+             ORDER BY {by}
+             LIMIT $5"
+        );
+        let mut rows: Vec<Row> = sqlx::query_as(AssertSqlSafe(ask))
+            .bind(studio.0)
+            .bind(wanted.place)
+            .bind(&words)
+            .bind(wanted.after)
+            .bind(i64::from(wanted.most) + 1)
+            .fetch_all(&self.pool)
+            .await?;
+        let most = usize::try_from(wanted.most).unwrap_or(usize::MAX);
+        let goes_on = rows.len() > most;
+        rows.truncate(most);
+        let total = sqlx::query_scalar(AssertSqlSafe(format!(
+            "SELECT count(*) FROM shipment WHERE {MATCHES}"
+        )))
+        .bind(studio.0)
+        .bind(wanted.place)
+        .bind(&words)
+        .fetch_one(&self.pool)
+        .await?;
+        Ok(Page {
+            next: rows.last().filter(|_| goes_on).map(|row| row.id),
+            rows: rows.into_iter().map(Listed::from).collect(),
+            total,
+        })
+    }
+
+    /// Returns all that are on the bench, without their plans.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn on_the_bench(&self, studio: StudioId) -> Result<Vec<Listed>, StoreError> {
+        let rows: Vec<Row> = sqlx::query_as(
+            "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version
+             FROM shipment
+             JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
+                 AND shipment_id = shipment.id AND state = at_state
+             WHERE shipment.studio_id = $1 AND place = 'bench'
+             ORDER BY coalesce(promised, 'infinity'::date), created_at, shipment.id",
+        )
+        .bind(studio.0)
+        .fetch_all(&self.pool)
+        .await?;
+        Ok(rows.into_iter().map(Listed::from).collect())
+    }
+}
