@@ -42,9 +42,45 @@ async fn the_bench_shows_what_is_to_be_done(pool: PgPool) -> Result<()> {
     // A search stays in the address, and a key leads to it.
     page.keys("/").await?;
     page.keys("kelp").await?;
+    page.lacks_text("main", "The Ropewalk").await?;
     page.sees("main", "Kelp Ladder").await?;
     assert_eq!(page.texts("main li").await?.len(), 1);
     assert!(page.address().await?.ends_with("?q=kelp"));
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_shipment_is_archived_deleted_and_taken_back(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    let press_more = async |act: &str| -> Result<()> {
+        page.press_called("More for Kelp Ladder").await?;
+        page.press_called(act).await
+    };
+    page.sees("main li", "Kelp Ladder").await?;
+    press_more("Delete").await?;
+    page.sees("[data-test='moved']", "“Kelp Ladder” is deleted.")
+        .await?;
+    page.lacks_text("main ul", "Kelp Ladder").await?;
+    page.press_called("Undo").await?;
+    page.sees("main li", "Kelp Ladder").await?;
+    press_more("Archive").await?;
+    page.lacks_text("main ul", "Kelp Ladder").await?;
+    page.choose("place", "archive").await?;
+    page.sees("main li", "Kelp Ladder").await?;
+    // Where one looks stands in the address.
+    page.reload().await?;
+    let stop = open(&page, "Kelp Ladder", "guard").await?;
+    page.sees("[data-test='put-away']", "To change it, take it back.")
+        .await?;
+    page.find("fieldset[disabled]").await?;
+    page.press_called("Back to the bench").await?;
+    page.lacks("[data-test='put-away']").await?;
+    page.goto(&stop.replace("guard", "measure")).await?;
+    page.fill("title", "Kelp Ladder II").await?;
+    page.is_saved().await?;
+    page.goto("/?by=title").await?;
+    page.sees("main li", "Kelp Ladder II").await?;
     studio.close().await
 }
 

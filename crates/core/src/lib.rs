@@ -17,6 +17,7 @@ pub mod quantity;
 mod refusal;
 pub mod shipment;
 pub mod sums;
+pub mod text;
 pub mod ways;
 
 pub use refusal::Refusal;

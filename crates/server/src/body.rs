@@ -5,8 +5,9 @@ use axum::{
     extract::{FromRequest, FromRequestParts, Path, Request},
     http::{HeaderMap, StatusCode, header::CONTENT_TYPE, request::Parts},
 };
-use hummock_core::Refusal;
+use hummock_core::{Refusal, shipment::refused_text, text::Unreadable};
 use serde::de::DeserializeOwned;
+use serde_json::Value;
 use uuid::Uuid;
 
 use crate::problem::Problem;
@@ -28,6 +29,10 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
         let bytes = Bytes::from_request(request, state)
             .await
             .map_err(|rejection| Problem::unreadable(rejection.status(), rejection.body_text()))?;
+        let refusals = unreadable(&bytes);
+        if !refusals.is_empty() {
+            return Err(refusals.into());
+        }
         let mut json = serde_json::Deserializer::from_slice(&bytes);
         let body = serde_path_to_error::deserialize(&mut json).map_err(|error| misfit(&error))?;
         json.end()
@@ -65,9 +70,57 @@ fn is_json(headers: &HeaderMap) -> bool {
         .is_some_and(|kind| kind.trim().eq_ignore_ascii_case("application/json"))
 }
 
+/// Finds every text of a document that nobody can read, whatever it is for; what is no document has none.
+fn unreadable(bytes: &[u8]) -> Vec<Refusal> {
+    let mut refusals = Vec::new();
+    if let Ok(document) = serde_json::from_slice(bytes) {
+        look_for_unreadable(&document, "", &mut refusals);
+    }
+    refusals
+}
+
+/// A document is never deeper than its reader lets it be.
+fn look_for_unreadable(value: &Value, path: &str, refusals: &mut Vec<Refusal>) {
+    let inside = |key: &str| match path {
+        "" | "inputs" => key.to_owned(),
+        _ => format!("{path}.{key}"),
+    };
+    match value {
+        Value::String(text) => {
+            refusals.extend(Unreadable::in_paragraph(text).map(|what| Refusal::new(path, what)));
+        }
+        Value::Array(parts) => {
+            for (place, part) in parts.iter().enumerate() {
+                look_for_unreadable(part, &format!("{path}[{place}]"), refusals);
+            }
+        }
+        Value::Object(fields) => {
+            for (key, part) in fields {
+                if let Some(what) = Unreadable::in_line(key) {
+                    refusals.push(Refusal::new(path, what));
+                } else {
+                    look_for_unreadable(part, &inside(key), refusals);
+                }
+            }
+        }
+        _ => {}
+    }
+}
+
+/// Half of a letter, as `\ud800`, is well formed JSON and no text.
+fn is_half_a_letter(error: &serde_json::Error) -> bool {
+    let says = error.to_string();
+    says.contains("surrogate") || says.contains("unexpected end of hex escape")
+}
+
 /// Names the field of a body whose JSON is well formed but does not fit.
 fn misfit(error: &serde_path_to_error::Error<serde_json::Error>) -> Problem {
     let inner = error.inner();
+    if is_half_a_letter(inner) {
+        let path = error.path().to_string();
+        let field = path.strip_prefix("inputs.").unwrap_or(&path);
+        return Problem::refused(vec![Refusal::new(field, Unreadable::Control)]);
+    }
     if inner.is_data() {
         return Problem::refused(vec![refusal_at(&error.path().to_string(), inner)]);
     }
@@ -115,5 +168,23 @@ impl<S: Send + Sync> FromRequestParts<S> for ShipmentId {
             .await
             .map_err(|_| Problem::not_found("shipment of that id"))?;
         Ok(Self(id))
+    }
+}
+
+/// A name in the path.
+#[derive(Debug, Clone)]
+pub(crate) struct NameInPath(pub(crate) String);
+
+impl<S: Send + Sync> FromRequestParts<S> for NameInPath {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
+        let Path(name) = Path::<String>::from_request_parts(parts, state)
+            .await
+            .map_err(|_| Problem::refused(vec![Refusal::new("name", Unreadable::Control)]))?;
+        match refused_text("name", &name) {
+            Some(refusal) => Err(Problem::refused(vec![refusal])),
+            None => Ok(Self(name)),
+        }
     }
 }

@@ -2,11 +2,7 @@
 
 use std::sync::Arc;
 
-use axum::{
-    Json,
-    extract::{Path, State},
-    http::StatusCode,
-};
+use axum::{Json, extract::State, http::StatusCode};
 use hummock_core::{
     Refusal,
     house::{Choices, HouseRules, preset_choices, presets},
@@ -17,7 +13,12 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-use crate::{app::App, body::Body, problem::Problem, rework::beside};
+use crate::{
+    app::App,
+    body::{Body, NameInPath},
+    problem::Problem,
+    rework::beside,
+};
 
 /// Rules that somebody wrote, and those that they are based on.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -246,7 +247,7 @@ pub(crate) async fn keep_preset(
 )]
 pub(crate) async fn drop_preset(
     State(app): State<App>,
-    Path(name): Path<String>,
+    NameInPath(name): NameInPath,
 ) -> Result<StatusCode, Problem> {
     let mut tries = app.tries();
     loop {

@@ -11,7 +11,7 @@ use axum::{
 use hummock_core::{
     Refusal,
     material::{Catalogue, MaterialClass, MaterialId},
-    shipment::{House, Worked},
+    shipment::{House, Worked, refused_text},
 };
 use hummock_store::HouseAt;
 use serde::{Deserialize, Serialize};
@@ -109,6 +109,9 @@ impl<S: Send + Sync> FromRequestParts<S> for ClassPath {
             .get("class")
             .and_then(|key| MaterialClass::of_key(key))
             .ok_or_else(|| Problem::not_found("class of that name"))?;
+        if let Some(refusal) = path.get("id").and_then(|id| refused_text("id", id)) {
+            return Err(vec![refusal].into());
+        }
         let id = path.get("id").map(MaterialId::new);
         Ok(Self { class, id })
     }
@@ -283,7 +286,7 @@ pub(crate) async fn take_table(
     ClassPath { class, .. }: ClassPath,
     Body(request): Body<TableRequest>,
 ) -> Result<Json<TableResult>, Problem> {
-    let lines = read_table(&request.csv)?;
+    let lines = read_table(class, &request.csv)?;
     let mut tries = app.tries();
     loop {
         let house = tries.next().await?;

@@ -18,6 +18,7 @@ use crate::{
     quantity::{
         AmbiguousComma, Length, LengthRange, LengthUnit, Mass, Shock, TypedLength, read_mass,
     },
+    text::Unreadable,
 };
 
 /// The longest name, street or title, in characters.
@@ -522,16 +523,10 @@ fn blank_is_none(text: &mut Option<String>) {
     }
 }
 
-/// A paragraph may have line breaks, but no other control characters.
+/// A paragraph may have line breaks and tabs.
 fn refused_long(field: &str, text: &str, longest: usize) -> Option<Refusal> {
-    if text
-        .chars()
-        .any(|c| c.is_control() && c != '\n' && c != '\t')
-    {
-        return Some(Refusal::new(
-            field,
-            "there is a control character in it: type it again",
-        ));
+    if let Some(unreadable) = Unreadable::in_paragraph(text) {
+        return Some(Refusal::new(field, unreadable));
     }
     let length = text.chars().count();
     (length > longest).then(|| {
@@ -545,11 +540,8 @@ fn refused_long(field: &str, text: &str, longest: usize) -> Option<Refusal> {
 /// Refuses a text that does not fit on one line of a label.
 #[must_use]
 pub fn refused_text(field: &str, text: &str) -> Option<Refusal> {
-    if text.chars().any(char::is_control) {
-        return Some(Refusal::new(
-            field,
-            "there is a control character in it: type it again on one line",
-        ));
+    if let Some(unreadable) = Unreadable::in_line(text) {
+        return Some(Refusal::new(field, unreadable));
     }
     let length = text.chars().count();
     (length > LONGEST_TEXT).then(|| {

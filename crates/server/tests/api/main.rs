@@ -120,7 +120,9 @@ async fn answer(response: Response) -> (StatusCode, Value) {
             "{status}"
         );
     }
-    (status, response.json().await.expect("JSON"))
+    let body: Value = response.json().await.expect("JSON");
+    assert!(!status.is_server_error(), "{status}: {body}");
+    (status, body)
 }
 
 fn canvas() -> Value {

@@ -63,8 +63,10 @@ impl Writer {
     /// Does it, as a person would: based on what stands there, and again when told that it changed.
     async fn write(self, api: &Api, id: &str) {
         loop {
-            if self.try_to(api, id).await != StatusCode::CONFLICT {
-                return;
+            match self.try_to(api, id).await {
+                StatusCode::CONFLICT => {}
+                status if status.is_success() => return,
+                status => panic!("{self:?} is answered with {status}"),
             }
         }
     }
@@ -81,9 +83,9 @@ impl Writer {
             }
             Self::Material(price) => {
                 let stores = api.get("/api/v1/stores").await;
-                let mut wrap = stores["catalogue"]["wraps"][0].clone();
-                wrap["price_per_m2"] = format!("0.{price}").into();
-                let at = format!("/api/v1/stores/wraps/{}", text(&wrap["id"]));
+                let mut wrap = stores["catalogue"]["cushion_wraps"][0].clone();
+                wrap["price_per_m"] = format!("0.{price}").into();
+                let at = format!("/api/v1/stores/cushion_wraps/{}", text(&wrap["id"]));
                 let asked = json!({ "version": stores["version"], "material": wrap });
                 api.put(&at, asked).await.0
             }

@@ -1,0 +1,91 @@
+//! What may stand in a text that people read, print and copy.
+
+/// Why a text is refused whatever it is for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+pub enum Unreadable {
+    /// Something that is no letter: it can't be printed, and some of it can't be stored.
+    #[error("there is a control character in it: type it again")]
+    Control,
+    /// A mark that turns the order of letters around, so that what is read is not what is stored.
+    #[error("there is a mark in it that hides in which order its letters stand: type it again")]
+    Override,
+}
+
+/// Embeddings, overrides and isolates; the plain marks of right-to-left scripts are letters like others.
+const fn hides_order(letter: char) -> bool {
+    matches!(letter, '\u{202a}'..='\u{202e}' | '\u{2066}'..='\u{2069}')
+}
+
+/// Places in Unicode that will never be a letter.
+const fn is_no_letter(letter: char) -> bool {
+    matches!(letter, '\u{fdd0}'..='\u{fdef}') || (letter as u32) & 0xfffe == 0xfffe
+}
+
+impl Unreadable {
+    /// Finds what can't be read in a text of one line.
+    #[must_use]
+    pub fn in_line(text: &str) -> Option<Self> {
+        text.chars().find_map(Self::of)
+    }
+
+    /// Finds what can't be read in a text of several lines, which may have tabs.
+    #[must_use]
+    pub fn in_paragraph(text: &str) -> Option<Self> {
+        text.chars()
+            .filter(|letter| !matches!(letter, '\n' | '\r' | '\t'))
+            .find_map(Self::of)
+    }
+
+    fn of(letter: char) -> Option<Self> {
+        if letter.is_control() || is_no_letter(letter) {
+            Some(Self::Control)
+        } else if hides_order(letter) {
+            Some(Self::Override)
+        } else {
+            None
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use proptest::prelude::*;
+
+    use super::*;
+
+    #[test]
+    fn names_of_any_script_are_read_and_tricks_are_not() {
+        for name in [
+            "Ivo Tern",
+            "Østre Gård",
+            "林 静",
+            "שרה כהן",
+            "\u{200f}ريم",
+            "O’Neill 🎨",
+        ] {
+            assert_eq!(Unreadable::in_line(name), None, "{name}");
+        }
+        for (text, found) in [
+            ("a\0b", Unreadable::Control),
+            ("a\u{7f}", Unreadable::Control),
+            ("a\u{85}", Unreadable::Control),
+            ("\u{ffff}", Unreadable::Control),
+            ("abc\u{202e}gpj", Unreadable::Override),
+            ("\u{2066}a", Unreadable::Override),
+        ] {
+            assert_eq!(Unreadable::in_line(text), Some(found), "{text:?}");
+            assert_eq!(Unreadable::in_paragraph(text), Some(found), "{text:?}");
+        }
+        assert_eq!(Unreadable::in_line("one\ntwo"), Some(Unreadable::Control));
+        assert_eq!(Unreadable::in_paragraph("one\r\n\ttwo"), None);
+    }
+
+    proptest! {
+        #[test]
+        fn what_stands_in_a_paragraph_is_no_worse_on_a_line(text in any::<String>()) {
+            if Unreadable::in_line(&text).is_none() {
+                prop_assert_eq!(Unreadable::in_paragraph(&text), None);
+            }
+        }
+    }
+}
