@@ -117,15 +117,20 @@ postgres_up() {
             --encoding=UTF8 --locale=C.UTF-8 >/dev/null
     fi
     if ! as_postgres "$bin/pg_ctl" -D "$home/cluster" status >/dev/null 2>&1; then
-        for _ in $(seq 20); do
-            port=$((20000 + RANDOM % 30000))
+        # The port of last time first, so that whoever is still connected finds it again.
+        local ports
+        ports=$(as_postgres cat "$home/port" 2>/dev/null || true)
+        for port in $ports $(for _ in $(seq 20); do echo $((20000 + RANDOM % 30000)); done); do
+            # No socket in the file system, whose path may be long or have spaces; and none of our files stay open in it.
             as_postgres "$bin/pg_ctl" -D "$home/cluster" -w -t 60 -l "$home/log" \
-                -o "-h 127.0.0.1 -p $port -k $home ${POSTGRES_OPTIONS:-}" start >/dev/null 2>&1 && break
+                -o "-h 127.0.0.1 -p $port -c unix_socket_directories= ${POSTGRES_OPTIONS:-}" start \
+                >/dev/null 2>&1 6>&- 7>&- 8>&- 9>&- && break
         done
         as_postgres "$bin/pg_ctl" -D "$home/cluster" status >/dev/null 2>&1 ||
             fail "PostgreSQL does not start: see $home/log"
     fi
     port=$(as_postgres sed -n 4p "$home/cluster/postmaster.pid")
+    printf '%s\n' "$port" | as_postgres tee "$home/port" >/dev/null
     DATABASE_URL="postgres://hummock:$(as_postgres cat "$home/password")@127.0.0.1:$port/postgres"
     export DATABASE_URL
 }

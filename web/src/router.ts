@@ -41,6 +41,7 @@ export const router = createRouter({
       name: 'measuring-sheet',
       component: () => import('./places/MeasuringSheet.vue'),
     },
+    { path: '/about/api', name: 'api', component: () => import('./places/ApiPlace.vue') },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./places/NowherePlace.vue') },
   ],
 });

@@ -3,7 +3,7 @@
 use std::{net::SocketAddr, path::Path};
 
 use anyhow::{Context, Result};
-use hummock::{Clock, Running, ServeOptions, serve};
+use hummock_server::{Clock, Running, ServeOptions, serve};
 use sqlx::PgPool;
 use thirtyfour::prelude::*;
 
@@ -41,6 +41,9 @@ impl Studio {
             start_with: Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo"),
             with_shipments: true,
             clock: Clock::Standing(TODAY.parse()?),
+            pages: hummock_pages::file,
+            allow_hosts: Vec::new(),
+            origins: Vec::new(),
         };
         let running = serve(&options).await?;
         let address = running.address();

@@ -4,32 +4,40 @@ use std::time::Duration;
 
 use axum::{
     Json, Router,
-    extract::{DefaultBodyLimit, State},
+    extract::{DefaultBodyLimit, Request, State},
     http::{HeaderName, HeaderValue, StatusCode, header},
-    response::{IntoResponse, Response},
+    middleware::{Next, from_fn, from_fn_with_state},
+    response::{IntoResponse, Redirect, Response},
+    routing::get,
 };
 use serde::Serialize;
+use serde_json::{Value, json};
 use tower_http::{
     catch_panic::CatchPanicLayer,
     compression::CompressionLayer,
     request_id::{MakeRequestUuid, PropagateRequestIdLayer, SetRequestIdLayer},
     set_header::SetResponseHeaderLayer,
-    timeout::TimeoutLayer,
+    timeout::RequestBodyTimeoutLayer,
     trace::{DefaultMakeSpan, TraceLayer},
 };
 use tracing::Level;
 use utoipa::{OpenApi, ToSchema, openapi::OpenApi as Description};
 use utoipa_axum::{router::OpenApiRouter, routes};
-use utoipa_swagger_ui::SwaggerUi;
 
 use crate::{
-    app::App, curves, house, measures, pages, plans, problem::Problem, shipments, stores, studio,
-    sums,
+    app::App,
+    curves,
+    guard::{Ours, let_in},
+    house, measures, pages, plans,
+    problem::Problem,
+    shipments, stores, studio, sums,
 };
 
 /// The largest body that is read; a shipment is a thousandth of it.
 const LARGEST_BODY: usize = 256 * 1024;
 const LONGEST_ANSWER: Duration = Duration::from_secs(10);
+/// So long may pass between two parts of a body.
+const LONGEST_BODY: Duration = Duration::from_secs(5);
 const REQUEST_ID: HeaderName = HeaderName::from_static("x-request-id");
 
 #[derive(OpenApi)]
@@ -83,32 +91,106 @@ fn routes() -> OpenApiRouter<App> {
 /// Returns the description of the API.
 #[must_use]
 pub fn description() -> Description {
-    routes().split_for_parts().1
+    told_whole(routes().split_for_parts().1)
 }
 
+/// What any request may be answered with, whatever it asks for.
+const ANY_TIME: [(&str, &str); 7] = [
+    ("400", "The request can't be read"),
+    ("403", "A page of another origin asked for a change"),
+    ("413", "The body is over 256 KB"),
+    ("415", "The body is not JSON"),
+    ("421", "The server does not answer under that name"),
+    ("503", "The database is away; ask again"),
+    ("504", "It took too long and was given up"),
+];
+
+/// Adds what holds for every operation: that a problem is a document of its own kind, and what any request may be
+/// answered with.
+fn told_whole(description: Description) -> Description {
+    let mut document = serde_json::to_value(&description).expect("it can be written");
+    let problem = json!({ "application/problem+json": { "schema": { "$ref": "#/components/schemas/Problem" } } });
+    let operations = document["paths"]
+        .as_object_mut()
+        .into_iter()
+        .flat_map(|paths| paths.values_mut())
+        .filter_map(Value::as_object_mut)
+        .flat_map(|methods| methods.values_mut());
+    for operation in operations {
+        let has_body = operation["requestBody"].is_object();
+        let Some(responses) = operation["responses"].as_object_mut() else {
+            continue;
+        };
+        for (status, says) in ANY_TIME {
+            if has_body || !matches!(status, "413" | "415") {
+                responses
+                    .entry(status)
+                    .or_insert_with(|| json!({ "description": says }));
+            }
+        }
+        for (status, response) in responses {
+            if status.starts_with(['4', '5']) {
+                response["content"] = problem.clone();
+            }
+        }
+    }
+    serde_json::from_value(document).unwrap_or(description)
+}
+
+const OWN_SCRIPTS_ONLY: HeaderValue = HeaderValue::from_static(
+    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
+);
+
 /// Returns the whole application: API, its description and page, and the pages.
-pub(crate) fn router(app: App) -> Router {
+pub(crate) fn router(app: App, ours: Ours) -> Router {
     let (api, description) = routes().split_for_parts();
+    let description = told_whole(description);
     let trace =
         TraceLayer::new_for_http().make_span_with(DefaultMakeSpan::new().level(Level::INFO));
-    api.merge(SwaggerUi::new("/api/docs").url("/api/openapi.json", description))
-        .fallback(pages::page)
-        .method_not_allowed_fallback(wrong_method)
-        .layer(DefaultBodyLimit::max(LARGEST_BODY))
-        .layer(SetResponseHeaderLayer::if_not_present(
-            header::X_CONTENT_TYPE_OPTIONS,
-            HeaderValue::from_static("nosniff"),
-        ))
-        .layer(CompressionLayer::new())
-        .layer(TimeoutLayer::with_status_code(
-            StatusCode::GATEWAY_TIMEOUT,
-            LONGEST_ANSWER,
-        ))
-        .layer(CatchPanicLayer::custom(panicked))
-        .layer(PropagateRequestIdLayer::new(REQUEST_ID))
-        .layer(trace)
-        .layer(SetRequestIdLayer::new(REQUEST_ID, MakeRequestUuid))
-        .with_state(app)
+    let said = |name, value| SetResponseHeaderLayer::if_not_present(name, value);
+    api.route(
+        "/api/openapi.json",
+        get(async move || Json(description.clone())),
+    )
+    // What stands in the API changes with every edit, and names people.
+    .layer(said(
+        header::CACHE_CONTROL,
+        HeaderValue::from_static("no-store"),
+    ))
+    .route("/api/docs", get(to_description))
+    .route("/api/docs/", get(to_description))
+    .fallback(pages::page)
+    .method_not_allowed_fallback(wrong_method)
+    .layer(DefaultBodyLimit::max(LARGEST_BODY))
+    .layer(from_fn_with_state(ours, let_in))
+    .layer(said(
+        header::X_CONTENT_TYPE_OPTIONS,
+        HeaderValue::from_static("nosniff"),
+    ))
+    .layer(said(
+        header::REFERRER_POLICY,
+        HeaderValue::from_static("same-origin"),
+    ))
+    .layer(said(header::CONTENT_SECURITY_POLICY, OWN_SCRIPTS_ONLY))
+    .layer(CompressionLayer::new())
+    .layer(RequestBodyTimeoutLayer::new(LONGEST_BODY))
+    .layer(CatchPanicLayer::custom(panicked))
+    .layer(PropagateRequestIdLayer::new(REQUEST_ID))
+    .layer(trace)
+    .layer(SetRequestIdLayer::new(REQUEST_ID, MakeRequestUuid))
+    .layer(from_fn(in_time))
+    .with_state(app)
+}
+
+async fn to_description() -> Redirect {
+    Redirect::permanent("/about/api")
+}
+
+/// Gives an answer that takes too long up, with a problem document.
+async fn in_time(request: Request, next: Next) -> Response {
+    tokio::time::timeout(LONGEST_ANSWER, next.run(request))
+        .await
+        .unwrap_or_else(|_| Problem::too_long().into_response())
 }
 
 async fn wrong_method() -> Problem {

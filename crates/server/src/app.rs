@@ -9,7 +9,7 @@ use hummock_core::{
 };
 use hummock_store::{Computed, HouseAt, Store, StudioId};
 
-use crate::{clock::Clock, houses::Houses, problem::Problem, rework::Bell};
+use crate::{clock::Clock, houses::Houses, pages::PageShelf, problem::Problem, rework::Bell};
 
 /// The studio that is served, where it is kept, and what day it is.
 #[derive(Debug, Clone)]
@@ -24,6 +24,8 @@ pub struct App {
     pub houses: Arc<Houses>,
     /// Rung when the house has changed.
     pub bell: Bell,
+    /// The web build.
+    pub pages: Arc<PageShelf>,
 }
 
 /// What inputs follow on.

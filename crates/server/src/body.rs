@@ -29,15 +29,17 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
         let bytes = Bytes::from_request(request, state)
             .await
             .map_err(|rejection| Problem::unreadable(rejection.status(), rejection.body_text()))?;
-        let refusals = unreadable(&bytes);
+        let document: Value = serde_json::from_slice(&bytes).map_err(|_| no_document(&bytes))?;
+        let mut refusals = Vec::new();
+        look_for_unreadable(&document, "", &mut refusals);
         if !refusals.is_empty() {
             return Err(refusals.into());
         }
-        let mut json = serde_json::Deserializer::from_slice(&bytes);
-        let body = serde_path_to_error::deserialize(&mut json).map_err(|error| misfit(&error))?;
-        json.end()
-            .map_err(|error| Problem::unreadable(StatusCode::BAD_REQUEST, error.to_string()))?;
-        Ok(Self(body))
+        serde_path_to_error::deserialize(document)
+            .map(Self)
+            .map_err(|error| {
+                Problem::refused(vec![refusal_at(&error.path().to_string(), error.inner())])
+            })
     }
 }
 
@@ -70,15 +72,6 @@ fn is_json(headers: &HeaderMap) -> bool {
         .is_some_and(|kind| kind.trim().eq_ignore_ascii_case("application/json"))
 }
 
-/// Finds every text of a document that nobody can read, whatever it is for; what is no document has none.
-fn unreadable(bytes: &[u8]) -> Vec<Refusal> {
-    let mut refusals = Vec::new();
-    if let Ok(document) = serde_json::from_slice(bytes) {
-        look_for_unreadable(&document, "", &mut refusals);
-    }
-    refusals
-}
-
 /// A document is never deeper than its reader lets it be.
 fn look_for_unreadable(value: &Value, path: &str, refusals: &mut Vec<Refusal>) {
     let inside = |key: &str| match path {
@@ -107,27 +100,26 @@ fn look_for_unreadable(value: &Value, path: &str, refusals: &mut Vec<Refusal>) {
     }
 }
 
-/// Half of a letter, as `\ud800`, is well formed JSON and no text.
+/// Says why a body is no document, and where, when that is half of a letter, as `\ud800`: well formed, and no text.
+fn no_document(bytes: &[u8]) -> Problem {
+    let mut json = serde_json::Deserializer::from_slice(bytes);
+    match serde_path_to_error::deserialize::<_, Value>(&mut json) {
+        Err(error) if is_half_a_letter(error.inner()) => {
+            let path = error.path().to_string();
+            let field = path.strip_prefix("inputs.").unwrap_or(&path);
+            Problem::refused(vec![Refusal::new(field, Unreadable::Control)])
+        }
+        Err(error) => {
+            let says = format!("the body is not JSON: {}", error.inner());
+            Problem::unreadable(StatusCode::BAD_REQUEST, says)
+        }
+        Ok(_) => Problem::unreadable(StatusCode::BAD_REQUEST, "the body is not one JSON document"),
+    }
+}
+
 fn is_half_a_letter(error: &serde_json::Error) -> bool {
     let says = error.to_string();
     says.contains("surrogate") || says.contains("unexpected end of hex escape")
-}
-
-/// Names the field of a body whose JSON is well formed but does not fit.
-fn misfit(error: &serde_path_to_error::Error<serde_json::Error>) -> Problem {
-    let inner = error.inner();
-    if is_half_a_letter(inner) {
-        let path = error.path().to_string();
-        let field = path.strip_prefix("inputs.").unwrap_or(&path);
-        return Problem::refused(vec![Refusal::new(field, Unreadable::Control)]);
-    }
-    if inner.is_data() {
-        return Problem::refused(vec![refusal_at(&error.path().to_string(), inner)]);
-    }
-    Problem::unreadable(
-        StatusCode::BAD_REQUEST,
-        format!("the body is not JSON: {inner}"),
-    )
 }
 
 /// Makes a refusal for a value that does not fit its field.

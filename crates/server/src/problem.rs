@@ -2,7 +2,10 @@
 
 use axum::{
     Json,
-    http::{HeaderValue, StatusCode, header::CONTENT_TYPE},
+    http::{
+        HeaderValue, StatusCode,
+        header::{CACHE_CONTROL, CONTENT_TYPE},
+    },
     response::{IntoResponse, Response},
 };
 use hummock_core::Refusal;
@@ -124,6 +127,37 @@ impl Problem {
         )
     }
 
+    pub(crate) fn not_this_host() -> Self {
+        let detail = "this server does not answer under that name: open it at the address that its start printed, or start it with --allow-host";
+        Self::new(
+            StatusCode::MISDIRECTED_REQUEST,
+            "/problems/not-this-host",
+            "Not under that name",
+            detail,
+        )
+    }
+
+    pub(crate) fn not_this_origin() -> Self {
+        let detail = "a page of another origin may change nothing here: set HUMMOCK_ORIGIN where this stands behind a proxy";
+        Self::new(
+            StatusCode::FORBIDDEN,
+            "/problems/not-this-origin",
+            "Not from there",
+            detail,
+        )
+    }
+
+    pub(crate) fn too_long() -> Self {
+        let detail =
+            "the answer took too long and was given up; what was typed is still in the page";
+        Self::new(
+            StatusCode::GATEWAY_TIMEOUT,
+            "/problems/too-long",
+            "It took too long",
+            detail,
+        )
+    }
+
     pub(crate) fn no_state() -> Self {
         let detail = "there is nothing further to undo or redo that way";
         Self::new(
@@ -233,6 +267,9 @@ impl IntoResponse for Problem {
             CONTENT_TYPE,
             HeaderValue::from_static("application/problem+json"),
         );
+        response
+            .headers_mut()
+            .insert(CACHE_CONTROL, HeaderValue::from_static("no-store"));
         response
     }
 }

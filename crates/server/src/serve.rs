@@ -1,13 +1,28 @@
 //! Serving the application until it is told to stop.
 
-use std::{net::SocketAddr, path::PathBuf, sync::Arc};
+use std::{
+    net::{SocketAddr, TcpListener},
+    path::PathBuf,
+    sync::Arc,
+    time::Duration,
+};
 
 use anyhow::{Context, Result};
+use axum_server::Handle;
 use hummock_core::shipment::EDITION;
 use hummock_store::Store;
-use tokio::{net::TcpListener, sync::oneshot, task::JoinHandle};
+use hyper_util::rt::TokioTimer;
+use tokio::task::JoinHandle;
 
-use crate::{api, app::App, clock::Clock, import::import, rework::keep_up};
+use crate::{
+    api,
+    app::App,
+    clock::Clock,
+    guard::Ours,
+    import::import,
+    pages::{PageShelf, Pages},
+    rework::keep_up,
+};
 
 /// What to serve, and where.
 #[derive(Debug, Clone)]
@@ -22,13 +37,24 @@ pub struct ServeOptions {
     pub with_shipments: bool,
     /// What day it is.
     pub clock: Clock,
+    /// The web build.
+    pub pages: Pages,
+    /// Further names that it answers under.
+    pub allow_hosts: Vec<String>,
+    /// Origins of pages that reach it through a proxy.
+    pub origins: Vec<String>,
 }
+
+/// A client that has not sent the whole head of a request by then is hung up on.
+const LONGEST_HEAD: Duration = Duration::from_secs(10);
+/// Whoever is still being answered when it is to stop has so long.
+const LONGEST_GOODBYE: Duration = Duration::from_secs(4);
 
 /// An application that is being served.
 #[derive(Debug)]
 pub struct Running {
     address: SocketAddr,
-    stop: oneshot::Sender<()>,
+    handle: Handle<SocketAddr>,
     server: JoinHandle<std::io::Result<()>>,
     _keeping_up: EndsWith,
 }
@@ -71,25 +97,30 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         clock: options.clock,
         houses: Arc::default(),
         bell: Arc::default(),
+        pages: Arc::new(PageShelf::of(options.pages)),
     };
     let keeping_up = EndsWith(tokio::spawn(keep_up(app.clone())));
-    let listener = TcpListener::bind(options.address).await.with_context(|| {
+    let ours = Ours::of(options.address.ip(), &options.allow_hosts, &options.origins)?;
+    let listener = TcpListener::bind(options.address).with_context(|| {
         format!(
             "{} can't be listened on: choose another with --port",
             options.address
         )
     })?;
+    listener.set_nonblocking(true)?;
     let address = listener.local_addr()?;
-    let (stop, stopped) = oneshot::channel();
-    let server = tokio::spawn(async move {
-        let until = async { stopped.await.unwrap_or(()) };
-        axum::serve(listener, api::router(app))
-            .with_graceful_shutdown(until)
-            .await
-    });
+    let handle = Handle::new();
+    let mut server = axum_server::from_tcp(listener)?.handle(handle.clone());
+    server
+        .http_builder()
+        .http1()
+        .timer(TokioTimer::new())
+        .header_read_timeout(LONGEST_HEAD);
+    let service = api::router(app, ours).into_make_service();
+    let server = tokio::spawn(server.serve(service));
     Ok(Running {
         address,
-        stop,
+        handle,
         server,
         _keeping_up: keeping_up,
     })
@@ -102,13 +133,12 @@ impl Running {
         self.address
     }
 
-    /// Tells it to finish what it is doing and stop.
+    /// Tells it to finish what it is doing and stop; whoever keeps it waiting is hung up on.
     ///
     /// # Errors
     /// When serving had failed.
     pub async fn stop(self) -> Result<()> {
-        // It may have stopped by itself, in which case nobody listens.
-        let _ = self.stop.send(());
+        self.handle.graceful_shutdown(Some(LONGEST_GOODBYE));
         Ok(self.server.await??)
     }
 }

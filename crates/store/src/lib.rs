@@ -16,9 +16,13 @@ pub use listing::{Listed, Page, Sort, Wanted};
 pub use shipment::{Computed, Edit, Move, NewShipment, Place, Stored, WriteRefused};
 pub use studio::{Country, Settings, StudioId};
 
-use std::time::Duration;
+use std::{borrow::Cow, time::Duration};
 
-use sqlx::{PgPool, postgres::PgPoolOptions};
+use sqlx::{
+    Connection as _, PgPool,
+    migrate::{Migration, MigrationType, Migrator},
+    postgres::PgPoolOptions,
+};
 
 /// A pool of connections to the database of one or more studios.
 #[derive(Debug, Clone)]
@@ -26,7 +30,25 @@ pub struct Store {
     pool: PgPool,
 }
 
+/// What brings the tables of any earlier edition up to date, in order; none is ever changed.
+const TABLES: [(&str, &str); 3] = [
+    (
+        "studio and shipments",
+        include_str!("../migrations/0001_studio_and_shipments.sql"),
+    ),
+    (
+        "stores and presets",
+        include_str!("../migrations/0002_stores_and_presets.sql"),
+    ),
+    (
+        "one house version",
+        include_str!("../migrations/0003_one_house_version.sql"),
+    ),
+];
 const MOST_CONNECTIONS: u32 = 16;
+/// A connection that was used a moment ago is taken to be there; any other is asked first, so that a database that
+/// was away and came back is found again.
+const TRUSTED_FOR: Duration = Duration::from_secs(1);
 /// A person who waits longer than this wants to be told that the database is away.
 const PATIENCE: Duration = Duration::from_secs(3);
 
@@ -39,6 +61,15 @@ impl Store {
         let pool = PgPoolOptions::new()
             .max_connections(MOST_CONNECTIONS)
             .acquire_timeout(PATIENCE)
+            .test_before_acquire(false)
+            .before_acquire(|connection, idle| {
+                Box::pin(async move {
+                    if idle.idle_for > TRUSTED_FOR {
+                        connection.ping().await?;
+                    }
+                    Ok(true)
+                })
+            })
             .connect(url)
             .await?;
         let store = Self { pool };
@@ -53,7 +84,16 @@ impl Store {
     }
 
     async fn migrate(&self) -> Result<(), StoreError> {
-        Ok(sqlx::migrate!().run(&self.pool).await?)
+        let tables = TABLES
+            .iter()
+            .zip(1..)
+            .map(|(&(name, sql), number)| {
+                let sql = sqlx::SqlStr::from_static(sql);
+                let name = Cow::Borrowed(name);
+                Migration::new(number, name, MigrationType::Simple, sql, false)
+            })
+            .collect();
+        Ok(Migrator::with_migrations(tables).run(&self.pool).await?)
     }
 
     /// Asks the database for a sign of life.

@@ -3,7 +3,7 @@
 use hummock_core::shipment::{ShipmentInputs, Summary};
 use serde::Deserialize;
 use serde_json::Value;
-use sqlx::{AssertSqlSafe, FromRow};
+use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow};
 use uuid::Uuid;
 
 use crate::{HouseVersion, Place, Store, StoreError, StudioId, shipment::is_behind};
@@ -72,7 +72,6 @@ pub struct Page {
     pub next: Option<Uuid>,
 }
 
-#[derive(FromRow)]
 struct Row {
     id: Uuid,
     version: i32,
@@ -80,6 +79,19 @@ struct Row {
     inputs: Value,
     summary: Option<Value>,
     house_version: i32,
+}
+
+impl FromRow<'_, PgRow> for Row {
+    fn from_row(row: &PgRow) -> Result<Self, sqlx::Error> {
+        Ok(Self {
+            id: row.try_get("id")?,
+            version: row.try_get("version")?,
+            schema: row.try_get("schema")?,
+            inputs: row.try_get("inputs")?,
+            summary: row.try_get("summary")?,
+            house_version: row.try_get("house_version")?,
+        })
+    }
 }
 
 impl From<Row> for Listed {
@@ -162,7 +174,7 @@ impl Store {
         );
         let mut rows: Vec<Row> = sqlx::query_as(AssertSqlSafe(ask))
             .bind(studio.0)
-            .bind(wanted.place)
+            .bind(wanted.place.key())
             .bind(&words)
             .bind(wanted.after)
             .bind(i64::from(wanted.most) + 1)
@@ -175,7 +187,7 @@ impl Store {
             "SELECT count(*) FROM shipment WHERE {MATCHES}"
         )))
         .bind(studio.0)
-        .bind(wanted.place)
+        .bind(wanted.place.key())
         .bind(&words)
         .fetch_one(&self.pool)
         .await?;

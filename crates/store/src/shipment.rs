@@ -3,7 +3,7 @@
 use hummock_core::shipment::{SCHEMA, ShipmentInputs, Summary};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
-use sqlx::{FromRow, PgConnection, types::Json};
+use sqlx::{FromRow, PgConnection, Row as _, postgres::PgRow, types::Json};
 use uuid::Uuid;
 
 use crate::{
@@ -13,9 +13,8 @@ use crate::{
 };
 
 /// Where a shipment is kept.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, sqlx::Type)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[sqlx(type_name = "text", rename_all = "snake_case")]
 pub enum Place {
     /// At work: its plan follows the house.
     #[default]
@@ -24,6 +23,25 @@ pub enum Place {
     Archive,
     /// Deleted, until somebody takes it back.
     Bin,
+}
+
+impl Place {
+    pub(crate) const fn key(self) -> &'static str {
+        match self {
+            Self::Bench => "bench",
+            Self::Archive => "archive",
+            Self::Bin => "bin",
+        }
+    }
+
+    /// The table holds no other word.
+    fn of_key(key: &str) -> Self {
+        match key {
+            "archive" => Self::Archive,
+            "bin" => Self::Bin,
+            _ => Self::Bench,
+        }
+    }
 }
 
 /// What was computed for a state of the inputs.
@@ -133,7 +151,6 @@ impl MayRepeat for WriteRefused {
     }
 }
 
-#[derive(FromRow)]
 struct Row {
     id: Uuid,
     version: i32,
@@ -146,6 +163,24 @@ struct Row {
     rules_version: i32,
     house_version: i32,
     place: Place,
+}
+
+impl FromRow<'_, PgRow> for Row {
+    fn from_row(row: &PgRow) -> Result<Self, sqlx::Error> {
+        Ok(Self {
+            id: row.try_get("id")?,
+            version: row.try_get("version")?,
+            at_state: row.try_get("at_state")?,
+            last_state: row.try_get("last_state")?,
+            schema: row.try_get("schema")?,
+            inputs: row.try_get("inputs")?,
+            worked: row.try_get("worked")?,
+            summary: row.try_get("summary")?,
+            rules_version: row.try_get("rules_version")?,
+            house_version: row.try_get("house_version")?,
+            place: Place::of_key(row.try_get("place")?),
+        })
+    }
 }
 
 impl From<Row> for Stored {
@@ -294,7 +329,7 @@ impl Store {
         )
         .bind(studio.0)
         .bind(id)
-        .bind(place)
+        .bind(place.key())
         .execute(&mut *transaction)
         .await?;
         let stored = read(&mut transaction, studio, id)
@@ -452,7 +487,7 @@ async fn lock(
     studio: StudioId,
     edit: Edit<'_>,
 ) -> Result<Option<i32>, WriteRefused> {
-    let found: Option<(i32, i32, Place)> = sqlx::query_as(
+    let found: Option<(i32, i32, String)> = sqlx::query_as(
         "SELECT version, at_state, place FROM shipment WHERE studio_id = $1 AND id = $2 FOR NO KEY UPDATE",
     )
     .bind(studio.0)
@@ -465,7 +500,7 @@ async fn lock(
     {
         return Ok(None);
     }
-    if place != Place::Bench {
+    if Place::of_key(&place) != Place::Bench {
         return Err(WriteRefused::PutAway);
     }
     if version == edit.based_on {

@@ -17,7 +17,7 @@ const shown = defineModel<boolean>({ required: true });
       </template>
     </dl>
     <p class="soft">They rest while you type in a field; press Tab to leave it.</p>
-    <p>Scripts can use the same figures: <a href="/api/docs/">the API, described</a>.</p>
+    <p>Scripts can use the same figures: <a href="/about/api">the API, described</a>.</p>
   </BModal>
 </template>
 

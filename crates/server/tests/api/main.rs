@@ -1,12 +1,13 @@
 //! The API over real HTTP: a small server on a free port, a database of its own.
 
+mod doors;
 mod house;
 mod races;
 mod stores;
 
 use std::path::Path;
 
-use hummock::{Clock, Running, ServeOptions, serve};
+use hummock_server::{Clock, PageFile, Running, ServeOptions, serve};
 use jiff::civil::date;
 use reqwest::{Client, Response, StatusCode};
 use serde_json::{Value, json};
@@ -30,6 +31,19 @@ fn url_of(options: &PgConnectOptions) -> String {
     )
 }
 
+/// A web build of two files.
+fn page(path: &str) -> Option<PageFile> {
+    let (text, digit) = match path {
+        "index.html" => ("<!doctype html><title>Hummock</title>".to_owned(), 1),
+        "assets/app-1.js" => ("let peat = 'moss';\n".repeat(400), 2),
+        _ => return None,
+    };
+    Some(PageFile {
+        bytes: text.into_bytes().into(),
+        digest: [digit; 32],
+    })
+}
+
 impl Api {
     async fn start(pool: &PgPool, with_shipments: bool) -> Self {
         let running = serve(&ServeOptions {
@@ -38,6 +52,9 @@ impl Api {
             start_with: Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo"),
             with_shipments,
             clock: Clock::Standing(date(2027, 3, 4)),
+            pages: page,
+            allow_hosts: vec!["studio.example".to_owned()],
+            origins: vec!["https://bench.example".to_owned()],
         })
         .await
         .expect("it serves");
@@ -426,6 +443,17 @@ async fn a_size_in_one_field_is_read_side_by_side(pool: PgPool) {
     assert_eq!(
         (status.as_u16(), text(&problem["errors"][0]["field"])),
         (422, "text".to_owned())
+    );
+}
+
+#[test]
+fn the_description_that_is_kept_is_up_to_date() {
+    let kept: Value = serde_json::from_str(include_str!("../../../../docs/openapi.json"))
+        .expect("docs/openapi.json");
+    let fresh = serde_json::to_value(hummock_server::description()).expect("JSON");
+    assert_eq!(
+        kept, fresh,
+        "docs/openapi.json is behind: run bin/describe-api"
     );
 }
 

@@ -179,10 +179,10 @@ async fn whatever_many_writers_do_and_whichever_process_dies_no_plan_is_stale(po
         (10_u32..90).prop_map(Writer::Material),
         prop::sample::select(WRITERS.to_vec()),
     ];
-    let crowd = prop::collection::vec(writer, 2..8);
+    let crowd = prop::collection::vec(writer, 2..6);
     let survivor = Api::start(&pool, true).await;
     let id = made(&survivor).await;
-    for _ in 0..6 {
+    for _ in 0..4 {
         let crowd = crowd.new_tree(&mut runner).expect("a crowd").current();
         // A second process on the same database, which dies half-way without a word.
         let other = Api::start(&pool, false).await;

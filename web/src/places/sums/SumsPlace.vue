@@ -29,7 +29,7 @@ const sum = computed(() => SUMS.find(({ name }) => name === wanted) ?? SUMS[0]);
     </div>
     <p class="soft no-print">
       Scripts can ask the same under <code>POST /api/v1/sums/…</code>:
-      <a href="/api/docs/">the API, described</a>.
+      <a href="/about/api">the API, described</a>.
     </p>
   </div>
 </template>

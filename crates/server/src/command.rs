@@ -1,13 +1,14 @@
-//! The binary: serves the application, and does the chores around it.
+//! The command line: serves the application, and does the chores around it.
 
 use std::{net::SocketAddr, path::PathBuf};
 
 use anyhow::Result;
 use clap::{Args, Parser, Subcommand};
-use hummock::{Clock, ServeOptions, import, serve};
 use hummock_store::Store;
 use jiff::civil::Date;
 use tracing_subscriber::EnvFilter;
+
+use crate::{Clock, Pages, ServeOptions, description, import, serve};
 
 /// Packing and shipping for the people who make and frame flat art.
 #[derive(Debug, Parser)]
@@ -26,6 +27,12 @@ enum Task {
         /// Port on 127.0.0.1; 0 takes any that is free.
         #[arg(long, default_value_t = 7373)]
         port: u16,
+        /// A further name that it answers under, as studio.example; may be given more than once.
+        #[arg(long = "allow-host")]
+        allow_hosts: Vec<String>,
+        /// The origin of its pages behind a proxy, as https://studio.example; several are parted by commas.
+        #[arg(long = "origin", env = "HUMMOCK_ORIGIN", value_delimiter = ',')]
+        origins: Vec<String>,
     },
     /// Fills an empty database from a folder of data files.
     Import {
@@ -64,15 +71,37 @@ impl StudioArgs {
     }
 }
 
+/// Does what the command line says, with the pages that are handed in.
+///
+/// # Errors
+/// When that fails; the message says what to do.
 #[tokio::main]
-async fn main() -> Result<()> {
+pub async fn command(pages: Pages) -> Result<()> {
     let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("warn"));
     tracing_subscriber::fmt()
         .with_env_filter(filter)
         .with_writer(std::io::stderr)
         .init();
     match Command::parse().task {
-        Task::Serve { studio, port } => serve_until_told(studio, port).await,
+        Task::Serve {
+            studio,
+            port,
+            allow_hosts,
+            origins,
+        } => {
+            let clock = studio.clock();
+            serve_until_told(&ServeOptions {
+                database_url: studio.database_url,
+                address: SocketAddr::from(([127, 0, 0, 1], port)),
+                start_with: studio.start_with,
+                with_shipments: !studio.empty,
+                clock,
+                pages,
+                allow_hosts,
+                origins,
+            })
+            .await
+        }
         Task::Import { studio } => {
             let store = Store::open(&studio.database_url).await?;
             let imported =
@@ -89,22 +118,14 @@ async fn main() -> Result<()> {
             Ok(())
         }
         Task::Openapi => {
-            println!("{}", hummock::description().to_pretty_json()?);
+            println!("{}", description().to_pretty_json()?);
             Ok(())
         }
     }
 }
 
-async fn serve_until_told(studio: StudioArgs, port: u16) -> Result<()> {
-    let clock = studio.clock();
-    let running = serve(&ServeOptions {
-        database_url: studio.database_url,
-        address: SocketAddr::from(([127, 0, 0, 1], port)),
-        start_with: studio.start_with,
-        with_shipments: !studio.empty,
-        clock,
-    })
-    .await?;
+async fn serve_until_told(options: &ServeOptions) -> Result<()> {
+    let running = serve(options).await?;
     println!("Hummock is open at http://{}", running.address());
     told_to_stop().await?;
     running.stop().await
