@@ -223,11 +223,7 @@ async fn a_deep_or_huge_document_is_refused_and_the_process_lives(pool: PgPool) 
     );
     let dots = json!({ "version": 1, "csv": format!("id,{}\na,1", "x.".repeat(100_000)) });
     for (path, body, wanted) in [
-        (
-            "/api/v1/plans/preview",
-            deep,
-            StatusCode::UNPROCESSABLE_ENTITY,
-        ),
+        ("/api/v1/plans/preview", deep, StatusCode::BAD_REQUEST),
         (
             "/api/v1/stores/tapes/table",
             dots.to_string(),

@@ -404,7 +404,7 @@ async fn what_can_not_be_read_is_a_problem_too(pool: PgPool) {
         (
             json,
             format!("{}{}", "[".repeat(5000), "]".repeat(5000)),
-            422,
+            400,
         ),
     ] {
         let request = api
