@@ -91,15 +91,17 @@ fn routes() -> OpenApiRouter<App> {
 /// Returns the description of the API.
 #[must_use]
 pub fn description() -> Description {
-    told_whole(routes().split_for_parts().1)
+    told_whole(&routes().split_for_parts().1)
 }
 
 /// What any request may be answered with, whatever it asks for.
-const ANY_TIME: [(&str, &str); 7] = [
+const ANY_TIME: [(&str, &str); 9] = [
     ("400", "The request can't be read"),
     ("403", "A page of another origin asked for a change"),
+    ("404", "There is none of that name"),
     ("413", "The body is over 256 KB"),
     ("415", "The body is not JSON"),
+    ("422", "Values that can't stand, each with its field"),
     ("421", "The server does not answer under that name"),
     ("503", "The database is away; ask again"),
     ("504", "It took too long and was given up"),
@@ -107,22 +109,28 @@ const ANY_TIME: [(&str, &str); 7] = [
 
 /// Adds what holds for every operation: that a problem is a document of its own kind, and what any request may be
 /// answered with.
-fn told_whole(description: Description) -> Description {
-    let mut document = serde_json::to_value(&description).expect("it can be written");
+fn told_whole(description: &Description) -> Description {
+    let mut document = serde_json::to_value(description).expect("it can be written");
     let problem = json!({ "application/problem+json": { "schema": { "$ref": "#/components/schemas/Problem" } } });
-    let operations = document["paths"]
-        .as_object_mut()
-        .into_iter()
-        .flat_map(|paths| paths.values_mut())
-        .filter_map(Value::as_object_mut)
-        .flat_map(|methods| methods.values_mut());
-    for operation in operations {
+    let paths = document["paths"].as_object_mut().into_iter().flatten();
+    let operations = paths.flat_map(|(path, methods)| {
+        let methods = methods.as_object_mut().into_iter().flatten();
+        methods.map(move |(_, operation)| (path.contains('{'), operation))
+    });
+    for (names_one, operation) in operations {
         let has_body = operation["requestBody"].is_object();
+        let has_parameters = operation["parameters"].is_array();
         let Some(responses) = operation["responses"].as_object_mut() else {
             continue;
         };
         for (status, says) in ANY_TIME {
-            if has_body || !matches!(status, "413" | "415") {
+            let may_be = match status {
+                "404" => names_one,
+                "413" | "415" => has_body,
+                "422" => has_body || has_parameters,
+                _ => true,
+            };
+            if may_be {
                 responses
                     .entry(status)
                     .or_insert_with(|| json!({ "description": says }));
@@ -134,7 +142,48 @@ fn told_whole(description: Description) -> Description {
             }
         }
     }
-    serde_json::from_value(document).unwrap_or(description)
+    let schemas = document["components"]["schemas"].as_object_mut();
+    for schema in schemas.into_iter().flat_map(|schemas| schemas.values_mut()) {
+        let fields = schema.get_mut("properties").and_then(Value::as_object_mut);
+        for field in fields.into_iter().flat_map(|fields| fields.values_mut()) {
+            give_range(field);
+        }
+    }
+    serde_json::from_value(document).expect("it is a description still")
+}
+
+/// Puts the range that the words about a number begin with into its schema, so that programs know it too.
+fn give_range(field: &mut Value) {
+    let is_number = |kind: &Value| kind == "number" || kind == "integer";
+    let kind = &field["type"];
+    let numeric = is_number(kind)
+        || kind
+            .as_array()
+            .is_some_and(|kinds| kinds.iter().any(is_number));
+    let said = field["description"].as_str().and_then(range_in);
+    if let Some((least, most)) = said.filter(|_| numeric) {
+        field["minimum"] = json!(least);
+        field["maximum"] = json!(most);
+    }
+}
+
+/// Reads "1 to 10 000", wherever in a sentence that stands first.
+fn range_in(says: &str) -> Option<(f64, f64)> {
+    let (before, after) = says.split_once(" to ")?;
+    let is_part = |letter: char| letter.is_ascii_digit() || matches!(letter, '.' | ' ' | '\u{a0}');
+    let start = before.rfind(|letter| !is_part(letter)).map_or(0, |at| {
+        at + before[at..].chars().next().map_or(0, char::len_utf8)
+    });
+    let end = after.find(|letter| !is_part(letter)).unwrap_or(after.len());
+    let number = |digits: &str| {
+        let plain: String = digits
+            .trim_end_matches(['.', ' '])
+            .chars()
+            .filter(|letter| !letter.is_whitespace())
+            .collect();
+        plain.parse().ok()
+    };
+    Some((number(&before[start..])?, number(&after[..end])?))
 }
 
 const OWN_SCRIPTS_ONLY: HeaderValue = HeaderValue::from_static(
@@ -144,7 +193,7 @@ const OWN_SCRIPTS_ONLY: HeaderValue = HeaderValue::from_static(
 /// Returns the whole application: API, its description and page, and the pages.
 pub(crate) fn router(app: App, ours: Ours) -> Router {
     let (api, description) = routes().split_for_parts();
-    let description = told_whole(description);
+    let description = told_whole(&description);
     let trace =
         TraceLayer::new_for_http().make_span_with(DefaultMakeSpan::new().level(Level::INFO));
     let said = |name, value| SetResponseHeaderLayer::if_not_present(name, value);
@@ -223,4 +272,25 @@ pub(crate) struct Health {
 pub(crate) async fn health(State(app): State<App>) -> Result<Json<Health>, Problem> {
     app.store.ping().await?;
     Ok(Json(Health { database: true }))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_range_is_read_from_the_words() {
+        for (says, range) in [
+            ("1 to 10 000.", Some((1.0, 10_000.0))),
+            (
+                "Of all boards together, 0.001 to 100 000; 100 when left out.",
+                Some((0.001, 100_000.0)),
+            ),
+            ("0 to 1.", Some((0.0, 1.0))),
+            ("Working days to the door.", None),
+            ("From art to box, in all.", None),
+        ] {
+            assert_eq!(range_in(says), range, "{says}");
+        }
+    }
 }

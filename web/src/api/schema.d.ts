@@ -3086,7 +3086,7 @@ export interface components {
             };
             /** @description What is taken from the shelf. */
             materials: components["schemas"]["HouseMaterials"];
-            /** @description What the studio calls this set. */
+            /** @description What the studio calls this set, in 1 to 60 letters. */
             name: string;
             /** @description The tables behind the odds of a journey. */
             odds?: components["schemas"]["OddsTables"];
@@ -6232,6 +6232,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Values that can't stand, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description The database is away; ask again */
             503: {
                 headers: {
@@ -6448,6 +6457,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Values that can't stand, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description The database is away; ask again */
             503: {
                 headers: {
@@ -6511,6 +6529,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description There is none of that name */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description It changed since, or there is nothing to redo */
             409: {
                 headers: {
@@ -6540,6 +6567,15 @@ export interface operations {
             };
             /** @description The server does not answer under that name */
             421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that can't stand, each with its field */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6610,6 +6646,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description There is none of that name */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description It changed since, or there is nothing to undo */
             409: {
                 headers: {
@@ -6639,6 +6684,15 @@ export interface operations {
             };
             /** @description The server does not answer under that name */
             421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that can't stand, each with its field */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6781,6 +6835,15 @@ export interface operations {
             };
             /** @description The server does not answer under that name */
             421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that can't stand, each with its field */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7115,6 +7178,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Values that can't stand, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description The database is away; ask again */
             503: {
                 headers: {
@@ -7407,6 +7479,15 @@ export interface operations {
             };
             /** @description The server does not answer under that name */
             421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that can't stand, each with its field */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

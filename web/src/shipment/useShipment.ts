@@ -226,7 +226,7 @@ function open(id: string) {
   async function step(towards: 'undo' | 'redo'): Promise<void> {
     await save();
     const now = stored.value;
-    if (!now || conflict.value) return;
+    if (!now || now.place !== 'bench' || conflict.value) return;
     // A value that was refused was never stored: taking it back is the undo.
     if (change()) return adopt(now);
     const ask = { params: { path: { id } }, body: { version: now.version, edit: newId() } };
@@ -302,8 +302,8 @@ function open(id: string) {
     fingerprint: computed(() => figures.value?.worked.fingerprint ?? ''),
     line: computed(() => figures.value?.line),
     missing: computed(() => figures.value?.worked.missing ?? []),
-    canUndo: computed(() => stored.value?.can_undo === true),
-    canRedo: computed(() => stored.value?.can_redo === true && !change()),
+    canUndo: computed(() => stored.value?.can_undo === true && stored.value.place === 'bench'),
+    canRedo: computed(() => stored.value?.can_redo === true && stored.value.place === 'bench' && !change()),
     save,
     /** Lays choices over those of the shipment. */
     choose: (wanted: Partial<Choices>) => choose(draft.choices, wanted),

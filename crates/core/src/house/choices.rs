@@ -120,6 +120,7 @@ pub struct Choices {
     pub roll_inner: Option<String>,
     /// How many of a set lie side by side, across and up.
     #[serde(skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "schema", schema(min_items = 2, max_items = 2))]
     pub set_grid: Option<[u32; 2]>,
 }
 

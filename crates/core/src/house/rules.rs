@@ -120,7 +120,8 @@ mod start {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct HouseRules {
-    /// What the studio calls this set.
+    /// What the studio calls this set, in 1 to 60 letters.
+    #[cfg_attr(feature = "schema", schema(min_length = 1, max_length = 60))]
     pub name: String,
     /// Counts up with every change; a stored plan names the version that it followed.
     pub version: u32,
