@@ -46,11 +46,13 @@ const TABLES: [(&str, &str); 3] = [
     ),
 ];
 const MOST_CONNECTIONS: u32 = 16;
+/// Kept open, since opening one takes long where much else runs.
+const FEWEST_CONNECTIONS: u32 = 4;
 /// A connection that was used a moment ago is taken to be there; any other is asked first, so that a database that
 /// was away and came back is found again.
 const TRUSTED_FOR: Duration = Duration::from_secs(1);
 /// A person who waits longer than this wants to be told that the database is away.
-const PATIENCE: Duration = Duration::from_secs(3);
+const PATIENCE: Duration = Duration::from_secs(6);
 
 impl Store {
     /// Connects to a database and brings its tables up to date, one process at a time.
@@ -59,6 +61,7 @@ impl Store {
     /// [`StoreError`] when the database is away or its tables are newer than this program.
     pub async fn open(url: &str) -> Result<Self, StoreError> {
         let pool = PgPoolOptions::new()
+            .min_connections(FEWEST_CONNECTIONS)
             .max_connections(MOST_CONNECTIONS)
             .acquire_timeout(PATIENCE)
             .test_before_acquire(false)

@@ -46,6 +46,11 @@ fn page(path: &str) -> Option<PageFile> {
 
 impl Api {
     async fn start(pool: &PgPool, with_shipments: bool) -> Self {
+        // What went wrong inside is printed with a test that fails.
+        let _ = tracing_subscriber::fmt()
+            .with_max_level(tracing::Level::WARN)
+            .with_writer(std::io::stderr)
+            .try_init();
         let running = serve(&ServeOptions {
             database_url: url_of(&pool.connect_options()),
             address: ([127, 0, 0, 1], 0).into(),
@@ -72,8 +77,10 @@ impl Api {
             .send()
             .await
             .expect("an answer");
-        assert_eq!(response.status(), StatusCode::OK, "{path}");
-        response.json().await.expect("JSON")
+        let status = response.status();
+        let body: Value = response.json().await.expect("JSON");
+        assert_eq!(status, StatusCode::OK, "{path}: {body}");
+        body
     }
 
     /// The first page of the bench.
