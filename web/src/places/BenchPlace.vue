@@ -40,6 +40,7 @@ const router = useRouter();
 const { studio } = useStudio();
 const page = shallowRef<BenchPage>();
 const away = ref(false);
+const trouble = ref('');
 const moved = shallowRef<{ row: BenchRow; from: Place; to: Place }>();
 const field = useTemplateRef<HTMLInputElement>('search');
 
@@ -80,21 +81,24 @@ async function load(more = false): Promise<void> {
 }
 
 async function put(row: BenchRow, to: Place, from: Place = place.value): Promise<void> {
+  trouble.value = '';
   try {
     const path = { id: row.id };
     await answer(api.PUT('/api/v1/shipments/{id}/place', { params: { path }, body: { place: to } }));
     moved.value = { row, from, to };
-    await load();
-  } catch {
-    away.value = true;
+  } catch (error) {
+    const why = error instanceof Error ? error.message : 'something went wrong in the page';
+    trouble.value = `“${row.inputs.title || 'Untitled'}” stays where it is: ${why}.`;
   }
+  await load();
 }
 
 async function putBack(): Promise<void> {
   const last = moved.value;
   if (!last) return;
   await put(last.row, last.from, last.to);
-  moved.value = undefined;
+  // What could not be moved back can be tried again.
+  if (!trouble.value) moved.value = undefined;
 }
 
 const groups = computed(() => {
@@ -154,6 +158,7 @@ useKeys({ '/': () => field.value?.focus() });
       “{{ moved.row.inputs.title || 'Untitled' }}” {{ MOVED[moved.to] }}.
       <BButton size="sm" @click="putBack">Undo</BButton>
     </p>
+    <p v-if="trouble" class="notice no-print" role="alert">{{ trouble }}</p>
     <p v-if="away" class="soft" role="alert">The studio’s data can’t be reached. Trying again.</p>
     <p v-else-if="!page" class="soft">Opening the bench</p>
     <div v-else-if="clear" class="empty panel">

@@ -197,9 +197,9 @@ function open(id: string) {
           body: { ...body, change: body.change as Record<string, never>, unit: unit.value },
         })
       : api.POST('/api/v1/shipments', {
-          body: { id, inputs: patched(basis, sent) as Inputs, unit: unit.value },
+          body: { id, inputs: patched(basis, body.change) as Inputs, unit: unit.value },
         });
-    if (now) unanswered = body;
+    unanswered = body;
     const shipment = await answer<Shipment>(asked).catch((error: unknown) => {
       if (error instanceof Refused) unanswered = undefined;
       throw error;
@@ -207,7 +207,7 @@ function open(id: string) {
     unanswered = undefined;
     stored.value = shipment;
     startedHere.delete(id);
-    basis = patched(basis, now ? body.change : sent);
+    basis = patched(basis, body.change);
     note(shipment.inputs.lifted_for ?? {});
     const left = change();
     keep(id, left === undefined ? undefined : { version: shipment.version, change: left });

@@ -1,9 +1,8 @@
 //! What a Stop was lifted for: when that changes, the reason written down no longer answers it.
 
 use serde_json::json;
-use sha2::{Digest, Sha256};
 
-use super::{House, ShipmentInputs, Worked};
+use super::{House, ShipmentInputs, Worked, worked::digested};
 use crate::{
     layer::LayerSlot,
     plan::{Finding, FindingAbout, Plan},
@@ -89,11 +88,7 @@ fn circumstances(inputs: &ShipmentInputs, plan: &Plan, finding: Option<&Finding>
         more.map(|finding| (plan.size, finding.layer.and_then(material_of))),
     ])
     .to_string();
-    Sha256::digest(text)
-        .iter()
-        .take(NOTE_BYTES)
-        .map(|byte| format!("{byte:02x}"))
-        .collect()
+    digested(text.as_bytes(), NOTE_BYTES)
 }
 
 #[cfg(test)]

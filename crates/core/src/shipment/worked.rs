@@ -173,10 +173,14 @@ fn fingerprint(plan: &Plan, construction: Construction) -> String {
         .collect();
     let text =
         serde_json::to_vec(&(construction, plan.size, built)).expect("a plan can be written");
-    let digest = Sha256::digest(text);
-    digest
+    digested(&text, FINGERPRINT_BYTES)
+}
+
+/// Returns the first bytes of a digest, as letters.
+pub(super) fn digested(text: &[u8], bytes: usize) -> String {
+    Sha256::digest(text)
         .iter()
-        .take(FINGERPRINT_BYTES)
+        .take(bytes)
         .map(|byte| format!("{byte:02x}"))
         .collect()
 }
