@@ -1,7 +1,6 @@
 //! Laws that every generated plan keeps, over random pieces and random rules of the house.
 
-mod studio;
-
+use crate::studio::catalogue;
 use hummock_core::{
     house::{ALLOWANCES, Choices, HouseRules, SCHOOLS},
     layer::{LayerSlot, Make},
@@ -12,7 +11,6 @@ use hummock_core::{
 };
 use proptest::prelude::*;
 use serde_json::{Value, json};
-use studio::catalogue;
 
 fn any_piece() -> impl Strategy<Value = Piece> {
     let sides = (20.0..4000.0_f64, 20.0..4000.0_f64, 0.0..1.0_f64);
@@ -71,7 +69,7 @@ fn any_house() -> impl Strategy<Value = HouseRules> {
     (shares, schools, layers, prop::sample::select(papers)).prop_map(
         |(shares, schools, layers, paper)| {
             let mut house: Value =
-                serde_json::from_str(include_str!("../../../demo/house-rules.json"))
+                serde_json::from_str(include_str!("../../../../demo/house-rules.json"))
                     .expect("rules");
             house["allowances"] = ALLOWANCES
                 .iter()
@@ -170,7 +168,7 @@ proptest! {
     fn every_remedy_can_be_applied(piece in any_piece()) {
         let catalogue = catalogue();
         let house: HouseRules =
-            serde_json::from_str(include_str!("../../../demo/house-rules.json")).expect("rules");
+            serde_json::from_str(include_str!("../../../../demo/house-rules.json")).expect("rules");
         let plan = Plan::design(&piece, &house, &catalogue).expect("every valid piece has a plan");
         for finding in &plan.findings {
             if let Some(remedy) = &finding.remedy {

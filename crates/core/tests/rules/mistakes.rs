@@ -1,7 +1,6 @@
 //! Every mistake of the work that a plan can know about: what finds it, and what answers it.
 
-mod studio;
-
+use crate::studio::{house, piece};
 use hummock_core::{
     house::{Choices, HouseRules},
     layer::LayerSlot,
@@ -14,7 +13,6 @@ use hummock_core::{
 };
 use jiff::civil::date;
 use serde_json::{Value, json};
-use studio::{house, piece};
 
 fn canvas() -> Piece {
     piece(
@@ -507,7 +505,7 @@ fn the_price_step_is_passed_by_a_closer_fit() {
 
 #[test]
 fn two_findings_never_share_a_remedy() {
-    for each in studio::everyday() {
+    for each in crate::studio::everyday() {
         let worked = Worked::out(&each.inputs, &house()).expect("it works out");
         let remedies: Vec<Value> = worked
             .plan

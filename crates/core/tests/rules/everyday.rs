@@ -1,15 +1,13 @@
 //! Everyday pieces against what a framer would expect of them, and every change that is offered for them.
 
-mod studio;
-
 use std::fmt::Write as _;
 
+use crate::studio::{Everyday, everyday, house};
 use hummock_core::{
     plan::FindingLevel,
     shipment::{House, ShipmentInputs, Worked},
     ways::{Changes, OfferedChange, changes},
 };
-use studio::{Everyday, everyday, house};
 
 /// What was found for one piece.
 struct Found {

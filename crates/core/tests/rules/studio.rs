@@ -1,5 +1,4 @@
 //! The demo studio, for tests that span modules.
-#![allow(dead_code, reason = "each test file uses its own part")]
 
 use hummock_core::{
     house::HouseRules,

@@ -1,7 +1,6 @@
 //! Laws that every plan, blank and quote keeps, over random pieces, rules and choices.
 
-mod studio;
-
+use crate::studio::{catalogue, rules as house};
 use hummock_core::{
     carton::{Blank, Panel, Point, SlottedEdge},
     freight::{BillableBy, Parcel},
@@ -13,7 +12,6 @@ use hummock_core::{
     quantity::{Length, Mass},
 };
 use proptest::prelude::*;
-use studio::{catalogue, rules as house};
 
 fn any_piece() -> impl Strategy<Value = Piece> {
     let sides = (20.0..4000.0_f64, 20.0..4000.0_f64, 0.0..1.0_f64);

@@ -1,7 +1,6 @@
 //! Laws that the odds keep, over pieces of every kind, choices, and catalogues that are not ours.
 
-mod studio;
-
+use crate::studio::{catalogue, rules};
 use hummock_core::{
     house::{Choices, HouseRules},
     layer::LayerSlot,
@@ -13,12 +12,11 @@ use hummock_core::{
 };
 use proptest::{prelude::*, test_runner::FileFailurePersistence};
 use serde_json::json;
-use studio::{catalogue, rules};
 
 fn kept() -> ProptestConfig {
     ProptestConfig {
         failure_persistence: Some(Box::new(FileFailurePersistence::Direct(
-            "tests/odds_laws.regressions",
+            "tests/rules/odds.regressions",
         ))),
         ..ProptestConfig::default()
     }

@@ -1,0 +1,9 @@
+//! The rules of the job, over whatever can be packed.
+
+mod cushion;
+mod everyday;
+mod mistakes;
+mod odds;
+mod plans;
+mod sheets;
+mod studio;
