@@ -3,6 +3,7 @@ import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 
 import MaterialPatterns from './drawing/MaterialPatterns.vue';
+import SignIn from './frame/SignIn.vue';
 import TopStrip from './frame/TopStrip.vue';
 import KeysPanel from './keys/KeysPanel.vue';
 import { useKeys } from './keys/useKeys';
@@ -28,5 +29,6 @@ useKeys({
   <main>
     <RouterView />
   </main>
+  <SignIn />
   <KeysPanel v-model="keysShown" />
 </template>

@@ -1,6 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router';
 
-import { beginShipment } from './shipment/useShipment';
+import { beginShipment } from './shipment/begun';
 
 export const STOPS = ['measure', 'guard', 'box', 'price'] as const;
 export type StopName = (typeof STOPS)[number];
@@ -42,6 +42,11 @@ export const router = createRouter({
       component: () => import('./places/MeasuringSheet.vue'),
     },
     { path: '/about/api', name: 'api', component: () => import('./places/ApiPlace.vue') },
+    {
+      path: '/about/licences',
+      name: 'licences',
+      component: () => import('./places/LicencesPlace.vue'),
+    },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./places/NowherePlace.vue') },
   ],
 });

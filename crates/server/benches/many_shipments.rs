@@ -6,7 +6,7 @@ use std::{path::Path, time::Duration};
 
 use anyhow::{Context, Result};
 use hdrhistogram::Histogram;
-use hummock_server::{Clock, ServeOptions, serve};
+use hummock_server::{ServeOptions, serve};
 use reqwest::Client;
 use serde_json::{Value, json};
 use sqlx::PgPool;
@@ -21,14 +21,9 @@ async fn main() -> Result<()> {
     let database_url =
         std::env::var("DATABASE_URL").context("DATABASE_URL names an empty database")?;
     let running = serve(&ServeOptions {
-        database_url: database_url.clone(),
-        address: ([127, 0, 0, 1], 0).into(),
         start_with: Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo"),
         with_shipments: false,
-        clock: Clock::Machine,
-        pages: |_| None,
-        allow_hosts: Vec::new(),
-        origins: Vec::new(),
+        ..ServeOptions::on_loopback(&database_url, |_| None)
     })
     .await?;
     let base = format!("http://{}/api/v1", running.address());

@@ -8,7 +8,7 @@ use std::{path::Path, time::Duration};
 
 use anyhow::{Context, Result};
 use hdrhistogram::Histogram;
-use hummock_server::{Clock, ServeOptions, serve};
+use hummock_server::{ServeOptions, serve};
 use reqwest::{Client, RequestBuilder};
 use tokio::time::{Instant, interval_at};
 
@@ -22,16 +22,12 @@ async fn main() -> Result<()> {
     match std::env::var("HUMMOCK_AT") {
         Ok(address) => loads(&address).await,
         Err(_) => {
+            let database_url =
+                std::env::var("DATABASE_URL").context("DATABASE_URL names an empty database")?;
             let running = serve(&ServeOptions {
-                database_url: std::env::var("DATABASE_URL")
-                    .context("DATABASE_URL names an empty database")?,
-                address: ([127, 0, 0, 1], 0).into(),
                 start_with: Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo"),
                 with_shipments: false,
-                clock: Clock::Machine,
-                pages: |_| None,
-                allow_hosts: Vec::new(),
-                origins: Vec::new(),
+                ..ServeOptions::on_loopback(database_url, |_| None)
             })
             .await?;
             loads(&format!("http://{}", running.address())).await?;
@@ -41,6 +37,7 @@ async fn main() -> Result<()> {
 }
 
 async fn loads(address: &str) -> Result<()> {
+    let _ = rustls::crypto::ring::default_provider().install_default();
     let base = format!("{address}/api/v1");
     let client = Client::new();
     let inputs = serde_json::json!({ "inputs": {

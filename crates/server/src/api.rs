@@ -4,6 +4,7 @@ use std::time::Duration;
 
 use axum::{
     Json, Router,
+    body::Bytes,
     extract::{DefaultBodyLimit, Request, State},
     http::{HeaderName, HeaderValue, StatusCode, header},
     middleware::{Next, from_fn, from_fn_with_state},
@@ -28,7 +29,9 @@ use crate::{
     app::App,
     curves,
     guard::{Ours, let_in},
-    house, measures, pages, plans,
+    house, measures,
+    network::{self, Door, let_known_in},
+    pages, plans,
     problem::Problem,
     shipments, stores, studio, sums,
 };
@@ -38,6 +41,7 @@ const LARGEST_BODY: usize = 256 * 1024;
 const LONGEST_ANSWER: Duration = Duration::from_secs(10);
 /// So long may pass between two parts of a body.
 const LONGEST_BODY: Duration = Duration::from_secs(5);
+const JSON: HeaderValue = HeaderValue::from_static("application/json");
 const REQUEST_ID: HeaderName = HeaderName::from_static("x-request-id");
 
 #[derive(OpenApi)]
@@ -57,13 +61,15 @@ const REQUEST_ID: HeaderName = HeaderName::from_static("x-request-id");
         (name = "sums", description = "One formula each, in plain numbers, unrounded; for scripts and for a scrap of paper"),
         (name = "stores", description = "The catalogue by class, and cushion curves"),
         (name = "measures", description = "Reading what a tape measure said"),
+        (name = "devices", description = "Tablets of the local network: letting them in, listing them, signing them out"),
         (name = "studio", description = "The studio, its rules and its shelf"),
     ),
 )]
 struct Api;
 
+/// What is answered to whoever is known.
 fn routes() -> OpenApiRouter<App> {
-    let resources = OpenApiRouter::new()
+    OpenApiRouter::new()
         .routes(routes!(shipments::list, shipments::create))
         .routes(routes!(shipments::show, shipments::edit))
         .routes(routes!(shipments::place))
@@ -84,19 +90,28 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(studio::show))
         .routes(routes!(studio::progress))
         .routes(routes!(health))
-        .merge(sums::routes());
-    OpenApiRouter::with_openapi(Api::openapi()).nest("/api/v1", resources)
+        .merge(sums::routes())
+        .merge(network::routes())
+}
+
+fn versioned(routes: OpenApiRouter<App>) -> OpenApiRouter<App> {
+    OpenApiRouter::with_openapi(Api::openapi()).nest("/api/v1", routes)
 }
 
 /// Returns the description of the API.
 #[must_use]
-pub fn description() -> Description {
-    told_whole(&routes().split_for_parts().1)
+pub fn description() -> Value {
+    told_whole(
+        &versioned(routes().merge(network::open_routes()))
+            .split_for_parts()
+            .1,
+    )
 }
 
 /// What any request may be answered with, whatever it asks for.
-const ANY_TIME: [(&str, &str); 9] = [
+const ANY_TIME: [(&str, &str); 10] = [
     ("400", "The request can't be read"),
+    ("401", "A device of the local network is not signed in"),
     ("403", "A page of another origin asked for a change"),
     ("404", "There is none of that name"),
     ("413", "The body is over 256 KB"),
@@ -109,7 +124,7 @@ const ANY_TIME: [(&str, &str); 9] = [
 
 /// Adds what holds for every operation: that a problem is a document of its own kind, and what any request may be
 /// answered with.
-fn told_whole(description: &Description) -> Description {
+fn told_whole(description: &Description) -> Value {
     let mut document = serde_json::to_value(description).expect("it can be written");
     let problem = json!({ "application/problem+json": { "schema": { "$ref": "#/components/schemas/Problem" } } });
     let paths = document["paths"].as_object_mut().into_iter().flatten();
@@ -149,7 +164,7 @@ fn told_whole(description: &Description) -> Description {
             give_range(field);
         }
     }
-    serde_json::from_value(document).expect("it is a description still")
+    document
 }
 
 /// Puts the range that the words about a number begin with into its schema, so that programs know it too.
@@ -191,44 +206,48 @@ const OWN_SCRIPTS_ONLY: HeaderValue = HeaderValue::from_static(
 );
 
 /// Returns the whole application: API, its description and page, and the pages.
-pub(crate) fn router(app: App, ours: Ours) -> Router {
-    let (api, description) = routes().split_for_parts();
-    let description = told_whole(&description);
+pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
+    let description = Bytes::from(description().to_string());
+    let (known, _) = versioned(routes()).split_for_parts();
+    let (open, _) = versioned(network::open_routes()).split_for_parts();
     let trace =
         TraceLayer::new_for_http().make_span_with(DefaultMakeSpan::new().level(Level::INFO));
     let said = |name, value| SetResponseHeaderLayer::if_not_present(name, value);
-    api.route(
-        "/api/openapi.json",
-        get(async move || Json(description.clone())),
-    )
-    // What stands in the API changes with every edit, and names people.
-    .layer(said(
-        header::CACHE_CONTROL,
-        HeaderValue::from_static("no-store"),
-    ))
-    .route("/api/docs", get(to_description))
-    .route("/api/docs/", get(to_description))
-    .fallback(pages::page)
-    .method_not_allowed_fallback(wrong_method)
-    .layer(DefaultBodyLimit::max(LARGEST_BODY))
-    .layer(from_fn_with_state(ours, let_in))
-    .layer(said(
-        header::X_CONTENT_TYPE_OPTIONS,
-        HeaderValue::from_static("nosniff"),
-    ))
-    .layer(said(
-        header::REFERRER_POLICY,
-        HeaderValue::from_static("same-origin"),
-    ))
-    .layer(said(header::CONTENT_SECURITY_POLICY, OWN_SCRIPTS_ONLY))
-    .layer(CompressionLayer::new())
-    .layer(RequestBodyTimeoutLayer::new(LONGEST_BODY))
-    .layer(CatchPanicLayer::custom(panicked))
-    .layer(PropagateRequestIdLayer::new(REQUEST_ID))
-    .layer(trace)
-    .layer(SetRequestIdLayer::new(REQUEST_ID, MakeRequestUuid))
-    .layer(from_fn(in_time))
-    .with_state(app)
+    known
+        .route(
+            "/api/openapi.json",
+            get(async move || ([(header::CONTENT_TYPE, JSON)], description.clone())),
+        )
+        .layer(from_fn_with_state((app.clone(), door), let_known_in))
+        .merge(open)
+        // What stands in the API changes with every edit, and names people.
+        .layer(said(
+            header::CACHE_CONTROL,
+            HeaderValue::from_static("no-store"),
+        ))
+        .route("/api/docs", get(to_description))
+        .route("/api/docs/", get(to_description))
+        .fallback(pages::page)
+        .method_not_allowed_fallback(wrong_method)
+        .layer(DefaultBodyLimit::max(LARGEST_BODY))
+        .layer(from_fn_with_state(ours, let_in))
+        .layer(said(
+            header::X_CONTENT_TYPE_OPTIONS,
+            HeaderValue::from_static("nosniff"),
+        ))
+        .layer(said(
+            header::REFERRER_POLICY,
+            HeaderValue::from_static("same-origin"),
+        ))
+        .layer(said(header::CONTENT_SECURITY_POLICY, OWN_SCRIPTS_ONLY))
+        .layer(CompressionLayer::new())
+        .layer(RequestBodyTimeoutLayer::new(LONGEST_BODY))
+        .layer(CatchPanicLayer::custom(panicked))
+        .layer(PropagateRequestIdLayer::new(REQUEST_ID))
+        .layer(trace)
+        .layer(SetRequestIdLayer::new(REQUEST_ID, MakeRequestUuid))
+        .layer(from_fn(in_time))
+        .with_state(app)
 }
 
 async fn to_description() -> Redirect {

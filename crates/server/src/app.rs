@@ -9,7 +9,14 @@ use hummock_core::{
 };
 use hummock_store::{Computed, HouseAt, Store, StudioId};
 
-use crate::{clock::Clock, houses::Houses, pages::PageShelf, problem::Problem, rework::Bell};
+use crate::{
+    clock::Clock,
+    houses::Houses,
+    network::{Attempts, Network, OneAtATime},
+    pages::PageShelf,
+    problem::Problem,
+    rework::Bell,
+};
 
 /// The studio that is served, where it is kept, and what day it is.
 #[derive(Debug, Clone)]
@@ -26,6 +33,12 @@ pub struct App {
     pub bell: Bell,
     /// The web build.
     pub pages: Arc<PageShelf>,
+    /// How devices of the local network reach it, when they may.
+    pub network: Option<Arc<Network>>,
+    /// Wrong passphrases.
+    pub(crate) attempts: Arc<Attempts>,
+    /// Turns at having a passphrase looked at.
+    pub(crate) turns: OneAtATime,
 }
 
 /// What inputs follow on.

@@ -1,14 +1,17 @@
 //! The command line: serves the application, and does the chores around it.
 
-use std::{net::SocketAddr, path::PathBuf};
+use std::{io::IsTerminal as _, net::SocketAddr, path::PathBuf};
 
 use anyhow::Result;
 use clap::{Args, Parser, Subcommand};
 use hummock_store::Store;
 use jiff::civil::Date;
-use tracing_subscriber::EnvFilter;
+use tracing::Level;
+use tracing_subscriber::{
+    filter::Targets, layer::SubscriberExt as _, util::SubscriberInitExt as _,
+};
 
-use crate::{Clock, Pages, ServeOptions, description, import, serve};
+use crate::{Certificate, Clock, Listen, Network, Pages, ServeOptions, description, import, serve};
 
 /// Packing and shipping for the people who make and frame flat art.
 #[derive(Debug, Parser)]
@@ -24,6 +27,9 @@ enum Task {
     Serve {
         #[command(flatten)]
         studio: StudioArgs,
+        /// A file that holds the address of the database; when it says another, the server goes there.
+        #[arg(long, value_name = "FILE")]
+        database_file: Option<PathBuf>,
         /// Port on 127.0.0.1; 0 takes any that is free.
         #[arg(long, default_value_t = 7373)]
         port: u16,
@@ -33,6 +39,8 @@ enum Task {
         /// The origin of its pages behind a proxy, as https://studio.example; several are parted by commas.
         #[arg(long = "origin", env = "HUMMOCK_ORIGIN", value_delimiter = ',')]
         origins: Vec<String>,
+        #[command(flatten)]
+        network: NetworkArgs,
     },
     /// Fills an empty database from a folder of data files.
     Import {
@@ -47,6 +55,32 @@ enum Task {
     },
     /// Prints the description of the API.
     Openapi,
+}
+
+#[derive(Debug, Args)]
+struct NetworkArgs {
+    /// An address of this machine to answer on for tablets of the local network too, always by TLS and only after the
+    /// studio's passphrase: 192.168.1.20, or 0.0.0.0 for all of them; a port other than 7443 may follow.
+    #[arg(long, value_name = "ADDRESS")]
+    listen: Option<Listen>,
+    /// Where the studio's authority is kept, whose certificate a tablet installs once.
+    #[arg(long, value_name = "FOLDER", default_value = "keys")]
+    keys: PathBuf,
+    /// A certificate of your own in place of it, with those that it rests on (PEM).
+    #[arg(long, value_name = "FILE", requires = "certificate_key")]
+    certificate: Option<PathBuf>,
+    /// The private key of your own certificate (PEM).
+    #[arg(long, value_name = "FILE", requires = "certificate")]
+    certificate_key: Option<PathBuf>,
+}
+
+impl NetworkArgs {
+    fn certificate(self) -> Certificate {
+        match (self.certificate, self.certificate_key) {
+            (Some(chain), Some(key)) => Certificate::Own { chain, key },
+            _ => Certificate::Studio(self.keys),
+        }
+    }
 }
 
 #[derive(Debug, Args)]
@@ -77,21 +111,25 @@ impl StudioArgs {
 /// When that fails; the message says what to do.
 #[tokio::main]
 pub async fn command(pages: Pages) -> Result<()> {
-    let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("warn"));
-    tracing_subscriber::fmt()
-        .with_env_filter(filter)
-        .with_writer(std::io::stderr)
+    let wanted = std::env::var("RUST_LOG").ok();
+    let wanted = wanted.and_then(|wanted| wanted.parse().ok());
+    tracing_subscriber::registry()
+        .with(wanted.unwrap_or_else(|| Targets::new().with_default(Level::WARN)))
+        .with(tracing_subscriber::fmt::layer().with_writer(std::io::stderr))
         .init();
     match Command::parse().task {
         Task::Serve {
             studio,
+            database_file,
             port,
             allow_hosts,
             origins,
+            network,
         } => {
             let clock = studio.clock();
             serve_until_told(&ServeOptions {
                 database_url: studio.database_url,
+                database_file,
                 address: SocketAddr::from(([127, 0, 0, 1], port)),
                 start_with: studio.start_with,
                 with_shipments: !studio.empty,
@@ -99,6 +137,8 @@ pub async fn command(pages: Pages) -> Result<()> {
                 pages,
                 allow_hosts,
                 origins,
+                listen: network.listen,
+                certificate: network.certificate(),
             })
             .await
         }
@@ -118,7 +158,7 @@ pub async fn command(pages: Pages) -> Result<()> {
             Ok(())
         }
         Task::Openapi => {
-            println!("{}", description().to_pretty_json()?);
+            println!("{}", serde_json::to_string_pretty(&description())?);
             Ok(())
         }
     }
@@ -127,8 +167,38 @@ pub async fn command(pages: Pages) -> Result<()> {
 async fn serve_until_told(options: &ServeOptions) -> Result<()> {
     let running = serve(options).await?;
     println!("Hummock is open at http://{}", running.address());
+    if let Some(network) = running.network() {
+        print!("{}", told(network));
+    }
     told_to_stop().await?;
     running.stop().await
+}
+
+/// Says how a tablet gets in.
+fn told(network: &Network) -> String {
+    let mut says = format!("Tablets open it at {}\n", network.addresses.join(" or "));
+    if let Some(drawn) = network.drawn() {
+        // Cameras want it dark on light, whatever the terminal is.
+        let (on, off) = match std::io::stdout().is_terminal() {
+            true => ("\u{1b}[30;107m", "\u{1b}[0m"),
+            false => ("", ""),
+        };
+        for line in drawn.lines() {
+            says += &format!("{on}{line}{off}\n");
+        }
+    }
+    match &network.first_passphrase {
+        Some(made) => {
+            says += &format!(
+                "and are asked once for this passphrase, which is not shown again: {made}\n"
+            );
+        }
+        None => says += "and are asked once for the studio's passphrase.\n",
+    }
+    if let Some(fingerprint) = network.fingerprint() {
+        says += &format!("The studio's certificate has the fingerprint {fingerprint}\n");
+    }
+    says
 }
 
 /// Waits for Ctrl-C, or for the polite signal of whoever started it.

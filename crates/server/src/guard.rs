@@ -13,7 +13,7 @@ use axum::{
 };
 use url::{Host, Url};
 
-use crate::problem::Problem;
+use crate::{network::host_of, problem::Problem};
 
 /// The names and origins that are ours.
 #[derive(Debug, Clone, Default)]
@@ -38,21 +38,18 @@ pub enum NotOurs {
 const FETCH_SITE: HeaderName = HeaderName::from_static("sec-fetch-site");
 
 impl Ours {
-    /// Makes them from the address that is listened on, further names, and the origins of pages that come through
+    /// Makes them from the addresses that are listened on, further names, and the origins of pages that come through
     /// a proxy.
     ///
     /// # Errors
     /// [`NotOurs`] names what can't be understood.
-    pub fn of(address: IpAddr, names: &[String], origins: &[String]) -> Result<Self, NotOurs> {
+    pub fn of(addresses: &[IpAddr], names: &[String], origins: &[String]) -> Result<Self, NotOurs> {
         let mut hosts = vec![
             Host::Domain("localhost".to_owned()),
             Host::Ipv4(std::net::Ipv4Addr::LOCALHOST),
             Host::Ipv6(std::net::Ipv6Addr::LOCALHOST),
-            match address {
-                IpAddr::V4(address) => Host::Ipv4(address),
-                IpAddr::V6(address) => Host::Ipv6(address),
-            },
         ];
+        hosts.extend(addresses.iter().map(|&address| host_of(address)));
         for name in names {
             hosts.push(Host::parse(name).map_err(|_| NotOurs::Host(name.clone()))?);
         }
@@ -140,7 +137,7 @@ mod tests {
 
     fn ours() -> Ours {
         Ours::of(
-            [192, 168, 1, 20].into(),
+            &[[192, 168, 1, 20].into()],
             &["studio.example".to_owned()],
             &["https://bench.example".to_owned()],
         )
@@ -212,14 +209,11 @@ mod tests {
     #[test]
     fn what_is_no_name_and_no_origin_is_said() {
         for name in ["http://studio.example", "studio.example:80", ""] {
-            assert!(
-                Ours::of([127, 0, 0, 1].into(), &[name.to_owned()], &[]).is_err(),
-                "{name}"
-            );
+            assert!(Ours::of(&[], &[name.to_owned()], &[]).is_err(), "{name}");
         }
         for origin in ["studio.example", "data:text/plain,a", ""] {
             assert!(
-                Ours::of([127, 0, 0, 1].into(), &[], &[origin.to_owned()]).is_err(),
+                Ours::of(&[], &[], &[origin.to_owned()]).is_err(),
                 "{origin}"
             );
         }

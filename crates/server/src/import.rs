@@ -183,6 +183,7 @@ fn worked_out(
     let worked = Worked::out(&inputs, &house.house).map_err(|refusals| refused(&refusals))?;
     let computed = computed(&worked, &inputs, house);
     Ok(NewShipment {
+        edit: None,
         id: Uuid::now_v7(),
         inputs,
         computed,

@@ -1,10 +1,12 @@
 //! Errors as problem documents (RFC 9457).
 
+use std::time::Duration;
+
 use axum::{
     Json,
     http::{
         HeaderValue, StatusCode,
-        header::{CACHE_CONTROL, CONTENT_TYPE},
+        header::{CACHE_CONTROL, CONTENT_TYPE, RETRY_AFTER},
     },
     response::{IntoResponse, Response},
 };
@@ -34,6 +36,9 @@ pub(crate) struct Problem {
     /// How the shipment stands now, when an edit was based on an older version.
     #[serde(skip_serializing_if = "Option::is_none")]
     current: Option<Box<ShipmentView>>,
+    /// How many seconds to wait before asking again.
+    #[serde(skip)]
+    wait: Option<u64>,
 }
 
 impl Problem {
@@ -50,6 +55,7 @@ impl Problem {
             detail: detail.into(),
             errors: Vec::new(),
             current: None,
+            wait: None,
         }
     }
 
@@ -125,6 +131,48 @@ impl Problem {
             "Too much at once",
             detail,
         )
+    }
+
+    pub(crate) fn signed_out() -> Self {
+        let detail = "this device is not signed in: give the studio’s passphrase; what was typed is kept in the page";
+        Self::new(
+            StatusCode::UNAUTHORIZED,
+            "/problems/signed-out",
+            "Not signed in",
+            detail,
+        )
+    }
+
+    pub(crate) fn at_the_machine_only() -> Self {
+        let detail = "that is done at the machine that Hummock runs on, not from a tablet";
+        Self::new(
+            StatusCode::FORBIDDEN,
+            "/problems/at-the-machine-only",
+            "Not from here",
+            detail,
+        )
+    }
+
+    pub(crate) fn too_often(wait: Duration) -> Self {
+        let seconds = wait.as_secs() + 1;
+        let (number, unit) = if seconds < 120 {
+            (seconds, "second")
+        } else {
+            (seconds.div_ceil(60), "minute")
+        };
+        let plural = if number == 1 { "" } else { "s" };
+        let detail =
+            format!("too many wrong passphrases: wait {number} {unit}{plural}, and try again");
+        let problem = Self::new(
+            StatusCode::TOO_MANY_REQUESTS,
+            "/problems/too-often",
+            "Wait a little",
+            detail,
+        );
+        Self {
+            wait: Some(seconds),
+            ..problem
+        }
     }
 
     pub(crate) fn not_this_host() -> Self {
@@ -262,6 +310,7 @@ impl From<WriteRefused> for Problem {
 impl IntoResponse for Problem {
     fn into_response(self) -> Response {
         let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
+        let wait = self.wait;
         let mut response = (status, Json(self)).into_response();
         response.headers_mut().insert(
             CONTENT_TYPE,
@@ -270,6 +319,9 @@ impl IntoResponse for Problem {
         response
             .headers_mut()
             .insert(CACHE_CONTROL, HeaderValue::from_static("no-store"));
+        if let Some(wait) = wait {
+            response.headers_mut().insert(RETRY_AFTER, wait.into());
+        }
         response
     }
 }

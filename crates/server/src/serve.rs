@@ -1,16 +1,16 @@
 //! Serving the application until it is told to stop.
 
 use std::{
-    net::{SocketAddr, TcpListener},
+    net::{IpAddr, SocketAddr, TcpListener},
     path::PathBuf,
     sync::Arc,
     time::Duration,
 };
 
 use anyhow::{Context, Result};
-use axum_server::Handle;
+use axum_server::{Handle, tls_rustls::RustlsConfig};
 use hummock_core::shipment::EDITION;
-use hummock_store::Store;
+use hummock_store::{Store, StudioId};
 use hyper_util::rt::TokioTimer;
 use tokio::task::JoinHandle;
 
@@ -20,6 +20,7 @@ use crate::{
     clock::Clock,
     guard::Ours,
     import::import,
+    network::{Certificate, Door, Listen, Network, OneAtATime, Passphrase},
     pages::{PageShelf, Pages},
     rework::keep_up,
 };
@@ -29,6 +30,8 @@ use crate::{
 pub struct ServeOptions {
     /// The database.
     pub database_url: String,
+    /// A file with its address, which is followed when it says another.
+    pub database_file: Option<PathBuf>,
     /// Where to listen; port 0 takes any that is free.
     pub address: SocketAddr,
     /// What an empty database is filled from.
@@ -43,10 +46,36 @@ pub struct ServeOptions {
     pub allow_hosts: Vec<String>,
     /// Origins of pages that reach it through a proxy.
     pub origins: Vec<String>,
+    /// Where to listen on the local network besides.
+    pub listen: Option<Listen>,
+    /// What devices there know it by.
+    pub certificate: Certificate,
+}
+
+impl ServeOptions {
+    /// On a free port of loopback alone, from the demo files of the working folder.
+    #[must_use]
+    pub fn on_loopback(database_url: impl Into<String>, pages: Pages) -> Self {
+        Self {
+            database_url: database_url.into(),
+            database_file: None,
+            address: ([127, 0, 0, 1], 0).into(),
+            start_with: "demo".into(),
+            with_shipments: true,
+            clock: Clock::Machine,
+            pages,
+            allow_hosts: Vec::new(),
+            origins: Vec::new(),
+            listen: None,
+            certificate: Certificate::Studio("keys".into()),
+        }
+    }
 }
 
 /// A client that has not sent the whole head of a request by then is hung up on.
 const LONGEST_HEAD: Duration = Duration::from_secs(10);
+/// The file that says where the database is, is looked at this often.
+const LOOK_EVERY: Duration = Duration::from_secs(1);
 /// Whoever is still being answered when it is to stop has so long.
 const LONGEST_GOODBYE: Duration = Duration::from_secs(4);
 
@@ -54,9 +83,11 @@ const LONGEST_GOODBYE: Duration = Duration::from_secs(4);
 #[derive(Debug)]
 pub struct Running {
     address: SocketAddr,
+    network: Option<Arc<Network>>,
     handle: Handle<SocketAddr>,
-    server: JoinHandle<std::io::Result<()>>,
+    servers: Vec<JoinHandle<std::io::Result<()>>>,
     _keeping_up: EndsWith,
+    _following: Option<EndsWith>,
 }
 
 /// Work that ends when this is dropped.
@@ -74,6 +105,8 @@ impl Drop for EndsWith {
 /// # Errors
 /// When the database can't be reached, the start files can't be read, or the address is taken.
 pub async fn serve(options: &ServeOptions) -> Result<Running> {
+    // Whoever else in this process speaks TLS does it the same way; it may have been settled before.
+    let _ = rustls::crypto::ring::default_provider().install_default();
     let store = Store::open(&options.database_url).await?;
     let imported = import(
         &store,
@@ -91,6 +124,17 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     store
         .mark_worked_out_before(imported.studio, EDITION)
         .await?;
+    let following = options.database_file.clone().map(|file| {
+        EndsWith(tokio::spawn(follow(
+            store.clone(),
+            file,
+            options.database_url.clone(),
+        )))
+    });
+    let network = match options.listen {
+        Some(listen) => Some(open_network(listen, options, &store, imported.studio).await?),
+        None => None,
+    };
     let app = App {
         store,
         studio: imported.studio,
@@ -98,32 +142,109 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         houses: Arc::default(),
         bell: Arc::default(),
         pages: Arc::new(PageShelf::of(options.pages)),
+        network: network.as_ref().map(|open| open.network.clone()),
+        attempts: Arc::default(),
+        turns: OneAtATime::default(),
     };
     let keeping_up = EndsWith(tokio::spawn(keep_up(app.clone())));
-    let ours = Ours::of(options.address.ip(), &options.allow_hosts, &options.origins)?;
-    let listener = TcpListener::bind(options.address).with_context(|| {
-        format!(
-            "{} can't be listened on: choose another with --port",
-            options.address
-        )
-    })?;
-    listener.set_nonblocking(true)?;
-    let address = listener.local_addr()?;
     let handle = Handle::new();
+    let listener = bound(options.address, "--port")?;
+    let address = listener.local_addr()?;
+    let ours = |ips: &[IpAddr]| Ours::of(ips, &options.allow_hosts, &options.origins);
     let mut server = axum_server::from_tcp(listener)?.handle(handle.clone());
-    server
-        .http_builder()
+    be_patient(server.http_builder());
+    let router = api::router(app.clone(), ours(&[address.ip()])?, Door::Machine);
+    let service = router.into_make_service_with_connect_info::<SocketAddr>();
+    let mut servers = vec![tokio::spawn(server.serve(service))];
+    if let Some(open) = network {
+        let tls = RustlsConfig::from_config(open.tls);
+        let mut server = axum_server::from_tcp_rustls(open.listener, tls)?.handle(handle.clone());
+        be_patient(server.http_builder());
+        let router = api::router(app.clone(), ours(&open.ips)?, Door::Network);
+        let service = router.into_make_service_with_connect_info::<SocketAddr>();
+        servers.push(tokio::spawn(server.serve(service)));
+    }
+    Ok(Running {
+        address,
+        network: app.network,
+        handle,
+        servers,
+        _keeping_up: keeping_up,
+        _following: following,
+    })
+}
+
+/// Goes where the database goes, as a file says.
+async fn follow(store: Store, file: PathBuf, mut address: String) {
+    let mut looks = tokio::time::interval(LOOK_EVERY);
+    loop {
+        looks.tick().await;
+        let Ok(says) = tokio::fs::read_to_string(&file).await else {
+            continue;
+        };
+        let says = says.trim();
+        if says.is_empty() || says == address {
+            continue;
+        }
+        address = says.to_owned();
+        match store.move_to(says) {
+            Ok(()) => tracing::warn!("the database is at another address now"),
+            Err(error) => tracing::error!(%error, "the file names no database"),
+        }
+    }
+}
+
+/// The local network, before anybody is answered on it.
+struct OpenNetwork {
+    listener: TcpListener,
+    ips: Vec<IpAddr>,
+    tls: Arc<rustls::ServerConfig>,
+    network: Arc<Network>,
+}
+
+async fn open_network(
+    listen: Listen,
+    options: &ServeOptions,
+    store: &Store,
+    studio: StudioId,
+) -> Result<OpenNetwork> {
+    let prepared = listen.prepare(&options.certificate)?;
+    let listener = bound(listen.0, "--listen")?;
+    let addresses = prepared.origins(&options.allow_hosts, listener.local_addr()?.port());
+    let mut first_passphrase = None;
+    if store.passphrase(studio).await?.is_none() {
+        let made = Passphrase::made()?;
+        let shown = made.shown().to_owned();
+        let hash = tokio::task::spawn_blocking(move || made.hash()).await??;
+        if store.keep_first_passphrase(studio, &hash).await? {
+            first_passphrase = Some(shown);
+        }
+    }
+    Ok(OpenNetwork {
+        listener,
+        ips: prepared.ips,
+        tls: prepared.tls,
+        network: Arc::new(Network {
+            addresses,
+            authority: prepared.authority,
+            first_passphrase,
+        }),
+    })
+}
+
+fn bound(address: SocketAddr, option: &str) -> Result<TcpListener> {
+    let listener = TcpListener::bind(address)
+        .with_context(|| format!("{address} can't be listened on: choose another with {option}"))?;
+    listener.set_nonblocking(true)?;
+    Ok(listener)
+}
+
+/// Waits for a slow head, but not for ever.
+fn be_patient<Executor>(builder: &mut hyper_util::server::conn::auto::Builder<Executor>) {
+    builder
         .http1()
         .timer(TokioTimer::new())
         .header_read_timeout(LONGEST_HEAD);
-    let service = api::router(app, ours).into_make_service();
-    let server = tokio::spawn(server.serve(service));
-    Ok(Running {
-        address,
-        handle,
-        server,
-        _keeping_up: keeping_up,
-    })
 }
 
 impl Running {
@@ -133,12 +254,21 @@ impl Running {
         self.address
     }
 
+    /// Returns how it is reached on the local network, when it is.
+    #[must_use]
+    pub fn network(&self) -> Option<&Network> {
+        self.network.as_deref()
+    }
+
     /// Tells it to finish what it is doing and stop; whoever keeps it waiting is hung up on.
     ///
     /// # Errors
     /// When serving had failed.
     pub async fn stop(self) -> Result<()> {
         self.handle.graceful_shutdown(Some(LONGEST_GOODBYE));
-        Ok(self.server.await??)
+        for server in self.servers {
+            server.await??;
+        }
+        Ok(())
     }
 }

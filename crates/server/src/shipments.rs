@@ -126,6 +126,9 @@ pub(crate) struct NewRequest {
     /// Chosen by the caller, so that asking twice makes one; made here when absent.
     #[serde(default)]
     id: Option<Uuid>,
+    /// Chosen by the caller, as for an edit: asking again with another one is a conflict, not the same shipment.
+    #[serde(default)]
+    edit: Option<Uuid>,
     /// What was typed.
     #[serde(default)]
     inputs: ShipmentInputs,
@@ -306,6 +309,7 @@ pub(crate) async fn list(
     operation_id = "create_shipment", post, path = "/shipments", tag = "shipments", request_body = NewRequest,
     responses(
         (status = 201, description = "The shipment", body = ShipmentView),
+        (status = 409, description = "It was made already by another change; `current` is how it stands", body = Problem),
         (status = 422, description = "Values that can't stand, each with its field", body = Problem),
     ),
 )]
@@ -321,10 +325,14 @@ pub(crate) async fn create(
         let outcome = app.outcome(house, inputs, request.unit, Follows::Nothing)?;
         let new = NewShipment {
             id,
+            edit: request.edit,
             computed: outcome.computed(),
             inputs: outcome.inputs,
         };
         let made = app.store.create(app.studio, &new).await;
+        if let Err(WriteRefused::Stale { based_on, .. }) = made {
+            return Err(Problem::stale(based_on, app.view(app.stored(id).await?)));
+        }
         if let Some(view) = app.written(made)? {
             return Ok((StatusCode::CREATED, view));
         }

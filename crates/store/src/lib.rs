@@ -3,6 +3,7 @@
 //! Nothing is computed here; what the core worked out is stored beside the inputs it came from.
 
 mod behind;
+mod device;
 mod error;
 mod house;
 mod listing;
@@ -10,6 +11,7 @@ mod shipment;
 mod studio;
 
 pub use behind::{Behind, Progress, Recomputed};
+pub use device::{Device, TokenDigest};
 pub use error::StoreError;
 pub use house::{HouseAt, HouseVersion, SettingRefused};
 pub use listing::{Listed, Page, Sort, Wanted};
@@ -31,7 +33,7 @@ pub struct Store {
 }
 
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 3] = [
+const TABLES: [(&str, &str); 4] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -44,6 +46,7 @@ const TABLES: [(&str, &str); 3] = [
         "one house version",
         include_str!("../migrations/0003_one_house_version.sql"),
     ),
+    ("devices", include_str!("../migrations/0004_devices.sql")),
 ];
 const MOST_CONNECTIONS: u32 = 16;
 /// Kept open, since opening one takes long where much else runs.
@@ -84,6 +87,15 @@ impl Store {
     #[must_use]
     pub const fn over(pool: PgPool) -> Self {
         Self { pool }
+    }
+
+    /// Opens every further connection at another address, where the database went.
+    ///
+    /// # Errors
+    /// [`StoreError`] when that is no address.
+    pub fn move_to(&self, url: &str) -> Result<(), StoreError> {
+        self.pool.set_connect_options(url.parse()?);
+        Ok(())
     }
 
     async fn migrate(&self) -> Result<(), StoreError> {

@@ -94,6 +94,21 @@ impl FromRow<'_, PgRow> for Row {
     }
 }
 
+/// A row, with how many there are on all pages.
+struct Counted {
+    row: Row,
+    total: i64,
+}
+
+impl FromRow<'_, PgRow> for Counted {
+    fn from_row(row: &PgRow) -> Result<Self, sqlx::Error> {
+        Ok(Self {
+            row: Row::from_row(row)?,
+            total: row.try_get("total")?,
+        })
+    }
+}
+
 impl From<Row> for Listed {
     fn from(row: Row) -> Self {
         let summary = row.summary.map(serde_json::from_value);
@@ -161,18 +176,27 @@ impl Store {
             .split_whitespace()
             .map(str::to_owned)
             .collect();
+        // They are found once, and narrow; documents are fetched for the page alone.
         let ask = format!(
-            "SELECT shipment.id, version, schema, inputs, summary, house_version
-             FROM shipment
-             JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
+            "WITH found AS MATERIALIZED (
+                 SELECT id, title, buyer, promised, created_at FROM shipment WHERE {MATCHES}
+             ), page AS MATERIALIZED (
+                 SELECT shipment.id FROM found AS shipment
+                 WHERE $4::uuid IS NULL OR ROW({keys}) {beyond} (
+                     SELECT {keys} FROM shipment WHERE studio_id = $1 AND shipment.id = $4
+                 )
+                 ORDER BY {by}
+                 LIMIT $5
+             )
+             SELECT shipment.id, version, schema, inputs, summary, house_version,
+                 (SELECT count(*) FROM found) AS total
+             FROM page
+             JOIN shipment ON shipment.studio_id = $1 AND shipment.id = page.id
+             JOIN shipment_state ON shipment_state.studio_id = $1
                  AND shipment_id = shipment.id AND state = at_state
-             WHERE {MATCHES} AND ($4::uuid IS NULL OR ROW({keys}) {beyond} (
-                 SELECT {keys} FROM shipment WHERE studio_id = $1 AND shipment.id = $4
-             ))
-             ORDER BY {by}
-             LIMIT $5"
+             ORDER BY {by}"
         );
-        let mut rows: Vec<Row> = sqlx::query_as(AssertSqlSafe(ask))
+        let mut rows: Vec<Counted> = sqlx::query_as(AssertSqlSafe(ask))
             .bind(studio.0)
             .bind(wanted.place.key())
             .bind(&words)
@@ -183,17 +207,23 @@ impl Store {
         let most = usize::try_from(wanted.most).unwrap_or(usize::MAX);
         let goes_on = rows.len() > most;
         rows.truncate(most);
-        let total = sqlx::query_scalar(AssertSqlSafe(format!(
-            "SELECT count(*) FROM shipment WHERE {MATCHES}"
-        )))
-        .bind(studio.0)
-        .bind(wanted.place.key())
-        .bind(&words)
-        .fetch_one(&self.pool)
-        .await?;
+        let total = match rows.first() {
+            Some(row) => row.total,
+            // There may be some before the page.
+            None => {
+                sqlx::query_scalar(AssertSqlSafe(format!(
+                    "SELECT count(*) FROM shipment WHERE {MATCHES}"
+                )))
+                .bind(studio.0)
+                .bind(wanted.place.key())
+                .bind(&words)
+                .fetch_one(&self.pool)
+                .await?
+            }
+        };
         Ok(Page {
-            next: rows.last().filter(|_| goes_on).map(|row| row.id),
-            rows: rows.into_iter().map(Listed::from).collect(),
+            next: rows.last().filter(|_| goes_on).map(|row| row.row.id),
+            rows: rows.into_iter().map(|row| row.row.into()).collect(),
             total,
         })
     }

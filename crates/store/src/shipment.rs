@@ -62,6 +62,8 @@ pub struct Computed {
 pub struct NewShipment {
     /// Chosen by whoever makes it, so that asking twice makes one.
     pub id: Uuid,
+    /// The id of the change that makes it: whoever asks with another one meant to make another.
+    pub edit: Option<Uuid>,
     /// What was typed.
     pub inputs: ShipmentInputs,
     /// What follows from it.
@@ -239,7 +241,8 @@ impl Store {
     /// Stores a new shipment, unless one of that id is there already; returns it as it stands.
     ///
     /// # Errors
-    /// [`WriteRefused::HouseMoved`] when its plan follows another house than the one that there is.
+    /// [`WriteRefused::HouseMoved`] when its plan follows another house than the one that there is,
+    /// [`WriteRefused::Stale`] when another change made one of that id.
     pub async fn create(
         &self,
         studio: StudioId,
@@ -281,10 +284,22 @@ impl Store {
         .await?;
         if made.rows_affected() == 1 {
             add_state(&mut transaction, studio, new.id, 0, &new.inputs).await?;
+            if let Some(edit) = new.edit {
+                note_made(&mut transaction, studio, new.id, edit).await?;
+            }
         }
         let stored = read(&mut transaction, studio, new.id)
             .await?
             .ok_or(WriteRefused::NotFound)?;
+        if made.rows_affected() == 0
+            && let Some(edit) = new.edit
+            && !was_made(&mut transaction, studio, new.id, edit).await?
+        {
+            return Err(WriteRefused::Stale {
+                based_on: 0,
+                current: Box::new(stored),
+            });
+        }
         transaction.commit().await?;
         Ok(stored)
     }
@@ -428,14 +443,7 @@ impl Store {
         };
         stand_at(&mut transaction, studio, state, edit).await?;
         if let Some(edit) = edit.id {
-            sqlx::query(
-                "INSERT INTO shipment_edit (studio_id, shipment_id, edit_id) VALUES ($1, $2, $3)",
-            )
-            .bind(studio.0)
-            .bind(id)
-            .bind(edit)
-            .execute(&mut *transaction)
-            .await?;
+            note_made(&mut transaction, studio, id, edit).await?;
         }
         let stored = read(&mut transaction, studio, id)
             .await?
@@ -529,6 +537,21 @@ async fn was_made(
     .bind(edit)
     .fetch_one(connection)
     .await
+}
+
+async fn note_made(
+    connection: &mut PgConnection,
+    studio: StudioId,
+    shipment: Uuid,
+    edit: Uuid,
+) -> Result<(), sqlx::Error> {
+    sqlx::query("INSERT INTO shipment_edit (studio_id, shipment_id, edit_id) VALUES ($1, $2, $3)")
+        .bind(studio.0)
+        .bind(shipment)
+        .bind(edit)
+        .execute(connection)
+        .await?;
+    Ok(())
 }
 
 async fn add_state(

@@ -1,10 +1,19 @@
 // The one place that talks to the server.
 import createClient from 'openapi-fetch';
 
+import { signedOut } from './signedOut';
+
 import type { paths } from './schema';
 import type { Problem } from './types';
 
 export const api = createClient<paths>({ baseUrl: '/' });
+
+api.use({
+  onResponse({ response }) {
+    if (response.ok) signedOut.value = false;
+    else if (response.status === 401) signedOut.value = true;
+  },
+});
 
 /** The server could not be reached, or its database is away; worth trying again. */
 export class Unreachable extends Error {
@@ -33,13 +42,28 @@ interface Answer<Data> {
 
 /** Returns what was asked for, or throws {@link Refused} or {@link Unreachable}. */
 export async function answer<Data>(asked: Promise<Answer<Data>>): Promise<Data> {
-  const { data, error, response } = await asked.catch((cause: unknown) => {
+  const { data, error, response } = await heard(asked);
+  if (data !== undefined) return data;
+  throw failure(error, response);
+}
+
+/** Waits for something that is answered by no more than that it is done; throws like {@link answer}. */
+export async function done(asked: Promise<Answer<unknown>>): Promise<void> {
+  const { error, response } = await heard(asked);
+  if (!response.ok) throw failure(error, response);
+}
+
+function heard<Data>(asked: Promise<Answer<Data>>): Promise<Answer<Data>> {
+  return asked.catch((cause: unknown) => {
     if (cause instanceof DOMException && cause.name === 'AbortError') throw cause;
     throw new Unreachable();
   });
-  if (data !== undefined) return data;
-  if (isProblem(error) && response.status < 500) throw new Refused(error);
-  throw new Unreachable(isProblem(error) ? error.detail : undefined);
+}
+
+/** A device that is signed out tries again like one whose server is away: what was typed waits until it is let in. */
+function failure(error: unknown, response: Response): Refused | Unreachable {
+  if (isProblem(error) && response.status < 500 && response.status !== 401) return new Refused(error);
+  return new Unreachable(isProblem(error) ? error.detail : undefined);
 }
 
 function isProblem(error: unknown): error is Problem {

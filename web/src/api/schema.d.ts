@@ -21,6 +21,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tells how tablets reach this server, and which are signed in. */
+        get: operations["list_devices"];
+        put?: never;
+        /** Lets a device in that knows the passphrase; a cookie is what it is known by from then on. */
+        post: operations["sign_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices/address.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Draws the address to type, for the camera of a tablet. */
+        get: operations["draw_address"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices/authority.crt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Hands out the certificate of the studio's authority, which a tablet installs once. */
+        get: operations["show_authority"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Signs a device out: it is asked for the passphrase again. */
+        delete: operations["sign_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/health": {
         parameters: {
             query?: never;
@@ -49,6 +118,23 @@ export interface paths {
         put?: never;
         /** Reads a size typed in one field: width × height × depth, in any units. */
         post: operations["read_size"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/passphrase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes the passphrase, at the machine itself; every device is signed out. */
+        put: operations["change_passphrase"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1386,8 +1472,9 @@ export interface components {
             /**
              * Format: double
              * @description Worth more than this.
+             * @default null
              */
-            value_over?: number | null;
+            value_over: number | null;
         };
         /** @description A page of shipments. */
         BenchPage: {
@@ -1868,32 +1955,60 @@ export interface components {
          *     Lengths are texts as typed, as `6 mm` or `1/4 in`.
          */
         Choices: {
-            back_foam?: components["schemas"]["MaterialId"] | null;
-            /** @description How far the corner blocks reach along each edge. */
-            block_leg?: string | null;
-            /** @description The thickness of the corner blocks. */
-            block_thickness?: string | null;
-            /** @description How far the face boards stand proud of the piece. */
-            board_proud?: string | null;
-            box_board?: components["schemas"]["MaterialId"] | null;
-            carriage?: components["schemas"]["Carriage"] | null;
-            /** @description The room left on each edge in the box. */
-            clearance?: string | null;
-            contact_paper?: components["schemas"]["MaterialId"] | null;
-            cushion_wrap?: components["schemas"]["MaterialId"] | null;
-            /** @description The room left behind in the box. */
-            depth_clearance?: string | null;
-            /** @description The thickness of the edge pads. */
-            edge_pad_thickness?: string | null;
-            face_board?: components["schemas"]["MaterialId"] | null;
-            fill?: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            back_foam: components["schemas"]["MaterialId"] | null;
+            /**
+             * @description How far the corner blocks reach along each edge.
+             * @default null
+             */
+            block_leg: string | null;
+            /**
+             * @description The thickness of the corner blocks.
+             * @default null
+             */
+            block_thickness: string | null;
+            /**
+             * @description How far the face boards stand proud of the piece.
+             * @default null
+             */
+            board_proud: string | null;
+            /** @default null */
+            box_board: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            carriage: components["schemas"]["Carriage"] | null;
+            /**
+             * @description The room left on each edge in the box.
+             * @default null
+             */
+            clearance: string | null;
+            /** @default null */
+            contact_paper: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            cushion_wrap: components["schemas"]["MaterialId"] | null;
+            /**
+             * @description The room left behind in the box.
+             * @default null
+             */
+            depth_clearance: string | null;
+            /**
+             * @description The thickness of the edge pads.
+             * @default null
+             */
+            edge_pad_thickness: string | null;
+            /** @default null */
+            face_board: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            fill: components["schemas"]["MaterialId"] | null;
             /**
              * Format: int32
              * @description Turns of the first wrap.
+             * @default null
              */
-            first_turns?: number | null;
-            folio_board?: components["schemas"]["MaterialId"] | null;
-            glass_pattern?: components["schemas"]["GlassPattern"] | null;
+            first_turns: number | null;
+            /** @default null */
+            folio_board: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            glass_pattern: components["schemas"]["GlassPattern"] | null;
             /**
              * @description Layers added or left out, where the job lets a person choose.
              * @default {}
@@ -1901,40 +2016,67 @@ export interface components {
             layers: {
                 [key: string]: boolean;
             };
-            mailer_board?: components["schemas"]["MaterialId"] | null;
-            name_tag?: components["schemas"]["MaterialId"] | null;
-            outer_board?: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            mailer_board: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            name_tag: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            outer_board: components["schemas"]["MaterialId"] | null;
             /**
              * Format: double
              * @description The area of the face pads on one side, as four pads at the corners; the whole face when absent.
+             * @default null
              */
-            pad_area_cm2?: number | null;
-            pad_foam?: components["schemas"]["MaterialId"] | null;
-            /** @description The thickness of the face pads. */
-            pad_thickness?: string | null;
-            pocket_board?: components["schemas"]["MaterialId"] | null;
-            /** @description The leg of the corner pockets. */
-            pocket_leg?: string | null;
-            /** @description The preset that it starts from; the table of beginnings is asked when absent. */
-            preset?: string | null;
-            /** @description The inner diameter of a roll. */
-            roll_inner?: string | null;
+            pad_area_cm2: number | null;
+            /** @default null */
+            pad_foam: components["schemas"]["MaterialId"] | null;
+            /**
+             * @description The thickness of the face pads.
+             * @default null
+             */
+            pad_thickness: string | null;
+            /** @default null */
+            pocket_board: components["schemas"]["MaterialId"] | null;
+            /**
+             * @description The leg of the corner pockets.
+             * @default null
+             */
+            pocket_leg: string | null;
+            /**
+             * @description The preset that it starts from; the table of beginnings is asked when absent.
+             * @default null
+             */
+            preset: string | null;
+            /**
+             * @description The inner diameter of a roll.
+             * @default null
+             */
+            roll_inner: string | null;
             /**
              * @description Schools that this shipment follows instead of the house's.
              * @default {}
              */
             schools: components["schemas"]["SchoolChoices"];
-            /** @description The gap between two boxes. */
-            second_gap?: string | null;
+            /**
+             * @description The gap between two boxes.
+             * @default null
+             */
+            second_gap: string | null;
             /**
              * Format: int32
              * @description Turns of the second wrap; none leaves it out.
+             * @default null
              */
-            second_turns?: number | null;
-            /** @description How many of a set lie side by side, across and up. */
-            set_grid?: number[] | null;
-            slip_on_corner?: components["schemas"]["MaterialId"] | null;
-            spacer_board?: components["schemas"]["MaterialId"] | null;
+            second_turns: number | null;
+            /**
+             * @description How many of a set lie side by side, across and up.
+             * @default null
+             */
+            set_grid: number[] | null;
+            /** @default null */
+            slip_on_corner: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            spacer_board: components["schemas"]["MaterialId"] | null;
         };
         /** @description What a kind of piece is called in the table of odds. */
         ClassName: {
@@ -2372,6 +2514,48 @@ export interface components {
          * @description The mass of loose fill, in kilograms a cubic metre.
          */
         Density: number;
+        /** @description A device that is signed in. */
+        DeviceView: {
+            /**
+             * Format: uuid
+             * @description Which.
+             */
+            id: string;
+            /** @description What its user calls it. */
+            name: string;
+            /**
+             * @description When it last asked for anything, to the minute.
+             * @example 2027-03-04T09:30:00Z
+             */
+            seen: string;
+            /**
+             * @description When it gave the passphrase.
+             * @example 2027-03-04T09:30:00Z
+             */
+            signed_in: string;
+            /** @description Whether it is the one that asks. */
+            this: boolean;
+        };
+        /** @description How tablets reach this server, and which do. */
+        DevicesView: {
+            /**
+             * @description Its addresses there, the one to type first.
+             * @example [
+             *       "https://192.168.1.20:7443"
+             *     ]
+             */
+            addresses: string[];
+            /** @description Devices that are signed in, the newest first. */
+            devices: components["schemas"]["DeviceView"][];
+            /** @description The SHA-256 fingerprint of the studio's authority; null when it brought a certificate of its own. */
+            fingerprint?: string | null;
+            /** @description Whether there is a passphrase. */
+            has_passphrase: boolean;
+            /** @description Whether whoever asks may change it: at the machine itself only. */
+            may_change_passphrase: boolean;
+            /** @description Whether it was started to answer on the local network. */
+            open: boolean;
+        };
         /**
          * @description Which way a wrap runs around the piece.
          * @enum {string}
@@ -3401,8 +3585,18 @@ export interface components {
              */
             count: number;
         };
+        /** @description A new passphrase. */
+        NewPassphrase: {
+            /** @description 12 to 200 letters; blanks around it don't count. */
+            passphrase: string;
+        };
         /** @description A shipment to make. */
         NewRequest: {
+            /**
+             * Format: uuid
+             * @description Chosen by the caller, as for an edit: asking again with another one is a conflict, not the same shipment.
+             */
+            edit?: string | null;
             /**
              * Format: uuid
              * @description Chosen by the caller, so that asking twice makes one; made here when absent.
@@ -3961,8 +4155,9 @@ export interface components {
             /**
              * Format: int32
              * @description At how many points a shaped piece bears, 3 to 12; by its outline when absent.
+             * @default null
              */
-            bearing_points?: number | null;
+            bearing_points: number | null;
             /**
              * @description Whether a certificate goes with it.
              * @default false
@@ -3978,20 +4173,34 @@ export interface components {
              * @default sound
              */
             condition: components["schemas"]["Condition"];
-            construction?: components["schemas"]["Construction"] | null;
+            /** @default null */
+            construction: components["schemas"]["Construction"] | null;
             /**
              * Format: int32
              * @description How many like pieces travel together, of any kind, 1 to 60.
+             * @default null
              */
-            count?: number | null;
-            /** @description From face to back, over everything. */
-            depth?: string | null;
-            /** @description The day the last of it was laid on, as 2026-08-20. */
-            finished?: string | null;
-            /** @description How far hardware stands off the back, within the depth. */
-            hardware?: string | null;
-            /** @description Up, as hung. */
-            height?: string | null;
+            count: number | null;
+            /**
+             * @description From face to back, over everything.
+             * @default null
+             */
+            depth: string | null;
+            /**
+             * @description The day the last of it was laid on, as 2026-08-20.
+             * @default null
+             */
+            finished: string | null;
+            /**
+             * @description How far hardware stands off the back, within the depth.
+             * @default null
+             */
+            hardware: string | null;
+            /**
+             * @description Up, as hung.
+             * @default null
+             */
+            height: string | null;
             /**
              * @description Whether it can't be made again or replaced; not ticked unless somebody ticks it.
              * @default false
@@ -4000,9 +4209,11 @@ export interface components {
             /**
              * Format: double
              * @description The shock it can take, where that is known better, 10 to 200.
+             * @default null
              */
-            limit_g?: number | null;
-            medium?: components["schemas"]["Medium"] | null;
+            limit_g: number | null;
+            /** @default null */
+            medium: components["schemas"]["Medium"] | null;
             /**
              * @description What was seen on it, for the record.
              * @default
@@ -4033,12 +4244,21 @@ export interface components {
              * @default false
              */
             varnished: boolean;
-            /** @description The day the varnish was laid on, as 2026-08-20. */
-            varnished_on?: string | null;
-            /** @description As the scale read it, as 3.2 kg; all of a set together. */
-            weight?: string | null;
-            /** @description Across, as hung. */
-            width?: string | null;
+            /**
+             * @description The day the varnish was laid on, as 2026-08-20.
+             * @default null
+             */
+            varnished_on: string | null;
+            /**
+             * @description As the scale read it, as 3.2 kg; all of a set together.
+             * @default null
+             */
+            weight: string | null;
+            /**
+             * @description Across, as hung.
+             * @default null
+             */
+            width: string | null;
         };
         /** @description Width and height as hung, and depth over everything. */
         PieceSize: {
@@ -4509,23 +4729,40 @@ export interface components {
         };
         /** @description The questions in which a shipment follows another school than the house. */
         SchoolChoices: {
-            back_board?: components["schemas"]["BackBoard"] | null;
-            board_fit?: components["schemas"]["BoardFit"] | null;
-            contact?: components["schemas"]["ContactRule"] | null;
-            corners?: components["schemas"]["CornerStyle"] | null;
-            cover?: components["schemas"]["CoverRule"] | null;
-            facing?: components["schemas"]["Facing"] | null;
-            fit?: components["schemas"]["Fit"] | null;
-            front_board?: components["schemas"]["FrontBoard"] | null;
-            large?: components["schemas"]["LargePieces"] | null;
-            loose_canvas?: components["schemas"]["LooseCanvasRule"] | null;
-            loose_paper?: components["schemas"]["LoosePaperRule"] | null;
-            padding?: components["schemas"]["Padding"] | null;
-            plastic?: components["schemas"]["PlasticRule"] | null;
-            reused?: components["schemas"]["ReusedRule"] | null;
-            roll_core?: components["schemas"]["CoreRule"] | null;
-            seal?: components["schemas"]["SealRule"] | null;
-            tape?: components["schemas"]["TapeRule"] | null;
+            /** @default null */
+            back_board: components["schemas"]["BackBoard"] | null;
+            /** @default null */
+            board_fit: components["schemas"]["BoardFit"] | null;
+            /** @default null */
+            contact: components["schemas"]["ContactRule"] | null;
+            /** @default null */
+            corners: components["schemas"]["CornerStyle"] | null;
+            /** @default null */
+            cover: components["schemas"]["CoverRule"] | null;
+            /** @default null */
+            facing: components["schemas"]["Facing"] | null;
+            /** @default null */
+            fit: components["schemas"]["Fit"] | null;
+            /** @default null */
+            front_board: components["schemas"]["FrontBoard"] | null;
+            /** @default null */
+            large: components["schemas"]["LargePieces"] | null;
+            /** @default null */
+            loose_canvas: components["schemas"]["LooseCanvasRule"] | null;
+            /** @default null */
+            loose_paper: components["schemas"]["LoosePaperRule"] | null;
+            /** @default null */
+            padding: components["schemas"]["Padding"] | null;
+            /** @default null */
+            plastic: components["schemas"]["PlasticRule"] | null;
+            /** @default null */
+            reused: components["schemas"]["ReusedRule"] | null;
+            /** @default null */
+            roll_core: components["schemas"]["CoreRule"] | null;
+            /** @default null */
+            seal: components["schemas"]["SealRule"] | null;
+            /** @default null */
+            tape: components["schemas"]["TapeRule"] | null;
         };
         /** @description A question with its schools. */
         SchoolQuestion: {
@@ -4709,10 +4946,16 @@ export interface components {
         };
         /** @description The plan that each stop was found right for, by its fingerprint. */
         Settled: {
-            /** @description Of the box. */
-            box?: string | null;
-            /** @description Of the layers. */
-            guard?: string | null;
+            /**
+             * @description Of the box.
+             * @default null
+             */
+            box: string | null;
+            /**
+             * @description Of the layers.
+             * @default null
+             */
+            guard: string | null;
         };
         /** @description A size that a board is sold in. */
         Sheet: {
@@ -4750,8 +4993,9 @@ export interface components {
             /**
              * Format: int32
              * @description Working days until it comes.
+             * @default null
              */
-            lead_days?: number | null;
+            lead_days: number | null;
             /**
              * @description No longer offered; plans that name it keep it.
              * @default false
@@ -4765,9 +5009,11 @@ export interface components {
             /**
              * Format: double
              * @description How much is there: sheets, metres, kilograms or pieces, as it is sold; unknown when absent.
+             * @default null
              */
-            stock?: number | null;
-            substitute?: components["schemas"]["MaterialId"] | null;
+            stock: number | null;
+            /** @default null */
+            substitute: components["schemas"]["MaterialId"] | null;
             /**
              * @description Who sells it.
              * @default
@@ -4814,10 +5060,16 @@ export interface components {
              *     }
              */
             piece: components["schemas"]["PieceInputs"];
-            /** @description The day it was promised for, as 2027-03-12. */
-            promised?: string | null;
-            /** @description The service chosen, as `gannet-post/tracked`. */
-            service?: string | null;
+            /**
+             * @description The day it was promised for, as 2027-03-12.
+             * @default null
+             */
+            promised: string | null;
+            /**
+             * @description The service chosen, as `gannet-post/tracked`.
+             * @default null
+             */
+            service: string | null;
             /**
              * @description The stops that were looked at and found right.
              * @default {}
@@ -4828,8 +5080,11 @@ export interface components {
              * @default
              */
             title: string;
-            /** @description What it is worth, in the studio's currency, as 640.00. */
-            value?: string | null;
+            /**
+             * @description What it is worth, in the studio's currency, as 640.00.
+             * @default null
+             */
+            value: string | null;
         };
         /** @description A shipment with everything that was worked out for it. */
         ShipmentView: {
@@ -4874,6 +5129,16 @@ export interface components {
              * @example 35 1/2 in
              */
             text: string;
+        };
+        /** @description A device, and what it gives to be let in. */
+        SignIn: {
+            /**
+             * @description What its user calls it, up to 60 letters.
+             * @example Tablet at the packing table
+             */
+            name: string;
+            /** @description The studio's passphrase. */
+            passphrase: string;
         };
         /** @description The three sides of a size. */
         SizeRead: {
@@ -5480,6 +5745,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -5545,6 +5819,451 @@ export interface operations {
             };
         };
     };
+    list_devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Addresses and devices */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sign_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description It is let in, until it is signed out or silent for 90 days */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description That is not the passphrase, or the device has no name */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many wrong ones: Retry-After says how many seconds to wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draw_address: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A QR code */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was not started to answer on the local network */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_authority: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The certificate, as devices install it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-x509-ca-cert": unknown;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sign_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is signed out */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such device is signed in */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that can't stand, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     health: {
         parameters: {
             query?: never;
@@ -5565,6 +6284,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5641,6 +6369,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -5706,6 +6443,109 @@ export interface operations {
             };
         };
     };
+    change_passphrase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassphrase"];
+            };
+        };
+        responses: {
+            /** @description It is changed, and every device is asked for it */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too short or too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_alternatives: {
         parameters: {
             query?: never;
@@ -5730,6 +6570,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5833,6 +6682,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -5922,6 +6780,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6032,6 +6899,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -6110,8 +6986,26 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was made already by another change; `current` is how it stands */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6205,6 +7099,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -6288,6 +7191,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6412,6 +7324,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -6513,6 +7434,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6637,6 +7567,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -6747,6 +7686,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -6808,6 +7756,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6898,6 +7855,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7024,6 +7990,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -7142,6 +8117,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -7234,6 +8218,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -7292,6 +8285,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7359,6 +8361,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7459,6 +8470,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -7542,6 +8562,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -7604,6 +8633,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7716,6 +8754,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -7805,6 +8852,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7908,6 +8964,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -7997,6 +9062,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8100,6 +9174,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -8189,6 +9272,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8292,6 +9384,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -8381,6 +9482,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8484,6 +9594,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -8573,6 +9692,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8676,6 +9804,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -8765,6 +9902,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8868,6 +10014,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -8957,6 +10112,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9060,6 +10224,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -9149,6 +10322,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9252,6 +10434,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A page of another origin asked for a change */
             403: {
                 headers: {
@@ -9341,6 +10532,15 @@ export interface operations {
             };
             /** @description The request can't be read */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

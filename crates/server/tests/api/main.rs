@@ -1,7 +1,9 @@
 //! The API over real HTTP: a small server on a free port, a database of its own.
 
+mod away;
 mod doors;
 mod house;
+mod network;
 mod races;
 mod stores;
 
@@ -46,23 +48,29 @@ fn page(path: &str) -> Option<PageFile> {
 
 impl Api {
     async fn start(pool: &PgPool, with_shipments: bool) -> Self {
+        Self::start_with(pool, with_shipments, |_| ()).await
+    }
+
+    async fn start_with(
+        pool: &PgPool,
+        with_shipments: bool,
+        change: impl FnOnce(&mut ServeOptions),
+    ) -> Self {
         // What went wrong inside is printed with a test that fails.
         let _ = tracing_subscriber::fmt()
             .with_max_level(tracing::Level::WARN)
             .with_writer(std::io::stderr)
             .try_init();
-        let running = serve(&ServeOptions {
-            database_url: url_of(&pool.connect_options()),
-            address: ([127, 0, 0, 1], 0).into(),
+        let mut options = ServeOptions {
             start_with: Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo"),
             with_shipments,
             clock: Clock::Standing(date(2027, 3, 4)),
-            pages: page,
             allow_hosts: vec!["studio.example".to_owned()],
             origins: vec!["https://bench.example".to_owned()],
-        })
-        .await
-        .expect("it serves");
+            ..ServeOptions::on_loopback(url_of(&pool.connect_options()), page)
+        };
+        change(&mut options);
+        let running = serve(&options).await.expect("it serves");
         Self {
             base: format!("http://{}", running.address()),
             client: Client::new(),
@@ -457,7 +465,7 @@ async fn a_size_in_one_field_is_read_side_by_side(pool: PgPool) {
 fn the_description_that_is_kept_is_up_to_date() {
     let kept: Value = serde_json::from_str(include_str!("../../../../docs/openapi.json"))
         .expect("docs/openapi.json");
-    let fresh = serde_json::to_value(hummock_server::description()).expect("JSON");
+    let fresh = hummock_server::description();
     assert_eq!(
         kept, fresh,
         "docs/openapi.json is behind: run bin/describe-api"

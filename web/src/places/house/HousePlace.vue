@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { onBeforeRouteLeave } from 'vue-router';
 
 import { useStudio } from '@/api/useStudio';
+import LeaveGuard from '@/parts/LeaveGuard.vue';
 
 import AllowanceTable from './AllowanceTable.vue';
 import EffectsPanel from './EffectsPanel.vue';
@@ -12,6 +12,7 @@ import HouseMaterials from './HouseMaterials.vue';
 import HouseOdds from './HouseOdds.vue';
 import HousePlaces from './HousePlaces.vue';
 import HouseRecord from './HouseRecord.vue';
+import HouseTablets from './HouseTablets.vue';
 import PlansFollow from '../PlansFollow.vue';
 import PresetShelf from './PresetShelf.vue';
 import SchoolQuestions from './SchoolQuestions.vue';
@@ -20,12 +21,11 @@ import { useRules } from './useRules';
 const { studio, away } = useStudio();
 const house = useRules();
 const ready = computed(() => studio.value !== undefined && house.rules.version > 0);
-
-onBeforeRouteLeave(() => !house.changed.value || window.confirm('Leave without applying the changed rules?'));
 </script>
 
 <template>
   <div class="page">
+    <LeaveGuard :changed="ready && house.changed.value" what="the changed rules" />
     <p v-if="away && !ready" class="soft" role="alert">The studio’s rules can’t be reached. Trying again.</p>
     <p v-else-if="!ready" class="soft">Opening the house rules</p>
     <div v-else-if="studio" class="columns">
@@ -59,6 +59,7 @@ onBeforeRouteLeave(() => !house.changed.value || window.confirm('Leave without a
           :allowances="studio.allowances"
           :errors="house.errors.value"
         />
+        <HouseTablets />
       </div>
       <EffectsPanel :house="house" />
     </div>

@@ -16,8 +16,9 @@ use uuid::Uuid;
 
 fn house() -> House {
     House {
-        rules: serde_json::from_str(include_str!("../../../demo/house-rules.json")).expect("rules"),
-        catalogue: serde_json::from_str(include_str!("../../../demo/catalogue.json"))
+        rules: serde_json::from_str(include_str!("../../../../demo/house-rules.json"))
+            .expect("rules"),
+        catalogue: serde_json::from_str(include_str!("../../../../demo/catalogue.json"))
             .expect("a catalogue"),
         tariffs: Vec::new(),
         presets: Vec::new(),
@@ -25,10 +26,10 @@ fn house() -> House {
     }
 }
 
-async fn studio(pool: PgPool) -> (Store, StudioId) {
+pub(crate) async fn studio(pool: PgPool) -> (Store, StudioId) {
     let store = Store::over(pool);
     let settings: Settings =
-        serde_json::from_str(include_str!("../../../demo/studio.json")).expect("settings");
+        serde_json::from_str(include_str!("../../../../demo/studio.json")).expect("settings");
     let (studio, _) = store
         .found(&settings, &house())
         .await
@@ -51,6 +52,7 @@ async fn version(store: &Store, studio: StudioId) -> HouseVersion {
 
 async fn made(store: &Store, studio: StudioId) -> Uuid {
     let new = NewShipment {
+        edit: None,
         id: Uuid::now_v7(),
         inputs: ShipmentInputs::default(),
         computed: computed("first", version(store, studio).await),
@@ -143,6 +145,7 @@ async fn a_plan_by_another_house_is_not_stored(pool: PgPool) {
     move_on(&store, studio).await;
     let inputs = ShipmentInputs::default();
     let new = NewShipment {
+        edit: None,
         id: Uuid::now_v7(),
         inputs: inputs.clone(),
         computed: computed("old", old),
@@ -241,6 +244,7 @@ async fn plans_of_an_earlier_edition_are_worked_out_again_wherever_they_are_kept
     let mut old = computed("old", version(&store, studio).await);
     old.worked = serde_json::json!({ "says": "old" });
     let new = NewShipment {
+        edit: None,
         id: Uuid::now_v7(),
         inputs: ShipmentInputs::default(),
         computed: old,

@@ -17,18 +17,19 @@ use uuid::Uuid;
 async fn studio(pool: PgPool) -> (Store, StudioId) {
     let store = Store::over(pool);
     let tariff: Tariff =
-        serde_json::from_str(include_str!("../../../demo/tariffs/gannet-post.json"))
+        serde_json::from_str(include_str!("../../../../demo/tariffs/gannet-post.json"))
             .expect("a tariff");
     let house = House {
-        rules: serde_json::from_str(include_str!("../../../demo/house-rules.json")).expect("rules"),
-        catalogue: serde_json::from_str(include_str!("../../../demo/catalogue.json"))
+        rules: serde_json::from_str(include_str!("../../../../demo/house-rules.json"))
+            .expect("rules"),
+        catalogue: serde_json::from_str(include_str!("../../../../demo/catalogue.json"))
             .expect("a catalogue"),
         tariffs: vec![tariff],
         presets: Vec::new(),
         references: Arc::default(),
     };
     let settings: Settings =
-        serde_json::from_str(include_str!("../../../demo/studio.json")).expect("settings");
+        serde_json::from_str(include_str!("../../../../demo/studio.json")).expect("settings");
     let (studio, founded) = store
         .found(&settings, &house)
         .await
@@ -56,6 +57,7 @@ async fn computed(store: &Store, studio: StudioId, inputs: &ShipmentInputs) -> C
 
 async fn new(store: &Store, studio: StudioId, inputs: ShipmentInputs) -> NewShipment {
     NewShipment {
+        edit: None,
         id: Uuid::now_v7(),
         computed: computed(store, studio, &inputs).await,
         inputs,

@@ -1,0 +1,173 @@
+//! Devices of the local network that were let in, and the passphrase that lets them.
+
+use uuid::Uuid;
+
+use crate::{Store, StoreError, StudioId};
+
+/// A device that is signed in.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Device {
+    /// Which.
+    pub id: Uuid,
+    /// What its user calls it.
+    pub name: String,
+    /// When it gave the passphrase, in seconds since 1970.
+    pub signed_in: i64,
+    /// When it last asked for anything, to the minute, in seconds since 1970.
+    pub seen: i64,
+}
+
+/// A digest of what a device shows to be known again.
+pub type TokenDigest = [u8; 32];
+
+/// A device that has been silent for longer is asked for the passphrase again.
+const LONGEST_SILENCE_DAYS: i32 = 90;
+
+impl Store {
+    /// Returns the studio's passphrase as it is kept, when it has one.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn passphrase(&self, studio: StudioId) -> Result<Option<String>, StoreError> {
+        let hash = sqlx::query_scalar("SELECT hash FROM passphrase WHERE studio_id = $1")
+            .bind(studio.0)
+            .fetch_optional(&self.pool)
+            .await?;
+        Ok(hash)
+    }
+
+    /// Keeps a studio's first passphrase; returns whether it had none.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn keep_first_passphrase(
+        &self,
+        studio: StudioId,
+        hash: &str,
+    ) -> Result<bool, StoreError> {
+        let done = sqlx::query(
+            "INSERT INTO passphrase (studio_id, hash) VALUES ($1, $2) ON CONFLICT DO NOTHING",
+        )
+        .bind(studio.0)
+        .bind(hash)
+        .execute(&self.pool)
+        .await?;
+        Ok(done.rows_affected() == 1)
+    }
+
+    /// Changes the passphrase and signs every device out.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn change_passphrase(&self, studio: StudioId, hash: &str) -> Result<(), StoreError> {
+        let mut transaction = self.pool.begin().await?;
+        sqlx::query(
+            "INSERT INTO passphrase (studio_id, hash) VALUES ($1, $2)
+             ON CONFLICT (studio_id) DO UPDATE SET hash = excluded.hash, changed_at = now()",
+        )
+        .bind(studio.0)
+        .bind(hash)
+        .execute(&mut *transaction)
+        .await?;
+        // Whoever signs in by the former one holds its row until the device is there to be deleted.
+        sqlx::query("DELETE FROM device WHERE studio_id = $1")
+            .bind(studio.0)
+            .execute(&mut *transaction)
+            .await?;
+        transaction.commit().await?;
+        Ok(())
+    }
+
+    /// Lets a device in that gave a passphrase; returns its id, or nothing when another is kept by now.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn sign_in(
+        &self,
+        studio: StudioId,
+        name: &str,
+        token: &TokenDigest,
+        by_passphrase: &str,
+    ) -> Result<Option<Uuid>, StoreError> {
+        let id = sqlx::query_scalar(
+            "WITH door AS (
+                 SELECT studio_id FROM passphrase WHERE studio_id = $2 AND hash = $5 FOR SHARE
+             )
+             INSERT INTO device (id, studio_id, name, token_digest)
+             SELECT $1, studio_id, $3, $4 FROM door
+             RETURNING id",
+        )
+        .bind(Uuid::now_v7())
+        .bind(studio.0)
+        .bind(name)
+        .bind(token.as_slice())
+        .bind(by_passphrase)
+        .fetch_optional(&self.pool)
+        .await?;
+        Ok(id)
+    }
+
+    /// Returns which device shows that, when one is signed in, and notes that it was seen.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn device_that_shows(
+        &self,
+        studio: StudioId,
+        token: &TokenDigest,
+    ) -> Result<Option<Uuid>, StoreError> {
+        let found: Option<(Uuid, bool)> = sqlx::query_as(
+            "SELECT id, seen_at < now() - interval '1 minute' FROM device
+             WHERE studio_id = $1 AND token_digest = $2 AND seen_at > now() - make_interval(days => $3)",
+        )
+        .bind(studio.0)
+        .bind(token.as_slice())
+        .bind(LONGEST_SILENCE_DAYS)
+        .fetch_optional(&self.pool)
+        .await?;
+        if let Some((id, true)) = found {
+            sqlx::query("UPDATE device SET seen_at = now() WHERE id = $1")
+                .bind(id)
+                .execute(&self.pool)
+                .await?;
+        }
+        Ok(found.map(|(id, _)| id))
+    }
+
+    /// Returns the devices that are signed in, the newest first.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn devices(&self, studio: StudioId) -> Result<Vec<Device>, StoreError> {
+        let rows: Vec<(Uuid, String, i64, i64)> = sqlx::query_as(
+            "SELECT id, name, extract(epoch FROM signed_in_at)::bigint, extract(epoch FROM seen_at)::bigint
+             FROM device
+             WHERE studio_id = $1 AND seen_at > now() - make_interval(days => $2)
+             ORDER BY signed_in_at DESC, id",
+        )
+        .bind(studio.0)
+        .bind(LONGEST_SILENCE_DAYS)
+        .fetch_all(&self.pool)
+        .await?;
+        let device = |(id, name, signed_in, seen)| Device {
+            id,
+            name,
+            signed_in,
+            seen,
+        };
+        Ok(rows.into_iter().map(device).collect())
+    }
+
+    /// Signs a device out; returns whether it was signed in.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn sign_out(&self, studio: StudioId, device: Uuid) -> Result<bool, StoreError> {
+        let done = sqlx::query("DELETE FROM device WHERE studio_id = $1 AND id = $2")
+            .bind(studio.0)
+            .bind(device)
+            .execute(&self.pool)
+            .await?;
+        Ok(done.rows_affected() == 1)
+    }
+}

@@ -1,0 +1,64 @@
+//! Devices that are let in, against a real database.
+
+use sqlx::PgPool;
+
+use crate::house::studio;
+
+#[sqlx::test]
+async fn a_passphrase_that_was_changed_meanwhile_lets_nobody_in(pool: PgPool) {
+    let (store, studio) = studio(pool).await;
+    assert_eq!(store.passphrase(studio).await.expect("an answer"), None);
+    let first = store.keep_first_passphrase(studio, "first").await;
+    assert!(first.expect("an answer"));
+    let second = store.keep_first_passphrase(studio, "second").await;
+    assert!(!second.expect("an answer"), "there is one");
+    let sign_in = async |digest: u8, by: &str| {
+        let device = store.sign_in(studio, "Tablet", &[digest; 32], by).await;
+        device.expect("an answer")
+    };
+    let tablet = sign_in(1, "first").await.expect("it is let in");
+    let seen = async |digest: u8| {
+        let device = store.device_that_shows(studio, &[digest; 32]).await;
+        device.expect("an answer")
+    };
+    assert_eq!((seen(1).await, seen(2).await), (Some(tablet), None));
+    store
+        .change_passphrase(studio, "second")
+        .await
+        .expect("it is changed");
+    assert_eq!(seen(1).await, None);
+    // It was looked at while the first was still the one.
+    assert_eq!(sign_in(3, "first").await, None);
+    assert!(sign_in(4, "second").await.is_some());
+}
+
+#[sqlx::test]
+async fn a_device_that_was_silent_for_long_is_asked_again(pool: PgPool) {
+    let (store, studio) = studio(pool.clone()).await;
+    let kept = store.keep_first_passphrase(studio, "one").await;
+    assert!(kept.expect("an answer"));
+    let tablet = store.sign_in(studio, "Tablet", &[7; 32], "one").await;
+    let tablet = tablet.expect("an answer").expect("it is let in");
+    let silent_for = async |days: i32| {
+        sqlx::query("UPDATE device SET seen_at = now() - make_interval(days => $1)")
+            .bind(days)
+            .execute(&pool)
+            .await
+            .expect("it is set back");
+        let listed = store.devices(studio).await.expect("a list").len();
+        let seen = store.device_that_shows(studio, &[7; 32]).await;
+        (listed, seen.expect("an answer"))
+    };
+    assert_eq!(silent_for(89).await, (1, Some(tablet)));
+    // Asking was a sign of life.
+    let [device] = store
+        .devices(studio)
+        .await
+        .expect("a list")
+        .try_into()
+        .expect("one");
+    assert!(device.seen >= device.signed_in, "{device:?}");
+    assert_eq!(silent_for(91).await, (0, None));
+    assert!(store.sign_out(studio, tablet).await.expect("an answer"));
+    assert!(!store.sign_out(studio, tablet).await.expect("an answer"));
+}

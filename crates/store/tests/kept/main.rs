@@ -1,0 +1,5 @@
+//! What is kept, in a real database.
+
+mod devices;
+mod history;
+mod house;

@@ -1,0 +1,51 @@
+<script setup lang="ts">
+/** The licences of all that is shipped, with their texts. */
+const SHIPPED = [
+  { what: 'Rust crates in the server', under: 'MIT, Apache 2.0, BSD, ISC, Unicode, Zlib', file: 'server' },
+  { what: 'Packages in the pages', under: 'MIT', file: 'pages' },
+  { what: 'Bootstrap’s styles', under: 'MIT', file: 'bootstrap' },
+  { what: 'Tabler icons', under: 'MIT', file: 'tabler-icons' },
+  {
+    what: 'Atkinson Hyperlegible Next',
+    under: 'SIL Open Font License 1.1',
+    file: 'atkinson-hyperlegible-next',
+  },
+  { what: 'Bricolage Grotesque', under: 'SIL Open Font License 1.1', file: 'bricolage-grotesque' },
+] as const;
+</script>
+
+<template>
+  <div class="page">
+    <h1>Licences</h1>
+    <p>Hummock itself is under MIT or Apache 2.0, as you choose. What it is made with:</p>
+    <table>
+      <thead>
+        <tr>
+          <th scope="col">what</th>
+          <th scope="col">licence</th>
+          <th scope="col">text</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="{ what, under, file } in SHIPPED" :key="file">
+          <td>{{ what }}</td>
+          <td>{{ under }}</td>
+          <td><a :href="`/licences/${file}.txt`" :aria-label="`Licence text of ${what}`">read</a></td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  max-width: 900px;
+}
+h1 {
+  margin: 4px 0;
+  font-size: 1.75rem;
+}
+table {
+  width: 100%;
+}
+</style>
