@@ -11,6 +11,7 @@ export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   // Bootstrap's own Sass is not ours to modernise.
   css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import'] } } },
-  build: { target: 'es2022' },
+  // The texts of the licences of all that is bundled; those of the server come from bin/licences.
+  build: { target: 'es2022', license: { fileName: 'licences/pages.txt' } },
   server: { proxy: { '/api': `http://127.0.0.1:${port}` } },
 });

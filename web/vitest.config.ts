@@ -1,8 +1,6 @@
-import { fileURLToPath, URL } from 'node:url';
-
+import { mergeConfig } from 'vite';
 import { defineConfig } from 'vitest/config';
 
-export default defineConfig({
-  resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
-  test: { include: ['src/**/*.test.ts'] },
-});
+import pages from './vite.config';
+
+export default mergeConfig(pages, defineConfig({ test: { include: ['src/**/*.test.ts'] } }));

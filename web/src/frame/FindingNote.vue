@@ -4,7 +4,7 @@ import { computed, ref } from 'vue';
 
 import type { Finding } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
-import { useShipment } from '@/shipment/useShipment';
+import { useLooseText, useShipment } from '@/shipment/useShipment';
 
 const { finding } = defineProps<{ finding: Finding }>();
 const { id, errors, choose, lift: liftStop } = useShipment();
@@ -12,13 +12,21 @@ const { studio } = useStudio();
 
 const WORDS = { stop: 'Stop', mind: 'Worth a look', note: 'Good to know' } as const;
 
-const lifting = ref(false);
-const reason = ref('');
+/** A reason that is half written outlives a slip of the hand. */
+const kept = useLooseText(`reason.${finding.code}`);
+const lifting = ref(kept.value !== undefined);
+const reason = computed({
+  get: () => kept.value ?? '',
+  set: (text: string) => {
+    kept.value = text || undefined;
+  },
+});
 const about = computed(() => studio.value?.slots.find(({ slot }) => slot === finding.layer)?.name);
 const refused = computed(() => errors.value[`lifted.${finding.code}`]);
 
 function lift(): void {
   liftStop(finding.code, reason.value.trim());
+  kept.value = undefined;
   lifting.value = false;
 }
 

@@ -134,16 +134,19 @@ nav {
 }
 @media (max-width: 640px) {
   .strip {
-    gap: 12px;
-    padding: 0 12px;
+    flex-wrap: wrap;
+    height: auto;
+    gap: 0 12px;
+    padding: 6px 12px 0;
   }
   .studio,
   .mark strong {
     display: none;
   }
   nav {
-    gap: 12px;
-    overflow-x: auto;
+    order: 1;
+    width: 100%;
+    justify-content: space-between;
   }
   .units {
     margin-left: auto;

@@ -2,6 +2,8 @@
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput';
 import { computed, ref, watch } from 'vue';
 
+import { useLooseText } from '@/shipment/useShipment';
+
 import FieldShell from './FieldShell.vue';
 
 const { label, name, error, hint, placeholder, bare } = defineProps<{
@@ -16,8 +18,10 @@ const { label, name, error, hint, placeholder, bare } = defineProps<{
 }>();
 const number = defineModel<number | null>({ required: true });
 
-const text = ref(shown(number.value));
-const wrong = ref(false);
+/** What is not a number yet. */
+const loose = useLooseText(name);
+const text = ref(loose.value ?? shown(number.value));
+const wrong = ref(loose.value !== undefined);
 
 function shown(value: number | null): string {
   return value === null ? '' : String(value);
@@ -31,6 +35,7 @@ const typed = computed({
     const trimmed = text.value.trim().replace(',', '.');
     const read = trimmed === '' ? null : Number(trimmed);
     wrong.value = read !== null && !Number.isFinite(read);
+    loose.value = wrong.value ? text.value : undefined;
     if (!wrong.value) number.value = read;
   },
 });

@@ -7,6 +7,7 @@ const {
   label,
   name,
   type = 'text',
+  autocomplete = 'off',
   error,
   hint,
   bare,
@@ -14,7 +15,9 @@ const {
   label: string;
   /** The path of the value, as the server names it. */
   name: string;
-  type?: 'text' | 'date';
+  type?: 'text' | 'date' | 'password';
+  /** What the browser may fill in. */
+  autocomplete?: string;
   error?: string;
   hint?: string;
   /** In a table, whose head says what it is. */
@@ -32,7 +35,7 @@ const text = defineModel<string>({ required: true });
       :type="type"
       :state="error ? false : null"
       :aria-describedby="described"
-      autocomplete="off"
+      :autocomplete="autocomplete"
     />
   </FieldShell>
 </template>

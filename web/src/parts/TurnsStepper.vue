@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, ref, watch } from 'vue';
 
 const {
   label,
@@ -16,26 +17,29 @@ const {
   unit?: string;
 }>();
 const emit = defineEmits<{ set: [turns: number] }>();
+
+/** What was pressed for, while the plan that shows it is worked out: each press counts. */
+const wanted = ref<number>();
+const value = computed(() => wanted.value ?? shown);
+
+function by(more: number): void {
+  wanted.value = Math.min(most, Math.max(least, value.value + more));
+  emit('set', wanted.value);
+}
+watch(
+  () => shown,
+  (now) => {
+    if (now === wanted.value) wanted.value = undefined;
+  },
+);
 </script>
 
 <template>
   <div class="stepper" role="group" :aria-label="label">
     <span class="label">{{ label }}</span>
-    <BButton
-      size="sm"
-      :disabled="shown <= least"
-      :aria-label="`one ${unit} less`"
-      @click="emit('set', shown - 1)"
-      >−</BButton
-    >
-    <output class="figure">{{ shown }}</output>
-    <BButton
-      size="sm"
-      :disabled="shown >= most"
-      :aria-label="`one ${unit} more`"
-      @click="emit('set', shown + 1)"
-      >+</BButton
-    >
+    <BButton size="sm" :disabled="value <= least" :aria-label="`one ${unit} less`" @click="by(-1)">−</BButton>
+    <output class="figure">{{ value }}</output>
+    <BButton size="sm" :disabled="value >= most" :aria-label="`one ${unit} more`" @click="by(1)">+</BButton>
   </div>
 </template>
 

@@ -11,6 +11,7 @@ import { answer, api } from '@/api/client';
 import type { BenchPage, BenchRow, Place, SortName } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 import { useKeys } from '@/keys/useKeys';
+import { useOutbox } from '@/shipment/useOutbox';
 import { daysBetween } from '@/units/show';
 
 import BenchLine from './BenchLine.vue';
@@ -112,12 +113,15 @@ const groups = computed(() => {
     { name: 'later', rows: rows.filter((row) => !soon(row)) },
   ].filter((group) => group.rows.length > 0);
 });
-const clear = computed(() => page.value?.total === 0 && !sought.value && place.value === 'bench');
+const clear = computed(
+  () => outbox.value.length === 0 && page.value?.total === 0 && !sought.value && place.value === 'bench',
+);
 
 const loadSoon = useDebounceFn(() => load(), ASK_AFTER_MS);
 watch([place, sort], () => void load());
 watch(sought, () => void loadSoon());
 void load();
+const outbox = useOutbox(() => void load());
 useEventListener(window, 'focus', () => void load());
 useKeys({ '/': () => field.value?.focus() });
 </script>
@@ -154,6 +158,14 @@ useKeys({ '/': () => field.value?.focus() });
         <BFormSelect v-model="sort" name="sort" :options="SORTS" size="sm" />
       </label>
     </div>
+    <section v-if="outbox.length > 0" class="notice no-print" role="status" data-test="outbox">
+      <h2>Not saved yet</h2>
+      <ul>
+        <li v-for="{ id, title, says } in outbox" :key="id">
+          <RouterLink :to="`/shipments/${id}`">{{ title || 'Untitled' }}</RouterLink>, {{ says }}
+        </li>
+      </ul>
+    </section>
     <p v-if="moved" class="notice moved no-print" role="status" data-test="moved">
       “{{ moved.row.inputs.title || 'Untitled' }}” {{ MOVED[moved.to] }}.
       <BButton size="sm" @click="putBack">Undo</BButton>
@@ -167,7 +179,7 @@ useKeys({ '/': () => field.value?.focus() });
       <RouterLink to="/shipments/new" class="btn btn-primary">New shipment</RouterLink>
     </div>
     <p v-else-if="page.total === 0 && sought">Nothing here is called “{{ sought }}”.</p>
-    <p v-else-if="page.total === 0">There is nothing here.</p>
+    <p v-else-if="page.total === 0 && outbox.length === 0">There is nothing here.</p>
     <section v-for="group in groups" :key="group.name">
       <h2 v-if="group.name" class="soft">{{ group.name }}</h2>
       <ul>

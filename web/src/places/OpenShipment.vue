@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { onBeforeRouteLeave, useRouter } from 'vue-router';
 
 import { answer, api } from '@/api/client';
@@ -25,6 +25,16 @@ const about = computed(() => {
     .filter(Boolean)
     .join(' · ');
 });
+
+/** Why it stays where it is put away. */
+const stays = ref('');
+
+async function takeBack(): Promise<void> {
+  stays.value = '';
+  await put('bench').catch((error: unknown) => {
+    stays.value = error instanceof Error ? error.message : 'something went wrong in the page';
+  });
+}
 
 /** Opens the shipment beside this one on the bench, at the same stop. */
 async function beside(by: number): Promise<void> {
@@ -63,7 +73,8 @@ onBeforeRouteLeave(async () => {
       <p v-if="away" class="notice" role="status" data-test="put-away">
         {{ away === 'bin' ? 'It is deleted.' : 'It is in the archive, with the plan that it had.' }}
         To change it, take it back.
-        <BButton size="sm" @click="put('bench')">Back to the bench</BButton>
+        <BButton size="sm" @click="takeBack">Back to the bench</BButton>
+        <span v-if="stays"> It stays there: {{ stays }}.</span>
       </p>
       <div v-if="refusals.length > 0" class="notice" role="alert" data-test="no-plan">
         <strong>There is no plan for this as it is.</strong> Everything typed is kept, and the rest can be

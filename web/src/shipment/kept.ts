@@ -1,28 +1,79 @@
-// What was typed and not stored yet, kept in this browser so that a slip of the hand loses nothing.
-import type { Json } from './draft';
+// What was typed and not stored yet, kept in this browser so that a slip of the hand loses nothing. Each window keeps its
+// own, so that two of them never write over each other; whichever opens a shipment next takes up what another left.
+import type { Storage as Keeping } from './driver';
+import type { Kept } from './machine';
 
-export interface Kept {
-  /** The version that the change is based on; 0 for a shipment that is not stored yet. */
-  version: number;
-  change: Json;
+const PREFIX = 'hummock.typed.';
+
+/** The part of a browser's storage that is used. */
+export interface Box {
+  readonly length: number;
+  key(at: number): string | null;
+  getItem(key: string): string | null;
+  setItem(key: string, text: string): void;
+  removeItem(key: string): void;
 }
 
-const keyOf = (id: string) => `hummock.typed.${id}`;
-
-export function keep(id: string, kept: Kept | undefined): void {
+function read(box: Box, key: string): Kept | undefined {
   try {
-    if (kept) localStorage.setItem(keyOf(id), JSON.stringify(kept));
-    else localStorage.removeItem(keyOf(id));
-  } catch {
-    // Without room in the browser the page still works; only a reload before saving would lose.
-  }
-}
-
-export function keptFor(id: string): Kept | undefined {
-  try {
-    const text = localStorage.getItem(keyOf(id));
-    return text ? (JSON.parse(text) as Kept) : undefined;
+    const kept = JSON.parse(box.getItem(key) ?? 'null') as Partial<Kept> | null;
+    return kept?.typed !== undefined && kept.basis !== undefined ? (kept as Kept) : undefined;
   } catch {
     return undefined;
   }
+}
+
+function keysOf(box: Box, start: string): string[] {
+  return Array.from({ length: box.length }, (_, at) => box.key(at) ?? '').filter((key) =>
+    key.startsWith(start),
+  );
+}
+
+/** Tells when another window took something out of the box. */
+export type Removals = (removed: (key: string) => void) => () => void;
+
+/** Keeps what one window types. */
+export function keeping(box: Box, window: string, removals: Removals): Keeping {
+  /** What other windows left and this one took up, by shipment; theirs goes once it is stored. */
+  const takenUp = new Map<string, { key: string; text: string | null }>();
+  const keyOf = (id: string) => `${PREFIX}${id}.${window}`;
+  return {
+    watch: (id, gone) =>
+      removals((key) => {
+        if (key === keyOf(id)) gone();
+      }),
+    kept(id) {
+      const own = read(box, keyOf(id));
+      if (own) return own;
+      const key = keysOf(box, `${PREFIX}${id}.`).find((other) => read(box, other));
+      if (key === undefined) return undefined;
+      takenUp.set(id, { key, text: box.getItem(key) });
+      return read(box, key);
+    },
+    keep(id, kept) {
+      try {
+        if (kept) box.setItem(keyOf(id), JSON.stringify(kept));
+        else {
+          box.removeItem(keyOf(id));
+          const left = takenUp.get(id);
+          // A window that is still there may have gone on typing.
+          if (left && box.getItem(left.key) === left.text) box.removeItem(left.key);
+          takenUp.delete(id);
+        }
+      } catch {
+        // Without room in the browser the page still works; only a reload before saving would lose.
+      }
+    },
+  };
+}
+
+/** Finds the shipments of which something is not stored yet, with the newest of what was typed. */
+export function pending(box: Box): { id: string; kept: Kept }[] {
+  const found = new Map<string, Kept>();
+  for (const key of keysOf(box, PREFIX)) {
+    const id = key.slice(PREFIX.length).split('.')[0] ?? '';
+    const kept = read(box, key);
+    if (kept) found.set(id, kept);
+  }
+  return [...found].map(([id, kept]) => ({ id, kept }));
 }

@@ -4,6 +4,8 @@ import PlusIcon from '~icons/tabler/plus';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref, watch } from 'vue';
 
+import LeaveGuard from '@/parts/LeaveGuard.vue';
+
 import CurveImport from './CurveImport.vue';
 import MaterialEditor from './MaterialEditor.vue';
 import { emptyMaterial, SHELVES } from './shelves';
@@ -22,6 +24,9 @@ const materials = computed(
 );
 const edited = ref<Material>();
 const isNew = ref(false);
+/** The material as it was opened. */
+const opened = ref('');
+const changed = computed(() => panel.value === 'material' && JSON.stringify(edited.value) !== opened.value);
 /** Counts up with each material that is opened, so that none shows what was typed for another. */
 const turn = ref(0);
 const panel = ref<'material' | 'table' | 'points'>();
@@ -33,6 +38,7 @@ watch(shelf, () => {
 
 function edit(material: Material): void {
   edited.value = JSON.parse(JSON.stringify(material)) as Material;
+  opened.value = JSON.stringify(edited.value);
   isNew.value = false;
   turn.value += 1;
   panel.value = 'material';
@@ -42,6 +48,7 @@ function edit(material: Material): void {
 function begin(): void {
   if (!shelf.value) return;
   edited.value = emptyMaterial(shelf.value);
+  opened.value = JSON.stringify(edited.value);
   isNew.value = true;
   turn.value += 1;
   panel.value = 'material';
@@ -63,6 +70,7 @@ const hasCurve = computed(() => shelf.value?.fields.some(({ kind }) => kind === 
 
 <template>
   <div class="page">
+    <LeaveGuard :changed="changed" what="what you typed about this material" />
     <div class="heading-row">
       <h1>Stores</h1>
       <span class="soft">what is on the shelf, what it weighs and what it costs</span>

@@ -6,10 +6,8 @@ import { useRoute, useRouter } from 'vue-router';
 
 import { Refused } from '@/api/client';
 import NumberField from '@/parts/NumberField.vue';
-import { draftOf, inputsOf, mergePatch } from '@/shipment/draft';
-import type { Json } from '@/shipment/draft';
-import { keep } from '@/shipment/kept';
-import { beginShipment } from '@/shipment/useShipment';
+import { draftOf, inputsOf } from '@/shipment/draft';
+import { beginShipment } from '@/shipment/begun';
 import { useUnits } from '@/units/useUnits';
 
 import { figure } from './figures';
@@ -76,14 +74,11 @@ void work();
 
 /** Begins a shipment with what is known of the piece, and the sum in its notes. */
 async function begin(): Promise<void> {
-  const id = beginShipment();
-  const empty = draftOf({});
   const begun = draftOf({});
   Object.assign(begun.piece, sum.piece(numbers));
   const result = figures.value.map(({ label, shown }) => `${label} ${shown}`).join(', ');
   begun.piece.notes = `${sum.title}: ${given.value}. ${result}.`;
-  const change = mergePatch(inputsOf(empty) as Json, inputsOf(begun) as Json);
-  if (change !== undefined) keep(id, { version: 0, change });
+  const id = beginShipment(inputsOf(begun));
   await router.push({ name: 'measure', params: { id } });
 }
 

@@ -3,15 +3,22 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 
 import { useStudio } from '@/api/useStudio';
-import { useShipment } from '@/shipment/useShipment';
+import { useLooseText, useShipment } from '@/shipment/useShipment';
 import { dayAndYear } from '@/units/show';
 
 const { draft, errors, plan, summary, lift: liftStop } = useShipment();
 const { studio } = useStudio();
 
 const CURE = 'cure';
-const lifting = ref(false);
-const reason = ref('');
+/** A reason that is half written outlives a slip of the hand. */
+const kept = useLooseText(`reason.${CURE}`);
+const lifting = ref(kept.value !== undefined);
+const reason = computed({
+  get: () => kept.value ?? '',
+  set: (text: string) => {
+    kept.value = text || undefined;
+  },
+});
 
 const cure = computed(() => plan.value?.cure ?? undefined);
 const wet = computed(() => {
@@ -31,6 +38,7 @@ const says = computed(() => {
 
 function lift(): void {
   liftStop(CURE, reason.value.trim());
+  kept.value = undefined;
   lifting.value = false;
 }
 

@@ -6,7 +6,7 @@ import { answer, api, Refused } from '@/api/client';
 import type { Side } from '@/drawing/MeasureDrawing.vue';
 import LengthField from '@/parts/LengthField.vue';
 import TextField from '@/parts/TextField.vue';
-import { useShipment } from '@/shipment/useShipment';
+import { useLooseText, useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
 const READ_AFTER_MS = 120;
@@ -22,7 +22,8 @@ const { draft, errors, size } = useShipment();
 const units = useUnits();
 
 /** What is typed in the one field, while it is typed there. */
-const typing = ref<string>();
+const kept = useLooseText('size');
+const typing = ref(kept.value);
 const refused = ref('');
 
 const joined = computed(() => {
@@ -44,6 +45,7 @@ async function read(): Promise<void> {
   if (text === undefined) return;
   if (!text.trim()) {
     refused.value = '';
+    kept.value = undefined;
     Object.assign(draft.piece, { width: '', height: '', depth: '' });
     return;
   }
@@ -51,12 +53,15 @@ async function read(): Promise<void> {
     const sides = await answer(api.POST('/api/v1/measures/read', { body: { text, unit: units.unit.value } }));
     if (text !== typing.value) return;
     refused.value = '';
+    kept.value = undefined;
     for (const { side } of SIDES) draft.piece[side] = sides[side].text;
   } catch (error) {
+    if (text === typing.value) kept.value = text;
     if (error instanceof Refused && text === typing.value) refused.value = error.message;
   }
 }
 const readSoon = useDebounceFn(read, READ_AFTER_MS);
+if (kept.value !== undefined) void read();
 
 /** Lights the side that the caret stands in. */
 function lightAtCaret(event: Event): void {

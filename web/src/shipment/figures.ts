@@ -1,0 +1,66 @@
+// What the pages show of an open shipment.
+import { computed } from 'vue';
+import type { ComputedRef } from 'vue';
+
+import { pathsOf } from './draft';
+import { changeOf, isPending } from './machine';
+import type { Open } from './machine';
+
+export type SaveState =
+  'opening' | 'missing' | 'saved' | 'waiting' | 'saving' | 'refused' | 'unreachable' | 'stale';
+
+/** How far what is typed is stored. */
+export function saveState(state: Open): SaveState {
+  if (state.phase === 'missing') return 'missing';
+  if (state.away !== undefined) return 'unreachable';
+  if (state.phase === 'opening') return 'opening';
+  if (state.theirs) return 'stale';
+  if (state.waiting) return 'saving';
+  // A reason that is half written is in nobody's way, and its Stop may be gone by now.
+  const isLoose = Object.keys(state.texts).some((field) => !field.startsWith('reason.'));
+  if (changeOf(state) === undefined) return isLoose ? 'refused' : 'saved';
+  const isHeld = state.stuck !== undefined || !isOnBench(state);
+  return isHeld || Object.keys(state.errors).length > 0 ? 'refused' : 'waiting';
+}
+
+function isOnBench({ shipment }: Open): boolean {
+  return (shipment?.place ?? 'bench') === 'bench';
+}
+
+function conflictOf(state: Open) {
+  const { theirs } = state;
+  const mine = theirs && changeOf(state);
+  return theirs && mine !== undefined ? { theirs, mine, fields: pathsOf(mine) } : undefined;
+}
+
+/** Derives everything that is shown from the state. */
+export function figuresOf(state: ComputedRef<Open>) {
+  const figures = computed(() => state.value.figures);
+  const stored = computed(() => state.value.shipment);
+  const canStep = (has: boolean | undefined) => isOnBench(state.value) && has === true;
+  return {
+    stored,
+    figures,
+    errors: computed(() => state.value.errors),
+    state: computed(() => saveState(state.value)),
+    trouble: computed(() => state.value.away ?? ''),
+    conflict: computed(() => conflictOf(state.value)),
+    plan: computed(() => figures.value?.worked.plan ?? undefined),
+    size: computed(() => figures.value?.worked.size ?? undefined),
+    quotes: computed(() => figures.value?.worked.quotes ?? []),
+    summary: computed(() => figures.value?.summary ?? undefined),
+    fingerprint: computed(() => figures.value?.worked.fingerprint ?? ''),
+    line: computed(() => figures.value?.line),
+    missing: computed(() => figures.value?.worked.missing ?? []),
+    /** Why there can be no plan, in sentences. */
+    refusals: computed(() => figures.value?.worked.refusals ?? []),
+    canUndo: computed(() => canStep(stored.value?.can_undo === true || changeOf(state.value) !== undefined)),
+    canRedo: computed(() =>
+      canStep(
+        state.value.aside !== undefined || (stored.value?.can_redo === true && !isPending(state.value)),
+      ),
+    ),
+    /** Where it is put away, if it is. */
+    away: computed(() => (isOnBench(state.value) ? undefined : stored.value?.place)),
+  };
+}
