@@ -1,6 +1,6 @@
 //! Takes a picture of each main view of the demo studio, into the folder given.
 
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 
 use anyhow::{Context, Result};
 use hummock_browser_tests::{Page, Studio};
@@ -101,6 +101,32 @@ async fn main() -> Result<()> {
         page.picture(&folder.join(format!("{view}.png"))).await?;
     }
     page.goto("about:blank").await.ok();
+    studio.close().await?;
+    tablets(&pool, &folder).await
+}
+
+/// What a tablet is asked, and where it is listed.
+async fn tablets(pool: &PgPool, folder: &Path) -> Result<()> {
+    let keys = std::env::temp_dir().join(format!("hummock-keys-{}", std::process::id()));
+    let studio = Studio::open_to_tablets(pool, &keys).await?;
+    let tablet = studio.tablet()?;
+    tablet.goto("/").await?;
+    tablet
+        .sees(".modal", "gives the studio’s passphrase once")
+        .await?;
+    tablet.picture(&folder.join("sign-in.png")).await?;
+    tablet.fill("name", "Tablet at the packing table").await?;
+    tablet.fill("passphrase", &studio.passphrase()?).await?;
+    tablet.press_called("Let it in").await?;
+    tablet.lacks(".modal.show").await?;
+    let page = studio.page();
+    page.goto("/studio").await?;
+    page.sees("[data-device]", "Tablet at the packing table")
+        .await?;
+    page.asks("document.querySelector('#tablets').scrollIntoView()")
+        .await?;
+    page.picture(&folder.join("tablets.png")).await?;
+    std::fs::remove_dir_all(keys)?;
     studio.close().await
 }
 

@@ -1,6 +1,6 @@
 //! `ChromeDriver` and headless Chromium.
 
-use std::process::Stdio;
+use std::{process::Stdio, time::Duration};
 
 use anyhow::{Context, Result, bail};
 use thirtyfour::prelude::*;
@@ -10,6 +10,8 @@ use tokio::{
 };
 
 const STARTED_ON: &str = "started successfully on port ";
+/// Nothing that a browser is asked to do takes longer; nor does a test that failed wait longer for it to go.
+const LONGEST_ACT: Duration = Duration::from_secs(20);
 const ARGUMENTS: [&str; 10] = [
     "--headless",
     "--no-sandbox",
@@ -63,7 +65,10 @@ impl Driver {
         }
         wanted.add_arg(&format!("--window-size={width},{height}"))?;
         wanted.add_arg("--lang=en-GB")?;
-        let browser = WebDriver::new(format!("http://127.0.0.1:{}", self.port), wanted).await?;
-        Ok(browser)
+        // As whoever goes on past the warning, before the studio's certificate is installed.
+        wanted.accept_insecure_certs(true)?;
+        let address = format!("http://127.0.0.1:{}", self.port);
+        let browser = WebDriver::builder(address, wanted).request_timeout(LONGEST_ACT);
+        Ok(browser.await?)
     }
 }

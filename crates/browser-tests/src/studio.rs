@@ -3,7 +3,7 @@
 use std::{net::SocketAddr, path::Path};
 
 use anyhow::{Context, Result};
-use hummock_server::{Clock, Running, ServeOptions, serve};
+use hummock_server::{Certificate, Clock, Listen, Running, ServeOptions, serve};
 use sqlx::PgPool;
 use thirtyfour::prelude::*;
 
@@ -14,8 +14,9 @@ pub struct Studio {
     options: ServeOptions,
     running: Option<Running>,
     address: SocketAddr,
-    browser: WebDriver,
+    // It ends before the window is let go of, which would otherwise wait for it.
     _driver: Driver,
+    browser: WebDriver,
 }
 
 /// The day on which the demo studio's dates are as written.
@@ -35,15 +36,28 @@ impl Studio {
     /// # Errors
     /// When the server or the browser does not start.
     pub async fn sized(pool: &PgPool, width: u32, height: u32) -> Result<Self> {
+        let on_loopback = ServeOptions::on_loopback(url_of(pool)?, hummock_pages::file);
+        Self::serving(on_loopback, width, height).await
+    }
+
+    /// Serves the demo studio on the local network too, before a window of the size of a tablet.
+    ///
+    /// # Errors
+    /// When the server or the browser does not start.
+    pub async fn open_to_tablets(pool: &PgPool, keys: &Path) -> Result<Self> {
         let options = ServeOptions {
-            database_url: url_of(pool)?,
-            address: ([127, 0, 0, 1], 0).into(),
+            listen: Some(Listen(([127, 0, 0, 1], 0).into())),
+            certificate: Certificate::Studio(keys.to_owned()),
+            ..ServeOptions::on_loopback(url_of(pool)?, hummock_pages::file)
+        };
+        Self::serving(options, 1024, 768).await
+    }
+
+    async fn serving(options: ServeOptions, width: u32, height: u32) -> Result<Self> {
+        let options = ServeOptions {
             start_with: Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo"),
-            with_shipments: true,
             clock: Clock::Standing(TODAY.parse()?),
-            pages: hummock_pages::file,
-            allow_hosts: Vec::new(),
-            origins: Vec::new(),
+            ..options
         };
         let running = serve(&options).await?;
         let address = running.address();
@@ -53,8 +67,8 @@ impl Studio {
             options,
             running: Some(running),
             address,
-            browser,
             _driver: driver,
+            browser,
         };
         studio.page().goto("/").await?;
         Ok(studio)
@@ -64,6 +78,27 @@ impl Studio {
     #[must_use]
     pub fn page(&self) -> Page {
         Page::new(self.browser.clone(), format!("http://{}", self.address))
+    }
+
+    /// Returns the page of the same window, as a tablet of the local network opens it.
+    ///
+    /// # Errors
+    /// When it is not open to tablets.
+    pub fn tablet(&self) -> Result<Page> {
+        let running = self.running.as_ref().context("it is served")?;
+        let network = running.network().context("it is open to tablets")?;
+        let address = network.addresses.first().context("it has an address")?;
+        Ok(Page::new(self.browser.clone(), address.clone()))
+    }
+
+    /// Returns the passphrase that this start made.
+    ///
+    /// # Errors
+    /// When there was one before.
+    pub fn passphrase(&self) -> Result<String> {
+        let network = self.running.as_ref().and_then(Running::network);
+        let made = network.and_then(|network| network.first_passphrase.clone());
+        made.context("a passphrase was made")
     }
 
     /// Stops serving, as when the machine under the bench goes to sleep.

@@ -51,7 +51,7 @@ async fn the_bench_shows_what_is_to_be_done(pool: PgPool) -> Result<()> {
 
 #[sqlx::test(migrations = false)]
 async fn a_shipment_is_archived_deleted_and_taken_back(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+    let mut studio = Studio::open(&pool).await?;
     let page = studio.page();
     let press_more = async |act: &str| -> Result<()> {
         page.press_called("More for Kelp Ladder").await?;
@@ -74,6 +74,14 @@ async fn a_shipment_is_archived_deleted_and_taken_back(pool: PgPool) -> Result<(
     page.sees("[data-test='put-away']", "To change it, take it back.")
         .await?;
     page.find("fieldset[disabled]").await?;
+    studio.go_away().await?;
+    page.press_called("Back to the bench").await?;
+    page.sees(
+        "[data-test='put-away']",
+        "It stays there: the server can’t be reached",
+    )
+    .await?;
+    studio.come_back().await?;
     page.press_called("Back to the bench").await?;
     page.lacks("[data-test='put-away']").await?;
     page.goto(&stop.replace("guard", "measure")).await?;

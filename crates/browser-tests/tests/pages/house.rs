@@ -258,3 +258,38 @@ async fn the_odds_are_a_quick_sum_with_sliders(pool: PgPool) -> Result<()> {
     page.sees("[data-test='figures']", "1 in 130").await?;
     studio.close().await
 }
+
+#[sqlx::test(migrations = false)]
+async fn changed_rules_and_materials_are_not_left_by_accident(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/studio").await?;
+    page.press("[name='schools.padding'][value='lean']").await?;
+    page.sees(".side", "Kelp Ladder").await?;
+    page.press_called("Stores").await?;
+    page.sees(".modal.show", "You have not kept the changed rules")
+        .await?;
+    page.press_called("Stay here").await?;
+    page.lacks(".modal.show").await?;
+    page.sees(".side", "Kelp Ladder").await?;
+    page.press_called("Stores").await?;
+    page.press_called("Leave all the same").await?;
+    page.sees("h1", "Stores").await?;
+
+    page.goto("/stores/tapes").await?;
+    page.press_called("New tape").await?;
+    page.fill("material.name", "Gummed cloth").await?;
+    page.press_called("House rules").await?;
+    page.sees(".modal.show", "what you typed about this material")
+        .await?;
+    page.press_called("Stay here").await?;
+    page.lacks(".modal.show").await?;
+    page.holds("material.name", "Gummed cloth").await?;
+    // Nothing was changed at the rules, so nothing is asked there.
+    page.press_called("House rules").await?;
+    page.press_called("Leave all the same").await?;
+    page.sees("main", "How much padding?").await?;
+    page.press_called("Bench").await?;
+    page.sees("h1", "On the bench").await?;
+    studio.close().await
+}

@@ -1,0 +1,7 @@
+//! The pages, as a person uses them.
+
+mod guard;
+mod house;
+mod network;
+mod shipment;
+mod typing;

@@ -1,0 +1,135 @@
+//! Nothing that is typed is lost: with the server away, over reloads, in two windows, and when it is refused.
+
+use anyhow::Result;
+use hummock_browser_tests::{Page, Studio};
+use sqlx::PgPool;
+use thirtyfour::Key;
+
+/// Opens a shipment of the bench where it is measured.
+async fn measure(page: &Page, title: &str) -> Result<()> {
+    page.press_called(title).await?;
+    page.sees("h1", title).await?;
+    page.is_saved().await?;
+    page.keys("1").await?;
+    page.find("[name='title']").await?;
+    Ok(())
+}
+
+#[sqlx::test(migrations = false)]
+async fn what_is_typed_before_a_shipment_could_be_opened_is_laid_over_it(
+    pool: PgPool,
+) -> Result<()> {
+    let mut studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    measure(&page, "Kelp Ladder").await?;
+    let path = page.address().await?;
+    page.press_called("Bench").await?;
+    page.sees("main", "Kelp Ladder").await?;
+    studio.go_away().await?;
+    page.back().await?;
+    page.sees(".trouble", "What you type is kept here").await?;
+    page.fill("title", "Kelp Ladder, typed blind").await?;
+    page.sees("[data-test='save-state']", "Kept in this page")
+        .await?;
+    studio.come_back().await?;
+    page.is_saved().await?;
+    page.sees("h1", "Kelp Ladder, typed blind").await?;
+    // The rest of it is as it was.
+    page.holds("piece.width", "900 mm").await?;
+    let page = studio.page();
+    page.reload().await?;
+    page.is_saved().await?;
+    page.sees("h1", "Kelp Ladder, typed blind").await?;
+    assert_eq!(page.address().await?, path);
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_new_shipment_that_was_left_while_the_server_was_away_reaches_the_bench(
+    pool: PgPool,
+) -> Result<()> {
+    let mut studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("New shipment").await?;
+    page.find("[name='title']").await?;
+    studio.go_away().await?;
+    page.fill("title", "Left in the rain").await?;
+    page.sees("[data-test='save-state']", "Kept in this page")
+        .await?;
+    page.press_called("Bench").await?;
+    page.sees(
+        "[data-test='outbox']",
+        "Left in the rain, kept in this browser",
+    )
+    .await?;
+    studio.come_back().await?;
+    page.sees("main ul", "Left in the rain").await?;
+    page.lacks("[data-test='outbox']").await?;
+    page.press_called("Left in the rain").await?;
+    page.is_saved().await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn what_is_refused_at_size_number_and_reason_outlives_a_reload(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    measure(&page, "The Ropewalk").await?;
+    page.fill("size", "35 by some").await?;
+    page.sees(".error", "2 of 3 lengths are given").await?;
+    page.press_called("Wrap it all the same").await?;
+    page.type_into("reason", "The buyer knows that it").await?;
+    page.keys(Key::Tab).await?;
+    page.reload().await?;
+    page.holds("size", "35 by some").await?;
+    page.sees(".error", "2 of 3 lengths are given").await?;
+    page.holds("reason", "The buyer knows that it").await?;
+    page.sees("[data-test='save-state']", "A value is not taken yet")
+        .await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_conflict_is_still_there_after_two_reloads(pool: PgPool) -> Result<()> {
+    let mut studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    measure(&page, "Kelp Ladder").await?;
+    studio.go_away().await?;
+    page.fill("title", "Kelp Ladder, mine").await?;
+    page.sees("[data-test='save-state']", "Kept in this page")
+        .await?;
+    // Somebody else is quicker.
+    sqlx::query("UPDATE shipment SET version = version + 1")
+        .execute(&pool)
+        .await?;
+    studio.come_back().await?;
+    for _ in 0..2 {
+        page.sees("[data-test='conflict']", "Kelp Ladder, mine")
+            .await?;
+        page.reload().await?;
+    }
+    page.sees("[data-test='conflict']", "Kelp Ladder, mine")
+        .await?;
+    page.press_called("Put yours on top").await?;
+    page.is_saved().await?;
+    page.sees("h1", "Kelp Ladder, mine").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn undo_takes_a_refused_value_back_and_redo_brings_it_again(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    measure(&page, "Kelp Ladder").await?;
+    page.fill("piece.width", "nine").await?;
+    page.sees("[data-test='save-state']", "A value is not taken yet")
+        .await?;
+    page.press_called("Undo").await?;
+    page.holds("piece.width", "900 mm").await?;
+    page.is_saved().await?;
+    page.press_called("Redo").await?;
+    page.holds("piece.width", "nine").await?;
+    page.sees("[data-test='save-state']", "A value is not taken yet")
+        .await?;
+    studio.close().await
+}
