@@ -3,15 +3,20 @@ import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 
 import MaterialPatterns from './drawing/MaterialPatterns.vue';
+import { useWindowTitle } from './frame/title';
 import SignIn from './frame/SignIn.vue';
 import TopStrip from './frame/TopStrip.vue';
 import KeysPanel from './keys/KeysPanel.vue';
 import { useKeys } from './keys/useKeys';
+import { useSaid } from './said/say';
 import { useUnits } from './units/useUnits';
 
 const router = useRouter();
 const units = useUnits();
 const keysShown = ref(false);
+
+const { aloud } = useSaid();
+useWindowTitle();
 
 useKeys({
   n: () => void router.push('/shipments/new'),
@@ -24,11 +29,13 @@ useKeys({
 </script>
 
 <template>
+  <a class="skip" href="#main">To what this page is about</a>
   <MaterialPatterns />
   <TopStrip @keys="keysShown = true" />
-  <main>
+  <main id="main" tabindex="-1">
     <RouterView />
   </main>
   <SignIn />
   <KeysPanel v-model="keysShown" />
+  <p class="visually-hidden" role="status" aria-live="polite" data-test="aloud">{{ aloud }}</p>
 </template>

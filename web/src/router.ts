@@ -1,52 +1,96 @@
+import { nextTick } from 'vue';
 import { createRouter, createWebHistory } from 'vue-router';
 
 import { beginShipment } from './shipment/begun';
+import { STOPS } from './shipment/stops';
+import type { StopName } from './shipment/stops';
 
-export const STOPS = ['measure', 'guard', 'box', 'price'] as const;
-export type StopName = (typeof STOPS)[number];
+declare module 'vue-router' {
+  interface RouteMeta {
+    /** What the place is called. */
+    title?: string;
+  }
+}
+
+const PAGES: Record<StopName, () => Promise<unknown>> = {
+  measure: () => import('./stops/measure/MeasureStop.vue'),
+  guard: () => import('./stops/guard/GuardStop.vue'),
+  box: () => import('./stops/box/BoxStop.vue'),
+  price: () => import('./stops/price/PriceStop.vue'),
+};
 
 export const router = createRouter({
   history: createWebHistory(),
   scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
   routes: [
-    { path: '/', name: 'bench', component: () => import('./places/BenchPlace.vue') },
+    {
+      path: '/',
+      name: 'bench',
+      meta: { title: 'Bench' },
+      component: () => import('./places/BenchPlace.vue'),
+    },
     { path: '/shipments/new', redirect: () => `/shipments/${beginShipment()}/measure` },
     { path: '/shipments/:id', redirect: (to) => `/shipments/${String(to.params.id)}/measure` },
     {
       path: '/shipments/:id',
       component: () => import('./places/ShipmentPlace.vue'),
       props: true,
-      children: [
-        { path: 'measure', name: 'measure', component: () => import('./stops/measure/MeasureStop.vue') },
-        { path: 'guard', name: 'guard', component: () => import('./stops/guard/GuardStop.vue') },
-        { path: 'box', name: 'box', component: () => import('./stops/box/BoxStop.vue') },
-        { path: 'price', name: 'price', component: () => import('./stops/price/PriceStop.vue') },
-      ],
+      children: STOPS.map(({ name, title }) => ({
+        path: name,
+        name,
+        meta: { title },
+        component: PAGES[name],
+      })),
     },
     {
       path: '/stores/:shelf?',
       name: 'stores',
+      meta: { title: 'Stores' },
       component: () => import('./places/stores/StoresPlace.vue'),
       props: true,
     },
-    { path: '/studio', name: 'studio', component: () => import('./places/house/HousePlace.vue') },
+    {
+      path: '/studio',
+      name: 'studio',
+      meta: { title: 'House rules' },
+      component: () => import('./places/house/HousePlace.vue'),
+    },
     {
       path: '/sums/:sum?',
       name: 'sums',
+      meta: { title: 'Quick sums' },
       component: () => import('./places/sums/SumsPlace.vue'),
       props: true,
     },
     {
       path: '/measuring-sheet',
       name: 'measuring-sheet',
+      meta: { title: 'Measuring sheet' },
       component: () => import('./places/MeasuringSheet.vue'),
     },
-    { path: '/about/api', name: 'api', component: () => import('./places/ApiPlace.vue') },
+    {
+      path: '/about/api',
+      name: 'api',
+      meta: { title: 'The API' },
+      component: () => import('./places/ApiPlace.vue'),
+    },
     {
       path: '/about/licences',
       name: 'licences',
+      meta: { title: 'Licences' },
       component: () => import('./places/LicencesPlace.vue'),
     },
-    { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./places/NowherePlace.vue') },
+    {
+      path: '/:rest(.*)*',
+      name: 'nowhere',
+      meta: { title: 'Not found' },
+      component: () => import('./places/NowherePlace.vue'),
+    },
   ],
+});
+
+// Whoever goes somewhere by keyboard or by ear begins there, not at the link that was followed.
+router.afterEach((to, from) => {
+  if (from.matched.length === 0 || to.path === from.path) return;
+  void nextTick(() => document.getElementById('main')?.focus({ preventScroll: true }));
 });

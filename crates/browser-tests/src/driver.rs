@@ -3,7 +3,8 @@
 use std::{process::Stdio, time::Duration};
 
 use anyhow::{Context, Result, bail};
-use thirtyfour::prelude::*;
+use serde_json::json;
+use thirtyfour::{LoggingPrefsLogLevel, prelude::*};
 use tokio::{
     io::{AsyncBufReadExt, BufReader},
     process::{Child, Command},
@@ -12,6 +13,8 @@ use tokio::{
 const STARTED_ON: &str = "started successfully on port ";
 /// Nothing that a browser is asked to do takes longer; nor does a test that failed wait longer for it to go.
 const LONGEST_ACT: Duration = Duration::from_secs(20);
+/// A narrower window is the screen of a phone.
+const NARROWEST_WINDOW: u32 = 500;
 const ARGUMENTS: [&str; 10] = [
     "--headless",
     "--no-sandbox",
@@ -63,10 +66,17 @@ impl Driver {
         for argument in ARGUMENTS {
             wanted.add_arg(argument)?;
         }
+        if width < NARROWEST_WINDOW {
+            let screen =
+                json!({ "width": width, "height": height, "pixelRatio": 1, "touch": true });
+            wanted
+                .add_experimental_option("mobileEmulation", json!({ "deviceMetrics": screen }))?;
+        }
         wanted.add_arg(&format!("--window-size={width},{height}"))?;
         wanted.add_arg("--lang=en-GB")?;
         // As whoever goes on past the warning, before the studio's certificate is installed.
         wanted.accept_insecure_certs(true)?;
+        wanted.set_browser_log_level(LoggingPrefsLogLevel::Warning)?;
         let address = format!("http://127.0.0.1:{}", self.port);
         let browser = WebDriver::builder(address, wanted).request_timeout(LONGEST_ACT);
         Ok(browser.await?)

@@ -8,6 +8,16 @@ use thirtyfour::{Key, prelude::*};
 const PATIENCE: Duration = Duration::from_secs(15);
 const LOOK_EVERY: Duration = Duration::from_millis(40);
 
+const AXE: &str = "../../web/node_modules/axe-core/axe.min.js";
+/// Every rule of the usual conformance levels and of good practice.
+const LOOK_OVER: &str = "
+    const done = arguments[arguments.length - 1];
+    axe.run(document, { resultTypes: ['violations'] }).then(
+        ({ violations }) => done(violations.flatMap(({ id, help, nodes }) =>
+            nodes.map(({ target, failureSummary }) => `${id} (${help}): ${target.join(' ')} ${failureSummary}`))),
+        (error) => done([String(error)]),
+    );";
+
 /// The page in one window of the browser.
 #[derive(Debug, Clone)]
 pub struct Page {
@@ -47,6 +57,51 @@ impl Page {
     /// When the browser is gone.
     pub async fn address(&self) -> Result<String> {
         Ok(self.browser.current_url().await?.to_string())
+    }
+
+    /// Returns the part of an address that [`Page::goto`] goes to.
+    #[must_use]
+    pub fn path_of(address: &str) -> String {
+        let path = address.splitn(4, '/').nth(3).unwrap_or_default();
+        format!("/{path}")
+    }
+
+    /// Waits until the window is called so.
+    ///
+    /// # Errors
+    /// When it is called something else.
+    pub async fn is_called(&self, title: &str) -> Result<()> {
+        self.until(|| async { Ok((self.browser.title().await? == title).then_some(())) })
+            .await
+            .with_context(|| format!("the window was never called {title}"))
+    }
+
+    /// Waits until the keyboard is at the element of a selector.
+    ///
+    /// # Errors
+    /// When it is elsewhere.
+    pub async fn is_at(&self, css: &str) -> Result<()> {
+        let at = format!("return document.activeElement?.matches(\"{css}\") ?? false");
+        self.until(|| async { Ok((self.asks(&at).await? == true).then_some(())) })
+            .await
+            .with_context(|| format!("the keyboard never came to {css}"))
+    }
+
+    /// Waits until an element that is only read out says a text.
+    ///
+    /// # Errors
+    /// When it does not.
+    pub async fn sees_hidden(&self, css: &str, text: &str) -> Result<()> {
+        let says = format!("return document.querySelector(\"{css}\")?.textContent ?? ''");
+        self.until(|| async {
+            let said = self.asks(&says).await?;
+            Ok(said
+                .as_str()
+                .is_some_and(|said| said.contains(text))
+                .then_some(()))
+        })
+        .await
+        .with_context(|| format!("{css} never said \"{text}\""))
     }
 
     /// Goes back in the browser's history.
@@ -274,6 +329,26 @@ impl Page {
     /// When it was closed.
     pub async fn to_window(&self, window: WindowHandle) -> Result<()> {
         Ok(self.browser.switch_to_window(window).await?)
+    }
+
+    /// Looks the page over as it is now for whatever would keep somebody from using it.
+    ///
+    /// # Errors
+    /// When something is found: the rule, and each element that breaks it.
+    pub async fn everyone_can_use_it(&self) -> Result<()> {
+        let axe = Path::new(env!("CARGO_MANIFEST_DIR")).join(AXE);
+        let axe = std::fs::read_to_string(axe).context("axe is missing: run bin/test")?;
+        self.browser.execute(axe, vec![]).await?;
+        let found = self.browser.execute_async(LOOK_OVER, vec![]).await?;
+        let found: Vec<String> = serde_json::from_value(found.json().clone())?;
+        if found.is_empty() {
+            return Ok(());
+        }
+        bail!(
+            "{} can't be used by all: {}",
+            self.address().await?,
+            found.join("\n")
+        )
     }
 
     /// Keeps a picture of the page.

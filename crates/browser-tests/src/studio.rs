@@ -2,10 +2,10 @@
 
 use std::{net::SocketAddr, path::Path};
 
-use anyhow::{Context, Result};
+use anyhow::{Context, Result, ensure};
 use hummock_server::{Certificate, Clock, Listen, Running, ServeOptions, serve};
 use sqlx::PgPool;
-use thirtyfour::prelude::*;
+use thirtyfour::{BrowserLogEntry, prelude::*};
 
 use crate::{Page, driver::Driver};
 
@@ -125,12 +125,26 @@ impl Studio {
         Ok(())
     }
 
-    /// Closes the browser.
+    /// Closes the browser, which found nothing to complain of.
     ///
     /// # Errors
-    /// When it had gone already.
+    /// When it had gone already, or complained in any of its windows.
     pub async fn close(self) -> Result<()> {
-        Ok(self.browser.quit().await?)
+        let mut complaints = Vec::new();
+        for window in self.browser.windows().await? {
+            self.browser.switch_to_window(window).await?;
+            let log = self.browser.browser_log().await?;
+            // That a request was refused or unanswered is what many tests are about; the page says so itself.
+            let own = |entry: &BrowserLogEntry| entry.source.as_deref() != Some("network");
+            complaints.extend(log.into_iter().filter(own).map(|entry| entry.message));
+        }
+        self.browser.quit().await?;
+        ensure!(
+            complaints.is_empty(),
+            "the browser complained: {}",
+            complaints.join("\n")
+        );
+        Ok(())
     }
 }
 

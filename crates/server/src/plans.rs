@@ -41,6 +41,19 @@ pub(crate) struct Preview {
     line: WorkLine,
 }
 
+/// Inputs to find other ways for.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct ChangesRequest {
+    /// What was typed, with the choices as they are.
+    inputs: ShipmentInputs,
+    /// What a bare number is in.
+    #[serde(default)]
+    unit: LengthUnit,
+    /// A layer whose alternatives are wanted with them, as `list_alternatives` gives them.
+    slot: Option<LayerSlot>,
+}
+
 /// A layer to find alternatives for.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -79,9 +92,9 @@ pub(crate) async fn alternatives(
 ///
 /// *More* takes at least a tenth off the chance of damage; *less* saves money, grams or minutes while the chance
 /// stays accepted. Either raises no new finding and can be cut from the shelf; the best worth less cost comes
-/// first.
+/// first. With a `slot`, what else that layer could be is told too.
 #[utoipa::path(
-    operation_id = "list_changes", post, path = "/plans/changes", tag = "plans", request_body = PreviewRequest,
+    operation_id = "list_changes", post, path = "/plans/changes", tag = "plans", request_body = ChangesRequest,
     responses(
         (status = 200, description = "Each with what it costs, what it is worth, and the choices that make it; null before the piece is measured", body = Option<Changes>),
         (status = 422, description = "Values that can't stand, each with its field", body = Problem),
@@ -89,11 +102,15 @@ pub(crate) async fn alternatives(
 )]
 pub(crate) async fn changes(
     State(app): State<App>,
-    Body(request): Body<PreviewRequest>,
+    Body(request): Body<ChangesRequest>,
 ) -> Result<Json<Option<Changes>>, Problem> {
     let house = app.house().await?;
     let inputs = request.inputs.checked(request.unit, app.clock.today())?;
-    Ok(Json(ways::changes(&inputs, &house.house)?))
+    let mut changes = ways::changes(&inputs, &house.house)?;
+    if let (Some(changes), Some(slot)) = (&mut changes, request.slot) {
+        changes.alternatives = Some(ways::alternatives(&inputs, &house.house, slot)?);
+    }
+    Ok(Json(changes))
 }
 
 /// Works out plan and quotes by the studio's rules; nothing is stored.

@@ -7,6 +7,7 @@ use hummock_core::{
     material::Catalogue,
     odds::{PieceClass, Route},
     quantity::LengthUnit,
+    shipment::{FieldHint, hints},
 };
 use jiff::civil::Date;
 use serde::Serialize;
@@ -34,6 +35,8 @@ pub(crate) struct StudioView {
     allowances: &'static [Allowance],
     /// Every question that practitioners answer differently, with its schools.
     schools: &'static [SchoolQuestion],
+    /// What stands for fields of a shipment that are left empty.
+    hints: Vec<FieldHint>,
     /// Every layer that a plan can have, from the art outward.
     slots: Vec<SlotName>,
     /// Every kind of piece that has odds of its own.
@@ -105,6 +108,7 @@ pub(crate) async fn show(State(app): State<App>) -> Result<Json<StudioView>, Pro
         rules: house.house.rules.clone(),
         allowances: ALLOWANCES,
         schools: SCHOOLS,
+        hints: hints(&house.house.rules),
         slots: LayerSlot::ALL
             .map(|slot| SlotName {
                 slot,

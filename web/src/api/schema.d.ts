@@ -171,7 +171,7 @@ export interface paths {
          * Says what would protect a shipment more, and what could be left out; nothing is stored.
          * @description *More* takes at least a tenth off the chance of damage; *less* saves money, grams or minutes while the chance
          *     stays accepted. Either raises no new finding and can be cut from the shelf; the best worth less cost comes
-         *     first.
+         *     first. With a `slot`, what else that layer could be is told too.
          */
         post: operations["list_changes"];
         delete?: never;
@@ -1435,6 +1435,19 @@ export interface components {
             /** @description Between the bars. */
             width_mm: components["schemas"]["Length"];
         };
+        /** @description A point on which a piece bears, as shares of its size. */
+        BearingPoint: {
+            /**
+             * Format: double
+             * @description Of the width, from the left: 0 to 1.
+             */
+            across: number;
+            /**
+             * Format: double
+             * @description Of the height, from below: 0 to 1.
+             */
+            up: number;
+        };
         /** @description What a shipment starts from. */
         Began: {
             /**
@@ -1855,6 +1868,8 @@ export interface components {
             flap_trim_mm: components["schemas"]["Length"];
             /** @description How far it reaches along each edge. */
             leg_mm: components["schemas"]["Length"];
+            /** @description Its blank, to draw and to cut by. */
+            lines: components["schemas"]["PocketLines"];
             /** @description The tab on wall A. */
             tab_mm: components["schemas"]["Length"];
             /** @description The wall under the inner back flap. */
@@ -1941,6 +1956,8 @@ export interface components {
         };
         /** @description What would protect a plan more, and what could be left out of it; the best worth first. */
         Changes: {
+            /** @description What else the layer that was asked about could be; nothing where none was asked about. */
+            alternatives?: components["schemas"]["Alternative"][] | null;
             /** @description What would save money, grams or minutes while the odds stay accepted. */
             less: components["schemas"]["OfferedChange"][];
             /** @description What would make it at least a tenth likelier to arrive whole. */
@@ -1948,6 +1965,14 @@ export interface components {
             /** @description What to do where no change of the packing brings the odds under what the house accepts. */
             otherwise?: string | null;
             price_step?: components["schemas"]["PriceStep"] | null;
+        };
+        /** @description Inputs to find other ways for. */
+        ChangesRequest: {
+            /** @description What was typed, with the choices as they are. */
+            inputs: components["schemas"]["ShipmentInputs"];
+            slot?: components["schemas"]["LayerSlot"] | null;
+            /** @description What a bare number is in. */
+            unit?: components["schemas"]["LengthUnit"];
         };
         /**
          * @description The choices of a shipment; what is absent follows the house rules.
@@ -2261,6 +2286,8 @@ export interface components {
              * @description How far it reaches along each edge.
              */
             leg_mm: number;
+            /** @description Its blank, to draw and to cut by. */
+            lines: components["schemas"]["PocketLines"];
             /**
              * Format: double
              * @description That laps outside wall B.
@@ -2574,6 +2601,11 @@ export interface components {
             clearance_mm: components["schemas"]["Length"];
             /** @description The gaps to fill. */
             gap_m3: components["schemas"]["Volume"];
+            /**
+             * Format: int32
+             * @description The same in whole litres, rounded up, as it is poured.
+             */
+            loose_litres: number;
             /** @description What goes in, loose, before it settles. */
             loose_m3: components["schemas"]["Volume"];
         };
@@ -2817,6 +2849,8 @@ export interface components {
             /** @description The shock that it can take that way. */
             limit_g: components["schemas"]["Shock"];
             needed_mm?: components["schemas"]["Length"] | null;
+            /** @description Whether it survives that fall. */
+            passes: boolean;
             peak_g?: components["schemas"]["Shock"] | null;
             static_kpa?: components["schemas"]["Stress"] | null;
             /** @description The highest fall that does no harm. */
@@ -2891,6 +2925,18 @@ export interface components {
             plane_factor: number;
             /** @description What lies on each side of it; a side that is left out is bare. */
             sides: components["schemas"]["FallSideParts"];
+        };
+        /** @description What is said beside a field of a shipment. */
+        FieldHint: {
+            /**
+             * Format: int32
+             * @description What stands for it while it is empty, where that is one number; null where it depends on the piece.
+             */
+            empty?: number | null;
+            /** @description The path of the field in the inputs. */
+            field: string;
+            /** @description What may stand there, and what holds while nothing does. */
+            says: string;
         };
         /** @description A loose fill for the room between the wrapped piece and the box. */
         Fill: {
@@ -4329,6 +4375,13 @@ export interface components {
          * @enum {string}
          */
         PlasticRule: "no_rule" | "least";
+        /** @description The lines of a pocket's blank, from the corner with the face, along wall A and along wall B. */
+        PocketLines: {
+            /** @description Where the knife turns, around the blank. */
+            cut_mm: components["schemas"]["Length"][][];
+            /** @description Each score from where to where. */
+            scores_mm: components["schemas"]["Length"][][][];
+        };
         /** @description A place on a blank, from its lower left corner. */
         Point: {
             /** @description To the right. */
@@ -4503,6 +4556,11 @@ export interface components {
              */
             open: number;
         };
+        /**
+         * @description How near the day is that a shipment is promised for.
+         * @enum {string}
+         */
+        Promise: "past" | "soon" | "later";
         /** @description What one service says to a parcel. */
         Quote: {
             /** @description The weights side by side. */
@@ -5350,6 +5408,8 @@ export interface components {
             classes: components["schemas"]["ClassName"][];
             /** @description Where it ships to. */
             countries: components["schemas"]["CountryView"][];
+            /** @description What stands for fields of a shipment that are left empty. */
+            hints: components["schemas"]["FieldHint"][];
             /** @description Its name. */
             name: string;
             /** @description Every route, the gentlest first. */
@@ -5603,13 +5663,18 @@ export interface components {
         };
         /** @description Where a shipment stands. */
         WorkLine: {
+            /** @description Whether the paint and varnish have cured by the day; null where there is nothing to cure, or no plan. */
+            cured?: boolean | null;
             /** @description What is to be done next. */
             next: components["schemas"]["NextAct"];
+            promise?: components["schemas"]["Promise"] | null;
             /** @description Every stop in the order of the work. */
             stops: components["schemas"]["StopState"][];
         };
         /** @description What follows from the inputs of a shipment. */
         Worked: {
+            /** @description Where a piece that is no rectangle bears; where each corner protector sits. */
+            bearing: components["schemas"]["BearingPoint"][];
             /**
              * Format: int32
              * @description The edition of the program that worked it out.
@@ -6660,7 +6725,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PreviewRequest"];
+                "application/json": components["schemas"]["ChangesRequest"];
             };
         };
         responses: {

@@ -1,30 +1,24 @@
 import { createGlobalState } from '@vueuse/core';
-import { ref, shallowRef } from 'vue';
+import { watch } from 'vue';
 
 import { useUnits } from '@/units/useUnits';
 
 import { answer, api } from './client';
-import type { Studio } from './types';
+import { useRead } from './queries';
 
-const TRY_AGAIN_AFTER_MS = 2500;
-
-/** The studio: its name, rules and shelf, asked for once a page. */
+/** The studio: its name, rules and shelf, asked for once a page and whenever one comes back to it. */
 export const useStudio = createGlobalState(() => {
-  const studio = shallowRef<Studio>();
-  const away = ref(false);
   const { house } = useUnits();
-
-  async function load(): Promise<void> {
-    try {
-      studio.value = await answer(api.GET('/api/v1/studio'));
-      house.value = studio.value.unit;
-      away.value = false;
-    } catch {
-      away.value = true;
-      setTimeout(() => void load(), TRY_AGAIN_AFTER_MS);
-    }
-  }
-  void load();
-
-  return { studio, away, reload: load };
+  const { data, away, reload } = useRead({
+    queryKey: ['studio'],
+    queryFn: ({ signal }) => answer(api.GET('/api/v1/studio', { signal })),
+  });
+  watch(
+    () => data.value?.unit,
+    (unit) => {
+      if (unit) house.value = unit;
+    },
+    { immediate: true },
+  );
+  return { studio: data, away, reload };
 });

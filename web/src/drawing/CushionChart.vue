@@ -1,7 +1,11 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { keepPreviousData } from '@tanstack/vue-query';
+import { scaleLinear, scaleLog } from 'd3-scale';
+import { line } from 'd3-shape';
+import { computed } from 'vue';
 
 import { answer, api } from '@/api/client';
+import { useRead } from '@/api/queries';
 import type { CurveAt, CushionCurve } from '@/api/types';
 
 /** A cushion curve: shock over static stress, at one drop and one thickness, with a plan's point on it. */
@@ -29,90 +33,75 @@ const {
 const FRAME = { width: 460, height: 250, left: 46, right: 12, top: 14, bottom: 42 };
 const MOST_G = 220;
 const TICKS_G = [25, 50, 100, 150, 200];
-const DECADE_STEPS = [1, 2, 5];
+/** Numbers below the axis, at most about so many. */
+const TICKS_KPA = 8;
 
-const points = ref<CurveAt[]>([]);
-watch(
-  () => [curve, thickness, drop] as const,
-  async () => {
-    const body = {
-      a_kpa: curve.a_kpa,
-      b_m3_per_kj: curve.b_m3_per_kj,
-      thickness_mm: thickness,
-      drop_mm: drop,
-      epsilon_min: curve.epsilon_min_kj_m3 ?? null,
-      epsilon_max: curve.epsilon_max_kj_m3 ?? null,
-    };
-    const drawn = await answer(api.POST('/api/v1/sums/cushion-curve', { body })).catch(() => undefined);
-    points.value = drawn?.points ?? [];
-  },
-  { immediate: true },
-);
+const body = computed(() => ({
+  a_kpa: curve.a_kpa,
+  b_m3_per_kj: curve.b_m3_per_kj,
+  thickness_mm: thickness,
+  drop_mm: drop,
+  epsilon_min: curve.epsilon_min_kj_m3 ?? null,
+  epsilon_max: curve.epsilon_max_kj_m3 ?? null,
+}));
+const { data } = useRead({
+  queryKey: computed(() => ['cushion-curve', body.value]),
+  queryFn: ({ signal }) => answer(api.POST('/api/v1/sums/cushion-curve', { body: body.value, signal })),
+  // A curve is a formula: the same question has the same answer.
+  staleTime: Infinity,
+  placeholderData: keepPreviousData,
+});
+const points = computed(() => data.value?.points ?? []);
 
-const span = computed(() => {
+const x = computed(() => {
   const stresses = points.value.map(({ static_kpa }) => static_kpa);
   if (point) stresses.push(point.static_kpa);
-  return { least: Math.min(...stresses) * 0.9, most: Math.max(...stresses) * 1.1 };
+  const domain = stresses.length > 0 ? [Math.min(...stresses) * 0.9, Math.max(...stresses) * 1.1] : [1, 10];
+  return scaleLog(domain, [FRAME.left, FRAME.width - FRAME.right]);
 });
+const y = scaleLinear([0, MOST_G], [FRAME.height - FRAME.bottom, FRAME.top]).clamp(true);
 
-function x(kpa: number): number {
-  const { least, most } = span.value;
-  const share = Math.log(kpa / least) / Math.log(most / least);
-  return FRAME.left + share * (FRAME.width - FRAME.left - FRAME.right);
-}
-
-function y(g: number): number {
-  const high = FRAME.height - FRAME.top - FRAME.bottom;
-  return FRAME.top + high * (1 - Math.min(g, MOST_G) / MOST_G);
-}
-
-function path(tested: boolean): string {
-  let pen = 'M';
-  return points.value
-    .map((at) => {
-      if (at.tested !== tested || at.peak_g > MOST_G) {
-        pen = 'M';
-        return '';
-      }
-      const step = `${pen}${x(at.static_kpa).toFixed(1)} ${y(at.peak_g).toFixed(1)}`;
-      pen = 'L';
-      return step;
-    })
-    .join('');
+function path(tested: boolean): string | undefined {
+  const drawn = line<CurveAt>()
+    .defined((at) => at.tested === tested && at.peak_g <= MOST_G)
+    .x((at) => x.value(at.static_kpa))
+    .y((at) => y(at.peak_g));
+  return drawn(points.value) ?? undefined;
 }
 
 const ticks = computed(() => {
-  const { least, most } = span.value;
-  if (!Number.isFinite(least) || least <= 0) return [];
-  const from = Math.floor(Math.log10(least));
-  const to = Math.ceil(Math.log10(most));
-  return Array.from({ length: to - from + 1 }, (_, power) => 10 ** (from + power))
-    .flatMap((decade) => DECADE_STEPS.map((step) => step * decade))
-    .filter((kpa) => kpa >= least && kpa <= most);
+  const numbered = x.value.tickFormat(TICKS_KPA, '~r');
+  return x.value
+    .ticks(TICKS_KPA)
+    .map((kpa) => ({ kpa, text: numbered(kpa) }))
+    .filter(({ text }) => text !== '');
+});
+const says = computed(() => {
+  const stands = point
+    ? `${name} at ${point.static_kpa.toPrecision(2)} kPa, ${point.peak_g == null ? 'past what was tested' : `${point.peak_g.toFixed(0)} G`}`
+    : '';
+  const takes = limit ? `the piece takes ${limit.toFixed(0)} G` : '';
+  return ['Cushion curve: shock over static stress', stands, takes].filter(Boolean).join('; ');
 });
 const marked = computed(() => {
   if (!point || points.value.length === 0) return undefined;
   const past = point.peak_g == null || point.peak_g > MOST_G;
-  return { x: x(point.static_kpa), y: past ? FRAME.top : y(point.peak_g ?? 0), past };
+  return { x: x.value(point.static_kpa), y: past ? FRAME.top : y(point.peak_g ?? 0), past };
 });
 const base = FRAME.height - FRAME.bottom;
 </script>
 
 <template>
-  <svg
-    :viewBox="`0 0 ${FRAME.width} ${FRAME.height}`"
-    role="img"
-    aria-label="Cushion curve: shock over static stress"
-  >
+  <svg :viewBox="`0 0 ${FRAME.width} ${FRAME.height}`" role="img" :aria-label="says">
     <g class="axis">
       <template v-for="g in TICKS_G" :key="g">
         <path :d="`M${FRAME.left} ${y(g)}H${FRAME.width - FRAME.right}`" class="grid" />
         <text :x="FRAME.left - 6" :y="y(g) + 5" text-anchor="end">{{ g }}</text>
       </template>
       <text x="4" :y="FRAME.top + 2">G</text>
-      <template v-for="kpa in ticks" :key="kpa">
+      <template v-for="{ kpa, text } in ticks" :key="kpa">
         <path :d="`M${x(kpa)} ${base}v5`" />
-        <text :x="x(kpa)" :y="base + 19" text-anchor="middle">{{ +kpa.toPrecision(2) }}</text>
+        <text :x="x(kpa)" :y="base + 19" text-anchor="middle">{{ text }}</text>
       </template>
       <path :d="`M${FRAME.left} ${FRAME.top}V${base}H${FRAME.width - FRAME.right}`" />
       <text :x="FRAME.width - FRAME.right" :y="FRAME.height - 5" text-anchor="end">static stress, kPa</text>

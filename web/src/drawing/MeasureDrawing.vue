@@ -1,11 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
+import type { BearingPoint } from '@/api/types';
 import { useUnits } from '@/units/useUnits';
 
 export type Side = 'width' | 'height' | 'depth';
 
-const { size, lit, piece } = defineProps<{
+const {
+  size,
+  lit,
+  piece,
+  bearing = [],
+} = defineProps<{
   size?: { width_mm: number; height_mm: number; depth_mm: number };
   /** The side that is being typed. */
   lit?: Side;
@@ -15,8 +21,9 @@ const { size, lit, piece } = defineProps<{
     outline: string;
     count: number | null;
     hardware: string;
-    bearing_points: number | null;
   };
+  /** Where it bears, when it is no rectangle. */
+  bearing?: BearingPoint[];
 }>();
 const units = useUnits();
 
@@ -69,22 +76,20 @@ function outline(inset: number): string {
   }
 }
 
-/** The points that a shaped piece bears on, evenly around the middle. */
+/** The points that a shaped piece bears on. */
 const points = computed(() => {
-  if (piece.outline === 'rectangle') return [];
-  const count = piece.bearing_points ?? 4;
   const { width, height } = drawn.value;
-  return Array.from({ length: count }, (_, place) => {
-    const turn = (Math.PI * 2 * (place + 0.5)) / count;
-    const [across, up] = [Math.sin(turn), -Math.cos(turn)];
-    // An arch has square corners below.
-    const square = piece.outline === 'arched' && up > 0;
-    return {
-      x: LEFT + width / 2 + ((square ? Math.sign(across) : across) * width) / 2,
-      y: TOP.value + height / 2 + ((square ? 1 : up) * height) / 2,
-    };
-  });
+  return bearing.map(({ across, up }) => ({
+    x: LEFT + across * width,
+    y: TOP.value + (1 - up) * height,
+  }));
 });
+
+const says = computed(() =>
+  size
+    ? `Front and side of the piece: ${units.size(size.width_mm, size.height_mm, size.depth_mm)}`
+    : 'Front and side of a piece, not measured yet',
+);
 
 function words(which: Side): string {
   return size ? units.length(size[`${which}_mm`]) : which;
@@ -96,7 +101,7 @@ function words(which: Side): string {
     :viewBox="`0 0 ${drawn.side + drawn.depth + 80} ${TOP + drawn.height + 60}`"
     class="measure"
     role="img"
-    aria-label="Front and side of the piece with its dimensions"
+    :aria-label="says"
   >
     <g :class="{ unmeasured: !size }">
       <g v-for="place in behind" :key="place">

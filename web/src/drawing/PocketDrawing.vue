@@ -11,32 +11,15 @@ const ROOM = 150;
 const PAD = { left: 8, top: 8, right: 92, bottom: 30 };
 
 const lines = computed(() => {
-  const { leg_mm: leg, wall_a_mm: a, wall_b_mm: b, blank_a_mm: wide, blank_b_mm: high, tab_mm: tab } = pocket;
+  const { leg_mm: leg, wall_a_mm: a, wall_b_mm: b, blank_a_mm: wide, blank_b_mm: high } = pocket;
   const scale = ROOM / Math.max(wide, high);
   const x = (mm: number) => PAD.left + mm * scale;
   const y = (mm: number) => PAD.top + (high - mm) * scale;
-  // From the corner with the face: face, wall A and flap to the right; wall B and flap above; the tab on wall A.
-  const outline = [
-    [0, 0],
-    [wide, 0],
-    [wide, leg - pocket.flap_trim_mm],
-    [leg + a, leg - pocket.flap_trim_mm],
-    [leg + a, leg + tab],
-    [leg, leg + tab],
-    [leg - pocket.flap_trim_mm, leg + b],
-    [leg - pocket.flap_trim_mm, high],
-    [0, high],
-  ];
-  const score = (x1: number, y1: number, x2: number, y2: number) => `M${x(x1)} ${y(y1)}L${x(x2)} ${y(y2)}`;
+  // From the corner with the face: wall A and flap to the right, wall B and flap above.
+  const at = ([along, up]: readonly number[]) => `${x(along ?? 0)},${y(up ?? 0)}`;
   return {
-    outline: outline.map(([px, py]) => `${x(px ?? 0)},${y(py ?? 0)}`).join(' '),
-    scores: [
-      score(leg, 0, leg, leg),
-      score(leg + a, 0, leg + a, leg - pocket.flap_trim_mm),
-      score(0, leg, leg, leg),
-      score(0, leg + b, leg - pocket.flap_trim_mm, leg + b),
-      score(leg, leg, leg + a, leg),
-    ].join(''),
+    outline: pocket.lines.cut_mm.map(at).join(' '),
+    scores: pocket.lines.scores_mm.map((score) => `M${score.map(at).join('L')}`).join(''),
     width: x(wide) + PAD.right,
     height: y(0) + PAD.bottom,
     right: x(wide),
@@ -53,7 +36,7 @@ const lines = computed(() => {
     :viewBox="`0 0 ${lines.width} ${lines.height}`"
     class="pocket"
     role="img"
-    aria-label="Blank of a corner pocket with running dimensions"
+    :aria-label="`Blank of a corner pocket, ${units.size(pocket.blank_a_mm, pocket.blank_b_mm)}, leg ${units.length(pocket.leg_mm)}, walls ${units.length(pocket.wall_a_mm)} and ${units.length(pocket.wall_b_mm)}`"
   >
     <polygon :points="lines.outline" class="shape" />
     <path :d="lines.scores" class="score" />

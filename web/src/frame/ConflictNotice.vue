@@ -2,37 +2,20 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
+import { vSay } from '@/said/say';
 import { inputsOf, draftOf } from '@/shipment/draft';
+import { fieldInSentence, valueInSentence } from '@/shipment/fields';
 import { useShipment } from '@/shipment/useShipment';
 
 const { conflict, settle } = useShipment();
 
-const NAMES: Record<string, string> = {
-  title: 'title',
-  'buyer.name': 'buyer',
-  'piece.width': 'width',
-  'piece.height': 'height',
-  'piece.depth': 'depth',
-  'piece.medium': 'medium',
-  'piece.finished': 'day finished',
-  'choices.first_turns': 'turns of the first wrap',
-  'choices.second_turns': 'turns of the second wrap',
-  'choices.face_board': 'face board',
-  'choices.board_proud': 'proud margin',
-  'choices.pocket_leg': 'pocket leg',
-  'choices.clearance': 'clearance',
-  'choices.box_board': 'box board',
-  promised: 'promised day',
-  service: 'service',
-};
-
-type Tree = { [key: string]: Tree } | string | number | null | undefined;
+type Tree = { [key: string]: Tree } | string | number | boolean | null | undefined;
 
 function at(tree: Tree, path: string): string {
   const value = path
     .split('.')
     .reduce<Tree>((part, key) => (part && typeof part === 'object' ? part[key] : undefined), tree);
-  return value === undefined || value === null || value === '' ? 'nothing' : String(value);
+  return valueInSentence(path, value);
 }
 
 const rows = computed(() => {
@@ -40,7 +23,7 @@ const rows = computed(() => {
   if (!open) return [];
   const theirs = inputsOf(draftOf(open.theirs.inputs)) as unknown as Tree;
   return open.fields.map((field) => ({
-    name: NAMES[field] ?? field.split('.').pop(),
+    name: fieldInSentence(field),
     mine: at(open.mine as Tree, field),
     theirs: at(theirs, field),
   }));
@@ -48,7 +31,7 @@ const rows = computed(() => {
 </script>
 
 <template>
-  <section v-if="conflict" class="notice" role="alert" data-test="conflict">
+  <section v-if="conflict" v-say class="notice" data-test="conflict">
     <strong>This shipment was changed in another tab or by someone else.</strong>
     What you typed here is not saved yet; nothing of it is lost.
     <table class="figure">
@@ -56,7 +39,7 @@ const rows = computed(() => {
         <tr>
           <th scope="col" />
           <th scope="col">yours</th>
-          <th scope="col">as it stands now</th>
+          <th scope="col">the other</th>
         </tr>
       </thead>
       <tbody>
@@ -67,8 +50,8 @@ const rows = computed(() => {
         </tr>
       </tbody>
     </table>
-    <BButton size="sm" variant="primary" @click="settle('mine')">Put yours on top</BButton>
-    <BButton size="sm" @click="settle('theirs')">Take what stands</BButton>
+    <BButton size="sm" variant="primary" @click="settle('mine')">Keep yours</BButton>
+    <BButton size="sm" @click="settle('theirs')">Take the other</BButton>
   </section>
 </template>
 

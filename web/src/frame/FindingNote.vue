@@ -4,6 +4,7 @@ import { computed, ref } from 'vue';
 
 import type { Finding } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
+import { vSay } from '@/said/say';
 import { useLooseText, useShipment } from '@/shipment/useShipment';
 
 const { finding } = defineProps<{ finding: Finding }>();
@@ -73,7 +74,7 @@ function setDown(): void {
         <BButton size="sm" type="submit" :disabled="reason.trim().length < 3">Go on for this reason</BButton>
       </form>
     </template>
-    <p v-if="refused" class="refused" role="alert">{{ refused }}</p>
+    <p v-if="refused" v-say class="refused">{{ refused }}</p>
   </div>
 </template>
 

@@ -6,6 +6,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
 import { useKeys } from '@/keys/useKeys';
+import { vSay } from '@/said/say';
 import { useShipment } from '@/shipment/useShipment';
 
 const { state, stored, canUndo, canRedo, undo, redo } = useShipment();
@@ -28,12 +29,15 @@ const says = computed(() => {
   }
 });
 
+/** That it is saved again and again is told to nobody. */
+const isTrouble = computed(() => ['refused', 'unreachable', 'stale'].includes(state.value));
+
 useKeys({ z: () => void undo(), Z: () => void redo() });
 </script>
 
 <template>
   <div class="light no-print">
-    <span class="says" :class="state" role="status" data-test="save-state">{{ says }}</span>
+    <span v-say="isTrouble" class="says" :class="state" data-test="save-state">{{ says }}</span>
     <BButton size="sm" :disabled="!canUndo" @click="undo"><UndoIcon aria-hidden="true" /> Undo</BButton>
     <BButton size="sm" :disabled="!canRedo" @click="redo"><RedoIcon aria-hidden="true" /> Redo</BButton>
   </div>

@@ -7,6 +7,7 @@ import { api, done, Refused } from '@/api/client';
 import { signedOut } from '@/api/signedOut';
 import { useStudio } from '@/api/useStudio';
 import TextField from '@/parts/TextField.vue';
+import { vSay } from '@/said/say';
 
 /** Asks a tablet for the studio's passphrase, over whatever it was doing. */
 const { reload } = useStudio();
@@ -63,7 +64,7 @@ async function give(): Promise<void> {
         hint="So that it is known in the list under House rules"
         :error="errors.name"
       />
-      <p v-if="says" class="problem" role="alert">{{ says }}</p>
+      <p v-if="says" v-say class="problem">{{ says }}</p>
       <BButton type="submit" variant="primary" :disabled="asking || !passphrase">Let it in</BButton>
     </form>
     <p class="soft">

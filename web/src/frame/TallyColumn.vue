@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 
+import { fieldInSentence } from '@/shipment/fields';
 import { useShipment } from '@/shipment/useShipment';
 import { grams, kilograms, money } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
@@ -18,13 +19,6 @@ const GOVERNS = {
   volumetric: 'by size, not weight',
   minimum: 'the least that is billed',
 } as const;
-const FIELDS: Record<string, string> = {
-  'piece.construction': 'what it is',
-  'piece.width': 'the width',
-  'piece.height': 'the height',
-  'piece.depth': 'the depth',
-  'piece.medium': 'what it is painted in',
-};
 
 const best = computed(() => summary.value?.best ?? undefined);
 const uncovered = computed(() =>
@@ -33,7 +27,7 @@ const uncovered = computed(() =>
 const billed = computed(() => quotes.value.find((quote) => quote.id === best.value?.id)?.billable);
 const shown = computed(() => plan.value?.findings.filter(({ level }) => level !== 'note') ?? []);
 const notes = computed(() => plan.value?.findings.filter(({ level }) => level === 'note') ?? []);
-const lacking = computed(() => missing.value.map((field) => FIELDS[field] ?? field).join(', '));
+const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
 </script>
 
 <template>
@@ -111,9 +105,7 @@ const lacking = computed(() => missing.value.map((field) => FIELDS[field] ?? fie
           :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(2)}`"
         />
       </template>
-      <p v-else class="soft">
-        The tally follows as soon as it is known {{ lacking ? `: ${lacking}` : 'what it is' }}.
-      </p>
+      <p v-else class="soft">The figures stand here once you have said {{ lacking || 'what it is' }}.</p>
       <FindingNote v-for="finding in shown" :key="finding.says" :finding="finding" />
       <details v-if="notes.length > 0" class="notes">
         <summary>{{ counted(notes.length, 'thing') }} good to know</summary>
@@ -128,7 +120,7 @@ const lacking = computed(() => missing.value.map((field) => FIELDS[field] ?? fie
   margin-top: 8px;
 }
 .notes summary {
-  min-height: 32px;
+  min-height: 44px;
   color: var(--water);
   cursor: pointer;
 }

@@ -2,6 +2,8 @@
 import { useTimeoutFn } from '@vueuse/core';
 import { ref, watch } from 'vue';
 
+import { useSaid } from '@/said/say';
+
 const props = defineProps<{
   name: string;
   shown: string;
@@ -20,6 +22,7 @@ const LEAST_CHANGE = 0.005;
 
 const difference = ref('');
 const fewer = ref(false);
+const { say } = useSaid();
 const { start } = useTimeoutFn(() => (difference.value = ''), SHOWN_FOR_MS, { immediate: false });
 
 watch(
@@ -28,6 +31,7 @@ watch(
     const by = now - before;
     if (Math.abs(by) < LEAST_CHANGE) return;
     difference.value = props.change(by);
+    say(`${props.name} ${props.shown}, ${difference.value}`);
     fewer.value = props.moreIsBetter ? by > 0 : by < 0;
     start();
   },
@@ -40,7 +44,7 @@ watch(
     <strong class="shown figure" :data-figure="name">{{ shown }}</strong>
     <span v-if="note || difference" class="note">
       <span :class="{ minded }">{{ note }}</span>
-      <span v-if="difference" class="change figure" :class="{ fewer }" role="status">{{ difference }}</span>
+      <span v-if="difference" class="change figure" :class="{ fewer }">{{ difference }}</span>
     </span>
   </div>
 </template>

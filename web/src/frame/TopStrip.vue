@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import KeyboardIcon from '~icons/tabler/keyboard';
 
+import { BFormRadioGroup } from 'bootstrap-vue-next/components/BFormRadio';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 
@@ -23,7 +24,7 @@ const here = computed(() => PLACES.find(({ to }) => to !== '/' && route.path.sta
 
 <template>
   <header class="strip no-print">
-    <RouterLink to="/" class="mark">
+    <RouterLink to="/" class="mark" aria-label="Hummock, to the bench">
       <svg viewBox="0 0 34 22" width="34" height="22" aria-hidden="true">
         <g fill="none" stroke="currentColor" stroke-width="2.4" stroke-linecap="round">
           <path d="M2 20a15 15 0 0 1 30 0" />
@@ -45,13 +46,14 @@ const here = computed(() => PLACES.find(({ to }) => to !== '/' && route.path.sta
       >
     </nav>
     <span class="studio">{{ studio?.name }}</span>
-    <fieldset class="units">
-      <legend class="visually-hidden">Show lengths in</legend>
-      <label v-for="choice in UNITS" :key="choice" :class="{ chosen: unit === choice }">
-        <input v-model="unit" type="radio" name="unit" class="visually-hidden" :value="choice" />
-        {{ choice }}
-      </label>
-    </fieldset>
+    <BFormRadioGroup
+      v-model="unit"
+      class="units"
+      aria-label="Show lengths in"
+      :options="[...UNITS]"
+      name="unit"
+      buttons
+    />
     <button type="button" class="keys" @click="emit('keys')"><KeyboardIcon aria-hidden="true" /> Keys</button>
   </header>
 </template>
@@ -68,6 +70,8 @@ const here = computed(() => PLACES.find(({ to }) => to !== '/' && route.path.sta
 }
 .mark {
   display: flex;
+  min-width: 44px;
+  min-height: 44px;
   align-items: center;
   gap: 12px;
   color: inherit;
@@ -98,32 +102,22 @@ nav {
   white-space: nowrap;
 }
 .units {
-  display: flex;
   flex: none;
-  margin: 0;
-  padding: 0;
-  border: 1px solid #6a5f57;
-  border-radius: var(--corner);
 }
-.units label {
-  padding: 4px 12px;
-  line-height: 22px;
-  cursor: pointer;
+.units :deep(.btn) {
+  border-color: #6a5f57;
+  background: none;
+  color: inherit;
 }
-.units .chosen {
+.units :deep(.btn-check:checked + .btn) {
   background: var(--bog-cotton);
   color: var(--peat);
-  font-weight: 600;
-}
-.units label:focus-within {
-  outline: 3px solid #b79ac6;
-  outline-offset: 1px;
 }
 .keys {
   display: flex;
   align-items: center;
   gap: 6px;
-  min-height: 40px;
+  min-height: 44px;
   padding: 0 4px;
   border: 0;
   background: none;
@@ -150,9 +144,6 @@ nav {
   }
   .units {
     margin-left: auto;
-  }
-  .units label {
-    padding: 4px 7px;
   }
   .keys {
     display: none;

@@ -5,7 +5,7 @@ import { useRoute, useRouter } from 'vue-router';
 import type { Mark } from '@/api/types';
 import { useKeys } from '@/keys/useKeys';
 import { oneIn } from '@/frame/words';
-import { STOPS } from '@/router';
+import { STOPS } from '@/shipment/stops';
 import { useShipment } from '@/shipment/useShipment';
 import * as show from '@/units/show';
 import { useUnits } from '@/units/useUnits';
@@ -15,7 +15,6 @@ const units = useUnits();
 const route = useRoute();
 const router = useRouter();
 
-const NAMES = { measure: 'Measure', guard: 'Guard', box: 'Box', price: 'Price' } as const;
 const MARKS: Record<Mark, string> = { done: 'done', open: 'open', look: 'needs a look' };
 
 const headlines = computed(() => {
@@ -31,8 +30,9 @@ const headlines = computed(() => {
 });
 
 const stops = computed(() =>
-  STOPS.map((name, place) => ({
+  STOPS.map(({ name, title }, place) => ({
     name,
+    title,
     mark: line.value?.stops[place]?.mark ?? ('open' as const),
     here: route.name === name,
   })),
@@ -40,7 +40,7 @@ const stops = computed(() =>
 
 useKeys(
   Object.fromEntries(
-    STOPS.map((name, place) => [String(place + 1), () => void router.push({ name, params: { id } })]),
+    STOPS.map(({ name }, place) => [String(place + 1), () => void router.push({ name, params: { id } })]),
   ),
 );
 </script>
@@ -57,7 +57,7 @@ useKeys(
     >
       <span class="name">
         <span class="mark" aria-hidden="true" />
-        {{ NAMES[stop.name] }}
+        {{ stop.title }}
         <span class="visually-hidden">, {{ MARKS[stop.mark] }}</span>
       </span>
       <span class="headline figure">{{ headlines[stop.name] }}</span>

@@ -1,5 +1,6 @@
 // The words for what the core names by a key.
 import type { Layer, MakeOf, NextAct, Reason } from '@/api/types';
+import type { StopName } from '@/shipment/stops';
 import * as show from '@/units/show';
 import type { useUnits } from '@/units/useUnits';
 
@@ -113,7 +114,7 @@ export function nextAct(next: NextAct): { says: string; stop: boolean } {
 }
 
 /** The stop at which the next act is done. */
-export function stopOf(next: NextAct): 'measure' | 'guard' | 'box' | 'price' {
+export function stopOf(next: NextAct): StopName {
   switch (next.kind) {
     case 'measure':
     case 'let_it_cure':
@@ -258,7 +259,7 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
       return {
         name:
           layer.slot === 'second_fill' ? `${material}, between the boxes` : `${material}, edges and behind`,
-        make: `${units.number(make.clearance_mm)} at each edge, ${units.length(make.behind_mm)} behind, ${Math.ceil(make.loose_m3 * 1000)} litres loose`,
+        make: `${units.number(make.clearance_mm)} at each edge, ${units.length(make.behind_mm)} behind, ${make.loose_litres} litres loose`,
       };
     case 'slotted_box':
       return {

@@ -1,14 +1,18 @@
 <script setup lang="ts">
 import { BModal } from 'bootstrap-vue-next/components/BModal';
 
-import { KEYS } from './useKeys';
+import TickField from '@/parts/TickField.vue';
 
+import { KEYS, useKeysWork } from './useKeys';
+
+const work = useKeysWork();
 const shown = defineModel<boolean>({ required: true });
 </script>
 
 <template>
   <BModal v-model="shown" title="Keys" no-footer>
-    <dl class="keys">
+    <TickField v-model="work" label="These keys work" name="keys-work" />
+    <dl class="keys" :class="{ soft: !work }">
       <template v-for="[key, does] in KEYS" :key="key">
         <dt>
           <kbd>{{ key }}</kbd>

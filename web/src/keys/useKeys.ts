@@ -1,4 +1,4 @@
-import { useEventListener } from '@vueuse/core';
+import { createGlobalState, useEventListener, useLocalStorage } from '@vueuse/core';
 
 /** What each key does, for the help panel; the keys work wherever nothing is being typed. */
 export const KEYS: readonly (readonly [string, string])[] = [
@@ -14,11 +14,17 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ['?', 'these keys'],
 ];
 
-const TYPED_IN = 'input, textarea, select, [contenteditable]';
+/** Whether the keys work: whoever speaks to the machine, or whose hand slips, can switch them off. */
+export const useKeysWork = createGlobalState(() => useLocalStorage('hummock.keys', true));
+
+const TYPED_IN =
+  'input:not([type=radio], [type=checkbox], [type=range]), textarea, select, [contenteditable]';
 
 /** Runs an act for a key while the component is there; never while something is being typed. */
 export function useKeys(acts: Record<string, () => void>): void {
+  const work = useKeysWork();
   useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+    if (!work.value) return;
     if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
     if (event.target instanceof Element && event.target.closest(`${TYPED_IN}, .modal`)) return;
     const act = acts[event.key];

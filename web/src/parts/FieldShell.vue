@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { useId } from 'vue';
 
+import { vSay } from '@/said/say';
+
 defineProps<{
   label: string;
   error?: string;
@@ -15,13 +17,7 @@ const id = useId();
   <div class="field">
     <label :for="id" :class="{ 'visually-hidden': bare }">{{ label }}</label>
     <slot :id="id" :described="`${id}-says`" />
-    <p
-      v-if="!bare || error"
-      :id="`${id}-says`"
-      class="says"
-      :class="{ error }"
-      :role="error ? 'alert' : undefined"
-    >
+    <p v-if="!bare || error" :id="`${id}-says`" v-say="Boolean(error)" class="says" :class="{ error }">
       {{ error ?? hint }}
     </p>
   </div>

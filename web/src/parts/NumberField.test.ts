@@ -23,10 +23,10 @@ describe('a number field', () => {
     const { mounted, type, shown } = field(3);
     await type('three');
     expect(shown()).toBe('three');
-    expect(mounted.get('[role="alert"]').text()).toBe('“three” is not a number');
+    expect(mounted.get('.error').text()).toBe('“three” is not a number');
     expect(mounted.emitted('update:modelValue')).toBeUndefined();
     await type('4');
-    expect(mounted.find('[role="alert"]').exists()).toBe(false);
+    expect(mounted.find('.error').exists()).toBe(false);
   });
 
   it('follows a number that is changed elsewhere', async () => {

@@ -37,6 +37,6 @@ label {
   display: flex;
   gap: 8px;
   align-items: center;
-  min-height: 36px;
+  min-height: 44px;
 }
 </style>

@@ -1,5 +1,9 @@
 <script setup lang="ts">
-import { computed, shallowRef } from 'vue';
+import { computed } from 'vue';
+
+import { Unreachable } from '@/api/client';
+import { useRead } from '@/api/queries';
+import { vSay } from '@/said/say';
 
 /** The API as its description tells it, for those who write a script beside it. */
 interface Named {
@@ -36,18 +40,14 @@ interface Description {
   components: { schemas: Record<string, Schema> };
 }
 
-const api = shallowRef<Description>();
-const away = shallowRef(false);
-
-async function load(): Promise<void> {
-  try {
-    const response = await fetch('/api/openapi.json');
-    api.value = (await response.json()) as Description;
-  } catch {
-    away.value = true;
-  }
-}
-void load();
+const { data: api, away } = useRead<Description>({
+  queryKey: ['description'],
+  queryFn: async ({ signal }) => {
+    const response = await fetch('/api/openapi.json', { signal }).catch(() => undefined);
+    if (!response?.ok) throw new Unreachable();
+    return (await response.json()) as Description;
+  },
+});
 
 function shape(named: Named | undefined): string {
   if (!named) return '';
@@ -77,7 +77,7 @@ const schemas = computed(() => Object.entries(api.value?.components.schemas ?? {
 <template>
   <div class="page">
     <h1>The API</h1>
-    <p v-if="away" class="soft" role="alert">The description can’t be reached.</p>
+    <p v-if="away" v-say class="soft">The description can’t be reached. Trying again.</p>
     <p v-else-if="!api" class="soft">Opening the description</p>
     <template v-else>
       <p>{{ api.info.description }}</p>

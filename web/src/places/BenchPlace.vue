@@ -1,24 +1,23 @@
 <script setup lang="ts">
 import PlusIcon from '~icons/tabler/plus';
 
-import { useDebounceFn, useEventListener } from '@vueuse/core';
+import { useInfiniteQuery } from '@tanstack/vue-query';
+import { refDebounced } from '@vueuse/core';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect';
-import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { computed, ref, shallowRef, useTemplateRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 
-import { answer, api } from '@/api/client';
-import type { BenchPage, BenchRow, Place, SortName } from '@/api/types';
-import { useStudio } from '@/api/useStudio';
+import { answer, api, Unreachable } from '@/api/client';
+import { read } from '@/api/queries';
+import type { BenchRow, Place, SortName } from '@/api/types';
 import { useKeys } from '@/keys/useKeys';
+import { vSay } from '@/said/say';
 import { useOutbox } from '@/shipment/useOutbox';
-import { daysBetween } from '@/units/show';
 
 import BenchLine from './BenchLine.vue';
 
-const DAYS_AHEAD = 7;
 const ASK_AFTER_MS = 120;
-const TRY_AGAIN_AFTER_MS = 2500;
 const PLACES: { value: Place; text: string }[] = [
   { value: 'bench', text: 'On the bench' },
   { value: 'archive', text: 'Archive' },
@@ -38,9 +37,6 @@ const SORTS: { value: SortName; text: string }[] = [
 
 const route = useRoute();
 const router = useRouter();
-const { studio } = useStudio();
-const page = shallowRef<BenchPage>();
-const away = ref(false);
 const trouble = ref('');
 const moved = shallowRef<{ row: BenchRow; from: Place; to: Place }>();
 const field = useTemplateRef<HTMLInputElement>('search');
@@ -60,26 +56,25 @@ const sought = inAddress('q', '');
 const place = inAddress<Place>('in', 'bench');
 const sort = inAddress<SortName>('by', 'promised');
 
-let asked: AbortController | undefined;
-
-async function load(more = false): Promise<void> {
-  asked?.abort();
-  const mine = (asked = new AbortController());
-  const shown = page.value?.rows ?? [];
-  // As many as are shown, so that looking again does not fold the list up.
-  const most = more ? undefined : Math.min(200, Math.max(50, shown.length));
-  const after = more ? (page.value?.next ?? undefined) : undefined;
-  const query = { place: place.value, search: sought.value, sort: sort.value, after, most };
-  try {
-    const next = await answer(api.GET('/api/v1/shipments', { params: { query }, signal: mine.signal }));
-    page.value = more ? { ...next, rows: [...shown, ...next.rows] } : next;
-    away.value = false;
-  } catch {
-    if (mine.signal.aborted) return;
-    away.value = true;
-    setTimeout(() => void load(), TRY_AGAIN_AFTER_MS);
-  }
-}
+const searched = refDebounced(sought, ASK_AFTER_MS);
+const list = useInfiniteQuery(
+  {
+    queryKey: ['shipments', place, searched, sort],
+    queryFn: ({ pageParam, signal }) => {
+      const query = { place: place.value, search: searched.value, sort: sort.value, after: pageParam };
+      return answer(api.GET('/api/v1/shipments', { params: { query }, signal }));
+    },
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: ({ next }) => next ?? undefined,
+    // What is found in one place is no picture of another.
+    placeholderData: (before, of) => (of?.queryKey[1] === place.value ? before : undefined),
+  },
+  read,
+);
+const rows = computed(() => list.data.value?.pages.flatMap((page) => page.rows) ?? []);
+const total = computed(() => list.data.value?.pages.at(-1)?.total);
+const away = computed(() => list.failureReason.value instanceof Unreachable);
+const load = () => list.refetch();
 
 async function put(row: BenchRow, to: Place, from: Place = place.value): Promise<void> {
   trouble.value = '';
@@ -103,26 +98,19 @@ async function putBack(): Promise<void> {
 }
 
 const groups = computed(() => {
-  const rows = page.value?.rows ?? [];
-  if (place.value !== 'bench' || sort.value !== 'promised') return [{ name: '', rows }];
-  const today = studio.value?.today;
-  const soon = (row: BenchRow) =>
-    Boolean(today && row.inputs.promised && daysBetween(today, row.inputs.promised) <= DAYS_AHEAD);
+  if (place.value !== 'bench' || sort.value !== 'promised') return [{ name: '', rows: rows.value }];
+  const near = (row: BenchRow) => row.line.promise ?? 'later';
   return [
-    { name: 'promised within a week', rows: rows.filter(soon) },
-    { name: 'later', rows: rows.filter((row) => !soon(row)) },
+    { name: 'promised, and the day is over', rows: rows.value.filter((row) => near(row) === 'past') },
+    { name: 'promised within a week', rows: rows.value.filter((row) => near(row) === 'soon') },
+    { name: 'later', rows: rows.value.filter((row) => near(row) === 'later') },
   ].filter((group) => group.rows.length > 0);
 });
 const clear = computed(
-  () => outbox.value.length === 0 && page.value?.total === 0 && !sought.value && place.value === 'bench',
+  () => outbox.value.length === 0 && total.value === 0 && !sought.value && place.value === 'bench',
 );
 
-const loadSoon = useDebounceFn(() => load(), ASK_AFTER_MS);
-watch([place, sort], () => void load());
-watch(sought, () => void loadSoon());
-void load();
 const outbox = useOutbox(() => void load());
-useEventListener(window, 'focus', () => void load());
 useKeys({ '/': () => field.value?.focus() });
 </script>
 
@@ -158,7 +146,7 @@ useKeys({ '/': () => field.value?.focus() });
         <BFormSelect v-model="sort" name="sort" :options="SORTS" size="sm" />
       </label>
     </div>
-    <section v-if="outbox.length > 0" class="notice no-print" role="status" data-test="outbox">
+    <section v-if="outbox.length > 0" v-say class="notice no-print" data-test="outbox">
       <h2>Not saved yet</h2>
       <ul>
         <li v-for="{ id, title, says } in outbox" :key="id">
@@ -166,20 +154,20 @@ useKeys({ '/': () => field.value?.focus() });
         </li>
       </ul>
     </section>
-    <p v-if="moved" class="notice moved no-print" role="status" data-test="moved">
+    <p v-if="moved" v-say class="notice moved no-print" data-test="moved">
       “{{ moved.row.inputs.title || 'Untitled' }}” {{ MOVED[moved.to] }}.
       <BButton size="sm" @click="putBack">Undo</BButton>
     </p>
-    <p v-if="trouble" class="notice no-print" role="alert">{{ trouble }}</p>
-    <p v-if="away" class="soft" role="alert">The studio’s data can’t be reached. Trying again.</p>
-    <p v-else-if="!page" class="soft">Opening the bench</p>
+    <p v-if="trouble" v-say class="notice no-print">{{ trouble }}</p>
+    <p v-if="away" v-say class="soft">The studio’s data can’t be reached. Trying again.</p>
+    <p v-else-if="total === undefined" class="soft">Opening the bench</p>
     <div v-else-if="clear" class="empty panel">
       <h2>The bench is clear</h2>
       <p>Begin with what the tape measure says: width, height, depth.</p>
       <RouterLink to="/shipments/new" class="btn btn-primary">New shipment</RouterLink>
     </div>
-    <p v-else-if="page.total === 0 && sought">Nothing here is called “{{ sought }}”.</p>
-    <p v-else-if="page.total === 0 && outbox.length === 0">There is nothing here.</p>
+    <p v-else-if="total === 0 && sought">Nothing here is called “{{ sought }}”.</p>
+    <p v-else-if="total === 0 && outbox.length === 0">There is nothing here.</p>
     <section v-for="group in groups" :key="group.name">
       <h2 v-if="group.name" class="soft">{{ group.name }}</h2>
       <ul>
@@ -192,9 +180,9 @@ useKeys({ '/': () => field.value?.focus() });
         />
       </ul>
     </section>
-    <p v-if="page?.next" class="more no-print">
-      <BButton @click="load(true)">Show more</BButton>
-      <span class="soft">{{ page.rows.length }} of {{ page.total }}</span>
+    <p v-if="list.hasNextPage.value" class="more no-print">
+      <BButton @click="() => list.fetchNextPage()">Show more</BButton>
+      <span class="soft">{{ rows.length }} of {{ total }}</span>
     </p>
   </div>
 </template>

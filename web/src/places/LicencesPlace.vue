@@ -30,7 +30,11 @@ const SHIPPED = [
         <tr v-for="{ what, under, file } in SHIPPED" :key="file">
           <td>{{ what }}</td>
           <td>{{ under }}</td>
-          <td><a :href="`/licences/${file}.txt`" :aria-label="`Licence text of ${what}`">read</a></td>
+          <td>
+            <a :href="`/licences/${file}.txt`"
+              >read<span class="visually-hidden"> the licence of {{ what }}</span></a
+            >
+          </td>
         </tr>
       </tbody>
     </table>

@@ -32,7 +32,7 @@ const BUYER = ['Buyer', 'Street', 'Postcode, town', 'Country'] as const;
 <template>
   <div class="page sheet">
     <div class="heading-row no-print">
-      <RouterLink to="/">Back to the bench</RouterLink>
+      <RouterLink to="/" class="btn">Back to the bench</RouterLink>
       <BButton variant="primary" @click="print">Print the sheet</BButton>
     </div>
     <header>

@@ -1,21 +1,32 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed, ref } from 'vue';
+import { computed, onScopeDispose, ref, watchEffect } from 'vue';
 import { onBeforeRouteLeave, useRouter } from 'vue-router';
 
 import { answer, api } from '@/api/client';
 import ConflictNotice from '@/frame/ConflictNotice.vue';
 import SaveLight from '@/frame/SaveLight.vue';
+import { useOpened } from '@/frame/title';
 import TallyColumn from '@/frame/TallyColumn.vue';
 import WorkLine from '@/frame/WorkLine.vue';
 import { CONSTRUCTIONS, MEDIA, worded } from '@/frame/words';
 import { useKeys } from '@/keys/useKeys';
+import { vSay } from '@/said/say';
 import { provideShipment } from '@/shipment/useShipment';
 import { day } from '@/units/show';
 
 const { id } = defineProps<{ id: string }>();
 const { draft, state, trouble, stored, away, refusals, put, save } = provideShipment(id);
 const router = useRouter();
+
+const name = computed(() => draft.title || (stored.value ? 'Untitled' : 'New shipment'));
+const opened = useOpened();
+watchEffect(() => {
+  opened.value = state.value === 'missing' ? '' : name.value;
+});
+onScopeDispose(() => {
+  opened.value = '';
+});
 
 const about = computed(() => {
   const { piece, buyer, promised } = draft;
@@ -62,21 +73,21 @@ onBeforeRouteLeave(async () => {
     </div>
     <template v-else>
       <div class="title">
-        <h1>{{ draft.title || (stored ? 'Untitled' : 'New shipment') }}</h1>
+        <h1>{{ name }}</h1>
         <span class="about soft">{{ about }}</span>
         <SaveLight />
       </div>
       <WorkLine />
-      <p v-if="state === 'unreachable'" class="trouble" role="alert">
+      <p v-if="state === 'unreachable'" v-say class="trouble">
         {{ trouble }}. What you type is kept here and saved as soon as it is back.
       </p>
-      <p v-if="away" class="notice" role="status" data-test="put-away">
+      <p v-if="away" v-say class="notice" data-test="put-away">
         {{ away === 'bin' ? 'It is deleted.' : 'It is in the archive, with the plan that it had.' }}
         To change it, take it back.
         <BButton size="sm" @click="takeBack">Back to the bench</BButton>
         <span v-if="stays"> It stays there: {{ stays }}.</span>
       </p>
-      <div v-if="refusals.length > 0" class="notice" role="alert" data-test="no-plan">
+      <div v-if="refusals.length > 0" v-say class="notice" data-test="no-plan">
         <strong>There is no plan for this as it is.</strong> Everything typed is kept, and the rest can be
         changed.
         <ul>

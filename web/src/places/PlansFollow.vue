@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { useIntervalFn } from '@vueuse/core';
-import { ref, watch } from 'vue';
+import { computed } from 'vue';
 
 import { answer, api } from '@/api/client';
+import { useRead } from '@/api/queries';
+import { vSay } from '@/said/say';
 
 /** How far the plans on the bench have followed a change of the house. */
 const { version } = defineProps<{
@@ -11,30 +12,17 @@ const { version } = defineProps<{
 }>();
 
 const LOOK_EVERY_MS = 500;
-const behind = ref(0);
-const open = ref(0);
-
-const { pause, resume } = useIntervalFn(() => void look(), LOOK_EVERY_MS, { immediate: false });
-
-async function look(): Promise<void> {
-  const progress = await answer(api.GET('/api/v1/studio/progress')).catch(() => undefined);
-  if (!progress) return;
-  ({ behind: behind.value, open: open.value } = progress);
-  if (behind.value === 0) pause();
-}
-
-watch(
-  () => version,
-  () => {
-    resume();
-    void look();
-  },
-  { immediate: true },
-);
+const { data } = useRead({
+  queryKey: computed(() => ['progress', version]),
+  queryFn: ({ signal }) => answer(api.GET('/api/v1/studio/progress', { signal })),
+  refetchInterval: ({ state }) => (state.data?.behind === 0 ? false : LOOK_EVERY_MS),
+});
+const behind = computed(() => data.value?.behind ?? 0);
+const open = computed(() => data.value?.open ?? 0);
 </script>
 
 <template>
-  <p v-if="behind > 0" class="soft" role="status" data-test="plans-follow">
+  <p v-if="behind > 0" v-say class="soft" data-test="plans-follow">
     The plans on the bench follow: {{ open - behind }} of {{ open }} done. One that you open is worked out
     first.
     <progress :max="open" :value="open - behind" />

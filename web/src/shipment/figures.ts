@@ -47,6 +47,7 @@ export function figuresOf(state: ComputedRef<Open>) {
     conflict: computed(() => conflictOf(state.value)),
     plan: computed(() => figures.value?.worked.plan ?? undefined),
     size: computed(() => figures.value?.worked.size ?? undefined),
+    bearing: computed(() => figures.value?.worked.bearing ?? []),
     quotes: computed(() => figures.value?.worked.quotes ?? []),
     summary: computed(() => figures.value?.summary ?? undefined),
     fingerprint: computed(() => figures.value?.worked.fingerprint ?? ''),

@@ -150,6 +150,13 @@ function sendable(state: Open): Json | undefined {
   return left !== undefined && JSON.stringify(left) !== state.stuck ? left : undefined;
 }
 
+/** Tells whether all that is typed is on its way: what is answered shows what follows from it. */
+function isUnderWay({ flight, waiting, typed }: Open): boolean {
+  return (
+    flight !== undefined && waiting && mergePatch(patched(flight.from, flight.change), typed) === undefined
+  );
+}
+
 /** Tells whether the page holds anything that the server may not have. */
 export function isPending(state: Open): boolean {
   return (
@@ -355,7 +362,7 @@ function on(state: Open, event: Event): Effect[] {
       return [];
     case 'due':
       if (event.what === 'preview') {
-        if (state.phase !== 'open' || changeOf(state) === undefined) return [];
+        if (state.phase !== 'open' || changeOf(state) === undefined || isUnderWay(state)) return [];
         return [{ do: 'preview', edition: state.edition, inputs: state.typed }];
       }
       if (state.phase === 'opening' && event.what === 'retry' && !state.waiting) {

@@ -14,6 +14,7 @@ import { drive } from './driver';
 import { figuresOf, saveState } from './figures';
 import type { Open } from './machine';
 import { portsOf } from './ports';
+import { waysOf } from './useWays';
 
 function open(id: string) {
   const { unit } = useUnits();
@@ -76,8 +77,18 @@ function open(id: string) {
     ...figures,
     save,
     put,
-    /** Lays choices over those of the shipment. */
-    choose: (wanted: Partial<Choices>) => choose(draft.choices, wanted),
+    /** The other ways to pack it. */
+    ways: waysOf({ plan: figures.plan, typed: () => typed() as unknown as Inputs, unit: () => unit.value }),
+    /** Lays choices over those of the shipment, and stores them at once: what is pressed is whole. */
+    choose: (wanted: Partial<Choices>) => {
+      choose(draft.choices, wanted);
+      void save();
+    },
+    /** Starts from a preset: it takes the place of the schools and layers that were chosen; materials and numbers stay. */
+    follow: (preset: string) => {
+      Object.assign(draft.choices, { schools: {}, layers: {}, preset });
+      void save();
+    },
     /** What was typed, as the server is asked with it. */
     typed: () => typed() as unknown as Inputs,
     /** A text that stands in a field and is no value yet: it outlives a slip of the hand too. */

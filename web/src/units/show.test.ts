@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 
 import cases from '../../../crates/core/testdata/shown-lengths.json';
-import { daysBetween, grams, kilograms, lengthNumber, signedLength, size } from './show';
+import { grams, kilograms, lengthNumber, signedLength, size } from './show';
 
 describe('lengths', () => {
   it('are written as the core writes them', () => {
@@ -30,11 +30,5 @@ describe('masses', () => {
       '1233\u00a0g',
       '2.6\u00a0g',
     ]);
-  });
-});
-
-describe('days', () => {
-  it('are counted across the change of the clocks', () => {
-    expect(daysBetween('2027-03-27', '2027-03-29')).toBe(2);
   });
 });

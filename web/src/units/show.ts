@@ -100,11 +100,6 @@ export function weekday(iso: string): string {
   return WEEKDAY.format(dayOf(iso));
 }
 
-/** How many days lie from one day to another. */
-export function daysBetween(from: string, to: string): number {
-  return Math.round((dayOf(to).getTime() - dayOf(from).getTime()) / 86_400_000);
-}
-
 /** A count, its thousands apart where it has five digits or more. */
 export function grouped(count: number): string {
   const GROUPED_FROM = 10_000;

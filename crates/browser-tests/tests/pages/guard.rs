@@ -93,7 +93,9 @@ async fn layers_are_added_and_left_out(pool: PgPool) -> Result<()> {
     let studio = Studio::open(&pool).await?;
     let page = studio.page();
     guard(&page, "Low Water, March").await?;
-    page.choose("add-layer", "face_pads").await?;
+    page.press("[data-test='add-layer'] .dropdown-toggle")
+        .await?;
+    page.press("[data-slot-name='face_pads']").await?;
     page.find("[data-layer='face_pads']").await?;
     page.fill("choices.pad_thickness", "40").await?;
     page.sees("[data-layer='face_pads'] .words", "× 40 mm")
@@ -228,9 +230,11 @@ async fn a_preset_is_followed_by_one_shipment(pool: PgPool) -> Result<()> {
     let studio = Studio::open(&pool).await?;
     let page = studio.page();
     guard(&page, "Low Water, March").await?;
-    page.choose("preset", "Twice boxed").await?;
+    page.press("[data-test='presets'] .dropdown-toggle").await?;
+    page.press_called("Twice boxed").await?;
     page.find("[data-layer='second_box']").await?;
-    page.choose("preset", "Lean").await?;
+    page.press("[data-test='presets'] .dropdown-toggle").await?;
+    page.press_called("Lean").await?;
     page.is_saved().await?;
     page.sees(OUTSIDE, "mm").await?;
     page.lacks("[data-layer='second_box']").await?;

@@ -31,12 +31,20 @@ async fn a_tablet_is_let_in_once_and_keeps_what_is_typed_while_it_is_out(
     tablet.is_saved().await?;
     tablet.keys("1").await?;
 
-    // Somebody at the machine signs it out, and it goes on being typed on.
-    sqlx::query("DELETE FROM device").execute(&pool).await?;
+    // Somebody at the machine signs it out, and it goes on being typed on. Nothing is answered until it is typed, since
+    // whatever the page happens to ask first would bring up the question that covers the field.
+    let mut signing_out = pool.begin().await?;
+    sqlx::query("LOCK TABLE device")
+        .execute(&mut *signing_out)
+        .await?;
+    sqlx::query("DELETE FROM device")
+        .execute(&mut *signing_out)
+        .await?;
     tablet
         .type_into("title", "Kelp Ladder, second state")
         .await?;
     tablet.keys(Key::Tab).await?;
+    signing_out.commit().await?;
     tablet
         .sees(".modal", "Whatever was typed on it is kept")
         .await?;

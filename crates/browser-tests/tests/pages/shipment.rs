@@ -413,7 +413,7 @@ async fn what_is_typed_while_the_server_is_away_is_saved_when_it_is_back(
 
 #[sqlx::test(migrations = false)]
 async fn nothing_scrolls_sideways_on_any_screen(pool: PgPool) -> Result<()> {
-    for (width, height) in [(1280, 800), (1024, 768), (500, 844)] {
+    for (width, height) in [(1280, 800), (1024, 768), (390, 844)] {
         let studio = Studio::sized(&pool, width, height).await?;
         let page = studio.page();
         page.sees("main", "Kelp Ladder").await?;

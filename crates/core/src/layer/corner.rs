@@ -42,6 +42,47 @@ pub struct CardPocket {
     /// What is trimmed off each back flap at the other wall.
     #[serde(rename = "flap_trim_mm")]
     pub flap_trim: Length,
+    /// Its blank, to draw and to cut by.
+    pub lines: PocketLines,
+}
+
+/// The lines of a pocket's blank, from the corner with the face, along wall A and along wall B.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PocketLines {
+    /// Where the knife turns, around the blank.
+    pub cut_mm: [[Length; 2]; 9],
+    /// Each score from where to where.
+    pub scores_mm: [[[Length; 2]; 2]; 5],
+}
+
+impl PocketLines {
+    fn of([leg, wall_a, wall_b, tab, trim]: [Length; 5]) -> Self {
+        let (far_a, far_b) = (leg + wall_a, leg + wall_b);
+        // Each back flap ends short of the other wall.
+        let flap = leg - trim;
+        let none = Length::ZERO;
+        Self {
+            cut_mm: [
+                [none, none],
+                [far_a + leg, none],
+                [far_a + leg, flap],
+                [far_a, flap],
+                [far_a, leg + tab],
+                [leg, leg + tab],
+                [flap, far_b],
+                [flap, far_b + leg],
+                [none, far_b + leg],
+            ],
+            scores_mm: [
+                [[leg, none], [leg, leg]],
+                [[far_a, none], [far_a, flap]],
+                [[none, leg], [leg, leg]],
+                [[none, far_b], [flap, far_b]],
+                [[leg, leg], [far_a, leg]],
+            ],
+        }
+    }
 }
 
 impl CardPocket {
@@ -69,14 +110,17 @@ impl CardPocket {
     pub fn fold(leg: Length, depth: Length, board: Length, play: Length) -> Self {
         let wall_a = depth + board + play;
         let wall_b = wall_a + board;
+        let tab = leg.min(wall_a);
+        let flap_trim = board / 2.0 + FLAP_TRIM_PLAY;
         Self {
             leg,
             wall_a,
             wall_b,
             blank_a: leg * 2.0 + wall_a,
             blank_b: leg * 2.0 + wall_b,
-            tab: leg.min(wall_a),
-            flap_trim: board / 2.0 + FLAP_TRIM_PLAY,
+            tab,
+            flap_trim,
+            lines: PocketLines::of([leg, wall_a, wall_b, tab, flap_trim]),
         }
     }
 

@@ -3,7 +3,7 @@
 use serde::Serialize;
 
 use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
-use crate::quantity::{Area, Length, Volume, decimal_of};
+use crate::quantity::{Area, Length, Volume, ceil_count, decimal_of};
 
 /// The fill between the wrapped piece and the box.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -21,6 +21,8 @@ pub struct EdgeFill {
     /// What goes in, loose, before it settles.
     #[serde(rename = "loose_m3")]
     pub loose: Volume,
+    /// The same in whole litres, rounded up, as it is poured.
+    pub loose_litres: u32,
 }
 
 impl EdgeFill {
@@ -36,6 +38,7 @@ impl EdgeFill {
             behind,
             gap,
             loose: gap / keeps,
+            loose_litres: litres(gap / keeps),
         }
     }
 
@@ -73,6 +76,7 @@ impl EdgeFill {
             behind: gap,
             gap: volume,
             loose: volume / keeps,
+            loose_litres: litres(volume / keeps),
         };
         let why =
             "The first box lies in a cushion on every side, and the second one takes the knocks.";
@@ -98,6 +102,7 @@ impl EdgeFill {
             behind: gap,
             gap: volume,
             loose: volume / supplies.allowances().fill_settling,
+            loose_litres: litres(volume / supplies.allowances().fill_settling),
         };
         let why =
             "What is left over in the tube is filled, so that the roll can't slide or rattle.";
@@ -117,6 +122,7 @@ impl EdgeFill {
         let allowances = supplies.allowances();
         self.gap += hollow;
         self.loose += hollow / allowances.fill_settling;
+        self.loose_litres = litres(self.loose);
         let mass = stuff.density * self.loose;
         supplies.layer(Making {
             slot,
@@ -144,6 +150,13 @@ impl EdgeFill {
         })
     }
 }
+
+/// Returns a volume in whole litres, rounded up.
+fn litres(volume: Volume) -> u32 {
+    ceil_count(volume.as_m3() * LITRES_PER_M3)
+}
+
+const LITRES_PER_M3: f64 = 1000.0;
 
 /// Less than this is air.
 const LEAST_GAP: Length = Length::mm(3.0);

@@ -27,7 +27,7 @@ mod wrap;
 pub use bag::{NameTag, SealedBag, StretchFilm};
 pub use bundle::Bundle;
 pub use contact::{ContactSheet, Interleaves};
-pub use corner::CardPocket;
+pub use corner::{CardPocket, PocketLines};
 pub use cushioning::{CushionFace, Cushioning, Sides, crushing_board};
 pub use envelope::{Addition, Envelope};
 pub use face_board::FaceBoards;

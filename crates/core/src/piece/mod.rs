@@ -13,7 +13,7 @@ pub use construction::{Construction, Glazing};
 pub use cure::{Cure, Varnish, cure_of};
 pub use fragility::{Fragility, PLANE_FREQUENCY, glass_limit, mirror_limit};
 pub use medium::{Medium, PaintBody};
-pub use outline::Outline;
+pub use outline::{BearingPoint, Outline};
 pub use pane::Pane;
 pub use size::{DEPTH, HEIGHT, PieceSize, WIDTH};
 

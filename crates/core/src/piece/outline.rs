@@ -23,6 +23,25 @@ pub enum Outline {
     Irregular,
 }
 
+/// A point on which a piece bears, as shares of its size.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct BearingPoint {
+    /// Of the width, from the left: 0 to 1.
+    pub across: f64,
+    /// Of the height, from below: 0 to 1.
+    pub up: f64,
+}
+
+impl BearingPoint {
+    fn from_middle(across: f64, up: f64) -> Self {
+        Self {
+            across: f64::midpoint(1.0, across),
+            up: f64::midpoint(1.0, up),
+        }
+    }
+}
+
 /// An ellipse fills this share of the box around it: π/4.
 const ELLIPSE: f64 = std::f64::consts::FRAC_PI_4;
 /// An irregular piece is taken to fill so much of its box.
@@ -62,6 +81,26 @@ impl Outline {
     #[must_use]
     pub const fn bearing_points(self) -> u32 {
         4
+    }
+
+    /// Returns where so many points lie that such a piece bears on, evenly around its middle; none of a rectangle,
+    /// which bears on its corners.
+    ///
+    /// Where an arch is square, it bears on the corner. Source: geometry.
+    #[must_use]
+    pub fn bears_at(self, count: u32) -> Vec<BearingPoint> {
+        if self == Self::Rectangle {
+            return Vec::new();
+        }
+        let at = |place: u32| {
+            let turn = std::f64::consts::TAU * (f64::from(place) + 0.5) / f64::from(count);
+            let (across, up) = turn.sin_cos();
+            if self == Self::Arched && up < 0.0 {
+                return BearingPoint::from_middle(across.signum(), -1.0);
+            }
+            BearingPoint::from_middle(across, up)
+        };
+        (0..count).map(at).collect()
     }
 
     /// Returns how many of its bearing points are square corners.

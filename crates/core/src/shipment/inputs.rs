@@ -12,8 +12,8 @@ use crate::{
     freight::Destination,
     house::{Choices, write_unit},
     piece::{
-        Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize, TopEdge,
-        Varnish,
+        BearingPoint, Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize,
+        TopEdge, Varnish,
     },
     quantity::{
         AmbiguousComma, Length, LengthRange, LengthUnit, Mass, Shock, TypedLength, read_mass,
@@ -153,9 +153,9 @@ fn is_default<T: Default + PartialEq>(value: &T) -> bool {
 }
 
 /// The shock that a piece may be said to take.
-const LIMITS_G: std::ops::RangeInclusive<f64> = 10.0..=200.0;
-const BEARING_POINTS: std::ops::RangeInclusive<u32> = 3..=12;
-const COUNTS: std::ops::RangeInclusive<u32> = 1..=60;
+pub(super) const LIMITS_G: std::ops::RangeInclusive<f64> = 10.0..=200.0;
+pub(super) const BEARING_POINTS: std::ops::RangeInclusive<u32> = 3..=12;
+pub(super) const COUNTS: std::ops::RangeInclusive<u32> = 1..=60;
 /// Notes are a paragraph, a reason a sentence or two.
 const LONGEST_NOTE: usize = 2000;
 const LONGEST_REASON: usize = 400;
@@ -346,11 +346,28 @@ impl ShipmentInputs {
         })
     }
 
+    /// Returns where a piece that is no rectangle bears.
+    #[must_use]
+    pub fn bears_at(&self) -> Vec<BearingPoint> {
+        let PieceInputs {
+            outline,
+            bearing_points,
+            ..
+        } = self.piece;
+        let count = bearing_points.filter(|count| BEARING_POINTS.contains(count));
+        outline.bears_at(count.unwrap_or_else(|| outline.bearing_points()))
+    }
+
+    /// Returns the day that it is promised for.
+    #[must_use]
+    pub fn promised_for(&self) -> Option<Date> {
+        read_day("promised", self.promised.as_deref()).ok()?
+    }
+
     /// Returns the month in which it is promised, for the season on the way.
     #[must_use]
     pub fn month(&self) -> Option<i8> {
-        let day = read_day("promised", self.promised.as_deref()).ok()??;
-        Some(day.month())
+        self.promised_for().map(Date::month)
     }
 
     /// Returns the names of the fields that a plan still needs, in the order of the form.

@@ -77,6 +77,32 @@ pub enum NextAct {
     Pack,
 }
 
+/// How near the day is that a shipment is promised for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Promise {
+    /// It is over.
+    Past,
+    /// Within a week.
+    Soon,
+    /// After that.
+    Later,
+}
+
+impl Promise {
+    /// So many days ahead a promise wants looking after.
+    const SOON_DAYS: i32 = 7;
+
+    fn on(today: Date, promised: Date) -> Self {
+        match (promised - today).get_days() {
+            ..0 => Self::Past,
+            0..=Self::SOON_DAYS => Self::Soon,
+            _ => Self::Later,
+        }
+    }
+}
+
 /// Where a shipment stands.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -85,12 +111,17 @@ pub struct WorkLine {
     pub stops: [StopState; 4],
     /// What is to be done next.
     pub next: NextAct,
+    /// Whether the paint and varnish have cured by the day; null where there is nothing to cure, or no plan.
+    pub cured: Option<bool>,
+    /// How near the promised day is; null where none is promised.
+    pub promise: Option<Promise>,
 }
 
 impl WorkLine {
     /// Returns where a shipment stands on a day.
     #[must_use]
     pub fn on(today: Date, inputs: &ShipmentInputs, summary: Option<&Summary>) -> Self {
+        let promise = inputs.promised_for().map(|day| Promise::on(today, day));
         let Some(summary) = summary else {
             let open = |stop| StopState {
                 stop,
@@ -100,6 +131,8 @@ impl WorkLine {
             return Self {
                 stops,
                 next: NextAct::Measure,
+                cured: None,
+                promise,
             };
         };
         let settled = |by: &Option<String>| match by {
@@ -107,11 +140,8 @@ impl WorkLine {
             Some(_) => Mark::Look,
             None => Mark::Open,
         };
-        let cured = summary
-            .cure
-            .as_ref()
-            .is_none_or(|cure| cure.is_cured_by(today))
-            || summary.cure_lifted;
+        let has_cured = summary.cure.as_ref().map(|cure| cure.is_cured_by(today));
+        let cured = has_cured.unwrap_or(true) || summary.cure_lifted;
         let marks = [
             (Stop::Measure, if cured { Mark::Done } else { Mark::Look }),
             (
@@ -129,6 +159,8 @@ impl WorkLine {
         Self {
             stops: marks.map(|(stop, mark)| StopState { stop, mark }),
             next,
+            cured: has_cured,
+            promise,
         }
     }
 }

@@ -1,6 +1,7 @@
 //! A shipment: what was typed about it, what was worked out from that, and what is to be done next.
 
 mod dates;
+mod hints;
 mod house;
 mod impact;
 mod inputs;
@@ -12,11 +13,12 @@ mod stored;
 mod summary;
 mod worked;
 
+pub use hints::{FieldHint, hints};
 pub(crate) use house::Commission;
 pub use house::House;
 pub use impact::Impact;
 pub use inputs::{Buyer, LONGEST_TEXT, PieceInputs, Settled, ShipmentInputs, refused_text};
-pub use line::{Mark, NextAct, Stop, StopState, WorkLine};
+pub use line::{Mark, NextAct, Promise, Stop, StopState, WorkLine};
 pub use stored::SCHEMA;
 pub use summary::{BestQuote, SectionLayer, Summary};
 pub use worked::{EDITION, Worked};

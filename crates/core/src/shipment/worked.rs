@@ -13,7 +13,7 @@ use crate::{
     Refusal,
     freight::{Parcel, Quote, quotes},
     house::CoverRule,
-    piece::{Construction, Glazing, PieceSize},
+    piece::{BearingPoint, Construction, Glazing, PieceSize},
     plan::Plan,
     quantity::Money,
 };
@@ -28,6 +28,8 @@ pub struct Worked {
     pub missing: Vec<&'static str>,
     /// The size, once all three sides are given.
     pub size: Option<PieceSize>,
+    /// Where a piece that is no rectangle bears; where each corner protector sits.
+    pub bearing: Vec<BearingPoint>,
     /// The plan, once nothing is missing.
     pub plan: Option<Plan>,
     /// What every service says, once the country is known too: the best first, the refused last.
@@ -39,7 +41,7 @@ pub struct Worked {
 }
 
 /// Counts up when a plan says more, or says it in another shape, than it did before.
-pub const EDITION: u32 = 4;
+pub const EDITION: u32 = 5;
 /// So many bytes of the digest tell one plan from another.
 const FINGERPRINT_BYTES: usize = 8;
 
@@ -56,6 +58,7 @@ impl Worked {
             return Ok(Self {
                 edition: EDITION,
                 size,
+                bearing: inputs.bears_at(),
                 missing,
                 plan: None,
                 quotes: Vec::new(),
@@ -98,6 +101,7 @@ impl Worked {
             edition: EDITION,
             missing,
             size,
+            bearing: inputs.bears_at(),
             plan: Some(plan),
             quotes,
             fingerprint,
@@ -112,6 +116,7 @@ impl Worked {
             edition: EDITION,
             missing: inputs.missing(),
             size: inputs.size().ok().flatten(),
+            bearing: inputs.bears_at(),
             plan: None,
             quotes: Vec::new(),
             fingerprint: None,

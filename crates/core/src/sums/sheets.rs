@@ -9,7 +9,7 @@ use super::{
 use crate::{
     Refusal,
     house::Allowances,
-    layer::{CardPocket, ContactSheet, Direction, Envelope, Winding, WrapStrip},
+    layer::{CardPocket, ContactSheet, Direction, Envelope, PocketLines, Winding, WrapStrip},
     piece::PieceSize,
     quantity::Length,
 };
@@ -50,6 +50,8 @@ pub struct CornerPocketAnswer {
     pub flap_trim_mm: f64,
     /// Of one pocket.
     pub area_m2: f64,
+    /// Its blank, to draw and to cut by.
+    pub lines: PocketLines,
 }
 
 impl Sum for CornerPocketSum {
@@ -74,6 +76,7 @@ impl Sum for CornerPocketSum {
             tab_mm: pocket.tab.as_mm(),
             flap_trim_mm: pocket.flap_trim.as_mm(),
             area_m2: pocket.area().as_m2(),
+            lines: pocket.lines,
         })
     }
 }

@@ -4,6 +4,7 @@ use rust_decimal::Decimal;
 use serde::Serialize;
 
 use super::{
+    Alternative,
     candidates::{Candidate, Now},
     choosing,
     price_step::{self, PriceStep},
@@ -30,6 +31,8 @@ pub struct Changes {
     pub otherwise: Option<String>,
     /// A few millimetres that would save money; nothing where none would.
     pub price_step: Option<PriceStep>,
+    /// What else the layer that was asked about could be; nothing where none was asked about.
+    pub alternatives: Option<Vec<Alternative>>,
 }
 
 /// One change, as it can be made.
@@ -132,6 +135,7 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
         less,
         otherwise,
         price_step: price_step::nearest(inputs, house, &worked),
+        alternatives: None,
     }))
 }
 

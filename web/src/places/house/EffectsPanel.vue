@@ -4,6 +4,7 @@ import { computed } from 'vue';
 
 import AffectedList from '@/parts/AffectedList.vue';
 import TextField from '@/parts/TextField.vue';
+import { vSay } from '@/said/say';
 
 import type { useRules } from './useRules';
 
@@ -19,7 +20,11 @@ const wrong = computed(() => Object.keys(house.errors.value).length);
       Nothing is changed. Change a rule, and the shipments it touches are shown here first.
     </p>
     <template v-else>
-      <p v-if="wrong" class="stop" role="alert">
+      <p v-if="house.elsewhere.value" v-say data-test="elsewhere">
+        The house rules were changed on another page meanwhile. What you changed here is kept, on top of the
+        new rules: look once more before you apply it.
+      </p>
+      <p v-if="wrong" v-say class="stop">
         {{ wrong === 1 ? 'A value is' : `${wrong} values are` }} not taken yet:
         {{ Object.values(house.errors.value)[0] }}
       </p>
@@ -49,7 +54,7 @@ const wrong = computed(() => Object.keys(house.errors.value).length);
         <BButton @click="house.discard">Put back</BButton>
       </div>
     </template>
-    <p v-if="house.trouble.value" class="stop" role="alert">{{ house.trouble.value }}</p>
+    <p v-if="house.trouble.value" v-say class="stop">{{ house.trouble.value }}</p>
   </aside>
 </template>
 

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed, onMounted, shallowRef } from 'vue';
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect';
+import { computed } from 'vue';
 
-import { answer, api } from '@/api/client';
-import type { Preset, Studio } from '@/api/types';
+import type { Studio } from '@/api/types';
+import { usePresets } from '@/api/usePresets';
 import NumberField from '@/parts/NumberField.vue';
 import TickList from '@/parts/TickList.vue';
+import { vSay } from '@/said/say';
 
 import type { EditedLine } from './useOdds';
 
@@ -17,12 +19,9 @@ const { studio, errors, name } = defineProps<{
 }>();
 const lines = defineModel<EditedLine[]>({ required: true });
 
-const presets = shallowRef<string[]>([]);
-onMounted(async () => {
-  const found: Preset[] = await answer(api.GET('/api/v1/studio/presets')).catch(() => []);
-  presets.value = found.map(({ rules }) => rules.name);
-});
-const named = (line: EditedLine) => [...new Set([name, ...presets.value, line.start_from])].filter(Boolean);
+const { presets } = usePresets();
+const named = (line: EditedLine) =>
+  [...new Set([name, ...presets.value.map(({ rules }) => rules.name), line.start_from])].filter(Boolean);
 
 const routes = computed(() => studio.routes.map(({ route, name: text }) => ({ value: route, text })));
 const classes = computed(() => studio.classes.map(({ class: value, name: text }) => ({ value, text })));
@@ -65,11 +64,11 @@ function move(at: number, by: number): void {
         <div class="from">
           <label class="start">
             start from
-            <select v-model="line.start_from" class="form-select" :name="`begin.${at}.from`">
+            <BFormSelect v-model="line.start_from" :name="`begin.${at}.from`">
               <option v-for="preset in named(line)" :key="preset" :value="preset">{{ preset }}</option>
-            </select>
+            </BFormSelect>
           </label>
-          <p v-if="errors[`beginnings[${at}].start_from`]" class="error" role="alert">
+          <p v-if="errors[`beginnings[${at}].start_from`]" v-say class="error">
             {{ errors[`beginnings[${at}].start_from`] }}
           </p>
           <span class="acts">
@@ -109,6 +108,7 @@ li {
 }
 .tick {
   display: flex;
+  min-height: 44px;
   gap: 8px;
   align-items: center;
 }

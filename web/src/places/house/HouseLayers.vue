@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect';
 import type { Studio } from '@/api/types';
 
 const { slots } = defineProps<{ slots: Studio['slots'] }>();
@@ -29,14 +30,13 @@ const way = (slot: string) => (layers.value[slot] === undefined ? '' : String(la
     <div class="layers">
       <label v-for="{ slot, name } in slots.filter((one) => !SETTLED.includes(one.slot))" :key="slot">
         <span>{{ name }}</span>
-        <select
-          class="form-select"
+        <BFormSelect
           :name="`layers.${slot}`"
           :value="way(slot)"
           @change="set(slot, ($event.target as HTMLSelectElement).value)"
         >
           <option v-for="choice in WAYS" :key="choice.value" :value="choice.value">{{ choice.text }}</option>
-        </select>
+        </BFormSelect>
       </label>
     </div>
   </section>
@@ -62,7 +62,7 @@ span::first-letter {
   text-transform: uppercase;
 }
 .form-select {
-  min-height: 38px;
+  min-height: 44px;
   padding-block: 3px;
   font-size: 0.9375rem;
 }

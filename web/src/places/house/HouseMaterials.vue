@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect';
 import { computed } from 'vue';
 
 import type { Catalogue } from '@/api/types';
+import { vSay } from '@/said/say';
 
 const { catalogue, errors } = defineProps<{ catalogue: Catalogue; errors: Record<string, string> }>();
 const materials = defineModel<Record<string, string>>({ required: true });
@@ -61,10 +63,10 @@ const uses = computed(() =>
     <div class="uses">
       <label v-for="use in uses" :key="use.field">
         <span>{{ use.name }}</span>
-        <select v-model="materials[use.field]" class="form-select" :name="`materials.${use.field}`">
+        <BFormSelect v-model="materials[use.field]" :name="`materials.${use.field}`">
           <option v-for="{ id, name } in use.choices" :key="id" :value="id">{{ name }}</option>
-        </select>
-        <span v-if="errors[`materials.${use.field}`]" class="error" role="alert">
+        </BFormSelect>
+        <span v-if="errors[`materials.${use.field}`]" v-say class="error">
           {{ errors[`materials.${use.field}`] }}
         </span>
       </label>
@@ -93,7 +95,7 @@ label {
   color: var(--rowan);
 }
 .form-select {
-  min-height: 38px;
+  min-height: 44px;
   padding-block: 3px;
   font-size: 0.9375rem;
 }

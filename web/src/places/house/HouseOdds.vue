@@ -2,6 +2,7 @@
 import type { Studio } from '@/api/types';
 import { HAZARDS } from '@/frame/words';
 import NumberField from '@/parts/NumberField.vue';
+import { vSay } from '@/said/say';
 
 import type { EditedOdds, Hazard } from './useOdds';
 
@@ -34,7 +35,7 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
           <tr v-for="known in studio.classes" :key="known.class">
             <th scope="row">
               {{ known.name }}
-              <span v-if="errors[`odds.classes.${known.class}.shares_percent`]" class="error" role="alert">
+              <span v-if="errors[`odds.classes.${known.class}.shares_percent`]" v-say class="error">
                 {{ errors[`odds.classes.${known.class}.shares_percent`] }}
               </span>
             </th>
@@ -86,12 +87,10 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
                   />
                 </td>
                 <td>
-                  <input
-                    v-model="odds.routes[known.route]!.wet"
-                    type="checkbox"
-                    class="form-check-input"
-                    :aria-label="`Wet, ${known.name}`"
-                  />
+                  <label class="wet">
+                    <input v-model="odds.routes[known.route]!.wet" type="checkbox" class="form-check-input" />
+                    <span class="visually-hidden">Wet, {{ known.name }}</span>
+                  </label>
                 </td>
               </template>
             </tr>
@@ -136,5 +135,10 @@ h3 {
   .pair {
     grid-template-columns: minmax(0, 1fr);
   }
+}
+.wet {
+  display: flex;
+  align-items: center;
+  min-height: 44px;
 }
 </style>

@@ -3,6 +3,7 @@ import { computed } from 'vue';
 
 import { useStudio } from '@/api/useStudio';
 import LeaveGuard from '@/parts/LeaveGuard.vue';
+import { vSay } from '@/said/say';
 
 import AllowanceTable from './AllowanceTable.vue';
 import EffectsPanel from './EffectsPanel.vue';
@@ -26,7 +27,7 @@ const ready = computed(() => studio.value !== undefined && house.rules.version >
 <template>
   <div class="page">
     <LeaveGuard :changed="ready && house.changed.value" what="the changed rules" />
-    <p v-if="away && !ready" class="soft" role="alert">The studio’s rules can’t be reached. Trying again.</p>
+    <p v-if="away && !ready" v-say class="soft">The studio’s rules can’t be reached. Trying again.</p>
     <p v-else-if="!ready" class="soft">Opening the house rules</p>
     <div v-else-if="studio" class="columns">
       <div>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect';
 
 import type { Studio } from '@/api/types';
 import ListField from '@/parts/ListField.vue';
@@ -59,11 +60,11 @@ function setMonths(at: number, months: string[]): void {
             />
           </td>
           <td>
-            <select v-model="place.route" class="form-select" :aria-label="`Route of line ${at + 1}`">
+            <BFormSelect v-model="place.route" :aria-label="`Route of line ${at + 1}`">
               <option v-for="route in studio.routes" :key="route.route" :value="route.route">
                 {{ route.name }}
               </option>
-            </select>
+            </BFormSelect>
           </td>
           <td>
             <ListField

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect';
 
 import type { Studio } from '@/api/types';
 import NumberField from '@/parts/NumberField.vue';
@@ -38,18 +39,18 @@ const add = () => odds.value.record.push({ class: 'canvas', route: 'national', s
       <tbody>
         <tr v-for="(row, at) in odds.record" :key="at">
           <td>
-            <select v-model="row.class" class="form-select" :aria-label="`Kind of line ${at + 1}`">
+            <BFormSelect v-model="row.class" :aria-label="`Kind of line ${at + 1}`">
               <option v-for="known in studio.classes" :key="known.class" :value="known.class">
                 {{ known.name }}
               </option>
-            </select>
+            </BFormSelect>
           </td>
           <td>
-            <select v-model="row.route" class="form-select" :aria-label="`Route of line ${at + 1}`">
+            <BFormSelect v-model="row.route" :aria-label="`Route of line ${at + 1}`">
               <option v-for="known in studio.routes" :key="known.route" :value="known.route">
                 {{ known.name }}
               </option>
-            </select>
+            </BFormSelect>
           </td>
           <td>
             <NumberField

@@ -1,29 +1,27 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { onMounted, ref, shallowRef } from 'vue';
+import { ref } from 'vue';
 
 import { answer, api, done, Refused } from '@/api/client';
-import type { Device, Devices } from '@/api/types';
+import { useRead } from '@/api/queries';
+import type { Device } from '@/api/types';
 import TextField from '@/parts/TextField.vue';
+import { vSay } from '@/said/say';
 import * as show from '@/units/show';
 
 /** How a tablet gets in, and which are in. */
 const PICTURE = '/api/v1/devices/address.svg';
-const devices = shallowRef<Devices>();
-const away = ref(false);
+const {
+  data: devices,
+  away,
+  reload: load,
+} = useRead({
+  queryKey: ['devices'],
+  queryFn: ({ signal }) => answer(api.GET('/api/v1/devices', { signal })),
+});
 const passphrase = ref('');
 const error = ref<string>();
 const says = ref('');
-
-async function load(): Promise<void> {
-  try {
-    devices.value = await answer(api.GET('/api/v1/devices'));
-    away.value = false;
-  } catch {
-    away.value = true;
-  }
-}
-onMounted(load);
 
 async function signOut(device: Device): Promise<void> {
   says.value = '';
@@ -59,9 +57,7 @@ const day = (moment: string) => show.dayAndYear(moment.slice(0, 10));
 <template>
   <section id="tablets" data-test="tablets">
     <h2>Tablets</h2>
-    <p v-if="away" class="soft" role="alert">
-      The list of tablets can’t be reached. <BButton size="sm" @click="load">Look again</BButton>
-    </p>
+    <p v-if="away" v-say class="soft">The list of tablets can’t be reached. Trying again.</p>
     <template v-if="devices">
       <p v-if="!devices.open" class="soft">
         Hummock answers on this machine only. To have it on a tablet in the workshop, stop it and start it
@@ -122,7 +118,7 @@ const day = (moment: string) => show.dayAndYear(moment.slice(0, 10));
         <BButton type="submit" :disabled="!passphrase">Change the passphrase</BButton>
       </form>
     </template>
-    <p v-if="says" role="status">{{ says }}</p>
+    <p v-if="says" v-say>{{ says }}</p>
   </section>
 </template>
 

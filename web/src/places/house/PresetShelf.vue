@@ -1,34 +1,30 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { onMounted, ref, shallowRef } from 'vue';
+import { ref } from 'vue';
 
-import { answer, api } from '@/api/client';
+import { api } from '@/api/client';
 import type { Preset } from '@/api/types';
+import { usePresets } from '@/api/usePresets';
 import TextField from '@/parts/TextField.vue';
 
 import type { useRules } from './useRules';
 
 const { house } = defineProps<{ house: ReturnType<typeof useRules> }>();
 
-const presets = shallowRef<Preset[]>([]);
+const { presets, reload } = usePresets();
 const naming = ref(false);
 const name = ref('');
-
-async function load(): Promise<void> {
-  presets.value = await answer(api.GET('/api/v1/studio/presets')).catch(() => presets.value);
-}
-onMounted(load);
 
 async function keep(): Promise<void> {
   if (!(await house.keepAs(name.value))) return;
   naming.value = false;
   name.value = '';
-  await load();
+  await reload();
 }
 
 async function drop(preset: Preset): Promise<void> {
   await api.DELETE('/api/v1/studio/presets/{name}', { params: { path: { name: preset.rules.name } } });
-  await load();
+  await reload();
 }
 </script>
 

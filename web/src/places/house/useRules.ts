@@ -6,6 +6,9 @@ import { answer, api, Refused } from '@/api/client';
 import type { Effects, HouseRules } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 
+import { mergePatch, patched } from '@/shipment/draft';
+import type { Json } from '@/shipment/draft';
+
 import { editedLines, editedOdds } from './useOdds';
 import type { EditedLine, EditedOdds } from './useOdds';
 
@@ -35,6 +38,10 @@ function edited(rules: HouseRules): EditedRules {
   return JSON.parse(JSON.stringify(whole)) as EditedRules;
 }
 
+function asJson(rules: EditedRules): Json {
+  return JSON.parse(JSON.stringify(rules)) as Json;
+}
+
 /** Rules as a text that is the same whatever order their keys came in. */
 function sorted(rules: EditedRules): string {
   return JSON.stringify(rules, (_, value: unknown) =>
@@ -60,16 +67,32 @@ export function useRules() {
   const effects = shallowRef<Effects>();
   const trouble = ref('');
   const busy = ref(false);
+  /** The rules of the house that are edited. */
+  const basis = shallowRef<EditedRules>();
+  /** Somebody else changed the house while rules were edited here. */
+  const elsewhere = ref(false);
   let asked = 0;
 
-  function take(from: HouseRules): void {
-    Object.assign(rules, edited(from));
+  function take(from: EditedRules): void {
+    Object.assign(rules, from);
   }
 
-  const changed = computed(() => {
-    const house = studio.value?.rules;
-    return house !== undefined && sorted(edited(house)) !== sorted(rules);
-  });
+  /** Lays what is edited over the house as it stands by now. */
+  function follow(house: HouseRules): void {
+    const theirs = edited(house);
+    const mine = basis.value && mergePatch(asJson(basis.value), asJson(rules));
+    const moved = basis.value !== undefined && basis.value.version !== theirs.version;
+    basis.value = theirs;
+    if (mine === undefined) {
+      take(theirs);
+      return;
+    }
+    const laid = patched(asJson(theirs), mine) as unknown as EditedRules;
+    take({ ...laid, version: theirs.version });
+    elsewhere.value = moved && changed.value;
+  }
+
+  const changed = computed(() => basis.value !== undefined && sorted(basis.value) !== sorted(rules));
 
   async function look(): Promise<void> {
     const place = ++asked;
@@ -106,7 +129,8 @@ export function useRules() {
       await answer(api.PUT('/api/v1/studio/rules', { body: body() }));
       await reload();
     } catch (error) {
-      failed(error);
+      if (error instanceof Refused && error.problem.type === '/problems/stale') await reload();
+      else failed(error);
     } finally {
       busy.value = false;
     }
@@ -128,7 +152,7 @@ export function useRules() {
   watch(
     () => studio.value?.rules,
     (house) => {
-      if (house) take(house);
+      if (house) follow(house);
     },
     { immediate: true },
   );
@@ -142,6 +166,7 @@ export function useRules() {
     trouble,
     busy,
     changed,
+    elsewhere,
     apply,
     keepAs,
     rename: (name: string) => {
@@ -149,11 +174,12 @@ export function useRules() {
     },
     /** Puts everything back as the house has it. */
     discard: () => {
-      if (studio.value) take(studio.value.rules);
+      if (basis.value) take(edited(basis.value as unknown as HouseRules));
+      elsewhere.value = false;
     },
     /** Takes the rules of a preset, to be looked at before they are applied. */
     follow: (from: HouseRules) => {
-      take({ ...from, version: studio.value?.rules.version ?? from.version });
+      take(edited({ ...from, version: basis.value?.version ?? from.version }));
     },
   };
 }

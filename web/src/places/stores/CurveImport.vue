@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect';
 import { ref, shallowRef } from 'vue';
 
 import { answer, api, Refused } from '@/api/client';
 import type { MaterialCurve } from '@/api/types';
 import FitPicture from '@/drawing/FitPicture.vue';
 import FileText from '@/parts/FileText.vue';
+import { vSay } from '@/said/say';
 
 import type { Material, Shelf } from './shelves';
 
@@ -50,7 +52,7 @@ function put({ material: name, fitted }: MaterialCurve): void {
       name="points"
       hint="material, thickness_mm, drop_mm, static_stress_kpa, peak_g; at least three at different energies"
     />
-    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+    <p v-if="trouble" v-say class="trouble">{{ trouble }}</p>
     <BButton @click="fit">Fit a and b</BButton>
     <article v-for="curve in curves" :key="curve.material" :data-fit="curve.material">
       <h3>{{ curve.material }}</h3>
@@ -64,9 +66,9 @@ function put({ material: name, fitted }: MaterialCurve): void {
       <p v-for="warning in curve.fitted.warnings" :key="warning" class="mind">{{ warning }}</p>
       <label class="onto">
         Put it on
-        <select v-model="onto[curve.material]" class="form-select" name="onto">
+        <BFormSelect v-model="onto[curve.material]" name="onto">
           <option v-for="{ id, name } in materials" :key="id" :value="id">{{ name }}</option>
-        </select>
+        </BFormSelect>
       </label>
       <BButton variant="primary" :disabled="!onto[curve.material]" @click="put(curve)">
         Take this curve for the {{ shelf.one }}

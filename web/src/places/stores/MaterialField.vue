@@ -5,6 +5,7 @@ import ChoiceField from '@/parts/ChoiceField.vue';
 import NumberField from '@/parts/NumberField.vue';
 import TextField from '@/parts/TextField.vue';
 import TickField from '@/parts/TickField.vue';
+import { vSay } from '@/said/say';
 
 import CurveFields from './CurveFields.vue';
 import SheetList from './SheetList.vue';
@@ -69,7 +70,7 @@ function toggle(word: string): void {
       />
       {{ choice.text }}
     </label>
-    <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <p v-if="error" v-say class="error">{{ error }}</p>
   </fieldset>
   <SheetList
     v-else-if="field.kind === 'sheets'"
@@ -105,7 +106,7 @@ fieldset label {
   display: inline-flex;
   gap: 6px;
   align-items: center;
-  min-height: 36px;
+  min-height: 44px;
   margin-right: 16px;
 }
 fieldset input {

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 
+import { vSay } from '@/said/say';
+
 interface Sheet {
   width_mm: number;
   height_mm: number;
@@ -73,7 +75,7 @@ const errorAt = (place: number) =>
         "
         >Drop</BButton
       >
-      <p v-if="errorAt(place)" class="error" role="alert">{{ errorAt(place) }}</p>
+      <p v-if="errorAt(place)" v-say class="error">{{ errorAt(place) }}</p>
     </div>
     <BButton size="sm" @click="add">Add a sheet size</BButton>
   </fieldset>
@@ -103,7 +105,7 @@ legend {
   font-size: 0.875rem;
 }
 .form-control {
-  min-height: 38px;
+  min-height: 44px;
   padding: 4px 8px;
 }
 .error {

@@ -154,7 +154,7 @@ td {
   line-height: 0;
 }
 button {
-  min-height: 36px;
+  min-height: 44px;
   padding: 2px 4px;
   border: 0;
   background: none;

@@ -5,6 +5,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref, watch } from 'vue';
 
 import LeaveGuard from '@/parts/LeaveGuard.vue';
+import { vSay } from '@/said/say';
 
 import CurveImport from './CurveImport.vue';
 import MaterialEditor from './MaterialEditor.vue';
@@ -85,7 +86,7 @@ const hasCurve = computed(() => shelf.value?.fields.some(({ kind }) => kind === 
         >{{ one.name }}</RouterLink
       >
     </nav>
-    <p v-if="stores.trouble.value" class="trouble" role="alert">{{ stores.trouble.value }}</p>
+    <p v-if="stores.trouble.value" v-say class="trouble">{{ stores.trouble.value }}</p>
     <PlansFollow :version="stores.stores.value?.version ?? 0" />
     <p v-if="!stores.stores.value" class="soft">Opening the stores</p>
     <div v-else-if="shelf" class="shelf" :class="{ split: panel }">
@@ -144,7 +145,8 @@ h1 {
   border-bottom: 2px solid var(--peat);
 }
 .shelves a {
-  padding: 8px 10px 6px;
+  min-height: 44px;
+  padding: 9px 10px 6px;
   border-bottom: 4px solid transparent;
   color: var(--peat);
   text-decoration: none;

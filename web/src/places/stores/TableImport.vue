@@ -5,6 +5,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import type { TableResult } from '@/api/types';
 import AffectedList from '@/parts/AffectedList.vue';
 import FileText from '@/parts/FileText.vue';
+import { vSay } from '@/said/say';
 
 import type { Shelf } from './shelves';
 import type { useStores } from './useStores';
@@ -41,7 +42,7 @@ async function read(): Promise<void> {
       Begin with the table that is saved here. Known ids change, new ones are added, none is taken away.
     </p>
     <FileText v-model="csv" label="Comma-separated values" name="csv" />
-    <ul v-if="errors.length > 0" class="errors" role="alert">
+    <ul v-if="errors.length > 0" v-say class="errors">
       <li v-for="[field, says] in errors" :key="field">
         <template v-if="field !== 'csv'">{{ field }}: </template>{{ says }}
       </li>

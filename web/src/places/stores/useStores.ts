@@ -1,56 +1,50 @@
 // The stores while they are looked at: every shelf, and changes of one material at a time.
-import { ref, shallowRef } from 'vue';
+import { computed, ref } from 'vue';
 
 import { answer, api, Refused } from '@/api/client';
+import { read, useRead } from '@/api/queries';
 import type { Stores, TableResult } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 
 import type { Material, ShelfKey } from './shelves';
 
-const TRY_AGAIN_AFTER_MS = 2500;
+const STORES = ['stores'];
 
 export function useStores() {
-  const stores = shallowRef<Stores>();
+  const {
+    data: stores,
+    away,
+    reload: load,
+  } = useRead({
+    queryKey: STORES,
+    queryFn: ({ signal }) => answer(api.GET('/api/v1/stores', { signal })),
+  });
   const errors = ref<Record<string, string>>({});
-  const trouble = ref('');
+  const failed = ref('');
   const { reload } = useStudio();
-
-  async function load(): Promise<void> {
-    try {
-      stores.value = await answer(api.GET('/api/v1/stores'));
-      trouble.value = '';
-    } catch {
-      trouble.value = 'The stores can’t be reached. Trying again.';
-      setTimeout(() => void load(), TRY_AGAIN_AFTER_MS);
-    }
-  }
 
   /** Makes a change; what is wrong is told at its field, and newer stores are fetched. */
   async function changed(change: (version: number) => Promise<Stores>): Promise<boolean> {
     errors.value = {};
-    trouble.value = '';
+    failed.value = '';
     try {
-      stores.value = await change(stores.value?.version ?? 0);
+      // A look at the stores that was asked for before the change must not land after it.
+      await read.cancelQueries({ queryKey: STORES });
+      read.setQueryData(STORES, await change(stores.value?.version ?? 0));
       void reload();
       return true;
     } catch (error) {
       if (error instanceof Refused && error.problem.status === 422) errors.value = error.fields;
-      else trouble.value = error instanceof Error ? error.message : 'something went wrong in the page';
-      if (error instanceof Refused && error.problem.type === '/problems/stale') {
-        const told = trouble.value;
-        await load();
-        trouble.value = told;
-      }
+      else failed.value = error instanceof Error ? error.message : 'something went wrong in the page';
+      if (error instanceof Refused && error.problem.type === '/problems/stale') await load();
       return false;
     }
   }
 
-  void load();
-
   return {
     stores,
     errors,
-    trouble,
+    trouble: computed(() => failed.value || (away.value ? 'The stores can’t be reached. Trying again.' : '')),
     put: (shelf: ShelfKey, material: Material) =>
       changed((version) =>
         answer<Stores>(

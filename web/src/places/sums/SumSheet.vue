@@ -6,6 +6,7 @@ import { useRoute, useRouter } from 'vue-router';
 
 import { Refused } from '@/api/client';
 import NumberField from '@/parts/NumberField.vue';
+import { vSay } from '@/said/say';
 import { draftOf, inputsOf } from '@/shipment/draft';
 import { beginShipment } from '@/shipment/begun';
 import { useUnits } from '@/units/useUnits';
@@ -119,7 +120,7 @@ const print = () => window.print();
       </form>
       <div>
         <p class="given print-only">{{ given }}</p>
-        <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+        <p v-if="trouble" v-say class="trouble">{{ trouble }}</p>
         <dl v-if="figures.length > 0" class="figure" data-test="figures">
           <div v-for="{ label, shown } in figures" :key="label">
             <dt>{{ label }}</dt>
@@ -159,6 +160,7 @@ const print = () => window.print();
 }
 .slide input {
   grid-column: 1 / -1;
+  height: 44px;
   accent-color: var(--moss);
 }
 .sheet {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next/components/BDropdown';
+import { computed } from 'vue';
 
 import type { SlotState } from '@/api/types';
 import { useShipment } from '@/shipment/useShipment';
@@ -11,26 +12,25 @@ const { choose } = useShipment();
 const absent = computed(() => slots.filter(({ present }) => !present));
 const free = computed(() => absent.value.filter((slot) => slot.free));
 const barred = computed(() => absent.value.filter((slot) => !slot.free));
-const wanted = ref('');
 
-function add(): void {
-  const slot = wanted.value;
-  if (!slot) return;
+function add(slot: string): void {
   choose({ layers: { [slot]: true } });
-  wanted.value = '';
   emit('added', slot);
 }
 </script>
 
 <template>
   <div class="add no-print">
-    <label>
-      <span class="visually-hidden">Add a layer</span>
-      <select v-model="wanted" class="form-select" name="add-layer" @change="add">
-        <option value="">Add a layer</option>
-        <option v-for="{ slot, name } in free" :key="slot" :value="slot">{{ name }}</option>
-      </select>
-    </label>
+    <BDropdown v-if="free.length > 0" data-test="add-layer" text="Add a layer">
+      <BDropdownItemButton
+        v-for="{ slot, name } in free"
+        :key="slot"
+        :data-slot-name="slot"
+        @click="add(slot)"
+      >
+        {{ name }}
+      </BDropdownItemButton>
+    </BDropdown>
     <details v-if="barred.length > 0">
       <summary>Why others can’t be added</summary>
       <ul>
@@ -49,9 +49,6 @@ function add(): void {
   gap: 8px 16px;
   align-items: start;
   margin-bottom: 12px;
-}
-.form-select {
-  width: auto;
 }
 details {
   flex: 1 1 200px;

@@ -1,30 +1,13 @@
 <script setup lang="ts">
-import { ref, shallowRef, watch } from 'vue';
-
-import { answer, api } from '@/api/client';
-import type { Alternative, LayerSlot } from '@/api/types';
+import type { LayerSlot } from '@/api/types';
 import ChangeFigures from '@/parts/ChangeFigures.vue';
 import { useShipment } from '@/shipment/useShipment';
-import { useUnits } from '@/units/useUnits';
+import { useWays } from '@/shipment/useWays';
 
 /** What a layer could be instead, each with what it would change. */
 const { place } = defineProps<{ place: LayerSlot }>();
-const { plan, typed, choose } = useShipment();
-const { unit } = useUnits();
-
-const offers = shallowRef<Alternative[]>();
-const away = ref(false);
-
-async function load(): Promise<void> {
-  try {
-    const body = { inputs: typed(), slot: place, unit: unit.value };
-    offers.value = await answer(api.POST('/api/v1/plans/alternatives', { body }));
-    away.value = false;
-  } catch {
-    away.value = true;
-  }
-}
-watch([() => place, plan], () => void load(), { immediate: true });
+const { choose } = useShipment();
+const { alternatives: offers, away } = useWays(place);
 </script>
 
 <template>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { useChanges } from '@/shipment/useChanges';
+import { useWays } from '@/shipment/useWays';
 import { useShipment } from '@/shipment/useShipment';
 
 import ChangeRow from './ChangeRow.vue';
 
 /** What would protect the plan more, and what could be left out, each with what it costs and is worth. */
 const { choose } = useShipment();
-const { changes, away } = useChanges();
+const { changes, away } = useWays();
 
 const SHOWN = 5;
 </script>

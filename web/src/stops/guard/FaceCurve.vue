@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect';
 import { computed, ref } from 'vue';
 
 import type { Survival } from '@/api/types';
@@ -26,12 +27,12 @@ const answer = computed(() => face.value?.answer ?? undefined);
       <h2>Cushion curve</h2>
       <label v-if="survival.face.length > 1" class="no-print">
         <span class="visually-hidden">Of which cushion</span>
-        <select v-model="chosen" class="form-select" name="curve">
+        <BFormSelect v-model="chosen" name="curve">
           <option value="">{{ cushion.material_name }}</option>
           <option v-for="one in survival.face" :key="one.slot" :value="one.slot">
             {{ one.material_name }}
           </option>
-        </select>
+        </BFormSelect>
       </label>
     </div>
     <div class="panel">
@@ -68,7 +69,7 @@ const answer = computed(() => face.value?.answer ?? undefined);
 }
 .form-select {
   width: auto;
-  min-height: 36px;
+  min-height: 44px;
   padding-block: 2px;
   font-size: 0.9375rem;
 }

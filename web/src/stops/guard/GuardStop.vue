@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { BFormRadioGroup } from 'bootstrap-vue-next/components/BFormRadio';
 import { computed, nextTick, ref } from 'vue';
 import { useRouter } from 'vue-router';
 
@@ -23,6 +24,15 @@ const { id, draft, plan, fingerprint, line, save } = useShipment();
 const units = useUnits();
 const house = useHouse();
 const router = useRouter();
+
+const CUTS: { value: Cut; text: string }[] = [
+  { value: 'up', text: 'bottom edge' },
+  { value: 'across', text: 'left edge' },
+];
+const THICKNESSES = [
+  { value: 1, text: 'to scale' },
+  { value: 3, text: 'layers × 3' },
+];
 
 const cut = ref<Cut>('up');
 const times = ref(1);
@@ -77,20 +87,14 @@ useKeys({
       <div class="heading-row">
         <h2>{{ rolled ? 'Cut across the roll' : 'Cut through' }}</h2>
         <span v-if="!rolled" class="switches no-print">
-          <label>
-            <span class="visually-hidden">Cut</span>
-            <select v-model="cut" class="form-select" name="cut">
-              <option value="up">the bottom edge</option>
-              <option value="across">the left edge</option>
-            </select>
-          </label>
-          <label>
-            <span class="visually-hidden">Thickness of layers</span>
-            <select v-model="times" class="form-select" name="times">
-              <option :value="1">to scale</option>
-              <option :value="3">layers × 3</option>
-            </select>
-          </label>
+          <BFormRadioGroup v-model="cut" aria-label="Cut" :options="CUTS" name="cut" buttons />
+          <BFormRadioGroup
+            v-model="times"
+            aria-label="Thickness of layers"
+            :options="THICKNESSES"
+            name="times"
+            buttons
+          />
         </span>
       </div>
       <div class="panel">
@@ -156,12 +160,6 @@ ol {
 .switches {
   display: flex;
   gap: 8px;
-}
-.switches .form-select {
-  width: auto;
-  min-height: 36px;
-  padding-block: 2px;
-  font-size: 0.9375rem;
 }
 .layers {
   margin-top: 16px;

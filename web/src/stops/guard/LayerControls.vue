@@ -2,38 +2,24 @@
 import { computed } from 'vue';
 
 import type { Layer } from '@/api/types';
-import LengthField from '@/parts/LengthField.vue';
-import NumberField from '@/parts/NumberField.vue';
+import DraftField from '@/parts/DraftField.vue';
 import TurnsStepper from '@/parts/TurnsStepper.vue';
+import type { FieldPath } from '@/shipment/fields';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
 import { useHouse } from './useHouse';
 
 const { layer } = defineProps<{ layer: Layer }>();
-const { id, draft, errors } = useShipment();
+const { id, draft } = useShipment();
 const house = useHouse();
 const units = useUnits();
 
 type Turns = 'first_turns' | 'second_turns';
-type LengthKey =
-  | 'board_proud'
-  | 'pocket_leg'
-  | 'pad_thickness'
-  | 'edge_pad_thickness'
-  | 'block_thickness'
-  | 'block_leg'
-  | 'clearance'
-  | 'depth_clearance'
-  | 'second_gap'
-  | 'roll_inner';
-
 interface LengthControl {
-  key: LengthKey;
-  label: string;
+  path: FieldPath;
   /** What stands there while nothing is chosen. */
   stands: string;
-  hint?: string;
 }
 
 const turnsKey = computed<Turns | undefined>(() => {
@@ -49,90 +35,32 @@ function setTurns(key: Turns, value: number): void {
 
 const AT_BOX: Record<string, string> = { tube: 'The tube is at Box', mailer: 'The mailer is at Box' };
 
-const byHouse = (key: string) => `house rule: ${house.length(key)}`;
-
 const lengths = computed<LengthControl[]>(() => {
   const { make, slot } = layer;
+  const control = (path: FieldPath, mm: number) => ({ path, stands: units.length(mm) });
   switch (make.kind) {
     case 'card_pockets':
-      return [
-        {
-          key: 'pocket_leg',
-          label: 'Leg',
-          stands: units.length(make.leg_mm),
-          hint: 'empty: an eighth of the short side',
-        },
-      ];
+      return [control('choices.pocket_leg', make.leg_mm)];
     case 'face_boards':
-      return slot === 'face_boards'
-        ? [
-            {
-              key: 'board_proud',
-              label: 'Proud margin',
-              stands: units.length(make.proud_mm),
-              hint: byHouse('board_proud_mm'),
-            },
-          ]
-        : [];
+      return slot === 'face_boards' ? [control('choices.board_proud', make.proud_mm)] : [];
     case 'face_pads':
-      return [
-        {
-          key: 'pad_thickness',
-          label: 'Thickness',
-          stands: units.length(make.thickness_mm),
-          hint: byHouse('pad_thickness_mm'),
-        },
-      ];
+      return [control('choices.pad_thickness', make.thickness_mm)];
     case 'edge_pads':
-      return [
-        {
-          key: 'edge_pad_thickness',
-          label: 'Thickness',
-          stands: units.length(make.thickness_mm),
-          hint: byHouse('edge_pad_thickness_mm'),
-        },
-      ];
+      return [control('choices.edge_pad_thickness', make.thickness_mm)];
     case 'corner_blocks':
       return [
-        {
-          key: 'block_thickness',
-          label: 'Thickness',
-          stands: units.length(make.thickness_mm),
-          hint: byHouse('block_thickness_mm'),
-        },
-        {
-          key: 'block_leg',
-          label: 'Leg',
-          stands: units.length(make.leg_mm),
-          hint: 'empty: twice the thickness',
-        },
+        control('choices.block_thickness', make.thickness_mm),
+        control('choices.block_leg', make.leg_mm),
       ];
     case 'edge_fill':
       return slot === 'second_fill'
-        ? [{ key: 'second_gap', label: 'Gap on each side', stands: house.length('second_gap_mm') }]
+        ? [control('choices.second_gap', make.clearance_mm)]
         : [
-            {
-              key: 'clearance',
-              label: 'Room at each edge',
-              stands: units.length(make.clearance_mm),
-              hint: byHouse('clearance_mm'),
-            },
-            {
-              key: 'depth_clearance',
-              label: 'Room behind',
-              stands: units.length(make.behind_mm),
-              hint: byHouse('depth_clearance_mm'),
-            },
+            control('choices.clearance', make.clearance_mm),
+            control('choices.depth_clearance', make.behind_mm),
           ];
     case 'roll':
-      return [
-        {
-          key: 'roll_inner',
-          label: 'Inner diameter',
-          stands: units.length(make.inner_mm),
-          hint: 'empty: by the surface',
-        },
-      ];
+      return [control('choices.roll_inner', make.inner_mm)];
     default:
       return [];
   }
@@ -157,24 +85,16 @@ function setGrid(place: 0 | 1, value: number): void {
       :shown="turns"
       @set="setTurns(turnsKey, $event)"
     />
-    <LengthField
+    <DraftField
       v-for="control in lengths"
-      :key="control.key"
-      v-model="draft.choices[control.key]"
-      :label="control.label"
-      :name="`choices.${control.key}`"
+      :key="control.path"
+      :path="control.path"
       :placeholder="control.stands"
-      :error="errors[`choices.${control.key}`]"
-      :hint="control.hint"
     />
-    <NumberField
+    <DraftField
       v-if="layer.make.kind === 'face_pads'"
-      v-model="draft.choices.pad_area_cm2"
-      label="Area on one side, cm²"
-      name="choices.pad_area_cm2"
+      path="choices.pad_area_cm2"
       placeholder="the whole face"
-      hint="as four pads at the corners"
-      :error="errors['choices.pad_area_cm2']"
     />
     <template v-if="layer.make.kind === 'bundle'">
       <TurnsStepper

@@ -28,11 +28,11 @@ const rows = computed(() =>
     return {
       fall,
       name: NAMES[fall.case],
-      meets: share >= 1,
+      meets: fall.passes,
       width: `${(Math.min(share, SHOWN) / SHOWN) * 100}%`,
       says: `${units.height(fall.survives_mm)} of ${units.height(fall.customary_mm, true)}`,
       shock: fall.by_velocity
-        ? 'up to there too brief to harm it'
+        ? 'a knock that short does no harm'
         : fall.peak_g == null
           ? 'past the tested range, or a side is bare'
           : `${fall.peak_g.toFixed(0)} of ${fall.limit_g.toFixed(0)} G from there`,
@@ -41,7 +41,7 @@ const rows = computed(() =>
 );
 /** The layers that give out first where a fall is not met. */
 const first = computed(() => {
-  const short = survival.falls.filter((fall) => fall.survives_mm < fall.customary_mm && fall.change_first);
+  const short = survival.falls.filter((fall) => !fall.passes && fall.change_first);
   const slots = [...new Set(short.map((fall) => fall.change_first ?? ''))];
   return slots.map((slot) => ({ slot, name: slotName(slot) }));
 });
@@ -83,7 +83,7 @@ function slotName(slot: string | null | undefined): string {
     <p class="soft reason">{{ survival.fragility.reason }}</p>
     <dl class="figure">
       <template v-if="survival.boundary">
-        <dt>too brief to harm</dt>
+        <dt>knocks too short to harm it</dt>
         <dd>
           up to {{ survival.boundary.critical_velocity_m_s.toFixed(2) }} m/s, a fall of
           {{ units.height(survival.boundary.survives_mm, true) }} on the face
@@ -161,6 +161,7 @@ li {
   margin: 4px 0 0;
 }
 .first button {
+  min-height: 44px;
   padding: 0 6px 0 0;
   border: 0;
   background: none;

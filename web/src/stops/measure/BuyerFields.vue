@@ -2,12 +2,8 @@
 import { computed } from 'vue';
 
 import { useStudio } from '@/api/useStudio';
-import ChoiceField from '@/parts/ChoiceField.vue';
-import TextField from '@/parts/TextField.vue';
-import { useShipment } from '@/shipment/useShipment';
-import { dayAndYear } from '@/units/show';
+import DraftField from '@/parts/DraftField.vue';
 
-const { draft, errors } = useShipment();
 const { studio } = useStudio();
 
 const countries = computed(() =>
@@ -19,46 +15,17 @@ const countries = computed(() =>
   <fieldset>
     <legend>Who gets it</legend>
     <div class="pair">
-      <TextField v-model="draft.buyer.name" label="Buyer" name="buyer.name" :error="errors['buyer.name']" />
-      <TextField
-        v-model="draft.buyer.street"
-        label="Street"
-        name="buyer.street"
-        :error="errors['buyer.street']"
-      />
+      <DraftField path="buyer.name" />
+      <DraftField path="buyer.street" />
     </div>
     <div class="triple">
-      <TextField v-model="draft.buyer.town" label="Town" name="buyer.town" :error="errors['buyer.town']" />
-      <TextField
-        v-model="draft.buyer.postcode"
-        label="Postcode"
-        name="buyer.postcode"
-        :error="errors['buyer.postcode']"
-      />
-      <ChoiceField
-        v-model="draft.buyer.country"
-        label="Country"
-        name="buyer.country"
-        :choices="countries"
-        empty="Choose"
-        :error="errors['buyer.country']"
-      />
+      <DraftField path="buyer.town" />
+      <DraftField path="buyer.postcode" />
+      <DraftField path="buyer.country" :codes="countries" empty="Choose" />
     </div>
     <div class="triple">
-      <TextField
-        v-model="draft.promised"
-        label="Promised for"
-        name="promised"
-        type="date"
-        :error="errors.promised"
-        :hint="draft.promised ? dayAndYear(draft.promised) : undefined"
-      />
-      <TextField
-        v-model="draft.value"
-        :label="`Worth, in ${studio?.catalogue.currency ?? 'money'}`"
-        name="value"
-        :error="errors.value"
-      />
+      <DraftField path="promised" />
+      <DraftField path="value" :label="`Worth, in ${studio?.catalogue.currency ?? 'money'}`" />
     </div>
   </fieldset>
 </template>

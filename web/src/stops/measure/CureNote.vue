@@ -2,12 +2,11 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 
-import { useStudio } from '@/api/useStudio';
+import { vSay } from '@/said/say';
 import { useLooseText, useShipment } from '@/shipment/useShipment';
 import { dayAndYear } from '@/units/show';
 
-const { draft, errors, plan, summary, lift: liftStop } = useShipment();
-const { studio } = useStudio();
+const { draft, errors, plan, summary, line, lift: liftStop } = useShipment();
 
 const CURE = 'cure';
 /** A reason that is half written outlives a slip of the hand. */
@@ -21,11 +20,7 @@ const reason = computed({
 });
 
 const cure = computed(() => plan.value?.cure ?? undefined);
-const wet = computed(() => {
-  const day = cure.value?.cured_on;
-  const today = studio.value?.today;
-  return Boolean(cure.value && (!day || (today && day > today)));
-});
+const wet = computed(() => line.value?.cured === false);
 const lifted = computed(() => (summary.value?.cure_lifted ? draft.lifted[CURE] : undefined));
 const says = computed(() => {
   if (!cure.value) return '';
@@ -53,7 +48,7 @@ function setDown(): void {
     <template v-if="wet">
       <p v-if="lifted" class="soft">
         Lifted: {{ lifted }}
-        <button type="button" class="plain" @click="setDown">Let it stop again</button>
+        <button type="button" class="plain" @click="setDown">Stop it again until it has cured</button>
       </p>
       <button v-else-if="!lifting" type="button" class="plain no-print" @click="lifting = true">
         Wrap it all the same
@@ -66,7 +61,7 @@ function setDown(): void {
         <BButton size="sm" :disabled="reason.trim().length < 3" @click="lift">Go on for this reason</BButton>
       </div>
     </template>
-    <p v-if="errors['lifted.cure']" class="stop" role="alert">{{ errors['lifted.cure'] }}</p>
+    <p v-if="errors['lifted.cure']" v-say class="stop">{{ errors['lifted.cure'] }}</p>
   </div>
 </template>
 

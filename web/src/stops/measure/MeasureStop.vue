@@ -3,9 +3,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 
 import MeasureDrawing from '@/drawing/MeasureDrawing.vue';
 import type { Side } from '@/drawing/MeasureDrawing.vue';
-import { CONSTRUCTIONS } from '@/frame/words';
-import ChoiceField from '@/parts/ChoiceField.vue';
-import TextField from '@/parts/TextField.vue';
+import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { kilograms } from '@/units/show';
 
@@ -15,7 +13,7 @@ import PieceDetails from './PieceDetails.vue';
 import SizeFields from './SizeFields.vue';
 import SurfaceFields from './SurfaceFields.vue';
 
-const { id, draft, errors, plan, size, state, stored } = useShipment();
+const { id, draft, bearing, plan, size, state, stored } = useShipment();
 const lit = ref<Side>();
 const form = useTemplateRef<HTMLFormElement>('form');
 
@@ -43,15 +41,8 @@ watch(
   <form ref="form" class="measure" @submit.prevent>
     <section class="fields">
       <div class="pair">
-        <TextField v-model="draft.title" label="Title of the piece" name="title" :error="errors.title" />
-        <ChoiceField
-          v-model="draft.piece.construction"
-          label="What it is"
-          name="piece.construction"
-          :choices="CONSTRUCTIONS"
-          empty="Choose"
-          :error="errors['piece.construction']"
-        />
+        <DraftField path="title" />
+        <DraftField path="piece.construction" empty="Choose" />
       </div>
       <SizeFields v-model:lit="lit" />
       <SurfaceFields />
@@ -59,7 +50,7 @@ watch(
       <BuyerFields />
     </section>
     <section class="drawing panel">
-      <MeasureDrawing :size="size" :lit="lit" :piece="draft.piece" />
+      <MeasureDrawing :size="size" :lit="lit" :piece="draft.piece" :bearing="bearing" />
       <p v-if="weighs" class="soft figure">{{ weighs }}</p>
       <p v-if="plan" class="soft">
         {{ plan.survival.fragility.reason }}
@@ -69,7 +60,7 @@ watch(
         <RouterLink v-if="plan" :to="{ name: 'guard', params: { id } }" class="btn btn-primary">
           On to Guard
         </RouterLink>
-        <RouterLink to="/measuring-sheet">Empty measuring sheet to print</RouterLink>
+        <RouterLink to="/measuring-sheet" class="btn btn-link">Empty measuring sheet to print</RouterLink>
       </div>
     </section>
   </form>

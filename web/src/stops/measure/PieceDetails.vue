@@ -1,13 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 
-import { OUTLINES, TOPS } from '@/frame/words';
-import ChoiceField from '@/parts/ChoiceField.vue';
+import DraftField from '@/parts/DraftField.vue';
 import FieldShell from '@/parts/FieldShell.vue';
-import LengthField from '@/parts/LengthField.vue';
-import NumberField from '@/parts/NumberField.vue';
-import TextField from '@/parts/TextField.vue';
-import TickField from '@/parts/TickField.vue';
+import { valueInSentence } from '@/shipment/fields';
 import { useShipment } from '@/shipment/useShipment';
 import { kilograms } from '@/units/show';
 
@@ -33,7 +29,7 @@ const refused = computed(() => FIELDS.some((field) => errors.value[`piece.${fiel
 const said = computed(() => {
   const { piece } = draft;
   const words = [
-    shaped.value && OUTLINES.find(({ value }) => value === piece.outline)?.text.toLowerCase(),
+    shaped.value && valueInSentence('piece.outline', piece.outline).toLowerCase(),
     (piece.count ?? 1) > 1 && `${piece.count} of them`,
     piece.irreplaceable && 'can’t be replaced',
     piece.weight && `weighed ${piece.weight}`,
@@ -57,57 +53,15 @@ watch(several, (now) => {
       More about the piece <span class="soft">{{ said }}</span>
     </summary>
     <div class="triple">
-      <NumberField
-        v-model="draft.piece.count"
-        label="How many"
-        name="piece.count"
-        placeholder="1"
-        hint="like pieces in one parcel"
-        :error="errors['piece.count']"
-      />
-      <ChoiceField v-model="draft.piece.outline" label="Outline" name="piece.outline" :choices="OUTLINES" />
-      <NumberField
-        v-if="shaped"
-        v-model="draft.piece.bearing_points"
-        label="Bearing points"
-        name="piece.bearing_points"
-        placeholder="4"
-        hint="where a corner protector sits"
-        :error="errors['piece.bearing_points']"
-      />
-      <TextField
-        v-model="draft.piece.weight"
-        label="Weighed"
-        name="piece.weight"
-        :hint="estimate ? `empty: estimated, ${estimate}` : 'as 3.2 kg or 7 lb 2 oz'"
-        :error="errors['piece.weight']"
-      />
-      <NumberField
-        v-model="draft.piece.limit_g"
-        label="Shock it takes"
-        name="piece.limit_g"
-        :placeholder="limit"
-        hint="in times gravity, 10 to 200"
-        :error="errors['piece.limit_g']"
-      />
-      <LengthField
-        v-model="draft.piece.hardware"
-        label="Hardware stands off"
-        name="piece.hardware"
-        hint="within the depth; empty: none"
-        :error="errors['piece.hardware']"
-      />
-      <ChoiceField v-model="draft.piece.top" label="Top edge" name="piece.top" :choices="TOPS" />
-      <TickField
-        v-model="draft.piece.certificate"
-        label="A certificate goes with it"
-        name="piece.certificate"
-      />
-      <TickField
-        v-model="draft.piece.irreplaceable"
-        label="It can’t be replaced or made again"
-        name="piece.irreplaceable"
-      />
+      <DraftField path="piece.count" />
+      <DraftField path="piece.outline" />
+      <DraftField v-if="shaped" path="piece.bearing_points" />
+      <DraftField path="piece.weight" :hint="estimate ? `empty: estimated, ${estimate}` : undefined" />
+      <DraftField path="piece.limit_g" :placeholder="limit" />
+      <DraftField path="piece.hardware" />
+      <DraftField path="piece.top" />
+      <DraftField path="piece.certificate" />
+      <DraftField path="piece.irreplaceable" />
     </div>
     <FieldShell v-slot="{ id, described }" label="Condition notes" :error="errors['piece.notes']">
       <textarea
@@ -129,7 +83,7 @@ details {
   border-top: 1px solid var(--sedge);
 }
 summary {
-  min-height: 32px;
+  min-height: 44px;
   font-family: var(--heading);
   font-size: 1.0625rem;
   font-weight: 600;

@@ -1,14 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import { CONDITIONS, MEDIA, PAINTS, PANES } from '@/frame/words';
-import ChoiceField from '@/parts/ChoiceField.vue';
-import TextField from '@/parts/TextField.vue';
-import TickField from '@/parts/TickField.vue';
+import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
-import { dayAndYear } from '@/units/show';
 
-const { draft, errors } = useShipment();
+const { draft } = useShipment();
 
 const mirror = computed(() => draft.piece.construction === 'mirror');
 const glass = computed(() => mirror.value || draft.piece.construction === 'framed_under_glass');
@@ -18,54 +14,16 @@ const glass = computed(() => mirror.value || draft.piece.construction === 'frame
   <fieldset>
     <legend>Surface</legend>
     <div v-if="!mirror" class="triple first">
-      <ChoiceField
-        v-model="draft.piece.medium"
-        label="Medium"
-        name="piece.medium"
-        :choices="MEDIA"
-        empty="Choose"
-        :error="errors['piece.medium']"
-      />
-      <ChoiceField v-model="draft.piece.paint" label="Paint" name="piece.paint" :choices="PAINTS" />
-      <TextField
-        v-model="draft.piece.finished"
-        label="Finished on"
-        name="piece.finished"
-        type="date"
-        :error="errors['piece.finished']"
-        :hint="draft.piece.finished ? dayAndYear(draft.piece.finished) : undefined"
-      />
+      <DraftField path="piece.medium" empty="Choose" />
+      <DraftField path="piece.paint" />
+      <DraftField path="piece.finished" />
     </div>
     <div class="triple">
-      <ChoiceField
-        v-model="draft.piece.condition"
-        label="Condition"
-        name="piece.condition"
-        :choices="CONDITIONS"
-      />
-      <TickField v-if="!mirror" v-model="draft.piece.varnished" label="Varnished" name="piece.varnished" />
-      <TextField
-        v-if="!mirror && draft.piece.varnished"
-        v-model="draft.piece.varnished_on"
-        label="Varnished on"
-        name="piece.varnished_on"
-        type="date"
-        :error="errors['piece.varnished_on']"
-        :hint="draft.piece.varnished_on ? dayAndYear(draft.piece.varnished_on) : undefined"
-      />
-      <ChoiceField
-        v-if="draft.piece.construction === 'framed_under_glass'"
-        v-model="draft.piece.pane"
-        label="Pane"
-        name="piece.pane"
-        :choices="PANES"
-      />
-      <TickField
-        v-if="glass"
-        v-model="draft.piece.coated_glass"
-        label="The glass is coated"
-        name="piece.coated_glass"
-      />
+      <DraftField path="piece.condition" />
+      <DraftField v-if="!mirror" path="piece.varnished" />
+      <DraftField v-if="!mirror && draft.piece.varnished" path="piece.varnished_on" />
+      <DraftField v-if="draft.piece.construction === 'framed_under_glass'" path="piece.pane" />
+      <DraftField v-if="glass" path="piece.coated_glass" />
     </div>
   </fieldset>
 </template>

@@ -2,13 +2,13 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 
-import { useChanges } from '@/shipment/useChanges';
+import { useWays } from '@/shipment/useWays';
 import { useShipment } from '@/shipment/useShipment';
 
 import ServiceRow from './ServiceRow.vue';
 
 const { id, draft, plan, quotes, choose: lay } = useShipment();
-const { changes } = useChanges();
+const { changes } = useWays();
 const priceStep = computed(() => changes.value?.price_step ?? undefined);
 const opened = ref<string>();
 
@@ -33,15 +33,20 @@ function choose(service: string): void {
       <p>{{ priceStep.says }}</p>
       <BButton size="sm" class="no-print" @click="lay(priceStep.choices)">{{ priceStep.label }}</BButton>
     </div>
-    <div class="table panel" role="table" aria-label="Services">
-      <div class="head soft" role="row">
-        <span role="columnheader">service</span>
-        <span role="columnheader">days</span>
-        <span role="columnheader">actual</span>
-        <span role="columnheader">by size</span>
-        <span role="columnheader">billed</span>
-        <span role="columnheader">price</span>
-      </div>
+    <table class="panel">
+      <caption class="visually-hidden">
+        Services
+      </caption>
+      <thead class="soft">
+        <tr>
+          <th scope="col">service</th>
+          <th scope="col" class="extra">days</th>
+          <th scope="col" class="extra number">actual</th>
+          <th scope="col" class="extra number">by size</th>
+          <th scope="col" class="extra number">billed</th>
+          <th scope="col" class="number">price</th>
+        </tr>
+      </thead>
       <ServiceRow
         v-for="quote in quotes"
         :key="quote.id"
@@ -51,7 +56,7 @@ function choose(service: string): void {
         @update:open="opened = $event ? quote.id : ''"
         @choose="choose(quote.id)"
       />
-    </div>
+    </table>
   </div>
   <p v-else-if="plan" class="soft">
     Prices follow from where it goes.
@@ -64,19 +69,23 @@ function choose(service: string): void {
 </template>
 
 <style scoped>
-.head {
-  display: grid;
-  grid-template-columns: var(--service-columns);
-  gap: 12px;
-  padding: 8px 12px;
-  border-bottom: 1px solid var(--sedge);
+table {
+  width: 100%;
+}
+thead th {
+  padding: 8px 6px;
   font-size: 0.9375rem;
+  font-weight: 400;
+  text-align: left;
 }
-.head span:nth-child(n + 3) {
+thead th:first-child {
+  padding-left: 12px;
+}
+thead th:last-child {
+  padding-right: 12px;
+}
+thead .number {
   text-align: right;
-}
-.table {
-  --service-columns: minmax(140px, 1.6fr) 0.7fr 1fr 1fr 1fr 1.1fr;
 }
 .step {
   display: flex;
@@ -96,11 +105,8 @@ function choose(service: string): void {
   font-weight: 600;
 }
 @media (max-width: 640px) {
-  .head {
+  .extra {
     display: none;
-  }
-  .table {
-    --service-columns: 1fr auto;
   }
 }
 </style>

@@ -22,24 +22,26 @@ const refused = computed(() =>
 </script>
 
 <template>
-  <div class="service" :class="{ chosen, refused: refused.length > 0 }" role="rowgroup">
-    <button type="button" class="row figure" role="row" :aria-expanded="open" @click="open = !open">
-      <span role="cell">
-        <strong>{{ quote.service }}</strong>
+  <tbody class="service" :class="{ chosen, refused: refused.length > 0 }">
+    <tr class="row figure">
+      <th scope="row">
+        <button type="button" class="open" :aria-expanded="open" @click="open = !open">
+          {{ quote.service }}
+        </button>
         <span class="soft">{{ quote.carrier }}, {{ handover }}{{ quote.tracked ? ', tracked' : '' }}</span>
-      </span>
-      <span role="cell" class="extra">{{ quote.days_from }}–{{ quote.days_to }}</span>
-      <span role="cell" class="extra number" :class="{ governs: quote.billable.governs === 'actual' }">
+      </th>
+      <td class="extra">{{ quote.days_from }}–{{ quote.days_to }}</td>
+      <td class="extra number" :class="{ governs: quote.billable.governs === 'actual' }">
         {{ kilograms(quote.billable.actual_g) }}
-      </span>
-      <span role="cell" class="extra number" :class="{ governs: quote.billable.governs === 'volumetric' }">
+      </td>
+      <td class="extra number" :class="{ governs: quote.billable.governs === 'volumetric' }">
         {{ quote.billable.volumetric_g > 0 ? kilograms(quote.billable.volumetric_g) : '–' }}
-      </span>
-      <span role="cell" class="extra number">
+      </td>
+      <td class="extra number">
         {{ kilograms(quote.billable.billable_g) }}
         <span class="soft">by {{ GOVERNS[quote.billable.governs] }}</span>
-      </span>
-      <span role="cell" class="number">
+      </td>
+      <td class="number">
         <strong v-if="quote.offer.kind === 'priced'" class="total">{{ money(quote.offer.total) }}</strong>
         <span v-else class="no">refused</span>
         <span v-if="chosen" class="mark">chosen</span>
@@ -47,47 +49,77 @@ const refused = computed(() =>
         <span v-else-if="quote.expected_loss" class="soft">
           and {{ money(quote.expected_loss) }} expected loss
         </span>
-      </span>
-    </button>
-    <p v-if="refused.length > 0" class="why figure">{{ refused.join('; ') }}</p>
-    <div v-if="open && quote.offer.kind === 'priced'" class="body">
-      <QuoteLines :quote="quote" :offer="quote.offer" />
-      <BButton :variant="chosen ? 'secondary' : 'primary'" class="no-print" @click="emit('choose')">
-        {{ chosen ? 'Choose it no longer' : `Send by ${quote.service}` }}
-      </BButton>
-    </div>
-  </div>
+      </td>
+    </tr>
+    <tr v-if="refused.length > 0">
+      <td colspan="6" class="why figure">{{ refused.join('; ') }}</td>
+    </tr>
+    <tr v-if="open && quote.offer.kind === 'priced'">
+      <td colspan="6" class="body">
+        <QuoteLines :quote="quote" :offer="quote.offer" />
+        <BButton :variant="chosen ? 'secondary' : 'primary'" class="no-print" @click="emit('choose')">
+          {{ chosen ? 'Don’t send by it after all' : `Send by ${quote.service}` }}
+        </BButton>
+      </td>
+    </tr>
+  </tbody>
 </template>
 
 <style scoped>
 .service {
-  border-bottom: 1px solid var(--sedge);
+  border-top: 1px solid var(--sedge);
+}
+.service th {
   border-left: 4px solid transparent;
 }
-.service:last-child {
-  border-bottom: 0;
-}
 .chosen {
-  border-left-color: var(--moss);
   background: var(--lichen);
 }
+.chosen th {
+  border-left-color: var(--moss);
+}
 .row {
-  display: grid;
-  grid-template-columns: var(--service-columns);
-  gap: 12px;
-  align-items: center;
-  width: 100%;
-  min-height: 60px;
-  padding: 6px 12px 6px 8px;
+  position: relative;
+}
+.row > * {
+  height: 60px;
+  padding: 6px;
+  font-weight: 400;
+  line-height: 1.3;
+  vertical-align: middle;
+}
+.row > th {
+  padding-left: 8px;
+  text-align: left;
+}
+.row > :last-child {
+  padding-right: 12px;
+}
+.row span,
+.row strong {
+  display: block;
+}
+.open {
+  min-height: 44px;
+  padding: 0;
   border: 0;
   background: none;
   color: inherit;
+  font-weight: 700;
   text-align: left;
 }
-.row > span {
-  display: flex;
-  flex-direction: column;
-  line-height: 1.3;
+/* The whole row is pressed. */
+.open::after {
+  position: absolute;
+  inset: 0;
+  content: '';
+}
+.open:focus-visible {
+  outline: none;
+}
+.open:focus-visible::after {
+  outline: 3px solid var(--heather);
+  outline-offset: -2px;
 }
 .number {
   text-align: right;
@@ -118,12 +150,11 @@ const refused = computed(() =>
   font-weight: 600;
 }
 .why {
-  margin: 0;
-  padding: 0 12px 8px 8px;
+  padding: 0 12px 8px;
   color: var(--rowan);
 }
 .body {
-  padding: 0 12px 12px 8px;
+  padding: 0 12px 12px;
 }
 @media (max-width: 640px) {
   .extra {

@@ -41,6 +41,8 @@ pub struct FallReport {
     /// From how high a parcel of this weight is dropped by custom.
     #[serde(rename = "customary_mm")]
     pub customary: Length,
+    /// Whether it survives that fall.
+    pub passes: bool,
     /// Whether the piece, answering slowly, survives it whatever the cushion.
     pub by_velocity: bool,
     /// The shock of the customary fall; nothing past the tested range, or where a side is bare.
@@ -340,6 +342,7 @@ fn report(
         case,
         survives,
         customary,
+        passes: survives >= customary,
         by_velocity: boundary.survives > by_shock,
         peak: study.peak(places, customary),
         limit: study.limit_on(places),

@@ -1,0 +1,204 @@
+//! Whoever uses it: by keyboard, by ear, with a taped thumb on a phone.
+
+use anyhow::{Result, ensure};
+use hummock_browser_tests::{Page, Studio};
+use sqlx::PgPool;
+use thirtyfour::Key;
+
+/// Every view, what it shows once it is there, and what its window is called.
+const PLACES: [(&str, &str, &str); 13] = [
+    ("/", "Kelp Ladder", "Bench · Hummock"),
+    ("/sums/cushion", "Shock of the fall", "Quick sums · Hummock"),
+    ("/sums/odds", "Arrives damaged", "Quick sums · Hummock"),
+    ("/sums/pocket", "Blank along A", "Quick sums · Hummock"),
+    ("/stores/boards", "Corrugated C", "Stores · Hummock"),
+    ("/stores/cushion_wraps", "Large bubble wrap", "Stores · Hummock"),
+    ("/stores/foams", "foam", "Stores · Hummock"),
+    ("/studio", "How much padding?", "House rules · Hummock"),
+    (
+        "/measuring-sheet",
+        "Measuring sheet",
+        "Measuring sheet · Hummock",
+    ),
+    ("/about/api", "plans", "The API · Hummock"),
+    ("/about/licences", "axum", "Licences · Hummock"),
+    (
+        "/shipments/new",
+        "New shipment",
+        "New shipment · Measure · Hummock",
+    ),
+    (
+        "/nowhere/at/all",
+        "Back to the bench",
+        "Not found · Hummock",
+    ),
+];
+const STOPS: [(&str, &str, &str); 4] = [
+    ("measure", "Width", "Kelp Ladder · Measure · Hummock"),
+    (
+        "guard",
+        "What could harm it",
+        "Kelp Ladder · Guard · Hummock",
+    ),
+    ("box", "Cut list", "Kelp Ladder · Box · Hummock"),
+    ("price", "days", "Kelp Ladder · Price · Hummock"),
+];
+/// Whatever is folded is opened, and the first layer with it.
+const UNFOLD: &str = "
+    document.querySelectorAll('details').forEach((part) => { part.open = true; });
+    document.querySelector('[data-layer] .head')?.click();";
+/// What a thumb has to hit, and what of it is lower than a thumb with tape on it needs. Links within a sentence are
+/// as high as its lines.
+const TOO_LOW: &str = "
+    const thumbs = 'button, select, input, summary, a, [role=button]';
+    return [...document.querySelectorAll(thumbs)].flatMap((one) => {
+        const held = one.matches('[type=checkbox], [type=radio]') ? one.labels[0] ?? one : one;
+        const { width, height } = held.getBoundingClientRect();
+        const shown = width > 1 && height > 1 && one.checkVisibility({ visibilityProperty: true });
+        const inline = one.matches('a') && getComputedStyle(one).display === 'inline';
+        return shown && !inline && height < 43.5
+            ? [`${one.tagName} ${one.name ?? ''} \"${one.textContent.trim().slice(0, 40)}\" ${height}`] : [];
+    });";
+/// Words that don't fit where they stand.
+const CUT_OFF: &str = "
+    return [...document.querySelectorAll('body *')].flatMap((one) => {
+        const style = getComputedStyle(one);
+        const hides = style.overflowX !== 'visible' && style.overflowX !== 'auto' && style.overflowX !== 'scroll';
+        const own = [...one.childNodes].some(({ nodeType, data }) => nodeType === 3 && data.trim() !== '');
+        const out = one.scrollWidth > one.clientWidth + 1 && one.clientWidth > 1;
+        return hides && own && out && one.checkVisibility() ? [one.textContent.trim()] : [];
+    });";
+
+async fn look_over(page: &Page, on_a_phone: bool) -> Result<()> {
+    page.asks(UNFOLD).await?;
+    page.everyone_can_use_it().await?;
+    if on_a_phone {
+        let at = page.address().await?;
+        let too_low = page.asks(TOO_LOW).await?;
+        ensure!(
+            too_low.as_array().is_some_and(Vec::is_empty),
+            "{at}: {too_low}"
+        );
+        let cut_off = page.asks(CUT_OFF).await?;
+        ensure!(
+            cut_off.as_array().is_some_and(Vec::is_empty),
+            "{at}: {cut_off}"
+        );
+        let wide =
+            "return document.documentElement.scrollWidth - document.documentElement.clientWidth";
+        ensure!(page.asks(wide).await? == 0, "{at} scrolls sideways");
+    }
+    Ok(())
+}
+
+async fn every_place(page: &Page, on_a_phone: bool) -> Result<()> {
+    for (place, shows, title) in PLACES {
+        page.goto(place).await?;
+        page.sees("main", shows).await?;
+        page.is_called(title).await?;
+        look_over(page, on_a_phone).await?;
+    }
+    Ok(())
+}
+
+async fn every_stop(page: &Page, on_a_phone: bool) -> Result<()> {
+    page.goto("/").await?;
+    page.press_called("Kelp Ladder").await?;
+    page.is_saved().await?;
+    let address = Page::path_of(&page.address().await?);
+    let (shipment, _) = address.rsplit_once('/').unwrap_or_default();
+    for (stop, shows, title) in STOPS {
+        page.goto(&format!("{shipment}/{stop}")).await?;
+        page.is_saved().await?;
+        page.sees("main", shows).await?;
+        page.is_called(title).await?;
+        look_over(page, on_a_phone).await?;
+    }
+    Ok(())
+}
+
+#[sqlx::test(migrations = false)]
+async fn every_place_can_be_used_by_everyone(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    every_place(&studio.page(), false).await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn every_stop_can_be_used_by_everyone(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    every_stop(&studio.page(), false).await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn every_place_can_be_used_on_a_phone(pool: PgPool) -> Result<()> {
+    let studio = Studio::sized(&pool, 390, 844).await?;
+    every_place(&studio.page(), true).await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn every_stop_can_be_used_on_a_phone(pool: PgPool) -> Result<()> {
+    let studio = Studio::sized(&pool, 390, 844).await?;
+    every_stop(&studio.page(), true).await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn whoever_goes_somewhere_by_keyboard_begins_there(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.sees("main", "Kelp Ladder").await?;
+    // The first thing that Tab comes to leads past the strip.
+    page.keys(Key::Tab).await?;
+    page.is_at(".skip").await?;
+    page.keys(Key::Enter).await?;
+    page.is_at("main").await?;
+
+    page.press_called("Kelp Ladder").await?;
+    page.is_called("Kelp Ladder · Guard · Hummock").await?;
+    page.is_at("main").await?;
+    page.keys("1").await?;
+    page.is_called("Kelp Ladder · Measure · Hummock").await?;
+    page.is_at("main").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn single_letter_keys_can_be_switched_off(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.sees("main", "Kelp Ladder").await?;
+    page.press_called("Keys").await?;
+    page.press("[name='keys-work']").await?;
+    page.press(".modal .btn-close").await?;
+    page.lacks(".modal.show").await?;
+    page.keys("n").await?;
+    page.reload().await?;
+    page.sees("main", "Kelp Ladder").await?;
+    page.keys("n").await?;
+    page.press_called("Keys").await?;
+    page.press("[name='keys-work']").await?;
+    page.press(".modal .btn-close").await?;
+    page.lacks(".modal.show").await?;
+    page.is_called("Bench · Hummock").await?;
+    page.keys("n").await?;
+    page.is_called("New shipment · Measure · Hummock").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn what_is_wrong_is_read_out_when_it_is_quiet(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("Kelp Ladder").await?;
+    page.is_saved().await?;
+    page.keys("1").await?;
+    page.fill("size", "wide").await?;
+    page.sees_hidden("[data-test='aloud']", "A value is not taken yet")
+        .await?;
+    page.lacks("[role='alert'], [aria-live='assertive']")
+        .await?;
+    studio.close().await
+}

@@ -1,0 +1,130 @@
+// Every field of a shipment, by the path that the server names it by: what it is called, how it is typed, and which
+// codes it may hold. Forms, conflicts and the tally take their words from here; what stands for an empty field comes
+// from the core, with the studio.
+import { CONDITIONS, CONSTRUCTIONS, MEDIA, OUTLINES, PAINTS, PANES, TOPS } from '@/frame/words';
+import { dayAndYear } from '@/units/show';
+
+export type FieldKind = 'text' | 'length' | 'number' | 'day' | 'tick' | 'choice';
+
+export interface Field {
+  label: string;
+  kind: FieldKind;
+  /** What it may hold, and what each is called. */
+  codes?: readonly { value: string; text: string }[];
+  /** What it is called in a sentence, where that is not its label in small letters. */
+  inSentence?: string;
+  /** The house rule that holds while nothing is typed. */
+  rule?: string;
+}
+
+const text = (label: string): Field => ({ label, kind: 'text' });
+const day = (label: string): Field => ({ label, kind: 'day' });
+const tick = (label: string): Field => ({ label, kind: 'tick' });
+const number = (label: string): Field => ({ label, kind: 'number' });
+const choice = (label: string, codes: Field['codes'] = undefined): Field => ({
+  label,
+  kind: 'choice',
+  codes,
+});
+const length = (label: string, rule?: string): Field => ({ label, kind: 'length', rule });
+
+export const FIELDS = {
+  title: text('Title of the piece'),
+  promised: day('Promised for'),
+  value: { ...text('Worth'), inSentence: 'what it is worth' },
+  service: choice('Service'),
+  'buyer.name': text('Buyer'),
+  'buyer.street': text('Street'),
+  'buyer.town': text('Town'),
+  'buyer.postcode': text('Postcode'),
+  'buyer.country': choice('Country'),
+  'piece.construction': { ...choice('What it is', CONSTRUCTIONS), inSentence: 'what it is' },
+  'piece.width': { ...length('Width'), inSentence: 'the width' },
+  'piece.height': { ...length('Height'), inSentence: 'the height' },
+  'piece.depth': { ...length('Depth'), inSentence: 'the depth' },
+  'piece.medium': { ...choice('Medium', MEDIA), inSentence: 'what it is made in' },
+  'piece.paint': choice('Paint', PAINTS),
+  'piece.finished': day('Finished on'),
+  'piece.condition': choice('Condition', CONDITIONS),
+  'piece.varnished': tick('Varnished'),
+  'piece.varnished_on': day('Varnished on'),
+  'piece.pane': choice('Pane', PANES),
+  'piece.coated_glass': tick('The glass is coated'),
+  'piece.count': number('How many'),
+  'piece.outline': choice('Outline', OUTLINES),
+  'piece.bearing_points': number('Bearing points'),
+  'piece.weight': text('Weighed'),
+  'piece.limit_g': number('Shock it takes'),
+  'piece.hardware': length('Hardware stands off'),
+  'piece.top': choice('Top edge', TOPS),
+  'piece.certificate': tick('A certificate goes with it'),
+  'piece.irreplaceable': tick('It can’t be replaced or made again'),
+  'piece.notes': text('Condition notes'),
+  'choices.preset': choice('Preset to start from'),
+  'choices.first_turns': number('Turns of the first wrap'),
+  'choices.second_turns': number('Turns of the second wrap'),
+  'choices.contact_paper': choice('Sheet against the art'),
+  'choices.pocket_board': choice('Board of the corners'),
+  'choices.slip_on_corner': choice('Slip-on corner'),
+  'choices.face_board': choice('Face board'),
+  'choices.cushion_wrap': choice('Cushion wrap'),
+  'choices.pad_foam': choice('Foam of the pads'),
+  'choices.back_foam': choice('Foam behind the canvas'),
+  'choices.spacer_board': choice('Board of the window spacer'),
+  'choices.folio_board': choice('Board of the folio'),
+  'choices.mailer_board': choice('Boards in the mailer'),
+  'choices.outer_board': choice('Boards outside the cushion'),
+  'choices.name_tag': choice('Name tag'),
+  'choices.fill': choice('Fill'),
+  'choices.box_board': choice('Box board'),
+  'choices.board_proud': length('Proud margin', 'board_proud_mm'),
+  'choices.pocket_leg': length('Leg'),
+  'choices.pad_thickness': length('Thickness', 'pad_thickness_mm'),
+  'choices.pad_area_cm2': number('Area on one side, cm²'),
+  'choices.edge_pad_thickness': length('Thickness', 'edge_pad_thickness_mm'),
+  'choices.block_thickness': length('Thickness', 'block_thickness_mm'),
+  'choices.block_leg': length('Leg'),
+  'choices.clearance': length('Room at each edge', 'clearance_mm'),
+  'choices.depth_clearance': length('Room behind', 'depth_clearance_mm'),
+  'choices.second_gap': length('Gap on each side', 'second_gap_mm'),
+  'choices.glass_pattern': choice('Tape on the glass'),
+  'choices.carriage': choice('How it travels'),
+  'choices.roll_inner': length('Inner diameter'),
+  'choices.set_grid': text('How they lie, across and up'),
+} as const satisfies Record<string, Field>;
+
+export type FieldPath = keyof typeof FIELDS;
+
+const known: Record<string, Field> = FIELDS;
+
+/** Fields whose label says what they are only beside their layer. */
+const OF_LAYER: Record<string, string> = {
+  'choices.pocket_leg': 'leg of the corner pockets',
+  'choices.pad_thickness': 'thickness of the face pads',
+  'choices.pad_area_cm2': 'area of the face pads',
+  'choices.edge_pad_thickness': 'thickness of the edge pads',
+  'choices.block_thickness': 'thickness of the corner blocks',
+  'choices.block_leg': 'leg of the corner blocks',
+  'choices.clearance': 'room at each edge in the box',
+  'choices.depth_clearance': 'room behind in the box',
+  'choices.second_gap': 'gap between the boxes',
+  'choices.roll_inner': 'inner diameter of the roll',
+};
+
+/** What a field is called in a sentence; a layer, a reason or a path that is new here is called by its last word. */
+export function fieldInSentence(path: string): string {
+  const field = known[path];
+  if (!field) return (path.split('.').pop() ?? path).replaceAll('_', ' ');
+  return OF_LAYER[path] ?? field.inSentence ?? field.label.charAt(0).toLowerCase() + field.label.slice(1);
+}
+
+/** What a field holds, as people say it. */
+export function valueInSentence(path: string, value: unknown): string {
+  if (value === undefined || value === null || value === '') return 'nothing';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (Array.isArray(value)) return value.join(' × ');
+  const written = typeof value === 'object' ? JSON.stringify(value) : String(value as string | number);
+  const field = known[path];
+  if (field?.kind === 'day') return dayAndYear(written);
+  return field?.codes?.find((code) => code.value === written)?.text ?? written;
+}
