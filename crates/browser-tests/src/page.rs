@@ -82,9 +82,7 @@ impl Page {
     /// When it is elsewhere.
     pub async fn is_at(&self, css: &str) -> Result<()> {
         let at = format!("return document.activeElement?.matches(\"{css}\") ?? false");
-        self.until(|| async { Ok((self.asks(&at).await? == true).then_some(())) })
-            .await
-            .with_context(|| format!("the keyboard never came to {css}"))
+        self.comes_to(&at, true).await
     }
 
     /// Waits until an element that is only read out says a text.
@@ -309,6 +307,17 @@ impl Page {
     /// When it throws.
     pub async fn asks(&self, script: &str) -> Result<serde_json::Value> {
         Ok(self.browser.execute(script, vec![]).await?.json().clone())
+    }
+
+    /// Waits until a script in the page returns a value.
+    ///
+    /// # Errors
+    /// When it goes on returning another.
+    pub async fn comes_to(&self, script: &str, value: impl Into<serde_json::Value>) -> Result<()> {
+        let value = value.into();
+        self.until(|| async { Ok((self.asks(script).await? == value).then_some(())) })
+            .await
+            .with_context(|| format!("{script} never came to {value}"))
     }
 
     /// Opens another window on the same browser, and returns the handle of this one to come back to.

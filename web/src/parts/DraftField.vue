@@ -26,7 +26,7 @@ const { path, codes, empty, placeholder, label, hint } = defineProps<{
   label?: string;
   hint?: string;
 }>();
-const { draft, errors } = useShipment();
+const { draft, errors, save } = useShipment();
 const { studio } = useStudio();
 const units = useUnits();
 
@@ -57,7 +57,11 @@ const number = computed({
 });
 const ticked = computed({
   get: () => value.value === true,
-  set: (next: boolean) => (value.value = next),
+  set: (next: boolean) => {
+    value.value = next;
+    // What is ticked is whole, and waits for nothing more to be typed.
+    void save();
+  },
 });
 
 /** What the house does while nothing is typed. */

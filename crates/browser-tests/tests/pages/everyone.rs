@@ -12,7 +12,11 @@ const PLACES: [(&str, &str, &str); 13] = [
     ("/sums/odds", "Arrives damaged", "Quick sums · Hummock"),
     ("/sums/pocket", "Blank along A", "Quick sums · Hummock"),
     ("/stores/boards", "Corrugated C", "Stores · Hummock"),
-    ("/stores/cushion_wraps", "Large bubble wrap", "Stores · Hummock"),
+    (
+        "/stores/cushion_wraps",
+        "Large bubble wrap",
+        "Stores · Hummock",
+    ),
     ("/stores/foams", "foam", "Stores · Hummock"),
     ("/studio", "How much padding?", "House rules · Hummock"),
     (
@@ -21,7 +25,7 @@ const PLACES: [(&str, &str, &str); 13] = [
         "Measuring sheet · Hummock",
     ),
     ("/about/api", "plans", "The API · Hummock"),
-    ("/about/licences", "axum", "Licences · Hummock"),
+    ("/about/licences", "Rust crates", "Licences · Hummock"),
     (
         "/shipments/new",
         "New shipment",
@@ -41,7 +45,7 @@ const STOPS: [(&str, &str, &str); 4] = [
         "Kelp Ladder · Guard · Hummock",
     ),
     ("box", "Cut list", "Kelp Ladder · Box · Hummock"),
-    ("price", "days", "Kelp Ladder · Price · Hummock"),
+    ("price", "Every service", "Kelp Ladder · Price · Hummock"),
 ];
 /// Whatever is folded is opened, and the first layer with it.
 const UNFOLD: &str = "

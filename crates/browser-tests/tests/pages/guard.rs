@@ -89,6 +89,29 @@ async fn what_a_layer_could_be_instead_opens_in_place(pool: PgPool) -> Result<()
 }
 
 #[sqlx::test(migrations = false)]
+async fn one_edit_asks_the_server_twice(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    guard(&page, "Kelp Ladder").await?;
+    page.press("[data-layer='first_wrap'] .head").await?;
+    page.find("[data-layer='first_wrap'] .offers button")
+        .await?;
+    page.find("[data-test='more'] button").await?;
+    page.asks("performance.clearResourceTimings()").await?;
+    page.press("[aria-label='one turn more']").await?;
+    page.sees("[data-layer='first_wrap'] output", "2").await?;
+    page.is_saved().await?;
+    // It is stored, which tells what follows, and then asked what else could be done: with the open layer's own ways.
+    let asked = "return performance.getEntriesByType('resource').map(({ name }) => name)
+        .filter((name) => name.includes('/api/')).length";
+    page.comes_to(asked, 2).await?;
+    page.find("[data-layer='first_wrap'] .offers .chosen")
+        .await?;
+    assert_eq!(page.asks(asked).await?, 2);
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
 async fn layers_are_added_and_left_out(pool: PgPool) -> Result<()> {
     let studio = Studio::open(&pool).await?;
     let page = studio.page();

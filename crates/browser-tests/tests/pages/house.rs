@@ -4,6 +4,9 @@ use anyhow::Result;
 use hummock_browser_tests::Studio;
 use sqlx::PgPool;
 
+const OPEN_ALL: &str =
+    "document.querySelectorAll('details').forEach((part) => { part.open = true })";
+
 #[sqlx::test(migrations = false)]
 async fn a_rule_shows_what_it_would_change_before_it_is_applied(pool: PgPool) -> Result<()> {
     let studio = Studio::open(&pool).await?;
@@ -29,6 +32,45 @@ async fn a_rule_shows_what_it_would_change_before_it_is_applied(pool: PgPool) ->
     page.keys("2").await?;
     page.sees("main", "version 2").await?;
     page.lacks("[data-layer='second_wrap']").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn rules_that_were_changed_on_two_pages_keep_both_changes(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/studio").await?;
+    page.sees("main", "How much padding?").await?;
+    page.asks(OPEN_ALL).await?;
+    page.fill("allowances.clearance_mm", "21").await?;
+    page.sees("[data-test='effects']", "shipments would")
+        .await?;
+    let first = page.second_window("/studio").await?;
+    page.sees("main", "How much padding?").await?;
+    page.asks(OPEN_ALL).await?;
+    page.fill("allowances.depth_clearance_mm", "12").await?;
+    page.sees("[data-test='effects']", "shipments would")
+        .await?;
+    page.press_called("Apply to the house").await?;
+    page.sees("main", "Version 2").await?;
+
+    // Whoever comes back to the page that was open before is told, and has both.
+    page.to_window(first).await?;
+    page.sees(
+        "[data-test='elsewhere']",
+        "changed on another page meanwhile",
+    )
+    .await?;
+    page.holds("allowances.clearance_mm", "21").await?;
+    page.holds("allowances.depth_clearance_mm", "12").await?;
+    page.press_called("Apply to the house").await?;
+    page.sees("main", "Version 3").await?;
+    page.lacks("[data-test='elsewhere']").await?;
+    page.reload().await?;
+    page.sees("main", "How much padding?").await?;
+    page.asks(OPEN_ALL).await?;
+    page.holds("allowances.clearance_mm", "21").await?;
+    page.holds("allowances.depth_clearance_mm", "12").await?;
     studio.close().await
 }
 

@@ -260,7 +260,7 @@ async fn two_tabs_on_one_shipment_lose_nothing(pool: PgPool) -> Result<()> {
         .await?;
     page.sees("[data-test='conflict']", "880 mm").await?;
     page.sees("[data-test='conflict']", "950 mm").await?;
-    page.press_called("Put yours on top").await?;
+    page.press_called("Keep yours").await?;
     page.is_saved().await?;
     page.holds("piece.width", "880 mm").await?;
     // Theirs is one step back.

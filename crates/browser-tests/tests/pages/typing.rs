@@ -110,7 +110,7 @@ async fn a_conflict_is_still_there_after_two_reloads(pool: PgPool) -> Result<()>
     }
     page.sees("[data-test='conflict']", "Kelp Ladder, mine")
         .await?;
-    page.press_called("Put yours on top").await?;
+    page.press_called("Keep yours").await?;
     page.is_saved().await?;
     page.sees("h1", "Kelp Ladder, mine").await?;
     studio.close().await

@@ -73,8 +73,9 @@ export function useRules() {
   const elsewhere = ref(false);
   let asked = 0;
 
+  /** What is edited shares nothing with what it was taken from. */
   function take(from: EditedRules): void {
-    Object.assign(rules, from);
+    Object.assign(rules, asJson(from));
   }
 
   /** Lays what is edited over the house as it stands by now. */
@@ -174,7 +175,7 @@ export function useRules() {
     },
     /** Puts everything back as the house has it. */
     discard: () => {
-      if (basis.value) take(edited(basis.value as unknown as HouseRules));
+      if (basis.value) take(basis.value);
       elsewhere.value = false;
     },
     /** Takes the rules of a preset, to be looked at before they are applied. */

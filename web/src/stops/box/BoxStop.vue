@@ -4,7 +4,7 @@ import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 
 import BlankDrawing from '@/drawing/BlankDrawing.vue';
-import ChoiceField from '@/parts/ChoiceField.vue';
+import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useHouse } from '@/stops/guard/useHouse';
 import { area } from '@/units/show';
@@ -13,7 +13,7 @@ import { useUnits } from '@/units/useUnits';
 import CutList from './CutList.vue';
 import TubeBox from './TubeBox.vue';
 
-const { id, draft, errors, plan, summary, fingerprint, line, save } = useShipment();
+const { id, draft, plan, summary, fingerprint, line, save } = useShipment();
 const house = useHouse();
 const units = useUnits();
 const router = useRouter();
@@ -53,13 +53,11 @@ async function settle(): Promise<void> {
         The first box is cut the same way around what it holds; its figures are at its layer in Guard.
       </p>
       <p>{{ layer.why }}</p>
-      <ChoiceField
-        v-model="draft.choices.box_board"
+      <DraftField
+        path="choices.box_board"
         label="Board"
-        name="choices.box_board"
-        :choices="house.foldingBoards.value"
+        :codes="house.foldingBoards.value"
         :empty="`House rule: ${house.boardName(house.materials.value?.box_board)}`"
-        :error="errors['choices.box_board']"
       />
       <dl class="figure">
         <dt>inside</dt>

@@ -11,7 +11,7 @@ import { useUnits } from '@/units/useUnits';
 import { useHouse } from './useHouse';
 
 const { layer } = defineProps<{ layer: Layer }>();
-const { id, draft } = useShipment();
+const { id, draft, save } = useShipment();
 const house = useHouse();
 const units = useUnits();
 
@@ -31,6 +31,7 @@ const turns = computed(() => (layer.make.kind === 'wrap' ? layer.make.turns : 0)
 /** A choice that is what the house does anyway is no choice. */
 function setTurns(key: Turns, value: number): void {
   draft.choices[key] = value === house.rule(key) ? null : value;
+  void save();
 }
 
 const AT_BOX: Record<string, string> = { tube: 'The tube is at Box', mailer: 'The mailer is at Box' };
@@ -72,6 +73,7 @@ function setGrid(place: 0 | 1, value: number): void {
   const grid: number[] = [layer.make.across, layer.make.up];
   grid[place] = value;
   draft.choices.set_grid = grid;
+  void save();
 }
 </script>
 
