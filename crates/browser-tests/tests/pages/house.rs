@@ -54,8 +54,9 @@ async fn rules_that_were_changed_on_two_pages_keep_both_changes(pool: PgPool) ->
     page.press_called("Apply to the house").await?;
     page.sees("main", "Version 2").await?;
 
-    // Whoever comes back to the page that was open before is told, and has both.
+    // The page that was open before is told when it applies its own, and has both.
     page.to_window(first).await?;
+    page.press_called("Apply to the house").await?;
     page.sees(
         "[data-test='elsewhere']",
         "changed on another page meanwhile",
