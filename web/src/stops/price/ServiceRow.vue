@@ -26,9 +26,9 @@ const refused = computed(() =>
     <tr class="row figure">
       <th scope="row">
         <button type="button" class="open" :aria-expanded="open" @click="open = !open">
-          {{ quote.service }}
+          <strong>{{ quote.service }}</strong>
+          <span class="soft">{{ quote.carrier }}, {{ handover }}{{ quote.tracked ? ', tracked' : '' }}</span>
         </button>
-        <span class="soft">{{ quote.carrier }}, {{ handover }}{{ quote.tracked ? ', tracked' : '' }}</span>
       </th>
       <td class="extra">{{ quote.days_from }}–{{ quote.days_to }}</td>
       <td class="extra number" :class="{ governs: quote.billable.governs === 'actual' }">
@@ -69,14 +69,11 @@ const refused = computed(() =>
 .service {
   border-top: 1px solid var(--sedge);
 }
-.service th {
-  border-left: 4px solid transparent;
-}
 .chosen {
   background: var(--lichen);
 }
 .chosen th {
-  border-left-color: var(--moss);
+  box-shadow: inset 4px 0 var(--moss);
 }
 .row {
   position: relative;
@@ -89,7 +86,7 @@ const refused = computed(() =>
   vertical-align: middle;
 }
 .row > th {
-  padding-left: 8px;
+  padding-left: 12px;
   text-align: left;
 }
 .row > :last-child {
@@ -105,7 +102,6 @@ const refused = computed(() =>
   border: 0;
   background: none;
   color: inherit;
-  font-weight: 700;
   text-align: left;
 }
 /* The whole row is pressed. */
