@@ -116,7 +116,7 @@ const ANY_TIME: [(&str, &str); 10] = [
     ("404", "There is none of that name"),
     ("413", "The body is over 256 KB"),
     ("415", "The body is not JSON"),
-    ("422", "Values that can't stand, each with its field"),
+    ("422", "Values that were refused, each with its field"),
     ("421", "The server does not answer under that name"),
     ("503", "The database is away; ask again"),
     ("504", "It took too long and was given up"),

@@ -36,7 +36,7 @@ enum Task {
         /// A further name that it answers under, as studio.example; may be given more than once.
         #[arg(long = "allow-host")]
         allow_hosts: Vec<String>,
-        /// The origin of its pages behind a proxy, as https://studio.example; several are parted by commas.
+        /// The origin of its pages behind a proxy, as https://studio.example; several are separated by commas.
         #[arg(long = "origin", env = "HUMMOCK_ORIGIN", value_delimiter = ',')]
         origins: Vec<String>,
         #[command(flatten)]

@@ -67,7 +67,7 @@ fn read_points(text: &str) -> Result<Vec<(String, Vec<CurvePoint>)>, Vec<Refusal
             )]
         })?;
         if place >= MOST_POINTS {
-            let says = format!("there are over {MOST_POINTS} points: part the table");
+            let says = format!("there are over {MOST_POINTS} points: split the table");
             return Err(vec![Refusal::new("csv", says)]);
         }
         match groups

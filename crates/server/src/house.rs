@@ -129,7 +129,10 @@ fn house_with(house: &House, rules: HouseRules) -> Result<House, Problem> {
         return Err(refusals.into());
     }
     Ok(House {
-        rules,
+        rules: HouseRules {
+            told_in: house.rules.told_in,
+            ..rules
+        },
         ..house.clone()
     })
 }

@@ -1,13 +1,13 @@
 //! Working out a plan without storing anything.
 
-use axum::{Json, extract::State};
+use axum::{Json, extract::State, http::header::CONTENT_TYPE, response::IntoResponse};
 use hummock_core::{
     layer::LayerSlot,
     quantity::LengthUnit,
-    shipment::{ShipmentInputs, Summary, WorkLine, Worked},
+    shipment::{Preview, ShipmentInputs},
     ways::{self, Alternative, Changes},
 };
-use serde::{Deserialize, Serialize};
+use serde::Deserialize;
 use utoipa::ToSchema;
 
 use crate::{
@@ -26,19 +26,6 @@ pub(crate) struct PreviewRequest {
     /// What a bare number is in.
     #[serde(default)]
     unit: LengthUnit,
-}
-
-/// What follows from inputs.
-#[derive(Debug, Serialize, ToSchema)]
-pub(crate) struct Preview {
-    /// The inputs, with the unit written after each bare number.
-    inputs: ShipmentInputs,
-    /// Plan and quotes.
-    worked: Worked,
-    /// The figures of the bench, once there is a plan.
-    summary: Option<Summary>,
-    /// Where a shipment with these inputs would stand.
-    line: WorkLine,
 }
 
 /// Inputs to find other ways for.
@@ -72,7 +59,7 @@ pub(crate) struct AlternativesRequest {
     operation_id = "list_alternatives", post, path = "/plans/alternatives", tag = "plans", request_body = AlternativesRequest,
     responses(
         (status = 200, description = "Each with the choices that make it; none before the piece is measured", body = [Alternative]),
-        (status = 422, description = "Values that can't stand, each with its field", body = Problem),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
 )]
 pub(crate) async fn alternatives(
@@ -97,7 +84,7 @@ pub(crate) async fn alternatives(
     operation_id = "list_changes", post, path = "/plans/changes", tag = "plans", request_body = ChangesRequest,
     responses(
         (status = 200, description = "Each with what it costs, what it is worth, and the choices that make it; null before the piece is measured", body = Option<Changes>),
-        (status = 422, description = "Values that can't stand, each with its field", body = Problem),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
 )]
 pub(crate) async fn changes(
@@ -118,21 +105,15 @@ pub(crate) async fn changes(
     operation_id = "preview_plan", post, path = "/plans/preview", tag = "plans", request_body = PreviewRequest,
     responses(
         (status = 200, description = "What follows from the inputs", body = Preview),
-        (status = 422, description = "Values that can't stand, each with its field", body = Problem),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
 )]
 pub(crate) async fn preview(
     State(app): State<App>,
     Body(request): Body<PreviewRequest>,
-) -> Result<Json<Preview>, Problem> {
+) -> Result<impl IntoResponse, Problem> {
     let house = app.house().await?;
     let outcome = app.outcome(house, request.inputs, request.unit, Follows::Asked)?;
-    let summary = outcome.worked.summary(&outcome.inputs);
-    let line = WorkLine::on(app.clock.today(), &outcome.inputs, summary.as_ref());
-    Ok(Json(Preview {
-        inputs: outcome.inputs,
-        worked: outcome.worked,
-        summary,
-        line,
-    }))
+    let told = Preview::on(app.clock.today(), outcome.inputs, outcome.worked);
+    Ok(([(CONTENT_TYPE, "application/json")], told.to_json()))
 }

@@ -277,7 +277,7 @@ impl App {
     operation_id = "list_shipments", get, path = "/shipments", tag = "shipments", params(ListQuery),
     responses(
         (status = 200, description = "A page", body = BenchPage),
-        (status = 422, description = "Values that can't stand, each with its field", body = Problem),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
 )]
 pub(crate) async fn list(
@@ -310,7 +310,7 @@ pub(crate) async fn list(
     responses(
         (status = 201, description = "The shipment", body = ShipmentView),
         (status = 409, description = "It was made already by another change; `current` is how it stands", body = Problem),
-        (status = 422, description = "Values that can't stand, each with its field", body = Problem),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
 )]
 pub(crate) async fn create(
@@ -362,7 +362,7 @@ pub(crate) async fn show(
         (status = 200, description = "The shipment as it stands now", body = ShipmentView),
         (status = 404, description = "There is none of that id", body = Problem),
         (status = 409, description = "It changed since; `current` is how it stands", body = Problem),
-        (status = 422, description = "Values that can't stand, each with its field", body = Problem),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
 )]
 pub(crate) async fn edit(

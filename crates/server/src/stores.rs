@@ -188,7 +188,7 @@ pub(crate) async fn show(State(app): State<App>) -> Result<Json<StoresView>, Pro
         (status = 200, description = "The stores as they are now", body = StoresView),
         (status = 404, description = "There is no such class", body = Problem),
         (status = 409, description = "The stores changed since", body = Problem),
-        (status = 422, description = "Values that can't stand, each with its field", body = Problem),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
 )]
 pub(crate) async fn put(
@@ -278,7 +278,7 @@ pub(crate) async fn show_table(
         (status = 200, description = "What it did, or would do", body = TableResult),
         (status = 404, description = "There is no such class", body = Problem),
         (status = 409, description = "The stores changed since", body = Problem),
-        (status = 422, description = "Values that can't stand, each with its line and column", body = Problem),
+        (status = 422, description = "Values that were refused, each with its line and column", body = Problem),
     ),
 )]
 pub(crate) async fn take_table(

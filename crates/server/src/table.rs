@@ -88,7 +88,7 @@ pub(crate) fn read_table(
         materials.push((line, material));
         if materials.len() > MOST_LINES {
             return Err(refuse(format!(
-                "there are over {MOST_LINES} lines: part the table"
+                "there are over {MOST_LINES} lines: split the table"
             )));
         }
     }

@@ -7,6 +7,7 @@ use hummock_core::{
     house::HouseRules,
     material::Catalogue,
     plan::References,
+    quantity::LengthUnit,
     shipment::{EDITION, House},
 };
 use serde::Serialize;
@@ -94,12 +95,15 @@ impl Store {
             Json<Catalogue>,
             Json<Vec<Tariff>>,
             Json<Vec<HouseRules>>,
+            Json<LengthUnit>,
         );
         let row: Row = sqlx::query_as(
             "SELECT house.version, catalogue.version, rules, materials, (
                  SELECT coalesce(jsonb_agg(body ORDER BY id), '[]') FROM tariff WHERE studio_id = $1
              ), (
                  SELECT coalesce(jsonb_agg(rules ORDER BY name), '[]') FROM preset WHERE studio_id = $1
+             ), (
+                 SELECT settings -> 'unit' FROM studio WHERE id = $1
              )
              FROM house JOIN house_rules USING (studio_id) JOIN catalogue USING (studio_id)
              WHERE studio_id = $1
@@ -109,8 +113,12 @@ impl Store {
         .bind(studio.0)
         .fetch_one(&self.pool)
         .await?;
-        let (version, stores_version, Json(rules), Json(catalogue), Json(tariffs), Json(presets)) =
+        let (version, stores_version, rules, Json(catalogue), Json(tariffs), Json(presets), unit) =
             row;
+        let rules = HouseRules {
+            told_in: unit.0,
+            ..rules.0
+        };
         Ok(HouseAt {
             version: HouseVersion(version),
             stores_version,

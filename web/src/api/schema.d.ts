@@ -4046,7 +4046,7 @@ export interface components {
             carriage?: components["schemas"]["Money"] | null;
             /** @description The choices to merge into those of the shipment. */
             choices: components["schemas"]["Choices"];
-            /** @description All told: materials, carriage and work; below nothing where it saves. */
+            /** @description All told: materials, carriage and work; less than zero where it saves. */
             cost: components["schemas"]["Money"];
             /** @description What it is one of: of each family the best is offered. */
             family: string;
@@ -6300,7 +6300,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its field */
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6687,7 +6687,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its field */
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6792,7 +6792,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its field */
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6897,7 +6897,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its field */
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6991,7 +6991,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its field */
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7105,7 +7105,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its field */
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7200,7 +7200,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its field */
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7326,7 +7326,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its field */
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7443,7 +7443,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its field */
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7569,7 +7569,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its field */
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7695,7 +7695,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its field */
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7864,7 +7864,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its field */
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7990,7 +7990,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its line and column */
+            /** @description Values that were refused, each with its line and column */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8118,7 +8118,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its field */
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8227,7 +8227,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its field */
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8571,7 +8571,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Values that can't stand, each with its field */
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;

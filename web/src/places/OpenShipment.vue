@@ -5,6 +5,7 @@ import { onBeforeRouteLeave, useRouter } from 'vue-router';
 
 import { answer, api } from '@/api/client';
 import ConflictNotice from '@/frame/ConflictNotice.vue';
+import NotTaken from '@/frame/NotTaken.vue';
 import SaveLight from '@/frame/SaveLight.vue';
 import { useOpened } from '@/frame/title';
 import TallyColumn from '@/frame/TallyColumn.vue';
@@ -78,6 +79,7 @@ onBeforeRouteLeave(async () => {
         <SaveLight />
       </div>
       <WorkLine />
+      <NotTaken />
       <p v-if="state === 'unreachable'" v-say class="trouble">
         {{ trouble }}. What you type is kept here and saved as soon as it is back.
       </p>

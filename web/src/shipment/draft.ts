@@ -131,6 +131,24 @@ export function choose(choices: DraftChoices, wanted: Partial<Choices>): void {
   }
 }
 
+/** Starts from a preset: it takes the place of the schools and layers that were chosen; materials and numbers stay. */
+export function startFrom({ choices }: Draft, preset: string): void {
+  Object.assign(choices, { schools: {}, layers: {}, preset });
+}
+
+/** Writes down why a Stop is lifted for things as they are; without a reason it stops again. */
+export function lift(draft: Draft, code: string, reason: string | undefined): void {
+  Reflect.deleteProperty(draft.lifted_for, code);
+  if (reason === undefined) Reflect.deleteProperty(draft.lifted, code);
+  else draft.lifted[code] = reason;
+}
+
+/** Returns what stands at a path of a draft. */
+export function valueAt(draft: Draft, path: string): unknown {
+  const inside = (part: unknown, key: string) => (part as Record<string, unknown> | undefined)?.[key];
+  return path.split('.').reduce<unknown>(inside, draft);
+}
+
 /** Tells whether anything is chosen by hand, but for the preset to start from. */
 export function isChosen(choices: DraftChoices): boolean {
   const chosen = withoutEmpty({ ...choices, preset: '' } as unknown as Json) as Record<string, Json>;

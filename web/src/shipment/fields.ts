@@ -4,6 +4,8 @@
 import { CONDITIONS, CONSTRUCTIONS, MEDIA, OUTLINES, PAINTS, PANES, TOPS } from '@/frame/words';
 import { dayAndYear } from '@/units/show';
 
+import type { StopName } from './stops';
+
 export type FieldKind = 'text' | 'length' | 'number' | 'day' | 'tick' | 'choice';
 
 export interface Field {
@@ -97,8 +99,9 @@ export type FieldPath = keyof typeof FIELDS;
 
 const known: Record<string, Field> = FIELDS;
 
-/** Fields whose label says what they are only beside their layer. */
+/** Fields whose label says what they are only beside their layer, and the one that is typed as three. */
 const OF_LAYER: Record<string, string> = {
+  size: 'the size',
   'choices.pocket_leg': 'leg of the corner pockets',
   'choices.pad_thickness': 'thickness of the face pads',
   'choices.pad_area_cm2': 'area of the face pads',
@@ -111,11 +114,20 @@ const OF_LAYER: Record<string, string> = {
   'choices.roll_inner': 'inner diameter of the roll',
 };
 
+/** The stop at which a field is typed. */
+export function stopOfField(path: string): StopName {
+  if (path === 'service') return 'price';
+  if (path === 'choices.box_board') return 'box';
+  return path.startsWith('choices.') ? 'guard' : 'measure';
+}
+
 /** What a field is called in a sentence; a layer, a reason or a path that is new here is called by its last word. */
 export function fieldInSentence(path: string): string {
   const field = known[path];
+  const other = OF_LAYER[path];
+  if (other) return other;
   if (!field) return (path.split('.').pop() ?? path).replaceAll('_', ' ');
-  return OF_LAYER[path] ?? field.inSentence ?? field.label.charAt(0).toLowerCase() + field.label.slice(1);
+  return field.inSentence ?? field.label.charAt(0).toLowerCase() + field.label.slice(1);
 }
 
 /** What a field holds, as people say it. */

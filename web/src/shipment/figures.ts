@@ -42,6 +42,8 @@ export function figuresOf(state: ComputedRef<Open>) {
     stored,
     figures,
     errors: computed(() => state.value.errors),
+    /** Texts that stand in fields and are no values yet. */
+    loose: computed(() => state.value.texts),
     state: computed(() => saveState(state.value)),
     trouble: computed(() => state.value.away ?? ''),
     conflict: computed(() => conflictOf(state.value)),

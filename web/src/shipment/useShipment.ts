@@ -8,7 +8,7 @@ import type { Choices, Inputs, Place } from '@/api/types';
 import { useUnits } from '@/units/useUnits';
 
 import { startedHere } from './begun';
-import { choose, draftOf, inputsOf, isChosen, mergePatch } from './draft';
+import { choose, draftOf, inputsOf, isChosen, lift, mergePatch, startFrom } from './draft';
 import type { Draft, Json } from './draft';
 import { drive } from './driver';
 import { figuresOf, saveState } from './figures';
@@ -84,13 +84,10 @@ function open(id: string) {
       choose(draft.choices, wanted);
       void save();
     },
-    /** Starts from a preset: it takes the place of the schools and layers that were chosen; materials and numbers stay. */
     follow: (preset: string) => {
-      Object.assign(draft.choices, { schools: {}, layers: {}, preset });
+      startFrom(draft, preset);
       void save();
     },
-    /** What was typed, as the server is asked with it. */
-    typed: () => typed() as unknown as Inputs,
     /** A text that stands in a field and is no value yet: it outlives a slip of the hand too. */
     text: (field: string) =>
       computed({
@@ -98,11 +95,7 @@ function open(id: string) {
         set: (text: string | undefined) => driver.tell({ is: 'text', field, text }),
       }),
     /** Takes back why a Stop was lifted, or lifts it for things as they are. */
-    lift: (code: string, reason: string | undefined) => {
-      Reflect.deleteProperty(draft.lifted_for, code);
-      if (reason === undefined) Reflect.deleteProperty(draft.lifted, code);
-      else draft.lifted[code] = reason;
-    },
+    lift: (code: string, reason: string | undefined) => lift(draft, code, reason),
     undo: () => step('undo'),
     redo: () => step('redo'),
     settle: (whose: 'mine' | 'theirs') => driver.tell({ is: 'settled', whose }),

@@ -221,7 +221,7 @@ async fn a_refused_value_says_why_and_is_not_lost(pool: PgPool) -> Result<()> {
         .await?;
     for (typed, says) in [
         ("wide", "was not understood"),
-        ("-900", "a length has no sign"),
+        ("-900", "a length can't be negative"),
         ("0", "must be from 20 mm"),
         ("12 ells", "is not a unit"),
     ] {

@@ -21,6 +21,7 @@ pub use fall::{FallAxis, fall_shares, fall_shock, together};
 pub use fit::{CurvePoint, FitRefused, FittedCurve, fit_curve};
 pub use pad::{BestPad, BestWithin, Pad};
 pub use press::{Plate, Press, plate_factor, stretched};
+pub(crate) use series::TriedSeries;
 pub use series::{Series, SeriesLayer};
 pub(crate) use spring::Springs;
 pub use stack::{COLUMN, compression_strength, like_parcels_above};

@@ -23,6 +23,36 @@ pub struct Series {
     pub energies: Vec<EnergyDensity>,
 }
 
+/// A series that many falls are tried on: what they have in common is worked out once.
+#[derive(Debug, Clone)]
+pub(crate) struct TriedSeries {
+    layers: Vec<SeriesLayer>,
+    springs: Springs,
+}
+
+impl TriedSeries {
+    /// Makes it of layers; nothing of none.
+    pub(crate) fn of(layers: Vec<SeriesLayer>) -> Option<Self> {
+        let springs = Springs::of(&layers)?;
+        Some(Self { layers, springs })
+    }
+
+    /// Returns the peak shock of a fall; nothing when a layer is driven past its tested range.
+    pub(crate) fn peak(&self, mass: Mass, drop: Length) -> Option<Shock> {
+        let force = self.force(mass, drop);
+        let within = self.layers.iter().all(|SeriesLayer { curve, area, .. }| {
+            let taken = || curve.energy_under(Stress::of(force, *area));
+            curve.most_tested().is_none_or(|most| taken() <= most)
+        });
+        within.then(|| force.shock_on(mass))
+    }
+
+    fn force(&self, mass: Mass, drop: Length) -> Force {
+        let energy = Force::weight_of(mass).as_n() * drop.as_m();
+        Force::n(self.springs.force_at(energy).min(HARDEST))
+    }
+}
+
 const J_PER_KJ: f64 = 1e3;
 const MM_PER_M: f64 = 1e3;
 
@@ -36,8 +66,7 @@ impl Series {
     /// No layers, no number: an empty series is refused by giving none.
     #[must_use]
     pub fn fall(layers: &[SeriesLayer], mass: Mass, drop: Length) -> Option<Self> {
-        let energy = Force::weight_of(mass).as_n() * drop.as_m();
-        let force = Force::n(Springs::of(layers)?.force_at(energy).min(HARDEST));
+        let force = TriedSeries::of(layers.to_vec())?.force(mass, drop);
         let energies = layers
             .iter()
             .map(|layer| layer.curve.energy_under(Stress::of(force, layer.area)))
@@ -48,12 +77,7 @@ impl Series {
     /// Returns the peak shock of a fall; nothing without layers, or when one is driven past its tested range.
     #[must_use]
     pub fn peak(layers: &[SeriesLayer], mass: Mass, drop: Length) -> Option<Shock> {
-        let series = Self::fall(layers, mass, drop)?;
-        let within = layers
-            .iter()
-            .zip(&series.energies)
-            .all(|(layer, energy)| layer.curve.most_tested().is_none_or(|most| *energy <= most));
-        within.then(|| series.force.shock_on(mass))
+        TriedSeries::of(layers.to_vec())?.peak(mass, drop)
     }
 
     /// Returns the highest fall that stays at or under a limit, in millimetres, with no layer driven past

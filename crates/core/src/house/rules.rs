@@ -10,7 +10,7 @@ use crate::{
     layer::LayerSlot,
     material::MaterialId,
     odds::{OddsTables, Played},
-    quantity::{Area, Length},
+    quantity::{Area, Length, LengthUnit},
 };
 
 /// Declares the materials of a house, each with the id that a starting catalogue has for it.
@@ -147,6 +147,9 @@ pub struct HouseRules {
     /// What a shipment has settled that a house does not.
     #[serde(default, skip)]
     pub shipment: ShipmentOnly,
+    /// What the studio measures in: lengths in its messages are told in it.
+    #[serde(default, skip)]
+    pub told_in: LengthUnit,
 }
 
 fn shipped() -> Arc<Vec<BeginLine>> {

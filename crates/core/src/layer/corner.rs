@@ -51,7 +51,7 @@ pub struct CardPocket {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PocketLines {
     /// Where the knife turns, around the blank.
-    pub cut_mm: [[Length; 2]; 9],
+    pub cut_mm: [[Length; 2]; 10],
     /// Each score from where to where.
     pub scores_mm: [[[Length; 2]; 2]; 5],
 }
@@ -70,6 +70,7 @@ impl PocketLines {
                 [far_a, flap],
                 [far_a, leg + tab],
                 [leg, leg + tab],
+                [leg, far_b],
                 [flap, far_b],
                 [flap, far_b + leg],
                 [none, far_b + leg],
@@ -186,7 +187,29 @@ impl CardPocket {
 
 #[cfg(test)]
 mod tests {
+    use proptest::prelude::*;
+
     use super::*;
+
+    proptest! {
+        #[test]
+        fn the_blank_that_is_cut_has_the_area_that_is_weighed(
+            leg in 5.0..200.0, depth in 1.0..300.0, board in 0.3..8.0, play in 0.0..5.0,
+        ) {
+            let [leg, depth, board, play] = [leg, depth, board, play].map(Length::mm);
+            let pocket = CardPocket::fold(leg, depth, board, play);
+            prop_assume!(pocket.flap_trim < leg);
+            // Twice the area within a line around it is the sum of x·y' − x'·y.
+            let cut = pocket.lines.cut_mm.map(|[along, up]| (along.as_mm(), up.as_mm()));
+            let next = cut.iter().cycle().skip(1);
+            let twice: f64 = cut.iter().zip(next).map(|((x, y), (x2, y2))| x * y2 - x2 * y).sum();
+            prop_assert!((twice / 2.0 / 1e6 - pocket.area().as_m2()).abs() < 1e-9);
+            // Its sides are the blank's.
+            let far = |pick: fn(&(f64, f64)) -> f64| cut.iter().map(pick).fold(0.0, f64::max);
+            prop_assert!((far(|at| at.0) - pocket.blank_a.as_mm()).abs() < 1e-9);
+            prop_assert!((far(|at| at.1) - pocket.blank_b.as_mm()).abs() < 1e-9);
+        }
+    }
 
     #[test]
     fn a_pocket_is_folded_to_depth_and_board() {

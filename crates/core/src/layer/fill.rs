@@ -182,6 +182,8 @@ mod tests {
         );
         assert!((fill.gap.as_m3() - 0.000_848).abs() < 1e-15);
         assert!((fill.loose.as_m3() - 0.001_06).abs() < 1e-15);
+        // 1.06 litres are poured from two.
+        assert_eq!(fill.loose_litres, 2);
         assert_eq!(fill.behind, Length::mm(20.0));
     }
 }

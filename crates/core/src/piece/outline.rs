@@ -33,6 +33,9 @@ pub struct BearingPoint {
     pub up: f64,
 }
 
+/// Nearer than this to the middle is binary dust.
+const MIDDLE: f64 = 1e-9;
+
 impl BearingPoint {
     fn from_middle(across: f64, up: f64) -> Self {
         Self {
@@ -96,7 +99,13 @@ impl Outline {
             let turn = std::f64::consts::TAU * (f64::from(place) + 0.5) / f64::from(count);
             let (across, up) = turn.sin_cos();
             if self == Self::Arched && up < 0.0 {
-                return BearingPoint::from_middle(across.signum(), -1.0);
+                // One in the middle below stays there.
+                let corner = if across.abs() < MIDDLE {
+                    0.0
+                } else {
+                    across.signum()
+                };
+                return BearingPoint::from_middle(corner, -1.0);
             }
             BearingPoint::from_middle(across, up)
         };
@@ -116,8 +125,45 @@ impl Outline {
 
 #[cfg(test)]
 mod tests {
+    use proptest::prelude::*;
+
     use super::*;
     use crate::quantity::Length;
+
+    #[test]
+    fn four_points_of_an_oval_lie_on_its_diagonals_and_an_arch_has_two_corners() {
+        // sin 45° = 0.707107: (1 + 0.707107)/2 = 0.853553 and 0.146447.
+        let (near, far) = (0.146_447, 0.853_553);
+        let at = |outline: Outline| -> Vec<(f64, f64)> {
+            let rounded = |share: f64| (share * 1e6).round() / 1e6;
+            let points = outline.bears_at(4).into_iter();
+            points
+                .map(|at| (rounded(at.across), rounded(at.up)))
+                .collect()
+        };
+        assert_eq!(
+            at(Outline::Oval),
+            [(far, far), (far, near), (near, near), (near, far)]
+        );
+        assert_eq!(
+            at(Outline::Arched),
+            [(far, far), (1.0, 0.0), (0.0, 0.0), (near, far)]
+        );
+        assert!(at(Outline::Rectangle).is_empty());
+    }
+
+    proptest! {
+        #[test]
+        fn bearing_points_lie_within_the_piece_and_as_many_left_as_right(count in 3_u32..=12) {
+            for outline in [Outline::Oval, Outline::Round, Outline::Arched, Outline::Irregular] {
+                let points = outline.bears_at(count);
+                prop_assert_eq!(points.len(), count as usize);
+                prop_assert!(points.iter().all(|at| (0.0..=1.0).contains(&at.across) && (0.0..=1.0).contains(&at.up)));
+                let tilt: f64 = points.iter().map(|at| at.across - 0.5).sum();
+                prop_assert!(tilt.abs() < 1e-9, "{:?} leans by {}", outline, tilt);
+            }
+        }
+    }
 
     #[test]
     fn faces_by_their_outline() {

@@ -35,7 +35,7 @@ pub enum ReadError {
     #[error(transparent)]
     AmbiguousComma(#[from] AmbiguousComma),
     /// A sign stands before the number.
-    #[error("\"{0}\" is below nothing: a length has no sign")]
+    #[error("\"{0}\" is less than zero: a length can't be negative")]
     Negative(String),
     /// Two numbers stand side by side.
     #[error(

@@ -77,3 +77,59 @@ pub fn hints(rules: &HouseRules) -> Vec<FieldHint> {
         ),
     ]
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::shipment::ShipmentInputs;
+
+    fn rules() -> HouseRules {
+        serde_json::from_str(include_str!("../../../../demo/house-rules.json")).expect("rules")
+    }
+
+    #[test]
+    fn hints_follow_the_house() {
+        let mut rules = rules();
+        let says = |rules: &HouseRules, field| {
+            let mut all = hints(rules).into_iter();
+            all.find(|hint| hint.field == field).expect(field).says
+        };
+        assert_eq!(
+            says(&rules, "choices.pocket_leg"),
+            "empty: the short side ÷ 8"
+        );
+        rules.allowances.pocket_leg_share = 6.0;
+        assert_eq!(
+            says(&rules, "choices.pocket_leg"),
+            "empty: the short side ÷ 6"
+        );
+        assert_eq!(
+            says(&rules, "piece.limit_g"),
+            "in times gravity, 10 to 200; empty: by its kind"
+        );
+    }
+
+    #[test]
+    fn what_stands_for_an_empty_count_may_be_typed_and_changes_nothing() {
+        let with = |field: &str, value: u32| {
+            let (part, key) = field.split_once('.').expect("a part and a key");
+            let inputs = serde_json::json!({ part: { key: value, "outline": "oval" } });
+            serde_json::from_value::<ShipmentInputs>(inputs).expect("inputs")
+        };
+        let empty = |hint: FieldHint| hint.empty.map(|value| (hint.field, value));
+        let stands: Vec<_> = hints(&rules()).into_iter().filter_map(empty).collect();
+        assert_eq!(stands, [("piece.count", 1), ("piece.bearing_points", 4)]);
+        for (field, value) in stands {
+            let inputs = with(field, value);
+            assert_eq!(inputs.bears_at().len(), 4, "{field}");
+            assert!(
+                inputs
+                    .checked(
+                        crate::quantity::LengthUnit::Mm,
+                        jiff::civil::date(2027, 3, 4)
+                    )
+                    .is_ok()
+            );
+        }
+    }
+}

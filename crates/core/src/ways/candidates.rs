@@ -5,7 +5,7 @@ use crate::{
     layer::LayerSlot,
     material::{Board, Catalogue},
     plan::Plan,
-    quantity::{ArealDensity, Length},
+    quantity::{ArealDensity, Length, show_length},
 };
 
 /// One change that could be made. Of a family only the best is offered.
@@ -182,6 +182,7 @@ impl Now<'_> {
         sheets.dedup();
         for thickness in sheets {
             let mm = format!("{:.0} mm", thickness.as_mm());
+            let told = show_length(thickness, self.rules.told_in);
             // What stands at the edges takes the place of the fill there.
             let clearance = self.has(LayerSlot::Fill).then(|| "0 mm".to_owned());
             if self.may_add(LayerSlot::CornerBlocks) && !self.has(LayerSlot::EdgePads) {
@@ -191,7 +192,7 @@ impl Now<'_> {
                     clearance: clearance.clone(),
                     ..Choices::layer(LayerSlot::CornerBlocks, true)
                 };
-                let label = format!("Foam blocks at the corners, {mm}").replace(" mm", "\u{a0}mm");
+                let label = format!("Foam blocks at the corners, {told}");
                 found.push(candidate("edge_foam", label, choices));
             }
             if self.may_add(LayerSlot::EdgePads) && !self.has(LayerSlot::CornerBlocks) {
@@ -200,7 +201,7 @@ impl Now<'_> {
                     clearance,
                     ..Choices::layer(LayerSlot::EdgePads, true)
                 };
-                let label = format!("Foam along the edges, {mm}").replace(" mm", "\u{a0}mm");
+                let label = format!("Foam along the edges, {told}");
                 found.push(candidate("edge_foam", label, choices));
             }
             if self.may_add(LayerSlot::FacePads) {
@@ -208,7 +209,7 @@ impl Now<'_> {
                     pad_thickness: Some(mm.clone()),
                     ..Choices::layer(LayerSlot::FacePads, true)
                 };
-                let label = format!("Foam over face and back, {mm}").replace(" mm", "\u{a0}mm");
+                let label = format!("Foam over face and back, {told}");
                 found.push(candidate("face_foam", label, choices));
             }
         }

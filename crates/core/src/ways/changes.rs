@@ -45,7 +45,7 @@ pub struct OfferedChange {
     pub family: &'static str,
     /// The choices to merge into those of the shipment.
     pub choices: Choices,
-    /// All told: materials, carriage and work; below nothing where it saves.
+    /// All told: materials, carriage and work; less than zero where it saves.
     pub cost: Money,
     /// Of that, materials.
     pub materials: Money,
@@ -58,7 +58,7 @@ pub struct OfferedChange {
     pub mass: Mass,
     /// Of work.
     pub minutes: Minutes,
-    /// What it takes off the expected loss; below nothing where it adds to it. Nothing without a value.
+    /// What it takes off the expected loss; less than zero where it adds to it. Nothing without a value.
     pub worth: Option<Money>,
     /// That it arrives damaged, now.
     pub probability_before: f64,

@@ -7,7 +7,7 @@ use crate::{
     house::Choices,
     layer::{LayerSlot, Make},
     plan::{FindingLevel, Plan},
-    quantity::{Length, Money},
+    quantity::{Length, Money, show_length},
     shipment::{House, ShipmentInputs, Worked},
 };
 
@@ -65,15 +65,16 @@ pub(super) fn nearest(
             as_good(plan, then.plan.as_ref()?, house).then_some((clearance, choices, price))
         })?;
     let saves = Money::new(now.amount - price.amount, &now.currency);
-    let less = (there - clearance).as_mm();
+    let told = |length| show_length(length, house.rules.told_in);
     Some(PriceStep {
         says: format!(
-            "It is just over a price step: {less:.0}\u{a0}mm less room at each edge saves {} {}.",
+            "It is just over a price step: {} less room at each edge saves {} {}.",
+            told(there - clearance),
             saves.amount,
             saves.currency.code()
         ),
         saves,
-        label: format!("Leave {:.0}\u{a0}mm at each edge", clearance.as_mm()),
+        label: format!("Leave {} at each edge", told(clearance)),
         choices,
     })
 }

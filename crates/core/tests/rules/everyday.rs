@@ -5,6 +5,7 @@ use std::fmt::Write as _;
 use crate::studio::{Everyday, everyday, house};
 use hummock_core::{
     plan::FindingLevel,
+    quantity::LengthUnit,
     shipment::{House, ShipmentInputs, Worked},
     ways::{Changes, OfferedChange, changes},
 };
@@ -173,6 +174,30 @@ fn every_change_that_is_offered_does_what_it_says() {
         }
     }
     assert!(pressed > 200, "{pressed}");
+}
+
+#[test]
+fn lengths_are_told_as_the_studio_measures() {
+    let mut house = house();
+    house.rules.told_in = LengthUnit::In;
+    let mut in_inches = 0;
+    for mut each in everyday() {
+        each.inputs.piece.hardware = Some("12 mm".into());
+        let found = Found::of(each, &house);
+        let findings = found.plan().findings.iter();
+        let offered = found.offered.more.iter().chain(&found.offered.less);
+        let step = found.offered.price_step.iter();
+        let said = findings
+            .map(|finding| finding.says.as_str())
+            .chain(offered.map(|change| change.label.as_str()))
+            .chain(step.map(|step| step.says.as_str()));
+        for says in said {
+            assert!(!says.contains("\u{a0}mm"), "{}: {says}", found.each.name);
+            in_inches += usize::from(says.contains("\u{a0}in"));
+        }
+    }
+    // Each has its hardware at least: 12/25.4 in = 0.472, seven and a half sixteenths.
+    assert!(in_inches >= 60, "{in_inches}");
 }
 
 #[test]

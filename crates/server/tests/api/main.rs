@@ -226,7 +226,11 @@ async fn bad_values_are_refused_at_their_field(pool: PgPool) {
             "piece.width",
             "crating service",
         ),
-        (with("width", json!("-900")), "piece.width", "no sign"),
+        (
+            with("width", json!("-900")),
+            "piece.width",
+            "can't be negative",
+        ),
         (with("width", json!("0")), "piece.width", "from 20"),
         (
             with("width", json!("nine")),

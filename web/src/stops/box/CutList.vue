@@ -19,7 +19,7 @@ const SLOTS = 6;
         <span>trim it up</span><b>{{ units.length(carton.blank.height_mm) }}</b>
       </li>
       <li v-if="carton.sheet.kind === 'joined'">
-        <span>in two parts, parted at the score; lap the left one over</span>
+        <span>in two parts, cut apart at the score; the left one laps over the other</span>
         <b>{{ units.length(carton.blank.runs_across_mm[2] ?? 0) }}</b>
       </li>
       <li>

@@ -181,10 +181,10 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
                 "corner-depth",
                 layer.slot,
                 format!(
-                    "These corners hold {:.0} to {:.0}\u{a0}mm, and {:.0}\u{a0}mm goes in: fold pockets to the depth instead.",
-                    corners.depth_from.as_mm(),
-                    corners.depth_to.as_mm(),
-                    corners.depth.as_mm()
+                    "These corners hold {} to {}, and {} goes in: fold pockets to the depth instead.",
+                    looked.told(corners.depth_from),
+                    looked.told(corners.depth_to),
+                    looked.told(corners.depth)
                 ),
             )
             .answered_by("Fold card pockets", card_pockets()),
@@ -195,15 +195,15 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
             layer.slot,
             "A sealed bag is for cured work only: what is still giving off solvent stays damp in it.",
         )),
-        Make::FacePads(pads) => pad_shape(layer, pads),
+        Make::FacePads(pads) => pad_shape(looked, layer, pads),
         Make::Tube(tube) if tube.triangular => Some(Finding::layer(
             Note,
             "triangular-tube",
             layer.slot,
             format!(
-                "No tube on the shelf is {:.0}\u{a0}mm wide inside: a triangular one is folded from board, {:.0}\u{a0}mm a side.",
-                tube.needed.as_mm() / 3.0_f64.sqrt(),
-                tube.inside.as_mm()
+                "No tube on the shelf is {} wide inside: a triangular one is folded from board, {} a side.",
+                looked.told(tube.needed / 3.0_f64.sqrt()),
+                looked.told(tube.inside)
             ),
         )),
         Make::Tube(tube) if tube.end_air < ROLL_END_AIR => Some(Finding::layer(
@@ -233,15 +233,15 @@ fn card_pockets() -> Choices {
 }
 
 /// A pad narrower than it is thick buckles; one that carries too much creeps.
-fn pad_shape(layer: &Layer, pads: &FacePads) -> Option<Finding> {
+fn pad_shape(looked: &Looked<'_>, layer: &Layer, pads: &FacePads) -> Option<Finding> {
     let narrow = pads.width.min(pads.height);
     let t = pads.thickness;
     let small = pads.side_area / f64::from(pads.pads) < square(t * LEAST_PAD_SIDE);
     if narrow < t / 2.0 {
         let says = format!(
-            "Pads {:.0}\u{a0}mm wide and {:.0}\u{a0}mm thick fold over instead of giving: make them wider or thinner.",
-            narrow.as_mm(),
-            t.as_mm()
+            "Pads {} wide and {} thick fold over instead of giving: make them wider or thinner.",
+            looked.told(narrow),
+            looked.told(t)
         );
         return Some(
             Finding::layer(Stop, "pad-buckles", layer.slot, says).answered_by(

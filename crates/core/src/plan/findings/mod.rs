@@ -9,6 +9,7 @@ use super::{Finding, Odds, Tally, recipe::Recipe};
 use crate::{
     layer::{Layer, LayerSlot, Supplies},
     piece::Piece,
+    quantity::{Length, show_length},
 };
 
 /// A plan while it is looked over.
@@ -22,6 +23,11 @@ pub(super) struct Looked<'a> {
 }
 
 impl Looked<'_> {
+    /// Tells a length as the studio measures.
+    fn told(&self, length: Length) -> String {
+        show_length(length, self.supplies.rules.told_in)
+    }
+
     fn layer(&self, slot: LayerSlot) -> Option<&Layer> {
         self.layers.iter().find(|layer| layer.slot == slot)
     }

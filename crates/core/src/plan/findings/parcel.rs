@@ -30,9 +30,9 @@ fn past_limits(looked: &Looked<'_>) -> Vec<String> {
     }
     if longest > allowances.hand_over_length {
         past.push(format!(
-            "it is {:.0}\u{a0}mm long, over {:.0}",
-            longest.as_mm(),
-            allowances.hand_over_length.as_mm()
+            "it is {} long, over {}",
+            looked.told(longest),
+            looked.told(allowances.hand_over_length)
         ));
     }
     if piece.construction.glazing() == Glazing::Glass && pane > allowances.hand_over_glass {

@@ -77,9 +77,9 @@ fn top(looked: &Looked<'_>) -> Option<Finding> {
 
 fn hardware(looked: &Looked<'_>) -> Option<Finding> {
     let stands = looked.piece.hardware?;
-    let mm = stands.as_mm();
     let says = format!(
-        "Hardware stands {mm:.0}\u{a0}mm off the back: take it off and send it in a bag, or pad around it so that the board behind does not ride on it."
+        "Hardware stands {} off the back: take it off and send it in a bag, or pad around it so that the board behind does not ride on it.",
+        looked.told(stands)
     );
     Some(Finding::piece(Note, "hardware", says))
 }

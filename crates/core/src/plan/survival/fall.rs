@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use super::answer::{PadAnswer, answer};
 use crate::{
-    cushion::{DamageBoundary, Series, SeriesLayer, fall_shares, together},
+    cushion::{DamageBoundary, Series, SeriesLayer, TriedSeries, fall_shares, together},
     layer::{CushionFace, Envelope, Layer, LayerSlot, Make, Supplies},
     piece::{Fragility, PLANE_FREQUENCY},
     quantity::{Area, Force, Frequency, Length, Mass, Shock, Speed, Stress},
@@ -82,6 +82,8 @@ pub(super) struct Core {
 /// What lies on the sides of a plan.
 pub(super) struct Sides {
     on: [Vec<(LayerSlot, SeriesLayer)>; 4],
+    /// The same, to try falls on; nothing where a side is bare.
+    tried: [Option<TriedSeries>; 4],
 }
 
 pub(super) const FRONT: usize = 0;
@@ -119,7 +121,9 @@ impl Sides {
                 }
             }
         }
-        Self { on }
+        let layers = |side: &Vec<(_, SeriesLayer)>| side.iter().map(|(_, layer)| *layer).collect();
+        let tried = on.each_ref().map(|side| TriedSeries::of(layers(side)));
+        Self { on, tried }
     }
 
     fn layers(&self, place: usize) -> Vec<SeriesLayer> {
@@ -156,7 +160,7 @@ impl Study<'_> {
 
     /// The shock of a fall square onto a side.
     fn square(&self, place: usize, drop: Length) -> Option<Shock> {
-        Series::peak(&self.sides.layers(place), self.mass, drop)
+        self.sides.tried[place].as_ref()?.peak(self.mass, drop)
     }
 
     /// The shock of a fall in which some axes meet: each side takes its share n² of the fall on its share n² of

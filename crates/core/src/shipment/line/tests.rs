@@ -1,7 +1,10 @@
 use jiff::civil::date;
 
 use super::*;
-use crate::shipment::{House, Worked};
+use crate::{
+    piece::Medium,
+    shipment::{House, Worked},
+};
 
 fn house() -> House {
     House {
@@ -107,4 +110,42 @@ fn without_a_country_or_a_carrier_the_price_is_what_is_missing() {
     let huge = settle(huge);
     assert_eq!(line(&huge).next, NextAct::MakeItSmaller);
     assert_eq!(line(&huge).stops[3].mark, Mark::Look);
+}
+
+#[test]
+fn a_promise_is_near_for_a_week() {
+    let mut inputs = ShipmentInputs::default();
+    assert_eq!(line(&inputs).promise, None);
+    // It is 23 November.
+    for (day, near) in [
+        ("2026-11-22", Promise::Past),
+        ("2026-11-23", Promise::Soon),
+        ("2026-11-30", Promise::Soon),
+        ("2026-12-01", Promise::Later),
+        ("2027-11-23", Promise::Later),
+    ] {
+        inputs.promised = Some(day.into());
+        assert_eq!(line(&inputs).promise, Some(near), "{day}");
+    }
+}
+
+#[test]
+fn paint_has_cured_or_not_whatever_was_lifted() {
+    let mut inputs = ShipmentInputs::default();
+    assert_eq!(line(&inputs).cured, None);
+    inputs = small_canvas();
+    inputs.piece.medium = Some(Medium::Oil);
+    // Oil needs half a year: finished in June it has cured in December.
+    for (finished, cured) in [
+        (Some("2026-01-02"), true),
+        (Some("2026-11-02"), false),
+        (None, false),
+    ] {
+        inputs.piece.finished = finished.map(Into::into);
+        assert_eq!(line(&inputs).cured, Some(cured), "{finished:?}");
+    }
+    inputs
+        .lifted
+        .insert("cure".into(), "the buyer waits for it to dry".into());
+    assert_eq!(line(&inputs).cured, Some(false));
 }
