@@ -35,6 +35,9 @@ export const read = new QueryClient({
   },
 });
 
+// Only then does it hear that somebody came back.
+read.mount();
+
 /** What was read, and whether it can't be read just now. */
 export interface Reading<Data> {
   data: ShallowRef<Data | undefined> | ComputedRef<Data | undefined>;

@@ -45,7 +45,7 @@ function setDown(): void {
     </p>
     <p v-if="finding.lifted" class="reason">
       Lifted: {{ finding.lifted }}
-      <button type="button" class="plain no-print" @click="setDown">Let it stop again</button>
+      <button type="button" class="plain no-print" @click="setDown">Stop for this again</button>
     </p>
     <BButton
       v-if="finding.remedy && !finding.lifted"
@@ -118,6 +118,7 @@ function setDown(): void {
   line-height: 1.25;
 }
 .plain {
+  min-height: 44px;
   padding: 4px 0;
   border: 0;
   background: none;

@@ -224,7 +224,7 @@ async fn a_stop_is_lifted_with_a_reason_that_stays(pool: PgPool) -> Result<()> {
     page.reload().await?;
     page.sees("[data-finding='flaking']", "Lifted: Restored on arrival")
         .await?;
-    page.press_called("Let it stop again").await?;
+    page.press_called("Stop for this again").await?;
     page.is_saved().await?;
     page.goto("/").await?;
     page.sees("main li", "Stop: The surface is loose").await?;

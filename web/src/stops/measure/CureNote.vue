@@ -74,6 +74,7 @@ p {
   font-weight: 600;
 }
 .plain {
+  min-height: 44px;
   padding: 0 0 8px;
   border: 0;
   background: none;

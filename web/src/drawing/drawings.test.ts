@@ -1,0 +1,153 @@
+// @vitest-environment happy-dom
+import { mount } from '@vue/test-utils';
+import * as fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+
+import { shipment } from '@/test/server';
+
+import MeasureDrawing from './MeasureDrawing.vue';
+import ParcelField from './ParcelField.vue';
+import PocketDrawing from './PocketDrawing.vue';
+import SmallSection from './SmallSection.vue';
+
+/** What is drawn has a size, and lies within what it is drawn in. */
+function wellDrawn(html: string): void {
+  const numbers = [...html.matchAll(/ (?:width|height|r|rx|ry)="([^"]+)"/g)].map(([, text]) => Number(text));
+  expect(numbers.filter((number) => !(number >= 0))).toEqual([]);
+  expect(html).not.toContain('NaN');
+  expect(html).not.toContain('Infinity');
+}
+
+describe('the section on the bench', () => {
+  const kinds = ['contact_sheet', 'wrap', 'edge_fill', 'slotted_box', 'roll', 'tube', 'glass_tape'] as const;
+  const side = fc.double({ min: 0, max: 120, noNaN: true });
+  const adds = fc.record({
+    left_mm: side,
+    right_mm: side,
+    front_mm: side,
+    back_mm: side,
+    top_mm: side,
+    bottom_mm: side,
+  });
+  const layer = fc.record({ kind: fc.constantFrom(...kinds), adds });
+
+  it('never draws a rectangle or a ring of less than nothing', () => {
+    fc.assert(
+      fc.property(
+        fc.array(layer, { maxLength: 9 }),
+        fc.double({ min: 1, max: 300, noNaN: true }),
+        (section, depth) => {
+          const { summary } = shipment();
+          if (!summary) throw new Error('the demo has one');
+          const total = (pick: keyof (typeof section)[0]['adds']) =>
+            section.reduce((sum, { adds }) => sum + adds[pick], 0);
+          const whole = {
+            left_mm: total('left_mm'),
+            right_mm: total('right_mm'),
+            front_mm: total('front_mm'),
+            back_mm: total('back_mm'),
+            top_mm: total('top_mm'),
+            bottom_mm: total('bottom_mm'),
+          };
+          const drawn = {
+            ...summary,
+            section,
+            adds: whole,
+            size: { ...summary.size, depth_mm: depth },
+            outside: { ...summary.outside, across_mm: 2 * whole.left_mm + depth },
+          };
+          wellDrawn(mount(SmallSection, { props: { summary: drawn as never } }).html());
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+
+  it('is an empty frame before there is a plan', () => {
+    expect(mount(SmallSection).find('.none').exists()).toBe(true);
+  });
+});
+
+describe('the pocket’s blank', () => {
+  const lengths = [
+    ...[
+      [0, 0],
+      [159, 0],
+      [159, 62],
+      [94, 62],
+      [94, 94],
+    ],
+    ...[
+      [65, 94],
+      [65, 98],
+      [62, 98],
+      [62, 163],
+      [0, 163],
+    ],
+  ];
+  const pocket = {
+    kind: 'card_pockets',
+    leg_mm: 65,
+    wall_a_mm: 29,
+    wall_b_mm: 33,
+    blank_a_mm: 159,
+    blank_b_mm: 163,
+    tab_mm: 29,
+    flap_trim_mm: 3,
+    lines: {
+      cut_mm: lengths,
+      scores_mm: [
+        [
+          [65, 0],
+          [65, 65],
+        ],
+      ],
+    },
+  };
+
+  it('is drawn by the core’s lines, at one scale, and says its figures', () => {
+    const drawn = mount(PocketDrawing, { props: { pocket: pocket as never } });
+    const points = drawn.get('polygon').attributes('points')?.split(' ') ?? [];
+    expect(points).toHaveLength(lengths.length);
+    // 163 mm fill 150 units, from 8 below the top: 159 mm are 159 × 150/163 = 146.32 across.
+    const [x, y] = (points[1] ?? '').split(',').map(Number);
+    expect(x).toBeCloseTo(8 + (159 * 150) / 163, 6);
+    expect(y).toBeCloseTo(8 + 150, 6);
+    expect(drawn.get('svg').attributes('aria-label')).toContain('159\u202f×\u202f163\u00a0mm');
+    expect(drawn.get('svg').attributes('aria-label')).toContain('leg 65\u00a0mm');
+  });
+});
+
+describe('the piece as it is measured', () => {
+  const piece = { construction: 'framed_under_glass', outline: 'oval', count: 60, hardware: '' };
+
+  it('is well drawn however thin, long or deep it is', () => {
+    const length = fc.double({ min: 1, max: 3000, noNaN: true });
+    const outline = fc.constantFrom('rectangle', 'oval', 'arched', 'round', 'irregular');
+    fc.assert(
+      fc.property(length, length, length, outline, (width_mm, height_mm, depth_mm, outline) => {
+        const size = { width_mm, height_mm, depth_mm };
+        const props = { size, piece: { ...piece, outline }, bearing: [{ across: 0.5, up: 0 }] };
+        wellDrawn(mount(MeasureDrawing, { props }).html());
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it('says its size, or that it has none yet', () => {
+    const size = { width_mm: 300, height_mm: 400, depth_mm: 20 };
+    const says = (props: object) =>
+      mount(MeasureDrawing, { props: { piece, ...props } })
+        .get('svg')
+        .attributes('aria-label');
+    expect(says({ size })).toContain('300\u202f×\u202f400\u202f×\u202f20\u00a0mm');
+    expect(says({})).toContain('not measured yet');
+  });
+});
+
+describe('the field of parcels', () => {
+  it('is whole rows of parcels, and says how many', () => {
+    const drawn = mount(ParcelField, { props: { oneIn: 390 } });
+    expect(drawn.get('svg').attributes('aria-label')).toBe('400 parcels, 1 of them damaged');
+  });
+});

@@ -1,0 +1,126 @@
+// @vitest-environment happy-dom
+import { flushPromises } from '@vue/test-utils';
+import { afterEach, describe, expect, it } from 'vitest';
+
+import { read } from '@/api/queries';
+import { opened } from '@/test/opened';
+import { problem, serve, times } from '@/test/server';
+
+import ConflictNotice from './ConflictNotice.vue';
+import SaveLight from './SaveLight.vue';
+import TallyColumn from './TallyColumn.vue';
+import WorkLine from './WorkLine.vue';
+
+afterEach(() => {
+  document.body.innerHTML = '';
+  read.clear();
+});
+
+describe('the work line', () => {
+  it('leads to each stop, with its figure and how far it is', async () => {
+    const { mounted, stored } = await opened(WorkLine);
+    const stops = mounted.findAll('a');
+    expect(stops.map((stop) => stop.attributes('href'))).toEqual(
+      ['measure', 'guard', 'box', 'price'].map((stop) => `/shipments/${stored.id}/${stop}`),
+    );
+    expect(stops.map((stop) => stop.get('.name').text().replace(/\s+/g, ' '))).toEqual([
+      'Measure , done',
+      'Guard , open',
+      'Box , open',
+      'Price , open',
+    ]);
+    expect(stops[0]?.get('.headline').text()).toBe('900\u202f×\u202f1200\u202f×\u202f38\u00a0mm');
+    expect(stops[1]?.attributes('aria-current')).toBe('step');
+  });
+
+  it('has no figures before the piece is measured', async () => {
+    const { mounted } = await opened(WorkLine, {}, (stored) => {
+      Object.assign(stored, { summary: null });
+    });
+    expect(mounted.findAll('.headline').map((one) => one.text())).toEqual(['not measured', '–', '–', '–']);
+  });
+});
+
+describe('the tally', () => {
+  it('says what is missing before there is a plan', async () => {
+    const { mounted } = await opened(TallyColumn, {}, (stored) => {
+      Object.assign(stored, { summary: null });
+      Object.assign(stored.worked, { plan: null, quotes: [], missing: ['piece.width', 'piece.medium'] });
+    });
+    expect(mounted.text()).toContain(
+      'The figures stand here once you have said the width, what it is made in.',
+    );
+  });
+
+  it('names each figure of the plan', async () => {
+    const { mounted, stored } = await opened(TallyColumn);
+    const figures = mounted.findAll('[data-figure]').map((one) => one.attributes('data-figure'));
+    expect(figures).toEqual([
+      ...['arrives damaged', 'outside', 'weight', 'billed as', 'materials', 'work', 'best price'],
+    ]);
+    const best = mounted.get('[data-figure="best price"]').text();
+    expect(best).toBe(`${stored.summary?.best?.total.amount ?? ''}\u00a0EUR`);
+  });
+});
+
+describe('two who changed the same', () => {
+  async function clashing() {
+    const found = await opened(ConflictNotice);
+    const { open, stored } = found;
+    const theirs = { ...stored, version: 2, inputs: { ...stored.inputs, title: 'Kelp, dried' } };
+    const patch = `PATCH /api/v1/shipments/${stored.id}`;
+    serve(patch, {
+      status: 409,
+      body: problem(409, 'it was changed', { type: '/problems/stale', current: theirs }),
+    });
+    open.draft.title = 'Kelp, wet';
+    await open.save();
+    await flushPromises();
+    return { ...found, patch, theirs };
+  }
+
+  it('are shown beside each other in words, and either is kept', async () => {
+    const { mounted, open, patch, theirs } = await clashing();
+    const cells = mounted.findAll('tbody td').map((cell) => cell.text());
+    expect(mounted.get('tbody th').text()).toBe('title of the piece');
+    expect(cells).toEqual(['Kelp, wet', 'Kelp, dried']);
+    serve(patch, { body: { ...theirs, version: 3, inputs: { ...theirs.inputs, title: 'Kelp, wet' } } });
+    await mounted.get('.btn-primary').trigger('click');
+    await open.save();
+    await flushPromises();
+    expect(times(patch)).toBe(2);
+    expect([open.state.value, open.draft.title]).toEqual(['saved', 'Kelp, wet']);
+    expect(mounted.find('[data-test="conflict"]').exists()).toBe(false);
+  });
+
+  it('are settled by taking the other', async () => {
+    const { mounted, open } = await clashing();
+    const [, other] = mounted.findAll('.btn');
+    await other?.trigger('click');
+    await flushPromises();
+    expect([open.state.value, open.draft.title]).toEqual(['saved', 'Kelp, dried']);
+  });
+});
+
+describe('the light', () => {
+  it('says how far what is typed is stored', async () => {
+    const { mounted, open, stored } = await opened(SaveLight);
+    const says = () => mounted.get('[data-test="save-state"]').text();
+    expect(says()).toBe('Saved');
+    open.draft.title = 'Kelp';
+    await mounted.vm.$nextTick();
+    expect(says()).toBe('Saving');
+    serve(`PATCH /api/v1/shipments/${stored.id}`, 'away');
+    await open.save();
+    await flushPromises();
+    expect(says()).toBe('Kept in this page, trying to save');
+    open.text('piece.count').value = 'three';
+    await mounted.vm.$nextTick();
+    expect(says()).toBe('Kept in this page, trying to save');
+  });
+
+  it('lets nothing be undone that was never done', async () => {
+    const { mounted } = await opened(SaveLight);
+    expect(mounted.findAll('.btn').map((one) => one.attributes('disabled'))).toEqual(['', '']);
+  });
+});

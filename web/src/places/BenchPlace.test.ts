@@ -1,0 +1,118 @@
+// @vitest-environment happy-dom
+import { flushPromises, mount } from '@vue/test-utils';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { createMemoryHistory, createRouter } from 'vue-router';
+
+import { read } from '@/api/queries';
+import { asked, problem, serve, shipment, studio, times } from '@/test/server';
+
+import BenchLine from './BenchLine.vue';
+import BenchPlace from './BenchPlace.vue';
+
+const LIST = 'GET /api/v1/shipments';
+
+beforeEach(() => vi.useFakeTimers({ shouldAdvanceTime: true }));
+afterEach(() => {
+  document.body.innerHTML = '';
+  read.clear();
+  vi.useRealTimers();
+});
+
+function row(title: string, promise: string | null = null) {
+  const { inputs, summary, line } = shipment();
+  const id = `id-${title}`;
+  return { id, version: 1, inputs: { ...inputs, title }, summary, line: { ...line, promise } };
+}
+
+async function bench(path = '/') {
+  localStorage.clear();
+  serve('GET /api/v1/studio', { body: studio() });
+  const nowhere = { template: '<p />' };
+  const stops = ['measure', 'guard', 'box', 'price'];
+  const router = createRouter({
+    history: createMemoryHistory(),
+    routes: [
+      { path: '/', component: nowhere },
+      { path: '/:rest(.*)', component: nowhere },
+      ...stops.map((name) => ({ path: `/shipments/:id/${name}`, name, component: nowhere })),
+    ],
+  });
+  await router.push(path);
+  const mounted = mount(BenchPlace, { global: { plugins: [router] }, attachTo: document.body });
+  await flushPromises();
+  return { mounted, router };
+}
+
+describe('the bench', () => {
+  it('groups what is promised as the core says how near it is', async () => {
+    const rows = [row('Over', 'past'), row('Near', 'soon'), row('Far', 'later'), row('Some day')];
+    serve(LIST, { body: { rows, total: 4, next: null } });
+    const { mounted } = await bench();
+    expect(mounted.findAll('h2').map((heading) => heading.text())).toEqual([
+      'promised, and the day is over',
+      'promised within a week',
+      'later',
+    ]);
+    expect(mounted.findAll('section').map((part) => part.findAll('li').length)).toEqual([1, 1, 2]);
+  });
+
+  it('shows more when it is asked to, from where the last page ended', async () => {
+    serve(LIST, ({ body }) => {
+      expect(body).toBeUndefined();
+      const first = asked.filter(({ what }) => what === LIST).length === 1;
+      return { body: { rows: [row(first ? 'First' : 'Second')], total: 2, next: first ? 'abc' : null } };
+    });
+    const { mounted } = await bench('/?by=newest');
+    expect(mounted.text()).toContain('1 of 2');
+    await mounted.get('.more button').trigger('click');
+    await flushPromises();
+    expect(mounted.text()).toContain('First');
+    expect(mounted.text()).toContain('Second');
+    expect(mounted.find('.more').exists()).toBe(false);
+  });
+
+  it('says what is empty, and why', async () => {
+    serve(LIST, { body: { rows: [], total: 0, next: null } });
+    expect((await bench()).mounted.text()).toContain('The bench is clear');
+    read.clear();
+    expect((await bench('/?q=heron')).mounted.text()).toContain('Nothing here is called “heron”');
+    read.clear();
+    expect((await bench('/?in=archive')).mounted.text()).toContain('There is nothing here');
+  });
+
+  it('asks once for a word that is typed quickly, and keeps it in the address', async () => {
+    serve(LIST, { body: { rows: [row('Heron')], total: 1, next: null } });
+    const { mounted, router } = await bench();
+    const before = times(LIST);
+    const field = mounted.get<HTMLInputElement>('input[type="search"]');
+    for (const text of ['h', 'he', 'her']) {
+      await field.setValue(text);
+      await vi.advanceTimersByTimeAsync(40);
+    }
+    await vi.advanceTimersByTimeAsync(200);
+    await flushPromises();
+    expect(times(LIST) - before).toBe(1);
+    expect(router.currentRoute.value.query).toEqual({ q: 'her' });
+  });
+
+  it('says why something stays where it is', async () => {
+    serve(LIST, { body: { rows: [row('Heron')], total: 1, next: null } });
+    serve('PUT /api/v1/shipments/id-Heron/place', { status: 409, body: problem(409, 'it was changed') });
+    const { mounted } = await bench();
+    mounted.getComponent(BenchLine).vm.$emit('put', 'archive');
+    await flushPromises();
+    expect(mounted.text()).toContain('“Heron” stays where it is: it was changed.');
+  });
+
+  it('is away, and back', async () => {
+    serve(LIST, 'away');
+    const { mounted } = await bench();
+    await vi.advanceTimersByTimeAsync(50);
+    expect(mounted.text()).toContain('can’t be reached');
+    serve(LIST, { body: { rows: [row('Heron')], total: 1, next: null } });
+    await vi.advanceTimersByTimeAsync(2600);
+    await flushPromises();
+    expect(mounted.text()).toContain('Heron');
+    expect(mounted.text()).not.toContain('can’t be reached');
+  });
+});
