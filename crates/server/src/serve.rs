@@ -264,11 +264,21 @@ impl Running {
     ///
     /// # Errors
     /// When serving had failed.
-    pub async fn stop(self) -> Result<()> {
+    pub async fn stop(mut self) -> Result<()> {
         self.handle.graceful_shutdown(Some(LONGEST_GOODBYE));
-        for server in self.servers {
+        for server in std::mem::take(&mut self.servers) {
             server.await??;
         }
         Ok(())
+    }
+}
+
+impl Drop for Running {
+    /// Whoever lets go of it without a word hangs up on everybody, so that nothing holds the database on.
+    fn drop(&mut self) {
+        self.handle.shutdown();
+        for server in &self.servers {
+            server.abort();
+        }
     }
 }
