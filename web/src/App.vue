@@ -29,7 +29,7 @@ useKeys({
 </script>
 
 <template>
-  <a class="skip" href="#main">To what this page is about</a>
+  <a class="skip" href="#main">Skip to the page itself</a>
   <MaterialPatterns />
   <TopStrip @keys="keysShown = true" />
   <main id="main" tabindex="-1">

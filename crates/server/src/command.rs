@@ -146,7 +146,7 @@ pub async fn command(pages: Pages) -> Result<()> {
             let store = Store::open(&studio.database_url).await?;
             let imported =
                 import(&store, &studio.start_with, !studio.empty, studio.clock()).await?;
-            match imported.founded {
+            match imported.created {
                 true => println!("imported the studio with {} shipments", imported.shipments),
                 false => println!("the database has a studio already; nothing was imported"),
             }

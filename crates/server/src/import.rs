@@ -23,8 +23,8 @@ use crate::{app::computed, clock::Clock};
 pub struct Imported {
     /// The studio of the database.
     pub studio: StudioId,
-    /// Whether it was founded now; one that was there already is left as it is.
-    pub founded: bool,
+    /// Whether it was created now; one that was there already is left as it is.
+    pub created: bool,
     /// How many shipments were added.
     pub shipments: usize,
 }
@@ -51,15 +51,15 @@ pub async fn import(
 ) -> Result<Imported> {
     let settings: Settings = read(&folder.join("studio.json"))?;
     let house = read_house(folder)?;
-    let (studio, founded) = store.found(&settings, &house).await?;
+    let (studio, created) = store.create_studio(&settings, &house).await?;
     let file = folder.join("shipments.json");
-    if !founded {
+    if !created {
         top_up(store, studio, &house.catalogue).await?;
     }
-    if !founded || !with_shipments || !file.exists() {
+    if !created || !with_shipments || !file.exists() {
         return Ok(Imported {
             studio,
-            founded,
+            created,
             shipments: 0,
         });
     }
@@ -72,7 +72,7 @@ pub async fn import(
     }
     Ok(Imported {
         studio,
-        founded,
+        created,
         shipments: shipments.len(),
     })
 }

@@ -116,7 +116,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     )
     .await?;
     tracing::info!(
-        founded = imported.founded,
+        created = imported.created,
         shipments = imported.shipments,
         "the studio is open"
     );

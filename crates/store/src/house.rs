@@ -307,7 +307,7 @@ pub(crate) async fn stands_at(
 }
 
 /// Writes a studio's first house.
-pub(crate) async fn found(
+pub(crate) async fn create(
     connection: &mut PgConnection,
     studio: Uuid,
     house: &House,

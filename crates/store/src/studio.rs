@@ -45,14 +45,14 @@ impl Store {
         Ok(id.map(StudioId))
     }
 
-    /// Founds a studio with all that it works with, unless the database has one already; returns it
+    /// Creates a studio with all that it works with, unless the database has one already; returns it
     /// either way, and whether it is new.
     ///
     /// Safe against another process that does the same at the same time.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn found(
+    pub async fn create_studio(
         &self,
         settings: &Settings,
         house: &House,
@@ -74,7 +74,7 @@ impl Store {
             .bind(Json(settings))
             .execute(&mut *transaction)
             .await?;
-        house::found(&mut transaction, id, house).await?;
+        house::create(&mut transaction, id, house).await?;
         transaction.commit().await?;
         Ok((StudioId(id), true))
     }

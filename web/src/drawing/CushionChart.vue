@@ -33,8 +33,6 @@ const {
 const FRAME = { width: 460, height: 250, left: 46, right: 12, top: 14, bottom: 42 };
 const MOST_G = 220;
 const TICKS_G = [25, 50, 100, 150, 200];
-/** Numbers below the axis, at most about so many. */
-const TICKS_KPA = 8;
 
 const body = computed(() => ({
   a_kpa: curve.a_kpa,
@@ -69,13 +67,14 @@ function path(tested: boolean): string | undefined {
   return drawn(points.value) ?? undefined;
 }
 
-const ticks = computed(() => {
-  const numbered = x.value.tickFormat(TICKS_KPA, '~r');
-  return x.value
-    .ticks(TICKS_KPA)
-    .map((kpa) => ({ kpa, text: numbered(kpa) }))
-    .filter(({ text }) => text !== '');
-});
+/** So many numbers of each decade have room. */
+const NUMBERED = ['1', '2', '5'];
+const ticks = computed(() =>
+  x.value
+    .ticks()
+    .map((kpa) => ({ kpa, text: String(+kpa.toPrecision(2)) }))
+    .filter(({ text }) => NUMBERED.includes(text.replace(/[0.]/g, ''))),
+);
 const says = computed(() => {
   const stands = point
     ? `${name} at ${point.static_kpa.toPrecision(2)} kPa, ${point.peak_g == null ? 'past what was tested' : `${point.peak_g.toFixed(0)} G`}`

@@ -10,6 +10,7 @@ import { useRoute, useRouter } from 'vue-router';
 
 import { answer, api, Unreachable } from '@/api/client';
 import { read } from '@/api/queries';
+import { signedOut } from '@/api/signedOut';
 import type { BenchRow, Place, SortName } from '@/api/types';
 import { useKeys } from '@/keys/useKeys';
 import { vSay } from '@/said/say';
@@ -73,7 +74,7 @@ const list = useInfiniteQuery(
 );
 const rows = computed(() => list.data.value?.pages.flatMap((page) => page.rows) ?? []);
 const total = computed(() => list.data.value?.pages.at(-1)?.total);
-const away = computed(() => list.failureReason.value instanceof Unreachable);
+const away = computed(() => !signedOut.value && list.failureReason.value instanceof Unreachable);
 const load = () => list.refetch();
 
 async function put(row: BenchRow, to: Place, from: Place = place.value): Promise<void> {

@@ -60,8 +60,7 @@ async fn rules_that_were_changed_on_two_pages_keep_both_changes(pool: PgPool) ->
 
     // Whoever comes back to the page that was open before is told, and has both.
     page.to_window(first).await?;
-    page.asks("window.dispatchEvent(new Event('focus'))")
-        .await?;
+    page.asks(COME_BACK).await?;
     page.sees(
         "[data-test='elsewhere']",
         "changed on another page meanwhile",

@@ -1,4 +1,4 @@
-//! What is shipped: what carries it, how large it is, what it is made in, in what order it is, and
+//! What is shipped: what carries it, how large it is, what it is made in, its condition, and
 //! whether it has cured.
 
 mod construction;

@@ -30,11 +30,11 @@ async fn studio(pool: PgPool) -> (Store, StudioId) {
     };
     let settings: Settings =
         serde_json::from_str(include_str!("../../../../demo/studio.json")).expect("settings");
-    let (studio, founded) = store
-        .found(&settings, &house)
+    let (studio, created) = store
+        .create_studio(&settings, &house)
         .await
-        .expect("a studio is founded");
-    assert!(founded);
+        .expect("a studio is created");
+    assert!(created);
     (store, studio)
 }
 
@@ -231,7 +231,7 @@ async fn making_a_shipment_twice_makes_one(pool: PgPool) {
     let (store, studio) = studio(pool).await;
     let new = new(&store, studio, titled("one")).await;
     let first = store.create(studio, &new).await.expect("made");
-    let again = store.create(studio, &new).await.expect("found");
+    let again = store.create(studio, &new).await.expect("a studio");
     assert_eq!(first, again);
     assert_eq!(titles(&store, studio, &BENCH).await, ["one"]);
 }
@@ -258,7 +258,7 @@ async fn the_bench_shows_what_is_promised_first(pool: PgPool) {
 }
 
 #[sqlx::test]
-async fn a_studio_is_founded_once(pool: PgPool) {
+async fn a_studio_is_created_once(pool: PgPool) {
     let (store, studio) = studio(pool).await;
     let settings = store.settings(studio).await.expect("settings");
     let house = store
@@ -266,8 +266,11 @@ async fn a_studio_is_founded_once(pool: PgPool) {
         .await
         .expect("a house")
         .house;
-    let (again, founded) = store.found(&settings, &house).await.expect("found");
-    assert_eq!((again, founded), (studio, false));
+    let (again, created) = store
+        .create_studio(&settings, &house)
+        .await
+        .expect("a studio");
+    assert_eq!((again, created), (studio, false));
     assert_eq!(house.tariffs.len(), 1);
 }
 

@@ -31,9 +31,9 @@ pub(crate) async fn studio(pool: PgPool) -> (Store, StudioId) {
     let settings: Settings =
         serde_json::from_str(include_str!("../../../../demo/studio.json")).expect("settings");
     let (studio, _) = store
-        .found(&settings, &house())
+        .create_studio(&settings, &house())
         .await
-        .expect("a studio is founded");
+        .expect("a studio is created");
     (store, studio)
 }
 

@@ -29,7 +29,7 @@ const SHOWN = 5;
           @press="choose(offered.choices)"
         />
       </ol>
-      <p v-else class="soft">Nothing on the shelf takes a tenth off the odds.</p>
+      <p v-else class="soft">Nothing on the shelf makes damage a tenth less likely.</p>
       <template v-if="changes.less.length > 0">
         <div class="heading-row"><h3>Less</h3></div>
         <ol data-test="less">
