@@ -11,6 +11,8 @@ use tokio::{
 };
 
 const STARTED_ON: &str = "started successfully on port ";
+/// A port that was free a moment ago is not always free.
+const MOST_STARTS: u32 = 3;
 /// Nothing that a browser is asked to do takes longer; nor does a test that failed wait longer for it to go.
 const LONGEST_ACT: Duration = Duration::from_secs(20);
 /// A narrower window is the screen of a phone.
@@ -35,7 +37,17 @@ pub(crate) struct Driver {
 }
 
 impl Driver {
+    /// Starts one; where another took the port that it had picked, it picks again.
     pub(crate) async fn start() -> Result<Self> {
+        for _ in 1..MOST_STARTS {
+            if let Ok(driver) = Self::start_once().await {
+                return Ok(driver);
+            }
+        }
+        Self::start_once().await
+    }
+
+    async fn start_once() -> Result<Self> {
         let mut process = Command::new("chromedriver")
             .arg("--port=0")
             .stdout(Stdio::piped())

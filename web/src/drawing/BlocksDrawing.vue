@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { scaleLinear } from 'd3-scale';
 import { computed } from 'vue';
 
 /** Figures of one kind side by side, as bars from one foot. */
@@ -12,6 +13,8 @@ const { allowed, crushes, weights } = defineProps<{
 }>();
 
 const HIGH = 150;
+/** What is next to nothing is still seen. */
+const LEAST_HIGH = 2;
 const bars = computed(() => {
   const found = weights
     ? [
@@ -29,16 +32,21 @@ const bars = computed(() => {
         { name: 'allowed', value: allowed ?? 0, shown: `${(allowed ?? 0).toFixed(0)} N`, main: true },
       ];
   const most = Math.max(...found.map(({ value }) => value), Number.MIN_VALUE);
+  const high = scaleLinear([0, most], [LEAST_HIGH, HIGH]);
   return found.map((bar, place) => ({
     ...bar,
     x: 30 + place * 120,
-    high: Math.max(2, (bar.value / most) * HIGH),
+    high: high(bar.value),
   }));
 });
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${40 + bars.length * 120} 220`" role="img" aria-label="The figures side by side">
+  <svg
+    :viewBox="`0 0 ${40 + bars.length * 120} 220`"
+    role="img"
+    :aria-label="bars.map(({ name, shown }) => `${name} ${shown}`).join(', ')"
+  >
     <g v-for="bar in bars" :key="bar.name">
       <rect :x="bar.x" :y="180 - bar.high" width="76" :height="bar.high" :class="{ main: bar.main }" />
       <text :x="bar.x + 38" :y="172 - bar.high" text-anchor="middle">{{ bar.shown }}</text>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { scaleLinear, scaleLog } from 'd3-scale';
+import { line as through } from 'd3-shape';
 import { computed } from 'vue';
 
 import type { MaterialCurve } from '@/api/types';
@@ -10,44 +12,33 @@ const FRAME = { width: 420, height: 220, left: 52, right: 12, top: 12, bottom: 4
 const base = FRAME.height - FRAME.bottom;
 const TICKS = 4;
 
-const span = computed(() => {
-  const energies = fitted.points.map(({ energy_kj_m3 }) => energy_kj_m3);
-  const stresses = fitted.points.map(({ stress_kpa }) => stress_kpa);
-  return {
-    energy: Math.max(...energies) * 1.08,
-    least: Math.min(...stresses, fitted.curve.a_kpa) * 0.85,
-    most: Math.max(...stresses) * 1.2,
-  };
+const energies = computed(() => fitted.points.map(({ energy_kj_m3 }) => energy_kj_m3));
+const stresses = computed(() => fitted.points.map(({ stress_kpa }) => stress_kpa));
+const highest = computed(() => Math.max(...stresses.value));
+const x = computed(() =>
+  scaleLinear([0, Math.max(...energies.value) * 1.08], [FRAME.left, FRAME.width - FRAME.right]),
+);
+const y = computed(() => {
+  const least = Math.min(...stresses.value, fitted.curve.a_kpa);
+  return scaleLog([least * 0.85, highest.value * 1.2], [base, FRAME.top]);
 });
-
-const x = (energy: number) =>
-  FRAME.left + (energy / span.value.energy) * (FRAME.width - FRAME.left - FRAME.right);
-function y(kpa: number): number {
-  const { least, most } = span.value;
-  return base - (Math.log(kpa / least) / Math.log(most / least)) * (base - FRAME.top);
-}
 
 /** The fitted curve is a straight line here, between the ends that the core gives. */
-const line = computed(() => {
-  const [from, to] = fitted.ends;
-  return from && to
-    ? `M${x(from.energy_kj_m3)} ${y(from.stress_kpa)}L${x(to.energy_kj_m3)} ${y(to.stress_kpa)}`
-    : '';
-});
-const ticks = computed(() => {
-  const step = Number((span.value.energy / TICKS).toPrecision(1));
-  return Array.from({ length: TICKS + 1 }, (_, place) => step * place).filter(
-    (at) => at <= span.value.energy,
-  );
-});
+const line = computed(
+  () =>
+    through<(typeof fitted.ends)[number]>()
+      .x((at) => x.value(at.energy_kj_m3))
+      .y((at) => y.value(at.stress_kpa))(fitted.ends) ?? undefined,
+);
+const ticks = computed(() => x.value.ticks(TICKS));
+const says = computed(
+  () =>
+    `${fitted.points.length} points and the curve fitted to them, from ${fitted.curve.a_kpa.toFixed(0)} kPa at no energy`,
+);
 </script>
 
 <template>
-  <svg
-    :viewBox="`0 0 ${FRAME.width} ${FRAME.height}`"
-    role="img"
-    aria-label="Points and the curve fitted to them"
-  >
+  <svg :viewBox="`0 0 ${FRAME.width} ${FRAME.height}`" role="img" :aria-label="says">
     <path :d="`M${FRAME.left} ${FRAME.top}V${base}H${FRAME.width - FRAME.right}`" class="axis" />
     <template v-for="at in ticks" :key="at">
       <path :d="`M${x(at)} ${base}v5`" class="axis" />
@@ -58,8 +49,8 @@ const ticks = computed(() => {
     <text :x="FRAME.left - 6" :y="y(fitted.curve.a_kpa) + 5" text-anchor="end">
       {{ fitted.curve.a_kpa.toFixed(0) }}
     </text>
-    <text :x="FRAME.left - 6" :y="y(span.most / 1.2) + 5" text-anchor="end">
-      {{ (span.most / 1.2).toFixed(0) }}
+    <text :x="FRAME.left - 6" :y="y(highest) + 5" text-anchor="end">
+      {{ highest.toFixed(0) }}
     </text>
     <path :d="line" class="line" />
     <circle

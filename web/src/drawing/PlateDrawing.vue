@@ -15,17 +15,21 @@ const down = computed(() => Math.min((gives / side) * WIDTH * TIMES, MOST));
 </script>
 
 <template>
-  <svg viewBox="0 0 440 210" role="img" aria-label="A board pressed in at its middle">
+  <svg
+    viewBox="0 0 440 210"
+    role="img"
+    :aria-label="`A board pressed in by ${units.length(gives)} at its middle`"
+  >
     <path :d="`M${LEFT} 50h${WIDTH}`" class="rest" />
     <path :d="`M${LEFT} 50Q${LEFT + WIDTH / 2} ${50 + down * 2} ${LEFT + WIDTH} 50`" class="board" />
     <path :d="`M${LEFT - 8} 66l8 -14 8 14zM${LEFT + WIDTH - 8} 66l8 -14 8 14z`" class="held" />
     <path :d="`M${LEFT + WIDTH / 2 - 26} 8l26 ${34 + down} 26 ${-34 - down}`" class="corner" />
     <path :d="`M${LEFT + WIDTH / 2 + 60} 50v${down}m-6 0h12m-12 ${-down}h12`" />
     <text :x="LEFT + WIDTH / 2 + 74" :y="50 + down / 2 + 6">
-      {{ units.length(gives) }}, drawn ten times as deep
+      {{ units.length(gives) }}
     </text>
     <text :x="LEFT + WIDTH / 2" y="196" text-anchor="middle" class="soft">
-      longer side {{ units.length(side) }}, held along all four edges
+      longer side {{ units.length(side) }}, held along all four edges; it gives ten times as deep here
     </text>
   </svg>
 </template>

@@ -31,7 +31,11 @@ const drawn = computed(() => {
 </script>
 
 <template>
-  <svg viewBox="0 0 480 270" role="img" aria-label="The roll in a round and in a triangular tube">
+  <svg
+    viewBox="0 0 480 270"
+    role="img"
+    :aria-label="`The roll, ${units.length(outer)} thick, in a round tube of ${units.length(tube)} and in a triangular one of side ${units.length(triangle)}`"
+  >
     <circle :cx="MIDDLE" :cy="MIDDLE" :r="drawn.tube" class="tube" />
     <circle :cx="MIDDLE" :cy="MIDDLE" :r="drawn.outer" class="roll" />
     <circle :cx="MIDDLE" :cy="MIDDLE" :r="drawn.inner" class="core" />

@@ -40,6 +40,13 @@ const drawn = computed(() => {
   };
 });
 
+const says = computed(() => {
+  if (!drawn.value) return '';
+  const { roll, tube } = drawn.value;
+  const held = tube.triangular ? 'a triangular tube of side' : 'a tube of';
+  return `The roll, ${units.length(roll.inner_mm)} inside and ${units.length(roll.outer_mm)} thick, in ${held} ${units.length(tube.inside_mm)} inside`;
+});
+
 /** The corners of a triangle of a side around the middle. */
 function triangle(side: number): string {
   const high = (side * Math.sqrt(3)) / 2;
@@ -50,7 +57,7 @@ function triangle(side: number): string {
 </script>
 
 <template>
-  <svg v-if="drawn" :viewBox="`0 0 ${SIZE + 140} ${SIZE}`" role="img" aria-label="The roll in its tube">
+  <svg v-if="drawn" :viewBox="`0 0 ${SIZE + 140} ${SIZE}`" role="img" :aria-label="says">
     <polygon
       v-if="drawn.tube.triangular"
       :points="drawn.triangle"

@@ -37,7 +37,7 @@ const drawn = computed(() => {
   <svg
     :viewBox="`0 0 ${LEFT + drawn.sheet.width + 20} ${drawn.bottom + 46}`"
     role="img"
-    aria-label="The sheet to cut"
+    :aria-label="`The sheet to cut, ${units.size(width, height)}, with the ${inner} ${units.size(innerWidth, innerHeight)} on it`"
   >
     <rect :x="LEFT" :y="TOP" :width="drawn.sheet.width" :height="drawn.sheet.height" class="sheet" />
     <rect v-bind="drawn.face" class="face" />

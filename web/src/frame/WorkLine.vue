@@ -152,6 +152,14 @@ useKeys(
     display: block;
     font-size: 0.875rem;
     line-height: 1.25;
+    white-space: nowrap;
+  }
+  /* A long size at either end reaches inward, not out of the page. */
+  .stop:first-child .headline {
+    align-self: flex-start;
+  }
+  .stop:last-child .headline {
+    align-self: flex-end;
   }
 }
 </style>

@@ -70,7 +70,9 @@ const CUT_OFF: &str = "
         const hides = style.overflowX !== 'visible' && style.overflowX !== 'auto' && style.overflowX !== 'scroll';
         const own = [...one.childNodes].some(({ nodeType, data }) => nodeType === 3 && data.trim() !== '');
         const out = one.scrollWidth > one.clientWidth + 1 && one.clientWidth > 1;
-        return hides && own && out && one.checkVisibility() ? [one.textContent.trim()] : [];
+        const { left } = one.getBoundingClientRect();
+        const aside = left < -1 && one.clientWidth > 1 && !one.closest('.skip');
+        return own && ((hides && out) || aside) && one.checkVisibility() ? [one.textContent.trim()] : [];
     });";
 
 async fn look_over(page: &Page, on_a_phone: bool) -> Result<()> {

@@ -85,13 +85,13 @@ const flag = (material: Material, key: string) => partOf(material, `shelf.${key}
     <table class="figure">
       <thead>
         <tr>
-          <th colspan="2">{{ shelf.name }}</th>
-          <th v-for="field in listed" :key="field.key" class="number">
+          <th scope="col" colspan="2">{{ shelf.name }}</th>
+          <th v-for="field in listed" :key="field.key" scope="col" class="number">
             {{ field.label }}<span v-if="field.unit" class="soft">, {{ field.unit }}</span>
           </th>
-          <th v-if="hasCurve" class="number">a, kPa · b, m³/kJ</th>
-          <th v-if="hasSheets">Sheets, mm</th>
-          <th class="number">Stock, {{ shelf.counted }}</th>
+          <th v-if="hasCurve" scope="col" class="number">a, kPa · b, m³/kJ</th>
+          <th v-if="hasSheets" scope="col">Sheets, mm</th>
+          <th scope="col" class="number">Stock, {{ shelf.counted }}</th>
         </tr>
       </thead>
       <tbody>
@@ -111,7 +111,7 @@ const flag = (material: Material, key: string) => partOf(material, `shelf.${key}
           </td>
           <td v-for="field in listed" :key="field.key" class="number">{{ shown(material, field) }}</td>
           <td v-if="hasCurve" class="number">{{ curve(material) }}</td>
-          <td v-if="hasSheets">{{ sheets(material) }}</td>
+          <td v-if="hasSheets" class="sheets">{{ sheets(material) }}</td>
           <td class="number">{{ stock(material) ?? '–' }}</td>
         </tr>
       </tbody>
@@ -148,6 +148,9 @@ td {
 }
 .number {
   text-align: right;
+}
+.sheets {
+  min-width: 240px;
 }
 .swatch {
   width: 48px;
