@@ -16,7 +16,7 @@ const down = computed(() => Math.min((gives / side) * WIDTH * TIMES, MOST));
 
 <template>
   <svg
-    viewBox="0 0 440 210"
+    viewBox="0 0 440 216"
     role="img"
     :aria-label="`A board pressed in by ${units.length(gives)} at its middle`"
   >
@@ -28,8 +28,11 @@ const down = computed(() => Math.min((gives / side) * WIDTH * TIMES, MOST));
     <text :x="LEFT + WIDTH / 2 + 74" :y="50 + down / 2 + 6">
       {{ units.length(gives) }}
     </text>
-    <text :x="LEFT + WIDTH / 2" y="196" text-anchor="middle" class="soft">
-      longer side {{ units.length(side) }}, held along all four edges; it gives ten times as deep here
+    <text :x="LEFT + WIDTH / 2" y="190" text-anchor="middle" class="soft">
+      longer side {{ units.length(side) }}, held along all four edges
+    </text>
+    <text :x="LEFT + WIDTH / 2" y="208" text-anchor="middle" class="soft">
+      what it gives is drawn ten times as deep
     </text>
   </svg>
 </template>
