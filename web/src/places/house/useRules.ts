@@ -86,11 +86,12 @@ export function useRules() {
     basis.value = theirs;
     if (mine === undefined) {
       take(theirs);
+      elsewhere.value = false;
       return;
     }
     const laid = patched(asJson(theirs), mine) as unknown as EditedRules;
     take({ ...laid, version: theirs.version });
-    elsewhere.value = moved && changed.value;
+    elsewhere.value = (moved || elsewhere.value) && changed.value;
   }
 
   const changed = computed(() => basis.value !== undefined && sorted(basis.value) !== sorted(rules));

@@ -44,6 +44,7 @@ function edit(material: Material): void {
   turn.value += 1;
   panel.value = 'material';
   stores.errors.value = {};
+  stores.take();
 }
 
 function begin(): void {
@@ -54,6 +55,12 @@ function begin(): void {
   turn.value += 1;
   panel.value = 'material';
   stores.errors.value = {};
+  stores.take();
+}
+
+function show(what: 'table' | 'points'): void {
+  panel.value = what;
+  stores.take();
 }
 
 async function save(material: Material): Promise<void> {
@@ -95,8 +102,8 @@ const hasCurve = computed(() => shelf.value?.fields.some(({ kind }) => kind === 
         <div class="acts no-print">
           <BButton @click="begin"><PlusIcon aria-hidden="true" /> New {{ shelf.one }}</BButton>
           <a class="btn" :href="`/api/v1/stores/${shelf.key}/table`" download>Save as CSV</a>
-          <BButton @click="panel = 'table'">Read in CSV</BButton>
-          <BButton v-if="hasCurve" @click="panel = 'points'">Supplier’s cushion points</BButton>
+          <BButton @click="show('table')">Read in CSV</BButton>
+          <BButton v-if="hasCurve" @click="show('points')">Supplier’s cushion points</BButton>
         </div>
         <p class="soft">
           Starting values are typical of each class, not of any brand: weigh a sheet before you rely on one.

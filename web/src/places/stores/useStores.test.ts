@@ -60,6 +60,23 @@ describe('the stores', () => {
     expect(times(GET)).toBe(2);
   });
 
+  it('are changed by what was seen, not by what was read meanwhile', async () => {
+    const shelf = await opened();
+    shelf.take();
+    // Somebody comes back to the window, and another has changed a board meanwhile.
+    serve(GET, stores(4));
+    await read.refetchQueries();
+    await flushPromises();
+    expect(shelf.stores.value?.version).toBe(4);
+    serve(PUT, { status: 409, body: problem(409, 'the stores were changed', { type: '/problems/stale' }) });
+    expect(await shelf.put('boards', board)).toBe(false);
+    expect(asked.find(({ what }) => what === PUT)?.body).toMatchObject({ version: 3 });
+    // Who was told so, and goes on, means it.
+    serve(PUT, stores(5));
+    expect(await shelf.put('boards', board)).toBe(true);
+    expect(asked.findLast(({ what }) => what === PUT)?.body).toMatchObject({ version: 4 });
+  });
+
   it('change nothing when a table is only tried', async () => {
     const shelf = await opened();
     const tried = { added: 2, changed: 0, same: 1, stores: null, affected: [] };

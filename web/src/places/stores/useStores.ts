@@ -21,6 +21,8 @@ export function useStores() {
   });
   const errors = ref<Record<string, string>>({});
   const failed = ref('');
+  /** The stores that what is edited was taken from: newer ones that are read meanwhile were not seen by whoever edits. */
+  const basis = ref<number>();
   const { reload } = useStudio();
 
   /** Makes a change; what is wrong is told at its field, and newer stores are fetched. */
@@ -30,13 +32,18 @@ export function useStores() {
     try {
       // A look at the stores that was asked for before the change must not land after it.
       await read.cancelQueries({ queryKey: STORES });
-      read.setQueryData(STORES, await change(stores.value?.version ?? 0));
+      const changed = await change(basis.value ?? stores.value?.version ?? 0);
+      read.setQueryData(STORES, changed);
+      basis.value = changed.version;
       void reload();
       return true;
     } catch (error) {
       if (error instanceof Refused && error.problem.status === 422) errors.value = error.fields;
       else failed.value = error instanceof Error ? error.message : 'something went wrong in the page';
-      if (error instanceof Refused && error.problem.type === '/problems/stale') await load();
+      if (error instanceof Refused && error.problem.type === '/problems/stale') {
+        await load();
+        basis.value = stores.value?.version;
+      }
       return false;
     }
   }
@@ -44,6 +51,10 @@ export function useStores() {
   return {
     stores,
     errors,
+    /** Takes the stores as they stand to be edited. */
+    take: () => {
+      basis.value = stores.value?.version;
+    },
     trouble: computed(() => failed.value || (away.value ? 'The stores can’t be reached. Trying again.' : '')),
     put: (shelf: ShelfKey, material: Material) =>
       changed((version) =>
