@@ -33,7 +33,18 @@ const ARGUMENTS: [&str; 10] = [
 /// A `ChromeDriver` on a port of its own; it ends with this value.
 pub(crate) struct Driver {
     port: u16,
-    _process: Child,
+    process: Child,
+}
+
+impl Drop for Driver {
+    /// The browser of a test that failed is still open, and would outlive its driver.
+    fn drop(&mut self) {
+        if let Some(id) = self.process.id() {
+            let of_it = ["-KILL", "-P", &id.to_string()];
+            // There is none to end after a test that passed.
+            let _ = std::process::Command::new("pkill").args(of_it).status();
+        }
+    }
 }
 
 impl Driver {
@@ -64,10 +75,7 @@ impl Driver {
             let port = port.trim_end_matches('.').parse()?;
             // Whatever else it prints is read, so that it never waits for a reader.
             tokio::spawn(async move { while let Ok(Some(_)) = lines.next_line().await {} });
-            return Ok(Self {
-                port,
-                _process: process,
-            });
+            return Ok(Self { port, process });
         }
         bail!("chromedriver ended before it listened")
     }

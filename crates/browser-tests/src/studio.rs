@@ -1,6 +1,6 @@
 //! A studio that is served for one test.
 
-use std::{net::SocketAddr, path::Path};
+use std::{mem::ManuallyDrop, net::SocketAddr, path::Path};
 
 use anyhow::{Context, Result, ensure};
 use hummock_server::{Certificate, Clock, Listen, Running, ServeOptions, serve};
@@ -14,9 +14,9 @@ pub struct Studio {
     options: ServeOptions,
     running: Option<Running>,
     address: SocketAddr,
-    // It ends before the window is let go of, which would otherwise wait for it.
     _driver: Driver,
-    browser: WebDriver,
+    // Never let go of by itself: the window of a test that failed would wait for a driver that ended with the test.
+    browser: ManuallyDrop<WebDriver>,
 }
 
 /// The day on which the demo studio's dates are as written.
@@ -68,7 +68,7 @@ impl Studio {
             running: Some(running),
             address,
             _driver: driver,
-            browser,
+            browser: ManuallyDrop::new(browser),
         };
         studio.page().goto("/").await?;
         Ok(studio)
@@ -77,7 +77,10 @@ impl Studio {
     /// Returns the page in the window that is in front.
     #[must_use]
     pub fn page(&self) -> Page {
-        Page::new(self.browser.clone(), format!("http://{}", self.address))
+        Page::new(
+            WebDriver::clone(&self.browser),
+            format!("http://{}", self.address),
+        )
     }
 
     /// Returns the page of the same window, as a tablet of the local network opens it.
@@ -88,7 +91,7 @@ impl Studio {
         let running = self.running.as_ref().context("it is served")?;
         let network = running.network().context("it is open to tablets")?;
         let address = network.addresses.first().context("it has an address")?;
-        Ok(Page::new(self.browser.clone(), address.clone()))
+        Ok(Page::new(WebDriver::clone(&self.browser), address.clone()))
     }
 
     /// Returns the passphrase that this start made.
@@ -138,7 +141,7 @@ impl Studio {
             let own = |entry: &BrowserLogEntry| entry.source.as_deref() != Some("network");
             complaints.extend(log.into_iter().filter(own).map(|entry| entry.message));
         }
-        self.browser.quit().await?;
+        ManuallyDrop::into_inner(self.browser).quit().await?;
         ensure!(
             complaints.is_empty(),
             "the browser complained: {}",
