@@ -329,6 +329,18 @@ async fn changes_are_worked_out_when_they_are_asked_for(pool: PgPool) {
     assert!(after.as_f64() < before.as_f64().map(|before| before * 0.9));
     assert_eq!(first["choices"]["preset"], "Standard");
 
+    // With a layer, its alternatives come along, as they are told by themselves.
+    assert_eq!(changes["alternatives"], Value::Null);
+    let mut of_layer = begun("XS", "400", json!({}));
+    of_layer["slot"] = json!("contact");
+    let (_, alone) = api
+        .post("/api/v1/plans/alternatives", of_layer.clone())
+        .await;
+    let (_, both) = api.post("/api/v1/plans/changes", of_layer).await;
+    assert_eq!(both["more"], changes["more"]);
+    assert_eq!(both["alternatives"], alone);
+    assert!(alone.as_array().is_some_and(|offers| offers.len() > 1));
+
     let nothing = json!({ "inputs": { "title": "Not measured" } });
     let (status, none) = api.post("/api/v1/plans/changes", nothing).await;
     assert_eq!((status, none), (StatusCode::OK, Value::Null));
