@@ -7,7 +7,7 @@ import { read } from '@/api/queries';
 import AlternativeCards from '@/stops/guard/AlternativeCards.vue';
 import ChangesList from '@/stops/guard/ChangesList.vue';
 import { opened } from '@/test/opened';
-import { asked, serve, times } from '@/test/server';
+import { asked, problem, serve, times } from '@/test/server';
 
 beforeEach(() => vi.useFakeTimers({ shouldAdvanceTime: true }));
 afterEach(() => {
@@ -65,6 +65,16 @@ it('stores what is pressed at once, and then asks what else could be done', asyn
   await flushPromises();
   expect(asked.map(({ what }) => what)).toEqual([patch, WAYS]);
   expect(asked[0]?.body).toMatchObject({ change: { choices: { contact_paper: 'tissue' } } });
+});
+
+it('says that what is typed can’t be worked out, and does not go on as if it were', async () => {
+  const refusal = { status: 422, body: problem(422, 'one value is refused') };
+  serve(WAYS, refusal);
+  const { mounted } = await opened(Both);
+  await vi.advanceTimersByTimeAsync(50);
+  await flushPromises();
+  expect(mounted.text()).toContain('can’t be worked out just now');
+  expect(mounted.text()).not.toContain('Working out');
 });
 
 it('says when it can’t be worked out, and goes on asking', async () => {

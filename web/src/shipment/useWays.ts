@@ -32,7 +32,7 @@ export function waysOf({ plan, typed, unit }: Asking) {
     },
     { immediate: true },
   );
-  const { data, away } = useRead({
+  const { data, away, refused } = useRead({
     queryKey: computed(() => ['ways', inputs.value, unit(), slot.value]),
     queryFn: async ({ signal }) => {
       const of = slot.value;
@@ -48,8 +48,8 @@ export function waysOf({ plan, typed, unit }: Asking) {
     alternatives: computed(() =>
       data.value?.of === slot.value ? (data.value?.found?.alternatives ?? undefined) : undefined,
     ),
-    /** They can't be worked out just now. */
-    away,
+    /** They can't be worked out just now: the server is away, or what is typed can't be read yet. */
+    away: computed(() => away.value || refused.value !== undefined),
     slot,
     wanted,
   };

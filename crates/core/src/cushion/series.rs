@@ -39,18 +39,19 @@ impl TriedSeries {
 
     /// Returns the peak shock of a fall; nothing when a layer is driven past its tested range.
     pub(crate) fn peak(&self, mass: Mass, drop: Length) -> Option<Shock> {
-        let force = self.force(mass, drop);
+        let force = force_in(&self.springs, mass, drop);
         let within = self.layers.iter().all(|SeriesLayer { curve, area, .. }| {
             let taken = || curve.energy_under(Stress::of(force, *area));
             curve.most_tested().is_none_or(|most| taken() <= most)
         });
         within.then(|| force.shock_on(mass))
     }
+}
 
-    fn force(&self, mass: Mass, drop: Length) -> Force {
-        let energy = Force::weight_of(mass).as_n() * drop.as_m();
-        Force::n(self.springs.force_at(energy).min(HARDEST))
-    }
+/// Returns the force at which springs take up a fall.
+fn force_in(springs: &Springs, mass: Mass, drop: Length) -> Force {
+    let energy = Force::weight_of(mass).as_n() * drop.as_m();
+    Force::n(springs.force_at(energy).min(HARDEST))
 }
 
 const J_PER_KJ: f64 = 1e3;
@@ -66,7 +67,7 @@ impl Series {
     /// No layers, no number: an empty series is refused by giving none.
     #[must_use]
     pub fn fall(layers: &[SeriesLayer], mass: Mass, drop: Length) -> Option<Self> {
-        let force = TriedSeries::of(layers.to_vec())?.force(mass, drop);
+        let force = force_in(&Springs::of(layers)?, mass, drop);
         let energies = layers
             .iter()
             .map(|layer| layer.curve.energy_under(Stress::of(force, layer.area)))

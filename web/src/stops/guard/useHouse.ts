@@ -1,12 +1,10 @@
 import { computed } from 'vue';
 
 import { useStudio } from '@/api/useStudio';
-import { useUnits } from '@/units/useUnits';
 
 /** The house rules that a layer's controls fall back on, and the boards to choose from. */
 export function useHouse() {
   const { studio } = useStudio();
-  const units = useUnits();
 
   const allowance = (key: string) => studio.value?.allowances.find((known) => known.key === key);
   const rule = (key: string) =>
@@ -20,7 +18,6 @@ export function useHouse() {
     rule,
     most: (key: string) => allowance(key)?.most ?? 0,
     least: (key: string) => allowance(key)?.least ?? 0,
-    length: (key: string) => units.length(rule(key)),
     foldingBoards: computed(() =>
       boards.value.filter(({ folds }) => folds).map(({ id, name }) => ({ value: id, text: name })),
     ),
