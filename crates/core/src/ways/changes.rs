@@ -85,7 +85,8 @@ const LEAST_MINUTES: f64 = 2.0;
 ///
 /// *More* is offered when it takes at least a tenth off the chance of damage, *less* when it saves money, grams
 /// or minutes while the chance stays accepted; either only when it raises no new finding and can be cut from the
-/// shelf. Of each family the one with the most worth less cost is offered.
+/// shelf. Of each family the one with the most worth less cost is offered; more of a wrap that is there anyway
+/// stands before what is better by less than the least that anyone changes a plan for.
 ///
 /// # Errors
 /// A [`Refusal`] when the plan as it is can't be made.
@@ -143,6 +144,7 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
 fn best_of_each(offered: impl Iterator<Item = OfferedChange>) -> Vec<OfferedChange> {
     let mut all: Vec<OfferedChange> = offered.collect();
     all.sort_by_key(|offered| std::cmp::Reverse(offered.gain()));
+    at_hand_first(&mut all);
     let mut families = Vec::new();
     all.retain(|offered| {
         let first = !families.contains(&offered.family);
@@ -152,7 +154,28 @@ fn best_of_each(offered: impl Iterator<Item = OfferedChange>) -> Vec<OfferedChan
     all
 }
 
+/// Brings forward what is done with what already lies on the bench, over what is better by less than anyone
+/// changes a plan for.
+fn at_hand_first(sorted: &mut [OfferedChange]) {
+    for at in 1..sorted.len() {
+        let mut to = at;
+        while to > 0
+            && sorted[at].is_at_hand()
+            && !sorted[to - 1].is_at_hand()
+            && sorted[to - 1].gain() - sorted[at].gain() < LEAST_MONEY
+        {
+            to -= 1;
+        }
+        sorted[to..=at].rotate_right(1);
+    }
+}
+
 impl OfferedChange {
+    /// Whether it takes more of what the plan has anyway, and neither a new material nor another box.
+    fn is_at_hand(&self) -> bool {
+        self.family == "wrap"
+    }
+
     /// What it is worth less what it costs.
     fn gain(&self) -> Decimal {
         let worth = self

@@ -113,7 +113,7 @@ fn a_default_plan_is_one_that_a_framer_would_build() {
     assert!(count(&|found| found.minds().len() <= 1) >= 54);
     let offered = count(&Found::offers_first);
     assert!(
-        offered >= 42,
+        offered >= 45,
         "what a framer would do first is among the first two on {offered} of 60"
     );
 }
@@ -232,7 +232,7 @@ fn the_report_is_up_to_date() {
         .expect("a text can be written to");
     }
     report.push_str(
-        "\nWhere another turn of wrap was expected and is third, a double-wall box or foam at the corners takes as much off\nthe odds for less money, since neither makes the parcel much larger. Boxed twice, falls on edges harm as little as\nthe model can say, so that another turn of wrap changes nothing: only what resists a load still does.\n",
+        "\nWhere another turn of wrap was expected and is third, a double-wall box or foam along the edges takes as much off\nthe odds for at least 0.50 less, since neither makes the parcel much larger; nearer than that, the wrap that lies on\nthe bench anyway stands first. Boxed twice, falls on edges harm as little as\nthe model can say, so that another turn of wrap changes nothing: only what resists a load still does.\n",
     );
     let path = concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs/everyday.md");
     if std::env::var_os("HUMMOCK_WRITE").is_some() {
