@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea';
+
 import FieldShell from './FieldShell.vue';
 
 /** A text that is pasted, or read from a file. */
@@ -13,12 +15,11 @@ async function read(event: Event): Promise<void> {
 
 <template>
   <FieldShell v-slot="{ id, described }" :label="label" :hint="hint">
-    <textarea
+    <BFormTextarea
       :id="id"
       v-model="text"
       :name="name"
       rows="7"
-      class="form-control"
       spellcheck="false"
       :aria-describedby="described"
     />

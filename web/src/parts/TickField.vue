@@ -1,27 +1,10 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox';
+
 defineProps<{ label: string; name: string }>();
 const ticked = defineModel<boolean>({ required: true });
 </script>
 
 <template>
-  <label class="tick">
-    <input v-model="ticked" type="checkbox" :name="name" />
-    <span>{{ label }}</span>
-  </label>
+  <BFormCheckbox v-model="ticked" class="tick" :name="name">{{ label }}</BFormCheckbox>
 </template>
-
-<style scoped>
-.tick {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  min-height: 44px;
-  cursor: pointer;
-}
-input {
-  flex: none;
-  width: 22px;
-  height: 22px;
-  accent-color: var(--moss);
-}
-</style>

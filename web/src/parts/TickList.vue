@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormCheckboxGroup } from 'bootstrap-vue-next/components/BFormCheckbox';
 import { computed } from 'vue';
 
 /** Some of a list, ticked; none of them stands for any. */
@@ -19,10 +20,7 @@ const said = computed(() => {
     <strong>{{ label }}</strong>
     <details>
       <summary>{{ said }}</summary>
-      <label v-for="choice in choices" :key="choice.value">
-        <input v-model="ticked" type="checkbox" class="form-check-input" :value="choice.value" />
-        {{ choice.text }}
-      </label>
+      <BFormCheckboxGroup v-model="ticked" :options="choices" stacked />
     </details>
   </div>
 </template>
@@ -32,11 +30,5 @@ summary {
   padding: 6px 0;
   line-height: 1.3;
   cursor: pointer;
-}
-label {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  min-height: 44px;
 }
 </style>

@@ -6,6 +6,7 @@ import { computed } from 'vue';
 import type { Studio } from '@/api/types';
 import { usePresets } from '@/api/usePresets';
 import NumberField from '@/parts/NumberField.vue';
+import TickField from '@/parts/TickField.vue';
 import TickList from '@/parts/TickList.vue';
 import { vSay } from '@/said/say';
 
@@ -57,9 +58,11 @@ function move(at: number, by: number): void {
             placeholder="any"
             :error="errors[`beginnings[${at}].value_over`]"
           />
-          <label class="tick">
-            <input v-model="line.irreplaceable" type="checkbox" class="form-check-input" /> can’t be replaced
-          </label>
+          <TickField
+            v-model="line.irreplaceable"
+            label="can’t be replaced"
+            :name="`begin.${at}.irreplaceable`"
+          />
         </div>
         <div class="from">
           <label class="start">
@@ -105,12 +108,6 @@ li {
 }
 .start {
   font-weight: 600;
-}
-.tick {
-  display: flex;
-  min-height: 44px;
-  gap: 8px;
-  align-items: center;
 }
 @media (max-width: 640px) {
   li {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox';
 import type { Studio } from '@/api/types';
 import { HAZARDS } from '@/frame/words';
 import NumberField from '@/parts/NumberField.vue';
@@ -87,10 +88,9 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
                   />
                 </td>
                 <td>
-                  <label class="wet">
-                    <input v-model="odds.routes[known.route]!.wet" type="checkbox" class="form-check-input" />
+                  <BFormCheckbox v-model="odds.routes[known.route]!.wet" class="wet">
                     <span class="visually-hidden">Wet, {{ known.name }}</span>
-                  </label>
+                  </BFormCheckbox>
                 </td>
               </template>
             </tr>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormRadio } from 'bootstrap-vue-next/components/BFormRadio';
+
 import type { SchoolQuestion } from '@/api/types';
 
 const { questions } = defineProps<{ questions: SchoolQuestion[] }>();
@@ -12,22 +14,18 @@ const schools = defineModel<Record<string, string>>({ required: true });
     <div class="questions">
       <fieldset v-for="question in questions" :key="question.key" :data-school="question.key">
         <legend>{{ question.question }}</legend>
-        <label
+        <BFormRadio
           v-for="school in question.schools"
           :key="school.key"
+          v-model="schools[question.key]"
+          class="school"
           :class="{ chosen: schools[question.key] === school.key }"
+          :name="`schools.${question.key}`"
+          :value="school.key"
         >
-          <input
-            v-model="schools[question.key]"
-            type="radio"
-            :name="`schools.${question.key}`"
-            :value="school.key"
-          />
-          <span>
-            <strong>{{ school.name }}</strong>
-            <span class="soft">{{ school.why }}</span>
-          </span>
-        </label>
+          <strong>{{ school.name }}</strong>
+          <span class="soft">{{ school.why }}</span>
+        </BFormRadio>
       </fieldset>
     </div>
   </section>
@@ -53,35 +51,25 @@ legend {
   font-size: 1.0625rem;
   font-weight: 600;
 }
-label {
-  display: flex;
-  gap: 10px;
-  align-items: flex-start;
-  padding: 6px 10px;
+.school {
+  padding-block: 6px;
+  padding-inline-end: 10px;
   border: 1px solid var(--sedge);
   border-bottom-width: 0;
   background: var(--paper);
   line-height: 1.3;
-  cursor: pointer;
 }
-label:last-child {
+.school:last-child {
   border-bottom-width: 1px;
 }
 .chosen {
   background: var(--lichen);
 }
-input {
-  flex: none;
-  width: 20px;
-  height: 20px;
-  margin-top: 1px;
-  accent-color: var(--moss);
-}
 strong,
 .soft {
   display: block;
 }
-label .soft {
+.school .soft {
   font-size: 0.9375rem;
 }
 .chosen .soft {

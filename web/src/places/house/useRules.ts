@@ -1,8 +1,10 @@
 // The rules of the house while they are edited: what was changed, what is wrong, and what it would do.
+import { keepPreviousData } from '@tanstack/vue-query';
 import { useDebounceFn } from '@vueuse/core';
 import { computed, reactive, ref, shallowRef, watch } from 'vue';
 
-import { answer, api, Refused } from '@/api/client';
+import { answer, api, Refused, Unreachable } from '@/api/client';
+import { useRead } from '@/api/queries';
 import type { Effects, HouseRules } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 
@@ -51,6 +53,15 @@ function sorted(rules: EditedRules): string {
   );
 }
 
+/** Whether something was said against single fields. */
+function isAtFields(error: unknown): error is Refused {
+  return error instanceof Refused && error.problem.status === 422;
+}
+
+function saidOf(error: unknown): string {
+  return error instanceof Error ? error.message : 'something went wrong in the page';
+}
+
 export function useRules() {
   const { studio, reload } = useStudio();
   const rules = reactive<EditedRules>({
@@ -63,15 +74,31 @@ export function useRules() {
     odds: editedOdds(undefined),
     beginnings: [],
   });
-  const errors = ref<Record<string, string>>({});
-  const effects = shallowRef<Effects>();
-  const trouble = ref('');
+  /** What is looked at: the rules as edited, once the hand rests; nothing where nothing is changed. */
+  const asked = shallowRef<{ rules: HouseRules }>();
+  const look = useRead<Effects>({
+    queryKey: computed(() => ['rules', asked.value]),
+    queryFn: async ({ signal }) => {
+      const body = asked.value as { rules: HouseRules };
+      return answer(api.POST('/api/v1/studio/rules/preview', { body, signal }));
+    },
+    enabled: computed(() => asked.value !== undefined),
+    placeholderData: keepPreviousData,
+  });
+  /** What was said against the rules when they were to be kept. */
+  const unkept = shallowRef<unknown>();
+  const wrong = computed(() => unkept.value ?? look.refused.value);
+  const errors = computed(() => (isAtFields(wrong.value) ? wrong.value.fields : {}));
+  const effects = computed(() => (asked.value && !wrong.value ? look.data.value : undefined));
+  const trouble = computed(() => {
+    if (wrong.value !== undefined && !isAtFields(wrong.value)) return saidOf(wrong.value);
+    return asked.value && look.away.value ? new Unreachable().message : '';
+  });
   const busy = ref(false);
   /** The rules of the house that are edited. */
   const basis = shallowRef<EditedRules>();
   /** Somebody else changed the house while rules were edited here. */
   const elsewhere = ref(false);
-  let asked = 0;
 
   /** What is edited shares nothing with what it was taken from. */
   function take(from: EditedRules): void {
@@ -96,43 +123,19 @@ export function useRules() {
 
   const changed = computed(() => basis.value !== undefined && sorted(basis.value) !== sorted(rules));
 
-  async function look(): Promise<void> {
-    const place = ++asked;
-    if (!changed.value) {
-      effects.value = undefined;
-      errors.value = {};
-      return;
-    }
-    try {
-      const seen = await answer(api.POST('/api/v1/studio/rules/preview', { body: body() }));
-      if (place === asked) {
-        effects.value = seen;
-        errors.value = {};
-        trouble.value = '';
-      }
-    } catch (error) {
-      if (place === asked) failed(error);
-    }
-  }
-
   function body(): { rules: HouseRules } {
     return { rules: JSON.parse(JSON.stringify(rules)) as HouseRules };
   }
 
-  function failed(error: unknown): void {
-    effects.value = undefined;
-    if (error instanceof Refused && error.problem.status === 422) errors.value = error.fields;
-    else trouble.value = error instanceof Error ? error.message : 'something went wrong in the page';
-  }
-
   async function apply(): Promise<void> {
     busy.value = true;
+    unkept.value = undefined;
     try {
       await answer(api.PUT('/api/v1/studio/rules', { body: body() }));
       await reload();
     } catch (error) {
       if (error instanceof Refused && error.problem.type === '/problems/stale') await reload();
-      else failed(error);
+      else unkept.value = error;
     } finally {
       busy.value = false;
     }
@@ -146,7 +149,7 @@ export function useRules() {
       if (response.ok) return true;
       throw new Refused(error as ConstructorParameters<typeof Refused>[0]);
     } catch (error) {
-      failed(error);
+      unkept.value = error;
       return false;
     }
   }
@@ -158,7 +161,10 @@ export function useRules() {
     },
     { immediate: true },
   );
-  const lookSoon = useDebounceFn(look, LOOK_AFTER_MS);
+  const lookSoon = useDebounceFn(() => {
+    unkept.value = undefined;
+    asked.value = changed.value ? body() : undefined;
+  }, LOOK_AFTER_MS);
   watch(rules, () => void lookSoon());
 
   return {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormCheckboxGroup } from 'bootstrap-vue-next/components/BFormCheckbox';
 import { computed } from 'vue';
 
 import ChoiceField from '@/parts/ChoiceField.vue';
@@ -33,11 +34,7 @@ const number = computed({
   set: (value) => set(value ?? undefined),
 });
 const tick = computed({ get: () => partOf(material, field.key) === true, set });
-const words = computed(() => (partOf(material, field.key) as string[] | undefined) ?? []);
-
-function toggle(word: string): void {
-  set(words.value.includes(word) ? words.value.filter((one) => one !== word) : [...words.value, word]);
-}
+const words = computed({ get: () => (partOf(material, field.key) as string[] | undefined) ?? [], set });
 </script>
 
 <template>
@@ -60,16 +57,7 @@ function toggle(word: string): void {
   />
   <fieldset v-else-if="field.kind === 'words'" class="wide">
     <legend>{{ label }}</legend>
-    <label v-for="choice in field.choices" :key="choice.value">
-      <input
-        type="checkbox"
-        :name="name"
-        :value="choice.value"
-        :checked="words.includes(choice.value)"
-        @change="toggle(choice.value)"
-      />
-      {{ choice.text }}
-    </label>
+    <BFormCheckboxGroup v-model="words" :name="name" :options="[...(field.choices ?? [])]" />
     <p v-if="error" v-say class="error">{{ error }}</p>
   </fieldset>
   <SheetList

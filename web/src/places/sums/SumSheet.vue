@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { keepPreviousData } from '@tanstack/vue-query';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { useDebounceFn } from '@vueuse/core';
-import { computed, reactive, ref, shallowRef, watch } from 'vue';
+import { computed, reactive, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 
-import { Refused } from '@/api/client';
+import { useRead } from '@/api/queries';
 import NumberField from '@/parts/NumberField.vue';
 import { vSay } from '@/said/say';
 import { draftOf, inputsOf } from '@/shipment/draft';
@@ -34,11 +35,22 @@ const numbers = reactive<Numbers>(
     }),
   ),
 );
-const told = shallowRef<Answer>();
-const errors = ref<Record<string, string>>({});
-const trouble = ref('');
+/** What is asked: the numbers, once the hand rests. */
+const settled = shallowRef<Numbers>({ ...numbers });
+const { data, away, refused } = useRead<Answer>({
+  queryKey: computed(() => ['sum', sum.name, settled.value]),
+  queryFn: () => sum.work(settled.value),
+  enabled: computed(() => lacking(settled.value).length === 0),
+  placeholderData: keepPreviousData,
+});
+const told = computed(() => (refused.value || missing.value.length > 0 ? undefined : data.value));
+const errors = computed(() => refused.value?.fields ?? {});
 
-const missing = computed(() => sum.asks.filter(({ key, optional }) => !optional && numbers[key] == null));
+function lacking(given: Numbers) {
+  return sum.asks.filter(({ key, optional }) => !optional && given[key] == null);
+}
+
+const missing = computed(() => lacking(numbers));
 const figures = computed(() => {
   const answer = told.value;
   return answer ? sum.tells.map((tell) => ({ label: tell.label, shown: figure(answer, tell, units) })) : [];
@@ -50,19 +62,9 @@ const given = computed(() =>
     .join(' · '),
 );
 
-async function work(): Promise<void> {
-  if (missing.value.length > 0) return;
-  try {
-    told.value = await sum.work({ ...numbers });
-    errors.value = {};
-    trouble.value = '';
-  } catch (error) {
-    told.value = undefined;
-    if (error instanceof Refused) errors.value = error.fields;
-    else trouble.value = 'The sum can’t be worked out just now: the server is away.';
-  }
+function work(): void {
+  settled.value = { ...numbers };
 }
-
 const workSoon = useDebounceFn(work, WORK_AFTER_MS);
 watch(numbers, () => {
   const query = Object.fromEntries(
@@ -71,7 +73,6 @@ watch(numbers, () => {
   void router.replace({ query });
   void workSoon();
 });
-void work();
 
 /** Begins a shipment with what is known of the piece, and the sum in its notes. */
 async function begin(): Promise<void> {
@@ -120,7 +121,9 @@ const print = () => window.print();
       </form>
       <div>
         <p class="given print-only">{{ given }}</p>
-        <p v-if="trouble" v-say class="trouble">{{ trouble }}</p>
+        <p v-if="away" v-say class="trouble">
+          The sum can’t be worked out just now: the server is away. It is asked again.
+        </p>
         <dl v-if="figures.length > 0" class="figure" data-test="figures">
           <div v-for="{ label, shown } in figures" :key="label">
             <dt>{{ label }}</dt>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 
@@ -56,7 +57,7 @@ function setDown(): void {
       <div v-else class="no-print">
         <label>
           Why? It stays in the record.
-          <textarea v-model="reason" name="reason" rows="2" class="form-control" />
+          <BFormTextarea v-model="reason" name="reason" rows="2" />
         </label>
         <BButton size="sm" :disabled="reason.trim().length < 3" @click="lift">Go on for this reason</BButton>
       </div>

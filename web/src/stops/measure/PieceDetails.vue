@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea';
 import { computed, ref, watch } from 'vue';
 
 import DraftField from '@/parts/DraftField.vue';
@@ -64,12 +65,11 @@ watch(several, (now) => {
       <DraftField path="piece.irreplaceable" />
     </div>
     <FieldShell v-slot="{ id, described }" label="Condition notes" :error="errors['piece.notes']">
-      <textarea
+      <BFormTextarea
         :id="id"
         v-model="draft.piece.notes"
         name="piece.notes"
         rows="2"
-        class="form-control"
         :aria-describedby="described"
       />
     </FieldShell>
