@@ -6,5 +6,7 @@ const ticked = defineModel<boolean>({ required: true });
 </script>
 
 <template>
-  <BFormCheckbox v-model="ticked" class="tick" :name="name">{{ label }}</BFormCheckbox>
+  <div>
+    <BFormCheckbox v-model="ticked" :name="name">{{ label }}</BFormCheckbox>
+  </div>
 </template>

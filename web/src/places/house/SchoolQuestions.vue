@@ -14,18 +14,17 @@ const schools = defineModel<Record<string, string>>({ required: true });
     <div class="questions">
       <fieldset v-for="question in questions" :key="question.key" :data-school="question.key">
         <legend>{{ question.question }}</legend>
-        <BFormRadio
+        <div
           v-for="school in question.schools"
           :key="school.key"
-          v-model="schools[question.key]"
           class="school"
           :class="{ chosen: schools[question.key] === school.key }"
-          :name="`schools.${question.key}`"
-          :value="school.key"
         >
-          <strong>{{ school.name }}</strong>
-          <span class="soft">{{ school.why }}</span>
-        </BFormRadio>
+          <BFormRadio v-model="schools[question.key]" :name="`schools.${question.key}`" :value="school.key">
+            <strong>{{ school.name }}</strong>
+            <span class="soft">{{ school.why }}</span>
+          </BFormRadio>
+        </div>
       </fieldset>
     </div>
   </section>
@@ -52,8 +51,7 @@ legend {
   font-weight: 600;
 }
 .school {
-  padding-block: 6px;
-  padding-inline-end: 10px;
+  padding: 0 10px;
   border: 1px solid var(--sedge);
   border-bottom-width: 0;
   background: var(--paper);

@@ -11,32 +11,44 @@ const SLOTS = 6;
 <template>
   <section aria-label="Cut list">
     <h2>Cut list, running, in {{ units.unit.value }}</h2>
-    <ol class="figure">
-      <li>
-        <span>trim the sheet across</span><b>{{ units.length(carton.blank.width_mm) }}</b>
-      </li>
-      <li>
-        <span>trim it up</span><b>{{ units.length(carton.blank.height_mm) }}</b>
-      </li>
-      <li v-if="carton.sheet.kind === 'joined'">
-        <span>in two parts, cut apart at the score; the left one laps over the other</span>
-        <b>{{ units.length(carton.blank.runs_across_mm[2] ?? 0) }}</b>
-      </li>
-      <li>
-        <span>score up, from the left</span>
-        <b>{{ carton.blank.runs_across_mm.slice(1, -1).map(units.number).join(' · ') }}</b>
-      </li>
-      <li>
-        <span>score across, from below</span>
-        <b>{{ carton.blank.runs_up_mm.slice(1, -1).map(units.number).join(' · ') }}</b>
-      </li>
-      <li>
-        <span>slots {{ units.length(carton.slot_mm) }} wide, to the scores</span><b>{{ SLOTS }} ×</b>
-      </li>
-      <li>
-        <span>bevel the tab, {{ units.length(carton.tab_mm) }} wide</span><b>2 ×</b>
-      </li>
-    </ol>
+    <table class="figure">
+      <thead class="visually-hidden">
+        <tr>
+          <th scope="col">what is cut or scored, in this order</th>
+          <th scope="col">where, or how often</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr>
+          <th scope="row">trim the sheet across</th>
+          <td>{{ units.length(carton.blank.width_mm) }}</td>
+        </tr>
+        <tr>
+          <th scope="row">trim it up</th>
+          <td>{{ units.length(carton.blank.height_mm) }}</td>
+        </tr>
+        <tr v-if="carton.sheet.kind === 'joined'">
+          <th scope="row">in two parts, cut apart at the score; the left one laps over the other</th>
+          <td>{{ units.length(carton.blank.runs_across_mm[2] ?? 0) }}</td>
+        </tr>
+        <tr>
+          <th scope="row">score up, from the left</th>
+          <td>{{ carton.blank.runs_across_mm.slice(1, -1).map(units.number).join(' · ') }}</td>
+        </tr>
+        <tr>
+          <th scope="row">score across, from below</th>
+          <td>{{ carton.blank.runs_up_mm.slice(1, -1).map(units.number).join(' · ') }}</td>
+        </tr>
+        <tr>
+          <th scope="row">slots {{ units.length(carton.slot_mm) }} wide, to the scores</th>
+          <td>{{ SLOTS }} ×</td>
+        </tr>
+        <tr>
+          <th scope="row">bevel the tab, {{ units.length(carton.tab_mm) }} wide</th>
+          <td>2 ×</td>
+        </tr>
+      </tbody>
+    </table>
   </section>
 </template>
 
@@ -45,22 +57,20 @@ h2 {
   margin: 0 0 4px;
   font-size: 1.1875rem;
 }
-ol {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-  counter-reset: cut;
+table {
+  width: 100%;
+  border-collapse: collapse;
 }
-li {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  gap: 0 12px;
-  padding: 5px 0;
+tbody tr {
   border-bottom: 1px solid var(--sedge);
 }
-li > b {
-  margin-left: auto;
+tbody th {
+  padding: 5px 12px 5px 0;
+  font-weight: 400;
+}
+td {
+  padding: 5px 0;
+  font-weight: 600;
   text-align: right;
 }
 </style>

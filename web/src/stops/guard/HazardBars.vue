@@ -31,17 +31,31 @@ const rows = computed(() =>
       <h3>What could harm it</h3>
       <span class="soft">safer ← Standard as shipped → riskier</span>
     </div>
-    <ol>
-      <li v-for="row in rows" :key="row.kind" :data-hazard="row.kind">
-        <span>
-          {{ row.name }} <span class="soft figure">{{ (row.share * 100).toFixed(0) }} %</span>
-        </span>
-        <span class="bar" aria-hidden="true">
-          <span class="fill" :class="{ safer: row.safer }" :style="{ left: row.left, width: row.width }" />
-        </span>
-        <span class="says">{{ row.says }}</span>
-      </li>
-    </ol>
+    <table>
+      <thead class="visually-hidden">
+        <tr>
+          <th scope="col">hazard</th>
+          <th scope="col">share of the odds</th>
+          <th scope="col">against Standard as shipped</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.kind" :data-hazard="row.kind">
+          <th scope="row">{{ row.name }}</th>
+          <td class="figure soft">{{ (row.share * 100).toFixed(0) }} %</td>
+          <td class="against">
+            <span class="bar" aria-hidden="true">
+              <span
+                class="fill"
+                :class="{ safer: row.safer }"
+                :style="{ left: row.left, width: row.width }"
+              />
+            </span>
+            <span class="says">{{ row.says }}</span>
+          </td>
+        </tr>
+      </tbody>
+    </table>
   </section>
 </template>
 
@@ -56,19 +70,30 @@ h3 {
 .heading-row .soft {
   font-size: 0.875rem;
 }
-ol {
-  margin: 0;
-  padding: 0;
-  list-style: none;
+table {
+  width: 100%;
+  border-collapse: collapse;
 }
-li {
+tbody tr {
+  border-bottom: 1px solid var(--sedge);
+  line-height: 1.25;
+}
+tbody th {
+  padding: 4px 0;
+  font-weight: 400;
+}
+tbody .figure {
+  width: 1%;
+  padding: 4px 10px;
+  text-align: right;
+  white-space: nowrap;
+}
+.against {
   display: grid;
-  grid-template-columns: minmax(0, 1.35fr) minmax(70px, 1fr) 122px;
+  grid-template-columns: minmax(70px, 1fr) 122px;
   gap: 0 10px;
   align-items: center;
   padding: 4px 0;
-  border-bottom: 1px solid var(--sedge);
-  line-height: 1.25;
 }
 .bar {
   position: relative;
