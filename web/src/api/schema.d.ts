@@ -1648,16 +1648,20 @@ export interface components {
              */
             width_mm: number;
         };
-        /** @description A flat blank. */
+        /** @description A flat blank: a net of panels that hang together at their scores, from a root. */
         Blank: {
             /** @description What is left when the slots are cut out. */
             area_m2: components["schemas"]["Area"];
             /** @description Of the rectangle that it is cut from, along the flutes. */
             height_mm: components["schemas"]["Length"];
-            /** @description Its scores. */
+            /** @description Its scores, each after those that it hangs on. */
             hinges: components["schemas"]["Hinge"][];
             /** @description Its panels. */
             panels: components["schemas"]["Panel"][];
+            /** @description Which part of the box it is. */
+            part: string;
+            /** @description The panel that lies still while the others fold, by its place in the list of panels. */
+            root: number;
             /** @description Running distances of cuts and scores from the left edge. */
             runs_across_mm: components["schemas"]["Length"][];
             /** @description Running distances of cuts and scores from the lower edge. */
@@ -1731,38 +1735,100 @@ export interface components {
         BoxAnswer: {
             /**
              * Format: double
-             * @description Slots and bevels not counted.
+             * @description Of the first part's outline: slots, bevels and corners are not counted.
              */
             area_m2: number;
-            /** @description With its panels, scores and running distances. */
+            /** @description The first part with its panels, scores and running distances. */
             blank: components["schemas"]["Blank"];
             /**
              * Format: double
-             * @description Along the flaps.
+             * @description Of the first part, along its flutes.
              */
             blank_height_mm: number;
             /**
              * Format: double
-             * @description Along the ring.
+             * @description Of the first part, across its flutes.
              */
             blank_width_mm: number;
+            /** @description Every part so, in the same order. */
+            blanks: components["schemas"]["Blank"][];
             /**
              * Format: double
-             * @description What a slot is wide.
+             * @description Of a telescope: the shortest inside that the halves can be set to.
              */
-            slot_mm: number;
+            least_length_mm?: number | null;
             /**
              * Format: double
-             * @description How far the joining tab laps.
+             * @description Of a telescope: the longest inside that the halves can be set to.
              */
-            tab_mm: number;
+            most_length_mm?: number | null;
+            /** @description Every part as a net, in the same order. */
+            nets: components["schemas"]["BoxNet"][];
+            /** @description Every part that is cut; of a telescope the outer half first. */
+            parts: components["schemas"]["BoxPart"][];
+            /**
+             * Format: double
+             * @description Of a tube: a side of its triangle, inside.
+             */
+            side_mm?: number | null;
+            /**
+             * Format: double
+             * @description What a slot is wide; nothing where none is cut.
+             */
+            slot_mm?: number | null;
+            /**
+             * Format: double
+             * @description How far the joining tab laps; nothing where there is none.
+             */
+            tab_mm?: number | null;
+            /**
+             * Format: double
+             * @description Of all parts together, each as often as it is cut.
+             */
+            whole_area_m2: number;
+        };
+        /** @description A part as a net: with these anyone can fold it again. */
+        BoxNet: {
+            /** @description Its scores, each after those that it hangs on. */
+            hinges: components["schemas"]["NetHinge"][];
+            /** @description Its panels, seen from the inside face, y up. */
+            panels: components["schemas"]["NetPanel"][];
+            /** @description Which part it is. */
+            part: string;
+            /** @description The panel that lies still, by its name. */
+            root: string;
+        };
+        /** @description A part that is cut. */
+        BoxPart: {
+            /**
+             * Format: double
+             * @description Of its outline.
+             */
+            area_m2: number;
+            /**
+             * Format: int32
+             * @description How many of them.
+             */
+            count: number;
+            /**
+             * Format: double
+             * @description Of the rectangle that it is cut from, along the flutes.
+             */
+            height_mm: number;
+            /** @description What it is. */
+            name: string;
+            /**
+             * Format: double
+             * @description Of the rectangle that it is cut from, across the flutes.
+             */
+            width_mm: number;
         };
         /**
          * @description A style of box.
          * @enum {string}
          */
-        BoxStyle: "slotted-edge";
-        /** @description A box by its inside. */
+        BoxStyle: "tray-and-lid" | "slotted-face" | "slotted-edge" | "folder" | "telescope" | "triangular-tube";
+        /** @description A box by its inside, or a tube by its roll. */
         BoxSum: {
             /**
              * Format: double
@@ -1771,21 +1837,37 @@ export interface components {
             caliper_mm: number;
             /**
              * Format: double
-             * @description Inside, through the art, 1 to 10 000.
+             * @description Inside, through the art, 1 to 10 000. A tube has none.
              */
-            height_mm: number;
+            height_mm?: number | null;
             /**
              * Format: double
-             * @description Inside, along the long side of the art's face, 1 to 10 000.
+             * @description Inside, along the long side of the art's face, 1 to 10 000; of a telescope the way that it slides, from 100;
+             *     of a tube the side of the sheet that is not rolled up.
              */
             length_mm: number;
+            /**
+             * Format: double
+             * @description The diameter of the roll, 1 to 10 000. Only a tube has one.
+             */
+            outer_roll_mm?: number | null;
+            /**
+             * Format: double
+             * @description How thick the rolled sheet is, 0.01 to 500. Only a tube has one.
+             */
+            sheet_mm?: number | null;
             /** @description How it is made. */
             style: components["schemas"]["BoxStyle"];
             /**
              * Format: double
-             * @description Inside, along the short side of the art's face, 1 to 10 000.
+             * @description Inside, along the short side of the art's face, 1 to 10 000. A tube has none.
              */
-            width_mm: number;
+            width_mm?: number | null;
+            /**
+             * Format: double
+             * @description The wrap around the roll, 0 to 1000; none when left out. Only a tube has one.
+             */
+            wrap_mm?: number | null;
         };
         /** @description A bundle of like pieces. */
         Bundle: {
@@ -3631,6 +3713,37 @@ export interface components {
              */
             count: number;
         };
+        /** @description A score of a net. */
+        NetHinge: {
+            /**
+             * Format: double
+             * @description How far the child is turned, toward the inner face positive.
+             */
+            angle_deg: number;
+            /** @description The panel that is turned, by its name. */
+            child: string;
+            /** @description From where to where the score runs. */
+            line_mm: number[][];
+            /**
+             * Format: int32
+             * @description All of one number are folded before any of the next.
+             */
+            order: number;
+            /** @description The panel that it hangs on, by its name. */
+            parent: string;
+        };
+        /** @description A panel of a net. */
+        NetPanel: {
+            /**
+             * Format: double
+             * @description How far it is moved toward its inner face once it is folded; less than zero is outward.
+             */
+            lift_mm: number;
+            /** @description What it is called; no two of a net are called alike. */
+            name: string;
+            /** @description Its corners against the clock, from the blank's lower left corner. */
+            outline_mm: number[][];
+        };
         /** @description A new passphrase. */
         NewPassphrase: {
             /** @description 12 to 200 letters; blanks around it don't count. */
@@ -4139,6 +4252,13 @@ export interface components {
         Pane: "two" | "three" | "laminated";
         /** @description One panel of a blank. */
         Panel: {
+            /**
+             * @description How far it lies inward of the plane that it is folded to, once folded; less than zero lies outward.
+             *     Flaps that close over each other lie half a board to either side of their scores' plane.
+             */
+            lift_mm: components["schemas"]["Length"];
+            /** @description What it is called; no two panels of a blank are called alike. */
+            name: string;
             /** @description Its corners, in order around it. */
             outline: components["schemas"]["Point"][];
             /** @description What it becomes. */

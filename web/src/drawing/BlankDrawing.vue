@@ -9,7 +9,11 @@ const units = useUnits();
 
 const WIDTH = 700;
 const MARGIN = { left: 10, right: 112, top: 14, bottom: 84 };
-const NAMES: Partial<Record<string, string>> = { front: 'front', back: 'back', side: 'side' };
+/** Flaps and tabs are too small to be called anything, and known by their place. */
+const UNCALLED: readonly string[] = ['flap', 'tab'];
+/** A letter of a name is about so wide, and a line of it so high. */
+const LETTER = 8;
+const LINE = 16;
 /** Running figures closer than this would print over each other, and go a row lower. */
 const FIGURE_ROOM = 56;
 const FIGURE_HEIGHT = 18;
@@ -20,18 +24,22 @@ const x = (mm: number) => MARGIN.left + mm * scale.value;
 const y = (mm: number) => MARGIN.top + (blank.height_mm - mm) * scale.value;
 
 const panels = computed(() =>
-  blank.panels.map(({ role, outline }) => {
+  blank.panels.map(({ name, role, outline }) => {
+    const across = outline.map((point) => x(point.x_mm));
+    const up = outline.map((point) => y(point.y_mm));
     const points = outline.map((point) => `${x(point.x_mm)},${y(point.y_mm)}`).join(' ');
     const middle = (of: number[]) => (Math.min(...of) + Math.max(...of)) / 2;
+    const reach = (of: number[]) => Math.max(...of) - Math.min(...of);
+    const long = name.length * LETTER;
+    const lies = reach(across) >= long && reach(up) >= LINE;
+    const stands = reach(up) >= long && reach(across) >= LINE;
     return {
       role,
       points,
-      name: NAMES[role],
-      cx: x(middle(outline.map((point) => point.x_mm))),
-      cy: y(middle(outline.map((point) => point.y_mm))),
-      narrow:
-        (Math.max(...outline.map((p) => p.x_mm)) - Math.min(...outline.map((p) => p.x_mm))) * scale.value <
-        44,
+      name: UNCALLED.includes(role) || !(lies || stands) ? undefined : name,
+      cx: middle(across),
+      cy: middle(up),
+      narrow: !lies,
     };
   }),
 );
@@ -74,6 +82,13 @@ const across = computed(() => spread(blank.runs_across_mm, x, FIGURE_ROOM));
 const up = computed(() => spread(blank.runs_up_mm, y, FIGURE_HEIGHT));
 const rulerY = computed(() => y(0) + 16);
 const rulerX = computed(() => x(blank.width_mm) + 16);
+/** What the tab laps over, once the ring is closed: the panel at the other end of it. */
+const taped = computed(() =>
+  blank.panels.some(({ role }) => role === 'tab')
+    ? blank.panels.reduce((least, one) => (leftOf(one) < leftOf(least) ? one : least)).name
+    : undefined,
+);
+const leftOf = ({ outline }: Blank['panels'][number]) => Math.min(...outline.map((point) => point.x_mm));
 const label = computed(
   () => `Blank seen from inside, ${units.size(blank.width_mm, blank.height_mm)}, with running dimensions`,
 );
@@ -92,11 +107,11 @@ const label = computed(
         </svg>
         score, folds toward the tick</span
       >
-      <span
+      <span v-if="taped"
         ><svg width="36" height="14">
           <path d="M4 12L10 2M12 12L18 2M20 12L26 2M28 12L34 2" class="tape" />
         </svg>
-        tape, lapped outside the back</span
+        tape, lapped outside the {{ taped }}</span
       >
     </figcaption>
     <svg :viewBox="`0 0 ${WIDTH} ${height}`" class="blank" role="img" :aria-label="label">

@@ -45,23 +45,46 @@ pub enum PanelRole {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Panel {
+    /// What it is called; no two panels of a blank are called alike.
+    pub name: &'static str,
     /// What it becomes.
     pub role: PanelRole,
     /// Its corners, in order around it.
     pub outline: Vec<Point>,
+    /// How far it lies inward of the plane that it is folded to, once folded; less than zero lies outward.
+    /// Flaps that close over each other lie half a board to either side of their scores' plane.
+    #[serde(rename = "lift_mm")]
+    pub lift: Length,
 }
 
 impl Panel {
+    /// Makes a panel from its corners, in order around it.
+    #[must_use]
+    pub const fn new(name: &'static str, role: PanelRole, outline: Vec<Point>) -> Self {
+        Self {
+            name,
+            role,
+            outline,
+            lift: Length::ZERO,
+        }
+    }
+
     /// Makes a panel from two opposite corners.
     #[must_use]
-    pub fn rectangle(role: PanelRole, low: Point, high: Point) -> Self {
+    pub fn rectangle(name: &'static str, role: PanelRole, low: Point, high: Point) -> Self {
         let outline = vec![
             low,
             Point::new(high.x, low.y),
             high,
             Point::new(low.x, high.y),
         ];
-        Self { role, outline }
+        Self::new(name, role, outline)
+    }
+
+    /// Returns it lifted inward once folded, or outward when less than zero.
+    #[must_use]
+    pub fn lifted(self, lift: Length) -> Self {
+        Self { lift, ..self }
     }
 
     /// Returns the area inside the outline, by the shoelace formula.
@@ -107,10 +130,12 @@ pub struct Hinge {
     pub step: u32,
 }
 
-/// A flat blank.
+/// A flat blank: a net of panels that hang together at their scores, from a root.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Blank {
+    /// Which part of the box it is.
+    pub part: &'static str,
     /// Of the rectangle that it is cut from.
     #[serde(rename = "width_mm")]
     pub width: Length,
@@ -120,9 +145,11 @@ pub struct Blank {
     /// What is left when the slots are cut out.
     #[serde(rename = "area_m2")]
     pub area: Area,
+    /// The panel that lies still while the others fold, by its place in the list of panels.
+    pub root: usize,
     /// Its panels.
     pub panels: Vec<Panel>,
-    /// Its scores.
+    /// Its scores, each after those that it hangs on.
     pub hinges: Vec<Hinge>,
     /// Running distances of cuts and scores from the left edge.
     #[serde(rename = "runs_across_mm")]
@@ -132,22 +159,206 @@ pub struct Blank {
     pub runs_up: Vec<Length>,
 }
 
-impl Blank {
-    /// Makes a blank, its area being the sum of its panels.
-    pub(super) fn new(
-        panels: Vec<Panel>,
-        hinges: Vec<Hinge>,
-        runs_across: Vec<Length>,
-        runs_up: Vec<Length>,
-    ) -> Self {
+/// What can be wrong with a net.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+pub enum NetFault {
+    /// Two panels are called alike.
+    #[error("two panels are called {0}")]
+    TwoCalled(&'static str),
+    /// A panel hangs on nothing, on two others, or on one that comes later.
+    #[error("{0} does not hang on the root by one way")]
+    NotATree(&'static str),
+    /// A score does not lie on the edges of both its panels.
+    #[error("the score of {0} lies off its edge")]
+    OffTheEdge(&'static str),
+    /// A panel reaches past the sheet.
+    #[error("{0} reaches past the blank")]
+    PastTheSheet(&'static str),
+    /// A panel's corners don't go around a convex shape against the clock.
+    #[error("{0} is not convex")]
+    NotConvex(&'static str),
+    /// Two panels take the same board.
+    #[error("{0} and {1} overlap")]
+    Overlap(&'static str, &'static str),
+}
+
+/// Binary dust between two distances that mean the same line.
+const DUST_MM: f64 = 1e-6;
+
+/// A blank while it is laid out on a sheet: panels first, each with the score that it hangs on.
+#[derive(Debug)]
+pub(super) struct Layout {
+    part: &'static str,
+    size: [Length; 2],
+    panels: Vec<Panel>,
+    hinges: Vec<Hinge>,
+}
+
+impl Layout {
+    /// Begins with the panel that lies still.
+    pub(super) fn new(part: &'static str, size: [Length; 2], root: Panel) -> Self {
         Self {
-            width: *runs_across.last().expect("a blank has a right edge"),
-            height: *runs_up.last().expect("a blank has an upper edge"),
-            area: panels.iter().map(Panel::area).sum(),
-            panels,
-            hinges,
-            runs_across,
-            runs_up,
+            part,
+            size,
+            panels: vec![root],
+            hinges: Vec::new(),
+        }
+    }
+
+    /// Hangs a panel on another at a score, and returns its place. One that is narrower or lower than nothing
+    /// is left out, which a box of a few millimetres asks for.
+    pub(super) fn hang(
+        &mut self,
+        on: usize,
+        panel: Panel,
+        score: [Point; 2],
+        fold: (f64, u32),
+    ) -> usize {
+        let [from, to] = score;
+        let place = self.panels.len();
+        if panel.area() <= Area::ZERO || !panel.goes_around() {
+            return place;
+        }
+        self.panels.push(panel);
+        let (angle_deg, step) = fold;
+        self.hinges.push(Hinge {
+            between: [on, place],
+            from,
+            to,
+            fold: Fold::Toward,
+            angle_deg,
+            step,
+        });
+        place
+    }
+
+    /// Returns the blank; its running distances are those of its edges and of the scores along them.
+    pub(super) fn cut(self) -> Blank {
+        let [width, height] = self.size;
+        let ends = self.hinges.iter().map(|hinge| (hinge.from, hinge.to));
+        let upright = ends.clone().filter(|(from, to)| near(from.x, to.x));
+        let level = ends.filter(|(from, to)| near(from.y, to.y));
+        Blank {
+            part: self.part,
+            width,
+            height,
+            area: self.panels.iter().map(Panel::area).sum(),
+            root: 0,
+            runs_across: runs(width, upright.map(|(from, _)| from.x)),
+            runs_up: runs(height, level.map(|(from, _)| from.y)),
+            panels: self.panels,
+            hinges: self.hinges,
+        }
+    }
+}
+
+fn near(one: Length, other: Length) -> bool {
+    (one - other).as_mm().abs() < DUST_MM
+}
+
+/// Each distance once, with both edges, from the least on.
+fn runs(end: Length, scores: impl Iterator<Item = Length>) -> Vec<Length> {
+    let mut runs: Vec<Length> = scores.chain([Length::ZERO, end]).collect();
+    runs.sort_by(|one, other| one.as_mm().total_cmp(&other.as_mm()));
+    runs.dedup_by(|one, other| near(*one, *other));
+    runs
+}
+
+impl Panel {
+    /// Tells whether its corners go around it against the clock, without turning back.
+    fn goes_around(&self) -> bool {
+        let corners = &self.outline;
+        let count = corners.len();
+        (0..count).all(|at| {
+            let [one, two, three] = [0, 1, 2].map(|by| corners[(at + by) % count]);
+            let (ax, ay) = ((two.x - one.x).as_mm(), (two.y - one.y).as_mm());
+            let (bx, by) = ((three.x - two.x).as_mm(), (three.y - two.y).as_mm());
+            ax * by - ay * bx >= 0.0
+        })
+    }
+
+    /// Tells whether a point lies on its edge.
+    fn has_on_its_edge(&self, point: Point) -> bool {
+        let next = self.outline.iter().cycle().skip(1);
+        self.outline.iter().zip(next).any(|(from, to)| {
+            let (along_x, along_y) = ((to.x - from.x).as_mm(), (to.y - from.y).as_mm());
+            let (off_x, off_y) = ((point.x - from.x).as_mm(), (point.y - from.y).as_mm());
+            let long = along_x.hypot(along_y);
+            let off = (along_x * off_y - along_y * off_x) / long;
+            let at = (along_x * off_x + along_y * off_y) / long;
+            off.abs() < DUST_MM && (-DUST_MM..=long + DUST_MM).contains(&at)
+        })
+    }
+
+    /// Tells whether a line along one of its own edges has another panel wholly on its outer side.
+    fn keeps_out(&self, other: &Self) -> bool {
+        let next = self.outline.iter().cycle().skip(1);
+        self.outline.iter().zip(next).any(|(from, to)| {
+            let (along_x, along_y) = ((to.x - from.x).as_mm(), (to.y - from.y).as_mm());
+            let long = along_x.hypot(along_y);
+            other.outline.iter().all(|point| {
+                let (off_x, off_y) = ((point.x - from.x).as_mm(), (point.y - from.y).as_mm());
+                along_x * off_y - along_y * off_x <= DUST_MM * long
+            })
+        })
+    }
+}
+
+impl Blank {
+    /// Checks that it is a net: every panel hangs on the root by one way, scores lie on edges, nothing overlaps.
+    ///
+    /// # Errors
+    /// The first [`NetFault`] that is found.
+    pub fn check(&self) -> Result<(), NetFault> {
+        for (place, panel) in self.panels.iter().enumerate() {
+            let name = panel.name;
+            let former = &self.panels[..place];
+            if former.iter().any(|other| other.name == name) {
+                return Err(NetFault::TwoCalled(name));
+            }
+            if !panel.goes_around() {
+                return Err(NetFault::NotConvex(name));
+            }
+            if !panel.outline.iter().all(|point| self.holds(*point)) {
+                return Err(NetFault::PastTheSheet(name));
+            }
+            let meets = |other: &&Panel| !panel.keeps_out(other) && !other.keeps_out(panel);
+            if let Some(other) = former.iter().find(meets) {
+                return Err(NetFault::Overlap(other.name, name));
+            }
+            self.hangs_well(place)?;
+        }
+        Ok(())
+    }
+
+    fn holds(&self, point: Point) -> bool {
+        let reach =
+            |at: Length, end: Length| (-DUST_MM..=end.as_mm() + DUST_MM).contains(&at.as_mm());
+        reach(point.x, self.width) && reach(point.y, self.height)
+    }
+
+    /// Checks the score of one panel; the root has none.
+    fn hangs_well(&self, place: usize) -> Result<(), NetFault> {
+        let panel = &self.panels[place];
+        let known =
+            |at: usize| at == self.root || self.hinges.iter().any(|hinge| hinge.between[1] == at);
+        let mut scores = self.hinges.iter().filter(|hinge| hinge.between[1] == place);
+        match (scores.next(), scores.next()) {
+            (None, None) if place == self.root => Ok(()),
+            (Some(hinge), None) if place != self.root && known(hinge.between[0]) => {
+                let [on, _] = hinge.between;
+                let lies = |panel: &Panel| {
+                    [hinge.from, hinge.to]
+                        .into_iter()
+                        .all(|end| panel.has_on_its_edge(end))
+                };
+                if on < place && lies(&self.panels[on]) && lies(panel) {
+                    Ok(())
+                } else {
+                    Err(NetFault::OffTheEdge(panel.name))
+                }
+            }
+            _ => Err(NetFault::NotATree(panel.name)),
         }
     }
 }

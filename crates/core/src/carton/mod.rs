@@ -1,9 +1,22 @@
-//! Boxes: how a style is cut from board, and which sheet it takes.
+//! Boxes: how a style is cut from board, how it folds, and which sheet it takes.
 
 mod blank;
+mod folded;
+mod folder;
+mod ring;
 mod sheet_need;
 mod slotted_edge;
+mod slotted_face;
+mod telescope;
+mod tray;
+mod triangular_tube;
 
-pub use blank::{Blank, Fold, Hinge, Panel, PanelRole, Point};
+pub use blank::{Blank, Fold, Hinge, NetFault, Panel, PanelRole, Point};
+pub use folded::{Folded, Solid};
+pub use folder::Folder;
 pub use sheet_need::{JoinedPart, SheetNeed};
 pub use slotted_edge::{SlottedBox, SlottedEdge};
+pub use slotted_face::SlottedFace;
+pub use telescope::{Half, Telescope};
+pub use tray::Tray;
+pub use triangular_tube::TriangularTube;

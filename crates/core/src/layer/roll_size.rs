@@ -32,12 +32,18 @@ impl RollSize {
     pub fn of(inner: Length, length: Length, thickness: Length, wrap: Length) -> Self {
         let ring = 4.0 * length.as_mm() * thickness.as_mm() / std::f64::consts::PI;
         let outer = Length::mm((inner.as_mm() * inner.as_mm() + ring).sqrt());
-        let tube_inside = outer + wrap * 2.0 + TUBE_PLAY + thickness;
+        let tube_inside = Self::hole(outer, wrap, thickness);
         Self {
             outer,
             tube_inside,
             triangle_side: tube_inside * 3.0_f64.sqrt(),
         }
+    }
+
+    /// Returns the least that a round tube is wide inside, for a roll of a diameter with a wrap around it.
+    #[must_use]
+    pub fn hole(outer: Length, wrap: Length, thickness: Length) -> Length {
+        outer + wrap * 2.0 + TUBE_PLAY + thickness
     }
 }
 

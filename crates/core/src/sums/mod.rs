@@ -4,6 +4,7 @@
 //! range, and every refusal names its field.
 
 mod boards;
+mod boxes;
 mod checked;
 mod cushions;
 mod falls;
@@ -12,6 +13,7 @@ mod parcels;
 mod sheets;
 
 pub use boards::{PressInAnswer, PressInSum, RollAnswer, RollSum, StackAnswer, StackSum};
+pub use boxes::{BoxAnswer, BoxNet, BoxPart, BoxStyle, BoxSum, NetHinge, NetPanel};
 pub use cushions::{
     BestAnswer, CurveAnswer, CurveAt, CurveSum, CushionAnswer, CushionSum, SeriesAnswer,
     SeriesPart, SeriesSum,
@@ -21,7 +23,7 @@ pub use journey::{
     FallCore, FallSideParts, FallsSum, GlassAnswer, GlassKind, GlassSum, OddsAnswer, OddsSum,
     PressedAnswer, PressedPlate, PressedSum,
 };
-pub use parcels::{BillableAnswer, BillableSum, BoxAnswer, BoxStyle, BoxSum};
+pub use parcels::{BillableAnswer, BillableSum};
 pub use sheets::{
     ContactSheetAnswer, ContactSheetSum, CornerPocketAnswer, CornerPocketSum, WrapAnswer, WrapSum,
 };

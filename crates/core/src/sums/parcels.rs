@@ -1,100 +1,17 @@
-//! Box blank and billable weight.
+//! Billable weight.
 
 use serde::{Deserialize, Serialize};
 
 use super::{
     Sum,
-    checked::{ALLOWANCE, Checked, DIVISOR, MASS, SIDE, THIN, WEIGHT_STEP},
+    checked::{ALLOWANCE, Checked, DIVISOR, MASS, SIDE, WEIGHT_STEP},
 };
 use crate::{
     Refusal,
-    carton::{Blank, SlottedEdge},
     freight::{BillableBy, Governs, Parcel},
-    house::Allowances,
     layer::Envelope,
     quantity::{Length, Mass},
 };
-
-/// A style of box.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "kebab-case")]
-pub enum BoxStyle {
-    /// Slotted, opening on an edge.
-    SlottedEdge,
-}
-
-/// A box by its inside.
-#[derive(Debug, Clone, Copy, PartialEq, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub struct BoxSum {
-    /// How it is made.
-    pub style: BoxStyle,
-    /// Inside, along the long side of the art's face, 1 to 10 000.
-    pub length_mm: f64,
-    /// Inside, along the short side of the art's face, 1 to 10 000.
-    pub width_mm: f64,
-    /// Inside, through the art, 1 to 10 000.
-    pub height_mm: f64,
-    /// Of the board, 0.01 to 500.
-    pub caliper_mm: f64,
-}
-
-/// What it is cut to.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct BoxAnswer {
-    /// Along the ring.
-    pub blank_width_mm: f64,
-    /// Along the flaps.
-    pub blank_height_mm: f64,
-    /// Slots and bevels not counted.
-    pub area_m2: f64,
-    /// What a slot is wide.
-    pub slot_mm: f64,
-    /// How far the joining tab laps.
-    pub tab_mm: f64,
-    /// With its panels, scores and running distances.
-    pub blank: Blank,
-}
-
-impl Sum for BoxSum {
-    type Answer = BoxAnswer;
-
-    fn work(&self) -> Result<BoxAnswer, Vec<Refusal>> {
-        Checked::default()
-            .number("length_mm", self.length_mm, SIDE)
-            .number("width_mm", self.width_mm, SIDE)
-            .number("height_mm", self.height_mm, SIDE)
-            .number("caliper_mm", self.caliper_mm, THIN)
-            .done()?;
-        let [length, width, height, caliper] = [
-            self.length_mm,
-            self.width_mm,
-            self.height_mm,
-            self.caliper_mm,
-        ]
-        .map(Length::mm);
-        let allowances = Allowances::default();
-        let BoxStyle::SlottedEdge = self.style;
-        let carton = SlottedEdge {
-            length,
-            width,
-            height,
-            caliper,
-        };
-        let blank = carton.blank(&allowances);
-        Ok(BoxAnswer {
-            blank_width_mm: blank.width.as_mm(),
-            blank_height_mm: blank.height.as_mm(),
-            area_m2: blank.area.as_m2(),
-            slot_mm: carton.slot(&allowances).as_mm(),
-            tab_mm: carton.tab(&allowances).as_mm(),
-            blank,
-        })
-    }
-}
 
 /// What a carrier bills.
 #[derive(Debug, Clone, Copy, PartialEq, Deserialize)]

@@ -1,3 +1,4 @@
+use proptest::prelude::*;
 use serde::{Deserialize, Serialize, de::DeserializeOwned};
 use serde_json::{Value, json};
 
@@ -147,14 +148,6 @@ fn boards_rolls_boxes_and_weights() {
         &[
             ("/outer_mm", 153.77, 5e-3),
             ("/triangle_side_mm", 337.18, 5e-3),
-        ],
-    );
-    gives::<BoxSum>(
-        json!({ "style": "slotted-edge", "length_mm": 740, "width_mm": 560, "height_mm": 90, "caliper_mm": 4 }),
-        &[
-            ("/blank_width_mm", 1709.0, 0.0),
-            ("/blank_height_mm", 662.0, 0.0),
-            ("/area_m2", 1.126_271_5, 1e-12),
         ],
     );
     // 80 × 60 × 11 cm = 52 800 cm³/5000 = 10.56, over 3.61; to the next half kilogram 11.0
@@ -320,4 +313,153 @@ fn the_odds_of_half_the_bubble_across_a_border() {
         work::<PressedSum>(json!({ "plates": [] })),
         Err(vec!["plates".to_owned()])
     );
+}
+
+#[track_caller]
+fn refused<S: Sum + DeserializeOwned>(input: Value) -> Vec<String>
+where
+    S::Answer: Serialize,
+{
+    work::<S>(input).err().unwrap_or_default()
+}
+
+/// A box of a style, 740 × 560 × 90 unless told otherwise.
+fn carton(style: &str, caliper: f64, more: Value) -> Value {
+    let mut asked = json!({
+        "style": style, "length_mm": 740, "width_mm": 560, "height_mm": 90, "caliper_mm": caliper,
+    });
+    json_patch::merge(&mut asked, &more);
+    asked
+}
+
+#[test]
+fn boxes_of_every_style() {
+    // Walls 742 + 94 + 744 + 98 and tab 31; 47 + 568 + 47. Walls 1678 × 568 = 953 104; flaps 2 × 47 × (1678 − 4 × 6)
+    // = 155 476; tab 31 × 568 − 31 × 15.5 = 17 127.5: 1 125 707.5 mm².
+    gives::<BoxSum>(
+        carton("slotted-edge", 4.0, json!({})),
+        &[
+            ("/blank_width_mm", 1709.0, 0.0),
+            ("/blank_height_mm", 662.0, 0.0),
+            ("/area_m2", 1.125_707_5, 1e-12),
+            ("/slot_mm", 6.0, 0.0),
+            ("/tab_mm", 31.0, 0.0),
+        ],
+    );
+    // 742 + 564 + 744 + 568 + 31 = 2649; 282 + 98 + 282 = 662. Walls 2618 × 98 = 256 564; flaps 2 × 282 × (2618 − 24)
+    // = 1 463 016; tab 31 × 98 − 31 × 15.5 = 2557.5: 1 722 137.5.
+    gives::<BoxSum>(
+        carton("slotted-face", 4.0, json!({})),
+        &[
+            ("/blank_width_mm", 2649.0, 0.0),
+            ("/blank_height_mm", 662.0, 0.0),
+            ("/blank/runs_up_mm/1", 282.0, 0.0),
+            ("/area_m2", 1.722_137_5, 1e-12),
+        ],
+    );
+    // 740 + 180 + 10 by 560 + 180 + 10; lid 750 × 570. Corners 4 × 92.5² = 34 225, ends 4 × 2.5 × 92.5 = 925:
+    // 697 500 − 35 150 = 662 350, and the lid 427 500.
+    gives::<BoxSum>(
+        carton("tray-and-lid", 5.0, json!({})),
+        &[
+            ("/blank_width_mm", 930.0, 0.0),
+            ("/blank_height_mm", 750.0, 0.0),
+            ("/parts/1/width_mm", 750.0, 0.0),
+            ("/parts/1/height_mm", 570.0, 0.0),
+            ("/area_m2", 0.662_35, 1e-12),
+            ("/whole_area_m2", 1.089_85, 1e-12),
+        ],
+    );
+    // 740 + 4 + 2 × (94 + 100) by 2 × 564 + 2 × 98.
+    gives::<BoxSum>(
+        carton("folder", 4.0, json!({})),
+        &[
+            ("/blank_width_mm", 1132.0, 0.0),
+            ("/blank_height_mm", 1324.0, 0.0),
+        ],
+    );
+    // Overlap 0.15 × 1100 = 165, halves 632.5. Inner 1640 + 180 + 14 + 35 = 1869 by 632.5 + 4 + 47; the outer's section
+    // 831 × 105: 1662 + 210 + 49 = 1921 by 632.5 + 4 + 54.5. Shortest 632.5, longest 1265/1.15 = 1100.
+    gives::<BoxSum>(
+        carton(
+            "telescope",
+            4.0,
+            json!({ "length_mm": 1100, "width_mm": 90, "height_mm": 820 }),
+        ),
+        &[
+            ("/blank_width_mm", 1921.0, 1e-9),
+            ("/blank_height_mm", 691.0, 1e-9),
+            ("/parts/1/width_mm", 1869.0, 1e-9),
+            ("/parts/1/height_mm", 683.5, 1e-9),
+            ("/least_length_mm", 632.5, 1e-9),
+            ("/most_length_mm", 1100.0, 1e-9),
+        ],
+    );
+    // Hole 153.772 + 36 + 4 + 0.9 = 194.672, × √3 = 337.18; four sides and 5.485 × 4 = 21.94: 1370.67; 1000 + 60.
+    // A cap's triangle 337.18 + 25.4 + 3 = 365.58 with flaps of 80, each 3.48 back at both ends: the flaps beside it
+    // reach 80 × 0.866 − 3.48/2 = 67.54 past the triangle, 365.58 + 135.08 = 500.66 in all.
+    gives::<BoxSum>(
+        json!({
+            "style": "triangular-tube", "outer_roll_mm": 153.772, "length_mm": 1000, "wrap_mm": 18, "sheet_mm": 0.9,
+            "caliper_mm": 4,
+        }),
+        &[
+            ("/side_mm", 337.18, 5e-3),
+            ("/blank_width_mm", 1370.67, 1e-2),
+            ("/blank_height_mm", 1060.0, 1e-9),
+            ("/parts/1/count", 2.0, 0.0),
+            ("/parts/1/width_mm", 500.66, 1e-2),
+        ],
+    );
+}
+
+#[test]
+fn a_tube_has_a_roll_and_a_box_has_sides() {
+    assert_eq!(
+        refused::<BoxSum>(
+            json!({ "style": "triangular-tube", "length_mm": 900, "width_mm": 5, "caliper_mm": 4 })
+        ),
+        ["outer_roll_mm", "sheet_mm", "width_mm"]
+    );
+    assert_eq!(
+        refused::<BoxSum>(
+            json!({ "style": "folder", "length_mm": 900, "sheet_mm": 1, "caliper_mm": 4 })
+        ),
+        ["width_mm", "height_mm", "sheet_mm"]
+    );
+    // Two halves overlap by 100 at least.
+    let short = json!({ "length_mm": 99.9 });
+    assert_eq!(
+        refused::<BoxSum>(carton("telescope", 4.0, short.clone())),
+        ["length_mm"]
+    );
+    assert!(refused::<BoxSum>(carton("slotted-edge", 4.0, short)).is_empty());
+}
+
+const STYLES: [&str; 5] = [
+    "slotted-edge",
+    "slotted-face",
+    "tray-and-lid",
+    "folder",
+    "telescope",
+];
+
+proptest! {
+    #[test]
+    fn a_box_of_any_size_is_answered_with_nets(
+        style in prop::sample::select(STYLES.to_vec()), powers in [0.0..4.0_f64, 0.0..4.0_f64, 0.0..4.0_f64],
+        board in -2.0..2.69_f64,
+    ) {
+        let [l, w, h] = powers.map(|power| 10.0_f64.powf(power));
+        let sum: BoxSum = serde_json::from_value(json!({
+            "style": style, "length_mm": l.max(100.0), "width_mm": w, "height_mm": h, "caliper_mm": 10.0_f64.powf(board),
+        })).expect("a sum");
+        let answer = sum.work().expect("it is in range");
+        prop_assert!(answer.blank_width_mm.is_finite() && answer.whole_area_m2 >= answer.area_m2);
+        prop_assert_eq!(answer.blank.check(), Ok(()));
+        for net in &answer.nets {
+            prop_assert!(net.panels.iter().any(|panel| panel.name == net.root));
+            prop_assert_eq!(net.hinges.len() + 1, net.panels.len());
+        }
+    }
 }

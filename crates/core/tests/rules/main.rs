@@ -1,5 +1,6 @@
 //! The rules of the job, over whatever can be packed.
 
+mod boxes;
 mod cushion;
 mod everyday;
 mod mistakes;

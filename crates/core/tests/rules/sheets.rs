@@ -2,7 +2,6 @@
 
 use crate::studio::{catalogue, rules as house};
 use hummock_core::{
-    carton::{Blank, Panel, Point, SlottedEdge},
     freight::{BillableBy, Parcel},
     house::{Allowances, Carriage, HouseRules},
     layer::Envelope,
@@ -200,59 +199,4 @@ proptest! {
             prop_assert!(inside.as_mm() - wrapped.as_mm() >= room);
         }
     }
-
-    #[test]
-    fn a_blank_is_the_sum_of_panels_that_do_not_overlap(
-        length in 100.0..4000.0_f64, shorter in 0.05..1.0_f64, height in 10.0..500.0_f64, caliper in 1.0..10.0_f64,
-    ) {
-        let [length, width, height, caliper] = [length, length * shorter, height, caliper].map(Length::mm);
-        let blank = SlottedEdge { length, width, height, caliper }.blank(&Allowances::default());
-        let sum: f64 = blank.panels.iter().map(|panel| panel.area().as_m2()).sum();
-        prop_assert!((sum - blank.area.as_m2()).abs() < 1e-9);
-        prop_assert!(sum < (blank.width * blank.height).as_m2());
-        for (place, panel) in blank.panels.iter().enumerate() {
-            prop_assert!(lies_on(panel, &blank));
-            prop_assert!(blank.panels[..place].iter().all(|other| !overlap(panel, other)), "panel {}", place);
-        }
-        for hinge in &blank.hinges {
-            let [one, other] = hinge.between;
-            prop_assert!(on_edge(hinge.from, &blank.panels[one]) && on_edge(hinge.to, &blank.panels[one]));
-            prop_assert!(on_edge(hinge.from, &blank.panels[other]) && on_edge(hinge.to, &blank.panels[other]));
-        }
-    }
-}
-
-/// The least and the most of a panel, across and up. The panels of this style are all convex and, but
-/// for the tab, rectangles along the axes, so their bounds meet only where they do.
-fn bounds(panel: &Panel) -> [f64; 4] {
-    let across = panel.outline.iter().map(|point| point.x.as_mm());
-    let up = panel.outline.iter().map(|point| point.y.as_mm());
-    [
-        across.clone().fold(f64::INFINITY, f64::min),
-        across.fold(f64::NEG_INFINITY, f64::max),
-        up.clone().fold(f64::INFINITY, f64::min),
-        up.fold(f64::NEG_INFINITY, f64::max),
-    ]
-}
-
-fn overlap(one: &Panel, other: &Panel) -> bool {
-    let ([a, b, c, d], [e, f, g, h]) = (bounds(one), bounds(other));
-    a.max(e) < b.min(f) - DUST && c.max(g) < d.min(h) - DUST
-}
-
-fn lies_on(panel: &Panel, blank: &Blank) -> bool {
-    let [left, right, low, high] = bounds(panel);
-    left >= -DUST
-        && low >= -DUST
-        && right <= blank.width.as_mm() + DUST
-        && high <= blank.height.as_mm() + DUST
-}
-
-fn on_edge(point: Point, panel: &Panel) -> bool {
-    let [left, right, low, high] = bounds(panel);
-    let (x, y) = (point.x.as_mm(), point.y.as_mm());
-    let inside =
-        (left - DUST..=right + DUST).contains(&x) && (low - DUST..=high + DUST).contains(&y);
-    let near = |edge: f64, at: f64| (edge - at).abs() < DUST;
-    inside && (near(left, x) || near(right, x) || near(low, y) || near(high, y))
 }

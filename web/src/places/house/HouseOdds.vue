@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox';
 import type { Studio } from '@/api/types';
 import { HAZARDS } from '@/frame/words';
 import NumberField from '@/parts/NumberField.vue';
+import TickField from '@/parts/TickField.vue';
 import { vSay } from '@/said/say';
 
 import type { EditedOdds, Hazard } from './useOdds';
@@ -88,9 +88,12 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
                   />
                 </td>
                 <td>
-                  <BFormCheckbox v-model="odds.routes[known.route]!.wet" class="wet">
-                    <span class="visually-hidden">Wet, {{ known.name }}</span>
-                  </BFormCheckbox>
+                  <TickField
+                    v-model="odds.routes[known.route]!.wet"
+                    :label="`Wet, ${known.name}`"
+                    :name="`odds.${known.route}.wet`"
+                    bare
+                  />
                 </td>
               </template>
             </tr>
@@ -135,10 +138,5 @@ h3 {
   .pair {
     grid-template-columns: minmax(0, 1fr);
   }
-}
-.wet {
-  display: flex;
-  align-items: center;
-  min-height: 44px;
 }
 </style>

@@ -19,7 +19,7 @@ const n = (key: string) => numbers[key] ?? 0;
 const t = (key: string) => Number(told[key] ?? 0);
 
 const pocket = computed(() => told as unknown as MakeOf<'card_pockets'>);
-const blank = computed(() => told.blank as Blank);
+const blanks = computed(() => (told.blanks as Blank[] | undefined) ?? []);
 const curve = computed(() => ({
   a_kpa: n('a_kpa'),
   b_m3_per_kj: n('b_m3_per_kj'),
@@ -68,10 +68,29 @@ const curve = computed(() => ({
     :tube="t('tube_inside_mm')"
     :triangle="t('triangle_side_mm')"
   />
-  <BlankDrawing v-else-if="sum === 'box'" :blank="blank" />
+  <div v-else-if="blanks.length > 0" class="blanks">
+    <section v-for="blank in blanks" :key="blank.part">
+      <h3 v-if="blanks.length > 1">{{ blank.part }}</h3>
+      <BlankDrawing :blank="blank" />
+    </section>
+  </div>
   <ParcelField v-else-if="sum === 'odds'" :one-in="1 / Math.max(t('probability'), 1e-9)" />
   <BlocksDrawing
     v-else-if="sum === 'billable-weight'"
     :weights="{ actual: t('actual_kg'), volumetric: t('volumetric_kg'), billable: t('billable_kg') }"
   />
 </template>
+
+<style scoped>
+h3 {
+  margin: 4px 0 0;
+  font-size: 1.0625rem;
+}
+h3::first-letter {
+  text-transform: uppercase;
+}
+section + section {
+  margin-top: 12px;
+  border-top: 1px solid var(--sedge);
+}
+</style>

@@ -1,6 +1,7 @@
 // The quick sums, in the order in which they are offered.
 import { answer, api } from '@/api/client';
 
+import { BOX_SUMS } from './boxSums';
 import { JOURNEY_SUMS } from './journeySums';
 import { body, may, mm, typed } from './sum';
 import type { Answer, Sum } from './sum';
@@ -174,29 +175,7 @@ export const SUMS: readonly Sum[] = [
     work: (numbers) => answer<Answer>(api.POST('/api/v1/sums/roll', { body: body<'RollSum'>(numbers) })),
     piece: ({ length_mm }) => ({ construction: 'loose_canvas', height: typed(length_mm) }),
   },
-  {
-    name: 'box',
-    title: 'Box blank',
-    about: 'The blank of a slotted box that opens on an edge.',
-    asks: [
-      mm('length_mm', 'Inside, long side of the face', 740),
-      mm('width_mm', 'Inside, short side', 560),
-      mm('height_mm', 'Inside, through the face', 90),
-      mm('caliper_mm', 'Caliper', 4),
-    ],
-    tells: [
-      { key: 'blank_width_mm', label: 'Blank across', kind: 'mm' },
-      { key: 'blank_height_mm', label: 'Blank up', kind: 'mm' },
-      { key: 'area_m2', label: 'Board', kind: 'm2' },
-      { key: 'slot_mm', label: 'Slots, wide', kind: 'mm' },
-      { key: 'tab_mm', label: 'Tab', kind: 'mm' },
-    ],
-    work: (numbers) =>
-      answer<Answer>(
-        api.POST('/api/v1/sums/box', { body: body<'BoxSum'>(numbers, { style: 'slotted-edge' }) }),
-      ),
-    piece: () => ({}),
-  },
+  ...BOX_SUMS,
   {
     name: 'billable-weight',
     title: 'Billable weight',

@@ -1,0 +1,359 @@
+//! Boxes of every style: what they are cut to, and the nets to fold again.
+
+use serde::{Deserialize, Serialize};
+
+use super::{
+    Sum,
+    checked::{ALLOWANCE, Checked, SIDE, SLIDES, THIN},
+};
+use crate::{
+    Refusal,
+    carton::{
+        Blank, Folder, Half, Panel, Point, SlottedEdge, SlottedFace, Telescope, Tray,
+        TriangularTube,
+    },
+    house::Allowances,
+    layer::RollSize,
+    quantity::{Area, Length},
+};
+
+/// A style of box.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "kebab-case")]
+pub enum BoxStyle {
+    /// A scored tray and the flat lid on it.
+    TrayAndLid,
+    /// Slotted, opening on the face.
+    SlottedFace,
+    /// Slotted, opening on an edge.
+    SlottedEdge,
+    /// Wrapped around, its half lids meeting.
+    Folder,
+    /// Two halves that slide into each other, along the length.
+    Telescope,
+    /// A tube of three sides with a cap over each end.
+    TriangularTube,
+}
+
+/// A box by its inside, or a tube by its roll.
+#[derive(Debug, Clone, Copy, PartialEq, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct BoxSum {
+    /// How it is made.
+    pub style: BoxStyle,
+    /// Inside, along the long side of the art's face, 1 to 10 000; of a telescope the way that it slides, from 100;
+    /// of a tube the side of the sheet that is not rolled up.
+    pub length_mm: f64,
+    /// Inside, along the short side of the art's face, 1 to 10 000. A tube has none.
+    #[serde(default)]
+    pub width_mm: Option<f64>,
+    /// Inside, through the art, 1 to 10 000. A tube has none.
+    #[serde(default)]
+    pub height_mm: Option<f64>,
+    /// Of the board, 0.01 to 500.
+    pub caliper_mm: f64,
+    /// The diameter of the roll, 1 to 10 000. Only a tube has one.
+    #[serde(default)]
+    pub outer_roll_mm: Option<f64>,
+    /// The wrap around the roll, 0 to 1000; none when left out. Only a tube has one.
+    #[serde(default)]
+    pub wrap_mm: Option<f64>,
+    /// How thick the rolled sheet is, 0.01 to 500. Only a tube has one.
+    #[serde(default)]
+    pub sheet_mm: Option<f64>,
+}
+
+/// What it is cut to.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct BoxAnswer {
+    /// Of the first part, across its flutes.
+    pub blank_width_mm: f64,
+    /// Of the first part, along its flutes.
+    pub blank_height_mm: f64,
+    /// Of the first part's outline: slots, bevels and corners are not counted.
+    pub area_m2: f64,
+    /// Of all parts together, each as often as it is cut.
+    pub whole_area_m2: f64,
+    /// What a slot is wide; nothing where none is cut.
+    pub slot_mm: Option<f64>,
+    /// How far the joining tab laps; nothing where there is none.
+    pub tab_mm: Option<f64>,
+    /// Of a telescope: the shortest inside that the halves can be set to.
+    pub least_length_mm: Option<f64>,
+    /// Of a telescope: the longest inside that the halves can be set to.
+    pub most_length_mm: Option<f64>,
+    /// Of a tube: a side of its triangle, inside.
+    pub side_mm: Option<f64>,
+    /// Every part that is cut; of a telescope the outer half first.
+    pub parts: Vec<BoxPart>,
+    /// Every part as a net, in the same order.
+    pub nets: Vec<BoxNet>,
+    /// The first part with its panels, scores and running distances.
+    pub blank: Blank,
+    /// Every part so, in the same order.
+    pub blanks: Vec<Blank>,
+}
+
+/// A part that is cut.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct BoxPart {
+    /// What it is.
+    pub name: &'static str,
+    /// Of the rectangle that it is cut from, across the flutes.
+    pub width_mm: f64,
+    /// Of the rectangle that it is cut from, along the flutes.
+    pub height_mm: f64,
+    /// Of its outline.
+    pub area_m2: f64,
+    /// How many of them.
+    pub count: u32,
+}
+
+/// A part as a net: with these anyone can fold it again.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct BoxNet {
+    /// Which part it is.
+    pub part: &'static str,
+    /// The panel that lies still, by its name.
+    pub root: &'static str,
+    /// Its panels, seen from the inside face, y up.
+    pub panels: Vec<NetPanel>,
+    /// Its scores, each after those that it hangs on.
+    pub hinges: Vec<NetHinge>,
+}
+
+/// A panel of a net.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct NetPanel {
+    /// What it is called; no two of a net are called alike.
+    pub name: &'static str,
+    /// Its corners against the clock, from the blank's lower left corner.
+    pub outline_mm: Vec<[f64; 2]>,
+    /// How far it is moved toward its inner face once it is folded; less than zero is outward.
+    pub lift_mm: f64,
+}
+
+/// A score of a net.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct NetHinge {
+    /// The panel that it hangs on, by its name.
+    pub parent: &'static str,
+    /// The panel that is turned, by its name.
+    pub child: &'static str,
+    /// From where to where the score runs.
+    pub line_mm: [[f64; 2]; 2],
+    /// How far the child is turned, toward the inner face positive.
+    pub angle_deg: f64,
+    /// All of one number are folded before any of the next.
+    pub order: u32,
+}
+
+/// What of a box is not a part of it.
+#[derive(Default)]
+struct Beside {
+    slot: Option<Length>,
+    tab: Option<Length>,
+    range: Option<[Length; 2]>,
+    side: Option<Length>,
+}
+
+impl BoxSum {
+    fn is_tube(&self) -> bool {
+        self.style == BoxStyle::TriangularTube
+    }
+
+    fn check(&self) -> Result<(), Vec<Refusal>> {
+        let length = if self.style == BoxStyle::Telescope {
+            SLIDES
+        } else {
+            SIDE
+        };
+        let mut checked = Checked::default();
+        checked
+            .number("length_mm", self.length_mm, length)
+            .number("caliper_mm", self.caliper_mm, THIN)
+            .if_given("width_mm", self.width_mm, SIDE)
+            .if_given("height_mm", self.height_mm, SIDE)
+            .if_given("outer_roll_mm", self.outer_roll_mm, SIDE)
+            .if_given("wrap_mm", self.wrap_mm, ALLOWANCE)
+            .if_given("sheet_mm", self.sheet_mm, THIN);
+        let of_a_tube = [
+            ("outer_roll_mm", self.outer_roll_mm, true),
+            ("sheet_mm", self.sheet_mm, true),
+            ("wrap_mm", self.wrap_mm, false),
+        ];
+        let of_a_box = [
+            ("width_mm", self.width_mm, true),
+            ("height_mm", self.height_mm, true),
+        ];
+        let (own, other): (&[_], &[_]) = if self.is_tube() {
+            (&of_a_tube, &of_a_box)
+        } else {
+            (&of_a_box, &of_a_tube)
+        };
+        for (field, _, _) in own
+            .iter()
+            .filter(|(_, given, asked)| *asked && given.is_none())
+        {
+            checked.refuse(*field, "give a number");
+        }
+        for (field, _, _) in other.iter().filter(|(_, given, _)| given.is_some()) {
+            let says = if self.is_tube() {
+                "a tube has none: leave it out"
+            } else {
+                "only a tube has one: leave it out"
+            };
+            checked.refuse(*field, says);
+        }
+        checked.done()
+    }
+
+    /// Returns the parts with how often each is cut.
+    fn parts(&self, allowances: &Allowances) -> (Vec<(Blank, u32)>, Beside) {
+        let given = |side: Option<f64>| Length::mm(side.unwrap_or_default());
+        let [length, caliper] = [self.length_mm, self.caliper_mm].map(Length::mm);
+        let (width, height) = (given(self.width_mm), given(self.height_mm));
+        let edge = SlottedEdge {
+            length,
+            width,
+            height,
+            caliper,
+        };
+        let joined = Beside {
+            slot: Some(edge.slot(allowances)),
+            tab: Some(edge.tab(allowances)),
+            ..Beside::default()
+        };
+        match self.style {
+            BoxStyle::SlottedEdge => (vec![(edge.blank(allowances), 1)], joined),
+            BoxStyle::SlottedFace => {
+                let face = SlottedFace {
+                    length,
+                    width,
+                    height,
+                    caliper,
+                };
+                (vec![(face.blank(allowances), 1)], joined)
+            }
+            BoxStyle::TrayAndLid => {
+                let tray = Tray {
+                    length,
+                    width,
+                    height,
+                    caliper,
+                };
+                (vec![(tray.blank(), 1), (tray.lid(), 1)], Beside::default())
+            }
+            BoxStyle::Folder => {
+                let folder = Folder {
+                    length,
+                    width,
+                    height,
+                    caliper,
+                };
+                (vec![(folder.blank(), 1)], Beside::default())
+            }
+            BoxStyle::Telescope => {
+                let telescope = Telescope::new(length, [width, height], caliper);
+                let halves = [Half::Outer, Half::Inner]
+                    .map(|half| (telescope.blank(half, allowances), 1))
+                    .to_vec();
+                let range = Some(telescope.range());
+                (halves, Beside { range, ..joined })
+            }
+            BoxStyle::TriangularTube => {
+                let [roll, sheet] = [given(self.outer_roll_mm), given(self.sheet_mm)];
+                let hole = RollSize::hole(roll, given(self.wrap_mm), sheet);
+                let tube = TriangularTube::around(hole, length, caliper);
+                let side = Some(tube.side);
+                let beside = Beside {
+                    side,
+                    ..Beside::default()
+                };
+                (vec![(tube.blank(), 1), (tube.cap(), 2)], beside)
+            }
+        }
+    }
+}
+
+impl Sum for BoxSum {
+    type Answer = BoxAnswer;
+
+    fn work(&self) -> Result<BoxAnswer, Vec<Refusal>> {
+        self.check()?;
+        let (parts, beside) = self.parts(&Allowances::default());
+        let whole: Area = parts
+            .iter()
+            .map(|(blank, count)| blank.area * f64::from(*count))
+            .sum();
+        let blank = parts[0].0.clone();
+        let mm = |length: Option<Length>| length.map(Length::as_mm);
+        Ok(BoxAnswer {
+            blank_width_mm: blank.width.as_mm(),
+            blank_height_mm: blank.height.as_mm(),
+            area_m2: blank.area.as_m2(),
+            whole_area_m2: whole.as_m2(),
+            slot_mm: mm(beside.slot),
+            tab_mm: mm(beside.tab),
+            least_length_mm: mm(beside.range.map(|[least, _]| least)),
+            most_length_mm: mm(beside.range.map(|[_, most]| most)),
+            side_mm: mm(beside.side),
+            parts: parts
+                .iter()
+                .map(|(blank, count)| BoxPart {
+                    name: blank.part,
+                    width_mm: blank.width.as_mm(),
+                    height_mm: blank.height.as_mm(),
+                    area_m2: blank.area.as_m2(),
+                    count: *count,
+                })
+                .collect(),
+            nets: parts.iter().map(|(blank, _)| BoxNet::of(blank)).collect(),
+            blank,
+            blanks: parts.into_iter().map(|(blank, _)| blank).collect(),
+        })
+    }
+}
+
+impl BoxNet {
+    fn of(blank: &Blank) -> Self {
+        let name = |panel: usize| blank.panels[panel].name;
+        Self {
+            part: blank.part,
+            root: name(blank.root),
+            panels: blank.panels.iter().map(NetPanel::of).collect(),
+            hinges: blank
+                .hinges
+                .iter()
+                .map(|hinge| NetHinge {
+                    parent: name(hinge.between[0]),
+                    child: name(hinge.between[1]),
+                    line_mm: [hinge.from, hinge.to].map(numbers),
+                    angle_deg: hinge.angle_deg,
+                    order: hinge.step,
+                })
+                .collect(),
+        }
+    }
+}
+
+impl NetPanel {
+    fn of(panel: &Panel) -> Self {
+        Self {
+            name: panel.name,
+            outline_mm: panel.outline.iter().copied().map(numbers).collect(),
+            lift_mm: panel.lift.as_mm(),
+        }
+    }
+}
+
+fn numbers(point: Point) -> [f64; 2] {
+    [point.x.as_mm(), point.y.as_mm()]
+}

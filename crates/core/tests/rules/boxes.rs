@@ -1,0 +1,373 @@
+//! Every style of box, folded as slabs: it closes, it holds what it is made for, and it is cut as it is drawn.
+
+use glam::{DAffine3, DMat3, DVec3};
+use hummock_core::{
+    carton::{
+        Blank, Folder, Half, SlottedEdge, SlottedFace, Solid, Telescope, Tray, TriangularTube,
+    },
+    house::Allowances,
+    quantity::Length,
+};
+use proptest::prelude::*;
+
+/// Binary dust, in millimetres.
+const DUST: f64 = 1e-6;
+/// A panel may bite into one that it does not hang on by half of its board: board gives that much.
+const GIVES: f64 = 0.01;
+
+/// Short sides come as often as long ones.
+fn any_side() -> impl Strategy<Value = f64> {
+    (1.5..3.4_f64).prop_map(|power| 10.0_f64.powf(power))
+}
+
+/// Sides in any order of size, and a board.
+fn any_inside() -> impl Strategy<Value = [f64; 4]> {
+    let depth = prop_oneof![2.0..60.0_f64, any_side()];
+    (any_side(), any_side(), depth, 1.0..8.0_f64).prop_map(|(l, w, h, c)| [l, w, h, c])
+}
+
+fn mm(lengths: [f64; 4]) -> [Length; 4] {
+    lengths.map(Length::mm)
+}
+
+fn edge(inside: [f64; 4]) -> SlottedEdge {
+    let [length, width, height, caliper] = mm(inside);
+    SlottedEdge {
+        length,
+        width,
+        height,
+        caliper,
+    }
+}
+
+fn face(inside: [f64; 4]) -> SlottedFace {
+    let [length, width, height, caliper] = mm(inside);
+    SlottedFace {
+        length,
+        width,
+        height,
+        caliper,
+    }
+}
+
+fn tray(inside: [f64; 4]) -> Tray {
+    let [length, width, height, caliper] = mm(inside);
+    Tray {
+        length,
+        width,
+        height,
+        caliper,
+    }
+}
+
+fn folder(inside: [f64; 4]) -> Folder {
+    let [length, width, height, caliper] = mm(inside);
+    Folder {
+        length,
+        width,
+        height,
+        caliper,
+    }
+}
+
+fn telescope([x, a, b, c]: [f64; 4]) -> Telescope {
+    let [length, a, b, caliper] = mm([x.max(100.0), a, b, c]);
+    Telescope::new(length, [a, b], caliper)
+}
+
+fn tube([roll, other, _, c]: [f64; 4]) -> TriangularTube {
+    let [hole, other, caliper] = [roll, other, c].map(Length::mm);
+    TriangularTube::around(hole.max(Length::mm(40.0)), other, caliper)
+}
+
+/// It is a net, it closes, and the room inside stays free.
+fn closes(blank: &Blank, room: Option<&Solid>, caliper: f64) -> Result<(), TestCaseError> {
+    prop_assert_eq!(blank.check(), Ok(()));
+    let folded = blank.folded(blank.steps().into());
+    let board = Length::mm(caliper);
+    if let Some((far, names)) = folded.furthest_through(board) {
+        prop_assert!(far <= caliper / 2.0 + GIVES, "{:?} by {}", names, far);
+    }
+    if let Some(room) = room {
+        let reach = folded.reach_into(room, board);
+        prop_assert!(reach < DUST, "a panel reaches {} into the inside", reach);
+    }
+    Ok(())
+}
+
+/// What is left of the rectangle when what a style takes out is taken out, in mm².
+fn left_over(blank: &Blank, out: f64) -> f64 {
+    blank.width.as_mm() * blank.height.as_mm() - out
+}
+
+fn is_near(found: f64, wanted: f64) -> Result<(), TestCaseError> {
+    let dust = wanted.abs().max(1.0) * 1e-9;
+    prop_assert!(
+        (found - wanted).abs() <= dust,
+        "{} is not {}",
+        found,
+        wanted
+    );
+    Ok(())
+}
+
+/// What is cut out of a slotted blank, of `ends` rows of flaps: the corners beside the tab and its bevels, a slot at
+/// each of three scores, the whole of one beside the tab, and what the inner flaps are shorter.
+fn cut_out(inside: [f64; 3], depth: f64, c: f64, ends: f64) -> f64 {
+    let [along, across, _] = inside;
+    let (tab, slot, flap) = ((35.0 - c).max(c), c + 2.0, (across + c) / 2.0);
+    let bevel = (tab / 2.0).min(depth / 4.0);
+    let shorter = (flap - (along + c) / 2.0).max(0.0);
+    let inner = (across + c - slot) + (across + 2.0 * c - 1.5 * slot);
+    tab * bevel + ends * (tab * flap + 4.0 * slot * flap + shorter * inner)
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(1500))]
+
+    #[test]
+    fn a_box_that_opens_on_an_edge_closes_around_what_it_holds(inside in any_inside()) {
+        let (made, allowances) = (edge(inside), Allowances::default());
+        closes(&made.blank(&allowances), Some(&made.room(&allowances)), inside[3])?;
+    }
+
+    #[test]
+    fn a_box_that_opens_on_the_face_closes_around_what_it_holds(inside in any_inside()) {
+        let (made, allowances) = (face(inside), Allowances::default());
+        closes(&made.blank(&allowances), Some(&made.room(&allowances)), inside[3])?;
+    }
+
+    #[test]
+    fn a_tray_closes_around_what_it_holds(inside in any_inside()) {
+        let made = tray(inside);
+        closes(&made.blank(), Some(&made.room()), inside[3])?;
+        prop_assert_eq!(made.lid().check(), Ok(()));
+    }
+
+    #[test]
+    fn a_folder_closes_around_what_it_holds(inside in any_inside()) {
+        let made = folder(inside);
+        closes(&made.blank(), Some(&made.room()), inside[3])?;
+    }
+
+    #[test]
+    fn both_halves_of_a_telescope_close(inside in any_inside()) {
+        let (made, allowances) = (telescope(inside), Allowances::default());
+        for half in [Half::Outer, Half::Inner] {
+            closes(&made.blank(half, &allowances), Some(&made.room(half, &allowances)), inside[3])?;
+        }
+    }
+
+    #[test]
+    fn a_triangular_tube_closes_around_its_roll(inside in any_inside()) {
+        let made = tube(inside);
+        closes(&made.blank(), Some(&made.room()), inside[3])?;
+        closes(&made.cap(), None, inside[3])?;
+    }
+
+    #[test]
+    fn what_it_holds_has_no_room_to_move(inside in any_inside(), way in 0..6_usize) {
+        let allowances = Allowances::default();
+        let by = DVec3::AXES[way % 3] * if way < 3 { 0.1 } else { -0.1 };
+        let by = DAffine3::from_translation(by);
+        for (blank, room) in [
+            (edge(inside).blank(&allowances), edge(inside).room(&allowances)),
+            (face(inside).blank(&allowances), face(inside).room(&allowances)),
+            (folder(inside).blank(), folder(inside).room()),
+        ] {
+            let folded = blank.folded(blank.steps().into());
+            let reach = folded.reach_into(&room.moved(&by), Length::mm(inside[3]));
+            prop_assert!((reach - 0.1).abs() < DUST, "{}: {}", blank.part, reach);
+        }
+    }
+
+    #[test]
+    fn scores_hold_together_however_far_it_is_folded(inside in any_inside(), share in 0.0..1.0_f64) {
+        let allowances = Allowances::default();
+        let telescope = telescope(inside);
+        for blank in [
+            edge(inside).blank(&allowances), face(inside).blank(&allowances), tray(inside).blank(),
+            folder(inside).blank(), telescope.blank(Half::Outer, &allowances), tube(inside).blank(), tube(inside).cap(),
+        ] {
+            let step = share * f64::from(blank.steps());
+            let matrices = blank.folded(step).matrices();
+            for hinge in &blank.hinges {
+                let [on, panel] = hinge.between;
+                let folded = (step - f64::from(hinge.step) + 1.0).clamp(0.0, 1.0);
+                let lift = blank.panels[panel].lift.as_mm() * folded;
+                for end in [hinge.from, hinge.to] {
+                    let at = DVec3::new(end.x.as_mm(), end.y.as_mm(), 0.0);
+                    let off = DVec3::new(at.x, at.y, -lift);
+                    let [one, other] = [placed(&matrices[on], at), placed(&matrices[panel], off)];
+                    prop_assert!(one.distance(other) < DUST, "{} tears", blank.panels[panel].name);
+                }
+            }
+        }
+    }
+
+    #[test]
+    fn a_telescope_is_set_to_every_length_of_its_range(inside in any_inside(), share in 0.0..=1.0_f64) {
+        let (made, allowances) = (telescope(inside), Allowances::default());
+        let [least, most] = made.range().map(Length::as_mm);
+        prop_assert!(least <= made.length.as_mm() + DUST && made.length.as_mm() <= most + DUST);
+        let set = least + (most - least) * share;
+        let overlap = made.half().as_mm() * 2.0 - set;
+        prop_assert!(overlap >= 100.0 - DUST && overlap >= 0.15 * set - DUST, "they overlap by {}", overlap);
+        let inner = slid(&made, set);
+        let outer = solids(&made.blank(Half::Outer, &allowances), made.caliper);
+        for (one, other) in outer.iter().flat_map(|one| inner.iter().map(move |other| (one, other))) {
+            prop_assert!(one.through(other) < DUST);
+        }
+        // The whole length is free in both, in the section of the inner half.
+        let [along, across] = made.section(Half::Inner);
+        let at = inner_corner(&made);
+        let free = Solid::cuboid(at.to_array().map(Length::mm), [along, Length::mm(set), across]);
+        for one in outer.iter().chain(&inner) {
+            prop_assert!(one.through(&free) < DUST);
+        }
+    }
+
+    #[test]
+    fn a_cap_goes_over_its_tube(inside in any_inside()) {
+        let made = tube(inside);
+        let (side, c) = (made.side.as_mm(), made.caliper.as_mm());
+        // The cap's middle comes over that of the tube outside: two boards below, one at either other side.
+        let middle = DVec3::new(side / 2.0, 0.0, c / 2.0 + side / 12.0_f64.sqrt() - c * 2.0 / 3.0);
+        let cap = made.cap();
+        let end = &cap.panels[cap.root].outline;
+        let of_end = end.iter().map(|at| DVec3::new(at.x.as_mm(), at.y.as_mm(), 0.0)).sum::<DVec3>() / 3.0;
+        let over = DAffine3::from_mat3_translation(
+            DMat3::from_cols(DVec3::X, DVec3::Z, -DVec3::Y),
+            middle + DVec3::Y * (made.length.as_mm() + c / 2.0),
+        ) * DAffine3::from_translation(-of_end);
+        let sides = solids(&made.blank(), made.caliper);
+        for flap in solids(&cap, made.caliper) {
+            let flap = flap.moved(&over);
+            prop_assert!(sides.iter().all(|side| side.through(&flap) < DUST));
+        }
+    }
+
+    #[test]
+    fn what_is_cut_is_the_sheet_less_what_is_cut_out(inside in any_inside()) {
+        let [l, w, h, c] = inside;
+        prop_assume!(l > c + 12.0 && w > c + 12.0 && h > c + 12.0);
+        let allowances = Allowances::default();
+        let area = |blank: &Blank| blank.area.as_m2() * 1e6;
+        let blank = edge(inside).blank(&allowances);
+        is_near(area(&blank), left_over(&blank, cut_out([l, h, w], w + 2.0 * c, c, 2.0)))?;
+        let blank = face(inside).blank(&allowances);
+        is_near(area(&blank), left_over(&blank, cut_out([l, w, h], h + 2.0 * c, c, 2.0)))?;
+        let made = telescope(inside);
+        let [a, b] = made.section(Half::Inner).map(Length::as_mm);
+        let blank = made.blank(Half::Inner, &allowances);
+        is_near(area(&blank), left_over(&blank, cut_out([a, b, 0.0], made.half().as_mm() + c, c, 1.0)))?;
+        // A square at each corner, and half a board at both ends of the two walls between.
+        let blank = tray(inside).blank();
+        let wall = h + c / 2.0;
+        is_near(area(&blank), left_over(&blank, 4.0 * wall * wall + 2.0 * wall * c))?;
+        // Beside the ends and tucks all that is not W − 2 wide; beside the walls and lids all but L + 2c.
+        let made = folder(inside);
+        let (blank, reach) = (made.blank(), h + c + made.tuck().as_mm());
+        let beside = blank.height.as_mm() - (w - 2.0);
+        let past = (h + 2.0 * c + (w + c) / 2.0) * (reach - c / 2.0) * 2.0;
+        let between = reach * beside * 2.0;
+        is_near(area(&blank), left_over(&blank, between - (2.0 * reach * 2.0 * (h + 2.0 * c + (w + c) / 2.0)) + past * 2.0))?;
+        let blank = tube(inside).blank();
+        is_near(area(&blank), left_over(&blank, 0.0))?;
+    }
+}
+
+fn placed(rows: &[[f64; 4]; 3], at: DVec3) -> DVec3 {
+    DVec3::from(rows.map(|[x, y, z, by]| DVec3::new(x, y, z).dot(at) + by))
+}
+
+fn solids(blank: &Blank, caliper: Length) -> Vec<Solid> {
+    let folded = blank.folded(blank.steps().into());
+    (0..blank.panels.len())
+        .map(|panel| folded.slab(panel, caliper))
+        .collect()
+}
+
+/// Where the room of a half begins: beside the second wall, over the flaps, above the third wall.
+fn room_corner(made: &Telescope, half: Half) -> DVec3 {
+    let [along, across] = made.section(half).map(Length::as_mm);
+    let c = made.caliper.as_mm();
+    DVec3::new(
+        along + c / 2.0 + across + c + c / 2.0,
+        (across + c) / 2.0 + c,
+        c / 2.0,
+    )
+}
+
+/// Where the inner half's section begins in the outer half: a board and half the play further in on each side.
+fn inner_corner(made: &Telescope) -> DVec3 {
+    let c = made.caliper.as_mm();
+    room_corner(made, Half::Outer) + DVec3::new(c + 1.5, 0.0, c + 1.5)
+}
+
+/// The panels of the inner half, turned about so that its closed end lies a length from that of the outer half.
+fn slid(made: &Telescope, set: f64) -> Vec<Solid> {
+    let [along, _] = made.section(Half::Inner).map(Length::as_mm);
+    let from = room_corner(made, Half::Inner);
+    let about = DAffine3::from_rotation_z(std::f64::consts::PI);
+    let to = inner_corner(made) + DVec3::new(along, set, 0.0);
+    let by = DAffine3::from_translation(to) * about * DAffine3::from_translation(-from);
+    let blank = made.blank(Half::Inner, &Allowances::default());
+    solids(&blank, made.caliper)
+        .iter()
+        .map(|panel| panel.moved(&by))
+        .collect()
+}
+
+#[test]
+fn slabs_that_pass_through_each_other_are_found() {
+    let cube = |at: [f64; 3]| Solid::cuboid(at.map(Length::mm), [Length::mm(10.0); 3]);
+    let one = cube([0.0, 0.0, 0.0]);
+    // Sides that touch are apart; 3 in x and 8 in y and z overlap: 3 would part them.
+    assert!(one.through(&cube([10.0, 0.0, 0.0])).abs() < DUST);
+    assert!((one.through(&cube([7.0, 2.0, 2.0])) - 3.0).abs() < DUST);
+    // Turned by 45° about z its corner reaches 10/√2 = 7.071 from its middle line; its middle stands at 16: 1.071.
+    let turned = DAffine3::from_translation(DVec3::new(16.0, 5.0, 0.0))
+        * DAffine3::from_rotation_z(std::f64::consts::FRAC_PI_4)
+        * DAffine3::from_translation(DVec3::new(-5.0, -5.0, 0.0));
+    assert!((one.through(&one.moved(&turned)) - 1.071_067_811_865).abs() < DUST);
+}
+
+#[test]
+fn a_slot_centred_on_the_tabs_score_would_not_close() {
+    // The fourth wall's flaps give half a slot more where the tab laps: into the first wall, which lies a board in.
+    let [length, width, height, caliper] = [400.0, 300.0, 80.0, 6.0].map(Length::mm);
+    let made = SlottedEdge {
+        length,
+        width,
+        height,
+        caliper,
+    };
+    let mut blank = made.blank(&Allowances::default());
+    let right = blank.runs_across[4].as_mm();
+    let flaps = blank
+        .panels
+        .iter_mut()
+        .filter(|panel| panel.name.starts_with("far") && panel.name.ends_with("flap"));
+    for flap in flaps {
+        let edge = flap
+            .outline
+            .iter()
+            .map(|at| at.x.as_mm())
+            .fold(0.0, f64::max);
+        for at in flap
+            .outline
+            .iter_mut()
+            .filter(|at| at.x.as_mm() > edge - 1.0)
+        {
+            at.x = Length::mm(right - 4.0);
+        }
+    }
+    // Its score goes along with it, so that it is still a net.
+    let (far, names) = blank
+        .folded(blank.steps().into())
+        .furthest_through(caliper)
+        .expect("it does not close");
+    assert!(far > 3.0 + GIVES, "{far}");
+    assert!(names.contains(&"back"), "{names:?}");
+}

@@ -1,0 +1,117 @@
+// The quick sums of boxes, one for each style.
+import { answer, api } from '@/api/client';
+
+import { body, may, mm, typed } from './sum';
+import type { Answer, Ask, Sum, SumName, Told } from './sum';
+
+const SIDES: readonly Ask[] = [
+  mm('length_mm', 'Inside, long side of the face', 740),
+  mm('width_mm', 'Inside, short side', 560),
+  mm('height_mm', 'Inside, through the face', 90),
+  mm('caliper_mm', 'Caliper', 4),
+];
+const SLOTTED: readonly Told[] = [
+  { key: 'slot_mm', label: 'Slots, wide', kind: 'mm' },
+  { key: 'tab_mm', label: 'Tab', kind: 'mm' },
+];
+const BOARD: Told = { key: 'whole_area_m2', label: 'Board', kind: 'm2' };
+
+/** The size of the first part, and of the second where there is one. */
+function parts(first: string, second?: string): Told[] {
+  return [
+    { key: 'parts.0.width_mm', label: `${first} across`, kind: 'mm' },
+    { key: 'parts.0.height_mm', label: `${first} up`, kind: 'mm' },
+    ...(second
+      ? ([
+          { key: 'parts.1.width_mm', label: `${second} across`, kind: 'mm' },
+          { key: 'parts.1.height_mm', label: `${second} up`, kind: 'mm' },
+        ] as const)
+      : []),
+    BOARD,
+  ];
+}
+
+interface Style {
+  name: SumName;
+  /** As the server calls it. */
+  style: string;
+  title: string;
+  about: string;
+  asks?: readonly Ask[];
+  tells: readonly Told[];
+  piece?: Sum['piece'];
+}
+
+function boxed({ style, asks = SIDES, piece = () => ({}), ...rest }: Style): Sum {
+  return {
+    ...rest,
+    asks,
+    piece,
+    work: (numbers) =>
+      answer<Answer>(api.POST('/api/v1/sums/box', { body: body<'BoxSum'>(numbers, { style }) })),
+  };
+}
+
+export const BOX_SUMS: readonly Sum[] = [
+  boxed({
+    name: 'box',
+    style: 'slotted-edge',
+    title: 'Box, opens on an edge',
+    about: 'A slotted box that the piece slides into like a letter.',
+    tells: [...parts('Blank'), ...SLOTTED],
+  }),
+  boxed({
+    name: 'box-face',
+    style: 'slotted-face',
+    title: 'Box, opens on the face',
+    about: 'A slotted box that the piece is laid into: easy to load, heavy on board.',
+    tells: [...parts('Blank'), ...SLOTTED],
+  }),
+  boxed({
+    name: 'tray',
+    style: 'tray-and-lid',
+    title: 'Tray and lid',
+    about: 'A scored tray with taped corners, and a flat lid on it.',
+    tells: parts('Tray', 'Lid'),
+  }),
+  boxed({
+    name: 'folder',
+    style: 'folder',
+    title: 'Folder',
+    about: 'Wrapped around the piece, its two half lids meeting in the middle.',
+    tells: parts('Blank'),
+  }),
+  boxed({
+    name: 'telescope',
+    style: 'telescope',
+    title: 'Telescope',
+    about: 'Two halves that slide into each other, for a tall or an odd piece.',
+    asks: [
+      mm('length_mm', 'Inside, the way it slides', 1100),
+      mm('width_mm', 'Inside, one side of the section', 820),
+      mm('height_mm', 'Inside, the other side', 90),
+      mm('caliper_mm', 'Caliper', 4),
+    ],
+    tells: [
+      ...parts('Outer half', 'Inner half'),
+      { key: 'least_length_mm', label: 'Closes to', kind: 'mm' },
+      { key: 'most_length_mm', label: 'Opens to', kind: 'mm' },
+      ...SLOTTED,
+    ],
+  }),
+  boxed({
+    name: 'triangular-tube',
+    style: 'triangular-tube',
+    title: 'Triangular tube',
+    about: 'A tube of three sides for a roll, with a cap over each end.',
+    asks: [
+      mm('outer_roll_mm', 'Roll, outside', 153.8),
+      mm('length_mm', 'Side of the sheet that is not rolled', 1000),
+      may('wrap_mm', 'Wrap around the roll', 'mm'),
+      mm('sheet_mm', 'Sheet with interleaf', 0.9),
+      mm('caliper_mm', 'Caliper', 4),
+    ],
+    tells: [{ key: 'side_mm', label: 'Side, inside', kind: 'mm' }, ...parts('Tube', 'Caps')],
+    piece: ({ length_mm }) => ({ construction: 'loose_canvas', width: typed(length_mm) }),
+  }),
+];
