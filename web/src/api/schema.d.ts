@@ -171,7 +171,7 @@ export interface paths {
          * Says what would protect a shipment more, and what could be left out; nothing is stored.
          * @description *More* takes at least a tenth off the chance of damage; *less* saves money, grams or minutes while the chance
          *     stays accepted. Either raises no new finding and can be cut from the shelf; the best worth less cost comes
-         *     first. With a `slot`, what else that layer could be is told too.
+         *     first. With a `slot`, what else that layer could be is told too; with `box`, every style of box as well.
          */
         post: operations["list_changes"];
         delete?: never;
@@ -1964,6 +1964,43 @@ export interface components {
          * @enum {string}
          */
         Carriage: "flat" | "folio" | "mailed" | "rolled";
+        /** @description The box of a plan: its inside, its blank and the sheet that the blank takes. */
+        Carton: {
+            /** @description What it is cut to; of several parts the first. */
+            blank: components["schemas"]["Blank"];
+            /** @description What a tape reads beyond the board, once it is filled. */
+            bulge_mm: components["schemas"]["Length"];
+            /** @description Of the board. */
+            caliper_mm: components["schemas"]["Length"];
+            /** @description Inside, through the art. */
+            inside_height_mm: components["schemas"]["Length"];
+            /** @description Inside, along the long side of the art's face. */
+            inside_length_mm: components["schemas"]["Length"];
+            /** @description Inside, along the short side of the art's face. */
+            inside_width_mm: components["schemas"]["Length"];
+            /** @description The other parts: a lid, an inner half. */
+            more_parts: components["schemas"]["CartonPart"][];
+            /** @description What that is cut from. */
+            sheet: components["schemas"]["SheetNeed"];
+            /** @description What a slot is wide; nothing where none is cut. */
+            slot_mm: components["schemas"]["Length"];
+            /** @description How it is made. */
+            style: components["schemas"]["CartonStyle"];
+            /** @description How far the joining tab laps; nothing where there is none. */
+            tab_mm: components["schemas"]["Length"];
+        };
+        /** @description Another part of a box. */
+        CartonPart: {
+            /** @description What it is cut to. */
+            blank: components["schemas"]["Blank"];
+            /** @description What it is cut from. */
+            sheet: components["schemas"]["SheetNeed"];
+        };
+        /**
+         * @description How a box is cut from board.
+         * @enum {string}
+         */
+        CartonStyle: "slotted_edge" | "slotted_face" | "tray_and_lid" | "folder" | "telescope";
         /** @description The materials that a studio has, with their prices in one currency. */
         Catalogue: {
             /** @description Boards for faces, corners and boxes. */
@@ -2047,6 +2084,8 @@ export interface components {
             /** @description What to do where no change of the packing brings the odds under what the house accepts. */
             otherwise?: string | null;
             price_step?: components["schemas"]["PriceStep"] | null;
+            /** @description How else the box could be made, the best first; nothing unless the box was asked about. */
+            styles?: components["schemas"]["StyleOffer"][] | null;
         };
         /** @description Inputs to find other ways for. */
         ChangesRequest: {
@@ -2081,6 +2120,8 @@ export interface components {
             board_proud: string | null;
             /** @default null */
             box_board: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            box_style: components["schemas"]["CartonStyle"] | null;
             /** @default null */
             carriage: components["schemas"]["Carriage"] | null;
             /**
@@ -3630,9 +3671,12 @@ export interface components {
         }) | (components["schemas"]["EdgeFill"] & {
             /** @enum {string} */
             kind: "edge_fill";
-        }) | (components["schemas"]["SlottedBox"] & {
+        }) | (components["schemas"]["Carton"] & {
             /** @enum {string} */
             kind: "slotted_box";
+        }) | (components["schemas"]["Carton"] & {
+            /** @enum {string} */
+            kind: "cut_box";
         }) | (components["schemas"]["MailerBox"] & {
             /** @enum {string} */
             kind: "mailer";
@@ -5151,6 +5195,8 @@ export interface components {
             /** @description The sheet. */
             sheet: components["schemas"]["Sheet"];
         } | {
+            /** @description Where the parts are cut apart, from the left edge; each but the last has its lap beyond that. */
+            cut_at_mm: components["schemas"]["Length"][];
             /** @enum {string} */
             kind: "joined";
             /** @description The parts, left to right. */
@@ -5395,27 +5441,6 @@ export interface components {
             /** @description Why it may not. */
             why?: string | null;
         };
-        /** @description The box of a plan: its inside, its blank and the sheet that the blank takes. */
-        SlottedBox: {
-            /** @description What it is cut to. */
-            blank: components["schemas"]["Blank"];
-            /** @description What a tape reads beyond the board, once it is filled. */
-            bulge_mm: components["schemas"]["Length"];
-            /** @description Of the board. */
-            caliper_mm: components["schemas"]["Length"];
-            /** @description Inside, through the art. */
-            inside_height_mm: components["schemas"]["Length"];
-            /** @description Inside, along the long side of the art's face. */
-            inside_length_mm: components["schemas"]["Length"];
-            /** @description Inside, along the short side of the art's face. */
-            inside_width_mm: components["schemas"]["Length"];
-            /** @description What it is cut from. */
-            sheet: components["schemas"]["SheetNeed"];
-            /** @description What a slot is wide. */
-            slot_mm: components["schemas"]["Length"];
-            /** @description How far the joining tab laps. */
-            tab_mm: components["schemas"]["Length"];
-        };
         /**
          * @description What a list is sorted by.
          * @enum {string}
@@ -5549,6 +5574,40 @@ export interface components {
             town: string;
             /** @description What its bare numbers are in. */
             unit: components["schemas"]["LengthUnit"];
+        };
+        /** @description A style that the box could be made in. */
+        StyleOffer: {
+            /** @description What it is cut to, part by part. */
+            blanks: components["schemas"]["Blank"][];
+            /** @description Of board that stays in it. */
+            board_m2: components["schemas"]["Area"];
+            /** @description What it would change. */
+            change: components["schemas"]["Change"];
+            /** @description The choices to merge into those of the shipment. */
+            choices: components["schemas"]["Choices"];
+            /** @description Whether the box is made so. */
+            chosen: boolean;
+            /** @description All told: materials, carriage and work; less than zero where it saves. */
+            cost: components["schemas"]["Money"];
+            /** @description Whether it raises no new Stop or Mind, and the odds are as good as the house asks for. */
+            keeps: boolean;
+            /** @description To make and close it. */
+            minutes: components["schemas"]["Minutes"];
+            /** @description What it is called. */
+            name: string;
+            /** @description The parcel outside. */
+            outside: components["schemas"]["Envelope"];
+            /** @description Why it does not fit. */
+            refused?: string | null;
+            /**
+             * Format: int32
+             * @description How many sheets are opened for it; nothing where no sheet takes a part.
+             */
+            sheets?: number | null;
+            /** @description How it is made. */
+            style: components["schemas"]["CartonStyle"];
+            /** @description Why one would make it. */
+            why: string;
         };
         /** @description The few figures of a shipment that the bench and the work line show. */
         Summary: {

@@ -3,7 +3,7 @@
 use rust_decimal::Decimal;
 use serde::Serialize;
 
-use super::Blank;
+use super::{Blank, Panel};
 use crate::{
     material::{Board, Sheet},
     quantity::{Area, Length},
@@ -19,7 +19,7 @@ pub enum SheetNeed {
         /// The sheet.
         sheet: Sheet,
     },
-    /// It is split at its middle score and lapped.
+    /// It is split at scores and lapped.
     Joined {
         /// The sheet that each part comes out of.
         sheet: Sheet,
@@ -27,6 +27,8 @@ pub enum SheetNeed {
         sheets: u32,
         /// The parts, left to right.
         parts: Vec<JoinedPart>,
+        /// Where the parts are cut apart, from the left edge; each but the last has its lap beyond that.
+        cut_at_mm: Vec<Length>,
     },
     /// No sheet takes it, even split.
     NoSheet,
@@ -44,14 +46,15 @@ pub struct JoinedPart {
     pub height: Length,
 }
 
-/// The score between the second and the third wall, the middle of the ring.
-const MIDDLE_SCORE: usize = 2;
+/// A box in more parts than this is a crate's work.
+const MOST_PARTS: usize = 4;
 
 impl SheetNeed {
     /// Returns the cheapest way to cut a blank from the sheets of a board, flutes upright.
     ///
-    /// One sheet is preferred to two; among sheets that do, the cheapest, then the smallest. The blank is
-    /// never turned, since a box stacks only with its flutes upright. Source: house rule.
+    /// One sheet is preferred to two, and so on; among sheets that do, the cheapest, then the smallest. What no sheet
+    /// takes is split at its scores, into as few parts as will do, as alike as they can be. The blank is never
+    /// turned, since a box stacks only with its flutes upright. Source: house rule.
     #[must_use]
     pub fn of(blank: &Blank, board: &Board, lap: Length) -> Self {
         let whole = JoinedPart {
@@ -61,39 +64,84 @@ impl SheetNeed {
         if let Some(sheet) = cheapest(board, 1, |sheet| goes_in(whole, sheet).then_some(1)) {
             return Self::One { sheet: sheet.0 };
         }
-        let middle = blank
-            .runs_across
-            .get(MIDDLE_SCORE)
-            .copied()
-            .unwrap_or(blank.width);
-        let parts = vec![
-            JoinedPart {
-                width: middle + lap,
-                height: blank.height,
-            },
-            JoinedPart {
-                width: blank.width - middle,
-                height: blank.height,
-            },
-        ];
-        match cheapest(board, 2, |sheet| sheets_for(&parts, sheet)) {
-            Some((sheet, sheets)) => Self::Joined {
-                sheet,
-                sheets,
-                parts,
-            },
-            None => Self::NoSheet,
+        let scores = splits_at(blank);
+        for cuts in 1..MOST_PARTS.min(scores.len() + 1) {
+            let ways = combinations(&scores, cuts);
+            let found = ways.into_iter().filter_map(|cut_at_mm| {
+                let parts = parts_of(blank, &cut_at_mm, lap);
+                let (sheet, sheets) = cheapest(board, cuts + 1, |sheet| sheets_for(&parts, sheet))?;
+                let widest = parts.iter().map(|part| part.width).max()?;
+                Some((sheets, sheet, widest, parts, cut_at_mm))
+            });
+            let best = found.min_by_key(|(sheets, sheet, widest, ..)| {
+                (sheet.price * Decimal::from(*sheets), *widest)
+            });
+            if let Some((sheets, sheet, _, parts, cut_at_mm)) = best {
+                return Self::Joined {
+                    sheet,
+                    sheets,
+                    parts,
+                    cut_at_mm,
+                };
+            }
         }
+        Self::NoSheet
     }
 
     /// Returns the board that the laps take beyond the blank; one that no sheet takes will have laps too.
     #[must_use]
     pub fn lap_area(&self, blank_height: Length, lap: Length) -> Area {
         match self {
-            Self::Joined { .. } | Self::NoSheet => lap * blank_height,
+            Self::Joined { cut_at_mm, .. } => {
+                let laps = u32::try_from(cut_at_mm.len()).unwrap_or(u32::MAX);
+                lap * blank_height * f64::from(laps)
+            }
+            Self::NoSheet => lap * blank_height,
             Self::One { .. } => Area::ZERO,
         }
     }
+}
+
+/// The scores that part a blank from its lower to its upper edge: every panel lies to one side of them.
+fn splits_at(blank: &Blank) -> Vec<Length> {
+    let inner = blank.runs_across.iter().copied();
+    inner
+        .filter(|at| *at > Length::ZERO && *at < blank.width)
+        .filter(|at| blank.panels.iter().all(|panel| lies_beside(panel, *at)))
+        .collect()
+}
+
+fn lies_beside(panel: &Panel, at: Length) -> bool {
+    let across = || panel.outline.iter().map(|point| point.x);
+    across().all(|x| x <= at) || across().all(|x| x >= at)
+}
+
+/// Every way to pick so many of the scores, in their order.
+fn combinations(scores: &[Length], count: usize) -> Vec<Vec<Length>> {
+    if count == 0 {
+        return vec![Vec::new()];
+    }
+    let firsts = scores.iter().enumerate();
+    firsts
+        .flat_map(|(at, first)| {
+            let rest = combinations(&scores[at + 1..], count - 1);
+            rest.into_iter()
+                .map(|rest| std::iter::once(*first).chain(rest).collect())
+        })
+        .collect()
+}
+
+/// The parts between the cuts, each but the last with a lap beyond its score.
+fn parts_of(blank: &Blank, cuts: &[Length], lap: Length) -> Vec<JoinedPart> {
+    let ends = cuts.iter().copied().chain([blank.width]);
+    let starts = std::iter::once(Length::ZERO).chain(cuts.iter().copied());
+    starts
+        .zip(ends)
+        .map(|(from, to)| JoinedPart {
+            width: to - from + if to < blank.width { lap } else { Length::ZERO },
+            height: blank.height,
+        })
+        .collect()
 }
 
 fn goes_in(part: JoinedPart, sheet: &Sheet) -> bool {
@@ -116,7 +164,7 @@ fn sheets_for(parts: &[JoinedPart], sheet: &Sheet) -> Option<u32> {
 
 fn cheapest(
     board: &Board,
-    most: u32,
+    most: usize,
     needs: impl Fn(&Sheet) -> Option<u32>,
 ) -> Option<(Sheet, u32)> {
     board
@@ -124,7 +172,7 @@ fn cheapest(
         .iter()
         .filter_map(|sheet| {
             needs(sheet)
-                .filter(|&sheets| sheets <= most)
+                .filter(|&sheets| usize::try_from(sheets).is_ok_and(|sheets| sheets <= most))
                 .map(|sheets| (sheet, sheets))
         })
         .min_by_key(|(sheet, sheets)| {

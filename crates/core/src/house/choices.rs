@@ -10,6 +10,7 @@ use super::{
 };
 use crate::{
     Refusal,
+    carton::CartonStyle,
     layer::LayerSlot,
     material::MaterialId,
     quantity::{Area, Length, LengthRange, LengthUnit, TypedLength},
@@ -64,6 +65,9 @@ pub struct Choices {
     /// The board of the box.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub box_board: Option<MaterialId>,
+    /// How the box is made; opening on an edge when absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub box_style: Option<CartonStyle>,
     /// The foam behind a canvas.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub back_foam: Option<MaterialId>,
@@ -373,6 +377,7 @@ impl Choices {
         rules.shipment.corners_asked = self.schools.corners.is_some();
         rules.shipment.turns_asked = self.first_turns.is_some();
         rules.shipment.glass_pattern = self.glass_pattern;
+        rules.shipment.box_style = self.box_style;
         rules.shipment.carriage = self.carriage;
     }
 }

@@ -7,6 +7,7 @@ use serde::{Deserialize, Serialize};
 use super::{Allowances, BeginLine, Choices, Schools, shipped_beginnings};
 use crate::{
     Refusal,
+    carton::CartonStyle,
     layer::LayerSlot,
     material::MaterialId,
     odds::{OddsTables, Played},
@@ -195,6 +196,8 @@ pub struct ShipmentOnly {
     pub pads_asked: bool,
     /// A pattern on the glass in place of the one by its size.
     pub glass_pattern: Option<GlassPattern>,
+    /// A style of box in place of the one that opens on an edge.
+    pub box_style: Option<CartonStyle>,
     /// How a loose piece travels.
     pub carriage: Option<Carriage>,
     /// An inner diameter of the roll in place of the one by its surface.

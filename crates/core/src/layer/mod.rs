@@ -4,6 +4,7 @@
 //! [`Layer`] with mass, cost, minutes and the reason why it is there.
 
 mod bag;
+mod boxed;
 mod bundle;
 mod caution;
 mod contact;
@@ -25,6 +26,7 @@ mod supplies;
 mod wrap;
 
 pub use bag::{NameTag, SealedBag, StretchFilm};
+pub(crate) use boxed::boxed;
 pub use bundle::Bundle;
 pub use contact::{ContactSheet, Interleaves};
 pub use corner::{CardPocket, PocketLines};
@@ -52,7 +54,7 @@ pub(crate) use supplies::Making;
 use serde::Serialize;
 
 use crate::{
-    carton::SlottedBox,
+    carton::Carton,
     material::MaterialId,
     quantity::{Area, Length, Mass, Minutes, Money, Weight},
 };
@@ -128,6 +130,17 @@ macro_rules! makes {
     };
 }
 
+impl Make {
+    /// Returns the box, where it is one that is cut from board.
+    #[must_use]
+    pub const fn carton(&self) -> Option<&Carton> {
+        match self {
+            Self::SlottedBox(carton) | Self::CutBox(carton) => Some(carton),
+            _ => None,
+        }
+    }
+}
+
 makes! {
     /// Tape on plain glass.
     GlassTape(GlassTape) = "glass_tape";
@@ -167,8 +180,10 @@ makes! {
     CornerBlocks(CornerBlocks) = "corner_blocks";
     /// Fill at the edges and behind.
     EdgeFill(EdgeFill) = "edge_fill";
-    /// The box.
-    SlottedBox(SlottedBox) = "slotted_box";
+    /// A box with slots between its flaps.
+    SlottedBox(Carton) = "slotted_box";
+    /// A box without: a tray, a folder, a telescope.
+    CutBox(Carton) = "cut_box";
     /// The mailer.
     Mailer(MailerBox) = "mailer";
     /// The tube.

@@ -3,13 +3,13 @@
 use super::recipe::{Recipe, has_back_board};
 use crate::{
     Refusal,
-    carton::SlottedEdge,
+    carton::CartonStyle,
     house::{Carriage, CornerStyle},
     layer::{
         BackFill, Bundle, CardPocket, ContactSheet, CornerBlocks, Direction, EdgeFill, EdgePads,
         Envelope, FaceBoards, FacePads, Folio, GlassTape, Interleaves, Layer, LayerSlot, MailerBox,
         Make, NameTag, Roll, SealedBag, SlipOns, StretchFilm, Supplies, TubeBox, TubeFit,
-        WindowSpacer, WrapStrip, mailer_for,
+        WindowSpacer, WrapStrip, boxed, mailer_for,
     },
     piece::{Piece, PieceSize},
     quantity::{Length, Volume},
@@ -273,18 +273,17 @@ impl Building<'_> {
             self.layers
                 .extend(EdgeFill::layer(supplies, hollow, self.inside()));
         }
-        self.layers.push(SlottedEdge::layer(
-            supplies,
-            LayerSlot::Box,
-            long_way,
-            self.inside(),
-        ));
+        let held = (long_way, self.inside());
+        let style = supplies.rules.shipment.box_style.unwrap_or_default();
+        self.layers
+            .push(boxed(supplies, LayerSlot::Box, style, held));
         if self.has(LayerSlot::SecondBox) {
             self.layers
                 .push(EdgeFill::between_boxes(supplies, self.inside()));
-            let slot = LayerSlot::SecondBox;
+            let held = (long_way, self.inside());
+            let style = CartonStyle::default();
             self.layers
-                .push(SlottedEdge::layer(supplies, slot, long_way, self.inside()));
+                .push(boxed(supplies, LayerSlot::SecondBox, style, held));
         }
         Ok(())
     }

@@ -30,9 +30,9 @@ use survival::Seen;
 
 use crate::{
     Refusal,
-    carton::SlottedBox,
+    carton::Carton,
     house::{Began, Carriage, CornerStyle, HouseRules, Schools},
-    layer::{Layer, LayerSlot, Make, Supplies},
+    layer::{Layer, LayerSlot, Supplies},
     material::{Catalogue, MaterialId, Touch},
     piece::{Cure, Piece, PieceSize},
     quantity::{Length, Weight},
@@ -156,14 +156,11 @@ impl Plan {
 
     /// Returns the outermost box; nothing for a tube.
     #[must_use]
-    pub fn carton(&self) -> Option<&SlottedBox> {
+    pub fn carton(&self) -> Option<&Carton> {
         self.layers
             .iter()
             .rev()
-            .find_map(|layer| match &layer.make {
-                Make::SlottedBox(carton) => Some(carton),
-                _ => None,
-            })
+            .find_map(|layer| layer.make.carton())
     }
 }
 

@@ -7,7 +7,7 @@ use quick_cache::sync::Cache;
 use super::{build, hands, recipe::Recipe};
 use crate::{
     Refusal,
-    carton::SlottedBox,
+    carton::Carton,
     cushion::{SeriesLayer, compression_strength},
     house::{Carriage, HouseRules, SealRule},
     layer::{Layer, LayerSlot, Make, Supplies, TUBE_PLAY, TubeBox},
@@ -226,18 +226,15 @@ fn faller_of(
     })
 }
 
-fn cartons(layers: &[Layer]) -> impl Iterator<Item = &SlottedBox> {
-    layers.iter().filter_map(|layer| match &layer.make {
-        Make::SlottedBox(carton) => Some(carton),
-        _ => None,
-    })
+fn cartons(layers: &[Layer]) -> impl Iterator<Item = &Carton> {
+    layers.iter().filter_map(|layer| layer.make.carton())
 }
 
 /// Past so many heights the formula of a stack does not hold.
 pub(super) const SLENDER: f64 = 7.0;
 
 /// The way around a box that stands on its opening, where a stack can be calculated.
-fn column_of(carton: &SlottedBox) -> Option<Length> {
+fn column_of(carton: &Carton) -> Option<Length> {
     let perimeter = (carton.inside_length + carton.inside_height) * 2.0;
     (perimeter <= carton.inside_width * SLENDER).then_some(perimeter)
 }
@@ -335,7 +332,7 @@ impl Packed<'_> {
                     continue;
                 }
                 Make::Mailer(mailer) => mailer.stiffness,
-                Make::FaceBoards(_) | Make::Folio(_) | Make::SlottedBox(_) => {
+                Make::FaceBoards(_) | Make::Folio(_) | Make::SlottedBox(_) | Make::CutBox(_) => {
                     let board = self.supplies.catalogue.board(&layer.material).ok();
                     board.and_then(|board| board.stiffness)
                 }
@@ -375,12 +372,12 @@ impl Packed<'_> {
         let strongest = self
             .layers
             .iter()
-            .filter(|layer| matches!(layer.make, Make::SlottedBox(_)))
             .filter_map(|layer| {
+                let carton = layer.make.carton()?;
                 let board = self.supplies.catalogue.board(&layer.material).ok()?;
                 let weak = if board.shelf.reused { REUSED } else { 1.0 };
                 let strength = compression_strength(board.edge_crush?, board.caliper, perimeter);
-                Some(strength * weak)
+                Some(strength * weak * carton.style.column())
             })
             .max();
         strongest.map_or(Measure::Unmeasured, |strength| {

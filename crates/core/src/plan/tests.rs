@@ -2,7 +2,7 @@ use super::*;
 use crate::{
     carton::SheetNeed,
     house::Choices,
-    layer::{Envelope, LayerSlot},
+    layer::{Envelope, LayerSlot, Make},
     piece::{Construction, Medium},
     quantity::Mass,
 };

@@ -5,8 +5,9 @@ use serde::Serialize;
 use super::choosing;
 use crate::{
     Refusal,
+    carton::CartonStyle,
     house::{BoardFit, Carriage, Choices, CornerStyle, GlassPattern, HouseRules, SchoolChoices},
-    layer::LayerSlot,
+    layer::{Layer, LayerSlot},
     material::{Catalogue, MaterialId, Use},
     piece::Piece,
     plan::{Change, Plan, Standing, standing},
@@ -80,11 +81,16 @@ fn same_build(one: &Plan, other: &Plan) -> bool {
     one.layers.len() == other.layers.len()
         && one.layers.iter().zip(&other.layers).all(|(one, other)| {
             one.material == other.material
+                && style(one) == style(other)
                 && one.make.kind() == other.make.kind()
                 && one.envelope == other.envelope
                 && one.area == other.area
                 && one.tape == other.tape
         })
+}
+
+fn style(layer: &Layer) -> Option<CartonStyle> {
+    layer.make.carton().map(|carton| carton.style)
 }
 
 /// What is offered: what it is called, and the choices that make it.

@@ -4,7 +4,7 @@ use rust_decimal::Decimal;
 use serde::Serialize;
 
 use super::{
-    Alternative,
+    Alternative, MoreCost, StyleOffer,
     candidates::{Candidate, Now},
     choosing,
     price_step::{self, PriceStep},
@@ -33,6 +33,8 @@ pub struct Changes {
     pub price_step: Option<PriceStep>,
     /// What else the layer that was asked about could be; nothing where none was asked about.
     pub alternatives: Option<Vec<Alternative>>,
+    /// How else the box could be made, the best first; nothing unless the box was asked about.
+    pub styles: Option<Vec<StyleOffer>>,
 }
 
 /// One change, as it can be made.
@@ -137,6 +139,7 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
         otherwise,
         price_step: price_step::nearest(inputs, house, &worked),
         alternatives: None,
+        styles: None,
     }))
 }
 
@@ -229,27 +232,18 @@ impl Trial<'_> {
         plan: &Plan,
     ) -> OfferedChange {
         let currency = &self.house.catalogue.currency;
-        let (one, other) = (&self.plan.tally, &plan.tally);
         let less = |then: &Money, now: &Money| Money::new(then.amount - now.amount, currency);
-        let carriage = self
-            .worked
-            .price(self.inputs)
-            .zip(then.price(self.inputs))
-            .map(|(now, then)| less(then, now));
-        let materials = less(&other.materials, &one.materials);
-        let labour = less(&other.labour, &one.labour);
-        let carried = carriage
-            .as_ref()
-            .map_or(Decimal::ZERO, |money| money.amount);
+        let (one, other) = (&self.plan.tally, &plan.tally);
+        let cost = MoreCost::between(self.inputs, (self.worked, self.plan), (then, plan));
         let (before, after) = (self.plan.odds.probability, plan.odds.probability);
         OfferedChange {
             label,
             family,
             choices,
-            cost: Money::new(materials.amount + labour.amount + carried, currency),
-            materials,
-            carriage,
-            labour,
+            cost: cost.whole,
+            materials: cost.materials,
+            carriage: cost.carriage,
+            labour: cost.labour,
             mass: other.weight.mass - one.weight.mass,
             minutes: other.minutes - one.minutes,
             worth: self

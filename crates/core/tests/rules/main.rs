@@ -8,3 +8,4 @@ mod odds;
 mod plans;
 mod sheets;
 mod studio;
+mod styles;

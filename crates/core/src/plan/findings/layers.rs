@@ -2,7 +2,7 @@
 
 use super::Looked;
 use crate::{
-    carton::{SheetNeed, SlottedBox, SlottedEdge},
+    carton::{BoxSize, Carton, CartonStyle, SheetNeed},
     house::{Carriage, Choices, CornerStyle, SchoolChoices},
     layer::{FacePads, Layer, LayerSlot, Make},
     material::{Board, Touch},
@@ -212,7 +212,7 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
             layer.slot,
             "The pads press on the ends of the roll and crush its edge: leave a few millimetres of air before them.",
         )),
-        Make::SlottedBox(carton) => boxed(looked, layer, carton),
+        Make::SlottedBox(carton) | Make::CutBox(carton) => boxed(looked, layer, carton),
         _ => None,
     }
 }
@@ -271,15 +271,24 @@ fn square(side: Length) -> crate::quantity::Area {
     side * side
 }
 
-fn boxed(looked: &Looked<'_>, layer: &Layer, carton: &SlottedBox) -> Option<Finding> {
+/// What the part of a box takes that is the hardest to cut.
+fn worst(carton: &Carton) -> &SheetNeed {
+    let needs = || carton.parts().map(|(_, sheet)| sheet);
+    needs()
+        .find(|sheet| **sheet == SheetNeed::NoSheet)
+        .or_else(|| needs().find(|sheet| matches!(sheet, SheetNeed::Joined { .. })))
+        .unwrap_or(&carton.sheet)
+}
+
+fn boxed(looked: &Looked<'_>, layer: &Layer, carton: &Carton) -> Option<Finding> {
     let slot = layer.slot;
-    match &carton.sheet {
+    match worst(carton) {
         SheetNeed::One { .. } => None,
         SheetNeed::Joined { .. } => Some(Finding::layer(
             Note,
             "joined-blank",
             slot,
-            "The blank is wider than any sheet: split it at the middle score and tape the lap, which is weaker there.",
+            "The blank is wider than any sheet: cut it apart at the score in the cut list and tape the lap, which is weaker there.",
         )),
         // The outermost box is the one to answer for.
         SheetNeed::NoSheet if slot == LayerSlot::Box && looked.recipe.has(LayerSlot::SecondBox) => {
@@ -289,49 +298,70 @@ fn boxed(looked: &Looked<'_>, layer: &Layer, carton: &SlottedBox) -> Option<Find
     }
 }
 
-/// No sheet of the board takes the blank: another board may.
-fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &SlottedBox) -> Finding {
+/// No sheet of the board takes the blank: another board may, or a box made otherwise.
+fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &Carton) -> Finding {
     let allowances = looked.supplies.allowances();
-    let takes = |board: &&Board| {
-        let other = SlottedEdge {
-            length: carton.inside_length,
-            width: carton.inside_width,
-            height: carton.inside_height,
+    let takes = |style: CartonStyle, board: &Board| {
+        let size = BoxSize {
             caliper: board.caliper,
+            ..carton.size()
         };
-        let blank = other.blank(allowances);
-        SheetNeed::of(&blank, board, allowances.sheet_lap) != SheetNeed::NoSheet
+        style.too_small(size).is_none() && Carton::of(style, size, board, allowances).can_be_cut()
     };
-    let board = looked
+    let mut boards: Vec<&Board> = looked
         .supplies
         .catalogue
         .boards
         .iter()
         .filter(|board| board.folds && !board.shelf.retired)
-        .filter(takes)
-        .min_by_key(|board| board.areal_density);
-    match board {
-        Some(board) => Finding::layer(
-            Mind,
-            "no-sheet-for-blank",
-            slot,
-            format!(
-                "No sheet of this board takes the blank, even split at its middle score; a sheet of {} does.",
-                board.name
-            ),
-        )
-        .answered_by(
+        .collect();
+    boards.sort_by_key(|board| board.areal_density);
+    if let Some(board) = boards.iter().find(|board| takes(carton.style, board)) {
+        let says = format!(
+            "No sheet of this board takes the blank, even joined at its scores; a sheet of {} does.",
+            board.name
+        );
+        return Finding::layer(Mind, "no-sheet-for-blank", slot, says).answered_by(
             format!("Make the box of {}", board.name),
             Choices {
                 box_board: Some(board.id.clone()),
                 ..Choices::default()
             },
-        ),
+        );
+    }
+    // A second box is always slotted.
+    let other = (slot == LayerSlot::Box)
+        .then(|| {
+            let ways = boards.iter().flat_map(|board| {
+                let styles = CartonStyle::ALL.into_iter();
+                styles.map(move |style| (style, *board))
+            });
+            ways.into_iter().find(|(style, board)| takes(*style, board))
+        })
+        .flatten();
+    match other {
+        Some((style, board)) => {
+            let name = style.name().to_lowercase();
+            Finding::layer(
+                Mind,
+                "no-sheet-for-blank",
+                slot,
+                format!("No sheet takes the blank, even joined at its scores; a {name} of {} can be cut.", board.name),
+            )
+            .answered_by(
+                format!("Make it a {name} of {}", board.name),
+                Choices {
+                    box_style: Some(style),
+                    box_board: Some(board.id.clone()),
+                    ..Choices::default()
+                },
+            )
+        }
         None => Finding::layer(
             Mind,
             "no-sheet-for-blank",
             slot,
-            "No sheet on the shelf takes the blank, even split at its middle score: order a larger sheet, or hand the piece to a crating service.",
+            "No sheet on the shelf takes the blank, even joined at its scores: order a larger sheet, or hand the piece to a crating service.",
         ),
     }
 }

@@ -4,7 +4,6 @@ use serde::Serialize;
 
 use super::super::reference::{REUSED, SLENDER};
 use crate::{
-    carton::SheetNeed,
     cushion::{Plate, compression_strength, like_parcels_above, stretched},
     layer::{Layer, LayerSlot, Make, Supplies},
     material::{Board, MaterialId},
@@ -57,12 +56,12 @@ pub(super) fn press(
     layers: &[Layer],
 ) -> Option<PressReport> {
     let load = Force::n(supplies.allowances().press_load);
-    let outer = layers.iter().rev().find_map(|layer| match &layer.make {
-        Make::SlottedBox(carton) => {
-            let side = (carton.inside_length, carton.inside_width);
-            plate(supplies.box_board, side)
-        }
-        _ => None,
+    let outer = layers.iter().rev().find_map(|layer| {
+        let carton = layer.make.carton()?;
+        plate(
+            supplies.box_board,
+            (carton.inside_length, carton.inside_width),
+        )
     })?;
     let soft: Length = layers
         .iter()
@@ -171,10 +170,7 @@ pub(super) fn stack(
     layers: &[Layer],
     parcel: Mass,
 ) -> Option<StackReport> {
-    let carton = layers.iter().rev().find_map(|layer| match &layer.make {
-        Make::SlottedBox(carton) => Some(carton),
-        _ => None,
-    })?;
+    let carton = layers.iter().rev().find_map(|layer| layer.make.carton())?;
     let board = supplies.box_board;
     let height = carton.inside_width;
     let perimeter = (carton.inside_length + carton.inside_height) * 2.0;
@@ -183,11 +179,8 @@ pub(super) fn stack(
     }
     let strength = compression_strength(board.edge_crush?, board.caliper, perimeter);
     let weak = if board.shelf.reused { REUSED } else { 1.0 }
-        * if matches!(carton.sheet, SheetNeed::Joined { .. }) {
-            SPLICED
-        } else {
-            1.0
-        };
+        * if carton.is_joined() { SPLICED } else { 1.0 }
+        * carton.style.column();
     let allowed = strength * (weak / supplies.allowances().stack_safety);
     let parcels = like_parcels_above(height);
     let load = Force::weight_of(parcel) * f64::from(parcels);

@@ -1,0 +1,127 @@
+//! A box as a plan has it: its style and inside, what it is cut to, and the sheets that it takes.
+
+use serde::Serialize;
+
+use super::{Blank, BoxSize, CartonStyle, SheetNeed};
+use crate::{
+    house::Allowances,
+    material::Board,
+    quantity::{Area, Length},
+};
+
+/// The box of a plan: its inside, its blank and the sheet that the blank takes.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Carton {
+    /// How it is made.
+    pub style: CartonStyle,
+    /// Inside, along the long side of the art's face.
+    #[serde(rename = "inside_length_mm")]
+    pub inside_length: Length,
+    /// Inside, along the short side of the art's face.
+    #[serde(rename = "inside_width_mm")]
+    pub inside_width: Length,
+    /// Inside, through the art.
+    #[serde(rename = "inside_height_mm")]
+    pub inside_height: Length,
+    /// Of the board.
+    #[serde(rename = "caliper_mm")]
+    pub caliper: Length,
+    /// What a slot is wide; nothing where none is cut.
+    #[serde(rename = "slot_mm")]
+    pub slot: Length,
+    /// How far the joining tab laps; nothing where there is none.
+    #[serde(rename = "tab_mm")]
+    pub tab: Length,
+    /// What a tape reads beyond the board, once it is filled.
+    #[serde(rename = "bulge_mm")]
+    pub bulge: Length,
+    /// What it is cut to; of several parts the first.
+    pub blank: Blank,
+    /// What that is cut from.
+    pub sheet: SheetNeed,
+    /// The other parts: a lid, an inner half.
+    pub more_parts: Vec<CartonPart>,
+}
+
+/// Another part of a box.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct CartonPart {
+    /// What it is cut to.
+    pub blank: Blank,
+    /// What it is cut from.
+    pub sheet: SheetNeed,
+}
+
+impl Carton {
+    /// Returns the box of a style and a size, cut from the sheets of a board.
+    #[must_use]
+    pub fn of(style: CartonStyle, size: BoxSize, board: &Board, allowances: &Allowances) -> Self {
+        let need = |blank: &Blank| SheetNeed::of(blank, board, allowances.sheet_lap);
+        let mut parts = style
+            .parts(size, allowances)
+            .into_iter()
+            .map(|(blank, _)| blank);
+        let blank = parts.next().expect("a box has a part");
+        Self {
+            style,
+            inside_length: size.length,
+            inside_width: size.width,
+            inside_height: size.height,
+            caliper: size.caliper,
+            slot: style.slot(size.caliper, allowances).unwrap_or(Length::ZERO),
+            tab: style.tab(size.caliper, allowances).unwrap_or(Length::ZERO),
+            bulge: allowances.box_bulge,
+            sheet: need(&blank),
+            blank,
+            more_parts: parts
+                .map(|blank| CartonPart {
+                    sheet: need(&blank),
+                    blank,
+                })
+                .collect(),
+        }
+    }
+
+    /// Returns its size.
+    #[must_use]
+    pub const fn size(&self) -> BoxSize {
+        BoxSize {
+            length: self.inside_length,
+            width: self.inside_width,
+            height: self.inside_height,
+            caliper: self.caliper,
+        }
+    }
+
+    /// Returns every part with the sheet that it takes.
+    pub fn parts(&self) -> impl Iterator<Item = (&Blank, &SheetNeed)> {
+        let more = self
+            .more_parts
+            .iter()
+            .map(|part| (&part.blank, &part.sheet));
+        std::iter::once((&self.blank, &self.sheet)).chain(more)
+    }
+
+    /// Returns the board that stays in it, with the laps of parts that are joined.
+    #[must_use]
+    pub fn board(&self, lap: Length) -> Area {
+        self.parts()
+            .map(|(blank, sheet)| blank.area + sheet.lap_area(blank.height, lap))
+            .sum()
+    }
+
+    /// Tells whether every part comes out of a sheet.
+    #[must_use]
+    pub fn can_be_cut(&self) -> bool {
+        self.parts().all(|(_, sheet)| *sheet != SheetNeed::NoSheet)
+    }
+
+    /// Tells whether a part of it is joined.
+    #[must_use]
+    pub fn is_joined(&self) -> bool {
+        self.parts()
+            .any(|(_, sheet)| matches!(sheet, SheetNeed::Joined { .. }))
+    }
+}

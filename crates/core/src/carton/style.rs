@@ -1,0 +1,405 @@
+//! The styles of boxes that are cut from board, behind one type: what each is cut to, what it adds outside, how it is
+//! sealed and what it bears.
+
+use serde::{Deserialize, Serialize};
+
+use super::{Blank, Folder, Half, SlottedEdge, SlottedFace, Telescope, Tray, ring};
+use crate::{house::Allowances, quantity::Length};
+
+/// How a box is cut from board.
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Default, Serialize, Deserialize,
+)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum CartonStyle {
+    /// Slotted, opening on an edge.
+    #[default]
+    SlottedEdge,
+    /// Slotted, opening on the face.
+    SlottedFace,
+    /// A scored tray and the flat lid on it.
+    TrayAndLid,
+    /// Wrapped around, its half lids meeting.
+    Folder,
+    /// Two halves that slide into each other along the length.
+    Telescope,
+}
+
+/// A box by its inside and its board.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct BoxSize {
+    /// Inside, along the long side of the art's face.
+    pub length: Length,
+    /// Inside, along the short side of the art's face.
+    pub width: Length,
+    /// Inside, through the art.
+    pub height: Length,
+    /// Of the board.
+    pub caliper: Length,
+}
+
+/// What a closed box reaches beyond its inside, at each end of its three ways.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Beyond {
+    /// At both ends of its length.
+    pub length: [Length; 2],
+    /// At both ends of its width.
+    pub width: [Length; 2],
+    /// Before the art.
+    pub front: Length,
+    /// Behind it.
+    pub back: Length,
+}
+
+/// A flap shorter than this, or than so many boards, can't be folded by hand.
+const SHORTEST_FLAP: Length = Length::mm(20.0);
+const SHORTEST_FLAP_BOARDS: f64 = 4.0;
+/// Two halves that slide into each other are no shorter.
+const SHORTEST_TELESCOPE: Length = Length::mm(100.0);
+
+/// What a column bears that is split by a seam along its middle, or stands on a lid that nothing holds: trade
+/// judgement, as for a panel that was joined.
+const SPLIT: f64 = 0.6;
+
+impl CartonStyle {
+    /// Every style.
+    pub const ALL: [Self; 5] = [
+        Self::SlottedEdge,
+        Self::SlottedFace,
+        Self::TrayAndLid,
+        Self::Folder,
+        Self::Telescope,
+    ];
+
+    /// Returns what it is called.
+    #[must_use]
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::SlottedEdge => "Slotted box, opening on an edge",
+            Self::SlottedFace => "Slotted box, opening on the face",
+            Self::TrayAndLid => "Tray and lid",
+            Self::Folder => "Folder",
+            Self::Telescope => "Telescope",
+        }
+    }
+
+    /// Returns why one would make it.
+    #[must_use]
+    pub const fn why(self) -> &'static str {
+        match self {
+            Self::SlottedEdge => {
+                "Opening on an edge takes the least board, and leaves both faces in one piece."
+            }
+            Self::SlottedFace => "The piece is laid in from above: easy to load, heavy on board.",
+            Self::TrayAndLid => {
+                "Few cuts and no slots: a small or shallow piece lies in it like in a drawer."
+            }
+            Self::Folder => "Cut at the bench around the wrapped piece; nothing has to slide in.",
+            Self::Telescope => {
+                "Two smaller blanks that close to the length: for a tall or an odd piece."
+            }
+        }
+    }
+
+    /// Returns what it is cut to: each part with how often it is cut, the largest first.
+    #[must_use]
+    pub fn parts(self, size: BoxSize, allowances: &Allowances) -> Vec<(Blank, u32)> {
+        let BoxSize {
+            length,
+            width,
+            height,
+            caliper,
+        } = size;
+        match self {
+            Self::SlottedEdge => {
+                let made = SlottedEdge {
+                    length,
+                    width,
+                    height,
+                    caliper,
+                };
+                vec![(made.blank(allowances), 1)]
+            }
+            Self::SlottedFace => {
+                let made = SlottedFace {
+                    length,
+                    width,
+                    height,
+                    caliper,
+                };
+                vec![(made.blank(allowances), 1)]
+            }
+            Self::TrayAndLid => {
+                let made = Tray {
+                    length,
+                    width,
+                    height,
+                    caliper,
+                };
+                vec![(made.blank(), 1), (made.lid(), 1)]
+            }
+            Self::Folder => {
+                let made = Folder {
+                    length,
+                    width,
+                    height,
+                    caliper,
+                };
+                vec![(made.blank(), 1)]
+            }
+            Self::Telescope => [Half::Outer, Half::Inner]
+                .map(|half| (size.telescope().blank(half, allowances), 1))
+                .to_vec(),
+        }
+    }
+
+    /// Returns the joining tab; nothing where there is none.
+    #[must_use]
+    pub fn tab(self, caliper: Length, allowances: &Allowances) -> Option<Length> {
+        self.is_slotted().then(|| ring::tab(caliper, allowances))
+    }
+
+    /// Returns the width of a slot; nothing where none is cut.
+    #[must_use]
+    pub fn slot(self, caliper: Length, allowances: &Allowances) -> Option<Length> {
+        self.is_slotted().then(|| ring::slot(caliper, allowances))
+    }
+
+    const fn is_slotted(self) -> bool {
+        matches!(
+            self,
+            Self::SlottedEdge | Self::SlottedFace | Self::Telescope
+        )
+    }
+
+    /// Returns how far the closed box reaches beyond its inside. Source: the boards that lie on each side.
+    #[must_use]
+    pub fn beyond(self, size: BoxSize) -> Beyond {
+        let [one, two] = [1.0, 2.0].map(|boards| size.caliper * boards);
+        match self {
+            // Two flaps lie over each other at both ends of the opening, and the joint laps behind.
+            Self::SlottedEdge => Beyond {
+                length: [one; 2],
+                width: [two; 2],
+                front: one,
+                back: two,
+            },
+            // The joint laps on one narrow side, and the flaps before and behind.
+            Self::SlottedFace => Beyond {
+                length: [one; 2],
+                width: [one, two],
+                front: two,
+                back: two,
+            },
+            Self::TrayAndLid => Beyond {
+                length: [one; 2],
+                width: [one; 2],
+                front: one,
+                back: one,
+            },
+            // The lids close over the tucks.
+            Self::Folder => Beyond {
+                length: [one; 2],
+                width: [one; 2],
+                front: one,
+                back: two,
+            },
+            // The outer half goes around the inner, the joints of both lap on one side.
+            Self::Telescope => {
+                let outer = size.telescope().section(Half::Outer);
+                let [wide, narrow] = [outer[0] + two, outer[1] + one * 3.0];
+                let over = |outside: Length, inside: Length| (outside - inside) / 2.0;
+                let (width, through) = if size.width >= size.height {
+                    (over(wide, size.width), over(narrow, size.height))
+                } else {
+                    (over(narrow, size.width), over(wide, size.height))
+                };
+                Beyond {
+                    length: [two; 2],
+                    width: [width; 2],
+                    front: through,
+                    back: through,
+                }
+            }
+        }
+    }
+
+    /// Returns the tape that seals it, its ends turned over edges by a return.
+    ///
+    /// Openings are closed in an H, joints along their length; with every seam taped, the edges that nothing else
+    /// closes too. Source: packaging engineering practice.
+    #[must_use]
+    pub fn seal(self, size: BoxSize, tape_return: Length, every_seam: bool) -> Length {
+        let returns = tape_return * 2.0;
+        let [l, w, h] = [size.length, size.width, size.height].map(|side| side + returns);
+        let closed = match self {
+            Self::SlottedEdge => (l + h * 2.0) * 2.0 + w,
+            Self::SlottedFace => (l + w * 2.0) * 2.0 + h,
+            Self::TrayAndLid => h * 4.0 + (l + w) * 2.0,
+            Self::Folder => l + w * 2.0 + h * 4.0,
+            Self::Telescope => {
+                let half = size.telescope().half() + returns;
+                let girth = (size.width + size.height) * 2.0 + returns;
+                let [long, short] = [w.max(h), w.min(h)];
+                (long + short * 2.0) * 2.0 + half * 2.0 + girth
+            }
+        };
+        let edges = match self {
+            Self::SlottedEdge => l * 4.0 + w * 3.0,
+            Self::SlottedFace => l * 4.0 + h * 3.0,
+            Self::TrayAndLid => (l + w) * 2.0,
+            Self::Folder => l * 2.0,
+            Self::Telescope => w.max(h) * 4.0,
+        };
+        if every_seam { closed + edges } else { closed }
+    }
+
+    /// Returns what it bears, standing on the long narrow side, of what a ring of upright flutes would.
+    #[must_use]
+    pub const fn column(self) -> f64 {
+        match self {
+            Self::SlottedEdge | Self::Telescope => 1.0,
+            Self::SlottedFace | Self::TrayAndLid | Self::Folder => SPLIT,
+        }
+    }
+
+    /// Returns why a box of a size can't be folded by hand.
+    #[must_use]
+    pub fn too_small(self, size: BoxSize) -> Option<TooSmall> {
+        let c = size.caliper;
+        let least = SHORTEST_FLAP.max(c * SHORTEST_FLAP_BOARDS);
+        let half = |side: Length| (side + c) / 2.0;
+        let (what, flap) = match self {
+            Self::SlottedEdge => ("flaps", half(size.height.min(size.length))),
+            Self::SlottedFace => ("flaps", half(size.width.min(size.length))),
+            Self::TrayAndLid => ("walls", size.height + c / 2.0),
+            Self::Folder => ("walls", size.height + c),
+            Self::Telescope if size.length < SHORTEST_TELESCOPE => {
+                return Some(TooSmall {
+                    what: "halves",
+                    found: size.length,
+                    least: SHORTEST_TELESCOPE,
+                });
+            }
+            Self::Telescope => ("flaps", half(size.width.min(size.height))),
+        };
+        (flap < least).then_some(TooSmall {
+            what,
+            found: flap,
+            least,
+        })
+    }
+}
+
+/// What of a box is too small to be folded by hand.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct TooSmall {
+    /// What it is.
+    pub what: &'static str,
+    /// How long it is.
+    pub found: Length,
+    /// How long it would have to be.
+    pub least: Length,
+}
+
+impl BoxSize {
+    /// A telescope slides along the length, whichever side is the longest.
+    fn telescope(self) -> Telescope {
+        Telescope::new(self.length, [self.width, self.height], self.caliper)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn worked() -> BoxSize {
+        let [length, width, height, caliper] = [740.0, 560.0, 90.0, 4.0].map(Length::mm);
+        BoxSize {
+            length,
+            width,
+            height,
+            caliper,
+        }
+    }
+
+    fn outside(style: CartonStyle) -> [f64; 3] {
+        let (size, beyond) = (worked(), style.beyond(worked()));
+        [
+            size.length + beyond.length[0] + beyond.length[1],
+            size.width + beyond.width[0] + beyond.width[1],
+            size.height + beyond.front + beyond.back,
+        ]
+        .map(Length::as_mm)
+    }
+
+    #[test]
+    fn a_closed_box_is_larger_by_the_boards_that_lie_on_each_side() {
+        // Board 4: 2c, 4c and 3c; 2c, 3c, 4c; 2c each; 2c, 2c, 3c; 4c, 4c + 3, 6c + 3.
+        for (style, wanted) in [
+            (CartonStyle::SlottedEdge, [748.0, 576.0, 102.0]),
+            (CartonStyle::SlottedFace, [748.0, 572.0, 106.0]),
+            (CartonStyle::TrayAndLid, [748.0, 568.0, 98.0]),
+            (CartonStyle::Folder, [748.0, 568.0, 102.0]),
+            (CartonStyle::Telescope, [756.0, 579.0, 117.0]),
+        ] {
+            assert_eq!(outside(style), wanted, "{style:?}");
+        }
+    }
+
+    #[test]
+    fn seams_are_closed_with_their_returns() {
+        // With returns of 50 at both ends: 840, 660, 190. Edge: (840 + 380) × 2 + 660 = 3100, and every seam
+        // 4 × 840 + 3 × 660 more. Face: (840 + 1320) × 2 + 190 = 4510. Tray: 760 + 3000. Folder: 840 + 1320 + 760.
+        // Telescope: half (740 + 111)/2 + 100 = 525.5, girth 1400: (660 + 380) × 2 + 1051 + 1400 = 4531.
+        let seal =
+            |style: CartonStyle, every| style.seal(worked(), Length::mm(50.0), every).as_mm();
+        assert_eq!(seal(CartonStyle::SlottedEdge, false), 3100.0);
+        assert_eq!(seal(CartonStyle::SlottedEdge, true), 8440.0);
+        assert_eq!(seal(CartonStyle::SlottedFace, false), 4510.0);
+        assert_eq!(seal(CartonStyle::TrayAndLid, false), 3760.0);
+        assert_eq!(seal(CartonStyle::Folder, false), 2920.0);
+        assert!((seal(CartonStyle::Telescope, false) - 4531.0).abs() < 1e-9);
+    }
+
+    #[test]
+    fn what_a_hand_can_not_fold_is_too_small() {
+        // Flaps (30 + 4)/2 = 17 are under 20; walls of 32 and 34 are not. Of board 7 they would have to be 28.
+        let shallow = BoxSize {
+            height: Length::mm(30.0),
+            ..worked()
+        };
+        let small = CartonStyle::SlottedEdge
+            .too_small(shallow)
+            .expect("17 under 20");
+        assert_eq!(
+            (small.found, small.least),
+            (Length::mm(17.0), Length::mm(20.0))
+        );
+        assert!(CartonStyle::TrayAndLid.too_small(shallow).is_none());
+        assert!(CartonStyle::SlottedFace.too_small(shallow).is_none());
+        let thick = BoxSize {
+            caliper: Length::mm(7.0),
+            height: Length::mm(23.0),
+            ..worked()
+        };
+        let small = CartonStyle::TrayAndLid
+            .too_small(thick)
+            .expect("26.5 under 28");
+        assert_eq!(
+            (small.found, small.least),
+            (Length::mm(26.5), Length::mm(28.0))
+        );
+        let short = BoxSize {
+            length: Length::mm(99.0),
+            ..worked()
+        };
+        assert_eq!(
+            CartonStyle::Telescope
+                .too_small(short)
+                .map(|small| small.what),
+            Some("halves")
+        );
+    }
+}

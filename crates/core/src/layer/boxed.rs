@@ -1,0 +1,123 @@
+//! The box around what it holds, or a second one around the first.
+
+use super::{
+    Addition, Cushioning, Direction, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies,
+};
+use crate::{
+    carton::{Beyond, BoxSize, Carton, CartonStyle},
+    house::SealRule,
+    quantity::{Area, Length, decimal_of},
+};
+
+/// Returns the box that leaves no more room around an envelope than it has.
+///
+/// Its length follows the long side of the art, whichever side of the envelope is longer: a box that turned over when
+/// a layer grew would shrink on one side.
+const fn holding(inside: Envelope, long_way: Direction, caliper: Length) -> BoxSize {
+    let (length, width) = match long_way {
+        Direction::Up => (inside.up, inside.across),
+        Direction::Across => (inside.across, inside.up),
+    };
+    BoxSize {
+        length,
+        width,
+        height: inside.through,
+        caliper,
+    }
+}
+
+/// What a box adds to an envelope, with the bulge of its back once it is filled.
+fn adds(beyond: Beyond, long_way: Direction, bulge: Length) -> Addition {
+    let (across, up) = match long_way {
+        Direction::Up => (beyond.width, beyond.length),
+        Direction::Across => (beyond.length, beyond.width),
+    };
+    Addition {
+        left: across[0],
+        right: across[1],
+        top: up[0],
+        bottom: up[1],
+        front: beyond.front,
+        back: beyond.back + bulge,
+    }
+}
+
+/// Returns the layer of a box around what it holds: the box, or a second one around it.
+pub(crate) fn boxed(
+    supplies: &Supplies<'_>,
+    slot: LayerSlot,
+    style: CartonStyle,
+    (long_way, inside): (Direction, Envelope),
+) -> Layer {
+    let board = supplies.box_board;
+    let allowances = supplies.allowances();
+    let size = holding(inside, long_way, board.caliper);
+    let carton = Carton::of(style, size, board, allowances);
+    let area = carton.board(allowances.sheet_lap);
+    let cut: Area = carton
+        .parts()
+        .map(|(blank, _)| blank.width * blank.height)
+        .sum();
+    let around: Length = carton
+        .parts()
+        .map(|(blank, _)| blank.width + blank.height)
+        .sum();
+    let every = supplies.rules.schools.seal == SealRule::EverySeam;
+    let sealed = style.seal(size, allowances.seal_return, every);
+    supplies.layer(Making {
+        slot,
+        stuff: board.into(),
+        adds: adds(style.beyond(size), long_way, allowances.box_bulge),
+        inside,
+        area,
+        mass: board.areal_density * area,
+        doubt: allowances.sheet_doubt,
+        cost: board.price_per_m2() * decimal_of(cut.as_m2()),
+        tape: Some((supplies.seal_tape, sealed)),
+        minutes: allowances.box_minutes
+            + allowances.box_minutes_per_m * around.as_m()
+            + allowances.seal_minutes
+            + allowances.seal_minutes_per_m * sealed.as_m(),
+        why: style.why(),
+        make: match style {
+            CartonStyle::SlottedEdge | CartonStyle::SlottedFace => Make::SlottedBox(carton),
+            _ => Make::CutBox(carton),
+        },
+        cushioning: Some(Cushioning::of_board(Sides::all(board.caliper))),
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_box_lies_as_the_long_side_of_the_art_does() {
+        let inside = Envelope {
+            across: Length::mm(560.0),
+            up: Length::mm(740.0),
+            through: Length::mm(90.0),
+        };
+        let [one, two] = [4.0, 8.0].map(Length::mm);
+        // Opening on the ends across: two flaps there, a wall above and below; a wall in front; a wall, the tab and
+        // the bulge behind.
+        let size = holding(inside, Direction::Up, one);
+        assert_eq!((size.length, size.width), (inside.up, inside.across));
+        let found = adds(
+            CartonStyle::SlottedEdge.beyond(size),
+            Direction::Up,
+            Length::mm(3.0),
+        );
+        assert_eq!((found.left, found.top), (two, one));
+        assert_eq!((found.front, found.back), (one, Length::mm(11.0)));
+        // Turned, its flaps lie above and below.
+        let size = holding(inside, Direction::Across, one);
+        assert_eq!((size.length, size.width), (inside.across, inside.up));
+        let found = adds(
+            CartonStyle::SlottedEdge.beyond(size),
+            Direction::Across,
+            Length::ZERO,
+        );
+        assert_eq!((found.left, found.top), (one, two));
+    }
+}

@@ -1,0 +1,159 @@
+//! How else a box could be made: every style, with what it would change, the best by the house's rule first.
+
+use serde::Serialize;
+
+use super::{MoreCost, choosing};
+use crate::{
+    Refusal,
+    carton::{Blank, Carton, CartonStyle, SheetNeed},
+    house::Choices,
+    layer::Envelope,
+    plan::{Change, FindingLevel, Plan},
+    quantity::{Area, LengthUnit, Minutes, Money, show_length},
+    shipment::{Commission, House, ShipmentInputs, Worked},
+};
+
+/// A style that the box could be made in.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct StyleOffer {
+    /// How it is made.
+    pub style: CartonStyle,
+    /// What it is called.
+    pub name: &'static str,
+    /// Why one would make it.
+    pub why: &'static str,
+    /// The choices to merge into those of the shipment.
+    pub choices: Choices,
+    /// Whether the box is made so.
+    pub chosen: bool,
+    /// Whether it raises no new Stop or Mind, and the odds are as good as the house asks for.
+    pub keeps: bool,
+    /// Why it does not fit.
+    pub refused: Option<String>,
+    /// What it is cut to, part by part.
+    pub blanks: Vec<Blank>,
+    /// Of board that stays in it.
+    #[serde(rename = "board_m2")]
+    pub board: Area,
+    /// How many sheets are opened for it; nothing where no sheet takes a part.
+    pub sheets: Option<u32>,
+    /// To make and close it.
+    pub minutes: Minutes,
+    /// The parcel outside.
+    pub outside: Envelope,
+    /// All told: materials, carriage and work; less than zero where it saves.
+    pub cost: Money,
+    /// What it would change.
+    pub change: Change,
+}
+
+/// Returns every style that the box of a shipment could be made in; nothing before the piece is known, or where it
+/// goes in no box that is cut.
+///
+/// First come those that fit, raise no new Stop or Mind, and leave the odds as good as the house asks for; of them
+/// the cheapest in money and work. Source: house rule.
+///
+/// # Errors
+/// A [`Refusal`] when the plan as it is can't be made.
+pub fn styles(inputs: &ShipmentInputs, house: &House) -> Result<Vec<StyleOffer>, Vec<Refusal>> {
+    let Some(piece) = inputs.piece()? else {
+        return Ok(Vec::new());
+    };
+    let commission = Commission::of(inputs, piece, house)?;
+    let worked = Worked::out(inputs, house)?;
+    let Some((plan, carton)) = worked.plan.as_ref().and_then(with_box) else {
+        return Ok(Vec::new());
+    };
+    let mut offers = Vec::with_capacity(CartonStyle::ALL.len());
+    for style in CartonStyle::ALL {
+        let choices = Choices {
+            box_style: Some(style),
+            ..Choices::default()
+        };
+        let (choices, then) = choosing(inputs, Some(&commission.began), choices);
+        let made = Worked::out(&then, house)?;
+        let Some((other, box_then)) = made.plan.as_ref().and_then(with_box) else {
+            continue;
+        };
+        let cost = MoreCost::between(inputs, (&worked, plan), (&made, other)).whole;
+        let allowances = &commission.rules.allowances;
+        offers.push(StyleOffer {
+            style,
+            name: style.name(),
+            why: style.why(),
+            choices,
+            chosen: style == carton.style,
+            keeps: keeps(plan, other, allowances.odds_worsening),
+            refused: refused(box_then, house.rules.told_in),
+            blanks: box_then.parts().map(|(blank, _)| blank.clone()).collect(),
+            board: box_then.board(allowances.sheet_lap),
+            sheets: sheets(box_then),
+            minutes: minutes_of(other),
+            outside: other.tally.outside,
+            cost,
+            change: Change::between(plan, other),
+        });
+    }
+    offers.sort_by_key(|offer| (offer.refused.is_some(), !offer.keeps, offer.cost.amount));
+    Ok(offers)
+}
+
+/// The plan with the box that holds the piece: of two the inner one, which alone has a style of its own.
+fn with_box(plan: &Plan) -> Option<(&Plan, &Carton)> {
+    let carton = plan.layers.iter().find_map(|layer| layer.make.carton())?;
+    Some((plan, carton))
+}
+
+fn minutes_of(plan: &Plan) -> Minutes {
+    let boxed = plan
+        .layers
+        .iter()
+        .find(|layer| layer.make.carton().is_some());
+    boxed.map_or(Minutes::ZERO, |layer| layer.minutes)
+}
+
+fn keeps(now: &Plan, then: &Plan, worsening: f64) -> bool {
+    let heavy = |plan: &Plan| {
+        plan.findings
+            .iter()
+            .filter(|finding| finding.level != FindingLevel::Note)
+            .map(|finding| finding.code)
+            .collect::<Vec<_>>()
+    };
+    let known = heavy(now);
+    heavy(then).iter().all(|code| known.contains(code))
+        && then.odds.probability <= now.odds.probability * (1.0 + worsening)
+}
+
+/// Why a box can't be made: too small to fold, or no sheet for a part.
+fn refused(carton: &Carton, unit: LengthUnit) -> Option<String> {
+    let told = |length| show_length(length, unit);
+    if let Some(small) = carton.style.too_small(carton.size()) {
+        return Some(format!(
+            "its {} would be {}: under {} they can't be folded by hand",
+            small.what,
+            told(small.found),
+            told(small.least)
+        ));
+    }
+    let (blank, _) = carton
+        .parts()
+        .find(|(_, sheet)| **sheet == SheetNeed::NoSheet)?;
+    Some(format!(
+        "no sheet of this board takes {} × {}, even joined at its scores",
+        told(blank.width),
+        told(blank.height)
+    ))
+}
+
+fn sheets(carton: &Carton) -> Option<u32> {
+    carton
+        .parts()
+        .map(|(_, sheet)| match sheet {
+            SheetNeed::One { .. } => Some(1),
+            SheetNeed::Joined { sheets, .. } => Some(*sheets),
+            SheetNeed::NoSheet => None,
+        })
+        .sum()
+}

@@ -1,0 +1,182 @@
+//! Every style of box, pressed for every everyday piece.
+
+use crate::studio::{everyday, house};
+use hummock_core::{
+    carton::{Carton, CartonStyle, SheetNeed},
+    house::Choices,
+    layer::Envelope,
+    plan::Plan,
+    quantity::Length,
+    shipment::{House, ShipmentInputs, Worked},
+    ways::styles,
+};
+
+fn pressed(inputs: &ShipmentInputs, choices: &Choices, house: &House) -> Worked {
+    let then = ShipmentInputs {
+        choices: inputs.choices.patched(choices),
+        ..inputs.clone()
+    };
+    Worked::out(&then, house).expect("what is offered can be planned")
+}
+
+fn inner_box(plan: &Plan) -> Option<&Carton> {
+    plan.layers.iter().find_map(|layer| layer.make.carton())
+}
+
+fn around_the_box(plan: &Plan) -> [Envelope; 2] {
+    let at = plan
+        .layers
+        .iter()
+        .position(|layer| layer.make.carton().is_some())
+        .expect("it is boxed");
+    [at - 1, at].map(|at| plan.layers[at].envelope)
+}
+
+#[test]
+fn every_style_that_is_offered_is_what_it_says() {
+    let house = house();
+    let (mut tried, mut kept) = (0, 0);
+    for each in everyday() {
+        let now = pressed(&each.inputs, &Choices::default(), &house);
+        let plan = now.plan.as_ref().expect("a plan");
+        let offers = styles(&each.inputs, &house).expect("offers");
+        if inner_box(plan).is_none() {
+            assert!(
+                offers.is_empty(),
+                "{}: a tube or a mailer is bought",
+                each.name
+            );
+            continue;
+        }
+        assert_eq!(offers.len(), CartonStyle::ALL.len(), "{}", each.name);
+        assert_eq!(offers.iter().filter(|offer| offer.chosen).count(), 1);
+        for offer in &offers {
+            let says = format!("{}: {}", each.name, offer.name);
+            let worked = pressed(&each.inputs, &offer.choices, &house);
+            let then = worked.plan.as_ref().expect("a plan");
+            let carton = inner_box(then).expect("a box");
+            assert_eq!(carton.style, offer.style, "{says}");
+            assert_eq!(then.tally.outside, offer.outside, "{says}");
+            // What is inside is held with the room that it had, whatever is around it.
+            let [held, closed] = around_the_box(then);
+            assert_eq!(held, around_the_box(plan)[0], "{says}");
+            let mut sides = [held.across, held.up];
+            sides.sort();
+            let mut inside = [carton.inside_length, carton.inside_width];
+            inside.sort();
+            assert_eq!(
+                (inside, carton.inside_height),
+                (sides, held.through),
+                "{says}"
+            );
+            assert!(closed.holds(held), "{says}");
+            let refused = carton.style.too_small(carton.size()).is_some() || !carton.can_be_cut();
+            assert_eq!(offer.refused.is_some(), refused, "{says}");
+            assert_eq!(offer.sheets.is_some(), carton.can_be_cut(), "{says}");
+            if offer.keeps {
+                assert!(
+                    then.odds.probability <= plan.odds.probability * 1.1 + 1e-12,
+                    "{says}"
+                );
+                kept += 1;
+            }
+            tried += 1;
+        }
+        // Nothing that does not fit stands before what does, nor a dearer one before a cheaper one that keeps as well.
+        for pair in offers.windows(2) {
+            let rank = |at: usize| {
+                (
+                    pair[at].refused.is_some(),
+                    !pair[at].keeps,
+                    pair[at].cost.amount,
+                )
+            };
+            assert!(rank(0) <= rank(1), "{}", each.name);
+        }
+    }
+    // Five styles for each of the pieces that go in a box; what is there keeps at least.
+    assert!(tried >= 200 && kept * 5 >= tried, "{kept} of {tried}");
+}
+
+#[test]
+fn no_everyday_piece_is_left_without_a_box() {
+    let house = house();
+    let mut answered = Vec::new();
+    for each in everyday() {
+        let now = pressed(&each.inputs, &Choices::default(), &house);
+        let plan = now.plan.as_ref().expect("a plan");
+        let cut = |plan: &Plan| {
+            plan.layers
+                .iter()
+                .all(|layer| layer.make.carton().is_none_or(Carton::can_be_cut))
+        };
+        if cut(plan) {
+            continue;
+        }
+        let finding = plan
+            .findings
+            .iter()
+            .find(|finding| finding.code == "no-sheet-for-blank");
+        let remedy = finding
+            .and_then(|finding| finding.remedy.as_ref())
+            .expect(&each.name);
+        let then = pressed(&each.inputs, &remedy.choices, &house);
+        let plan = then.plan.as_ref().expect("a plan");
+        assert!(cut(plan), "{}: {}", each.name, remedy.label);
+        assert!(
+            plan.findings
+                .iter()
+                .all(|finding| finding.code != "no-sheet-for-blank")
+        );
+        answered.push(each.name);
+    }
+    assert!(answered.len() <= 3, "{answered:?}");
+}
+
+#[test]
+fn a_blank_is_joined_at_scores_that_part_it_and_nowhere_else() {
+    let house = house();
+    let mut joined = 0;
+    for each in everyday() {
+        for style in CartonStyle::ALL {
+            let choices = Choices {
+                box_style: Some(style),
+                ..Choices::default()
+            };
+            let worked = pressed(&each.inputs, &choices, &house);
+            let plan = worked.plan.as_ref().expect("a plan");
+            let Some(carton) = inner_box(plan) else {
+                continue;
+            };
+            for (blank, sheet) in carton.parts() {
+                let SheetNeed::Joined {
+                    parts,
+                    cut_at_mm,
+                    sheet,
+                    ..
+                } = sheet
+                else {
+                    continue;
+                };
+                joined += 1;
+                assert_eq!(parts.len(), cut_at_mm.len() + 1);
+                let lap = house.rules.allowances.sheet_lap;
+                let laps: Length = cut_at_mm.iter().map(|_| lap).sum();
+                let widths: Length = parts.iter().map(|part| part.width).sum();
+                assert!((widths - laps - blank.width).as_mm().abs() < 1e-6);
+                for at in cut_at_mm {
+                    assert!(blank.runs_across.contains(at), "{}: not a score", each.name);
+                    let crossed = blank.panels.iter().any(|panel| {
+                        let across = || panel.outline.iter().map(|point| point.x);
+                        across().any(|x| x < *at) && across().any(|x| x > *at)
+                    });
+                    assert!(!crossed, "{}: through a panel", each.name);
+                }
+                for part in parts {
+                    assert!(part.width <= sheet.width && part.height <= sheet.height);
+                }
+            }
+        }
+    }
+    assert!(joined >= 10, "{joined}");
+}
