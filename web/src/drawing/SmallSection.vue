@@ -17,6 +17,7 @@ const FILLS: Record<string, string> = {
   wrap: 'var(--bubble)',
   edge_fill: 'var(--fill)',
   slotted_box: 'var(--card-line)',
+  cut_box: 'var(--card-line)',
   tube: 'var(--card-line)',
   mailer: 'var(--card-line)',
   roll: 'var(--heather)',

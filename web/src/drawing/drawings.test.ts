@@ -19,7 +19,16 @@ function wellDrawn(html: string): void {
 }
 
 describe('the section on the bench', () => {
-  const kinds = ['contact_sheet', 'wrap', 'edge_fill', 'slotted_box', 'roll', 'tube', 'glass_tape'] as const;
+  const kinds = [
+    'contact_sheet',
+    'wrap',
+    'edge_fill',
+    'slotted_box',
+    'cut_box',
+    'roll',
+    'tube',
+    'glass_tape',
+  ] as const;
   const side = fc.double({ min: 0, max: 120, noNaN: true });
   const adds = fc.record({
     left_mm: side,

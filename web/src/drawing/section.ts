@@ -206,7 +206,8 @@ function bandsOf(
       return around('foam', { edge: 1, front: 1, back: 1 }).map(near(thick.edge));
     case 'edge_fill':
       return around('fill', { edge: 1, front: 1, back: 1 });
-    case 'slotted_box': {
+    case 'slotted_box':
+    case 'cut_box': {
       // Behind, the wall alone is board; the tab laps only at one side, and the bulge is air.
       const wall = make.caliper_mm * times * scale;
       const walls = around('card', { edge: Math.round(thick.edge / wall), front: 1, back: 1 });

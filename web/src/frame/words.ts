@@ -1,5 +1,5 @@
 // The words for what the core names by a key.
-import type { Layer, MakeOf, NextAct, Reason } from '@/api/types';
+import type { CartonStyle, Layer, MakeOf, NextAct, Reason } from '@/api/types';
 import type { StopName } from '@/shipment/stops';
 import * as show from '@/units/show';
 import type { useUnits } from '@/units/useUnits';
@@ -262,8 +262,9 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
         make: `${units.number(make.clearance_mm)} at each edge, ${units.length(make.behind_mm)} behind, ${make.loose_litres} litres loose`,
       };
     case 'slotted_box':
+    case 'cut_box':
       return {
-        name: layer.slot === 'second_box' ? 'Second slotted box' : 'Slotted box',
+        name: layer.slot === 'second_box' ? 'Second slotted box' : BOX_NAMES[make.style],
         make: boxWords(make, material, units),
       };
     case 'mailer':
@@ -295,7 +296,26 @@ export function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
-function boxWords(make: MakeOf<'slotted_box'>, material: string, units: Units): string {
+/** A box by its style. */
+export const BOX_NAMES: Record<CartonStyle, string> = {
+  slotted_edge: 'Slotted box',
+  slotted_face: 'Slotted box, opening on the face',
+  tray_and_lid: 'Tray and lid',
+  folder: 'Folder',
+  telescope: 'Telescope',
+};
+export const BOX_STYLES = Object.entries(BOX_NAMES).map(([value, text]) => ({ value, text }));
+
+/** Where the tape goes that closes a box. */
+export const BOX_SEALS: Record<CartonStyle, string> = {
+  slotted_edge: 'an H at both ends',
+  slotted_face: 'an H before and behind',
+  tray_and_lid: 'the corners, and the lid all round',
+  folder: 'the middle, both ends and their corners',
+  telescope: 'both ends, both joints, and once around',
+};
+
+function boxWords(make: MakeOf<'slotted_box' | 'cut_box'>, material: string, units: Units): string {
   return `${material}, blank ${units.size(make.blank.width_mm, make.blank.height_mm)}`;
 }
 

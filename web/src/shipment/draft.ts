@@ -60,6 +60,7 @@ const CHOICES = {
   name_tag: '',
   fill: '',
   box_board: '',
+  box_style: '',
   board_proud: '',
   pocket_leg: '',
   pad_thickness: '',

@@ -1,7 +1,7 @@
 // Every field of a shipment, by the path that the server names it by: what it is called, how it is typed, and which
 // codes it may hold. Forms, conflicts and the tally take their words from here; what stands for an empty field comes
 // from the core, with the studio.
-import { CONDITIONS, CONSTRUCTIONS, MEDIA, OUTLINES, PAINTS, PANES, TOPS } from '@/frame/words';
+import { BOX_STYLES, CONDITIONS, CONSTRUCTIONS, MEDIA, OUTLINES, PAINTS, PANES, TOPS } from '@/frame/words';
 import { dayAndYear } from '@/units/show';
 
 import type { StopName } from './stops';
@@ -79,6 +79,7 @@ export const FIELDS = {
   'choices.name_tag': choice('Name tag'),
   'choices.fill': choice('Fill'),
   'choices.box_board': choice('Box board'),
+  'choices.box_style': choice('How the box is made', BOX_STYLES),
   'choices.board_proud': length('Proud margin', 'board_proud_mm'),
   'choices.pocket_leg': length('Leg'),
   'choices.pad_thickness': length('Thickness', 'pad_thickness_mm'),
@@ -117,7 +118,7 @@ const OF_LAYER: Record<string, string> = {
 /** The stop at which a field is typed. */
 export function stopOfField(path: string): StopName {
   if (path === 'service') return 'price';
-  if (path === 'choices.box_board') return 'box';
+  if (path.startsWith('choices.box_')) return 'box';
   return path.startsWith('choices.') ? 'guard' : 'measure';
 }
 

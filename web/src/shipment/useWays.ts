@@ -48,6 +48,10 @@ export function waysOf({ plan, typed, unit }: Asking) {
     alternatives: computed(() =>
       data.value?.of === slot.value ? (data.value?.found?.alternatives ?? undefined) : undefined,
     ),
+    /** How else the box could be made, where that is looked at. */
+    styles: computed(() =>
+      data.value?.of === slot.value ? (data.value?.found?.styles ?? undefined) : undefined,
+    ),
     /** They can't be worked out just now: the server is away, or what is typed can't be read yet. */
     away: computed(() => away.value || refused.value !== undefined),
     slot,

@@ -201,7 +201,7 @@ async fn from_tape_measure_to_price_in_millimetres(pool: PgPool) -> Result<()> {
     page.holds("choices.clearance", "5 mm").await?;
     page.keys(Key::Escape).await?;
     page.press_called("This guard is right").await?;
-    page.sees("main", "Blank, seen from inside").await?;
+    page.sees("main", "flat, seen from inside").await?;
     page.back().await?;
     page.sees("main", "Layers, from the art outward").await?;
     assert_eq!(page.address().await?, address);
@@ -339,7 +339,7 @@ async fn the_keyboard_alone_is_enough(pool: PgPool) -> Result<()> {
     page.keys("2").await?;
     page.sees("main", "Layers, from the art outward").await?;
     page.keys("3").await?;
-    page.sees("main", "Blank, seen from inside").await?;
+    page.sees("main", "flat, seen from inside").await?;
     page.keys("4").await?;
     page.sees("main", "Prices follow from where it goes")
         .await?;

@@ -45,6 +45,7 @@ interface Style {
 function boxed({ style, asks = SIDES, piece = () => ({}), ...rest }: Style): Sum {
   return {
     ...rest,
+    path: 'box',
     asks,
     piece,
     work: (numbers) =>

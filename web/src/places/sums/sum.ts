@@ -66,6 +66,8 @@ export type Answer = Record<string, unknown>;
 
 export interface Sum {
   name: SumName;
+  /** What the server calls it, where that is not its name. */
+  path?: string;
   title: string;
   about: string;
   asks: readonly Ask[];

@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed } from 'vue';
+import { BFormRadioGroup } from 'bootstrap-vue-next/components/BFormRadio';
+import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 
+import type { SheetNeed } from '@/api/types';
 import BlankDrawing from '@/drawing/BlankDrawing.vue';
+import { BOX_NAMES, BOX_SEALS, capital } from '@/frame/words';
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useHouse } from '@/stops/guard/useHouse';
@@ -11,6 +14,7 @@ import { area } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import CutList from './CutList.vue';
+import StyleCards from './StyleCards.vue';
 import TubeBox from './TubeBox.vue';
 
 const { id, draft, plan, summary, fingerprint, line, save } = useShipment();
@@ -18,24 +22,36 @@ const house = useHouse();
 const units = useUnits();
 const router = useRouter();
 
-const layer = computed(() => plan.value?.layers.at(-1));
+/** Of two boxes the one that is looked at; the second, which is seen from outside, at first. */
+const which = ref<'box' | 'second_box'>('second_box');
+const BOXES = [
+  { value: 'box', text: 'first box' },
+  { value: 'second_box', text: 'second box' },
+];
+const twice = computed(() => plan.value?.layers.some(({ slot }) => slot === 'second_box'));
+const layer = computed(() => {
+  const layers = plan.value?.layers ?? [];
+  return (twice.value && layers.find(({ slot }) => slot === which.value)) || layers.at(-1);
+});
 const carton = computed(() => {
   const make = layer.value?.make;
-  return make?.kind === 'slotted_box' ? make : undefined;
+  return make?.kind === 'slotted_box' || make?.kind === 'cut_box' ? make : undefined;
+});
+const parts = computed(() => {
+  const made = carton.value;
+  return made ? [{ blank: made.blank, sheet: made.sheet }, ...made.more_parts] : [];
 });
 const mailer = computed(() => {
   const make = layer.value?.make;
   return make?.kind === 'mailer' ? make : undefined;
 });
-const sheet = computed(() => {
-  const need = carton.value?.sheet;
-  if (!need || need.kind === 'no_sheet')
-    return 'no sheet in the stores is large enough, even for a blank in two parts';
+function sheetWords(need: SheetNeed): string {
+  if (need.kind === 'no_sheet') return 'no sheet in the stores is large enough, even joined at its scores';
   const size = units.size(need.sheet.width_mm, need.sheet.height_mm);
   if (need.kind === 'one') return `one sheet ${size}`;
-  const parts = need.parts.map((part) => units.size(part.width_mm, part.height_mm)).join(' and ');
-  return `${need.sheets === 1 ? 'one sheet' : `${need.sheets} sheets`} ${size}, in parts of ${parts}`;
-});
+  const joined = need.parts.map((part) => units.size(part.width_mm, part.height_mm)).join(' and ');
+  return `${need.sheets === 1 ? 'one sheet' : `${need.sheets} sheets`} ${size}, in parts of ${joined}`;
+}
 const done = computed(() => line.value?.stops[2]?.mark === 'done');
 
 async function settle(): Promise<void> {
@@ -46,48 +62,66 @@ async function settle(): Promise<void> {
 </script>
 
 <template>
-  <div v-if="carton && summary && layer" class="box">
-    <section>
-      <h2>{{ layer.slot === 'second_box' ? 'Second box' : 'Slotted box' }}, opening on an edge</h2>
-      <p v-if="layer.slot === 'second_box'" class="soft">
-        The first box is cut the same way around what it holds; its figures are at its layer in Guard.
-      </p>
-      <p>{{ layer.why }}</p>
-      <DraftField
-        path="choices.box_board"
-        label="Board"
-        :codes="house.foldingBoards.value"
-        :empty="`House rule: ${house.boardName(house.materials.value?.box_board)}`"
-      />
-      <dl class="figure">
-        <dt>inside</dt>
-        <dd>{{ units.size(carton.inside_length_mm, carton.inside_width_mm, carton.inside_height_mm) }}</dd>
-        <dt>outside</dt>
-        <dd>
-          {{ units.size(summary.outside.across_mm, summary.outside.up_mm, summary.outside.through_mm) }}
-        </dd>
-        <dt>board</dt>
-        <dd>{{ area(carton.blank.area_m2) }}, {{ layer.material_name }}</dd>
-        <dt>sheet</dt>
-        <dd>{{ sheet }}</dd>
-        <dt>tape</dt>
-        <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m, an H at both ends</dd>
-      </dl>
-      <CutList :carton="carton" />
-    </section>
-    <section>
-      <div class="heading-row">
-        <h2>Blank, seen from inside</h2>
-        <span class="soft figure">
-          {{ units.size(carton.blank.width_mm, carton.blank.height_mm) }}, flutes upright
-        </span>
-      </div>
-      <div class="panel"><BlankDrawing :blank="carton.blank" /></div>
-      <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
-      <BButton variant="primary" class="no-print" @click="settle">
-        {{ done ? 'The box is right. On to Price' : 'This box is right' }}
-      </BButton>
-    </section>
+  <div v-if="carton && summary && layer">
+    <StyleCards />
+    <div class="box">
+      <section>
+        <BFormRadioGroup
+          v-if="twice"
+          v-model="which"
+          :options="BOXES"
+          buttons
+          size="sm"
+          name="which-box"
+          aria-label="Which box"
+        />
+        <h2>{{ layer.slot === 'second_box' ? 'Second slotted box' : BOX_NAMES[carton.style] }}</h2>
+        <p>{{ layer.why }}</p>
+        <DraftField
+          path="choices.box_board"
+          label="Board"
+          :codes="house.foldingBoards.value"
+          :empty="`House rule: ${house.boardName(house.materials.value?.box_board)}`"
+        />
+        <dl class="figure">
+          <dt>inside</dt>
+          <dd>{{ units.size(carton.inside_length_mm, carton.inside_width_mm, carton.inside_height_mm) }}</dd>
+          <dt>outside</dt>
+          <dd>
+            {{ units.size(layer.envelope.across_mm, layer.envelope.up_mm, layer.envelope.through_mm) }}
+          </dd>
+          <dt>board</dt>
+          <dd>{{ area(layer.area_m2) }}, {{ layer.material_name }}</dd>
+          <dt>tape</dt>
+          <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m, {{ BOX_SEALS[carton.style] }}</dd>
+        </dl>
+        <section v-for="part in parts" :key="part.blank.part" :aria-label="`Cut list, ${part.blank.part}`">
+          <h3>Cut list of the {{ part.blank.part }}, running, in {{ units.unit.value }}</h3>
+          <p class="soft">{{ sheetWords(part.sheet) }}</p>
+          <CutList
+            :blank="part.blank"
+            :sheet="part.sheet"
+            :slot-mm="carton.slot_mm"
+            :tab-mm="carton.tab_mm"
+          />
+        </section>
+      </section>
+      <section>
+        <template v-for="part in parts" :key="part.blank.part">
+          <div class="heading-row">
+            <h2>{{ capital(part.blank.part) }}, flat, seen from inside</h2>
+            <span class="soft figure">
+              {{ units.size(part.blank.width_mm, part.blank.height_mm) }}, flutes upright
+            </span>
+          </div>
+          <div class="panel part"><BlankDrawing :blank="part.blank" /></div>
+        </template>
+        <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
+        <BButton variant="primary" class="no-print" @click="settle">
+          {{ done ? 'The box is right. On to Price' : 'This box is right' }}
+        </BButton>
+      </section>
+    </div>
   </div>
   <TubeBox v-else-if="plan && layer?.make.kind === 'tube'" :plan="plan" :layer="layer">
     <BButton variant="primary" class="no-print" @click="settle">
@@ -144,6 +178,16 @@ dt {
 }
 dd {
   margin: 0;
+}
+h3 {
+  margin: 12px 0 0;
+  font-size: 1.0625rem;
+}
+.box .soft {
+  margin: 0 0 2px;
+}
+.part {
+  margin-bottom: 12px;
 }
 @media (max-width: 900px) {
   .box {

@@ -1,62 +1,72 @@
 <script setup lang="ts">
-import type { MakeOf } from '@/api/types';
+import { computed } from 'vue';
+
+import type { Blank, SheetNeed } from '@/api/types';
 import { useUnits } from '@/units/useUnits';
 
-const { carton } = defineProps<{ carton: MakeOf<'slotted_box'> }>();
+/** What to cut, score and take out of one part, in the order in which it is done. */
+const { blank, sheet, slotMm, tabMm } = defineProps<{
+  blank: Blank;
+  sheet: SheetNeed;
+  slotMm: number;
+  tabMm: number;
+}>();
 const units = useUnits();
-/** Between four walls there are three slots, above and below. */
-const SLOTS = 6;
+/** Four walls have four flaps at an end, with three slots between them. */
+const FLAPS = 4;
+const SLOTS = 3;
+
+const ends = computed(() =>
+  slotMm > 0 ? Math.ceil(blank.panels.filter(({ role }) => role === 'flap').length / FLAPS) : 0,
+);
+const hasTab = computed(() => blank.panels.some(({ role }) => role === 'tab'));
+const scores = (runs: number[]) => runs.slice(1, -1).map(units.number).join(' · ');
+const rows = computed(() => [
+  { says: 'trim the sheet across', is: units.length(blank.width_mm) },
+  { says: 'trim it up', is: units.length(blank.height_mm) },
+  ...(sheet.kind === 'joined'
+    ? [
+        {
+          says: 'cut it apart at the score, with a lap on the left part for the joint',
+          is: sheet.cut_at_mm.map((at) => units.length(at)).join(' · '),
+        },
+      ]
+    : []),
+  { says: 'score up, from the left', is: scores(blank.runs_across_mm) },
+  { says: 'score across, from below', is: scores(blank.runs_up_mm) },
+  ...(ends.value > 0
+    ? [
+        { says: `slots ${units.length(slotMm)} wide, to the scores`, is: `${SLOTS * ends.value} ×` },
+        { says: 'as much off the last flap, beside the tab', is: `${ends.value} ×` },
+      ]
+    : []),
+  ...(ends.value === 0 && blank.panels.length > 1
+    ? [{ says: 'cut the corners away, along the drawing', is: '4 ×' }]
+    : []),
+  ...(hasTab.value ? [{ says: `bevel the tab, ${units.length(tabMm)} wide`, is: '2 ×' }] : []),
+]);
 </script>
 
 <template>
-  <section aria-label="Cut list">
-    <h2>Cut list, running, in {{ units.unit.value }}</h2>
-    <table class="figure">
-      <thead class="visually-hidden">
-        <tr>
-          <th scope="col">what is cut or scored, in this order</th>
-          <th scope="col">where, or how often</th>
+  <table class="figure">
+    <thead class="visually-hidden">
+      <tr>
+        <th scope="col">what is cut or scored, in this order</th>
+        <th scope="col">where, or how often</th>
+      </tr>
+    </thead>
+    <tbody>
+      <template v-for="row in rows" :key="row.says">
+        <tr v-if="row.is">
+          <th scope="row">{{ row.says }}</th>
+          <td>{{ row.is }}</td>
         </tr>
-      </thead>
-      <tbody>
-        <tr>
-          <th scope="row">trim the sheet across</th>
-          <td>{{ units.length(carton.blank.width_mm) }}</td>
-        </tr>
-        <tr>
-          <th scope="row">trim it up</th>
-          <td>{{ units.length(carton.blank.height_mm) }}</td>
-        </tr>
-        <tr v-if="carton.sheet.kind === 'joined'">
-          <th scope="row">in two parts, cut apart at the score; the left one laps over the other</th>
-          <td>{{ units.length(carton.blank.runs_across_mm[2] ?? 0) }}</td>
-        </tr>
-        <tr>
-          <th scope="row">score up, from the left</th>
-          <td>{{ carton.blank.runs_across_mm.slice(1, -1).map(units.number).join(' · ') }}</td>
-        </tr>
-        <tr>
-          <th scope="row">score across, from below</th>
-          <td>{{ carton.blank.runs_up_mm.slice(1, -1).map(units.number).join(' · ') }}</td>
-        </tr>
-        <tr>
-          <th scope="row">slots {{ units.length(carton.slot_mm) }} wide, to the scores</th>
-          <td>{{ SLOTS }} ×</td>
-        </tr>
-        <tr>
-          <th scope="row">bevel the tab, {{ units.length(carton.tab_mm) }} wide</th>
-          <td>2 ×</td>
-        </tr>
-      </tbody>
-    </table>
-  </section>
+      </template>
+    </tbody>
+  </table>
 </template>
 
 <style scoped>
-h2 {
-  margin: 0 0 4px;
-  font-size: 1.1875rem;
-}
 table {
   width: 100%;
   border-collapse: collapse;

@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import SmallNet from '@/drawing/SmallNet.vue';
+import { counted, oneIn, signed } from '@/frame/words';
+import { useShipment } from '@/shipment/useShipment';
+import { useWays } from '@/shipment/useWays';
+import { area } from '@/units/show';
+import { useUnits } from '@/units/useUnits';
+
+/** How the box could be made: each style as a small net, with what it takes and what it would change. */
+const { choose } = useShipment();
+const { styles, away } = useWays('box');
+const units = useUnits();
+</script>
+
+<template>
+  <section class="styles no-print" aria-label="How the box is made">
+    <p v-if="away" class="soft">How else it could be made can’t be worked out just now.</p>
+    <p v-else-if="!styles" class="soft">Working out how else it could be made</p>
+    <ul v-else>
+      <li v-for="offer in styles" :key="offer.style">
+        <button
+          type="button"
+          :class="{ chosen: offer.chosen }"
+          :disabled="Boolean(offer.refused) && !offer.chosen"
+          :aria-pressed="offer.chosen"
+          :data-style="offer.style"
+          :title="offer.why"
+          @click="choose(offer.choices)"
+        >
+          <SmallNet :blanks="offer.blanks" />
+          <strong>{{ offer.name }}</strong>
+          <span v-if="offer.refused" class="refused">{{ offer.refused }}</span>
+          <template v-else>
+            <span class="figure">
+              {{ area(offer.board_m2) }}, {{ counted(offer.sheets ?? 0, 'sheet') }},
+              {{ offer.minutes.toFixed(0) }} min
+            </span>
+            <span class="figure">
+              {{ units.size(offer.outside.across_mm, offer.outside.up_mm, offer.outside.through_mm) }}
+            </span>
+            <span v-if="offer.chosen" class="soft">as it is made</span>
+            <span v-else class="figure" :class="offer.keeps ? 'soft' : 'worse'">
+              {{ oneIn(offer.change.odds_after.about) }}, {{ signed(Number(offer.cost.amount), 2) }}
+              {{ offer.cost.currency }}
+            </span>
+          </template>
+        </button>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+ul {
+  display: grid;
+  grid-template-columns: repeat(5, minmax(0, 1fr));
+  gap: 8px;
+  margin: 0 0 16px;
+  padding: 0;
+  list-style: none;
+}
+button {
+  display: flex;
+  flex-direction: column;
+  gap: 1px;
+  width: 100%;
+  height: 100%;
+  padding: 8px 10px;
+  border: 1px solid var(--sedge);
+  border-radius: var(--corner);
+  background: var(--paper);
+  color: var(--peat);
+  font-size: 0.875rem;
+  line-height: 1.3;
+  text-align: left;
+}
+button strong {
+  margin-top: 4px;
+  font-size: 0.9375rem;
+}
+button:not(:disabled):hover {
+  border-color: var(--heather);
+}
+.chosen {
+  border-color: var(--moss);
+  background: var(--lichen);
+}
+.chosen .soft {
+  color: var(--peat);
+}
+button:disabled {
+  color: var(--peat-soft);
+}
+.refused,
+.worse {
+  color: var(--rowan);
+}
+@media (max-width: 1180px) {
+  ul {
+    grid-template-columns: repeat(auto-fill, minmax(160px, 1fr));
+  }
+}
+</style>
