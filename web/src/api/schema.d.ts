@@ -1752,6 +1752,8 @@ export interface components {
             blank_width_mm: number;
             /** @description Every part so, in the same order. */
             blanks: components["schemas"]["Blank"][];
+            /** @description How each part is folded, in the same order; nothing unless `frames` were asked for. */
+            folding?: components["schemas"]["Folding"][] | null;
             /**
              * Format: double
              * @description Of a telescope: the shortest inside that the halves can be set to.
@@ -1835,6 +1837,11 @@ export interface components {
              * @description Of the board, 0.01 to 500.
              */
             caliper_mm: number;
+            /**
+             * Format: int32
+             * @description In how many pictures each step of folding is told, 1 to 60; none are told when left out.
+             */
+            frames?: number | null;
             /**
              * Format: double
              * @description Inside, through the art, 1 to 10 000. A tube has none.
@@ -3192,6 +3199,42 @@ export interface components {
          * @enum {string}
          */
         Fold: "toward" | "away";
+        /** @description One step of folding, as it is told at the bench. */
+        FoldStep: {
+            /** @description The panels that are turned in it, by their names; none while it is cut and scored. */
+            panels: string[];
+            /** @description What to do. */
+            says: string;
+        };
+        /** @description How a part is folded. */
+        Folding: {
+            /**
+             * @description Whether it closes: no panel passes through another by more than half a board and 0.01 mm, and the inside stays
+             *     free.
+             */
+            closes: boolean;
+            /**
+             * @description Where every panel lies, picture by picture from flat to folded: for each the twelve numbers of a matrix of
+             *     three rows, which takes a place on the flat blank (x, y, and z toward the inner face, mm) to where it lies.
+             */
+            frames: number[][][];
+            /**
+             * Format: double
+             * @description How far a panel reaches into the inside that was asked for; nothing where it stays free, or where the part
+             *     has no inside.
+             */
+            into_inside_mm?: number | null;
+            /** @description Which part it is. */
+            part: string;
+            /** @description What to do, step by step, from cutting on. */
+            steps: components["schemas"]["FoldStep"][];
+            /**
+             * Format: double
+             * @description How far one panel passes through another that it does not hang on, as slabs of the board; half a board at
+             *     most where it closes.
+             */
+            through_mm: number;
+        };
         /** @description Two boards with paper pockets for the corners of the sheets. */
         Folio: {
             /** @description Of one board; flutes cross. */

@@ -136,6 +136,9 @@ pub struct Hinge {
 pub struct Blank {
     /// Which part of the box it is.
     pub part: &'static str,
+    /// What is taped once it is folded; nothing where nothing is.
+    #[serde(skip)]
+    pub closing: Option<&'static str>,
     /// Of the rectangle that it is cut from.
     #[serde(rename = "width_mm")]
     pub width: Length,
@@ -189,6 +192,7 @@ const DUST_MM: f64 = 1e-6;
 #[derive(Debug)]
 pub(super) struct Layout {
     part: &'static str,
+    closing: Option<&'static str>,
     size: [Length; 2],
     panels: Vec<Panel>,
     hinges: Vec<Hinge>,
@@ -199,9 +203,18 @@ impl Layout {
     pub(super) fn new(part: &'static str, size: [Length; 2], root: Panel) -> Self {
         Self {
             part,
+            closing: None,
             size,
             panels: vec![root],
             hinges: Vec::new(),
+        }
+    }
+
+    /// Says what is taped once it is folded.
+    pub(super) fn closed_by(self, closing: &'static str) -> Self {
+        Self {
+            closing: Some(closing),
+            ..self
         }
     }
 
@@ -240,6 +253,7 @@ impl Layout {
         let level = ends.filter(|(from, to)| near(from.y, to.y));
         Blank {
             part: self.part,
+            closing: self.closing,
             width,
             height,
             area: self.panels.iter().map(Panel::area).sum(),

@@ -1,6 +1,7 @@
 //! A blank folded: where each panel comes to lie, and whether anything passes through anything.
 
 use glam::{DAffine3, DVec3};
+use serde::Serialize;
 
 use super::{Blank, Hinge, Panel, Point};
 use crate::quantity::Length;
@@ -86,6 +87,64 @@ fn turn(hinge: &Hinge, panel: &Panel, share: f64) -> DAffine3 {
 
 fn flat(point: Point) -> DVec3 {
     DVec3::new(point.x.as_mm(), point.y.as_mm(), 0.0)
+}
+
+/// One step of folding, as it is told at the bench.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FoldStep {
+    /// The panels that are turned in it, by their names; none while it is cut and scored.
+    pub panels: Vec<&'static str>,
+    /// What to do.
+    pub says: String,
+}
+
+impl Blank {
+    /// Returns what to do, step by step: cut and score it, then fold it.
+    #[must_use]
+    pub fn told(&self) -> Vec<FoldStep> {
+        let scored = FoldStep {
+            panels: Vec::new(),
+            says: if self.hinges.is_empty() {
+                "Cut it out.".to_owned()
+            } else {
+                "Cut it out, score the dashed lines, and lay it down with the inside up.".to_owned()
+            },
+        };
+        let folds = (1..=self.steps()).map(|step| self.told_at(step));
+        std::iter::once(scored).chain(folds).collect()
+    }
+
+    fn told_at(&self, step: u32) -> FoldStep {
+        let turned = || self.hinges.iter().filter(|hinge| hinge.step == step);
+        let panels: Vec<&'static str> = turned()
+            .map(|hinge| self.panels[hinge.between[1]].name)
+            .collect();
+        let mut says = format!("Fold toward you: {}.", listed(&panels));
+        if panels.contains(&"tab") {
+            says.push_str(&format!(" Tape the tab outside the {}.", self.leftmost()));
+        }
+        if let Some(closing) = self.closing.filter(|_| step == self.steps()) {
+            says.push(' ');
+            says.push_str(closing);
+        }
+        FoldStep { panels, says }
+    }
+
+    /// The panel with the free edge, which a tab laps over.
+    fn leftmost(&self) -> &'static str {
+        let left = |panel: &Panel| panel.outline.iter().map(|point| point.x).min();
+        let first = self.panels.iter().min_by_key(|panel| left(panel));
+        first.map_or("other end", |panel| panel.name)
+    }
+}
+
+fn listed(names: &[&str]) -> String {
+    match names {
+        [] => String::new(),
+        [one] => (*one).to_owned(),
+        [first @ .., last] => format!("{} and {last}", first.join(", ")),
+    }
 }
 
 impl Folded<'_> {

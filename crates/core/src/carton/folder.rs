@@ -59,7 +59,8 @@ impl Folder {
         let y = [lid + wall, lid + wall + self.width + c];
         let size = [x[1] + reach, y[1] + wall + lid];
         let base = rectangle("base", PanelRole::Front, x, y);
-        let mut layout = Layout::new("folder", size, base);
+        let mut layout = Layout::new("folder", size, base)
+            .closed_by("Tape the middle, then both ends and their corners.");
         let middle = (y[0] + y[1]) / 2.0;
         let half = (self.width - END_PLAY) / 2.0;
         let between = [middle - half, middle + half];

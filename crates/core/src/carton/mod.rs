@@ -14,7 +14,7 @@ mod tray;
 mod triangular_tube;
 
 pub use blank::{Blank, Fold, Hinge, NetFault, Panel, PanelRole, Point};
-pub use folded::{Folded, Solid};
+pub use folded::{FoldStep, Folded, Solid};
 pub use folder::Folder;
 pub use made::{Carton, CartonPart};
 pub use sheet_need::{JoinedPart, SheetNeed};

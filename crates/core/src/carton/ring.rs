@@ -141,7 +141,12 @@ impl Ring {
             Panel::rectangle(names[place][0], roles[place], corners[0], corners[1])
         };
         let score = |at: Length| [Point::new(at, low), Point::new(at, high)];
-        let mut layout = Layout::new(self.part, size, wall(THIRD));
+        let closing = if self.closes_twice {
+            "Tape both openings in an H."
+        } else {
+            "Tape the closed end in an H."
+        };
+        let mut layout = Layout::new(self.part, size, wall(THIRD)).closed_by(closing);
         let third = 0;
         let second = layout.hang(third, wall(1), score(at[2]), (SQUARE_DEG, RING));
         let first = layout.hang(second, wall(0), score(at[1]), (SQUARE_DEG, RING));

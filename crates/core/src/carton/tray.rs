@@ -46,7 +46,7 @@ impl Tray {
             Point::new(x[0], y[0]),
             Point::new(x[1], y[1]),
         );
-        let mut layout = Layout::new("tray", size, base);
+        let mut layout = Layout::new("tray", size, base).closed_by("Tape the four corners.");
         let mut hang = |panel, [x1, y1, x2, y2]: [Length; 4]| {
             let score = [Point::new(x1, y1), Point::new(x2, y2)];
             layout.hang(0, panel, score, (SQUARE_DEG, WALLS));

@@ -82,7 +82,8 @@ impl TriangularTube {
                 Point::new(at[place + 1], self.length),
             )
         };
-        let mut layout = Layout::new("tube", [at[4], self.length], panel(0));
+        let mut layout = Layout::new("tube", [at[4], self.length], panel(0))
+            .closed_by("Tape the lap along its edge.");
         let mut on = 0;
         for (place, left) in at.into_iter().enumerate().take(4).skip(1) {
             let score = [Length::ZERO, self.length].map(|y| Point::new(left, y));
@@ -112,7 +113,8 @@ impl TriangularTube {
         let height = flap + peak.max((side - back) * HALF_ROOT_3 + flap / 2.0);
         let size = [Length::mm(side + aside * 2.0), Length::mm(height)];
         let base = Panel::new("end", PanelRole::Side, corners.map(place).to_vec());
-        let mut layout = Layout::new("cap", size, base);
+        let mut layout = Layout::new("cap", size, base)
+            .closed_by("Tape the flaps to the tube, once it is filled.");
         for (at, name) in ["lower flap", "right flap", "left flap"]
             .into_iter()
             .enumerate()

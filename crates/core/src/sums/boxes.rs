@@ -4,13 +4,13 @@ use serde::{Deserialize, Serialize};
 
 use super::{
     Sum,
-    checked::{ALLOWANCE, Checked, SIDE, SLIDES, THIN},
+    checked::{ALLOWANCE, Checked, FRAMES, SIDE, SLIDES, THIN},
 };
 use crate::{
     Refusal,
     carton::{
-        Blank, Folder, Half, Panel, Point, SlottedEdge, SlottedFace, Telescope, Tray,
-        TriangularTube,
+        Blank, FoldStep, Folder, Half, Panel, Point, SlottedEdge, SlottedFace, Solid, Telescope,
+        Tray, TriangularTube,
     },
     house::Allowances,
     layer::RollSize,
@@ -63,6 +63,9 @@ pub struct BoxSum {
     /// How thick the rolled sheet is, 0.01 to 500. Only a tube has one.
     #[serde(default)]
     pub sheet_mm: Option<f64>,
+    /// In how many pictures each step of folding is told, 1 to 60; none are told when left out.
+    #[serde(default)]
+    pub frames: Option<u32>,
 }
 
 /// What it is cut to.
@@ -91,6 +94,8 @@ pub struct BoxAnswer {
     pub parts: Vec<BoxPart>,
     /// Every part as a net, in the same order.
     pub nets: Vec<BoxNet>,
+    /// How each part is folded, in the same order; nothing unless `frames` were asked for.
+    pub folding: Option<Vec<Folding>>,
     /// The first part with its panels, scores and running distances.
     pub blank: Blank,
     /// Every part so, in the same order.
@@ -155,6 +160,87 @@ pub struct NetHinge {
     pub order: u32,
 }
 
+/// How a part is folded.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Folding {
+    /// Which part it is.
+    pub part: &'static str,
+    /// What to do, step by step, from cutting on.
+    pub steps: Vec<FoldStep>,
+    /// Where every panel lies, picture by picture from flat to folded: for each the twelve numbers of a matrix of
+    /// three rows, which takes a place on the flat blank (x, y, and z toward the inner face, mm) to where it lies.
+    pub frames: Vec<Vec<[f64; 12]>>,
+    /// Whether it closes: no panel passes through another by more than half a board and 0.01 mm, and the inside stays
+    /// free.
+    pub closes: bool,
+    /// How far one panel passes through another that it does not hang on, as slabs of the board; half a board at
+    /// most where it closes.
+    pub through_mm: f64,
+    /// How far a panel reaches into the inside that was asked for; nothing where it stays free, or where the part
+    /// has no inside.
+    pub into_inside_mm: Option<f64>,
+}
+
+/// Board gives so much, beyond half of its caliper where one edge bites into another panel.
+const GIVES_MM: f64 = 0.01;
+
+/// A part of a box while it is worked out.
+struct Made {
+    blank: Blank,
+    count: u32,
+    /// What has to stay free in it.
+    room: Option<Solid>,
+}
+
+impl Made {
+    fn of(blank: Blank, room: Solid) -> Self {
+        Self {
+            blank,
+            count: 1,
+            room: Some(room),
+        }
+    }
+
+    fn solid(blank: Blank, count: u32) -> Self {
+        Self {
+            blank,
+            count,
+            room: None,
+        }
+    }
+
+    fn folding(&self, each: u32, caliper: Length) -> Folding {
+        let blank = &self.blank;
+        let frames = (0..=blank.steps() * each).map(|at| {
+            let folded = blank.folded(f64::from(at) / f64::from(each));
+            let flat = |[x, y, z]: [[f64; 4]; 3]| {
+                let mut numbers = [0.0; 12];
+                for (place, row) in [x, y, z].into_iter().enumerate() {
+                    numbers[place * 4..place * 4 + 4].copy_from_slice(&row);
+                }
+                numbers
+            };
+            folded.matrices().into_iter().map(flat).collect()
+        });
+        let closed = blank.folded(blank.steps().into());
+        let through_mm = closed.furthest_through(caliper).map_or(0.0, |(far, _)| far);
+        let into_inside_mm = self
+            .room
+            .as_ref()
+            .map(|room| closed.reach_into(room, caliper));
+        Folding {
+            closes: through_mm <= caliper.as_mm() / 2.0 + GIVES_MM
+                && into_inside_mm.is_none_or(|far| far <= GIVES_MM),
+            part: blank.part,
+            steps: blank.told(),
+            frames: frames.collect(),
+            through_mm,
+            into_inside_mm,
+        }
+    }
+}
+
 /// What of a box is not a part of it.
 #[derive(Default)]
 struct Beside {
@@ -184,6 +270,9 @@ impl BoxSum {
             .if_given("outer_roll_mm", self.outer_roll_mm, SIDE)
             .if_given("wrap_mm", self.wrap_mm, ALLOWANCE)
             .if_given("sheet_mm", self.sheet_mm, THIN);
+        if let Some(frames) = self.frames {
+            checked.number("frames", f64::from(frames), FRAMES);
+        }
         let of_a_tube = [
             ("outer_roll_mm", self.outer_roll_mm, true),
             ("sheet_mm", self.sheet_mm, true),
@@ -216,7 +305,7 @@ impl BoxSum {
     }
 
     /// Returns the parts with how often each is cut.
-    fn parts(&self, allowances: &Allowances) -> (Vec<(Blank, u32)>, Beside) {
+    fn parts(&self, allowances: &Allowances) -> (Vec<Made>, Beside) {
         let given = |side: Option<f64>| Length::mm(side.unwrap_or_default());
         let [length, caliper] = [self.length_mm, self.caliper_mm].map(Length::mm);
         let (width, height) = (given(self.width_mm), given(self.height_mm));
@@ -232,7 +321,10 @@ impl BoxSum {
             ..Beside::default()
         };
         match self.style {
-            BoxStyle::SlottedEdge => (vec![(edge.blank(allowances), 1)], joined),
+            BoxStyle::SlottedEdge => {
+                let made = Made::of(edge.blank(allowances), edge.room(allowances));
+                (vec![made], joined)
+            }
             BoxStyle::SlottedFace => {
                 let face = SlottedFace {
                     length,
@@ -240,7 +332,8 @@ impl BoxSum {
                     height,
                     caliper,
                 };
-                (vec![(face.blank(allowances), 1)], joined)
+                let made = Made::of(face.blank(allowances), face.room(allowances));
+                (vec![made], joined)
             }
             BoxStyle::TrayAndLid => {
                 let tray = Tray {
@@ -249,7 +342,11 @@ impl BoxSum {
                     height,
                     caliper,
                 };
-                (vec![(tray.blank(), 1), (tray.lid(), 1)], Beside::default())
+                let parts = vec![
+                    Made::of(tray.blank(), tray.room()),
+                    Made::solid(tray.lid(), 1),
+                ];
+                (parts, Beside::default())
             }
             BoxStyle::Folder => {
                 let folder = Folder {
@@ -258,13 +355,20 @@ impl BoxSum {
                     height,
                     caliper,
                 };
-                (vec![(folder.blank(), 1)], Beside::default())
+                (
+                    vec![Made::of(folder.blank(), folder.room())],
+                    Beside::default(),
+                )
             }
             BoxStyle::Telescope => {
                 let telescope = Telescope::new(length, [width, height], caliper);
                 let halves = [Half::Outer, Half::Inner]
-                    .map(|half| (telescope.blank(half, allowances), 1))
-                    .to_vec();
+                    .map(|half| {
+                        let room = telescope.room(half, allowances);
+                        Made::of(telescope.blank(half, allowances), room)
+                    })
+                    .into_iter()
+                    .collect();
                 let range = Some(telescope.range());
                 (halves, Beside { range, ..joined })
             }
@@ -277,7 +381,11 @@ impl BoxSum {
                     side,
                     ..Beside::default()
                 };
-                (vec![(tube.blank(), 1), (tube.cap(), 2)], beside)
+                let parts = vec![
+                    Made::of(tube.blank(), tube.room()),
+                    Made::solid(tube.cap(), 2),
+                ];
+                (parts, beside)
             }
         }
     }
@@ -291,9 +399,14 @@ impl Sum for BoxSum {
         let (parts, beside) = self.parts(&Allowances::default());
         let whole: Area = parts
             .iter()
-            .map(|(blank, count)| blank.area * f64::from(*count))
+            .map(|part| part.blank.area * f64::from(part.count))
             .sum();
-        let blank = parts[0].0.clone();
+        let blank = parts[0].blank.clone();
+        let caliper = Length::mm(self.caliper_mm);
+        let folding = self.frames.map(|each| {
+            let parts = parts.iter();
+            parts.map(|part| part.folding(each, caliper)).collect()
+        });
         let mm = |length: Option<Length>| length.map(Length::as_mm);
         Ok(BoxAnswer {
             blank_width_mm: blank.width.as_mm(),
@@ -307,7 +420,7 @@ impl Sum for BoxSum {
             side_mm: mm(beside.side),
             parts: parts
                 .iter()
-                .map(|(blank, count)| BoxPart {
+                .map(|Made { blank, count, .. }| BoxPart {
                     name: blank.part,
                     width_mm: blank.width.as_mm(),
                     height_mm: blank.height.as_mm(),
@@ -315,9 +428,10 @@ impl Sum for BoxSum {
                     count: *count,
                 })
                 .collect(),
-            nets: parts.iter().map(|(blank, _)| BoxNet::of(blank)).collect(),
+            nets: parts.iter().map(|part| BoxNet::of(&part.blank)).collect(),
+            folding,
             blank,
-            blanks: parts.into_iter().map(|(blank, _)| blank).collect(),
+            blanks: parts.into_iter().map(|part| part.blank).collect(),
         })
     }
 }

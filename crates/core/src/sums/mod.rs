@@ -13,7 +13,7 @@ mod parcels;
 mod sheets;
 
 pub use boards::{PressInAnswer, PressInSum, RollAnswer, RollSum, StackAnswer, StackSum};
-pub use boxes::{BoxAnswer, BoxNet, BoxPart, BoxStyle, BoxSum, NetHinge, NetPanel};
+pub use boxes::{BoxAnswer, BoxNet, BoxPart, BoxStyle, BoxSum, Folding, NetHinge, NetPanel};
 pub use cushions::{
     BestAnswer, CurveAnswer, CurveAt, CurveSum, CushionAnswer, CushionSum, SeriesAnswer,
     SeriesPart, SeriesSum,

@@ -436,6 +436,73 @@ fn a_tube_has_a_roll_and_a_box_has_sides() {
     assert!(refused::<BoxSum>(carton("slotted-edge", 4.0, short)).is_empty());
 }
 
+#[test]
+fn folding_is_told_step_by_step_and_picture_by_picture() {
+    let answer =
+        work::<BoxSum>(carton("tray-and-lid", 5.0, json!({ "frames": 2 }))).expect("a box");
+    let [tray, lid] = [0, 1].map(|part| &answer["folding"][part]);
+    assert_eq!(
+        tray["steps"][1]["says"],
+        "Fold toward you: lower wall, upper wall, left wall and right wall. Tape the four corners."
+    );
+    assert_eq!(lid["steps"].as_array().map(Vec::len), Some(1));
+    assert!(tray["through_mm"].as_f64().is_some_and(|far| far < 1e-6));
+    assert!(
+        tray["into_inside_mm"]
+            .as_f64()
+            .is_some_and(|far| far < 1e-6)
+    );
+    assert_eq!(lid["into_inside_mm"], Value::Null);
+    // Flat, half folded, folded. Its walls are 90 + 2.5 high: the middle of the lower wall's free edge, at (465, 0) on
+    // the sheet, comes to stand over its score, which lies 92.5 up the sheet, and half way it hangs out at 45°.
+    assert_eq!(tray["frames"].as_array().map(Vec::len), Some(3));
+    for (frame, y, z) in [
+        (0, 0.0, 0.0),
+        (1, 92.5 - 92.5 / 2.0_f64.sqrt(), 92.5 / 2.0_f64.sqrt()),
+        (2, 92.5, 92.5),
+    ] {
+        let rows: [f64; 12] =
+            serde_json::from_value(tray["frames"][frame][1].clone()).expect("twelve numbers");
+        let at = |row: usize| rows[row * 4] * 465.0 + rows[row * 4 + 3];
+        assert!((at(0) - 465.0).abs() < 1e-9, "frame {frame}");
+        assert!(
+            (at(1) - y).abs() < 1e-9,
+            "frame {frame}: {} is not {y}",
+            at(1)
+        );
+        assert!(
+            (at(2) - z).abs() < 1e-9,
+            "frame {frame}: {} is not {z}",
+            at(2)
+        );
+    }
+    assert_eq!(
+        refused::<BoxSum>(carton("folder", 4.0, json!({ "frames": 61 }))),
+        ["frames"]
+    );
+}
+
+#[test]
+fn a_slotted_box_is_joined_before_its_flaps_are_closed() {
+    let answer =
+        work::<BoxSum>(carton("slotted-edge", 4.0, json!({ "frames": 1 }))).expect("a box");
+    let says: Vec<&str> = answer["folding"][0]["steps"]
+        .as_array()
+        .into_iter()
+        .flatten()
+        .filter_map(|step| step["says"].as_str())
+        .collect();
+    assert_eq!(
+        says,
+        [
+            "Cut it out, score the dashed lines, and lay it down with the inside up.",
+            "Fold toward you: near side, back, far side and tab. Tape the tab outside the back.",
+            "Fold toward you: near lower flap, near upper flap, far lower flap and far upper flap.",
+            "Fold toward you: back lower flap, back upper flap, front lower flap and front upper flap. Tape both openings in an H.",
+        ]
+    );
+}
+
 const STYLES: [&str; 5] = [
     "slotted-edge",
     "slotted-face",

@@ -7,8 +7,10 @@ use hummock_core::{
     },
     house::Allowances,
     quantity::Length,
+    sums::{BoxSum, Sum},
 };
 use proptest::prelude::*;
+use serde_json::Value;
 
 /// Binary dust, in millimetres.
 const DUST: f64 = 1e-6;
@@ -370,4 +372,51 @@ fn a_slot_centred_on_the_tabs_score_would_not_close() {
         .expect("it does not close");
     assert!(far > 3.0 + GIVES, "{far}");
     assert!(names.contains(&"back"), "{names:?}");
+}
+
+/// What the page's own tests fold: they draw what the core says, and are told by this test when it says otherwise.
+#[test]
+fn the_page_folds_what_the_core_folds() {
+    let sum: BoxSum = serde_json::from_value(serde_json::json!({
+        "style": "folder", "length_mm": 400, "width_mm": 300, "height_mm": 60, "caliper_mm": 4, "frames": 2,
+    }))
+    .expect("a sum");
+    let answer = serde_json::to_value(sum.work().expect("in range")).expect("JSON");
+    let path = concat!(
+        env!("CARGO_MANIFEST_DIR"),
+        "/../../web/src/test/folder.json"
+    );
+    if std::env::var_os("HUMMOCK_WRITE").is_some() {
+        std::fs::write(path, format!("{answer}\n")).expect("it can be written");
+    }
+    let kept = std::fs::read_to_string(path).expect("it is there");
+    let kept: Value = serde_json::from_str(&kept).expect("JSON");
+    assert!(
+        is_alike(&kept, &answer),
+        "web/src/test/folder.json is behind: run this test with HUMMOCK_WRITE=1"
+    );
+}
+
+/// Alike but for binary dust, which another processor may leave.
+fn is_alike(one: &Value, other: &Value) -> bool {
+    match (one, other) {
+        (Value::Number(one), Value::Number(other)) => {
+            let numbers = one.as_f64().zip(other.as_f64());
+            numbers.is_some_and(|(one, other)| (one - other).abs() < DUST)
+        }
+        (Value::Array(one), Value::Array(other)) => {
+            one.len() == other.len()
+                && one
+                    .iter()
+                    .zip(other)
+                    .all(|(one, other)| is_alike(one, other))
+        }
+        (Value::Object(one), Value::Object(other)) => {
+            let known = |(key, value): (&String, &Value)| {
+                other.get(key).is_some_and(|other| is_alike(value, other))
+            };
+            one.len() == other.len() && one.iter().all(known)
+        }
+        _ => one == other,
+    }
 }

@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, ref } from 'vue';
 
-import type { Blank, MakeOf } from '@/api/types';
+import type { Blank, BoxSum, MakeOf } from '@/api/types';
 import BlankDrawing from '@/drawing/BlankDrawing.vue';
 import BlocksDrawing from '@/drawing/BlocksDrawing.vue';
+import FoldPlay from '@/drawing/FoldPlay.vue';
 import CushionChart from '@/drawing/CushionChart.vue';
 import ParcelField from '@/drawing/ParcelField.vue';
 import PlateDrawing from '@/drawing/PlateDrawing.vue';
@@ -13,7 +15,15 @@ import SheetDrawing from '@/drawing/SheetDrawing.vue';
 
 import type { Answer, Numbers, SumName } from './sum';
 
-const { sum, numbers, told } = defineProps<{ sum: SumName; numbers: Numbers; told: Answer }>();
+const { sum, numbers, told, box } = defineProps<{
+  sum: SumName;
+  numbers: Numbers;
+  told: Answer;
+  /** What is asked of a box, to fold it. */
+  box?: BoxSum;
+}>();
+
+const folds = ref(false);
 
 const n = (key: string) => numbers[key] ?? 0;
 const t = (key: string) => Number(told[key] ?? 0);
@@ -72,6 +82,10 @@ const curve = computed(() => ({
     <section v-for="blank in blanks" :key="blank.part">
       <h3 v-if="blanks.length > 1">{{ blank.part }}</h3>
       <BlankDrawing :blank="blank" />
+    </section>
+    <section v-if="box && blanks.some(({ hinges }) => hinges.length > 0)">
+      <BButton v-if="!folds" class="no-print" @click="folds = true">Fold it</BButton>
+      <FoldPlay v-else :box="box" />
     </section>
   </div>
   <ParcelField v-else-if="sum === 'odds'" :one-in="1 / Math.max(t('probability'), 1e-9)" />

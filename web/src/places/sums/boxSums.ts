@@ -48,6 +48,7 @@ function boxed({ style, asks = SIDES, piece = () => ({}), ...rest }: Style): Sum
     path: 'box',
     asks,
     piece,
+    box: (numbers) => body<'BoxSum'>(numbers, { style }),
     work: (numbers) =>
       answer<Answer>(api.POST('/api/v1/sums/box', { body: body<'BoxSum'>(numbers, { style }) })),
   };

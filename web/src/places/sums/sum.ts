@@ -4,6 +4,7 @@ import type { DraftPiece } from '@/shipment/draft';
 
 type Schemas = components['schemas'];
 
+export type BoxSum = Schemas['BoxSum'];
 export type SumName =
   | 'corner-pocket'
   | 'contact-sheet'
@@ -73,6 +74,8 @@ export interface Sum {
   asks: readonly Ask[];
   /** Whether what is asked is put together before it is sent. */
   nested?: boolean;
+  /** What is asked of a box, to fold it. */
+  box?: (numbers: Numbers) => BoxSum;
   tells: readonly Told[];
   work: (numbers: Numbers) => Promise<Answer>;
   /** What a shipment begins with. */

@@ -4,8 +4,9 @@ import { BFormRadioGroup } from 'bootstrap-vue-next/components/BFormRadio';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 
-import type { SheetNeed } from '@/api/types';
+import type { BoxSum, SheetNeed } from '@/api/types';
 import BlankDrawing from '@/drawing/BlankDrawing.vue';
+import FoldPlay from '@/drawing/FoldPlay.vue';
 import { BOX_NAMES, BOX_SEALS, capital } from '@/frame/words';
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
@@ -52,6 +53,17 @@ function sheetWords(need: SheetNeed): string {
   const joined = need.parts.map((part) => units.size(part.width_mm, part.height_mm)).join(' and ');
   return `${need.sheets === 1 ? 'one sheet' : `${need.sheets} sheets`} ${size}, in parts of ${joined}`;
 }
+const folds = ref(false);
+const box = computed((): BoxSum => {
+  const made = carton.value;
+  return {
+    style: (made?.style ?? 'slotted_edge').replaceAll('_', '-') as BoxSum['style'],
+    length_mm: made?.inside_length_mm ?? 0,
+    width_mm: made?.inside_width_mm ?? 0,
+    height_mm: made?.inside_height_mm ?? 0,
+    caliper_mm: made?.caliper_mm ?? 0,
+  };
+});
 const done = computed(() => line.value?.stops[2]?.mark === 'done');
 
 async function settle(): Promise<void> {
@@ -116,6 +128,8 @@ async function settle(): Promise<void> {
           </div>
           <div class="panel part"><BlankDrawing :blank="part.blank" /></div>
         </template>
+        <BButton v-if="!folds" class="no-print fold-it" @click="folds = true">Fold it</BButton>
+        <FoldPlay v-else :box="box" />
         <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
         <BButton variant="primary" class="no-print" @click="settle">
           {{ done ? 'The box is right. On to Price' : 'This box is right' }}
