@@ -17,7 +17,7 @@ const MOST_STARTS: u32 = 3;
 const LONGEST_ACT: Duration = Duration::from_secs(20);
 /// A narrower window is the screen of a phone.
 const NARROWEST_WINDOW: u32 = 500;
-const ARGUMENTS: [&str; 10] = [
+const ARGUMENTS: [&str; 11] = [
     "--headless",
     "--no-sandbox",
     "--disable-gpu",
@@ -28,6 +28,8 @@ const ARGUMENTS: [&str; 10] = [
     "--disable-sync",
     "--disable-dev-shm-usage",
     "--hide-scrollbars",
+    // Draws in space without a graphics card.
+    "--enable-unsafe-swiftshader",
 ];
 
 /// A `ChromeDriver` on a port of its own; it ends with this value.

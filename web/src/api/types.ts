@@ -30,6 +30,7 @@ export type Studio = Schemas['StudioView'];
 export type Devices = Schemas['DevicesView'];
 export type Device = Schemas['DeviceView'];
 export type Blank = Schemas['Blank'];
+export type BoxAnswer = Schemas['BoxAnswer'];
 export type BoxSum = Schemas['BoxSum'];
 export type Folding = Schemas['Folding'];
 export type SheetNeed = Schemas['SheetNeed'];

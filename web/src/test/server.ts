@@ -1,7 +1,8 @@
 // A server for component tests: it answers what a test told it to, and remembers what it was asked.
 import demo from './demo.json';
+import folder from './folder.json';
 
-import type { Shipment, Studio } from '@/api/types';
+import type { BoxAnswer, Shipment, Studio, StyleOffer } from '@/api/types';
 
 /** What was asked: `PATCH /api/v1/shipments/7`, with its body. */
 export interface Asked {
@@ -33,6 +34,10 @@ export const times = (what: string): number => asked.filter((one) => one.what ==
 /** The demo studio and one of its shipments, as the server tells them; each copy is its own. */
 export const studio = (): Studio => structuredClone(demo.studio) as unknown as Studio;
 export const shipment = (): Shipment => structuredClone(demo.shipment) as unknown as Shipment;
+
+/** How the box of that shipment could be made, and a folder with the pictures of its folding. */
+export const styles = (): StyleOffer[] => structuredClone(demo.styles) as unknown as StyleOffer[];
+export const foldedFolder = (): BoxAnswer => structuredClone(folder) as unknown as BoxAnswer;
 
 /** Stands in for the browser's own. */
 export async function answered(input: RequestInfo | URL, init?: RequestInit): Promise<Response> {

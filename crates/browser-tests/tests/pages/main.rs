@@ -1,5 +1,6 @@
 //! The pages, as a person uses them.
 
+mod boxes;
 mod everyone;
 mod guard;
 mod house;

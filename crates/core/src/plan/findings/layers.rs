@@ -315,7 +315,9 @@ fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &Carton) -> Finding {
         .iter()
         .filter(|board| board.folds && !board.shelf.retired)
         .collect();
-    boards.sort_by_key(|board| board.areal_density);
+    // The board that the box is of anyway, then the lightest.
+    let own = &looked.supplies.box_board.id;
+    boards.sort_by_key(|board| (board.id != *own, board.areal_density));
     if let Some(board) = boards.iter().find(|board| takes(carton.style, board)) {
         let says = format!(
             "No sheet of this board takes the blank, even joined at its scores; a sheet of {} does.",

@@ -1,0 +1,118 @@
+//! The box: its style, what it is cut to, and how it folds.
+
+use anyhow::Result;
+use hummock_browser_tests::{Page, Studio};
+use sqlx::PgPool;
+
+/// Opens a shipment of the demo studio from the bench, at Box.
+async fn at_box(page: &Page, title: &str) -> Result<()> {
+    page.press_called(title).await?;
+    page.sees("h1", title).await?;
+    page.is_saved().await?;
+    page.keys("3").await?;
+    page.sees("[data-style='slotted_edge']", "as it is made")
+        .await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_box_is_made_in_another_style_and_taken_back(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    at_box(&page, "Kelp Ladder").await?;
+    page.press("[data-style='telescope']").await?;
+    page.sees("main", "Inner half, flat, seen from inside")
+        .await?;
+    page.is_saved().await?;
+    page.reload().await?;
+    page.sees("[data-style='telescope']", "as it is made")
+        .await?;
+    page.everyone_can_use_it().await?;
+
+    page.press("[data-style='tray_and_lid']").await?;
+    page.sees("main", "Lid, flat, seen from inside").await?;
+    page.is_saved().await?;
+    // Taken back twice: to the telescope, then to the box as it was.
+    page.keys("z").await?;
+    page.sees("[data-style='telescope']", "as it is made")
+        .await?;
+    page.keys("z").await?;
+    page.sees("[data-style='slotted_edge']", "as it is made")
+        .await?;
+    page.lacks_text("main", "Inner half").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_box_is_folded_step_by_step(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    at_box(&page, "Kelp Ladder").await?;
+    page.press_called("Fold it").await?;
+    page.sees("[data-test='proof']", "It closes").await?;
+    page.find("[data-test='folding'] canvas").await?;
+    page.sees("[data-test='folding'] [aria-current='step']", "Cut it out")
+        .await?;
+    page.press("[data-test='folding'] li:nth-child(3) button")
+        .await?;
+    page.sees(
+        "[data-test='folding'] [aria-current='step']",
+        "near lower flap",
+    )
+    .await?;
+    page.press_called("Play").await?;
+    page.sees(
+        "[data-test='folding'] [aria-current='step']",
+        "Tape both openings in an H.",
+    )
+    .await?;
+    page.everyone_can_use_it().await?;
+
+    // Another style is folded at once.
+    page.press("[data-style='folder']").await?;
+    page.sees("[data-test='folding']", "left tuck and right tuck")
+        .await?;
+    page.is_saved().await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_piece_that_no_sheet_takes_is_given_a_box_that_can_be_cut(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("New shipment").await?;
+    page.fill("title", "Two metres").await?;
+    page.choose("piece.construction", "stretched_canvas")
+        .await?;
+    page.fill("size", "2000 x 1500 x 38").await?;
+    page.choose("piece.medium", "acrylic").await?;
+    page.is_saved().await?;
+    page.keys(thirtyfour::Key::Tab + thirtyfour::Key::Tab)
+        .await?;
+    page.sees(".side", "No sheet takes the blank").await?;
+    page.press_called("Make it a telescope of Corrugated C")
+        .await?;
+    page.lacks_text(".side", "No sheet takes the blank").await?;
+    page.is_saved().await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_sum_of_a_box_is_drawn_part_by_part_and_folded(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/sums/triangular-tube").await?;
+    // 153.8 + 4 + 0.9 = 158.7, × √3 = 274.9
+    page.sees("[data-test='figures']", "275 mm").await?;
+    page.fill("wrap_mm", "18").await?;
+    // 36 more: 194.7 × √3 = 337.2
+    page.sees("[data-test='figures']", "337 mm").await?;
+    page.press_called("Fold it").await?;
+    page.sees("[data-test='folding']", "Tape the lap along its edge.")
+        .await?;
+    page.everyone_can_use_it().await?;
+    page.goto("/sums/tray").await?;
+    page.sees("main", "Lid across").await?;
+    page.fill("caliper_mm", "5").await?;
+    page.sees("[data-test='figures']", "930 mm").await?;
+    studio.close().await
+}

@@ -1,0 +1,112 @@
+// @vitest-environment happy-dom
+import { flushPromises, mount } from '@vue/test-utils';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+
+import { read } from '@/api/queries';
+import type { BoxAnswer } from '@/api/types';
+import { asked, foldedFolder, serve, times } from '@/test/server';
+
+import FoldPlay from './FoldPlay.vue';
+
+const BOX = 'POST /api/v1/sums/box';
+const box = { style: 'folder', length_mm: 400, width_mm: 300, height_mm: 60, caliper_mm: 4 } as const;
+
+beforeEach(() =>
+  vi.useFakeTimers({ toFake: ['requestAnimationFrame', 'cancelAnimationFrame', 'performance'] }),
+);
+afterEach(() => {
+  read.clear();
+  vi.useRealTimers();
+});
+
+async function shown(change: (answer: BoxAnswer) => void = () => undefined) {
+  const answer = foldedFolder();
+  change(answer);
+  serve(BOX, { body: answer });
+  // The picture is of no use to a test: the text beside says the same.
+  const mounted = mount(FoldPlay, { props: { box }, global: { stubs: { FoldPicture: true } } });
+  await flushPromises();
+  return mounted;
+}
+
+describe('folding', () => {
+  it('is told step by step, with the proof that it closes', async () => {
+    const mounted = await shown();
+    expect(asked.at(-1)?.body).toMatchObject({ style: 'folder', length_mm: 400, frames: 12 });
+    const steps = mounted.findAll('li').map((step) => step.text());
+    expect(steps).toEqual([
+      'Cut it out, score the dashed lines, and lay it down with the inside up.',
+      'Fold toward you: left end and right end.',
+      'Fold toward you: left tuck and right tuck.',
+      'Fold toward you: lower wall and upper wall.',
+      'Fold toward you: lower lid and upper lid. Tape the middle, then both ends and their corners.',
+    ]);
+    expect(mounted.get('[data-test="proof"]').text()).toContain('all of the inside stays free');
+  });
+
+  it('goes to the end of a step that is pressed, and says how far it is in words', async () => {
+    const mounted = await shown();
+    expect(mounted.findAll('li button')[0]?.attributes('aria-current')).toBe('step');
+    await mounted.findAll('li button')[2]?.trigger('click');
+    // Two pictures a step in what the test serves: the second step of folding ends with the fourth.
+    const range = mounted.get('input[type="range"]');
+    expect((range.element as HTMLInputElement).value).toBe('4');
+    expect(range.attributes('aria-valuetext')).toBe('Fold toward you: left tuck and right tuck.');
+    expect(mounted.get('[aria-current="step"]').text()).toContain('left tuck');
+  });
+
+  it('plays to the end and stays there, and begins anew when it is played again', async () => {
+    const mounted = await shown();
+    const play = mounted.get('.play button');
+    const at = () => Number((mounted.get('input[type="range"]').element as HTMLInputElement).value);
+    await play.trigger('click');
+    expect(play.text()).toBe('Stop');
+    await vi.advanceTimersByTimeAsync(700);
+    expect(at()).toBeGreaterThan(0.5);
+    expect(at()).toBeLessThan(2);
+    await vi.advanceTimersByTimeAsync(6000);
+    expect(at()).toBe(8);
+    expect(play.text()).toBe('Play');
+    await play.trigger('click');
+    await vi.advanceTimersByTimeAsync(100);
+    expect(at()).toBeLessThan(1);
+    await play.trigger('click');
+    expect(play.text()).toBe('Play');
+  });
+
+  it('moves by whole steps where nothing should move', async () => {
+    const still = vi.spyOn(window, 'matchMedia').mockImplementation(
+      (query) =>
+        ({
+          matches: query.includes('reduced-motion'),
+          addEventListener: () => undefined,
+          removeEventListener: () => undefined,
+        }) as unknown as MediaQueryList,
+    );
+    const mounted = await shown();
+    const play = mounted.get('.play button');
+    await play.trigger('click');
+    expect(mounted.get('[aria-current="step"]').text()).toContain('left end');
+    await play.trigger('click');
+    expect(mounted.get('[aria-current="step"]').text()).toContain('left tuck');
+    expect(play.text()).toBe('Play');
+    still.mockRestore();
+  });
+
+  it('says so where it would not close', async () => {
+    const mounted = await shown(({ folding }) => {
+      if (folding?.[0]) Object.assign(folding[0], { closes: false, through_mm: 3.42 });
+    });
+    expect(mounted.get('[data-test="proof"]').text()).toBe(
+      'It does not close: a panel passes 3.4 mm through another.',
+    );
+  });
+
+  it('says that it can’t be worked out while the server is away', async () => {
+    serve(BOX, 'away');
+    const mounted = mount(FoldPlay, { props: { box }, global: { stubs: { FoldPicture: true } } });
+    await flushPromises();
+    expect(mounted.text()).toBe('How it folds can’t be worked out just now.');
+    expect(times(BOX)).toBe(1);
+  });
+});

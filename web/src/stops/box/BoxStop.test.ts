@@ -1,0 +1,135 @@
+// @vitest-environment happy-dom
+import { flushPromises, mount } from '@vue/test-utils';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+
+import { read } from '@/api/queries';
+import type { Blank, SheetNeed } from '@/api/types';
+import { opened } from '@/test/opened';
+import { asked, foldedFolder, serve, shipment, styles } from '@/test/server';
+
+import BoxStop from './BoxStop.vue';
+import CutList from './CutList.vue';
+
+const WAYS = 'POST /api/v1/plans/changes';
+const ways = { more: [], less: [], otherwise: null, price_step: null, alternatives: [], styles: styles() };
+
+beforeEach(() => vi.useFakeTimers({ shouldAdvanceTime: true }));
+afterEach(() => {
+  document.body.innerHTML = '';
+  read.clear();
+  vi.useRealTimers();
+});
+
+async function atBox(before?: Parameters<typeof opened>[2]) {
+  serve(WAYS, { body: ways });
+  const shown = await opened(BoxStop, {}, before);
+  await vi.advanceTimersByTimeAsync(10);
+  await flushPromises();
+  return shown;
+}
+
+describe('the box', () => {
+  it('shows every style with what it takes, the one that is there pressed', async () => {
+    const { mounted } = await atBox();
+    expect(asked.find(({ what }) => what === WAYS)?.body).toMatchObject({ slot: 'box' });
+    const cards = mounted.findAll('[data-style]');
+    expect(cards.map((card) => card.attributes('data-style'))).toEqual(styles().map(({ style }) => style));
+    const chosen = mounted.get('[data-style="slotted_edge"]');
+    expect(chosen.attributes('aria-pressed')).toBe('true');
+    expect(chosen.text()).toContain('as it is made');
+    // What it costs more stands at each of the others, with its sign.
+    const telescope = mounted.get('[data-style="telescope"]').text();
+    expect(telescope).toMatch(/1 in \d+, [+−]\d+\.\d\d EUR/);
+  });
+
+  it('says at a style that does not fit why, and can’t be pressed to it', async () => {
+    const refused = ways.styles.map((offer) =>
+      offer.style === 'folder'
+        ? { ...offer, refused: 'no sheet of this board takes it', chosen: false }
+        : offer,
+    );
+    serve(WAYS, { body: { ...ways, styles: refused } });
+    const { mounted } = await opened(BoxStop);
+    await vi.advanceTimersByTimeAsync(10);
+    await flushPromises();
+    const card = mounted.get('[data-style="folder"]');
+    expect(card.text()).toContain('no sheet of this board takes it');
+    expect(card.attributes('disabled')).toBeDefined();
+  });
+
+  it('is made otherwise by one press, which is stored at once', async () => {
+    const { mounted, stored } = await atBox();
+    const patch = `PATCH /api/v1/shipments/${stored.id}`;
+    serve(patch, ({ body }) => ({
+      body: {
+        ...stored,
+        version: stored.version + 1,
+        inputs: { ...stored.inputs, choices: (body as { change: { choices: object } }).change.choices },
+      },
+    }));
+    await mounted.get('[data-style="telescope"]').trigger('click');
+    await flushPromises();
+    const sent = asked.find(({ what }) => what === patch)?.body;
+    expect(sent).toMatchObject({ change: { choices: { box_style: 'telescope' } } });
+  });
+
+  it('is looked at one after the other where there are two', async () => {
+    const { mounted } = await atBox((stored) => {
+      const layers = stored.worked.plan?.layers ?? [];
+      const first = layers.find(({ slot }) => slot === 'box');
+      if (!first) throw new Error('the demo canvas is boxed');
+      const second = structuredClone(first);
+      second.slot = 'second_box';
+      second.material_name = 'Outer board';
+      layers.push(second);
+    });
+    expect(mounted.text()).toContain('Second slotted box');
+    await mounted.get('[name="which-box"][value="box"]').setValue(true);
+    expect(mounted.text()).not.toContain('Second slotted box');
+    expect(mounted.findAll('h2').map((title) => title.text())).toContain('Slotted box');
+  });
+});
+
+describe('a cut list', () => {
+  const cut = (blank: Blank, sheet: SheetNeed, slotMm: number) =>
+    mount(CutList, { props: { blank, sheet, slotMm, tabMm: 28 } })
+      .findAll('tbody tr')
+      .map((row) => row.findAll('th, td').map((cell) => cell.text()));
+  const make = shipment().worked.plan?.layers.find(({ slot }) => slot === 'box')?.make;
+  if (make?.kind !== 'slotted_box') throw new Error('the demo canvas is boxed');
+
+  it('leads from the sheet to the tab, in running distances', () => {
+    const rows = cut(make.blank, make.sheet, make.slot_mm);
+    const { blank } = make;
+    expect(rows[0]).toEqual(['trim the sheet across', `${blank.width_mm.toFixed(0)}\u00a0mm`]);
+    expect(rows[2]?.[1]).toBe(
+      blank.runs_across_mm
+        .slice(1, -1)
+        .map((at) => at.toFixed(0))
+        .join(' · '),
+    );
+    // Three slots between four flaps, below and above; beside the tab the whole of one off the last flap.
+    expect(rows.slice(-3).map(([, is]) => is)).toEqual(['6 ×', '2 ×', '2 ×']);
+  });
+
+  it('says where a blank is cut apart that no sheet takes whole', () => {
+    const joined: SheetNeed = {
+      kind: 'joined',
+      sheet: { width_mm: 1600, height_mm: 1200, price: '3.00' },
+      sheets: 2,
+      parts: [],
+      cut_at_mm: [836, 1580],
+    };
+    const rows = cut(make.blank, joined, make.slot_mm);
+    expect(rows[2]?.[0]).toContain('cut it apart');
+    expect(rows[2]?.[1]).toBe('836\u00a0mm · 1580\u00a0mm');
+  });
+
+  it('has corners to cut away where there are no slots', () => {
+    const [folder] = foldedFolder().blanks;
+    if (!folder) throw new Error('a folder has a blank');
+    const rows = cut(folder, make.sheet, 0);
+    expect(rows.at(-1)).toEqual(['cut the corners away, along the drawing', '4 ×']);
+    expect(rows.some(([says]) => says?.includes('slots'))).toBe(false);
+  });
+});
