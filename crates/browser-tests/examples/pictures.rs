@@ -14,7 +14,6 @@ const STOPS: [(&str, &str, &str, Before); 12] = [
     ("measure", "Low Water, March", "measure", Before::Nothing),
     ("measure-mirror", "Overmantel", "measure", Before::Nothing),
     ("measure-set", "Nine Buoys", "measure", Before::Nothing),
-    ("measure-loose", "Lantern Room", "measure", Before::Nothing),
     ("guard", "Low Water, March", "guard", Before::Nothing),
     ("guard-rolled", "Estuary Scroll", "guard", Before::Nothing),
     (
@@ -32,6 +31,12 @@ const STOPS: [(&str, &str, &str, Before); 12] = [
     ("mailer", "Postcard etching", "guard", Before::Nothing),
     ("large-glazed", "Harbour chart", "guard", Before::Nothing),
     ("box", "Tide Table", "box", Before::Nothing),
+    (
+        "box-folding",
+        "Tide Table",
+        "box",
+        Before::Press(".fold-it"),
+    ),
     ("price", "Kelp Ladder", "price", Before::Nothing),
 ];
 
@@ -81,6 +86,7 @@ async fn main() -> Result<()> {
             page.is_saved().await?;
             match view {
                 "guard-engineer" => show(&page, "details.engineer").await?,
+                "box-folding" => half_folded(&page).await?,
                 _ => page.sees(".offers", "as it is").await?,
             }
         }
@@ -128,6 +134,19 @@ async fn tablets(pool: &PgPool, folder: &Path) -> Result<()> {
     page.picture(&folder.join("tablets.png")).await?;
     std::fs::remove_dir_all(keys)?;
     studio.close().await
+}
+
+/// A folder with its walls half up.
+async fn half_folded(page: &Page) -> Result<()> {
+    page.press("[data-style='folder']").await?;
+    page.sees("[data-test='folding']", "left tuck").await?;
+    page.is_saved().await?;
+    page.find("[data-test='folding'] canvas").await?;
+    page.asks(
+        "const at = document.querySelector(\"[name='fold-at']\"); at.value = 31; at.dispatchEvent(new Event('input', { bubbles: true }));",
+    )
+    .await?;
+    show(page, "[data-test='folding']").await
 }
 
 /// Begins a shipment of a print, as a person does.

@@ -8,7 +8,7 @@ use hummock_core::{
     plan::{Plan, References},
     quantity::{LengthUnit, TypedSize},
     shipment::{House, ShipmentInputs, Worked},
-    ways::{alternatives, changes},
+    ways::{alternatives, changes, styles},
 };
 
 fn house() -> House {
@@ -89,6 +89,9 @@ fn plan(criterion: &mut Criterion) {
     });
     group.bench_function("more and less protection", |bencher| {
         bencher.iter(|| changes(black_box(&inputs), &house));
+    });
+    group.bench_function("every style of box for one canvas", |bencher| {
+        bencher.iter(|| styles(black_box(&inputs), &house));
     });
     group.bench_function("plan and quotes of one canvas", |bencher| {
         bencher.iter(|| Worked::out(black_box(&inputs), black_box(&house)));

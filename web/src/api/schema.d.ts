@@ -5828,6 +5828,8 @@ export interface components {
         };
         /** @description The tube around a roll. */
         TubeBox: {
+            /** @description What a triangular one is cut to: its sheet, and a cap of which there are two. */
+            blanks: components["schemas"]["Blank"][];
             /** @description Where a triangular one is creased, as running distances from one edge; the last is its other edge. */
             creases_mm: components["schemas"]["Length"][];
             /** @description Air between each pad and the roll. */

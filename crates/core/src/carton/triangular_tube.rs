@@ -28,6 +28,8 @@ const LONGEST_FLAP: Length = Length::mm(80.0);
 const CAP_PLAY: Length = Length::mm(3.0);
 /// Two boards on two sides and one on the others make the cap's plane so many boards longer than the inside.
 const CAP_BOARDS: f64 = 6.35;
+/// Its flaps' own boards around that.
+const OUTSIDE_BOARDS: f64 = 8.08;
 /// A flap stands back at both ends so many boards, for its neighbour's thickness.
 const FLAP_BACK: f64 = 0.87;
 /// Half of the root of three: an equilateral triangle is so high, and a half of 60° reaches so far.
@@ -97,6 +99,12 @@ impl TriangularTube {
     #[must_use]
     pub fn cap_side(self) -> Length {
         self.side + self.caliper * CAP_BOARDS + CAP_PLAY
+    }
+
+    /// Returns a side of the closed tube, outside around its caps: s + 8.08c + 3.
+    #[must_use]
+    pub const fn cap_outside(self) -> Length {
+        Length::mm(self.side.as_mm() + self.caliper.as_mm() * OUTSIDE_BOARDS + CAP_PLAY.as_mm())
     }
 
     /// Returns a cap: a triangle with a flap of min(0.6·s, 80) on each side, 0.87c back at both its ends.

@@ -4,6 +4,7 @@ use serde::Serialize;
 
 use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, RollSize, Supplies};
 use crate::{
+    carton::{Blank, TriangularTube},
     house::CoreRule,
     material::{Board, RollCore, Tube},
     piece::{Construction, Medium, PaintBody, Piece},
@@ -34,7 +35,7 @@ pub struct Roll {
 }
 
 /// The tube around a roll.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct TubeBox {
     /// The least that it must be wide.
@@ -63,6 +64,8 @@ pub struct TubeBox {
     /// Of board, across the flutes, for a triangular one.
     #[serde(rename = "sheet_width_mm")]
     pub sheet_width: Length,
+    /// What a triangular one is cut to: its sheet, and a cap of which there are two.
+    pub blanks: Vec<Blank>,
 }
 
 /// Returns the tightest inner diameter for a surface: 75 mm for prints on paper, 100 for thick paper and
@@ -83,9 +86,6 @@ pub fn least_roll(piece: &Piece) -> Length {
 /// A sheet off its bars is this thick, whatever depth was measured over its curl.
 const CLOTH: Length = Length::mm(0.9);
 const PAPER: Length = Length::mm(0.3);
-/// A triangular tube's walls: four sides and what the creases take.
-const TRIANGLE_SIDES: f64 = 4.0;
-const TRIANGLE_CREASES: f64 = 5.485;
 /// How much of a triangle's side its height is.
 const TRIANGLE_HEIGHT: f64 = 0.866_025_403_784_438_6;
 const BOTH_ENDS: f64 = 2.0;
@@ -261,20 +261,33 @@ impl TubeBox {
             triangular: false,
             creases: [Length::ZERO; 4],
             sheet_width: Length::ZERO,
+            blanks: Vec::new(),
         }
     }
 
     fn folded(board: &Board, side: Length, length: Length, ends: [Length; 2]) -> Self {
+        let caliper = board.caliper;
+        let tube = TriangularTube {
+            side,
+            length,
+            caliper,
+        };
+        let mut at = Length::ZERO;
+        let creases = tube.panels().map(|panel| {
+            at += panel;
+            at
+        });
         Self {
             needed: side,
             inside: side,
-            wall: board.caliper,
+            wall: caliper,
             length,
             end_pad: ends[0],
             end_air: ends[1],
             triangular: true,
-            creases: creases(side, board.caliper),
-            sheet_width: side * TRIANGLE_SIDES + board.caliper * TRIANGLE_CREASES,
+            creases,
+            sheet_width: at,
+            blanks: vec![tube.blank(), tube.cap()],
         }
     }
 
@@ -295,7 +308,16 @@ impl TubeBox {
             (through - inside.through) / 2.0,
             (through - inside.through) / 2.0,
         );
-        let area = tube.sheet_width * length;
+        // One sheet and two caps, each out of its own rectangle.
+        let cut = |of: fn(&Blank) -> Area| {
+            tube.blanks
+                .iter()
+                .zip([1.0, 2.0])
+                .map(|(blank, count)| of(blank) * count)
+                .sum::<Area>()
+        };
+        let area = cut(|blank| blank.area);
+        let sheets = cut(|blank| blank.width * blank.height);
         let (stuff, mass, cost) = match round {
             Some(round) => (
                 round.into(),
@@ -305,7 +327,7 @@ impl TubeBox {
             None => (
                 board.into(),
                 board.areal_density * area,
-                board.price_per_m2() * decimal_of(area.as_m2()),
+                board.price_per_m2() * decimal_of(sheets.as_m2()),
             ),
         };
         supplies.layer(Making {
@@ -329,42 +351,30 @@ impl TubeBox {
     }
 
     /// What it is across and through outside.
-    fn outside(self) -> (Length, Length) {
+    fn outside(&self) -> (Length, Length) {
         if self.triangular {
-            // A wall around a triangle makes it larger by 2·√3 walls along each side.
-            let side = self.inside + self.wall * (2.0 * 3.0_f64.sqrt());
+            let side = self.folded_from().cap_outside();
             (side, side * TRIANGLE_HEIGHT)
         } else {
             let across = self.inside + self.wall * 2.0;
             (across, across)
         }
     }
-}
 
-/// Panels s + 0.866c, s + 1.732c, s + 2.887c and s, of which the last laps outside the first, as running
-/// distances. Source: house rule; each panel goes around the board of those before it.
-fn creases(side: Length, board: Length) -> [Length; 4] {
-    const THICKER: [f64; 4] = [0.866, 1.732, 2.887, 0.0];
-    let mut at = Length::ZERO;
-    THICKER.map(|boards| {
-        at += side + board * boards;
-        at
-    })
+    /// The tube that is folded from board, of the same inside.
+    const fn folded_from(&self) -> TriangularTube {
+        TriangularTube {
+            side: self.inside,
+            length: self.length,
+            caliper: self.wall,
+        }
+    }
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
     use crate::piece::PieceSize;
-
-    #[test]
-    fn a_triangular_tube_is_creased_three_times() {
-        // s 300, c 4: 303.464, + 306.928 = 610.392, + 311.548 = 921.94, + 300 = 1221.94 = 4 × 300 + 5.485 × 4
-        let found = creases(Length::mm(300.0), Length::mm(4.0)).map(Length::as_mm);
-        for (found, wanted) in found.into_iter().zip([303.464, 610.392, 921.94, 1221.94]) {
-            assert!((found - wanted).abs() < 1e-9, "{found} for {wanted}");
-        }
-    }
 
     #[test]
     fn oil_on_canvas_is_rolled_widest() {

@@ -1,14 +1,15 @@
 //! Laws that the odds keep, over pieces of every kind, choices, and catalogues that are not ours.
 
-use crate::studio::{catalogue, rules};
+use crate::studio::{any_piece, catalogue, rules};
 use hummock_core::{
+    carton::CartonStyle,
     house::{Choices, HouseRules},
     layer::LayerSlot,
     material::Catalogue,
     odds::{Hazard, Route},
-    piece::{Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize},
+    piece::{Pane, Piece},
     plan::{Plan, References, Standing, standing},
-    quantity::{Area, Length, Mass, Shock},
+    quantity::{Area, Length},
 };
 use proptest::{prelude::*, test_runner::FileFailurePersistence};
 use serde_json::json;
@@ -22,72 +23,6 @@ fn kept() -> ProptestConfig {
     }
 }
 
-/// A side between its bounds, the short ones as often as the long ones.
-fn any_side() -> impl Strategy<Value = f64> {
-    prop_oneof![
-        Just(20.0),
-        Just(4000.0),
-        (20.0_f64.ln()..4000.0_f64.ln()).prop_map(f64::exp),
-    ]
-}
-
-/// A depth, from 2 to 50 as often as deeper.
-fn any_depth() -> impl Strategy<Value = f64> {
-    prop_oneof![Just(1.0), 2.0..50.0_f64, 50.0..300.0_f64, Just(300.0)]
-}
-
-fn any_piece() -> impl Strategy<Value = Piece> {
-    let made = (
-        prop::sample::select(Construction::ALL.to_vec()),
-        prop::sample::select(Medium::ALL.to_vec()),
-        prop::sample::select(vec![PaintBody::Thin, PaintBody::Raised, PaintBody::Impasto]),
-        prop::sample::select(vec![
-            Outline::Rectangle,
-            Outline::Oval,
-            Outline::Arched,
-            Outline::Round,
-            Outline::Irregular,
-        ]),
-        prop::sample::select(vec![Pane::Two, Pane::Three, Pane::Laminated]),
-    );
-    let told = (
-        prop_oneof![Just(1_u32), 1..=60_u32],
-        any::<bool>(),
-        any::<bool>(),
-        prop::option::of(0.01..200.0_f64),
-        prop::option::of(10.0..200.0_f64),
-    );
-    (any_side(), any_side(), any_depth(), made, told).prop_map(
-        |(width, height, deep, made, told)| {
-            let (construction, medium, paint, outline, pane) = made;
-            let (count, flaking, coated_glass, weighed, limit) = told;
-            let [width, height, depth] =
-                [width, height, deep.min(width).min(height)].map(Length::mm);
-            let size = PieceSize {
-                width,
-                height,
-                depth,
-            };
-            let medium = Some(medium).filter(|_| construction != Construction::Mirror);
-            Piece {
-                paint,
-                outline,
-                pane,
-                coated_glass,
-                count,
-                condition: if flaking {
-                    Condition::Flaking
-                } else {
-                    Condition::Sound
-                },
-                weighed: weighed.map(Mass::kg),
-                limit: limit.map(Shock::times_gravity),
-                ..Piece::new(construction, size, medium)
-            }
-        },
-    )
-}
-
 /// What a person chose before: layers, turns, thicknesses, boards.
 fn any_choices() -> impl Strategy<Value = Choices> {
     let layers = prop::collection::vec(prop::option::of(any::<bool>()), LayerSlot::ALL.len());
@@ -99,13 +34,14 @@ fn any_choices() -> impl Strategy<Value = Choices> {
         prop::option::of(5.0..100.0_f64),
         prop::option::of(20.0..20_000.0_f64),
         prop::option::of(prop::sample::select(boards.to_vec())),
+        prop::option::of(prop::sample::select(CartonStyle::ALL.to_vec())),
     )
-        .prop_map(|(layers, first, second, pad, area, board)| {
+        .prop_map(|(layers, first, second, pad, area, board, style)| {
             let mut choices: Choices = serde_json::from_value(json!({
                 "first_turns": first, "second_turns": second, "pad_area_cm2": area,
                 "pad_thickness": pad.map(|mm| format!("{mm} mm")),
                 "block_thickness": pad.map(|mm| format!("{} mm", mm.max(10.0))),
-                "box_board": board,
+                "box_board": board, "box_style": style,
             }))
             .expect("choices");
             choices.layers = LayerSlot::ALL

@@ -1,60 +1,15 @@
 //! Laws that every generated plan keeps, over random pieces and random rules of the house.
 
-use crate::studio::catalogue;
+use crate::studio::{any_piece, catalogue};
 use hummock_core::{
     house::{ALLOWANCES, Choices, HouseRules, SCHOOLS},
     layer::{LayerSlot, Make},
     material::{MaterialId, Touch},
-    piece::{Condition, Construction, Medium, Outline, PaintBody, Piece, PieceSize},
+    piece::Construction,
     plan::{FindingAbout, Plan, Recipe},
-    quantity::Length,
 };
 use proptest::prelude::*;
 use serde_json::{Value, json};
-
-fn any_piece() -> impl Strategy<Value = Piece> {
-    let sides = (20.0..4000.0_f64, 20.0..4000.0_f64, 0.0..1.0_f64);
-    let made = (
-        prop::sample::select(Construction::ALL.to_vec()),
-        prop::sample::select(Medium::ALL.to_vec()),
-        prop::sample::select(vec![PaintBody::Thin, PaintBody::Raised, PaintBody::Impasto]),
-        prop::sample::select(vec![
-            Outline::Rectangle,
-            Outline::Oval,
-            Outline::Arched,
-            Outline::Irregular,
-        ]),
-    );
-    let told = (1..=60_u32, any::<bool>(), any::<bool>());
-    (sides, made, told).prop_map(
-        |(
-            (width, height, deep),
-            (construction, medium, paint, outline),
-            (count, loose, coated),
-        )| {
-            let most = width.min(height).min(300.0);
-            let [width, height, depth] = [width, height, 1.0 + deep * (most - 1.0)].map(Length::mm);
-            let size = PieceSize {
-                width,
-                height,
-                depth,
-            };
-            let medium = Some(medium).filter(|_| construction != Construction::Mirror);
-            Piece {
-                paint,
-                outline,
-                coated_glass: coated,
-                condition: if loose {
-                    Condition::Flaking
-                } else {
-                    Condition::Sound
-                },
-                count,
-                ..Piece::new(construction, size, medium)
-            }
-        },
-    )
-}
 
 /// Any allowance within its range, any school, any layer wanted or not, any sheet against the art.
 fn any_house() -> impl Strategy<Value = HouseRules> {

@@ -3,10 +3,11 @@
 use hummock_core::{
     house::HouseRules,
     material::Catalogue,
-    piece::{Construction, Medium, Piece, PieceSize},
-    quantity::Length,
+    piece::{Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize},
+    quantity::{Length, Mass, Shock},
     shipment::{House, ShipmentInputs},
 };
+use proptest::prelude::*;
 use serde_json::{Value, json};
 
 pub(crate) fn catalogue() -> Catalogue {
@@ -41,6 +42,73 @@ pub(crate) fn piece(construction: Construction, sides: [f64; 3], medium: Medium)
     };
     let medium = Some(medium).filter(|_| construction != Construction::Mirror);
     Piece::new(construction, size, medium)
+}
+
+/// A side between its bounds, the short ones as often as the long ones.
+fn any_side() -> impl Strategy<Value = f64> {
+    prop_oneof![
+        Just(20.0),
+        Just(4000.0),
+        (20.0_f64.ln()..4000.0_f64.ln()).prop_map(f64::exp),
+    ]
+}
+
+/// A depth, from 2 to 50 as often as deeper.
+fn any_depth() -> impl Strategy<Value = f64> {
+    prop_oneof![Just(1.0), 2.0..50.0_f64, 50.0..300.0_f64, Just(300.0)]
+}
+
+/// A piece of any kind, size, depth and number, weighed or not.
+pub(crate) fn any_piece() -> impl Strategy<Value = Piece> {
+    let made = (
+        prop::sample::select(Construction::ALL.to_vec()),
+        prop::sample::select(Medium::ALL.to_vec()),
+        prop::sample::select(vec![PaintBody::Thin, PaintBody::Raised, PaintBody::Impasto]),
+        prop::sample::select(vec![
+            Outline::Rectangle,
+            Outline::Oval,
+            Outline::Arched,
+            Outline::Round,
+            Outline::Irregular,
+        ]),
+        prop::sample::select(vec![Pane::Two, Pane::Three, Pane::Laminated]),
+    );
+    let told = (
+        prop_oneof![Just(1_u32), 1..=60_u32],
+        any::<bool>(),
+        any::<bool>(),
+        prop::option::of(0.01..200.0_f64),
+        prop::option::of(10.0..200.0_f64),
+    );
+    (any_side(), any_side(), any_depth(), made, told).prop_map(
+        |(width, height, deep, made, told)| {
+            let (construction, medium, paint, outline, pane) = made;
+            let (count, flaking, coated_glass, weighed, limit) = told;
+            let [width, height, depth] =
+                [width, height, deep.min(width).min(height)].map(Length::mm);
+            let size = PieceSize {
+                width,
+                height,
+                depth,
+            };
+            let medium = Some(medium).filter(|_| construction != Construction::Mirror);
+            Piece {
+                paint,
+                outline,
+                pane,
+                coated_glass,
+                count,
+                condition: if flaking {
+                    Condition::Flaking
+                } else {
+                    Condition::Sound
+                },
+                weighed: weighed.map(Mass::kg),
+                limit: limit.map(Shock::times_gravity),
+                ..Piece::new(construction, size, medium)
+            }
+        },
+    )
 }
 
 /// One of the everyday pieces, with what a framer would expect of it.

@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 
 import type { Layer, Plan } from '@/api/types';
+import BlankDrawing from '@/drawing/BlankDrawing.vue';
 import RollDrawing from '@/drawing/RollDrawing.vue';
 import { useUnits } from '@/units/useUnits';
 
@@ -43,6 +44,10 @@ const tube = computed(() => (layer.make.kind === 'tube' ? layer.make : undefined
     <section>
       <h2>Cut across</h2>
       <div class="panel"><RollDrawing :plan="plan" /></div>
+      <template v-for="blank in tube.blanks" :key="blank.part">
+        <h2>{{ blank.part === 'cap' ? 'Cap, two of them' : 'Sheet of the tube' }}, flat, seen from inside</h2>
+        <div class="panel"><BlankDrawing :blank="blank" /></div>
+      </template>
     </section>
   </div>
 </template>
