@@ -146,7 +146,9 @@ async fn half_folded(page: &Page) -> Result<()> {
         "const at = document.querySelector(\"[name='fold-at']\"); at.value = 31; at.dispatchEvent(new Event('input', { bubbles: true }));",
     )
     .await?;
-    show(page, "[data-test='folding']").await
+    page.asks("document.querySelector(\"[data-test='folding']\").scrollIntoView()")
+        .await?;
+    Ok(())
 }
 
 /// Begins a shipment of a print, as a person does.

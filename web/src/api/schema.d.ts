@@ -4588,6 +4588,8 @@ export interface components {
             cut_mm: components["schemas"]["Length"][][];
             /** @description Each score from where to where. */
             scores_mm: components["schemas"]["Length"][][][];
+            /** @description Where the knife goes in, between the tab's wall and the other wall. */
+            slit_mm: components["schemas"]["Length"][][];
         };
         /** @description A place on a blank, from its lower left corner. */
         Point: {

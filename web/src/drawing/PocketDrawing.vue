@@ -19,6 +19,7 @@ const lines = computed(() => {
   const at = ([along, up]: readonly number[]) => `${x(along ?? 0)},${y(up ?? 0)}`;
   return {
     outline: pocket.lines.cut_mm.map(at).join(' '),
+    slit: `M${pocket.lines.slit_mm.map(at).join('L')}`,
     scores: pocket.lines.scores_mm.map((score) => `M${score.map(at).join('L')}`).join(''),
     width: x(wide) + PAD.right,
     height: y(0) + PAD.bottom,
@@ -40,6 +41,7 @@ const lines = computed(() => {
   >
     <polygon :points="lines.outline" class="shape" />
     <path :d="lines.scores" class="score" />
+    <path :d="lines.slit" class="slit" />
     <text :x="lines.face.x" :y="lines.face.y + 5" text-anchor="middle">face</text>
     <g v-for="up in lines.ups" :key="`u${up.mm}`">
       <path :d="`M${lines.right + 4} ${up.at}h8`" class="tick" />
@@ -65,6 +67,10 @@ const lines = computed(() => {
 }
 .shape {
   fill: #efe7d2;
+  stroke: var(--peat);
+  stroke-width: 2px;
+}
+.slit {
   stroke: var(--peat);
   stroke-width: 2px;
 }

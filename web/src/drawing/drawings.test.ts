@@ -84,10 +84,10 @@ describe('the pocket’s blank', () => {
       [159, 0],
       [159, 62],
       [94, 62],
-      [94, 94],
+      [94, 98],
     ],
     ...[
-      [65, 94],
+      [65, 98],
       [65, 98],
       [62, 98],
       [62, 163],
@@ -111,6 +111,10 @@ describe('the pocket’s blank', () => {
           [65, 65],
         ],
       ],
+      slit_mm: [
+        [65, 65],
+        [65, 98],
+      ],
     },
   };
 
@@ -124,6 +128,11 @@ describe('the pocket’s blank', () => {
     expect(y).toBeCloseTo(8 + 150, 6);
     expect(drawn.get('svg').attributes('aria-label')).toContain('159\u202f×\u202f163\u00a0mm');
     expect(drawn.get('svg').attributes('aria-label')).toContain('leg 65\u00a0mm');
+    // The tab is cut free of wall B, from the corner of the face: 65 × 150/163 across, 98 up.
+    const slit = drawn.get('.slit').attributes('d') ?? '';
+    const [from, to] = slit.slice(1).split('L');
+    expect(from?.split(',').map(Number)[0]).toBeCloseTo(8 + (65 * 150) / 163, 6);
+    expect(to?.split(',').map(Number)[1]).toBeCloseTo(8 + ((163 - 98) * 150) / 163, 6);
   });
 });
 

@@ -5,6 +5,7 @@ use serde::Serialize;
 use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
+    carton::PocketNet,
     house::Allowances,
     piece::PieceSize,
     quantity::{Area, Length, decimal_of},
@@ -54,10 +55,14 @@ pub struct PocketLines {
     pub cut_mm: [[Length; 2]; 10],
     /// Each score from where to where.
     pub scores_mm: [[[Length; 2]; 2]; 5],
+    /// Where the knife goes in, between the tab's wall and the other wall.
+    pub slit_mm: [[Length; 2]; 2],
 }
 
 impl PocketLines {
-    fn of([leg, wall_a, wall_b, tab, trim]: [Length; 5]) -> Self {
+    fn of([leg, wall_a, wall_b, tab, trim, board]: [Length; 6]) -> Self {
+        // The tab is creased a board beyond the face, to lie outside wall B.
+        let crease = leg + board;
         let (far_a, far_b) = (leg + wall_a, leg + wall_b);
         // Each back flap ends short of the other wall.
         let flap = leg - trim;
@@ -68,8 +73,8 @@ impl PocketLines {
                 [far_a + leg, none],
                 [far_a + leg, flap],
                 [far_a, flap],
-                [far_a, leg + tab],
-                [leg, leg + tab],
+                [far_a, crease + tab],
+                [leg, crease + tab],
                 [leg, far_b],
                 [flap, far_b],
                 [flap, far_b + leg],
@@ -80,8 +85,9 @@ impl PocketLines {
                 [[far_a, none], [far_a, flap]],
                 [[none, leg], [leg, leg]],
                 [[none, far_b], [flap, far_b]],
-                [[leg, leg], [far_a, leg]],
+                [[leg, crease], [far_a, crease]],
             ],
+            slit_mm: [[leg, leg], [leg, crease + tab]],
         }
     }
 }
@@ -121,18 +127,33 @@ impl CardPocket {
             blank_b: leg * 2.0 + wall_b,
             tab,
             flap_trim,
-            lines: PocketLines::of([leg, wall_a, wall_b, tab, flap_trim]),
+            lines: PocketLines::of([leg, wall_a, wall_b, tab, flap_trim, board]),
         }
     }
 
-    /// Returns the area of one pocket's board: the face, two walls, two trimmed flaps and the tab.
+    /// Returns it as a net, which is folded again to see that it closes.
+    #[must_use]
+    pub fn net(self) -> PocketNet {
+        PocketNet {
+            leg: self.leg,
+            wall_a: self.wall_a,
+            wall_b: self.wall_b,
+            tab: self.tab,
+            flap_trim: self.flap_trim,
+            caliper: self.wall_b - self.wall_a,
+        }
+    }
+
+    /// Returns the area of one pocket's board: the face, two walls, two trimmed flaps and the tab, which is creased
+    /// a board beyond the face.
     #[must_use]
     pub fn area(self) -> Area {
         let flap = self.leg * (self.leg - self.flap_trim).max(Length::ZERO);
+        let board = self.wall_b - self.wall_a;
         self.leg * self.leg
             + self.leg * (self.wall_a + self.wall_b)
             + flap * 2.0
-            + self.tab * self.wall_a
+            + (self.tab + board) * self.wall_a
     }
 
     /// Returns what four pockets add: one board in front, two and the play behind, one beside the long
@@ -230,8 +251,8 @@ mod tests {
             (pocket.tab, pocket.flap_trim),
             (Length::mm(29.0), Length::mm(3.0))
         );
-        // 65² = 4225; 65 × 62 = 4030; two flaps 65 × 62 = 8060; tab 29 × 29 = 841: 17 156 mm²
-        assert!((pocket.area().as_m2() - 0.017_156).abs() < 1e-12);
+        // 65² = 4225; 65 × 62 = 4030; two flaps 65 × 62 = 8060; tab 29 × (29 + 4) = 957: 17 272 mm²
+        assert!((pocket.area().as_m2() - 0.017_272).abs() < 1e-12);
     }
 
     #[test]

@@ -3,13 +3,15 @@
 use glam::{DAffine3, DMat3, DVec3};
 use hummock_core::{
     carton::{
-        Blank, Folder, Half, SlottedEdge, SlottedFace, Solid, Telescope, Tray, TriangularTube,
+        Blank, Folder, Half, Hinge, Point, SlottedEdge, SlottedFace, Solid, Telescope, Tray,
+        TriangularTube,
     },
     house::Allowances,
+    layer::CardPocket,
     quantity::Length,
     sums::{BoxSum, Sum},
 };
-use proptest::prelude::*;
+use proptest::{prelude::*, test_runner::FileFailurePersistence};
 use serde_json::Value;
 
 /// Binary dust, in millimetres.
@@ -124,8 +126,17 @@ fn cut_out(inside: [f64; 3], depth: f64, c: f64, ends: f64) -> f64 {
     tab * bevel + ends * (tab * flap + 4.0 * slot * flap + shorter * inner)
 }
 
+fn kept() -> ProptestConfig {
+    ProptestConfig {
+        failure_persistence: Some(Box::new(FileFailurePersistence::Direct(
+            "tests/rules/boxes.regressions",
+        ))),
+        ..ProptestConfig::default()
+    }
+}
+
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(1500))]
+    #![proptest_config(ProptestConfig { cases: 1500, ..kept() })]
 
     #[test]
     fn a_box_that_opens_on_an_edge_closes_around_what_it_holds(inside in any_inside()) {
@@ -165,6 +176,27 @@ proptest! {
         let made = tube(inside);
         closes(&made.blank(), Some(&made.room()), inside[3])?;
         closes(&made.cap(), None, inside[3])?;
+    }
+
+    #[test]
+    fn a_corner_pocket_closes_around_its_corner(
+        leg in 25.0..200.0_f64, depth in prop_oneof![0.5..50.0_f64, 50.0..300.0_f64], board in 0.5..8.0_f64,
+    ) {
+        prop_assume!(leg > board / 2.0 + 1.0);
+        let [long, deep, caliper, play] = [leg, depth, board, 1.0].map(Length::mm);
+        let pocket = CardPocket::fold(long, deep, caliper, play);
+        let net = pocket.net();
+        closes(&net.blank(), Some(&net.room(deep)), board)?;
+        // It is cut to what is weighed, and drawn as it is cut.
+        is_near(net.blank().area.as_m2() * 1e6, pocket.area().as_m2() * 1e6)?;
+        for [from, to] in pocket.lines.scores_mm {
+            let far = |one: Point, [x, y]: [Length; 2]| {
+                (one.x - x).as_mm().hypot((one.y - y).as_mm())
+            };
+            let lies = |hinge: &Hinge| far(hinge.from, from) < DUST && far(hinge.to, to) < DUST;
+            let folds = net.blank().hinges.iter().any(lies);
+            prop_assert!(folds, "{:?} to {:?} is no score of the net", from, to);
+        }
     }
 
     #[test]
