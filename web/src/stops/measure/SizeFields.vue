@@ -3,6 +3,7 @@ import { useDebounceFn } from '@vueuse/core';
 import { computed, ref } from 'vue';
 
 import { answer, api, Refused } from '@/api/client';
+import { read as queries } from '@/api/queries';
 import type { Side } from '@/drawing/MeasureDrawing.vue';
 import LengthField from '@/parts/LengthField.vue';
 import TextField from '@/parts/TextField.vue';
@@ -50,7 +51,14 @@ async function read(): Promise<void> {
     return;
   }
   try {
-    const sides = await answer(api.POST('/api/v1/measures/read', { body: { text, unit: units.unit.value } }));
+    const body = { text, unit: units.unit.value };
+    // What a text means does not change: it is asked once, and the hand that types is told at once when nobody answers.
+    const sides = await queries.fetchQuery({
+      queryKey: ['measure', body],
+      queryFn: ({ signal }) => answer(api.POST('/api/v1/measures/read', { body, signal })),
+      retry: false,
+      staleTime: Infinity,
+    });
     if (text !== typing.value) return;
     refused.value = '';
     kept.value = undefined;

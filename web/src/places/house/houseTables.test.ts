@@ -1,0 +1,189 @@
+// @vitest-environment happy-dom
+import { flushPromises, mount } from '@vue/test-utils';
+import type { Component } from 'vue';
+import { reactive } from 'vue';
+import { afterEach, describe, expect, it } from 'vitest';
+
+import { read } from '@/api/queries';
+import { serve, studio } from '@/test/server';
+
+import HouseBeginnings from './HouseBeginnings.vue';
+import HouseOdds from './HouseOdds.vue';
+import HousePlaces from './HousePlaces.vue';
+import HouseRecord from './HouseRecord.vue';
+import SchoolQuestions from './SchoolQuestions.vue';
+import { editedLines, editedOdds } from './useOdds';
+import type { EditedLine, EditedOdds } from './useOdds';
+
+afterEach(() => read.clear());
+
+const known = studio();
+const odds = (): EditedOdds =>
+  reactive(JSON.parse(JSON.stringify(editedOdds(known.rules.odds))) as EditedOdds);
+
+function table(shown: Component, edited: EditedOdds, errors: Record<string, string> = {}) {
+  return mount(shown, { props: { studio: known, errors, modelValue: edited } });
+}
+
+describe('the odds of a journey', () => {
+  it('are a row for each kind of piece and each route, changed where they stand', async () => {
+    const edited = odds();
+    const shown = table(HouseOdds, edited);
+    expect(shown.get('[data-test="classes"]').findAll('tbody tr')).toHaveLength(known.classes.length);
+    await shown.get('[name="odds.paper_boxed.base"]').setValue('0.4');
+    expect(edited.classes.paper_boxed?.base_percent).toBe(0.4);
+    await shown.get('[name="odds.own_van.roughness"]').setValue('2.5');
+    expect(edited.routes.own_van?.roughness).toBe(2.5);
+  });
+
+  it('keep saying whether a route is wet, when that is ticked and when it is unticked', async () => {
+    const edited = odds();
+    const shown = table(HouseOdds, edited);
+    const wet = shown.get('[name="odds.own_van.wet"]');
+    const before = edited.routes.own_van?.wet;
+    await wet.setValue(!before);
+    expect(edited.routes.own_van?.wet).toBe(!before);
+    await wet.setValue(before);
+    expect(edited.routes.own_van?.wet).toBe(before);
+  });
+
+  it('say at the kind of piece that its shares do not come to 100', () => {
+    const says = 'they come to 90; give shares that come to 100';
+    const shown = table(HouseOdds, odds(), { 'odds.classes.paper_boxed.shares_percent': says });
+    const rows = shown.get('[data-test="classes"]').findAll('tbody tr');
+    const wrong = rows.filter((row) => row.text().includes(says));
+    expect(wrong).toHaveLength(1);
+    expect(wrong[0]?.get('th').text()).toContain(
+      known.classes.find((one) => one.class === 'paper_boxed')?.name,
+    );
+  });
+});
+
+describe('where a route leads', () => {
+  it('is a line for each country, with its postcodes and its wet months', async () => {
+    const edited = odds();
+    const before = edited.places.length;
+    const shown = table(HousePlaces, edited);
+    await shown.findAll('button').at(-1)?.trigger('click');
+    expect(edited.places).toHaveLength(before + 1);
+    expect(edited.places.at(-1)).toEqual({
+      country: known.countries[0]?.code,
+      postcode_prefixes: [],
+      route: 'national',
+      wet_months: [],
+    });
+    await shown.get(`[name="place.${before}.country"]`).setValue('XQ');
+    expect(edited.places[before]?.country).toBe('XQ');
+  });
+
+  it('is taken away line by line, the others staying as they are', async () => {
+    const edited = odds();
+    const [, ...rest] = JSON.parse(JSON.stringify(edited.places)) as EditedOdds['places'];
+    const shown = table(HousePlaces, edited);
+    await shown.get('tbody tr button.plain').trigger('click');
+    expect(edited.places).toEqual(rest);
+  });
+});
+
+describe('the studio’s own record', () => {
+  it('begins with nothing, and counts what is written down', async () => {
+    const edited = odds();
+    edited.record = [];
+    const shown = table(HouseRecord, edited);
+    expect(shown.get('summary').text()).toContain('nothing written down yet');
+    expect(shown.find('[data-test="record"]').exists()).toBe(false);
+    await shown.findAll('button').at(-1)?.trigger('click');
+    await shown.get('[name="record.0.sent"]').setValue('120');
+    await shown.get('[name="record.0.damaged"]').setValue('2');
+    await shown.get('select[aria-label="Route of line 1"]').setValue('art_courier');
+    expect(edited.record).toEqual([{ class: 'canvas', route: 'art_courier', sent: 120, damaged: 2 }]);
+    await shown.get('[data-test="record"] button.plain').trigger('click');
+    expect(edited.record).toEqual([]);
+  });
+
+  it('says at the line what can’t stand', () => {
+    const edited = odds();
+    edited.record = [{ class: 'canvas', route: 'national', sent: 1, damaged: 2 }];
+    const says = 'more damaged than sent';
+    const shown = table(HouseRecord, edited, { 'odds.record[0].sent': says });
+    expect(shown.get('tbody tr').text()).toContain(says);
+  });
+});
+
+describe('from whom to begin', () => {
+  const any: EditedLine = { routes: [], classes: [], value_over: null, irreplaceable: false, start_from: '' };
+  const lines = (): EditedLine[] =>
+    reactive([
+      ...editedLines(known.rules.beginnings),
+      { ...any, classes: ['paper_boxed'], start_from: 'Standard' },
+      { ...any, routes: ['art_courier'], value_over: 2000, start_from: 'Twice boxed' },
+    ]);
+
+  async function shown(edited: EditedLine[], errors: Record<string, string> = {}) {
+    serve('GET /api/v1/studio/presets', {
+      body: [{ id: null, about: '', rules: { ...known.rules, name: 'Twice boxed' } }],
+    });
+    const mounted = mount(HouseBeginnings, {
+      props: { studio: known, errors, name: known.rules.name, modelValue: edited },
+    });
+    await flushPromises();
+    return mounted;
+  }
+
+  it('is an ordered list, of which a line moves up and down and goes away', async () => {
+    const edited = lines();
+    const order = () => edited.map((line) => line.start_from + line.routes.join());
+    const before = order();
+    const mounted = await shown(edited);
+    const button = (line: number, name: string) =>
+      mounted
+        .findAll('li')
+        [line]?.findAll('button.plain')
+        .find((one) => one.text() === name);
+    expect(button(0, 'Up')).toBeUndefined();
+    await button(0, 'Down')?.trigger('click');
+    expect(order()).toEqual([before[1], before[0], ...before.slice(2)]);
+    await button(1, 'Up')?.trigger('click');
+    expect(order()).toEqual(before);
+    await button(0, 'Take away')?.trigger('click');
+    expect(order()).toEqual(before.slice(1));
+  });
+
+  it('has a new line that holds for all, until something is named in it', async () => {
+    const edited = lines();
+    edited.length = 0;
+    const mounted = await shown(edited);
+    await mounted.findAll('button').at(-1)?.trigger('click');
+    expect(mounted.findAll('li summary').map((one) => one.text())).toEqual(['any', 'any']);
+    await mounted.get('[name="begin.0.value"]').setValue('2000');
+    await mounted.get('[name="begin.0.irreplaceable"]').setValue(true);
+    expect(edited[0]).toMatchObject({ value_over: 2000, irreplaceable: true, start_from: known.rules.name });
+    await mounted.get('[name="begin.0.irreplaceable"]').setValue(false);
+    expect(edited[0]?.irreplaceable).toBe(false);
+  });
+
+  it('says at a line that it starts from nothing the house has', async () => {
+    const mounted = await shown(lines(), { 'beginnings[0].start_from': 'there is no such preset' });
+    expect(mounted.findAll('li')[0]?.get('.error').text()).toBe('there is no such preset');
+  });
+});
+
+describe('the schools', () => {
+  it('are questions of which one answer holds, told apart for the eye and for the ear', async () => {
+    const schools = { ...known.rules.schools } as Record<string, string>;
+    const mounted = mount(SchoolQuestions, {
+      props: {
+        questions: known.schools,
+        modelValue: schools,
+        'onUpdate:modelValue': (modelValue: Record<string, string>) => mounted.setProps({ modelValue }),
+      },
+    });
+    const padding = mounted.get('[data-school="padding"]');
+    expect(padding.findAll('input[type="radio"]').map((one) => one.attributes('name'))).toEqual(
+      padding.findAll('input').map(() => 'schools.padding'),
+    );
+    await padding.get('input[value="lean"]').setValue(true);
+    expect((mounted.props('modelValue') as Record<string, string>).padding).toBe('lean');
+    expect(mounted.get('[data-school="padding"]').findAll('.chosen')).toHaveLength(1);
+  });
+});
