@@ -376,3 +376,111 @@ impl Blank {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn at(x: f64, y: f64) -> Point {
+        Point::new(Length::mm(x), Length::mm(y))
+    }
+
+    fn rectangle(name: &'static str, [x1, y1, x2, y2]: [f64; 4]) -> Panel {
+        Panel::rectangle(name, PanelRole::Side, at(x1, y1), at(x2, y2))
+    }
+
+    /// A base of 100 × 50 with a wall of 30 to its right.
+    fn corner() -> Blank {
+        let size = [130.0, 50.0].map(Length::mm);
+        let mut layout = Layout::new("corner", size, rectangle("base", [0.0, 0.0, 100.0, 50.0]));
+        let wall = rectangle("wall", [100.0, 0.0, 130.0, 50.0]);
+        layout.hang(0, wall, [at(100.0, 0.0), at(100.0, 50.0)], (90.0, 1));
+        layout.cut()
+    }
+
+    #[test]
+    fn what_follows_from_a_net_is_its_area_and_its_running_distances() {
+        // 130 × 50 = 6500 mm²
+        let blank = corner();
+        assert_eq!(blank.check(), Ok(()));
+        assert!((blank.area.as_m2() - 0.0065).abs() < 1e-12);
+        let across: Vec<f64> = blank.runs_across.iter().map(|run| run.as_mm()).collect();
+        assert_eq!(across, [0.0, 100.0, 130.0]);
+        assert_eq!(blank.runs_up.len(), 2);
+    }
+
+    #[test]
+    fn a_panel_of_no_width_is_left_out_with_its_score() {
+        let size = [100.0, 50.0].map(Length::mm);
+        let mut layout = Layout::new("flat", size, rectangle("base", [0.0, 0.0, 100.0, 50.0]));
+        for flap in [[20.0, 50.0, 20.0, 60.0], [30.0, 50.0, 10.0, 60.0]] {
+            let score = [at(flap[0], 50.0), at(flap[2], 50.0)];
+            layout.hang(0, rectangle("flap", flap), score, (90.0, 1));
+        }
+        let blank = layout.cut();
+        assert_eq!((blank.panels.len(), blank.hinges.len()), (1, 0));
+    }
+
+    #[test]
+    fn two_panels_of_one_name_are_told() {
+        let mut blank = corner();
+        blank.panels[1].name = "base";
+        assert_eq!(blank.check(), Err(NetFault::TwoCalled("base")));
+    }
+
+    #[test]
+    fn a_panel_that_hangs_on_nothing_or_twice_is_told() {
+        let mut loose = corner();
+        loose.hinges.clear();
+        assert_eq!(loose.check(), Err(NetFault::NotATree("wall")));
+        let mut twice = corner();
+        twice.hinges.push(twice.hinges[0]);
+        assert_eq!(twice.check(), Err(NetFault::NotATree("wall")));
+        // The root hangs on nothing at all.
+        let mut round = corner();
+        let [on, panel] = round.hinges[0].between;
+        round.hinges.push(Hinge {
+            between: [panel, on],
+            ..round.hinges[0]
+        });
+        assert_eq!(round.check(), Err(NetFault::NotATree("base")));
+    }
+
+    #[test]
+    fn a_score_off_an_edge_is_told() {
+        let mut blank = corner();
+        blank.hinges[0].to = at(100.0, 51.0);
+        assert_eq!(blank.check(), Err(NetFault::OffTheEdge("wall")));
+        // On the edge of the wall, but through the base.
+        let mut blank = corner();
+        blank.hinges[0].from = at(90.0, 0.0);
+        assert_eq!(blank.check(), Err(NetFault::OffTheEdge("wall")));
+    }
+
+    #[test]
+    fn a_panel_past_the_sheet_and_one_over_another_are_told() {
+        let mut blank = corner();
+        blank.width = Length::mm(129.0);
+        assert_eq!(blank.check(), Err(NetFault::PastTheSheet("wall")));
+        let mut blank = corner();
+        blank.panels[1] = rectangle("wall", [99.0, 0.0, 129.0, 50.0]);
+        assert_eq!(blank.check(), Err(NetFault::Overlap("base", "wall")));
+    }
+
+    #[test]
+    fn a_panel_that_turns_back_is_told() {
+        let mut blank = corner();
+        blank.panels[1].outline = vec![
+            at(100.0, 0.0),
+            at(130.0, 0.0),
+            at(110.0, 25.0),
+            at(130.0, 50.0),
+            at(100.0, 50.0),
+        ];
+        assert_eq!(blank.check(), Err(NetFault::NotConvex("wall")));
+        assert_eq!(
+            NetFault::NotConvex("wall").to_string(),
+            "wall is not convex"
+        );
+    }
+}

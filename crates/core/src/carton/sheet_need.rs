@@ -270,6 +270,65 @@ mod tests {
     }
 
     #[test]
+    fn what_two_parts_do_not_do_three_may() {
+        // Scores at 742, 836, 1580 and 1678. Two parts from sheets of 800 would be 876 and more; three, cut at 742 and
+        // 836 or 1580, are 742 + 40, ... and 1709 − 836 = 873: no. In four, at 742, 836 and 1580: 782, 134, 784, 129.
+        let found = need(&[(800.0, 700.0, dec!(2))]);
+        let SheetNeed::Joined {
+            sheets,
+            parts,
+            cut_at_mm,
+            ..
+        } = found
+        else {
+            panic!("{found:?}")
+        };
+        assert_eq!((sheets, parts.len()), (4, 4));
+        let cuts: Vec<f64> = cut_at_mm.iter().map(|cut| cut.as_mm()).collect();
+        assert_eq!(cuts, [742.0, 836.0, 1580.0]);
+        let widths: Vec<f64> = parts.iter().map(|part| part.width.as_mm()).collect();
+        assert_eq!(widths, [782.0, 134.0, 784.0, 129.0]);
+        // Each lap is 40 × 662.
+        let lap = SheetNeed::Joined {
+            sheet: board(&[(1.0, 1.0, dec!(1))]).sheets[0].clone(),
+            sheets,
+            parts,
+            cut_at_mm,
+        }
+        .lap_area(Length::mm(662.0), Length::mm(40.0));
+        assert!((lap.as_m2() - 3.0 * 0.04 * 0.662).abs() < 1e-12);
+    }
+
+    #[test]
+    fn what_is_higher_than_every_sheet_is_cut_from_none() {
+        assert_eq!(need(&[(3000.0, 661.0, dec!(9))]), SheetNeed::NoSheet);
+    }
+
+    #[test]
+    fn a_tray_is_never_cut_apart_through_a_wall() {
+        // Its walls reach from one side of the base to the other: no score parts it from edge to edge but those of the
+        // walls at its ends.
+        let [length, width, height, caliper] = [740.0, 560.0, 90.0, 5.0].map(Length::mm);
+        let tray = crate::carton::Tray {
+            length,
+            width,
+            height,
+            caliper,
+        };
+        let found = SheetNeed::of(
+            &tray.blank(),
+            &board(&[(900.0, 800.0, dec!(2))]),
+            Length::mm(40.0),
+        );
+        let SheetNeed::Joined { cut_at_mm, .. } = found else {
+            panic!("{found:?}")
+        };
+        // Walls of 92.5: at 92.5 or 837.5 from the left.
+        let cuts: Vec<f64> = cut_at_mm.iter().map(|cut| cut.as_mm()).collect();
+        assert!(cuts == [92.5] || cuts == [837.5], "{cuts:?}");
+    }
+
+    #[test]
     fn a_blank_is_never_turned_across_its_flutes() {
         assert_eq!(need(&[(700.0, 1800.0, dec!(3))]), SheetNeed::NoSheet);
     }
