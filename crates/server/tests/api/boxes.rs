@@ -1,0 +1,166 @@
+//! Boxes over the API: the sum of each style, and the styles that a shipment's box could be made in.
+
+use reqwest::StatusCode;
+use serde_json::{Value, json};
+use sqlx::PgPool;
+
+use crate::Api;
+
+const BOX: &str = "/api/v1/sums/box";
+
+fn sum(style: &str, more: Value) -> Value {
+    let mut body = json!({
+        "style": style, "length_mm": 740, "width_mm": 560, "height_mm": 90, "caliper_mm": 4,
+    });
+    for (key, value) in more.as_object().into_iter().flatten() {
+        body[key] = value.clone();
+    }
+    body
+}
+
+fn numbers(value: &Value) -> Vec<f64> {
+    value
+        .as_array()
+        .into_iter()
+        .flatten()
+        .filter_map(Value::as_f64)
+        .collect()
+}
+
+#[sqlx::test(migrations = false)]
+async fn nets_come_with_all_that_it_takes_to_fold_them_again(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    for (style, width, height, parts) in [
+        ("slotted-edge", 1709.0, 662.0, 1),
+        ("slotted-face", 2649.0, 662.0, 1),
+        ("tray-and-lid", 928.0, 748.0, 2),
+        ("folder", 1132.0, 1324.0, 1),
+        // Halves (740 + 111)/2 = 425.5 long; the outer's section 571 × 105: 2 × 571 + 2 × 105 + 49, 425.5 + 4 + 54.5.
+        ("telescope", 1401.0, 484.0, 2),
+    ] {
+        let (status, answer) = api.post(BOX, sum(style, json!({}))).await;
+        assert_eq!(status, StatusCode::OK, "{style}: {answer}");
+        assert_eq!(answer["blank_width_mm"], width, "{style}");
+        assert_eq!(answer["blank_height_mm"], height, "{style}");
+        let nets = answer["nets"].as_array().expect("nets");
+        assert_eq!(nets.len(), parts, "{style}");
+        assert_eq!(answer["parts"].as_array().map(Vec::len), Some(parts));
+        for net in nets {
+            let panels = net["panels"].as_array().expect("panels");
+            let named = |name: &Value| panels.iter().any(|panel| panel["name"] == *name);
+            assert!(named(&net["root"]), "{style}");
+            let mut hung = vec![net["root"].clone()];
+            for hinge in net["hinges"].as_array().into_iter().flatten() {
+                // Each hangs on what hangs already, so that it can be folded in the order in which it is told.
+                assert!(hung.contains(&hinge["parent"]), "{style}: {hinge}");
+                assert!(named(&hinge["child"]), "{style}: {hinge}");
+                assert!(hinge["angle_deg"].as_f64().is_some_and(|angle| angle > 0.0));
+                hung.push(hinge["child"].clone());
+            }
+            assert_eq!(hung.len(), panels.len(), "{style}");
+        }
+    }
+}
+
+#[sqlx::test(migrations = false)]
+async fn folding_is_told_in_pictures_only_when_it_is_asked_for(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let (_, plain) = api.post(BOX, sum("folder", json!({}))).await;
+    assert_eq!(plain["folding"], Value::Null);
+    let (_, folded) = api.post(BOX, sum("folder", json!({ "frames": 3 }))).await;
+    let folding = &folded["folding"][0];
+    // Four steps of three pictures, and the flat one.
+    let frames = folding["frames"].as_array().expect("pictures");
+    assert_eq!(frames.len(), 13);
+    assert_eq!(folding["closes"], true);
+    // Flat, every panel lies where it is drawn.
+    for panel in frames[0].as_array().into_iter().flatten() {
+        let still = [1., 0., 0., 0., 0., 1., 0., 0., 0., 0., 1., 0.];
+        assert_eq!(numbers(panel), still);
+    }
+}
+
+#[sqlx::test(migrations = false)]
+async fn what_a_style_lacks_is_named_at_its_field(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    for (body, fields) in [
+        (
+            json!({ "style": "folder", "length_mm": 5, "caliper_mm": 1 }),
+            &["width_mm", "height_mm"][..],
+        ),
+        (
+            json!({ "style": "triangular-tube", "length_mm": 900, "caliper_mm": 4, "outer_roll_mm": 80 }),
+            &["sheet_mm"],
+        ),
+        (sum("telescope", json!({ "length_mm": 40 })), &["length_mm"]),
+        (sum("folder", json!({ "frames": 0 })), &["frames"]),
+        (sum("folder", json!({ "wrap_mm": 3 })), &["wrap_mm"]),
+    ] {
+        let (status, problem) = api.post(BOX, body.clone()).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{body}");
+        let found: Vec<&str> = problem["errors"]
+            .as_array()
+            .into_iter()
+            .flatten()
+            .filter_map(|error| error["field"].as_str())
+            .collect();
+        assert_eq!(found, fields, "{body}");
+    }
+    // A style that nobody makes is named with those that there are.
+    let (status, problem) = api.post(BOX, sum("barrel", json!({}))).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(problem["errors"][0]["field"], "style", "{problem}");
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_style_that_is_chosen_is_that_of_the_stored_box(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let body = json!({ "inputs": {
+        "buyer": { "country": "XS", "postcode": "TB11 4" }, "value": "400",
+        "piece": {
+            "construction": "stretched_canvas", "medium": "acrylic",
+            "width": "600 mm", "height": "800 mm", "depth": "38 mm",
+        },
+    } });
+    let mut asked = body.clone();
+    asked["slot"] = json!("box");
+    let (status, changes) = api.post("/api/v1/plans/changes", asked.clone()).await;
+    assert_eq!(status, StatusCode::OK, "{changes}");
+    let styles = changes["styles"].as_array().expect("styles");
+    assert_eq!(styles.len(), 5);
+    assert_eq!(
+        styles
+            .iter()
+            .filter(|style| style["chosen"] == true)
+            .count(),
+        1
+    );
+    // They are told for the box alone: of another layer nobody makes one.
+    asked["slot"] = json!("contact");
+    let (_, other) = api.post("/api/v1/plans/changes", asked).await;
+    assert_eq!(other["styles"], Value::Null);
+    for style in styles {
+        let mut then = body.clone();
+        then["inputs"]["choices"] = style["choices"].clone();
+        let (status, preview) = api.post("/api/v1/plans/preview", then).await;
+        assert_eq!(status, StatusCode::OK, "{preview}");
+        let plan = &preview["worked"]["plan"];
+        let made = plan["layers"]
+            .as_array()
+            .into_iter()
+            .flatten()
+            .find(|layer| layer["slot"] == "box")
+            .expect("it is boxed");
+        assert_eq!(made["make"]["style"], style["style"]);
+        assert_eq!(plan["tally"]["outside"], style["outside"]);
+        let about = &plan["odds"]["one_in"]["about"];
+        assert_eq!(about, &style["change"]["odds_after"]["about"]);
+    }
+    // What is no style is refused at its field.
+    let mut wrong = body;
+    wrong["inputs"]["choices"] = json!({ "box_style": "barrel" });
+    let (status, problem) = api.post("/api/v1/plans/preview", wrong).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    let field = problem["errors"][0]["field"].as_str().unwrap_or_default();
+    assert!(field.ends_with("choices.box_style"), "{problem}");
+}
