@@ -22,7 +22,7 @@ pub use pocket::PocketNet;
 pub use sheet_need::{JoinedPart, SheetNeed};
 pub use slotted_edge::SlottedEdge;
 pub use slotted_face::SlottedFace;
-pub use style::{Beyond, BoxSize, CartonStyle, TooSmall};
+pub use style::{Beyond, BoxSize, CartonStyle, Unfit};
 pub use telescope::{Half, Telescope};
 pub use tray::Tray;
 pub use triangular_tube::TriangularTube;

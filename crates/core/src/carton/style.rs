@@ -55,6 +55,8 @@ pub struct Beyond {
 /// A flap shorter than this, or than so many boards, can't be folded by hand.
 const SHORTEST_FLAP: Length = Length::mm(20.0);
 const SHORTEST_FLAP_BOARDS: f64 = 4.0;
+/// A flat lid lies on its walls and is held by tape alone: a longer one bows between them. Trade judgement.
+const LONGEST_LID: Length = Length::mm(1000.0);
 /// Two halves that slide into each other are no shorter.
 const SHORTEST_TELESCOPE: Length = Length::mm(100.0);
 
@@ -264,9 +266,21 @@ impl CartonStyle {
         }
     }
 
-    /// Returns why a box of a size can't be folded by hand.
+    /// Returns why a box of a size is not made in it: what a hand can't fold, or a lid that would bow.
     #[must_use]
-    pub fn too_small(self, size: BoxSize) -> Option<TooSmall> {
+    pub fn unfit(self, size: BoxSize) -> Option<Unfit> {
+        let longest = size.length.max(size.width);
+        if self == Self::TrayAndLid && longest > LONGEST_LID {
+            return Some(Unfit::TooLong {
+                what: "flat lid",
+                found: longest,
+                most: LONGEST_LID,
+            });
+        }
+        self.too_small(size)
+    }
+
+    fn too_small(self, size: BoxSize) -> Option<Unfit> {
         let c = size.caliper;
         let least = SHORTEST_FLAP.max(c * SHORTEST_FLAP_BOARDS);
         let half = |side: Length| (side + c) / 2.0;
@@ -276,7 +290,7 @@ impl CartonStyle {
             Self::TrayAndLid => ("walls", size.height + c / 2.0),
             Self::Folder => ("walls", size.height + c),
             Self::Telescope if size.length < SHORTEST_TELESCOPE => {
-                return Some(TooSmall {
+                return Some(Unfit::TooSmall {
                     what: "halves",
                     found: size.length,
                     least: SHORTEST_TELESCOPE,
@@ -284,7 +298,7 @@ impl CartonStyle {
             }
             Self::Telescope => ("flaps", half(size.width.min(size.height))),
         };
-        (flap < least).then_some(TooSmall {
+        (flap < least).then_some(Unfit::TooSmall {
             what,
             found: flap,
             least,
@@ -292,15 +306,27 @@ impl CartonStyle {
     }
 }
 
-/// What of a box is too small to be folded by hand.
+/// Why a box is not made in a style.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct TooSmall {
-    /// What it is.
-    pub what: &'static str,
-    /// How long it is.
-    pub found: Length,
-    /// How long it would have to be.
-    pub least: Length,
+pub enum Unfit {
+    /// Something of it is too small to be folded by hand.
+    TooSmall {
+        /// What it is.
+        what: &'static str,
+        /// How long it is.
+        found: Length,
+        /// How long it would have to be.
+        least: Length,
+    },
+    /// Something of it is so long that it does not stay flat.
+    TooLong {
+        /// What it is.
+        what: &'static str,
+        /// How long it is.
+        found: Length,
+        /// How long it may be.
+        most: Length,
+    },
 }
 
 impl BoxSize {
@@ -370,36 +396,44 @@ mod tests {
             height: Length::mm(30.0),
             ..worked()
         };
-        let small = CartonStyle::SlottedEdge
-            .too_small(shallow)
-            .expect("17 under 20");
-        assert_eq!(
-            (small.found, small.least),
-            (Length::mm(17.0), Length::mm(20.0))
-        );
-        assert!(CartonStyle::TrayAndLid.too_small(shallow).is_none());
-        assert!(CartonStyle::SlottedFace.too_small(shallow).is_none());
+        let small = |style: CartonStyle, size| match style.unfit(size) {
+            Some(Unfit::TooSmall { found, least, .. }) => Some([found, least].map(Length::as_mm)),
+            Some(Unfit::TooLong { .. }) | None => None,
+        };
+        assert_eq!(small(CartonStyle::SlottedEdge, shallow), Some([17.0, 20.0]));
+        assert!(CartonStyle::TrayAndLid.unfit(shallow).is_none());
+        assert!(CartonStyle::SlottedFace.unfit(shallow).is_none());
         let thick = BoxSize {
             caliper: Length::mm(7.0),
             height: Length::mm(23.0),
             ..worked()
         };
-        let small = CartonStyle::TrayAndLid
-            .too_small(thick)
-            .expect("26.5 under 28");
-        assert_eq!(
-            (small.found, small.least),
-            (Length::mm(26.5), Length::mm(28.0))
-        );
+        assert_eq!(small(CartonStyle::TrayAndLid, thick), Some([26.5, 28.0]));
         let short = BoxSize {
             length: Length::mm(99.0),
             ..worked()
         };
-        assert_eq!(
-            CartonStyle::Telescope
-                .too_small(short)
-                .map(|small| small.what),
-            Some("halves")
-        );
+        assert_eq!(small(CartonStyle::Telescope, short), Some([99.0, 100.0]));
+    }
+
+    #[test]
+    fn a_flat_lid_is_no_longer_than_a_metre_whichever_way_it_lies() {
+        let sized = |length, width| BoxSize {
+            length: Length::mm(length),
+            width: Length::mm(width),
+            ..worked()
+        };
+        for (size, fits) in [
+            (sized(1000.0, 700.0), true),
+            (sized(1000.5, 700.0), false),
+            (sized(700.0, 1000.5), false),
+        ] {
+            assert_eq!(
+                CartonStyle::TrayAndLid.unfit(size).is_none(),
+                fits,
+                "{size:?}"
+            );
+            assert!(CartonStyle::Folder.unfit(size).is_none());
+        }
     }
 }

@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::{MoreCost, choosing};
 use crate::{
     Refusal,
-    carton::{Blank, Carton, CartonStyle, SheetNeed},
+    carton::{Blank, Carton, CartonStyle, SheetNeed, Unfit},
     house::Choices,
     layer::Envelope,
     plan::{Change, FindingLevel, Plan},
@@ -126,16 +126,25 @@ fn keeps(now: &Plan, then: &Plan, worsening: f64) -> bool {
         && then.odds.probability <= now.odds.probability * (1.0 + worsening)
 }
 
-/// Why a box can't be made: too small to fold, or no sheet for a part.
+/// Why a box is not made so: it does not fit the size, or no sheet takes a part.
 fn refused(carton: &Carton, unit: LengthUnit) -> Option<String> {
     let told = |length| show_length(length, unit);
-    if let Some(small) = carton.style.too_small(carton.size()) {
-        return Some(format!(
-            "its {} would be {}: under {} they can't be folded by hand",
-            small.what,
-            told(small.found),
-            told(small.least)
-        ));
+    match carton.style.unfit(carton.size()) {
+        Some(Unfit::TooSmall { what, found, least }) => {
+            return Some(format!(
+                "its {what} would be {}: under {} they can't be folded by hand",
+                told(found),
+                told(least)
+            ));
+        }
+        Some(Unfit::TooLong { what, found, most }) => {
+            return Some(format!(
+                "its {what} would be {} long: over {} it bows between its tapes",
+                told(found),
+                told(most)
+            ));
+        }
+        None => {}
     }
     let (blank, _) = carton
         .parts()

@@ -70,7 +70,7 @@ fn every_style_that_is_offered_is_what_it_says() {
                 "{says}"
             );
             assert!(closed.holds(held), "{says}");
-            let refused = carton.style.too_small(carton.size()).is_some() || !carton.can_be_cut();
+            let refused = carton.style.unfit(carton.size()).is_some() || !carton.can_be_cut();
             assert_eq!(offer.refused.is_some(), refused, "{says}");
             assert_eq!(offer.sheets.is_some(), carton.can_be_cut(), "{says}");
             if offer.keeps {

@@ -306,7 +306,7 @@ fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &Carton) -> Finding {
             caliper: board.caliper,
             ..carton.size()
         };
-        style.too_small(size).is_none() && Carton::of(style, size, board, allowances).can_be_cut()
+        style.unfit(size).is_none() && Carton::of(style, size, board, allowances).can_be_cut()
     };
     let mut boards: Vec<&Board> = looked
         .supplies
