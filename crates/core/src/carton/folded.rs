@@ -35,10 +35,10 @@ impl Blank {
     /// Source: a tree of rigid panels, each turned about its score by its angle.
     ///
     /// ```
-    /// use hummock_core::{carton::Tray, quantity::Length};
+    /// use hummock_core::{carton::{BoxSize, Tray}, quantity::Length};
     ///
     /// let [length, width, height, caliper] = [740.0, 560.0, 90.0, 5.0].map(Length::mm);
-    /// let tray = Tray { length, width, height, caliper };
+    /// let tray = Tray(BoxSize { length, width, height, caliper });
     /// let blank = tray.blank();
     /// let folded = blank.folded(blank.steps().into());
     /// assert!(folded.reach_into(&tray.room(), caliper) < 1e-6);

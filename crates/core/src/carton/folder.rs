@@ -1,20 +1,11 @@
 //! The folder that wraps around, its half lids meeting in the middle.
 
-use super::{Blank, Panel, PanelRole, Point, Solid, blank::Layout};
+use super::{Blank, BoxSize, Panel, PanelRole, Point, Solid, blank::Layout};
 use crate::quantity::Length;
 
 /// A wrap-around folder by its inside size and board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct Folder {
-    /// Inside, along the long side of the art's face.
-    pub length: Length,
-    /// Inside, along the short side of the art's face.
-    pub width: Length,
-    /// Inside, through the art.
-    pub height: Length,
-    /// Of the board.
-    pub caliper: Length,
-}
+pub struct Folder(pub BoxSize);
 
 const SQUARE_DEG: f64 = 90.0;
 /// The ends fold in first, so that the lids close over their tucks.
@@ -32,16 +23,16 @@ impl Folder {
     /// How far a tuck reaches in under the lids.
     #[must_use]
     pub fn tuck(self) -> Length {
-        LONGEST_TUCK.min(self.length / TUCK_SHARE)
+        LONGEST_TUCK.min(self.0.length / TUCK_SHARE)
     }
 
     /// End walls, walls and half lids, each from its score on.
     fn reaches(self) -> [Length; 3] {
-        let c = self.caliper;
+        let c = self.0.caliper;
         [
-            self.height + c,
-            self.height + c * 2.0,
-            (self.width + c) / 2.0,
+            self.0.height + c,
+            self.0.height + c * 2.0,
+            (self.0.width + c) / 2.0,
         ]
     }
 
@@ -52,17 +43,17 @@ impl Folder {
     /// packaging engineering practice, folded again as slabs.
     #[must_use]
     pub fn blank(self) -> Blank {
-        let c = self.caliper;
+        let c = self.0.caliper;
         let [end, wall, lid] = self.reaches();
         let reach = end + self.tuck();
-        let x = [reach, reach + self.length + c];
-        let y = [lid + wall, lid + wall + self.width + c];
+        let x = [reach, reach + self.0.length + c];
+        let y = [lid + wall, lid + wall + self.0.width + c];
         let size = [x[1] + reach, y[1] + wall + lid];
         let base = rectangle("base", PanelRole::Front, x, y);
         let mut layout = Layout::new("folder", size, base)
             .closed_by("Tape the middle, then both ends and their corners.");
         let middle = (y[0] + y[1]) / 2.0;
-        let half = (self.width - END_PLAY) / 2.0;
+        let half = (self.0.width - END_PLAY) / 2.0;
         let between = [middle - half, middle + half];
         let upright = |at: Length| between.map(|y| Point::new(at, y));
         for (names, inner, outer, tip) in [
@@ -93,11 +84,11 @@ impl Folder {
     /// Returns what is free inside once it is folded, over its base.
     #[must_use]
     pub fn room(self) -> Solid {
-        let c = self.caliper;
+        let c = self.0.caliper;
         let [end, wall, lid] = self.reaches();
         Solid::cuboid(
             [end + self.tuck() + c / 2.0, lid + wall + c / 2.0, c / 2.0],
-            [self.length, self.width, self.height],
+            [self.0.length, self.0.width, self.0.height],
         )
     }
 }

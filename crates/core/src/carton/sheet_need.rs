@@ -190,7 +190,7 @@ mod tests {
 
     use super::*;
     use crate::{
-        carton::SlottedEdge,
+        carton::{BoxSize, SlottedEdge, Tray},
         house::Allowances,
         material::{BoardBuild, MaterialId, Shelf},
         quantity::ArealDensity,
@@ -221,12 +221,12 @@ mod tests {
     /// 1709 × 662, its middle score at 836.
     fn blank() -> Blank {
         let [length, width, height, caliper] = [740.0, 560.0, 90.0, 4.0].map(Length::mm);
-        SlottedEdge {
+        SlottedEdge(BoxSize {
             length,
             width,
             height,
             caliper,
-        }
+        })
         .blank(&Allowances::default())
     }
 
@@ -309,12 +309,12 @@ mod tests {
         // Its walls reach from one side of the base to the other: no score parts it from edge to edge but those of the
         // walls at its ends.
         let [length, width, height, caliper] = [740.0, 560.0, 90.0, 5.0].map(Length::mm);
-        let tray = crate::carton::Tray {
+        let tray = Tray(BoxSize {
             length,
             width,
             height,
             caliper,
-        };
+        });
         let found = SheetNeed::of(
             &tray.blank(),
             &board(&[(900.0, 800.0, dec!(2))]),

@@ -1,23 +1,14 @@
 //! The slotted box that opens on an edge: the piece slides in like a letter.
 
 use super::{
-    Blank, Solid,
+    Blank, BoxSize, Solid,
     ring::{self, Ring, Walls},
 };
 use crate::{house::Allowances, quantity::Length};
 
 /// A slotted box opening on an edge, by its inside size and board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct SlottedEdge {
-    /// Inside, along the long side of the art's face.
-    pub length: Length,
-    /// Inside, along the short side of the art's face.
-    pub width: Length,
-    /// Inside, through the art.
-    pub height: Length,
-    /// Of the board.
-    pub caliper: Length,
-}
+pub struct SlottedEdge(pub BoxSize);
 
 impl SlottedEdge {
     /// Walls of L, H, L and H around the opening, W + 2c between their scores. The joint lies behind, away from the
@@ -26,11 +17,11 @@ impl SlottedEdge {
         Ring {
             part: "box",
             walls: Walls::Faces,
-            along: self.length,
-            across: self.height,
-            depth: self.width + self.caliper * 2.0,
+            along: self.0.length,
+            across: self.0.height,
+            depth: self.0.width + self.0.caliper * 2.0,
             closes_twice: true,
-            caliper: self.caliper,
+            caliper: self.0.caliper,
             tab: self.tab(allowances),
             slot: self.slot(allowances),
         }
@@ -39,13 +30,13 @@ impl SlottedEdge {
     /// Returns the joining tab: the house's tab less the board.
     #[must_use]
     pub fn tab(self, allowances: &Allowances) -> Length {
-        ring::tab(self.caliper, allowances)
+        ring::tab(self.0.caliper, allowances)
     }
 
     /// Returns the width of a slot: the board and the play.
     #[must_use]
     pub fn slot(self, allowances: &Allowances) -> Length {
-        ring::slot(self.caliper, allowances)
+        ring::slot(self.0.caliper, allowances)
     }
 
     /// Returns the flat blank.
@@ -71,12 +62,12 @@ mod tests {
 
     fn worked() -> SlottedEdge {
         let [length, width, height, caliper] = [740.0, 560.0, 90.0, 4.0].map(Length::mm);
-        SlottedEdge {
+        SlottedEdge(BoxSize {
             length,
             width,
             height,
             caliper,
-        }
+        })
     }
 
     #[test]

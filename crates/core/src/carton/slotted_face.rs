@@ -1,36 +1,27 @@
 //! The slotted box that opens on the face: the piece is laid in from above.
 
 use super::{
-    Blank, Solid,
+    Blank, BoxSize, Solid,
     ring::{self, Ring, Walls},
 };
 use crate::{house::Allowances, quantity::Length};
 
 /// A slotted box opening on the face, by its inside size and board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct SlottedFace {
-    /// Inside, along the long side of the art's face.
-    pub length: Length,
-    /// Inside, along the short side of the art's face.
-    pub width: Length,
-    /// Inside, through the art.
-    pub height: Length,
-    /// Of the board.
-    pub caliper: Length,
-}
+pub struct SlottedFace(pub BoxSize);
 
 impl SlottedFace {
     fn ring(self, allowances: &Allowances) -> Ring {
         Ring {
             part: "box",
             walls: Walls::Sides,
-            along: self.length,
-            across: self.width,
-            depth: self.height + self.caliper * 2.0,
+            along: self.0.length,
+            across: self.0.width,
+            depth: self.0.height + self.0.caliper * 2.0,
             closes_twice: true,
-            caliper: self.caliper,
-            tab: ring::tab(self.caliper, allowances),
-            slot: ring::slot(self.caliper, allowances),
+            caliper: self.0.caliper,
+            tab: ring::tab(self.0.caliper, allowances),
+            slot: ring::slot(self.0.caliper, allowances),
         }
     }
 

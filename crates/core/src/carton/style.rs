@@ -107,49 +107,11 @@ impl CartonStyle {
     /// Returns what it is cut to: each part with how often it is cut, the largest first.
     #[must_use]
     pub fn parts(self, size: BoxSize, allowances: &Allowances) -> Vec<(Blank, u32)> {
-        let BoxSize {
-            length,
-            width,
-            height,
-            caliper,
-        } = size;
         match self {
-            Self::SlottedEdge => {
-                let made = SlottedEdge {
-                    length,
-                    width,
-                    height,
-                    caliper,
-                };
-                vec![(made.blank(allowances), 1)]
-            }
-            Self::SlottedFace => {
-                let made = SlottedFace {
-                    length,
-                    width,
-                    height,
-                    caliper,
-                };
-                vec![(made.blank(allowances), 1)]
-            }
-            Self::TrayAndLid => {
-                let made = Tray {
-                    length,
-                    width,
-                    height,
-                    caliper,
-                };
-                vec![(made.blank(), 1), (made.lid(), 1)]
-            }
-            Self::Folder => {
-                let made = Folder {
-                    length,
-                    width,
-                    height,
-                    caliper,
-                };
-                vec![(made.blank(), 1)]
-            }
+            Self::SlottedEdge => vec![(SlottedEdge(size).blank(allowances), 1)],
+            Self::SlottedFace => vec![(SlottedFace(size).blank(allowances), 1)],
+            Self::TrayAndLid => vec![(Tray(size).blank(), 1), (Tray(size).lid(), 1)],
+            Self::Folder => vec![(Folder(size).blank(), 1)],
             Self::Telescope => [Half::Outer, Half::Inner]
                 .map(|half| (size.telescope().blank(half, allowances), 1))
                 .to_vec(),

@@ -1,20 +1,11 @@
 //! A tray with butted corners, and the flat lid on it.
 
-use super::{Blank, Panel, PanelRole, Point, Solid, blank::Layout};
+use super::{Blank, BoxSize, Panel, PanelRole, Point, Solid, blank::Layout};
 use crate::quantity::Length;
 
 /// A scored tray by its inside size and board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct Tray {
-    /// Inside, along the long side of the art's face.
-    pub length: Length,
-    /// Inside, along the short side of the art's face.
-    pub width: Length,
-    /// Inside, through the art.
-    pub height: Length,
-    /// Of the board.
-    pub caliper: Length,
-}
+pub struct Tray(pub BoxSize);
 
 /// All four walls are folded before the corners are taped.
 const WALLS: u32 = 1;
@@ -23,7 +14,7 @@ const SQUARE_DEG: f64 = 90.0;
 impl Tray {
     /// How high a wall stands above its score: it starts at the middle of the base.
     fn wall(self) -> Length {
-        self.height + self.caliper / 2.0
+        self.0.height + self.0.caliper / 2.0
     }
 
     /// Returns the flat blank.
@@ -32,8 +23,8 @@ impl Tray {
     /// end, so that they stand between the long ones. Source: packaging engineering practice, folded again as slabs.
     #[must_use]
     pub fn blank(self) -> Blank {
-        let (c, wall) = (self.caliper, self.wall());
-        let (long, short) = (self.length + c, self.width + c);
+        let (c, wall) = (self.0.caliper, self.wall());
+        let (long, short) = (self.0.length + c, self.0.width + c);
         let size = [long + wall * 2.0, short + wall * 2.0];
         let [x, y] = [[wall, wall + long], [wall, wall + short]];
         let side = |name, low: [Length; 2], high: [Length; 2]| {
@@ -75,7 +66,7 @@ impl Tray {
     /// Returns the flat lid, (L + 2c) × (W + 2c): it lies on the walls and ends with them.
     #[must_use]
     pub fn lid(self) -> Blank {
-        let size = [self.length, self.width].map(|side| side + self.caliper * 2.0);
+        let size = [self.0.length, self.0.width].map(|side| side + self.0.caliper * 2.0);
         let high = Point::new(size[0], size[1]);
         let low = Point::new(Length::ZERO, Length::ZERO);
         Layout::new(
@@ -89,10 +80,10 @@ impl Tray {
     /// Returns what is free inside once it is folded, over its base.
     #[must_use]
     pub fn room(self) -> Solid {
-        let inside = self.wall() + self.caliper / 2.0;
+        let inside = self.wall() + self.0.caliper / 2.0;
         Solid::cuboid(
-            [inside, inside, self.caliper / 2.0],
-            [self.length, self.width, self.height],
+            [inside, inside, self.0.caliper / 2.0],
+            [self.0.length, self.0.width, self.0.height],
         )
     }
 }

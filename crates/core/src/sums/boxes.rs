@@ -9,8 +9,8 @@ use super::{
 use crate::{
     Refusal,
     carton::{
-        Blank, FoldStep, Folder, Half, Panel, Point, SlottedEdge, SlottedFace, Solid, Telescope,
-        Tray, TriangularTube,
+        Blank, BoxSize, FoldStep, Folder, Half, Panel, Point, SlottedEdge, SlottedFace, Solid,
+        Telescope, Tray, TriangularTube,
     },
     house::Allowances,
     layer::RollSize,
@@ -308,13 +308,13 @@ impl BoxSum {
     fn parts(&self, allowances: &Allowances) -> (Vec<Made>, Beside) {
         let given = |side: Option<f64>| Length::mm(side.unwrap_or_default());
         let [length, caliper] = [self.length_mm, self.caliper_mm].map(Length::mm);
-        let (width, height) = (given(self.width_mm), given(self.height_mm));
-        let edge = SlottedEdge {
+        let size = BoxSize {
             length,
-            width,
-            height,
+            width: given(self.width_mm),
+            height: given(self.height_mm),
             caliper,
         };
+        let edge = SlottedEdge(size);
         let joined = Beside {
             slot: Some(edge.slot(allowances)),
             tab: Some(edge.tab(allowances)),
@@ -326,22 +326,12 @@ impl BoxSum {
                 (vec![made], joined)
             }
             BoxStyle::SlottedFace => {
-                let face = SlottedFace {
-                    length,
-                    width,
-                    height,
-                    caliper,
-                };
+                let face = SlottedFace(size);
                 let made = Made::of(face.blank(allowances), face.room(allowances));
                 (vec![made], joined)
             }
             BoxStyle::TrayAndLid => {
-                let tray = Tray {
-                    length,
-                    width,
-                    height,
-                    caliper,
-                };
+                let tray = Tray(size);
                 let parts = vec![
                     Made::of(tray.blank(), tray.room()),
                     Made::solid(tray.lid(), 1),
@@ -349,19 +339,12 @@ impl BoxSum {
                 (parts, Beside::default())
             }
             BoxStyle::Folder => {
-                let folder = Folder {
-                    length,
-                    width,
-                    height,
-                    caliper,
-                };
-                (
-                    vec![Made::of(folder.blank(), folder.room())],
-                    Beside::default(),
-                )
+                let folder = Folder(size);
+                let made = Made::of(folder.blank(), folder.room());
+                (vec![made], Beside::default())
             }
             BoxStyle::Telescope => {
-                let telescope = Telescope::new(length, [width, height], caliper);
+                let telescope = Telescope::new(length, [size.width, size.height], caliper);
                 let halves = [Half::Outer, Half::Inner]
                     .map(|half| {
                         let room = telescope.room(half, allowances);

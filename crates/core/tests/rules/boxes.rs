@@ -3,8 +3,8 @@
 use glam::{DAffine3, DMat3, DVec3};
 use hummock_core::{
     carton::{
-        Blank, Folder, Half, Hinge, Point, SlottedEdge, SlottedFace, Solid, Telescope, Tray,
-        TriangularTube,
+        Blank, BoxSize, Folder, Half, Hinge, Point, SlottedEdge, SlottedFace, Solid, Telescope,
+        Tray, TriangularTube,
     },
     house::Allowances,
     layer::CardPocket,
@@ -34,44 +34,30 @@ fn mm(lengths: [f64; 4]) -> [Length; 4] {
     lengths.map(Length::mm)
 }
 
-fn edge(inside: [f64; 4]) -> SlottedEdge {
+fn size(inside: [f64; 4]) -> BoxSize {
     let [length, width, height, caliper] = mm(inside);
-    SlottedEdge {
+    BoxSize {
         length,
         width,
         height,
         caliper,
     }
+}
+
+fn edge(inside: [f64; 4]) -> SlottedEdge {
+    SlottedEdge(size(inside))
 }
 
 fn face(inside: [f64; 4]) -> SlottedFace {
-    let [length, width, height, caliper] = mm(inside);
-    SlottedFace {
-        length,
-        width,
-        height,
-        caliper,
-    }
+    SlottedFace(size(inside))
 }
 
 fn tray(inside: [f64; 4]) -> Tray {
-    let [length, width, height, caliper] = mm(inside);
-    Tray {
-        length,
-        width,
-        height,
-        caliper,
-    }
+    Tray(size(inside))
 }
 
 fn folder(inside: [f64; 4]) -> Folder {
-    let [length, width, height, caliper] = mm(inside);
-    Folder {
-        length,
-        width,
-        height,
-        caliper,
-    }
+    Folder(size(inside))
 }
 
 fn telescope([x, a, b, c]: [f64; 4]) -> Telescope {
@@ -370,13 +356,7 @@ fn slabs_that_pass_through_each_other_are_found() {
 #[test]
 fn a_slot_centred_on_the_tabs_score_would_not_close() {
     // The fourth wall's flaps give half a slot more where the tab laps: into the first wall, which lies a board in.
-    let [length, width, height, caliper] = [400.0, 300.0, 80.0, 6.0].map(Length::mm);
-    let made = SlottedEdge {
-        length,
-        width,
-        height,
-        caliper,
-    };
+    let made = edge([400.0, 300.0, 80.0, 6.0]);
     let mut blank = made.blank(&Allowances::default());
     let right = blank.runs_across[4].as_mm();
     let flaps = blank
@@ -400,7 +380,7 @@ fn a_slot_centred_on_the_tabs_score_would_not_close() {
     // Its score goes along with it, so that it is still a net.
     let (far, names) = blank
         .folded(blank.steps().into())
-        .furthest_through(caliper)
+        .furthest_through(Length::mm(6.0))
         .expect("it does not close");
     assert!(far > 3.0 + GIVES, "{far}");
     assert!(names.contains(&"back"), "{names:?}");
