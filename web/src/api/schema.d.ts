@@ -1656,6 +1656,7 @@ export interface components {
             height_mm: components["schemas"]["Length"];
             /** @description Its scores, each after those that it hangs on. */
             hinges: components["schemas"]["Hinge"][];
+            inner_flap_mm?: components["schemas"]["Length"] | null;
             /** @description Its panels. */
             panels: components["schemas"]["Panel"][];
             /** @description Which part of the box it is. */

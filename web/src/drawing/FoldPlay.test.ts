@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 
 import { read } from '@/api/queries';
 import type { BoxAnswer } from '@/api/types';
-import { asked, foldedFolder, serve, times } from '@/test/server';
+import { asked, foldedFolder, problem, serve, times } from '@/test/server';
 
 import FoldPlay from './FoldPlay.vue';
 
@@ -100,6 +100,13 @@ describe('folding', () => {
     expect(mounted.get('[data-test="proof"]').text()).toBe(
       'It does not close: a panel passes 3.4 mm through another.',
     );
+  });
+
+  it('says why a box can’t be folded that is out of range', async () => {
+    serve(BOX, { status: 422, body: problem(422, 'a telescope is at least 100 mm long') });
+    const mounted = mount(FoldPlay, { props: { box }, global: { stubs: { FoldPicture: true } } });
+    await flushPromises();
+    expect(mounted.text()).toBe('It can’t be folded: a telescope is at least 100 mm long.');
   });
 
   it('says that it can’t be worked out while the server is away', async () => {

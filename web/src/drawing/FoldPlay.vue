@@ -19,7 +19,7 @@ const { box } = defineProps<{ box: BoxSum }>();
 const FRAMES = 12;
 const FoldPicture = defineAsyncComponent(() => import('./FoldPicture.vue'));
 
-const { data, away } = useRead({
+const { data, away, refused } = useRead({
   queryKey: computed(() => ['fold', box]),
   queryFn: ({ signal }) => answer(api.POST('/api/v1/sums/box', { body: { ...box, frames: FRAMES }, signal })),
   placeholderData: keepPreviousData,
@@ -49,7 +49,8 @@ const scrubbed = computed({
 
 <template>
   <section class="fold no-print" aria-label="Folding" data-test="folding">
-    <p v-if="away" class="soft">How it folds can’t be worked out just now.</p>
+    <p v-if="refused" class="soft">It can’t be folded: {{ refused.message }}.</p>
+    <p v-else-if="away" class="soft">How it folds can’t be worked out just now.</p>
     <p v-else-if="!folding || !blank" class="soft">Folding it</p>
     <template v-else>
       <BFormRadioGroup

@@ -154,6 +154,9 @@ pub struct Blank {
     pub panels: Vec<Panel>,
     /// Its scores, each after those that it hangs on.
     pub hinges: Vec<Hinge>,
+    /// What the inner flaps are trimmed to, where they would overlap if they were as long as the outer.
+    #[serde(rename = "inner_flap_mm")]
+    pub inner_flap: Option<Length>,
     /// Running distances of cuts and scores from the left edge.
     #[serde(rename = "runs_across_mm")]
     pub runs_across: Vec<Length>,
@@ -193,6 +196,7 @@ const DUST_MM: f64 = 1e-6;
 pub(super) struct Layout {
     part: &'static str,
     closing: Option<&'static str>,
+    inner_flap: Option<Length>,
     size: [Length; 2],
     panels: Vec<Panel>,
     hinges: Vec<Hinge>,
@@ -204,6 +208,7 @@ impl Layout {
         Self {
             part,
             closing: None,
+            inner_flap: None,
             size,
             panels: vec![root],
             hinges: Vec::new(),
@@ -216,6 +221,11 @@ impl Layout {
             closing: Some(closing),
             ..self
         }
+    }
+
+    /// Says what the inner flaps are trimmed to.
+    pub(super) fn trimmed_to(self, inner_flap: Option<Length>) -> Self {
+        Self { inner_flap, ..self }
     }
 
     /// Hangs a panel on another at a score, and returns its place. One that is narrower or lower than nothing
@@ -254,6 +264,7 @@ impl Layout {
         Blank {
             part: self.part,
             closing: self.closing,
+            inner_flap: self.inner_flap,
             width,
             height,
             area: self.panels.iter().map(Panel::area).sum(),

@@ -59,10 +59,7 @@ impl Carton {
     #[must_use]
     pub fn of(style: CartonStyle, size: BoxSize, board: &Board, allowances: &Allowances) -> Self {
         let need = |blank: &Blank| SheetNeed::of(blank, board, allowances.sheet_lap);
-        let mut parts = style
-            .parts(size, allowances)
-            .into_iter()
-            .map(|(blank, _)| blank);
+        let mut parts = style.parts(size, allowances).into_iter();
         let blank = parts.next().expect("a box has a part");
         Self {
             style,

@@ -25,4 +25,4 @@ pub use slotted_face::SlottedFace;
 pub use style::{Beyond, BoxSize, CartonStyle, Unfit};
 pub use telescope::{Half, Telescope};
 pub use tray::Tray;
-pub use triangular_tube::TriangularTube;
+pub use triangular_tube::{TRIANGLE_HEIGHT, TriangularTube};

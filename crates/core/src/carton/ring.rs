@@ -117,6 +117,11 @@ impl Ring {
         self.flap().min((self.along + self.caliper) / 2.0)
     }
 
+    /// What the inner flaps are trimmed to, where that is less than the outer.
+    fn trimmed_to(&self) -> Option<Length> {
+        Some(self.inner_flap()).filter(|inner| *inner < self.flap())
+    }
+
     /// Where the walls lie above the lower edge.
     fn band(&self) -> [Length; 2] {
         [self.flap(), self.flap() + self.depth]
@@ -146,7 +151,9 @@ impl Ring {
         } else {
             "Tape the closed end in an H."
         };
-        let mut layout = Layout::new(self.part, size, wall(THIRD)).closed_by(closing);
+        let mut layout = Layout::new(self.part, size, wall(THIRD))
+            .closed_by(closing)
+            .trimmed_to(self.trimmed_to());
         let third = 0;
         let second = layout.hang(third, wall(1), score(at[2]), (SQUARE_DEG, RING));
         let first = layout.hang(second, wall(0), score(at[1]), (SQUARE_DEG, RING));

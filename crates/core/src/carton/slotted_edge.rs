@@ -85,6 +85,21 @@ mod tests {
     }
 
     #[test]
+    fn inner_flaps_of_a_box_that_is_deeper_than_long_are_trimmed() {
+        // (393 + 4)/2 = 198.5 each would overlap by 5 between walls (388 + 4) apart: 196.
+        let [length, height] = [388.0, 393.0].map(Length::mm);
+        let deep = SlottedEdge(BoxSize {
+            length,
+            height,
+            ..worked().0
+        });
+        let blank = deep.blank(&Allowances::default());
+        assert_eq!(blank.inner_flap, Some(Length::mm(196.0)));
+        assert_eq!(blank.runs_up[1], Length::mm(198.5));
+        assert_eq!(worked().blank(&Allowances::default()).inner_flap, None);
+    }
+
+    #[test]
     fn slots_and_bevels_are_not_weighed() {
         // Walls 1678 × 568 = 953 104; flaps 2 × 47 × (1678 − 4 × 6) = 155 476;
         // tab 31 × 568 − 31 × 15.5 = 17 127.5: together 1 125 707.5 mm²

@@ -3,7 +3,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::{Blank, Folder, Half, SlottedEdge, SlottedFace, Telescope, Tray, ring};
+use super::{Blank, Folder, Half, SlottedEdge, SlottedFace, Solid, Telescope, Tray, ring};
 use crate::{house::Allowances, quantity::Length};
 
 /// How a box is cut from board.
@@ -104,16 +104,30 @@ impl CartonStyle {
         }
     }
 
-    /// Returns what it is cut to: each part with how often it is cut, the largest first.
+    /// Returns what it is cut to, part by part: the lid after its tray, the inner half after the outer.
     #[must_use]
-    pub fn parts(self, size: BoxSize, allowances: &Allowances) -> Vec<(Blank, u32)> {
+    pub fn parts(self, size: BoxSize, allowances: &Allowances) -> Vec<Blank> {
         match self {
-            Self::SlottedEdge => vec![(SlottedEdge(size).blank(allowances), 1)],
-            Self::SlottedFace => vec![(SlottedFace(size).blank(allowances), 1)],
-            Self::TrayAndLid => vec![(Tray(size).blank(), 1), (Tray(size).lid(), 1)],
-            Self::Folder => vec![(Folder(size).blank(), 1)],
+            Self::SlottedEdge => vec![SlottedEdge(size).blank(allowances)],
+            Self::SlottedFace => vec![SlottedFace(size).blank(allowances)],
+            Self::TrayAndLid => vec![Tray(size).blank(), Tray(size).lid()],
+            Self::Folder => vec![Folder(size).blank()],
             Self::Telescope => [Half::Outer, Half::Inner]
-                .map(|half| (size.telescope().blank(half, allowances), 1))
+                .map(|half| size.telescope().blank(half, allowances))
+                .to_vec(),
+        }
+    }
+
+    /// Returns what stays free in each part once it is folded, in the same order; nothing of a part that has no inside.
+    #[must_use]
+    pub fn rooms(self, size: BoxSize, allowances: &Allowances) -> Vec<Option<Solid>> {
+        match self {
+            Self::SlottedEdge => vec![Some(SlottedEdge(size).room(allowances))],
+            Self::SlottedFace => vec![Some(SlottedFace(size).room(allowances))],
+            Self::TrayAndLid => vec![Some(Tray(size).room()), None],
+            Self::Folder => vec![Some(Folder(size).room())],
+            Self::Telescope => [Half::Outer, Half::Inner]
+                .map(|half| Some(size.telescope().room(half, allowances)))
                 .to_vec(),
         }
     }
@@ -293,7 +307,7 @@ pub enum Unfit {
 
 impl BoxSize {
     /// A telescope slides along the length, whichever side is the longest.
-    fn telescope(self) -> Telescope {
+    pub(crate) fn telescope(self) -> Telescope {
         Telescope::new(self.length, [self.width, self.height], self.caliper)
     }
 }

@@ -19,8 +19,6 @@ pub struct TriangularTube {
 /// Each score turns a panel by this much, so that three sides close.
 const TURN_DEG: f64 = 120.0;
 const SQUARE_DEG: f64 = 90.0;
-/// What a roll has at either end: a pad and a little air.
-const END_ROOM: Length = Length::mm(30.0);
 /// A flap of a cap reaches so far along the tube, at most so far.
 const FLAP_SHARE: f64 = 0.6;
 const LONGEST_FLAP: Length = Length::mm(80.0);
@@ -32,16 +30,16 @@ const CAP_BOARDS: f64 = 6.35;
 const OUTSIDE_BOARDS: f64 = 8.08;
 /// A flap stands back at both ends so many boards, for its neighbour's thickness.
 const FLAP_BACK: f64 = 0.87;
-/// Half of the root of three: an equilateral triangle is so high, and a half of 60° reaches so far.
-const HALF_ROOT_3: f64 = 0.866_025_403_784_438_6;
+/// Half of the root of three: how much of its side an equilateral triangle is high.
+pub const TRIANGLE_HEIGHT: f64 = 0.866_025_403_784_438_6;
 
 impl TriangularTube {
-    /// Returns the tube around a roll: √3 times the round hole that it takes, and room for a pad at either end.
+    /// Returns the tube of a length around a roll: its side √3 times the round hole that the roll takes.
     #[must_use]
-    pub fn around(hole: Length, other_side: Length, caliper: Length) -> Self {
+    pub fn around(hole: Length, length: Length, caliper: Length) -> Self {
         Self {
-            side: hole * (HALF_ROOT_3 * 2.0),
-            length: other_side + END_ROOM * 2.0,
+            side: hole * (TRIANGLE_HEIGHT * 2.0),
+            length,
             caliper,
         }
     }
@@ -53,11 +51,11 @@ impl TriangularTube {
     #[must_use]
     pub fn panels(self) -> [Length; 4] {
         let (s, c) = (self.side, self.caliper);
-        let outward = 1.0 / HALF_ROOT_3;
+        let outward = 1.0 / TRIANGLE_HEIGHT;
         [
-            s + c * HALF_ROOT_3,
-            s + c * (HALF_ROOT_3 * 2.0),
-            s + c * (HALF_ROOT_3 * 2.0 + outward),
+            s + c * TRIANGLE_HEIGHT,
+            s + c * (TRIANGLE_HEIGHT * 2.0),
+            s + c * (TRIANGLE_HEIGHT * 2.0 + outward),
             s,
         ]
     }
@@ -113,12 +111,12 @@ impl TriangularTube {
         let side = self.cap_side().as_mm();
         let flap = LONGEST_FLAP.min(self.side * FLAP_SHARE).as_mm();
         let back = (self.caliper * FLAP_BACK).as_mm();
-        let aside = (flap * HALF_ROOT_3 - back / 2.0).max(0.0);
+        let aside = (flap * TRIANGLE_HEIGHT - back / 2.0).max(0.0);
         let point = |x: f64, y: f64| Point::new(Length::mm(x), Length::mm(y));
-        let peak = side * HALF_ROOT_3;
+        let peak = side * TRIANGLE_HEIGHT;
         let corners = [(0.0, 0.0), (side, 0.0), (side / 2.0, peak)];
         let place = |(x, y): (f64, f64)| point(aside + x, flap + y);
-        let height = flap + peak.max((side - back) * HALF_ROOT_3 + flap / 2.0);
+        let height = flap + peak.max((side - back) * TRIANGLE_HEIGHT + flap / 2.0);
         let size = [Length::mm(side + aside * 2.0), Length::mm(height)];
         let base = Panel::new("end", PanelRole::Side, corners.map(place).to_vec());
         let mut layout = Layout::new("cap", size, base)
@@ -155,7 +153,7 @@ impl TriangularTube {
         let corners = vec![
             DVec3::new(0.0, 0.0, inner),
             DVec3::new(side, 0.0, inner),
-            DVec3::new(side / 2.0, 0.0, inner + side * HALF_ROOT_3),
+            DVec3::new(side / 2.0, 0.0, inner + side * TRIANGLE_HEIGHT),
         ];
         Solid::prism(corners, DVec3::Y * self.length.as_mm())
     }

@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, RollSize, Supplies};
 use crate::{
-    carton::{Blank, TriangularTube},
+    carton::{Blank, TRIANGLE_HEIGHT, TriangularTube},
     house::CoreRule,
     material::{Board, RollCore, Tube},
     piece::{Construction, Medium, PaintBody, Piece},
@@ -86,8 +86,6 @@ pub fn least_roll(piece: &Piece) -> Length {
 /// A sheet off its bars is this thick, whatever depth was measured over its curl.
 const CLOTH: Length = Length::mm(0.9);
 const PAPER: Length = Length::mm(0.3);
-/// How much of a triangle's side its height is.
-const TRIANGLE_HEIGHT: f64 = 0.866_025_403_784_438_6;
 const BOTH_ENDS: f64 = 2.0;
 
 /// Fewer turns than this spring open, and lie as well flat.

@@ -8,10 +8,7 @@ use super::{
 };
 use crate::{
     Refusal,
-    carton::{
-        Blank, BoxSize, FoldStep, Folder, Half, Panel, Point, SlottedEdge, SlottedFace, Solid,
-        Telescope, Tray, TriangularTube,
-    },
+    carton::{Blank, BoxSize, CartonStyle, FoldStep, Panel, Point, Solid, TriangularTube},
     house::Allowances,
     layer::RollSize,
     quantity::{Area, Length},
@@ -194,22 +191,6 @@ struct Made {
 }
 
 impl Made {
-    fn of(blank: Blank, room: Solid) -> Self {
-        Self {
-            blank,
-            count: 1,
-            room: Some(room),
-        }
-    }
-
-    fn solid(blank: Blank, count: u32) -> Self {
-        Self {
-            blank,
-            count,
-            room: None,
-        }
-    }
-
     fn folding(&self, each: u32, caliper: Length) -> Folding {
         let blank = &self.blank;
         let frames = (0..=blank.steps() * each).map(|at| {
@@ -248,6 +229,20 @@ struct Beside {
     tab: Option<Length>,
     range: Option<[Length; 2]>,
     side: Option<Length>,
+}
+
+impl BoxStyle {
+    /// The style of a plan's box; a tube is none.
+    const fn cut(self) -> Option<CartonStyle> {
+        Some(match self {
+            Self::TrayAndLid => CartonStyle::TrayAndLid,
+            Self::SlottedFace => CartonStyle::SlottedFace,
+            Self::SlottedEdge => CartonStyle::SlottedEdge,
+            Self::Folder => CartonStyle::Folder,
+            Self::Telescope => CartonStyle::Telescope,
+            Self::TriangularTube => return None,
+        })
+    }
 }
 
 impl BoxSum {
@@ -314,63 +309,55 @@ impl BoxSum {
             height: given(self.height_mm),
             caliper,
         };
-        let edge = SlottedEdge(size);
-        let joined = Beside {
-            slot: Some(edge.slot(allowances)),
-            tab: Some(edge.tab(allowances)),
+        let Some(style) = self.style.cut() else {
+            return self.tube(allowances);
+        };
+        let blanks = style.parts(size, allowances).into_iter();
+        let made = blanks
+            .zip(style.rooms(size, allowances))
+            .map(|(blank, room)| Made {
+                blank,
+                count: 1,
+                room,
+            });
+        let range = (style == CartonStyle::Telescope).then(|| size.telescope().range());
+        let beside = Beside {
+            slot: style.slot(caliper, allowances),
+            tab: style.tab(caliper, allowances),
+            range,
+            side: None,
+        };
+        (made.collect(), beside)
+    }
+
+    /// Returns a tube and its two caps.
+    fn tube(&self, allowances: &Allowances) -> (Vec<Made>, Beside) {
+        let given = |side: Option<f64>| Length::mm(side.unwrap_or_default());
+        let hole = RollSize::hole(
+            given(self.outer_roll_mm),
+            given(self.wrap_mm),
+            given(self.sheet_mm),
+        );
+        let ends = (allowances.tube_end_pad + allowances.tube_end_air) * 2.0;
+        let [length, caliper] = [self.length_mm, self.caliper_mm].map(Length::mm);
+        let tube = TriangularTube::around(hole, length + ends, caliper);
+        let parts = vec![
+            Made {
+                blank: tube.blank(),
+                count: 1,
+                room: Some(tube.room()),
+            },
+            Made {
+                blank: tube.cap(),
+                count: 2,
+                room: None,
+            },
+        ];
+        let beside = Beside {
+            side: Some(tube.side),
             ..Beside::default()
         };
-        match self.style {
-            BoxStyle::SlottedEdge => {
-                let made = Made::of(edge.blank(allowances), edge.room(allowances));
-                (vec![made], joined)
-            }
-            BoxStyle::SlottedFace => {
-                let face = SlottedFace(size);
-                let made = Made::of(face.blank(allowances), face.room(allowances));
-                (vec![made], joined)
-            }
-            BoxStyle::TrayAndLid => {
-                let tray = Tray(size);
-                let parts = vec![
-                    Made::of(tray.blank(), tray.room()),
-                    Made::solid(tray.lid(), 1),
-                ];
-                (parts, Beside::default())
-            }
-            BoxStyle::Folder => {
-                let folder = Folder(size);
-                let made = Made::of(folder.blank(), folder.room());
-                (vec![made], Beside::default())
-            }
-            BoxStyle::Telescope => {
-                let telescope = Telescope::new(length, [size.width, size.height], caliper);
-                let halves = [Half::Outer, Half::Inner]
-                    .map(|half| {
-                        let room = telescope.room(half, allowances);
-                        Made::of(telescope.blank(half, allowances), room)
-                    })
-                    .into_iter()
-                    .collect();
-                let range = Some(telescope.range());
-                (halves, Beside { range, ..joined })
-            }
-            BoxStyle::TriangularTube => {
-                let [roll, sheet] = [given(self.outer_roll_mm), given(self.sheet_mm)];
-                let hole = RollSize::hole(roll, given(self.wrap_mm), sheet);
-                let tube = TriangularTube::around(hole, length, caliper);
-                let side = Some(tube.side);
-                let beside = Beside {
-                    side,
-                    ..Beside::default()
-                };
-                let parts = vec![
-                    Made::of(tube.blank(), tube.room()),
-                    Made::solid(tube.cap(), 2),
-                ];
-                (parts, beside)
-            }
-        }
+        (parts, beside)
     }
 }
 

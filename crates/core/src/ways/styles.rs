@@ -7,7 +7,7 @@ use crate::{
     Refusal,
     carton::{Blank, Carton, CartonStyle, SheetNeed, Unfit},
     house::Choices,
-    layer::Envelope,
+    layer::{Envelope, Layer},
     plan::{Change, FindingLevel, Plan},
     quantity::{Area, LengthUnit, Minutes, Money, show_length},
     shipment::{Commission, House, ShipmentInputs, Worked},
@@ -62,7 +62,7 @@ pub fn styles(inputs: &ShipmentInputs, house: &House) -> Result<Vec<StyleOffer>,
     };
     let commission = Commission::of(inputs, piece, house)?;
     let worked = Worked::out(inputs, house)?;
-    let Some((plan, carton)) = worked.plan.as_ref().and_then(with_box) else {
+    let Some((plan, _, carton)) = worked.plan.as_ref().and_then(with_box) else {
         return Ok(Vec::new());
     };
     let mut offers = Vec::with_capacity(CartonStyle::ALL.len());
@@ -73,7 +73,7 @@ pub fn styles(inputs: &ShipmentInputs, house: &House) -> Result<Vec<StyleOffer>,
         };
         let (choices, then) = choosing(inputs, Some(&commission.began), choices);
         let made = Worked::out(&then, house)?;
-        let Some((other, box_then)) = made.plan.as_ref().and_then(with_box) else {
+        let Some((other, layer, box_then)) = made.plan.as_ref().and_then(with_box) else {
             continue;
         };
         let cost = MoreCost::between(inputs, (&worked, plan), (&made, other)).whole;
@@ -89,7 +89,7 @@ pub fn styles(inputs: &ShipmentInputs, house: &House) -> Result<Vec<StyleOffer>,
             blanks: box_then.parts().map(|(blank, _)| blank.clone()).collect(),
             board: box_then.board(allowances.sheet_lap),
             sheets: sheets(box_then),
-            minutes: minutes_of(other),
+            minutes: layer.minutes,
             outside: other.tally.outside,
             cost,
             change: Change::between(plan, other),
@@ -100,17 +100,9 @@ pub fn styles(inputs: &ShipmentInputs, house: &House) -> Result<Vec<StyleOffer>,
 }
 
 /// The plan with the box that holds the piece: of two the inner one, which alone has a style of its own.
-fn with_box(plan: &Plan) -> Option<(&Plan, &Carton)> {
-    let carton = plan.layers.iter().find_map(|layer| layer.make.carton())?;
-    Some((plan, carton))
-}
-
-fn minutes_of(plan: &Plan) -> Minutes {
-    let boxed = plan
-        .layers
-        .iter()
-        .find(|layer| layer.make.carton().is_some());
-    boxed.map_or(Minutes::ZERO, |layer| layer.minutes)
+fn with_box(plan: &Plan) -> Option<(&Plan, &Layer, &Carton)> {
+    let mut layers = plan.layers.iter();
+    layers.find_map(|layer| Some((plan, layer, layer.make.carton()?)))
 }
 
 fn keeps(now: &Plan, then: &Plan, worsening: f64) -> bool {

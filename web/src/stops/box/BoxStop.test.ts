@@ -125,6 +125,13 @@ describe('a cut list', () => {
     expect(rows[2]?.[1]).toBe('836\u00a0mm · 1580\u00a0mm');
   });
 
+  it('says how long the inner flaps of a box are that is deeper than long', () => {
+    const rows = cut({ ...make.blank, inner_flap_mm: 196 }, make.sheet, make.slot_mm);
+    expect(rows).toContainEqual(['trim the flaps of both narrow sides to', '196\u00a0mm']);
+    const usual = cut({ ...make.blank, inner_flap_mm: null }, make.sheet, make.slot_mm);
+    expect(usual.some(([says]) => says?.includes('trim the flaps'))).toBe(false);
+  });
+
   it('has corners to cut away where there are no slots', () => {
     const [folder] = foldedFolder().blanks;
     if (!folder) throw new Error('a folder has a blank');

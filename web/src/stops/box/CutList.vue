@@ -40,6 +40,9 @@ const rows = computed(() => [
         { says: 'as much off the last flap, beside the tab', is: `${ends.value} ×` },
       ]
     : []),
+  ...(blank.inner_flap_mm == null
+    ? []
+    : [{ says: 'trim the flaps of both narrow sides to', is: units.length(blank.inner_flap_mm) }]),
   ...(ends.value === 0 && blank.panels.length > 1
     ? [{ says: 'cut the corners away, along the drawing', is: '4 ×' }]
     : []),

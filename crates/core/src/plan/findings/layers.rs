@@ -332,15 +332,15 @@ fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &Carton) -> Finding {
         );
     }
     // A second box is always slotted.
-    let other = (slot == LayerSlot::Box)
-        .then(|| {
-            let ways = boards.iter().flat_map(|board| {
-                let styles = CartonStyle::ALL.into_iter();
-                styles.map(move |style| (style, *board))
-            });
-            ways.into_iter().find(|(style, board)| takes(*style, board))
-        })
-        .flatten();
+    let styles: &[CartonStyle] = if slot == LayerSlot::Box {
+        &CartonStyle::ALL
+    } else {
+        &[]
+    };
+    let mut ways = boards
+        .iter()
+        .flat_map(|board| styles.iter().map(move |style| (*style, *board)));
+    let other = ways.find(|(style, board)| takes(*style, board));
     match other {
         Some((style, board)) => {
             let name = style.name().to_lowercase();
