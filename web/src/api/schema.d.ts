@@ -1657,6 +1657,8 @@ export interface components {
             /** @description Its scores, each after those that it hangs on. */
             hinges: components["schemas"]["Hinge"][];
             inner_flap_mm?: components["schemas"]["Length"] | null;
+            /** @description What its tab laps outside, with its article; nothing where it has none. */
+            laps_over?: string | null;
             /** @description Its panels. */
             panels: components["schemas"]["Panel"][];
             /** @description Which part of the box it is. */

@@ -82,13 +82,6 @@ const across = computed(() => spread(blank.runs_across_mm, x, FIGURE_ROOM));
 const up = computed(() => spread(blank.runs_up_mm, y, FIGURE_HEIGHT));
 const rulerY = computed(() => y(0) + 16);
 const rulerX = computed(() => x(blank.width_mm) + 16);
-/** What the tab laps over, once the ring is closed: the panel at the other end of it. */
-const taped = computed(() =>
-  blank.panels.some(({ role }) => role === 'tab')
-    ? blank.panels.reduce((least, one) => (leftOf(one) < leftOf(least) ? one : least)).name
-    : undefined,
-);
-const leftOf = ({ outline }: Blank['panels'][number]) => Math.min(...outline.map((point) => point.x_mm));
 const label = computed(
   () => `Blank seen from inside, ${units.size(blank.width_mm, blank.height_mm)}, with running dimensions`,
 );
@@ -107,11 +100,11 @@ const label = computed(
         </svg>
         score, folds toward the tick</span
       >
-      <span v-if="taped"
+      <span v-if="blank.laps_over"
         ><svg width="36" height="14">
           <path d="M4 12L10 2M12 12L18 2M20 12L26 2M28 12L34 2" class="tape" />
         </svg>
-        tape, lapped outside the {{ taped }}</span
+        tape, lapped outside {{ blank.laps_over }}</span
       >
     </figcaption>
     <svg :viewBox="`0 0 ${WIDTH} ${height}`" class="blank" role="img" :aria-label="label">

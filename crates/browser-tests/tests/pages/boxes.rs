@@ -110,8 +110,11 @@ async fn a_sum_of_a_box_is_drawn_part_by_part_and_folded(pool: PgPool) -> Result
     // 36 more: 194.7 × √3 = 337.2
     page.sees("[data-test='figures']", "337 mm").await?;
     page.press_called("Fold it").await?;
-    page.sees("[data-test='folding']", "Tape the lap along its edge.")
-        .await?;
+    page.sees(
+        "[data-test='folding']",
+        "Tape the lap outside the first side.",
+    )
+    .await?;
     page.everyone_can_use_it().await?;
     page.goto("/sums/tray").await?;
     page.sees("main", "Lid across").await?;

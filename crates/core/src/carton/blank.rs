@@ -136,6 +136,8 @@ pub struct Hinge {
 pub struct Blank {
     /// Which part of the box it is.
     pub part: &'static str,
+    /// What its tab laps outside, with its article; nothing where it has none.
+    pub laps_over: Option<&'static str>,
     /// What is taped once it is folded; nothing where nothing is.
     #[serde(skip)]
     pub closing: Option<&'static str>,
@@ -195,6 +197,7 @@ const DUST_MM: f64 = 1e-6;
 #[derive(Debug)]
 pub(super) struct Layout {
     part: &'static str,
+    laps_over: Option<&'static str>,
     closing: Option<&'static str>,
     inner_flap: Option<Length>,
     size: [Length; 2],
@@ -207,11 +210,20 @@ impl Layout {
     pub(super) fn new(part: &'static str, size: [Length; 2], root: Panel) -> Self {
         Self {
             part,
+            laps_over: None,
             closing: None,
             inner_flap: None,
             size,
             panels: vec![root],
             hinges: Vec::new(),
+        }
+    }
+
+    /// Says what its tab laps outside.
+    pub(super) fn lapping(self, over: &'static str) -> Self {
+        Self {
+            laps_over: Some(over),
+            ..self
         }
     }
 
@@ -263,6 +275,7 @@ impl Layout {
         let level = ends.filter(|(from, to)| near(from.y, to.y));
         Blank {
             part: self.part,
+            laps_over: self.laps_over,
             closing: self.closing,
             inner_flap: self.inner_flap,
             width,

@@ -3,7 +3,7 @@
 use glam::{DAffine3, DVec3};
 use serde::Serialize;
 
-use super::{Blank, Hinge, Panel, Point};
+use super::{Blank, Hinge, Panel, PanelRole, Point};
 use crate::quantity::Length;
 
 /// A blank with each panel where it lies when it is folded so far.
@@ -116,26 +116,21 @@ impl Blank {
     }
 
     fn told_at(&self, step: u32) -> FoldStep {
-        let turned = || self.hinges.iter().filter(|hinge| hinge.step == step);
-        let panels: Vec<&'static str> = turned()
-            .map(|hinge| self.panels[hinge.between[1]].name)
-            .collect();
+        let turned = || {
+            let hinges = self.hinges.iter().filter(move |hinge| hinge.step == step);
+            hinges.map(|hinge| &self.panels[hinge.between[1]])
+        };
+        let panels: Vec<&'static str> = turned().map(|panel| panel.name).collect();
         let mut says = format!("Fold toward you: {}.", listed(&panels));
-        if panels.contains(&"tab") {
-            says.push_str(&format!(" Tape the tab outside the {}.", self.leftmost()));
+        let tab = turned().find(|panel| panel.role == PanelRole::Tab);
+        if let Some((tab, over)) = tab.zip(self.laps_over) {
+            says.push_str(&format!(" Tape the {} outside {over}.", tab.name));
         }
         if let Some(closing) = self.closing.filter(|_| step == self.steps()) {
             says.push(' ');
             says.push_str(closing);
         }
         FoldStep { panels, says }
-    }
-
-    /// The panel with the free edge, which a tab laps over.
-    fn leftmost(&self) -> &'static str {
-        let left = |panel: &Panel| panel.outline.iter().map(|point| point.x).min();
-        let first = self.panels.iter().min_by_key(|panel| left(panel));
-        first.map_or("other end", |panel| panel.name)
     }
 }
 

@@ -43,8 +43,8 @@ impl PocketNet {
         let level =
             |at: Length, from: Length, to: Length| [Point::new(from, at), Point::new(to, at)];
         let face = rectangle("face", PanelRole::Front, [zero, leg], [zero, leg]);
-        let mut layout = Layout::new("corner pocket", [far_a + leg, far_b + leg], face)
-            .closed_by("Tape the tab outside wall B.");
+        let mut layout =
+            Layout::new("corner pocket", [far_a + leg, far_b + leg], face).lapping("wall B");
         let wall = rectangle("wall A", PanelRole::Side, [leg, far_a], [zero, crease]);
         let a = layout.hang(0, wall, upright(leg, leg), (SQUARE_DEG, WALLS));
         let wall = rectangle("wall B", PanelRole::Side, [zero, leg], [leg, far_b]);

@@ -69,6 +69,14 @@ impl Walls {
         }
     }
 
+    /// The first of them, which the tab laps outside.
+    const fn first(self) -> &'static str {
+        match self {
+            Self::Faces => "the back",
+            Self::Sides => "the first side",
+        }
+    }
+
     const fn roles(self) -> [PanelRole; 4] {
         match self {
             Self::Faces => [
@@ -152,6 +160,7 @@ impl Ring {
             "Tape the closed end in an H."
         };
         let mut layout = Layout::new(self.part, size, wall(THIRD))
+            .lapping(self.walls.first())
             .closed_by(closing)
             .trimmed_to(self.trimmed_to());
         let third = 0;

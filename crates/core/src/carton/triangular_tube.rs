@@ -82,8 +82,8 @@ impl TriangularTube {
                 Point::new(at[place + 1], self.length),
             )
         };
-        let mut layout = Layout::new("tube", [at[4], self.length], panel(0))
-            .closed_by("Tape the lap along its edge.");
+        let mut layout =
+            Layout::new("tube", [at[4], self.length], panel(0)).lapping("the first side");
         let mut on = 0;
         for (place, left) in at.into_iter().enumerate().take(4).skip(1) {
             let score = [Length::ZERO, self.length].map(|y| Point::new(left, y));

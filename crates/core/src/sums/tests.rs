@@ -503,6 +503,19 @@ fn a_slotted_box_is_joined_before_its_flaps_are_closed() {
     );
 }
 
+#[test]
+fn a_tube_is_closed_by_its_last_side() {
+    let tube = json!({
+        "style": "triangular-tube", "outer_roll_mm": 80, "length_mm": 600, "sheet_mm": 0.3, "caliper_mm": 3, "frames": 1,
+    });
+    let answer = work::<BoxSum>(tube).expect("a tube");
+    assert_eq!(
+        answer["folding"][0]["steps"][3]["says"],
+        "Fold toward you: lap. Tape the lap outside the first side."
+    );
+    assert_eq!(answer["blanks"][1]["laps_over"], Value::Null);
+}
+
 const STYLES: [&str; 5] = [
     "slotted-edge",
     "slotted-face",

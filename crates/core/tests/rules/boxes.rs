@@ -173,6 +173,8 @@ proptest! {
         let pocket = CardPocket::fold(long, deep, caliper, play);
         let net = pocket.net();
         closes(&net.blank(), Some(&net.room(deep)), board)?;
+        let told = net.blank().told();
+        prop_assert_eq!(&told[2].says, "Fold toward you: tab. Tape the tab outside wall B.");
         // It is cut to what is weighed, and drawn as it is cut.
         is_near(net.blank().area.as_m2() * 1e6, pocket.area().as_m2() * 1e6)?;
         for [from, to] in pocket.lines.scores_mm {
