@@ -11,6 +11,7 @@ pub mod house;
 pub mod layer;
 pub mod material;
 pub mod odds;
+pub mod part;
 pub mod piece;
 pub mod plan;
 pub mod quantity;

@@ -2,7 +2,10 @@
 
 use serde::Serialize;
 
-use crate::quantity::{Area, Length};
+use crate::{
+    part::Cut,
+    quantity::{Area, Length},
+};
 
 /// A place on a blank, from its lower left corner.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -343,6 +346,11 @@ impl Panel {
 }
 
 impl Blank {
+    /// Returns what it is cut from a sheet as: its rectangle, its outline staying.
+    pub(crate) fn cut(&self) -> Cut {
+        Cut::of([self.width, self.height]).staying(self.area)
+    }
+
     /// Checks that it is a net: every panel hangs on the root by one way, scores lie on edges, nothing overlaps.
     ///
     /// # Errors

@@ -1,13 +1,13 @@
 //! What is put around the boarded piece before the cushion: film, name tag and sealed bag.
 
-use rust_decimal::Decimal;
 use serde::Serialize;
 
 use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
 use crate::{
     Refusal,
     material::Use,
-    quantity::{Area, Length, Volume, ceil_count, decimal_of},
+    part::{Need, Run},
+    quantity::{Length, Volume, ceil_count},
 };
 
 /// Film wound around the boards.
@@ -49,21 +49,14 @@ impl StretchFilm {
         let film = supplies.film("house.stretch_film", &supplies.rules.materials.stretch_film)?;
         let allowances = supplies.allowances();
         let turns = f64::from(allowances.film_turns);
-        let area = (inside.up + inside.through) * inside.across * (SIDES * turns);
+        let around = (inside.up + inside.through) * (SIDES * turns);
         let adds = film.thickness * turns;
         Ok(supplies.layer(Making {
             slot: LayerSlot::Binding,
-            stuff: film.into(),
+            needs: vec![Need::film("film", film, Run::of([around, inside.across]))],
             adds: Addition::new(Length::ZERO, adds, adds, adds),
             inside,
-            area,
-            mass: film.areal_density * area,
-            doubt: allowances.sheet_doubt,
-            cost: film.price_per_m2 * decimal_of(area.as_m2()),
-            tape: None,
-            minutes: allowances.film_minutes
-                + allowances.film_minutes_per_m
-                    * ((inside.up + inside.through) * (SIDES * turns)).as_m(),
+            minutes: allowances.film_minutes + allowances.film_minutes_per_m * around.as_m(),
             why: "Film binds the boards so that they can't shift, and keeps dust out.",
             make: Make::StretchFilm(Self {
                 turns: allowances.film_turns,
@@ -79,17 +72,15 @@ impl NameTag {
         let allowances = supplies.allowances();
         Ok(supplies.layer(Making {
             slot: LayerSlot::NameTag,
-            stuff: tag.into(),
+            needs: vec![
+                Need::sundry("name tag", tag),
+                Need::tape(supplies.inner_tape, allowances.tape_tab * SIDES),
+            ],
             adds: Addition {
                 back: tag.thickness,
                 ..Addition::default()
             },
             inside,
-            area: Area::ZERO,
-            mass: tag.mass,
-            doubt: allowances.sheet_doubt,
-            cost: tag.price,
-            tape: Some((supplies.inner_tape, allowances.tape_tab * SIDES)),
             minutes: allowances.tag_minutes,
             why: "Once wrapped, every parcel looks alike: it says which piece this is, which side is the face and which edge the top.",
             make: Make::NameTag(Self { count: 1 }),
@@ -116,24 +107,19 @@ impl SealedBag {
         let film = supplies.film("house.bag_film", &supplies.rules.materials.bag_film)?;
         let allowances = supplies.allowances();
         let bag = Self::around(inside, allowances.bag_margin);
-        let area = bag.width * bag.height * SIDES;
-        let sachet = supplies.catalogue.sundry_for(Use::Desiccant);
-        let sachets = f64::from(bag.sachets);
+        let mut needs = vec![
+            Need::film("bag", film, Run::of([bag.height * SIDES, bag.width])),
+            Need::tape(supplies.wrap_tape, bag.width + bag.height),
+        ];
+        if let Some(sachet) = supplies.catalogue.sundry_for(Use::Desiccant) {
+            needs.push(Need::sundry("sachet", sachet).times(bag.sachets));
+        }
         let t = film.thickness;
         Ok(supplies.layer(Making {
             slot: LayerSlot::Bag,
-            stuff: film.into(),
+            needs,
             adds: Addition::new(t, t, t, t),
             inside,
-            area,
-            mass: film.areal_density * area
-                + sachet.map_or(crate::quantity::Mass::ZERO, |sachet| sachet.mass * sachets),
-            doubt: allowances.sheet_doubt,
-            cost: film.price_per_m2 * decimal_of(area.as_m2())
-                + sachet.map_or(Decimal::ZERO, |sachet| {
-                    sachet.price * Decimal::from(bag.sachets)
-                }),
-            tape: Some((supplies.wrap_tape, bag.width + bag.height)),
             minutes: allowances.bag_minutes
                 + allowances.bag_minutes_per_m * (bag.width + bag.height).as_m(),
             why: "A wet floor or a wet van stops at the bag; it is a splash barrier, with sachets conditioned near 50 % for what is inside.",

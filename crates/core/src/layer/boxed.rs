@@ -4,9 +4,11 @@ use super::{
     Addition, Cushioning, Direction, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies,
 };
 use crate::{
-    carton::{Beyond, BoxSize, Carton, CartonStyle},
+    carton::{Beyond, Blank, BoxSize, Carton, CartonStyle, JoinedPart, SheetNeed},
     house::SealRule,
-    quantity::{Area, Length, decimal_of},
+    material::Board,
+    part::{Cut, Grain, Need},
+    quantity::Length,
 };
 
 /// Returns the box that leaves no more room around an envelope than it has.
@@ -53,27 +55,22 @@ pub(crate) fn boxed(
     let allowances = supplies.allowances();
     let size = holding(inside, long_way, board.caliper);
     let carton = Carton::of(style, size, board, allowances);
-    let area = carton.board(allowances.sheet_lap);
-    let cut: Area = carton
-        .parts()
-        .map(|(blank, _)| blank.width * blank.height)
-        .sum();
     let around: Length = carton
         .parts()
         .map(|(blank, _)| blank.width + blank.height)
         .sum();
     let every = supplies.rules.schools.seal == SealRule::EverySeam;
     let sealed = style.seal(size, allowances.seal_return, every);
+    let needs = carton
+        .parts()
+        .flat_map(|(blank, sheet)| cut_from(blank, sheet, board, allowances.sheet_lap))
+        .chain([Need::tape(supplies.seal_tape, sealed)])
+        .collect();
     supplies.layer(Making {
         slot,
-        stuff: board.into(),
+        needs,
         adds: adds(style.beyond(size), long_way, allowances.box_bulge),
         inside,
-        area,
-        mass: board.areal_density * area,
-        doubt: allowances.sheet_doubt,
-        cost: board.price_per_m2() * decimal_of(cut.as_m2()),
-        tape: Some((supplies.seal_tape, sealed)),
         minutes: allowances.box_minutes
             + allowances.box_minutes_per_m * around.as_m()
             + allowances.seal_minutes
@@ -85,6 +82,22 @@ pub(crate) fn boxed(
         },
         cushioning: Some(Cushioning::of_board(Sides::all(board.caliper))),
     })
+}
+
+/// A blank as it is cut from sheets: whole, or in parts that lap.
+fn cut_from<'a>(blank: &Blank, sheet: &SheetNeed, board: &'a Board, lap: Length) -> Vec<Need<'a>> {
+    let piece = |cut: Cut| Need::board(blank.part, board, cut.along(Grain::Up));
+    let area = blank.area + sheet.lap_area(blank.height, lap);
+    match sheet {
+        SheetNeed::Joined { parts, .. } => {
+            let whole: Length = parts.iter().map(|part| part.width).sum();
+            let share = |width: Length| area * (width / whole);
+            let cut =
+                |part: &JoinedPart| Cut::of([part.width, part.height]).staying(share(part.width));
+            parts.iter().map(|part| piece(cut(part))).collect()
+        }
+        SheetNeed::One { .. } | SheetNeed::NoSheet => vec![piece(blank.cut().staying(area))],
+    }
 }
 
 #[cfg(test)]

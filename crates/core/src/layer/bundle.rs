@@ -2,12 +2,14 @@
 
 use serde::Serialize;
 
-use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use super::{Addition, ContactSheet, Envelope, Layer, LayerSlot, Make, Making, Supplies};
 use crate::{
     Refusal,
     house::Facing,
+    material::Board,
+    part::{Cut, Need},
     piece::PieceSize,
-    quantity::{Area, Length, decimal_of},
+    quantity::{Area, Length},
 };
 
 /// A bundle of like pieces.
@@ -77,6 +79,37 @@ impl Bundle {
         }
     }
 
+    /// The boards between faces and between stacks, and the sheets between backs.
+    fn needs<'a>(
+        self,
+        supplies: &Supplies<'a>,
+        board: &'a Board,
+        outside: Envelope,
+    ) -> Vec<Need<'a>> {
+        let Envelope {
+            across,
+            up,
+            through,
+        } = outside;
+        let gaps = self.deep - 1 - self.sheets;
+        let cut = |sides, count| Need::board("board between", board, Cut::of(sides)).times(count);
+        let lap = supplies.allowances().contact_lap;
+        let paper = supplies.contact_paper;
+        let flat = PieceSize {
+            width: across,
+            height: up,
+            depth: Length::ZERO,
+        };
+        let sheet = ContactSheet::around(flat, Length::ZERO, paper.roll_width, lap);
+        vec![
+            cut([across, up], gaps),
+            cut([through, up], self.across - 1),
+            cut([across, through], self.up - 1),
+            Need::paper("sheet between backs", paper, sheet.run(lap))
+                .times(sheet.strips * self.sheets),
+        ]
+    }
+
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
         (size, count): (PieceSize, u32),
@@ -101,11 +134,13 @@ impl Bundle {
             supplies.rules.schools.facing,
         );
         let outside = extent(inside, count, grid, board.caliper);
+        let needs = bundle.needs(supplies, board, outside);
         let around = (outside.across + outside.through + allowances.tape_tab) * 2.0
             + (outside.up + outside.through + allowances.tape_tab) * 2.0;
+        let needs = [needs, vec![Need::tape(supplies.inner_tape, around)]].concat();
         Ok(supplies.layer(Making {
             slot: LayerSlot::Bundle,
-            stuff: board.into(),
+            needs,
             adds: Addition {
                 back: outside.through - inside.through,
                 ..Addition::new(
@@ -116,11 +151,6 @@ impl Bundle {
                 )
             },
             inside,
-            area: bundle.board_area,
-            mass: board.areal_density * bundle.board_area,
-            doubt: allowances.sheet_doubt,
-            cost: board.price_per_m2() * decimal_of(bundle.board_area.as_m2()),
-            tape: Some((supplies.inner_tape, around)),
             minutes: (allowances.board_minutes
                 + allowances.board_minutes_per_m * (inside.across + inside.up).as_m())
                 * f64::from(bundle.boards.max(1)),

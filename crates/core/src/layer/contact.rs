@@ -4,8 +4,9 @@ use serde::Serialize;
 
 use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
 use crate::{
+    part::{Need, Run},
     piece::PieceSize,
-    quantity::{Area, Length, ceil_count, decimal_of},
+    quantity::{Area, Length, ceil_count},
 };
 
 /// A contact sheet and the strips that it is joined from.
@@ -72,6 +73,16 @@ impl ContactSheet {
         self.sheet_width * self.sheet_height
     }
 
+    /// Returns one strip of it, as wide as all of them are alike.
+    pub(super) fn run(self, lap: Length) -> Run {
+        let across = if self.strip_length == self.sheet_height {
+            self.sheet_width
+        } else {
+            self.sheet_height
+        };
+        strip_of(self.strips, [self.strip_length, across], lap)
+    }
+
     /// Returns the layer of a sheet around each of a count of pieces.
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
@@ -90,18 +101,15 @@ impl ContactSheet {
         let flaps = (supplies.tabs_along(size.width) + supplies.tabs_along(size.height)) * 2.0;
         let joins = sheet.strip_length * f64::from(sheet.strips - 1);
         let each = f64::from(count);
-        let area = sheet.area() * each;
         let t = paper.thickness;
         supplies.layer(Making {
             slot: LayerSlot::Contact,
-            stuff: paper.into(),
+            needs: vec![
+                Need::paper("contact sheet", paper, sheet.run(allowances.contact_lap)).times(sheet.strips * count),
+                Need::tape(supplies.contact_tape, (flaps + joins) * each),
+            ],
             adds: Addition::new(t, t, t, t),
             inside,
-            area,
-            mass: paper.areal_density * area,
-            doubt: allowances.sheet_doubt,
-            cost: paper.price_per_m * decimal_of((sheet.roll_length * each).as_m()),
-            tape: Some((supplies.contact_tape, (flaps + joins) * each)),
             minutes: (allowances.contact_minutes
                 + allowances.contact_minutes_per_m
                     * (sheet.sheet_width + sheet.sheet_height).as_m())
@@ -142,7 +150,6 @@ impl Interleaves {
             height: size.height,
         };
         let each = f64::from(leaves.count);
-        let area = size.face() * each;
         let sheet = ContactSheet::around(
             PieceSize {
                 depth: Length::ZERO,
@@ -154,7 +161,10 @@ impl Interleaves {
         );
         supplies.layer(Making {
             slot: LayerSlot::Contact,
-            stuff: paper.into(),
+            needs: vec![
+                Need::paper("interleaf", paper, sheet.run(allowances.contact_lap))
+                    .times(sheet.strips * leaves.count),
+            ],
             adds: Addition::new(
                 Length::ZERO,
                 Length::ZERO,
@@ -162,11 +172,6 @@ impl Interleaves {
                 paper.thickness * f64::from(loose),
             ),
             inside,
-            area,
-            mass: paper.areal_density * area,
-            doubt: allowances.sheet_doubt,
-            cost: paper.price_per_m * decimal_of((sheet.roll_length * each).as_m()),
-            tape: None,
             minutes: allowances.contact_minutes
                 + allowances.interleaf_minutes_per_m * ((size.width + size.height) * each).as_m(),
             why: "A smooth sheet before, between and behind, so that nothing rubs on a face.",
@@ -174,6 +179,13 @@ impl Interleaves {
             cushioning: None,
         })
     }
+}
+
+/// Returns one of so many strips that cover a length and a width, each but the last lapped by the next.
+pub(super) fn strip_of(strips: u32, [length, width]: [Length; 2], lap: Length) -> Run {
+    let count = f64::from(strips);
+    let across = (width + lap * (count - 1.0)) / count;
+    Run::of([length, across])
 }
 
 /// Returns how many strips of a roll cover a side when each laps the one before.

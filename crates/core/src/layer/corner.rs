@@ -7,8 +7,9 @@ use crate::{
     Refusal,
     carton::PocketNet,
     house::Allowances,
+    part::{Cut, Need},
     piece::PieceSize,
-    quantity::{Area, Length, decimal_of},
+    quantity::{Area, Length},
 };
 
 /// A back flap is trimmed by half the board and this much, so that it slides past the other wall.
@@ -180,7 +181,7 @@ impl CardPocket {
         let leg = supplies.rules.shipment.pocket_leg.unwrap_or(house_leg);
         let pocket = Self::fold(leg, inside.through, board.caliper, allowances.pocket_play);
         let each = f64::from(count);
-        let area = pocket.area() * each;
+        let cut = Cut::of([pocket.blank_a, pocket.blank_b]).staying(pocket.area());
         let adds = Self::adds(size, board.caliper, allowances.pocket_play);
         let sides = Sides {
             across: adds.left,
@@ -189,14 +190,12 @@ impl CardPocket {
         };
         Ok(supplies.layer(Making {
             slot: LayerSlot::Corners,
-            stuff: board.into(),
+            needs: vec![
+                Need::board("corner pocket", board, cut).times(count),
+                Need::tape(supplies.inner_tape, allowances.tape_tab * (2.0 * each)),
+            ],
             adds,
             inside,
-            area,
-            mass: board.areal_density * area,
-            doubt: allowances.sheet_doubt,
-            cost: board.price_per_m2() * decimal_of(area.as_m2()),
-            tape: Some((supplies.inner_tape, allowances.tape_tab * (2.0 * each))),
             minutes: (allowances.pocket_minutes + allowances.pocket_minutes_per_m * leg.as_m())
                 * each,
             why: "Corners break first; a pocket of the piece's own depth can't slide off.",

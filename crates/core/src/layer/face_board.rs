@@ -7,8 +7,9 @@ use crate::{
     Refusal,
     house::BoardFit,
     material::{Board, BoardBuild},
+    part::{Cut, Need},
     piece::PieceSize,
-    quantity::{Area, Length, ceil_count, decimal_of},
+    quantity::{Area, Length, ceil_count},
 };
 
 /// Boards of one size, in front and perhaps behind.
@@ -132,16 +133,16 @@ impl FaceBoards {
             },
             ..Sides::default()
         };
+        let cut = Cut::of([self.width, self.height]);
+        let mut needs = vec![Need::board("board", board, cut).times(self.count())];
+        if bound {
+            needs.push(Need::tape(supplies.inner_tape, strips));
+        }
         supplies.layer(Making {
             slot,
-            stuff: board.into(),
+            needs,
             adds: self.adds(inside),
             inside,
-            area: self.area(),
-            mass: board.areal_density * self.area(),
-            doubt: allowances.sheet_doubt,
-            cost: board.price_per_m2() * decimal_of(self.area().as_m2()),
-            tape: bound.then_some((supplies.inner_tape, strips)),
             minutes: (allowances.board_minutes
                 + allowances.board_minutes_per_m * (self.width + self.height).as_m())
                 * f64::from(self.count()),

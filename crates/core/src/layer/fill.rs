@@ -3,7 +3,10 @@
 use serde::Serialize;
 
 use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
-use crate::quantity::{Area, Length, Volume, ceil_count, decimal_of};
+use crate::{
+    part::Need,
+    quantity::{Length, Volume, ceil_count},
+};
 
 /// The fill between the wrapped piece and the box.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -123,17 +126,11 @@ impl EdgeFill {
         self.gap += hollow;
         self.loose += hollow / allowances.fill_settling;
         self.loose_litres = litres(self.loose);
-        let mass = stuff.density * self.loose;
         supplies.layer(Making {
             slot,
-            stuff: stuff.into(),
+            needs: vec![Need::fill(stuff, self.loose)],
             adds,
             inside,
-            area: Area::ZERO,
-            mass,
-            doubt: allowances.fill_doubt,
-            cost: stuff.price_per_kg * decimal_of(mass.as_kg()),
-            tape: None,
             minutes: allowances.fill_minutes
                 + allowances.fill_minutes_per_m * ((inside.across + inside.up) * 2.0).as_m(),
             why,

@@ -6,8 +6,9 @@ use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Side
 use crate::{
     Refusal,
     house::Allowances,
+    part::{Cut, Grain, Need, Run},
     piece::PieceSize,
-    quantity::{Length, decimal_of},
+    quantity::Length,
 };
 
 /// Two boards with paper pockets for the corners of the sheets.
@@ -36,7 +37,7 @@ pub struct Folio {
 
 /// Layers of paper that a pocket puts around the sheet.
 const POCKET_LAYERS: f64 = 4.0;
-const POCKETS: f64 = 4.0;
+const POCKETS: u32 = 4;
 
 impl Folio {
     /// Returns the folio for sheets of a size.
@@ -63,6 +64,15 @@ impl Folio {
         }
     }
 
+    /// Returns the paper for its pockets, squares side by side across a roll as far as it goes.
+    fn pocket_paper(self, roll_width: Length) -> Run {
+        let square = self.pocket_square;
+        let [least, most] = [1.0, f64::from(POCKETS)];
+        let beside = (roll_width / square).floor().clamp(least, most);
+        let rows = (most / beside).ceil();
+        Run::of([square * rows, square * beside]).staying(square * square * most)
+    }
+
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
         size: PieceSize,
@@ -80,12 +90,20 @@ impl Folio {
         };
         let paper = supplies.contact_paper;
         let folio = Self::around(size, board.caliper, margin, allowances);
-        let area = folio.width * folio.height * 2.0;
-        let pockets = folio.pocket_square * folio.pocket_square * POCKETS;
+        let cut = Cut::of([folio.width, folio.height]);
+        let pocket_paper = folio.pocket_paper(paper.roll_width);
         let behind = board.caliper + paper.thickness * POCKET_LAYERS;
         Ok(supplies.layer(Making {
             slot: LayerSlot::Folio,
-            stuff: board.into(),
+            needs: vec![
+                Need::board("front board", board, cut.along(Grain::Up)),
+                Need::board("back board", board, cut.along(Grain::Across)),
+                Need::paper("paper for pockets", paper, pocket_paper),
+                Need::tape(
+                    supplies.inner_tape,
+                    (folio.width + folio.height) * 2.0 + allowances.tape_tab * f64::from(POCKETS),
+                ),
+            ],
             adds: Addition::new(
                 (folio.width - inside.across) / 2.0,
                 (folio.height - inside.up) / 2.0,
@@ -93,14 +111,6 @@ impl Folio {
                 behind,
             ),
             inside,
-            area,
-            mass: board.areal_density * area + paper.areal_density * pockets,
-            doubt: allowances.sheet_doubt,
-            cost: board.price_per_m2() * decimal_of(area.as_m2()),
-            tape: Some((
-                supplies.inner_tape,
-                (folio.width + folio.height) * 2.0 + allowances.tape_tab * POCKETS,
-            )),
             minutes: allowances.folio_minutes
                 + allowances.folio_minutes_per_m * (folio.width + folio.height).as_m(),
             why: "Two boards with crossed flutes can't bend together; paper pockets hold the sheets by their corners, and no tape touches them.",

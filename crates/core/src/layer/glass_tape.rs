@@ -5,8 +5,9 @@ use serde::Serialize;
 use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
 use crate::{
     house::{Allowances, GlassPattern},
+    part::Need,
     piece::PieceSize,
-    quantity::{Area, Length, Mass, ceil_count},
+    quantity::{Length, ceil_count},
 };
 
 /// The tape on one pane.
@@ -80,14 +81,9 @@ impl GlassTape {
         );
         supplies.layer(Making {
             slot: LayerSlot::GlassTape,
-            stuff: tape.into(),
+            needs: vec![Need::tape(tape, laid.length).times(count)],
             adds: Addition::default(),
             inside,
-            area: Area::ZERO,
-            mass: Mass::ZERO,
-            doubt: 0.0,
-            cost: rust_decimal::Decimal::ZERO,
-            tape: Some((tape, laid.length * each)),
             minutes: (allowances.glass_minutes
                 + allowances.glass_minutes_per_m * laid.length.as_m())
                 * each,

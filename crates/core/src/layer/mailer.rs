@@ -5,7 +5,8 @@ use serde::Serialize;
 use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
 use crate::{
     material::Mailer,
-    quantity::{Area, Length, Stiffness},
+    part::Need,
+    quantity::{Length, Stiffness},
 };
 
 /// A mailer by its sizes.
@@ -58,7 +59,10 @@ impl MailerBox {
         };
         supplies.layer(Making {
             slot: LayerSlot::Box,
-            stuff: mailer.into(),
+            needs: vec![
+                Need::mailer(mailer),
+                Need::tape(supplies.seal_tape, width + allowances.seal_return * 2.0),
+            ],
             adds: Addition::new(
                 (across - inside.across) / 2.0,
                 (up - inside.up) / 2.0,
@@ -66,11 +70,6 @@ impl MailerBox {
                 wall,
             ),
             inside,
-            area: Area::ZERO,
-            mass: mailer.mass,
-            doubt: allowances.sheet_doubt,
-            cost: mailer.price,
-            tape: Some((supplies.seal_tape, width + allowances.seal_return * 2.0)),
             minutes: allowances.mailer_minutes,
             why: "A small sheet between two boards needs no box: a stiff mailer goes as a letter does.",
             make: Make::Mailer(Self {

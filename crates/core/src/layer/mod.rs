@@ -56,6 +56,7 @@ use serde::Serialize;
 use crate::{
     carton::Carton,
     material::MaterialId,
+    part::Part,
     quantity::{Area, Length, Mass, Minutes, Money, Weight},
 };
 
@@ -94,6 +95,8 @@ pub struct Layer {
     pub why: &'static str,
     /// What could hurt whoever makes it.
     pub cautions: Vec<&'static str>,
+    /// What it takes off the shelf; the first is what it is made of.
+    pub parts: Vec<Part>,
     /// Its own dimensions.
     pub make: Make,
     /// What it gives in a fall.

@@ -1,6 +1,5 @@
 //! Foam: behind a canvas, over the face and the back, along the edges and around the corners.
 
-use rust_decimal::Decimal;
 use serde::Serialize;
 
 use super::{
@@ -8,9 +7,9 @@ use super::{
 };
 use crate::{
     Refusal,
-    material::Foam,
+    part::{Cut, Need},
     piece::PieceSize,
-    quantity::{Area, Length, Mass, Minutes, Volume, decimal_of},
+    quantity::{Area, Length, Minutes, Volume},
 };
 
 /// A pad in the hollow behind a canvas, thinner than the bars.
@@ -91,15 +90,7 @@ const LARGEST_PADS: f64 = 0.45;
 /// A longer block is an edge pad.
 pub(crate) const LONGEST_LEG: f64 = 0.4;
 const PADS_AT_CORNERS: u32 = 4;
-const BOTH_SIDES: f64 = 2.0;
-
-/// What a volume of foam weighs and costs.
-fn cut(foam: &Foam, volume: Volume) -> (Mass, Decimal) {
-    (
-        foam.density * volume,
-        foam.price_per_m3() * decimal_of(volume.as_m3()),
-    )
-}
+const BOTH_SIDES: u32 = 2;
 
 impl BackFill {
     /// Returns the pad for the hollow of a canvas; nothing where the bars leave none.
@@ -124,18 +115,11 @@ impl BackFill {
         let Some(pad) = Self::behind(size, allowances.bar_width, allowances.back_fill_play) else {
             return Ok(None);
         };
-        let area = pad.width * pad.height;
-        let (mass, cost) = cut(foam, area * pad.thickness);
         Ok(Some(supplies.layer(Making {
             slot: LayerSlot::BackFill,
-            stuff: foam.into(),
+            needs: vec![Need::foam("pad", foam, Cut::of([pad.width, pad.height]), pad.thickness)],
             adds: Addition::default(),
             inside,
-            area,
-            mass,
-            doubt: allowances.fill_doubt,
-            cost,
-            tape: None,
             minutes: allowances.pad_minutes,
             why: "The pad stops the cloth from swinging without touching it: it is thinner than the bars.",
             make: Make::BackFill(pad),
@@ -193,8 +177,6 @@ impl FacePads {
             allowances.pad_thickness.min(inside.across.min(inside.up))
         };
         let pads = Self::over(inside, body, thickness, shipment.pad_area);
-        let area = pads.side_area * BOTH_SIDES;
-        let (mass, cost) = cut(foam, area * pads.thickness);
         let t = pads.thickness;
         let covers = Sides {
             front: t,
@@ -211,20 +193,15 @@ impl FacePads {
         }
         Ok(supplies.layer(Making {
             slot: LayerSlot::FacePads,
-            stuff: foam.into(),
+            needs: vec![
+                Need::foam("pad", foam, Cut::of([pads.width, pads.height]), t).times(pads.pads * BOTH_SIDES),
+                Need::tape(supplies.wrap_tape, allowances.tape_tab * 2.0).times(pads.pads * BOTH_SIDES),
+            ],
             adds: Addition::new(Length::ZERO, Length::ZERO, t, t),
             inside,
-            area,
-            mass,
-            doubt: allowances.sheet_doubt,
-            cost,
-            tape: Some((
-                supplies.wrap_tape,
-                allowances.tape_tab * (f64::from(pads.pads) * BOTH_SIDES * 2.0),
-            )),
             minutes: (allowances.pad_minutes
                 + allowances.pad_minutes_per_m * (pads.width + pads.height).as_m())
-                * (f64::from(pads.pads) * BOTH_SIDES),
+                * f64::from(pads.pads * BOTH_SIDES),
             why: "Foam in front and behind takes a fall on the face, which a wrap around so large a face hardly softens.",
             make: Make::FacePads(pads),
             cushioning: Some(cushioning),
@@ -243,19 +220,19 @@ impl EdgePads {
             // The pads across run past those up, so that the corners are covered.
             length: (inside.across + inside.up + t * 2.0) * 2.0,
         };
-        let area = pads.length * pads.width;
-        let (mass, cost) = cut(foam, area * t);
+        // Those across cover the ends of those up.
+        let bar = |along| Need::foam("edge pad", foam, Cut::of([along, pads.width]), t).times(2);
+        let needs = vec![
+            bar(inside.across + t * 2.0),
+            bar(inside.up),
+            Need::tape(supplies.wrap_tape, allowances.tape_tab * 8.0),
+        ];
         let adds = Addition::new(t, t, Length::ZERO, Length::ZERO);
         Ok(supplies.layer(Making {
             slot: LayerSlot::EdgePads,
-            stuff: foam.into(),
+            needs,
             adds,
             inside,
-            area,
-            mass,
-            doubt: allowances.sheet_doubt,
-            cost,
-            tape: Some((supplies.wrap_tape, allowances.tape_tab * 8.0)),
             minutes: allowances.pad_minutes * 4.0
                 + allowances.pad_minutes_per_m * pads.length.as_m(),
             why: "Foam along the edges takes a fall on any of them.",
@@ -341,7 +318,6 @@ impl CornerBlocks {
             allowances.block_proud,
         );
         let each = f64::from(count);
-        let (mass, cost) = cut(foam, blocks.volume() * each);
         let (t, proud) = (blocks.thickness, allowances.block_proud / 2.0);
         // Two blocks bear on each edge, over what lies beside the core.
         let bears = (blocks.leg - blocks.thickness) * bearing_depth * 2.0;
@@ -351,14 +327,13 @@ impl CornerBlocks {
         });
         Ok(supplies.layer(Making {
             slot: LayerSlot::CornerBlocks,
-            stuff: foam.into(),
+            needs: vec![
+                Need::foam("long bar", foam, Cut::of([blocks.long_bar, blocks.height]), t).times(count),
+                Need::foam("short bar", foam, Cut::of([blocks.short_bar, blocks.height]), t).times(count),
+                Need::tape(supplies.wrap_tape, allowances.tape_tab * 2.0).times(count),
+            ],
             adds: Addition::new(t, t, proud, proud),
             inside,
-            area: Area::ZERO,
-            mass,
-            doubt: allowances.sheet_doubt,
-            cost,
-            tape: Some((supplies.wrap_tape, allowances.tape_tab * (2.0 * each))),
             minutes: Minutes::min_of(allowances.block_minutes.as_min() * each),
             why: "Most falls end on an edge or a corner; blocks take them there, and hold the piece in the middle of its box.",
             make: Make::CornerBlocks(blocks),

@@ -7,8 +7,9 @@ use crate::{
     carton::{Blank, TRIANGLE_HEIGHT, TriangularTube},
     house::CoreRule,
     material::{Board, RollCore, Tube},
+    part::Need,
     piece::{Construction, Medium, PaintBody, Piece},
-    quantity::{Area, Length, Mass, decimal_of},
+    quantity::Length,
 };
 
 /// A rolled sheet.
@@ -140,32 +141,19 @@ impl Roll {
         let across = (roll.outer - inside.across) / 2.0;
         let up = (roll.along - inside.up) / 2.0;
         let through = (roll.outer - inside.through) / 2.0;
-        let (stuff, mass, cost) = match core {
-            Some(core) => (
-                core.into(),
-                core.linear_density * roll.along,
-                core.price_per_m * decimal_of(roll.along.as_m()),
-            ),
-            None => (
-                supplies.inner_tape.into(),
-                Mass::ZERO,
-                rust_decimal::Decimal::ZERO,
-            ),
-        };
+        // Two bands of paper tape, closed on themselves and not on the art.
+        let bands =
+            roll.outer * (std::f64::consts::PI * BOTH_ENDS) + allowances.tape_tab * BOTH_ENDS;
+        let needs = core
+            .map(|core| Need::core(core, roll.along))
+            .into_iter()
+            .chain([Need::tape(supplies.inner_tape, bands)])
+            .collect();
         supplies.layer(Making {
             slot: LayerSlot::Roll,
-            stuff,
+            needs,
             adds: Addition::new(across, up, through, through),
             inside,
-            area: Area::ZERO,
-            mass,
-            doubt: allowances.sheet_doubt,
-            cost,
-            // Two bands of paper tape, closed on themselves and not on the art.
-            tape: Some((
-                supplies.inner_tape,
-                roll.outer * (std::f64::consts::PI * BOTH_ENDS) + allowances.tape_tab * BOTH_ENDS,
-            )),
             minutes: allowances.roll_minutes
                 + allowances.roll_minutes_per_m * (roll.rolled + roll.along).as_m(),
             why: "Face out, the paint stretches rather than creases; the band closes on itself and not on the art.",
@@ -306,41 +294,25 @@ impl TubeBox {
             (through - inside.through) / 2.0,
             (through - inside.through) / 2.0,
         );
-        // One sheet and two caps, each out of its own rectangle.
-        let cut = |of: fn(&Blank) -> Area| {
-            tube.blanks
+        let mut needs: Vec<Need<'_>> = match round {
+            Some(round) => vec![Need::tube(round, length)],
+            // One sheet and two caps, each out of its own rectangle.
+            None => tube
+                .blanks
                 .iter()
-                .zip([1.0, 2.0])
-                .map(|(blank, count)| of(blank) * count)
-                .sum::<Area>()
+                .zip([1, 2])
+                .map(|(blank, count)| Need::board(blank.part, board, blank.cut()).times(count))
+                .collect(),
         };
-        let area = cut(|blank| blank.area);
-        let sheets = cut(|blank| blank.width * blank.height);
-        let (stuff, mass, cost) = match round {
-            Some(round) => (
-                round.into(),
-                round.linear_density * length,
-                round.price_per_m * decimal_of(length.as_m()),
-            ),
-            None => (
-                board.into(),
-                board.areal_density * area,
-                board.price_per_m2() * decimal_of(sheets.as_m2()),
-            ),
-        };
+        needs.push(Need::tape(
+            supplies.seal_tape,
+            across * (std::f64::consts::PI * BOTH_ENDS) + allowances.seal_return * BOTH_ENDS,
+        ));
         supplies.layer(Making {
             slot: LayerSlot::Box,
-            stuff,
+            needs,
             adds,
             inside,
-            area,
-            mass,
-            doubt: allowances.sheet_doubt,
-            cost,
-            tape: Some((
-                supplies.seal_tape,
-                across * (std::f64::consts::PI * BOTH_ENDS) + allowances.seal_return * BOTH_ENDS,
-            )),
             minutes: allowances.tube_minutes + allowances.seal_minutes * BOTH_ENDS,
             why: "A tube holds the roll round; pads at both ends, with air before them, take a drop on its end.",
             make: Make::Tube(tube),

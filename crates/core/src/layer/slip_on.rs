@@ -1,13 +1,9 @@
 //! Bought corners that slip on.
 
-use rust_decimal::Decimal;
 use serde::Serialize;
 
 use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
-use crate::{
-    Refusal,
-    quantity::{Area, Length},
-};
+use crate::{Refusal, part::Need, quantity::Length};
 
 /// Bought corners on a piece.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -50,17 +46,12 @@ impl SlipOns {
         let wall = corner.wall;
         Ok(supplies.layer(Making {
             slot: LayerSlot::Corners,
-            stuff: corner.into(),
+            needs: vec![
+                Need::slip_on(corner).times(count),
+                Need::tape(supplies.inner_tape, allowances.tape_tab * 2.0).times(count),
+            ],
             adds: Addition::new(wall, wall, wall, wall),
             inside,
-            area: Area::ZERO,
-            mass: corner.mass * f64::from(count),
-            doubt: allowances.sheet_doubt,
-            cost: corner.price * Decimal::from(count),
-            tape: Some((
-                supplies.inner_tape,
-                allowances.tape_tab * 2.0 * f64::from(count),
-            )),
             minutes: allowances.tag_minutes * f64::from(count),
             why: "Corners break first; a bought corner of the right depth is set in a moment.",
             make: Make::SlipOns(corners),

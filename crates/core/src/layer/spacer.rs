@@ -5,8 +5,9 @@ use serde::Serialize;
 use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
 use crate::{
     Refusal,
+    part::{Cut, Need},
     piece::PieceSize,
-    quantity::{Area, Length, ceil_count, decimal_of},
+    quantity::{Area, Length, ceil_count},
 };
 
 /// A frame of board strips that lies on the margin of the face.
@@ -60,20 +61,17 @@ impl WindowSpacer {
             allowances.spacer_width,
         );
         let each = f64::from(count);
-        let area = spacer.strip_length * spacer.strip_width * each;
         Ok(supplies.layer(Making {
             slot: LayerSlot::WindowSpacer,
-            stuff: board.into(),
+            needs: vec![
+                Need::board("strips", board, Cut::of([spacer.strip_length, spacer.strip_width])).times(count),
+                Need::tape(supplies.inner_tape, allowances.tape_tab * (8.0 * each)),
+            ],
             adds: Addition {
                 front: spacer.stands_off,
                 ..Addition::default()
             },
             inside,
-            area,
-            mass: board.areal_density * area,
-            doubt: allowances.sheet_doubt,
-            cost: board.price_per_m2() * decimal_of(area.as_m2()),
-            tape: Some((supplies.inner_tape, allowances.tape_tab * (8.0 * each))),
             minutes: (allowances.spacer_minutes
                 + allowances.spacer_minutes_per_m * spacer.strip_length.as_m())
                 * each,

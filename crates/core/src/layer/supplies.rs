@@ -1,17 +1,16 @@
 //! What the layers of one plan are made from: the rules, and the materials that they name.
 
-use rust_decimal::Decimal;
-
 use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, caution::cautions_of};
 use crate::{
     Refusal,
     house::{Allowances, CornerStyle, HouseRules, ReusedRule},
     material::{
-        Board, BoardBuild, Catalogue, ContactPaper, CushionWrap, Fill, Film, Foam, Ground, Mailer,
-        MaterialId, MissingMaterial, RollCore, SlipOnCorner, Sundry, Tape, Touch, Tube,
+        Board, Catalogue, ContactPaper, CushionWrap, Fill, Film, Foam, Ground, MaterialId,
+        MissingMaterial, SlipOnCorner, Sundry, Tape, Touch,
     },
+    part::{Doubt, Need, Part},
     piece::{Glazing, Piece},
-    quantity::{Area, Length, Mass, Minutes, Money, Weight, ceil_count, decimal_of},
+    quantity::{Area, Length, Mass, Minutes, Money, Weight, ceil_count},
 };
 
 /// The rules of a plan with each material that every plan takes found on the shelf.
@@ -40,59 +39,13 @@ pub(crate) struct Swapped<'a> {
     pub used: &'a str,
 }
 
-/// What a layer is cut from.
-#[derive(Debug, Clone, Copy)]
-pub(crate) struct Stuff<'a> {
-    pub id: &'a MaterialId,
-    pub name: &'a str,
-    pub reused: bool,
-    pub plastic: bool,
-}
-
-macro_rules! stuff_of {
-    ($($material:ty: $plastic:expr;)*) => {
-        $(
-            impl<'a> From<&'a $material> for Stuff<'a> {
-                fn from(material: &'a $material) -> Self {
-                    let plastic: fn(&$material) -> bool = $plastic;
-                    Self {
-                        id: &material.id,
-                        name: &material.name,
-                        reused: material.shelf.reused,
-                        plastic: plastic(material),
-                    }
-                }
-            }
-        )*
-    };
-}
-
-stuff_of! {
-    ContactPaper: |paper| paper.plastic;
-    Board: |board| board.build.is_plastic();
-    CushionWrap: |wrap| wrap.plastic;
-    Fill: |fill| fill.plastic;
-    Foam: |foam| foam.plastic;
-    Film: |film| film.plastic;
-    Tape: |tape| tape.plastic;
-    SlipOnCorner: |corner| corner.plastic;
-    Sundry: |_| false;
-    Tube: |_| false;
-    RollCore: |_| false;
-    Mailer: |mailer| mailer.plastic;
-}
-
-/// What a layer is made of and how much of it, before it is weighed and priced.
+/// What a layer is made of and how, before it is weighed and priced.
 pub(crate) struct Making<'a> {
     pub slot: LayerSlot,
-    pub stuff: Stuff<'a>,
+    /// What it takes; the first is what it is made of.
+    pub needs: Vec<Need<'a>>,
     pub adds: Addition,
     pub inside: Envelope,
-    pub area: Area,
-    pub mass: Mass,
-    pub doubt: f64,
-    pub cost: Decimal,
-    pub tape: Option<(&'a Tape, Length)>,
     pub minutes: Minutes,
     pub why: &'static str,
     pub make: Make,
@@ -202,46 +155,87 @@ impl<'a> Supplies<'a> {
         allowances.tape_tab * f64::from(tabs)
     }
 
-    fn build_of(&self, id: &MaterialId) -> Option<BoardBuild> {
-        self.catalogue.board(id).ok().map(|board| board.build)
-    }
-
     /// Weighs and prices a layer.
     pub(crate) fn layer(&self, making: Making<'_>) -> Layer {
-        let free = making.stuff.reused && self.rules.schools.reused == ReusedRule::Nothing;
-        let stuff_cost = if free { Decimal::ZERO } else { making.cost };
-        let tape_mass = making
-            .tape
-            .map_or(Mass::ZERO, |(tape, length)| tape.linear_density * length);
-        let tape_cost = making.tape.map_or(Decimal::ZERO, |(tape, length)| {
-            tape.price_per_m * decimal_of(length.as_m())
-        });
-        let tape_is_plastic = making.tape.is_some_and(|(tape, _)| tape.plastic);
-        let plastic = |is: bool, mass: Mass| if is { mass } else { Mass::ZERO };
+        let free = self.rules.schools.reused == ReusedRule::Nothing;
+        let currency = &self.catalogue.currency;
+        let [first, ..] = making.needs.as_slice() else {
+            unreachable!("a layer is made of something")
+        };
+        let made_of = first.stuff();
+        let needs: Vec<Need<'_>> = making
+            .needs
+            .iter()
+            .filter(|need| !need.is_nothing())
+            .copied()
+            .collect();
+        let parts: Vec<Part> = needs.iter().map(|need| need.part(free, currency)).collect();
+        let tape = || needs.iter().filter(|need| need.is_tape());
+        let cost = parts.iter().map(|part| part.cost.amount).sum();
         Layer {
             slot: making.slot,
-            material: making.stuff.id.clone(),
-            material_name: making.stuff.name.to_owned(),
+            material: made_of.id.clone(),
+            material_name: made_of.name.to_owned(),
             adds: making.adds,
             envelope: making.inside.grown(making.adds),
-            area: making.area,
-            tape: making.tape.map_or(Length::ZERO, |(_, length)| length),
-            tape_name: making
-                .tape
-                .filter(|(_, length)| *length > Length::ZERO)
-                .map(|(tape, _)| tape.name.clone()),
-            weight: Weight::with_doubt(making.mass, making.doubt)
-                + Weight::with_doubt(tape_mass, self.allowances().sheet_doubt),
-            plastic: plastic(making.stuff.plastic, making.mass)
-                + plastic(tape_is_plastic, tape_mass),
-            cost: Money::new(stuff_cost + tape_cost, &self.catalogue.currency),
+            area: area_of(&parts, made_of.id),
+            tape: tape().map(Need::tape_length).sum(),
+            tape_name: tape()
+                .find(|need| need.tape_length() > Length::ZERO)
+                .map(|need| need.stuff().name.to_owned()),
+            weight: self.weight_of(&needs, &parts),
+            plastic: needs
+                .iter()
+                .zip(&parts)
+                .filter(|(need, _)| need.stuff().plastic)
+                .map(|(_, part)| part.mass)
+                .sum(),
+            cost: Money::new(cost, currency),
             minutes: making.minutes,
             why: making.why,
-            cautions: cautions_of(&making.make, self.build_of(making.stuff.id)),
+            cautions: cautions_of(&making.make, first.of_board().map(|board| board.build)),
             make: making.make,
+            parts,
             cushioning: making.cushioning,
         }
     }
+
+    /// Returns what parts weigh. Parts of one material are off together, since they come off one sheet or roll; those
+    /// of different materials are not.
+    fn weight_of(&self, needs: &[Need<'_>], parts: &[Part]) -> Weight {
+        let allowances = self.allowances();
+        let mut by_material: Vec<(&MaterialId, Mass, f64)> = Vec::with_capacity(parts.len());
+        for (need, part) in needs.iter().zip(parts) {
+            let known = by_material
+                .iter_mut()
+                .find(|(id, ..)| **id == part.material);
+            match known {
+                Some((_, mass, _)) => *mass += part.mass,
+                None => by_material.push((
+                    &part.material,
+                    part.mass,
+                    match need.doubt() {
+                        Doubt::Sheet => allowances.sheet_doubt,
+                        Doubt::Fill => allowances.fill_doubt,
+                    },
+                )),
+            }
+        }
+        by_material
+            .into_iter()
+            .map(|(_, mass, doubt)| Weight::with_doubt(mass, doubt))
+            .reduce(|one, other| one + other)
+            .unwrap_or_else(|| Weight::with_doubt(Mass::ZERO, 0.0))
+    }
+}
+
+/// Returns the area of a material that stays.
+fn area_of(parts: &[Part], made_of: &MaterialId) -> Area {
+    parts
+        .iter()
+        .filter(|part| part.material == *made_of)
+        .filter_map(|part| Some(part.take.area()? * f64::from(part.count)))
+        .sum()
 }
 
 /// Names the field that a missing material came from.

@@ -4,11 +4,12 @@ use serde::{Deserialize, Serialize};
 
 use super::{
     Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies,
-    contact::strips_across,
+    contact::{strip_of, strips_across},
 };
 use crate::{
     house::Allowances,
-    quantity::{Area, Length, ceil_count, decimal_of},
+    part::{Need, Run},
+    quantity::{Area, Length, ceil_count},
 };
 
 /// Which way a wrap runs around the piece.
@@ -150,7 +151,6 @@ impl WrapStrip {
             roll_width: cushion.roll_width,
         };
         let strip = Self::around(inside, winding, allowances).torn_at(cushion.tear_pitch);
-        let roll = strip.length * f64::from(strip.strips);
         let adds = strip.adds(allowances.rolled_ends_per_turn, allowances.wrap_seam);
         let wound = cushion.loaded_thickness * f64::from(turns);
         // The seam is air and tape: it takes room, and gives nothing.
@@ -163,14 +163,12 @@ impl WrapStrip {
         Some(
             supplies.layer(Making {
                 slot,
-                stuff: cushion.into(),
+                needs: vec![
+                    Need::wrap("wrap", cushion, strip.run(allowances.wrap_lap)).times(strip.strips),
+                    Need::tape(supplies.wrap_tape, strip.tape(inside, allowances)),
+                ],
                 adds,
                 inside,
-                area: strip.area,
-                mass: cushion.areal_density * strip.area,
-                doubt: allowances.sheet_doubt,
-                cost: cushion.price_per_m * decimal_of(roll.as_m()),
-                tape: Some((supplies.wrap_tape, strip.tape(inside, allowances))),
                 minutes: (allowances.wrap_turn_minutes
                     + allowances.wrap_turn_minutes_per_m
                         * (strip.length / f64::from(turns) + strip.width).as_m())
@@ -211,6 +209,11 @@ impl WrapStrip {
             Direction::Across => inside.across,
         };
         allowances.wrap_tab * (tabs(self.width) + tabs(ends) * 2.0)
+    }
+
+    /// Returns one strip of it, as wide as all of them are alike.
+    fn run(self, lap: Length) -> Run {
+        strip_of(self.strips, [self.length, self.width], lap)
     }
 
     /// Returns the strip as it comes off a roll that tears at a pitch: rounded up to it.

@@ -1,0 +1,406 @@
+//! What a layer needs, and what it weighs and costs.
+
+use rust_decimal::Decimal;
+
+use super::{Grain, Part, Take};
+use crate::{
+    material::{
+        Board, ContactPaper, CushionWrap, Fill, Film, Foam, Mailer, MaterialId, RollCore, Shelf,
+        SlipOnCorner, Sundry, Tape, Tube,
+    },
+    quantity::{Area, Currency, Length, Mass, Money, Volume, decimal_of},
+};
+
+/// So many like parts of one material.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Need<'a> {
+    name: &'static str,
+    count: u32,
+    of: Of<'a>,
+}
+
+/// A material, in its own measure.
+#[derive(Debug, Clone, Copy)]
+enum Of<'a> {
+    Board(&'a Board, Cut),
+    Foam(&'a Foam, Cut, Length),
+    Paper(&'a ContactPaper, Run),
+    Wrap(&'a CushionWrap, Run),
+    Film(&'a Film, Run),
+    Tape(&'a Tape, Length),
+    Fill(&'a Fill, Volume),
+    Tube(&'a Tube, Length),
+    Core(&'a RollCore, Length),
+    Mailer(&'a Mailer),
+    SlipOn(&'a SlipOnCorner),
+    Sundry(&'a Sundry),
+}
+
+/// A piece cut from a sheet: a rectangle, of which what lies within its outline stays.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Cut {
+    width: Length,
+    height: Length,
+    outline: Area,
+    grain: Grain,
+}
+
+/// A length off a roll, of which what does not lap stays.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Run {
+    length: Length,
+    width: Length,
+    stays: Area,
+}
+
+/// What every material has, whatever it is measured in.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Stuff<'a> {
+    pub(crate) id: &'a MaterialId,
+    pub name: &'a str,
+    pub reused: bool,
+    pub plastic: bool,
+}
+
+/// How far the mass of something is off: sheet goods keep theirs, what is poured does not.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Doubt {
+    Sheet,
+    Fill,
+}
+
+impl<'a> Need<'a> {
+    const fn one(name: &'static str, of: Of<'a>) -> Self {
+        Self { name, count: 1, of }
+    }
+
+    /// A piece of board.
+    pub(crate) const fn board(name: &'static str, board: &'a Board, cut: Cut) -> Self {
+        Self::one(name, Of::Board(board, cut))
+    }
+
+    /// A piece of foam of a thickness.
+    pub(crate) const fn foam(
+        name: &'static str,
+        foam: &'a Foam,
+        cut: Cut,
+        thickness: Length,
+    ) -> Self {
+        Self::one(name, Of::Foam(foam, cut, thickness))
+    }
+
+    /// A length of paper.
+    pub(crate) const fn paper(name: &'static str, paper: &'a ContactPaper, run: Run) -> Self {
+        Self::one(name, Of::Paper(paper, run))
+    }
+
+    /// A length of a cushion.
+    pub(crate) const fn wrap(name: &'static str, wrap: &'a CushionWrap, run: Run) -> Self {
+        Self::one(name, Of::Wrap(wrap, run))
+    }
+
+    /// A length of film.
+    pub(crate) const fn film(name: &'static str, film: &'a Film, run: Run) -> Self {
+        Self::one(name, Of::Film(film, run))
+    }
+
+    /// A length of tape.
+    pub(crate) const fn tape(tape: &'a Tape, length: Length) -> Self {
+        Self::one("tape", Of::Tape(tape, length))
+    }
+
+    /// Loose fill.
+    pub(crate) const fn fill(fill: &'a Fill, volume: Volume) -> Self {
+        Self::one("fill", Of::Fill(fill, volume))
+    }
+
+    /// A length of tube.
+    pub(crate) const fn tube(tube: &'a Tube, length: Length) -> Self {
+        Self::one("tube", Of::Tube(tube, length))
+    }
+
+    /// A length of core.
+    pub(crate) const fn core(core: &'a RollCore, length: Length) -> Self {
+        Self::one("core", Of::Core(core, length))
+    }
+
+    /// A mailer.
+    pub(crate) const fn mailer(mailer: &'a Mailer) -> Self {
+        Self::one("mailer", Of::Mailer(mailer))
+    }
+
+    /// A bought corner.
+    pub(crate) const fn slip_on(corner: &'a SlipOnCorner) -> Self {
+        Self::one("corner", Of::SlipOn(corner))
+    }
+
+    /// A small thing.
+    pub(crate) const fn sundry(name: &'static str, sundry: &'a Sundry) -> Self {
+        Self::one(name, Of::Sundry(sundry))
+    }
+
+    /// So many of it.
+    pub(crate) const fn times(mut self, count: u32) -> Self {
+        self.count = count;
+        self
+    }
+
+    /// Tells whether it is tape.
+    pub(crate) const fn is_tape(&self) -> bool {
+        matches!(self.of, Of::Tape(..))
+    }
+
+    /// Tells whether there is none of it.
+    pub(crate) fn is_nothing(&self) -> bool {
+        self.count == 0
+    }
+
+    /// Returns how long its tape is in all.
+    pub(crate) fn tape_length(&self) -> Length {
+        match self.of {
+            Of::Tape(_, length) => length * f64::from(self.count),
+            _ => Length::ZERO,
+        }
+    }
+
+    /// Returns how far its mass may be off.
+    pub(crate) const fn doubt(&self) -> Doubt {
+        match self.of {
+            Of::Fill(..) => Doubt::Fill,
+            _ => Doubt::Sheet,
+        }
+    }
+
+    /// Returns the board that it is cut from, where it is one.
+    pub(crate) const fn of_board(&self) -> Option<&'a Board> {
+        match self.of {
+            Of::Board(board, _) => Some(board),
+            _ => None,
+        }
+    }
+
+    /// Returns what it is made of.
+    pub(crate) fn stuff(&self) -> Stuff<'a> {
+        match self.of {
+            Of::Board(board, _) => Stuff::new(
+                &board.id,
+                &board.name,
+                &board.shelf,
+                board.build.is_plastic(),
+            ),
+            Of::Foam(foam, ..) => Stuff::new(&foam.id, &foam.name, &foam.shelf, foam.plastic),
+            Of::Paper(paper, _) => Stuff::new(&paper.id, &paper.name, &paper.shelf, paper.plastic),
+            Of::Wrap(wrap, _) => Stuff::new(&wrap.id, &wrap.name, &wrap.shelf, wrap.plastic),
+            Of::Film(film, _) => Stuff::new(&film.id, &film.name, &film.shelf, film.plastic),
+            Of::Tape(tape, _) => Stuff::new(&tape.id, &tape.name, &tape.shelf, tape.plastic),
+            Of::Fill(fill, _) => Stuff::new(&fill.id, &fill.name, &fill.shelf, fill.plastic),
+            Of::Tube(tube, _) => Stuff::new(&tube.id, &tube.name, &tube.shelf, false),
+            Of::Core(core, _) => Stuff::new(&core.id, &core.name, &core.shelf, false),
+            Of::Mailer(mailer) => {
+                Stuff::new(&mailer.id, &mailer.name, &mailer.shelf, mailer.plastic)
+            }
+            Of::SlipOn(corner) => {
+                Stuff::new(&corner.id, &corner.name, &corner.shelf, corner.plastic)
+            }
+            Of::Sundry(sundry) => Stuff::new(&sundry.id, &sundry.name, &sundry.shelf, false),
+        }
+    }
+
+    /// Returns what one of it takes, weighs and costs.
+    ///
+    /// A piece weighs by its outline and costs by the rectangle that it is cut from; a run weighs by what stays and
+    /// costs by its length; fill costs by its mass. Source: house rule.
+    fn reckoned(&self) -> (Take, Mass, Decimal) {
+        let line = |length| Take::Run {
+            length_mm: length,
+            width_mm: None,
+            area_m2: None,
+        };
+        let metres = |length: Length| decimal_of(length.as_m());
+        match self.of {
+            Of::Board(board, cut) => (
+                cut.take(board.caliper),
+                board.areal_density * cut.outline,
+                board.price_per_m2() * decimal_of((cut.width * cut.height).as_m2()),
+            ),
+            Of::Foam(foam, cut, thickness) => (
+                cut.take(thickness),
+                foam.density * (cut.outline * thickness),
+                foam.price_per_m3() * decimal_of((cut.width * cut.height * thickness).as_m3()),
+            ),
+            Of::Paper(paper, run) => (
+                run.take(),
+                paper.areal_density * run.stays,
+                paper.price_per_m * metres(run.length),
+            ),
+            Of::Wrap(wrap, run) => (
+                run.take(),
+                wrap.areal_density * run.stays,
+                wrap.price_per_m * metres(run.length),
+            ),
+            Of::Film(film, run) => (
+                run.take(),
+                film.areal_density * run.stays,
+                film.price_per_m2 * decimal_of((run.length * run.width).as_m2()),
+            ),
+            Of::Tape(tape, length) => (
+                line(length),
+                tape.linear_density * length,
+                tape.price_per_m * metres(length),
+            ),
+            Of::Fill(fill, volume) => {
+                let mass = fill.density * volume;
+                let take = Take::Loose { volume_m3: volume };
+                (take, mass, fill.price_per_kg * decimal_of(mass.as_kg()))
+            }
+            Of::Tube(tube, length) => (
+                line(length),
+                tube.linear_density * length,
+                tube.price_per_m * metres(length),
+            ),
+            Of::Core(core, length) => (
+                line(length),
+                core.linear_density * length,
+                core.price_per_m * metres(length),
+            ),
+            Of::Mailer(mailer) => (Take::Each, mailer.mass, mailer.price),
+            Of::SlipOn(corner) => (Take::Each, corner.mass, corner.price),
+            Of::Sundry(sundry) => (Take::Each, sundry.mass, sundry.price),
+        }
+    }
+
+    /// Returns the part, weighed and priced; what was used before may be free.
+    pub(crate) fn part(&self, reused_is_free: bool, currency: &Currency) -> Part {
+        let stuff = self.stuff();
+        let (take, mass, cost) = self.reckoned();
+        let free = stuff.reused && reused_is_free;
+        let cost = if free { Decimal::ZERO } else { cost };
+        Part {
+            name: self.name,
+            material: stuff.id.clone(),
+            material_name: stuff.name.to_owned(),
+            count: self.count,
+            take,
+            mass: mass * f64::from(self.count),
+            cost: Money::new(cost * Decimal::from(self.count), currency),
+        }
+    }
+}
+
+impl<'a> Stuff<'a> {
+    fn new(id: &'a MaterialId, name: &'a str, shelf: &Shelf, plastic: bool) -> Self {
+        Self {
+            id,
+            name,
+            reused: shelf.reused,
+            plastic,
+        }
+    }
+}
+
+impl Cut {
+    /// A whole rectangle, width before height.
+    pub(crate) fn of([width, height]: [Length; 2]) -> Self {
+        Self {
+            width,
+            height,
+            outline: width * height,
+            grain: Grain::Free,
+        }
+    }
+
+    /// Of which only what lies within an outline stays.
+    pub(crate) const fn staying(self, outline: Area) -> Self {
+        Self { outline, ..self }
+    }
+
+    /// Whose flutes lie as they must.
+    pub(crate) const fn along(self, grain: Grain) -> Self {
+        Self { grain, ..self }
+    }
+
+    const fn take(self, thickness: Length) -> Take {
+        Take::Piece {
+            width_mm: self.width,
+            height_mm: self.height,
+            thickness_mm: thickness,
+            area_m2: self.outline,
+            grain: self.grain,
+        }
+    }
+}
+
+impl Run {
+    /// A whole run, its length along the roll before its width across it.
+    pub(crate) fn of([length, width]: [Length; 2]) -> Self {
+        Self {
+            length,
+            width,
+            stays: length * width,
+        }
+    }
+
+    /// Of which only so much stays.
+    pub(crate) const fn staying(self, stays: Area) -> Self {
+        Self { stays, ..self }
+    }
+
+    const fn take(self) -> Take {
+        Take::Run {
+            length_mm: self.length,
+            width_mm: Some(self.width),
+            area_m2: Some(self.stays),
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use rust_decimal_macros::dec;
+
+    use super::*;
+    use crate::material::Catalogue;
+
+    fn shelf() -> Catalogue {
+        serde_json::from_str(include_str!("../../../../demo/catalogue.json"))
+            .expect("the demo catalogue is one")
+    }
+
+    #[test]
+    fn a_piece_weighs_by_its_outline_and_costs_by_its_rectangle() {
+        // A square metre of which half a square metre stays, twice: once its own grams, twice its price.
+        let catalogue = shelf();
+        let board = &catalogue.boards[0];
+        let cut = Cut::of([Length::mm(1000.0); 2]).staying(Area::m2(0.5));
+        let part = Need::board("half", board, cut)
+            .times(2)
+            .part(false, &catalogue.currency);
+        assert_eq!(part.mass, board.areal_density * Area::m2(1.0));
+        assert_eq!(
+            part.cost,
+            Money::new(board.price_per_m2() * dec!(2), &catalogue.currency)
+        );
+        assert_eq!(part.take.area(), Some(Area::m2(0.5)));
+    }
+
+    #[test]
+    fn fill_costs_by_its_mass_and_what_was_used_before_may_cost_nothing() {
+        let catalogue = shelf();
+        let mut fill = catalogue.fills[0].clone();
+        let volume = Volume::m3(0.1);
+        let grams = (fill.density * volume).as_kg();
+        let part = |fill: &Fill, free| Need::fill(fill, volume).part(free, &catalogue.currency);
+        let price = fill.price_per_kg * decimal_of(grams);
+        assert_eq!(
+            part(&fill, true).cost,
+            Money::new(price, &catalogue.currency)
+        );
+        fill.shelf.reused = true;
+        assert_eq!(part(&fill, true).cost.amount, Decimal::ZERO);
+        assert_eq!(
+            part(&fill, false).cost,
+            Money::new(price, &catalogue.currency)
+        );
+        assert!((part(&fill, true).mass.as_kg() - grams).abs() < 1e-12);
+    }
+}
