@@ -4,10 +4,10 @@ use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use hummock_core::{
-    layer::LayerSlot,
     plan::{Plan, References},
     quantity::{LengthUnit, TypedSize},
     shipment::{House, ShipmentInputs, Worked},
+    space::LayerSlot,
     ways::{alternatives, changes, styles},
 };
 

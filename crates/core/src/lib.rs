@@ -17,6 +17,7 @@ pub mod plan;
 pub mod quantity;
 mod refusal;
 pub mod shipment;
+pub mod space;
 pub mod sums;
 pub mod text;
 pub mod ways;

@@ -2,9 +2,9 @@
 
 use axum::{Json, extract::State, http::header::CONTENT_TYPE, response::IntoResponse};
 use hummock_core::{
-    layer::LayerSlot,
     quantity::LengthUnit,
     shipment::{Preview, ShipmentInputs},
+    space::LayerSlot,
     ways::{self, Alternative, Changes},
 };
 use serde::Deserialize;

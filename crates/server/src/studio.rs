@@ -3,11 +3,11 @@
 use axum::{Json, extract::State};
 use hummock_core::{
     house::{ALLOWANCES, Allowance, HouseRules, SCHOOLS, SchoolQuestion},
-    layer::LayerSlot,
     material::Catalogue,
     odds::{PieceClass, Route},
     quantity::LengthUnit,
     shipment::{FieldHint, hints},
+    space::LayerSlot,
 };
 use jiff::civil::Date;
 use serde::Serialize;

@@ -116,7 +116,7 @@ impl BillableBy {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::layer::Envelope;
+    use crate::space::Envelope;
 
     fn parcel(sides: [f64; 3], kg: f64) -> Parcel {
         let [across, up, through] = sides.map(Length::mm);

@@ -3,8 +3,8 @@
 use rust_decimal::Decimal;
 
 use crate::{
-    layer::Envelope,
     quantity::{Length, Mass, Volume},
+    space::Envelope,
 };
 
 /// A closed parcel as a carrier sees it.

@@ -11,9 +11,9 @@ use super::{
 use crate::{
     Refusal,
     carton::CartonStyle,
-    layer::LayerSlot,
     material::MaterialId,
     quantity::{Area, Length, LengthRange, LengthUnit, TypedLength},
+    space::LayerSlot,
 };
 
 /// The choices of a shipment; what is absent follows the house rules.

@@ -6,7 +6,7 @@ use super::{
     BackBoard, Choices, Fit, HouseRules, LooseCanvasRule, LoosePaperRule, Padding, Schools,
     ShipmentOnly,
 };
-use crate::{layer::LayerSlot, quantity::LengthUnit};
+use crate::{quantity::LengthUnit, space::LayerSlot};
 
 /// A named set of rules.
 #[derive(Debug, Clone, PartialEq, serde::Serialize)]

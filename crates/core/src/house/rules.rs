@@ -8,10 +8,10 @@ use super::{Allowances, BeginLine, Choices, Schools, shipped_beginnings};
 use crate::{
     Refusal,
     carton::CartonStyle,
-    layer::LayerSlot,
     material::MaterialId,
     odds::{OddsTables, Played},
     quantity::{Area, Length, LengthUnit},
+    space::LayerSlot,
 };
 
 /// Declares the materials of a house, each with the id that a starting catalogue has for it.

@@ -2,12 +2,13 @@
 
 use serde::Serialize;
 
-use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use super::{Layer, Make, Making, Supplies};
 use crate::{
     Refusal,
     material::Use,
     part::{Need, Run},
     quantity::{Length, Volume, ceil_count},
+    space::{Addition, Envelope, LayerSlot},
 };
 
 /// Film wound around the boards.

@@ -1,14 +1,13 @@
 //! The box around what it holds, or a second one around the first.
 
-use super::{
-    Addition, Cushioning, Direction, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies,
-};
+use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     carton::{Beyond, Blank, BoxSize, Carton, CartonStyle, JoinedPart, SheetNeed},
     house::SealRule,
     material::Board,
     part::{Cut, Grain, Need},
     quantity::Length,
+    space::{Addition, Direction, Envelope, LayerSlot},
 };
 
 /// Returns the box that leaves no more room around an envelope than it has.

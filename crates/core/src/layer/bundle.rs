@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{Addition, ContactSheet, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use super::{ContactSheet, Layer, Make, Making, Supplies};
 use crate::{
     Refusal,
     house::Facing,
@@ -10,6 +10,7 @@ use crate::{
     part::{Cut, Need},
     piece::PieceSize,
     quantity::{Area, Length},
+    space::{Addition, Envelope, LayerSlot},
 };
 
 /// A bundle of like pieces.

@@ -2,11 +2,12 @@
 
 use serde::Serialize;
 
-use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use super::{Layer, Make, Making, Supplies};
 use crate::{
     part::{Need, Run},
     piece::PieceSize,
     quantity::{Area, Length, ceil_count},
+    space::{Addition, Envelope, LayerSlot},
 };
 
 /// A contact sheet and the strips that it is joined from.

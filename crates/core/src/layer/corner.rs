@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
+use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     carton::PocketNet,
@@ -10,6 +10,7 @@ use crate::{
     part::{Cut, Need},
     piece::PieceSize,
     quantity::{Area, Length},
+    space::{Addition, Envelope, LayerSlot},
 };
 
 /// A back flap is trimmed by half the board and this much, so that it slides past the other wall.

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
+use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     house::BoardFit,
@@ -10,6 +10,7 @@ use crate::{
     part::{Cut, Need},
     piece::PieceSize,
     quantity::{Area, Length, ceil_count},
+    space::{Addition, Envelope, LayerSlot},
 };
 
 /// Boards of one size, in front and perhaps behind.

@@ -2,10 +2,11 @@
 
 use serde::Serialize;
 
-use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
+use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     part::Need,
     quantity::{Length, Volume, ceil_count},
+    space::{Addition, Envelope, LayerSlot},
 };
 
 /// The fill between the wrapped piece and the box.

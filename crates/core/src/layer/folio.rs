@@ -2,13 +2,14 @@
 
 use serde::Serialize;
 
-use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
+use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     house::Allowances,
     part::{Cut, Grain, Need, Run},
     piece::PieceSize,
     quantity::Length,
+    space::{Addition, Envelope, LayerSlot},
 };
 
 /// Two boards with paper pockets for the corners of the sheets.

@@ -2,12 +2,13 @@
 
 use serde::Serialize;
 
-use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use super::{Layer, Make, Making, Supplies};
 use crate::{
     house::{Allowances, GlassPattern},
     part::Need,
     piece::PieceSize,
     quantity::{Length, ceil_count},
+    space::{Addition, Envelope, LayerSlot},
 };
 
 /// The tape on one pane.

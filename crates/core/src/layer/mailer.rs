@@ -2,11 +2,12 @@
 
 use serde::Serialize;
 
-use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
+use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     material::Mailer,
     part::Need,
     quantity::{Length, Stiffness},
+    space::{Addition, Envelope, LayerSlot},
 };
 
 /// A mailer by its sizes.

@@ -10,7 +10,6 @@ mod caution;
 mod contact;
 mod corner;
 mod cushioning;
-mod envelope;
 mod face_board;
 mod fill;
 mod folio;
@@ -20,7 +19,6 @@ mod pads;
 mod roll;
 mod roll_size;
 mod slip_on;
-mod slot;
 mod spacer;
 mod supplies;
 mod wrap;
@@ -31,7 +29,6 @@ pub use bundle::Bundle;
 pub use contact::{ContactSheet, Interleaves};
 pub use corner::{CardPocket, PocketLines};
 pub use cushioning::{CushionFace, Cushioning, Sides, crushing_board};
-pub use envelope::{Addition, Envelope};
 pub use face_board::FaceBoards;
 pub use fill::EdgeFill;
 pub use folio::Folio;
@@ -44,10 +41,9 @@ pub(crate) use roll::TubeFit;
 pub use roll::{Roll, TubeBox, least_roll, rolls_up};
 pub use roll_size::{RollSize, TUBE_PLAY};
 pub use slip_on::SlipOns;
-pub use slot::LayerSlot;
 pub use spacer::WindowSpacer;
 pub use supplies::Supplies;
-pub use wrap::{Direction, Winding, WrapStrip};
+pub use wrap::{Winding, WrapStrip};
 
 pub(crate) use supplies::Making;
 
@@ -58,6 +54,7 @@ use crate::{
     material::MaterialId,
     part::Part,
     quantity::{Area, Length, Mass, Minutes, Money, Weight},
+    space::{Addition, Envelope, LayerSlot},
 };
 
 /// One layer of a plan.

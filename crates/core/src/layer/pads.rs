@@ -2,14 +2,13 @@
 
 use serde::Serialize;
 
-use super::{
-    Addition, CushionFace, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies,
-};
+use super::{CushionFace, Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     part::{Cut, Need},
     piece::PieceSize,
     quantity::{Area, Length, Minutes, Volume},
+    space::{Addition, Envelope, LayerSlot},
 };
 
 /// A pad in the hollow behind a canvas, thinner than the bars.

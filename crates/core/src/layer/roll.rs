@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, RollSize, Supplies};
+use super::{Layer, Make, Making, RollSize, Supplies};
 use crate::{
     carton::{Blank, TRIANGLE_HEIGHT, TriangularTube},
     house::CoreRule,
@@ -10,6 +10,7 @@ use crate::{
     part::Need,
     piece::{Construction, Medium, PaintBody, Piece},
     quantity::Length,
+    space::{Addition, Envelope, LayerSlot},
 };
 
 /// A rolled sheet.

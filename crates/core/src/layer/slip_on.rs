@@ -2,8 +2,13 @@
 
 use serde::Serialize;
 
-use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies};
-use crate::{Refusal, part::Need, quantity::Length};
+use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
+use crate::{
+    Refusal,
+    part::Need,
+    quantity::Length,
+    space::{Addition, Envelope, LayerSlot},
+};
 
 /// Bought corners on a piece.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]

@@ -2,12 +2,13 @@
 
 use serde::Serialize;
 
-use super::{Addition, Envelope, Layer, LayerSlot, Make, Making, Supplies};
+use super::{Layer, Make, Making, Supplies};
 use crate::{
     Refusal,
     part::{Cut, Need},
     piece::PieceSize,
     quantity::{Area, Length, ceil_count},
+    space::{Addition, Envelope, LayerSlot},
 };
 
 /// A frame of board strips that lies on the margin of the face.

@@ -1,6 +1,6 @@
 //! What the layers of one plan are made from: the rules, and the materials that they name.
 
-use super::{Addition, Cushioning, Envelope, Layer, LayerSlot, Make, caution::cautions_of};
+use super::{Cushioning, Layer, Make, caution::cautions_of};
 use crate::{
     Refusal,
     house::{Allowances, CornerStyle, HouseRules, ReusedRule},
@@ -11,6 +11,7 @@ use crate::{
     part::{Doubt, Need, Part},
     piece::{Glazing, Piece},
     quantity::{Area, Length, Mass, Minutes, Money, Weight, ceil_count},
+    space::{Addition, Envelope, LayerSlot},
 };
 
 /// The rules of a plan with each material that every plan takes found on the shelf.

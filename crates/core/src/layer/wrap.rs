@@ -1,38 +1,17 @@
 //! A cushion wound around, its ends rolled in.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::{
-    Addition, Cushioning, Envelope, Layer, LayerSlot, Make, Making, Sides, Supplies,
+    Cushioning, Layer, Make, Making, Sides, Supplies,
     contact::{strip_of, strips_across},
 };
 use crate::{
     house::Allowances,
     part::{Need, Run},
     quantity::{Area, Length, ceil_count},
+    space::{Addition, Direction, Envelope, LayerSlot},
 };
-
-/// Which way a wrap runs around the piece.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum Direction {
-    /// Over the top and bottom edges.
-    Up,
-    /// Over the left and right edges.
-    Across,
-}
-
-impl Direction {
-    /// Returns the direction at right angles.
-    #[must_use]
-    pub const fn turned(self) -> Self {
-        match self {
-            Self::Up => Self::Across,
-            Self::Across => Self::Up,
-        }
-    }
-}
 
 /// The room between the rolled end of an outer turn and the middle of the edge, so that the ends meet.
 const ENDS_MEET: Length = Length::mm(25.0);

@@ -6,13 +6,14 @@ use crate::{
     carton::CartonStyle,
     house::{Carriage, CornerStyle},
     layer::{
-        BackFill, Bundle, CardPocket, ContactSheet, CornerBlocks, Direction, EdgeFill, EdgePads,
-        Envelope, FaceBoards, FacePads, Folio, GlassTape, Interleaves, Layer, LayerSlot, MailerBox,
-        Make, NameTag, Roll, SealedBag, SlipOns, StretchFilm, Supplies, TubeBox, TubeFit,
-        WindowSpacer, WrapStrip, boxed, mailer_for,
+        BackFill, Bundle, CardPocket, ContactSheet, CornerBlocks, EdgeFill, EdgePads, FaceBoards,
+        FacePads, Folio, GlassTape, Interleaves, Layer, MailerBox, Make, NameTag, Roll, SealedBag,
+        SlipOns, StretchFilm, Supplies, TubeBox, TubeFit, WindowSpacer, WrapStrip, boxed,
+        mailer_for,
     },
     piece::{Piece, PieceSize},
     quantity::{Length, Volume},
+    space::{Direction, Envelope, LayerSlot},
 };
 
 /// A plan while it grows from the art outward.

@@ -2,8 +2,9 @@
 
 use crate::{
     house::Allowances,
-    layer::{Envelope, Layer, LayerSlot},
+    layer::Layer,
     quantity::{Mass, Weight},
+    space::{Envelope, LayerSlot},
 };
 
 /// Said at each step at which it is lifted.

@@ -32,10 +32,11 @@ use crate::{
     Refusal,
     carton::Carton,
     house::{Began, Carriage, CornerStyle, HouseRules, Schools},
-    layer::{Layer, LayerSlot, Supplies},
+    layer::{Layer, Supplies},
     material::{Catalogue, MaterialId, Touch},
     piece::{Cure, Piece, PieceSize},
     quantity::{Length, Weight},
+    space::LayerSlot,
 };
 
 /// How a piece is protected and boxed, every number traceable to its layer.

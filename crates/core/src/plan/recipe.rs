@@ -6,9 +6,10 @@ use serde::Serialize;
 use crate::{
     Refusal,
     house::{BackBoard, Carriage, FrontBoard, HouseRules, LooseCanvasRule, LoosePaperRule},
-    layer::{Layer, LayerSlot, rolls_up},
+    layer::{Layer, rolls_up},
     odds::Route,
     piece::{Construction, Glazing, Medium, PaintBody, Piece},
+    space::LayerSlot,
 };
 
 /// How a layer stands to a piece.

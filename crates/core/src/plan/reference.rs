@@ -10,7 +10,7 @@ use crate::{
     carton::Carton,
     cushion::{SeriesLayer, compression_strength},
     house::{Carriage, HouseRules, SealRule},
-    layer::{Layer, LayerSlot, Make, Supplies, TUBE_PLAY, TubeBox},
+    layer::{Layer, Make, Supplies, TUBE_PLAY, TubeBox},
     material::Catalogue,
     odds::{
         Damp, FallSides, Faller, Measure, PerHazard, PlateOver, danger_of_falls, edge_measure,
@@ -20,6 +20,7 @@ use crate::{
         Condition, Construction, Fragility, Medium, Outline, PaintBody, Pane, Piece, PieceSize,
     },
     quantity::{Area, Length, Mass, Shock},
+    space::LayerSlot,
 };
 
 /// The rules and the stores that the program comes with.

@@ -4,8 +4,9 @@ use serde::Serialize;
 
 use crate::{
     house::HouseRules,
-    layer::{Addition, Envelope, Layer},
+    layer::Layer,
     quantity::{Currency, Mass, Minutes, Money, Weight, decimal_of},
+    space::{Addition, Envelope},
 };
 
 /// What a plan comes to.

@@ -2,9 +2,10 @@ use super::*;
 use crate::{
     carton::SheetNeed,
     house::Choices,
-    layer::{Envelope, LayerSlot, Make},
+    layer::Make,
     piece::{Construction, Medium},
     quantity::Mass,
+    space::{Envelope, LayerSlot},
 };
 
 fn catalogue() -> Catalogue {

@@ -4,8 +4,8 @@ use serde_json::json;
 
 use super::{House, ShipmentInputs, Worked, worked::digested};
 use crate::{
-    layer::LayerSlot,
     plan::{Finding, FindingAbout, Plan},
+    space::LayerSlot,
 };
 
 /// So many bytes of the digest tell one state of things from another.

@@ -5,10 +5,10 @@ use serde::{Deserialize, Serialize};
 use super::{ShipmentInputs, Worked, worked::chosen_or_best};
 use crate::{
     freight::Quote,
-    layer::{Addition, Envelope},
     piece::{Cure, PieceSize},
     plan::{FindingLevel, OneIn},
     quantity::{Minutes, Money, Weight},
+    space::{Addition, Envelope},
 };
 
 /// The few figures of a shipment that the bench and the work line show.

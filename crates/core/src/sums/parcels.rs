@@ -9,8 +9,8 @@ use super::{
 use crate::{
     Refusal,
     freight::{BillableBy, Governs, Parcel},
-    layer::Envelope,
     quantity::{Length, Mass},
+    space::Envelope,
 };
 
 /// What a carrier bills.

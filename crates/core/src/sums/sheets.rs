@@ -9,9 +9,10 @@ use super::{
 use crate::{
     Refusal,
     house::Allowances,
-    layer::{CardPocket, ContactSheet, Direction, Envelope, PocketLines, Winding, WrapStrip},
+    layer::{CardPocket, ContactSheet, PocketLines, Winding, WrapStrip},
     piece::PieceSize,
     quantity::Length,
+    space::{Direction, Envelope},
 };
 
 /// A roll so wide that one strip does.

@@ -7,11 +7,12 @@ use crate::{
     Refusal,
     carton::CartonStyle,
     house::{BoardFit, Carriage, Choices, CornerStyle, GlassPattern, HouseRules, SchoolChoices},
-    layer::{Layer, LayerSlot},
+    layer::Layer,
     material::{Catalogue, MaterialId, Use},
     piece::Piece,
     plan::{Change, Plan, Standing, standing},
     shipment::{Commission, House, ShipmentInputs},
+    space::LayerSlot,
 };
 
 /// Something that a layer could be instead.

@@ -2,10 +2,10 @@
 
 use crate::{
     house::{BackBoard, Carriage, Choices, HouseRules, SchoolChoices, SealRule},
-    layer::LayerSlot,
     material::{Board, Catalogue},
     plan::Plan,
     quantity::{ArealDensity, Length, show_length},
+    space::LayerSlot,
 };
 
 /// One change that could be made. Of a family only the best is offered.

@@ -5,10 +5,11 @@ use serde::Serialize;
 use super::choosing;
 use crate::{
     house::Choices,
-    layer::{LayerSlot, Make},
+    layer::Make,
     plan::{FindingLevel, Plan},
     quantity::{Length, Money, show_length},
     shipment::{House, ShipmentInputs, Worked},
+    space::LayerSlot,
 };
 
 /// A closer fit that is billed less.

@@ -7,10 +7,11 @@ use crate::{
     Refusal,
     carton::{Blank, Carton, CartonStyle, SheetNeed, Unfit},
     house::Choices,
-    layer::{Envelope, Layer},
+    layer::Layer,
     plan::{Change, FindingLevel, Plan},
     quantity::{Area, LengthUnit, Minutes, Money, show_length},
     shipment::{Commission, House, ShipmentInputs, Worked},
+    space::Envelope,
 };
 
 /// A style that the box could be made in.

@@ -3,12 +3,12 @@
 use crate::studio::{house, piece};
 use hummock_core::{
     house::{Choices, HouseRules},
-    layer::LayerSlot,
     material::{Catalogue, MaterialId},
     piece::{Condition, Construction, Medium, PaintBody, Piece, TopEdge},
     plan::{Finding, FindingLevel, Plan, Recipe, carriage_of, sheet_may_touch},
     quantity::Length,
     shipment::{House, ShipmentInputs, WorkLine, Worked},
+    space::LayerSlot,
     ways::changes,
 };
 use jiff::civil::date;

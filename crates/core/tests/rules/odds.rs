@@ -4,12 +4,12 @@ use crate::studio::{any_piece, catalogue, rules};
 use hummock_core::{
     carton::CartonStyle,
     house::{Choices, HouseRules},
-    layer::LayerSlot,
     material::Catalogue,
     odds::{Hazard, Route},
     piece::{Pane, Piece},
     plan::{Plan, References, Standing, standing},
     quantity::{Area, Length},
+    space::LayerSlot,
 };
 use proptest::{prelude::*, test_runner::FileFailurePersistence};
 use serde_json::json;

@@ -3,10 +3,11 @@
 use crate::studio::{any_piece, catalogue};
 use hummock_core::{
     house::{ALLOWANCES, Choices, HouseRules, SCHOOLS},
-    layer::{LayerSlot, Make},
+    layer::Make,
     material::{MaterialId, Touch},
     piece::Construction,
     plan::{FindingAbout, Plan, Recipe, carriage_of},
+    space::LayerSlot,
 };
 use proptest::prelude::*;
 use serde_json::{Value, json};

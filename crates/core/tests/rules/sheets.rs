@@ -4,11 +4,11 @@ use crate::studio::{any_piece, catalogue, rules as house};
 use hummock_core::{
     freight::{BillableBy, Parcel},
     house::{Allowances, Carriage, HouseRules},
-    layer::Envelope,
     material::Catalogue,
     piece::Piece,
     plan::{Plan, carriage_of},
     quantity::{Length, Mass},
+    space::Envelope,
 };
 use proptest::prelude::*;
 

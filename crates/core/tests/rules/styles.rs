@@ -4,10 +4,10 @@ use crate::studio::{everyday, house};
 use hummock_core::{
     carton::{Carton, CartonStyle, SheetNeed},
     house::Choices,
-    layer::Envelope,
     plan::Plan,
     quantity::Length,
     shipment::{House, ShipmentInputs, Worked},
+    space::Envelope,
     ways::styles,
 };
 

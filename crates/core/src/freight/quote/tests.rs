@@ -3,7 +3,7 @@ use rust_decimal_macros::dec;
 use super::*;
 use crate::{
     freight::{BillableBy, Limits, PriceStep, Surcharge, Zone},
-    layer::Envelope,
+    space::Envelope,
 };
 
 fn tariff() -> Tariff {

@@ -4,7 +4,7 @@ use super::Looked;
 use crate::{
     carton::{BoxSize, Carton, CartonStyle, SheetNeed},
     house::{Carriage, Choices, CornerStyle, SchoolChoices},
-    layer::{FacePads, Layer, LayerSlot, Make},
+    layer::{FacePads, Layer, Make},
     material::{Board, Touch},
     piece::Medium,
     plan::{
@@ -13,6 +13,7 @@ use crate::{
         survival::LEAST_PAD_SIDE,
     },
     quantity::Length,
+    space::LayerSlot,
 };
 
 /// A pad nearer than this touches a roll that slides.

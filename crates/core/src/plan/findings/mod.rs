@@ -7,9 +7,10 @@ mod piece;
 
 use super::{Finding, Odds, Tally, recipe::Recipe};
 use crate::{
-    layer::{Layer, LayerSlot, Supplies},
+    layer::{Layer, Supplies},
     piece::Piece,
     quantity::{Length, show_length},
+    space::LayerSlot,
 };
 
 /// A plan while it is looked over.

@@ -51,7 +51,7 @@ fn flaking(looked: &Looked<'_>) -> Option<Finding> {
 fn raised_paint(looked: &Looked<'_>) -> Option<Finding> {
     let piece = looked.piece;
     let raised = piece.paint != PaintBody::Thin && piece.bare_medium().is_some();
-    let spaced = looked.recipe.has(crate::layer::LayerSlot::WindowSpacer);
+    let spaced = looked.recipe.has(crate::space::LayerSlot::WindowSpacer);
     (raised && !spaced && looked.recipe.carriage == Carriage::Flat).then(|| {
         let finding = Finding::piece(
             Note,
@@ -60,7 +60,7 @@ fn raised_paint(looked: &Looked<'_>) -> Option<Finding> {
         );
         finding.answered_by(
             "Add a window spacer",
-            crate::house::Choices::layer(crate::layer::LayerSlot::WindowSpacer, true),
+            crate::house::Choices::layer(crate::space::LayerSlot::WindowSpacer, true),
         )
     })
 }

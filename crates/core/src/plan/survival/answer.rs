@@ -4,9 +4,10 @@ use serde::Serialize;
 
 use super::fall::{FRONT, Study};
 use crate::{
-    layer::{LONGEST_LEG, Layer, LayerSlot, Supplies},
+    layer::{LONGEST_LEG, Layer, Supplies},
     material::{Foam, MaterialId},
     quantity::{Area, Force, Length, Shock, Stress},
+    space::LayerSlot,
 };
 
 /// Pads that would meet a fall, of the foam of the house.

@@ -5,9 +5,10 @@ use serde::Serialize;
 use super::answer::{PadAnswer, answer};
 use crate::{
     cushion::{DamageBoundary, Series, SeriesLayer, TriedSeries, fall_shares, together},
-    layer::{CushionFace, Envelope, Layer, LayerSlot, Make, Supplies},
+    layer::{CushionFace, Layer, Make, Supplies},
     piece::{Fragility, PLANE_FREQUENCY},
     quantity::{Area, Force, Frequency, Length, Mass, Shock, Speed, Stress},
+    space::{Envelope, LayerSlot},
 };
 
 /// How a parcel falls.

@@ -5,10 +5,11 @@ use serde::Serialize;
 use super::super::reference::{REUSED, SLENDER};
 use crate::{
     cushion::{Plate, compression_strength, like_parcels_above, stretched},
-    layer::{Layer, LayerSlot, Make, Supplies},
+    layer::{Layer, Make, Supplies},
     material::{Board, MaterialId},
     piece::Piece,
     quantity::{ArealDensity, Force, Length, Mass, Stiffness},
+    space::LayerSlot,
 };
 
 /// How far the face gives under a corner.

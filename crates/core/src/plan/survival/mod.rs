@@ -15,10 +15,11 @@ use serde::Serialize;
 use crate::{
     cushion::{CushionCurve, DamageBoundary, drop_by},
     house::Carriage,
-    layer::{Envelope, Layer, LayerSlot, Make, Supplies},
+    layer::{Layer, Make, Supplies},
     material::MaterialId,
     piece::{Fragility, Piece, PieceSize},
     quantity::{Area, Force, Length, Mass, Stress},
+    space::{Envelope, LayerSlot},
 };
 use fall::{Core, FRONT, Sides, Study};
 
