@@ -2,9 +2,11 @@
 
 use serde::Serialize;
 
+use super::kind::{Kind, Offer, Offering, Standing};
 use super::{Layer, Make, Making, Supplies};
 use crate::{
     Refusal,
+    house::{Carriage, Choices},
     material::Use,
     part::{Need, Run},
     quantity::{Length, Volume, ceil_count},
@@ -128,6 +130,41 @@ impl SealedBag {
             cushioning: None,
         }))
     }
+}
+
+/// Stretch film that binds the boards.
+pub(super) const FILM: Kind = Kind::new(
+    |asked| asked.boxed(|| Standing::Off),
+    |around| StretchFilm::layer(around.supplies, around.inside()).map(Some),
+);
+
+/// What says which piece it is, and which side is the face and the top.
+pub(super) const TAG: Kind = Kind::new(
+    |asked| match asked.carriage {
+        Carriage::Mailed => Standing::Off,
+        Carriage::Flat | Carriage::Folio | Carriage::Rolled => Standing::On,
+    },
+    |around| NameTag::layer(around.supplies, around.inside()).map(Some),
+)
+.or(tags);
+
+/// A sealed bag with something that keeps it dry.
+pub(super) const KIND: Kind = Kind::new(
+    |_| Standing::Off,
+    |around| SealedBag::layer(around.supplies, around.inside()).map(Some),
+);
+
+fn tags(offering: &Offering<'_>) -> Vec<Offer> {
+    let tags = offering.catalogue.sundries.iter();
+    tags.filter(|sundry| sundry.purpose == Use::NameTag && !sundry.shelf.retired)
+        .map(|tag| {
+            let choices = Choices {
+                name_tag: Some(tag.id.clone()),
+                ..Choices::default()
+            };
+            (tag.name.clone(), choices)
+        })
+        .collect()
 }
 
 #[cfg(test)]

@@ -1,9 +1,14 @@
 //! The box around what it holds, or a second one around the first.
 
-use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
+use super::{
+    Cushioning, Layer, MailerBox, Make, Making, Sides, Supplies, TubeBox,
+    kind::{Kind, Offer, Offering, Standing, box_boards, carried},
+    mailer_for,
+};
 use crate::{
+    Refusal,
     carton::{Beyond, Blank, BoxSize, Carton, CartonStyle, JoinedPart, SheetNeed},
-    house::SealRule,
+    house::{Carriage, Choices, SealRule},
     material::Board,
     part::{Cut, Grain, Need},
     quantity::Length,
@@ -95,8 +100,65 @@ fn cut_from<'a>(blank: &Blank, sheet: &SheetNeed, board: &'a Board, lap: Length)
                 |part: &JoinedPart| Cut::of([part.width, part.height]).staying(share(part.width));
             parts.iter().map(|part| piece(cut(part))).collect()
         }
-        SheetNeed::One { .. } | SheetNeed::NoSheet => vec![piece(blank.cut().staying(area))],
+        SheetNeed::One { .. } => vec![piece(blank.cut())],
+        // Whatever it is cut from, it will have a lap.
+        SheetNeed::NoSheet => vec![piece(
+            Cut::of([blank.width + lap, blank.height]).staying(area),
+        )],
     }
+}
+
+/// The box, the tube or the mailer.
+pub(super) const KIND: Kind = Kind::new(
+    |_| Standing::Must("nothing travels without something around it"),
+    |around| {
+        let (supplies, inside) = (around.supplies, around.inside());
+        if let Some(fit) = around.tube_fit() {
+            return Ok(Some(TubeBox::layer(supplies, &fit, inside)));
+        }
+        if around.carriage == Carriage::Mailed {
+            let mailer = mailer_for(supplies, inside).ok_or_else(no_mailer)?;
+            return Ok(Some(MailerBox::layer(supplies, mailer, inside)));
+        }
+        let style = supplies.rules.shipment.box_style.unwrap_or_default();
+        let held = (around.long_way(), inside);
+        Ok(Some(boxed(supplies, LayerSlot::Box, style, held)))
+    },
+)
+.or(swaps);
+
+/// A second box around the first.
+pub(super) const SECOND: Kind = Kind::new(
+    |asked| asked.boxed(|| Standing::Off),
+    |around| {
+        let held = (around.long_way(), around.inside());
+        let style = CartonStyle::default();
+        Ok(Some(boxed(
+            around.supplies,
+            LayerSlot::SecondBox,
+            style,
+            held,
+        )))
+    },
+)
+.or(swaps);
+
+fn swaps(offering: &Offering<'_>) -> Vec<Offer> {
+    if offering.carriage == Carriage::Mailed {
+        return vec![carried("A box of its own", Carriage::Folio)];
+    }
+    box_boards(offering, |id| Choices {
+        box_board: Some(id.clone()),
+        ..Choices::default()
+    })
+}
+
+/// Returns why a piece does not go in a mailer.
+fn no_mailer() -> Refusal {
+    Refusal::new(
+        "choices.carriage",
+        "no mailer on the shelf takes it with its boards: put a larger one in the stores, or send it in a box",
+    )
 }
 
 #[cfg(test)]

@@ -2,6 +2,7 @@
 
 use serde::Serialize;
 
+use super::kind::{Kind, Standing, from_shelf};
 use super::{ContactSheet, Layer, Make, Making, Supplies};
 use crate::{
     Refusal,
@@ -182,6 +183,24 @@ fn wrapped_surface(bundle: Envelope) -> f64 {
         [bundle.across, bundle.up, bundle.through].map(|side| side + WRAPPING);
     (across * up).as_m2() + (up * through).as_m2() + (across * through).as_m2()
 }
+
+/// Like pieces bound to one bundle, with boards between.
+pub(super) const KIND: Kind = Kind::new(
+    |asked| {
+        asked.flat(|| {
+            if asked.piece.count > 1 {
+                Standing::Must("pieces that lie together must be parted and bound")
+            } else {
+                Standing::Never("there is only one piece")
+            }
+        })
+    },
+    |around| {
+        let set = (around.piece.size, around.piece.count);
+        Bundle::layer(around.supplies, set, around.inside()).map(Some)
+    },
+)
+.or(|offering| from_shelf!(offering.catalogue.boards, folio_board).collect());
 
 #[cfg(test)]
 mod tests {

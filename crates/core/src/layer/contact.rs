@@ -2,10 +2,12 @@
 
 use serde::Serialize;
 
+use super::kind::{Asked, Kind, Standing, from_shelf};
 use super::{Layer, Make, Making, Supplies};
 use crate::{
+    house::Carriage,
     part::{Need, Run},
-    piece::PieceSize,
+    piece::{Glazing, PieceSize},
     quantity::{Area, Length, ceil_count},
     space::{Addition, Envelope, LayerSlot},
 };
@@ -193,6 +195,34 @@ pub(super) fn strip_of(strips: u32, [length, width]: [Length; 2], lap: Length) -
 pub(super) fn strips_across(side: Length, roll_width: Length, lap: Length) -> u32 {
     let roll_width = roll_width.max(lap * 2.0);
     ceil_count((side - lap) / (roll_width - lap)).max(1)
+}
+
+/// A sheet against the art, or between loose sheets.
+pub(super) const KIND: Kind = Kind::new(stands, |around| {
+    let (supplies, piece) = (around.supplies, around.piece);
+    let layer = match around.carriage {
+        Carriage::Flat => ContactSheet::layer,
+        Carriage::Folio | Carriage::Mailed | Carriage::Rolled => Interleaves::layer,
+    };
+    Ok(Some(layer(
+        supplies,
+        piece.size,
+        piece.count,
+        around.inside(),
+    )))
+})
+.or(|offering| from_shelf!(offering.catalogue.contact_papers, contact_paper).collect());
+
+fn stands(asked: &Asked<'_>) -> Standing {
+    if asked.carriage == Carriage::Rolled {
+        Standing::Must("a face that lies on a back prints on it")
+    } else if asked.piece.is_friable() {
+        Standing::Never("no sheet may touch loose pigment; the window spacer takes its place")
+    } else if asked.piece.construction.glazing() == Glazing::None {
+        Standing::Must("nothing else may lie against a bare face, least of all plastic")
+    } else {
+        Standing::On
+    }
 }
 
 #[cfg(test)]

@@ -2,11 +2,12 @@
 
 use serde::Serialize;
 
-use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
+use super::kind::{Around, Kind, Offer, Offering, Standing, from_shelf};
+use super::{Cushioning, Layer, Make, Making, Sides, SlipOns, Supplies};
 use crate::{
     Refusal,
     carton::PocketNet,
-    house::Allowances,
+    house::{Allowances, Choices, CornerStyle, SchoolChoices},
     part::{Cut, Need},
     piece::PieceSize,
     quantity::{Area, Length},
@@ -204,6 +205,49 @@ impl CardPocket {
             cushioning: Some(Cushioning::of_board(sides)),
         }))
     }
+}
+
+/// Something around each corner.
+pub(super) const KIND: Kind = Kind::new(|asked| asked.flat(|| Standing::On), around_each)
+    .or(swaps)
+    .added_by_swaps();
+
+fn around_each(around: &Around<'_, '_>) -> Result<Option<Layer>, Refusal> {
+    let (supplies, inside) = (around.supplies, around.inside());
+    let count = around.piece.bearing_points();
+    match supplies.corner_style_for(inside.through)? {
+        CornerStyle::CardPockets => CardPocket::layer(supplies, around.body(), count, inside),
+        CornerStyle::SlipOn => SlipOns::layer(supplies, count, inside),
+    }
+    .map(Some)
+}
+
+fn swaps(offering: &Offering<'_>) -> Vec<Offer> {
+    let style = |corners| SchoolChoices {
+        corners: Some(corners),
+        ..SchoolChoices::default()
+    };
+    let boards = offering
+        .catalogue
+        .boards
+        .iter()
+        .filter(|board| board.folds && !board.shelf.retired)
+        .map(|board| {
+            let choices = Choices {
+                pocket_board: Some(board.id.clone()),
+                schools: style(CornerStyle::CardPockets),
+                layers: [(LayerSlot::Corners, true)].into(),
+                ..Choices::default()
+            };
+            (format!("Pockets of {}", board.name), choices)
+        });
+    let bought = from_shelf!(
+        offering.catalogue.slip_on_corners,
+        slip_on_corner,
+        schools: style(CornerStyle::SlipOn),
+        layers: [(LayerSlot::Corners, true)].into()
+    );
+    boards.chain(bought).collect()
 }
 
 #[cfg(test)]

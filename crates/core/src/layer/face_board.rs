@@ -2,13 +2,14 @@
 
 use serde::Serialize;
 
+use super::kind::{Asked, Kind, Offer, Offering, Standing, from_shelf, schools};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
-    house::BoardFit,
+    house::{BackBoard, BoardFit, FrontBoard, HouseRules, SchoolChoices},
     material::{Board, BoardBuild},
     part::{Cut, Need},
-    piece::PieceSize,
+    piece::{Construction, Piece, PieceSize},
     quantity::{Area, Length, ceil_count},
     space::{Addition, Envelope, LayerSlot},
 };
@@ -155,6 +156,69 @@ impl FaceBoards {
             make: Make::FaceBoards(self),
             cushioning: crushes.then(|| Cushioning::of_board(sides)),
         })
+    }
+}
+
+/// Boards in front and behind.
+pub(super) const KIND: Kind = Kind::new(stands, |around| {
+    let supplies = around.supplies;
+    let behind = has_back_board(around.piece, supplies.rules);
+    let bound = !around.has(LayerSlot::Binding);
+    let layer = FaceBoards::layer(supplies, around.body(), behind, bound, around.inside());
+    Ok(Some(layer))
+})
+.or(swaps);
+
+/// Boards outside the cushion.
+pub(super) const OUTER: Kind = Kind::new(
+    |asked| asked.boxed(|| Standing::Off),
+    |around| FaceBoards::outer_layer(around.supplies, around.inside()).map(Some),
+)
+.or(|offering| from_shelf!(offering.catalogue.boards, outer_board).collect());
+
+fn stands(asked: &Asked<'_>) -> Standing {
+    asked.flat(|| {
+        if asked.piece.is_friable() {
+            Standing::Must("the spacer needs a board to hold off the face")
+        } else if has_front_board(asked.piece, asked.rules) {
+            Standing::On
+        } else {
+            Standing::Off
+        }
+    })
+}
+
+fn swaps(offering: &Offering<'_>) -> Vec<Offer> {
+    let fits = [
+        ("Proud of the piece", BoardFit::Proud),
+        ("Exact", BoardFit::Exact),
+    ];
+    let fitted = fits.map(|(label, fit)| {
+        let fit = SchoolChoices {
+            board_fit: Some(fit),
+            ..SchoolChoices::default()
+        };
+        schools(label, fit)
+    });
+    let boards = from_shelf!(offering.catalogue.boards, face_board);
+    boards.chain(fitted).collect()
+}
+
+fn has_front_board(piece: &Piece, rules: &HouseRules) -> bool {
+    let worth_it = piece
+        .value
+        .is_some_and(|value| value > rules.allowances.board_value);
+    match rules.schools.front_board {
+        FrontBoard::Always => true,
+        FrontBoard::CanvasOnly => worth_it || piece.construction == Construction::StretchedCanvas,
+    }
+}
+
+fn has_back_board(piece: &Piece, rules: &HouseRules) -> bool {
+    match rules.schools.back_board {
+        BackBoard::Always => true,
+        BackBoard::Never => false,
+        BackBoard::Canvas => piece.construction == Construction::StretchedCanvas,
     }
 }
 

@@ -2,8 +2,10 @@
 
 use serde::Serialize;
 
+use super::kind::{Around, Kind, Offer, Offering, Standing, from_shelf};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
+    house::Carriage,
     part::Need,
     quantity::{Length, Volume, ceil_count},
     space::{Addition, Envelope, LayerSlot},
@@ -158,6 +160,52 @@ const LITRES_PER_M3: f64 = 1000.0;
 
 /// Less than this is air.
 const LEAST_GAP: Length = Length::mm(3.0);
+
+/// Fill at the edges and behind, or around a roll.
+pub(super) const KIND: Kind = Kind::new(
+    |asked| match asked.carriage {
+        Carriage::Rolled => Standing::On,
+        _ => asked.boxed(|| Standing::On),
+    },
+    |around| {
+        let (supplies, inside) = (around.supplies, around.inside());
+        Ok(match around.tube_fit() {
+            Some(fit) => EdgeFill::around_roll(supplies, fit.gap(), inside),
+            None => EdgeFill::layer(supplies, hollow(around), inside),
+        })
+    },
+)
+.or(fills);
+
+/// Fill between two boxes.
+pub(super) const BETWEEN: Kind = Kind::new(
+    |asked| {
+        asked.boxed(|| match asked.rules.layers.get(&LayerSlot::SecondBox) {
+            Some(true) => Standing::Must("the second box cushions the first one with it"),
+            _ => Standing::Never("it belongs to the second box: add or leave out that"),
+        })
+    },
+    |around| {
+        let layer = EdgeFill::between_boxes(around.supplies, around.inside());
+        Ok(Some(layer))
+    },
+)
+.or(fills);
+
+/// What corner blocks leave hollow between them.
+fn hollow(around: &Around<'_, '_>) -> Volume {
+    let layers = around.layers.windows(2);
+    layers
+        .filter_map(|pair| match &pair[1].make {
+            Make::CornerBlocks(blocks) => Some(blocks.hollow(pair[0].envelope)),
+            _ => None,
+        })
+        .sum()
+}
+
+fn fills(offering: &Offering<'_>) -> Vec<Offer> {
+    from_shelf!(offering.catalogue.fills, fill).collect()
+}
 
 #[cfg(test)]
 mod tests {

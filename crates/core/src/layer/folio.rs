@@ -2,10 +2,11 @@
 
 use serde::Serialize;
 
+use super::kind::{Asked, Kind, Offer, Offering, Standing, from_shelf, ways_of_loose};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
-    house::Allowances,
+    house::{Allowances, Carriage},
     part::{Cut, Grain, Need, Run},
     piece::PieceSize,
     quantity::Length,
@@ -123,6 +124,34 @@ impl Folio {
             })),
         }))
     }
+}
+
+/// Two boards that hold loose sheets.
+pub(super) const KIND: Kind = Kind::new(stands, |around| {
+    let mailed = around.carriage == Carriage::Mailed;
+    Folio::layer(around.supplies, around.piece.size, mailed, around.inside()).map(Some)
+})
+.or(swaps);
+
+fn stands(asked: &Asked<'_>) -> Standing {
+    let mailed = asked.carriage == Carriage::Mailed;
+    if mailed {
+        return Standing::Must("in a mailer the two boards are all that is stiff");
+    }
+    asked.loose(|carriage| match carriage {
+        Carriage::Rolled => asked.boxed(|| Standing::Off),
+        _ => Standing::Must("loose sheets are stiff only between boards"),
+    })
+}
+
+fn swaps(offering: &Offering<'_>) -> Vec<Offer> {
+    let boards = &offering.catalogue.boards;
+    let mut offers: Vec<Offer> = match offering.carriage {
+        Carriage::Mailed => from_shelf!(boards, mailer_board).collect(),
+        _ => from_shelf!(boards, folio_board).collect(),
+    };
+    offers.extend(ways_of_loose(offering));
+    offers
 }
 
 #[cfg(test)]

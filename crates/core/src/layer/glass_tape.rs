@@ -2,11 +2,12 @@
 
 use serde::Serialize;
 
+use super::kind::{Asked, Kind, Offer, Offering, Standing};
 use super::{Layer, Make, Making, Supplies};
 use crate::{
-    house::{Allowances, GlassPattern},
+    house::{Allowances, Choices, GlassPattern},
     part::Need,
-    piece::PieceSize,
+    piece::{Glazing, PieceSize},
     quantity::{Length, ceil_count},
     space::{Addition, Envelope, LayerSlot},
 };
@@ -93,6 +94,40 @@ impl GlassTape {
             cushioning: None,
         })
     }
+}
+
+/// Tape on plain glass, so that a break stays put.
+pub(super) const KIND: Kind = Kind::new(stands, |around| {
+    let piece = around.piece;
+    let layer = GlassTape::layer(around.supplies, piece.size, piece.count, around.inside());
+    Ok(Some(layer))
+})
+.or(patterns);
+
+fn stands(asked: &Asked<'_>) -> Standing {
+    asked.flat(|| match asked.piece.construction.glazing() {
+        Glazing::Glass if asked.piece.coated_glass => {
+            Standing::Never("tape lifts the coating of coated glass")
+        }
+        Glazing::Glass => Standing::On,
+        Glazing::Acrylic => Standing::Never("tape pulls at acrylic and leaves marks on it"),
+        Glazing::None => Standing::Never("there is no glass to tape"),
+    })
+}
+
+fn patterns(_: &Offering<'_>) -> Vec<Offer> {
+    [
+        ("Star", GlassPattern::Star),
+        ("Lattice", GlassPattern::Lattice),
+    ]
+    .map(|(label, pattern)| {
+        let choices = Choices {
+            glass_pattern: Some(pattern),
+            ..Choices::default()
+        };
+        (label.to_owned(), choices)
+    })
+    .into()
 }
 
 #[cfg(test)]

@@ -2,11 +2,12 @@
 
 use serde::Serialize;
 
+use super::kind::{Kind, Offer, Offering, Standing, from_shelf};
 use super::{CushionFace, Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     part::{Cut, Need},
-    piece::PieceSize,
+    piece::{Construction, PieceSize},
     quantity::{Area, Length, Minutes, Volume},
     space::{Addition, Envelope, LayerSlot},
 };
@@ -346,6 +347,49 @@ impl CornerBlocks {
 }
 
 const MM_PER_M: f64 = 1e3;
+
+/// A pad in the hollow behind a canvas.
+pub(super) const BEHIND: Kind = Kind::new(
+    |asked| {
+        asked.flat(|| match asked.piece.construction {
+            Construction::StretchedCanvas => Standing::Off,
+            _ => Standing::Never("only a stretched canvas has a hollow behind it"),
+        })
+    },
+    |around| BackFill::layer(around.supplies, around.piece.size, around.inside()),
+)
+.or(|offering| from_shelf!(offering.catalogue.foams, back_foam).collect());
+
+/// Foam over the face and the back.
+pub(super) const FACE: Kind = Kind::new(
+    |asked| asked.boxed(|| Standing::Off),
+    |around| FacePads::layer(around.supplies, around.body(), around.inside()).map(Some),
+)
+.or(foams);
+
+/// Foam along the four edges.
+pub(super) const EDGES: Kind = Kind::new(
+    |asked| asked.boxed(|| Standing::Off),
+    |around| EdgePads::layer(around.supplies, around.inside()).map(Some),
+)
+.or(foams);
+
+/// Foam around each corner.
+pub(super) const CORNERS: Kind = Kind::new(
+    |asked| asked.boxed(|| Standing::Off),
+    |around| {
+        let body = (around.body(), around.bearing_depth());
+        CornerBlocks::layer(around.supplies, body, BLOCK_CORNERS, around.inside()).map(Some)
+    },
+)
+.or(foams);
+
+/// A wrapped piece is a block with four corners, whatever its outline.
+const BLOCK_CORNERS: u32 = 4;
+
+fn foams(offering: &Offering<'_>) -> Vec<Offer> {
+    from_shelf!(offering.catalogue.foams, pad_foam).collect()
+}
 
 #[cfg(test)]
 mod tests {

@@ -2,10 +2,11 @@
 
 use serde::Serialize;
 
+use super::kind::{Kind, Standing, ways_of_loose};
 use super::{Layer, Make, Making, RollSize, Supplies};
 use crate::{
     carton::{Blank, TRIANGLE_HEIGHT, TriangularTube},
-    house::CoreRule,
+    house::{Carriage, CoreRule},
     material::{Board, RollCore, Tube},
     part::Need,
     piece::{Construction, Medium, PaintBody, Piece},
@@ -341,6 +342,25 @@ impl TubeBox {
         }
     }
 }
+
+/// A loose canvas or sheet rolled up.
+pub(super) const KIND: Kind = Kind::new(
+    |asked| {
+        asked.loose(|carriage| match carriage {
+            Carriage::Rolled => Standing::Must("it is what goes into the tube"),
+            Carriage::Mailed => asked.boxed(|| Standing::Off),
+            _ => Standing::Never("these sheets lie flat"),
+        })
+    },
+    |around| {
+        Ok(Some(Roll::layer(
+            around.supplies,
+            around.piece,
+            around.inside(),
+        )))
+    },
+)
+.or(ways_of_loose);
 
 #[cfg(test)]
 mod tests {

@@ -2,11 +2,13 @@
 
 use serde::Serialize;
 
+use super::kind::{Asked, Kind, Standing, from_shelf};
 use super::{Layer, Make, Making, Supplies};
 use crate::{
     Refusal,
+    house::Carriage,
     part::{Cut, Need},
-    piece::PieceSize,
+    piece::{Glazing, Medium, PieceSize},
     quantity::{Area, Length, ceil_count},
     space::{Addition, Envelope, LayerSlot},
 };
@@ -87,6 +89,35 @@ impl WindowSpacer {
     pub fn area(self) -> Area {
         self.strip_length * self.strip_width
     }
+}
+
+/// Strips that keep everything off a face that must not be touched.
+pub(super) const KIND: Kind = Kind::new(stands, |around| {
+    // One window over all loose sheets: they lie on each other with interleaves between.
+    let count = match around.carriage {
+        Carriage::Flat => around.piece.count,
+        _ => 1,
+    };
+    let size = around.piece.size;
+    WindowSpacer::layer(around.supplies, size, count, around.inside()).map(Some)
+})
+.or(|offering| from_shelf!(offering.catalogue.boards, spacer_board).collect());
+
+fn stands(asked: &Asked<'_>) -> Standing {
+    let piece = asked.piece;
+    asked.boxed(|| {
+        if piece.is_friable() {
+            Standing::Must("loose pigment must never be touched; the strips hold everything off it")
+        } else if piece.needs_spacer() {
+            Standing::Must("thick paint must not be pressed between boards")
+        } else if piece.construction.glazing() != Glazing::None {
+            Standing::Never("the glazing already keeps everything off the face")
+        } else if piece.medium.is_some_and(Medium::takes_no_pressure) {
+            Standing::On
+        } else {
+            Standing::Off
+        }
+    })
 }
 
 #[cfg(test)]

@@ -172,7 +172,7 @@ impl<'a> Supplies<'a> {
             .collect();
         let parts: Vec<Part> = needs.iter().map(|need| need.part(free, currency)).collect();
         let tape = || needs.iter().filter(|need| need.is_tape());
-        let cost = parts.iter().map(|part| part.cost.amount).sum();
+        let cost = needs.iter().map(|need| need.cost(free)).sum();
         Layer {
             slot: making.slot,
             material: made_of.id.clone(),

@@ -2,12 +2,13 @@
 
 use serde::Serialize;
 
+use super::kind::{Around, Kind, Offer, Offering, Standing, from_shelf};
 use super::{
     Cushioning, Layer, Make, Making, Sides, Supplies,
     contact::{strip_of, strips_across},
 };
 use crate::{
-    house::Allowances,
+    house::{Allowances, Carriage},
     part::{Need, Run},
     quantity::{Area, Length, ceil_count},
     space::{Addition, Direction, Envelope, LayerSlot},
@@ -223,6 +224,56 @@ const fn why(slot: LayerSlot, bubbles: bool) -> &'static str {
 fn end_sheet(through: Length, turns: u32, loaded_thickness: Length) -> Length {
     let outer = f64::from(turns) * OUTER_THICKNESSES_A_TURN - OUTER_THICKNESSES_LESS;
     (through * END_SHARE).max(through / 2.0 + loaded_thickness * outer + ENDS_MEET)
+}
+
+/// The wrap that runs the long way, or around a roll.
+pub(super) const FIRST: Kind = Kind::new(
+    |asked| match asked.carriage {
+        Carriage::Rolled => Standing::On,
+        _ => asked.boxed(|| Standing::On),
+    },
+    |around| {
+        if let Some(fit) = around.tube_fit() {
+            return Ok(WrapStrip::around_roll(
+                around.supplies,
+                fit.turns,
+                around.inside(),
+            ));
+        }
+        let turns = around.supplies.allowances().first_turns;
+        Ok(wound(
+            around,
+            LayerSlot::FirstWrap,
+            (around.long_way(), turns),
+        ))
+    },
+)
+.or(cushions);
+
+/// The wrap at right angles to it.
+pub(super) const SECOND: Kind = Kind::new(
+    |asked| asked.boxed(|| Standing::On),
+    |around| {
+        let turns = around.supplies.allowances().second_turns;
+        let across = around.long_way().turned();
+        Ok(wound(around, LayerSlot::SecondWrap, (across, turns)))
+    },
+)
+.or(cushions);
+
+/// A wrap that somebody asked for has a turn, even where the school has none.
+fn wound(
+    around: &Around<'_, '_>,
+    slot: LayerSlot,
+    (direction, turns): (Direction, u32),
+) -> Option<Layer> {
+    let asked = around.supplies.rules.layers.get(&slot) == Some(&true);
+    let winding = (direction, turns.max(u32::from(asked)));
+    WrapStrip::layer(around.supplies, slot, winding, around.inside())
+}
+
+fn cushions(offering: &Offering<'_>) -> Vec<Offer> {
+    from_shelf!(offering.catalogue.cushion_wraps, cushion_wrap).collect()
 }
 
 #[cfg(test)]

@@ -269,12 +269,20 @@ impl<'a> Need<'a> {
         }
     }
 
-    /// Returns the part, weighed and priced; what was used before may be free.
+    /// Returns what all of it costs, not rounded; what was used before may be free.
+    pub(crate) fn cost(&self, reused_is_free: bool) -> Decimal {
+        let (_, _, one) = self.reckoned();
+        if self.stuff().reused && reused_is_free {
+            Decimal::ZERO
+        } else {
+            one * Decimal::from(self.count)
+        }
+    }
+
+    /// Returns the part, weighed and priced.
     pub(crate) fn part(&self, reused_is_free: bool, currency: &Currency) -> Part {
         let stuff = self.stuff();
-        let (take, mass, cost) = self.reckoned();
-        let free = stuff.reused && reused_is_free;
-        let cost = if free { Decimal::ZERO } else { cost };
+        let (take, mass, _) = self.reckoned();
         Part {
             name: self.name,
             material: stuff.id.clone(),
@@ -282,7 +290,7 @@ impl<'a> Need<'a> {
             count: self.count,
             take,
             mass: mass * f64::from(self.count),
-            cost: Money::new(cost * Decimal::from(self.count), currency),
+            cost: Money::new(self.cost(reused_is_free), currency),
         }
     }
 }

@@ -11,11 +11,12 @@ mod reference;
 mod survival;
 mod tally;
 
+pub use crate::layer::{Standing, standing};
 pub use change::Change;
 pub use finding::{Finding, FindingAbout, FindingLevel, Remedy};
 pub(crate) use odds::travels;
 pub use odds::{HazardOdds, Odds, OneIn};
-pub use recipe::{Recipe, SlotState, Standing, carriage_of, standing};
+pub use recipe::{Recipe, SlotState, carriage_of};
 pub use reference::{Reference, References};
 pub use survival::{
     FaceCushion, FallCase, FallReport, PadAnswer, PressReport, StackReport, Survival,

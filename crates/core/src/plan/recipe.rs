@@ -5,25 +5,12 @@ use serde::Serialize;
 
 use crate::{
     Refusal,
-    house::{BackBoard, Carriage, FrontBoard, HouseRules, LooseCanvasRule, LoosePaperRule},
-    layer::{Layer, rolls_up},
+    house::{Carriage, HouseRules, LooseCanvasRule, LoosePaperRule},
+    layer::{Layer, Standing, rolls_up, standing},
     odds::Route,
-    piece::{Construction, Glazing, Medium, PaintBody, Piece},
+    piece::{Construction, Medium, PaintBody, Piece},
     space::LayerSlot,
 };
-
-/// How a layer stands to a piece.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Standing {
-    /// The job asks for it; leaving it out is refused, and this is why.
-    Must(&'static str),
-    /// It is there unless somebody leaves it out.
-    On,
-    /// It is not there unless somebody adds it.
-    Off,
-    /// It must not or can't be there, and this is why.
-    Never(&'static str),
-}
 
 /// How a layer stands in a plan: whether it is there, and whether it can be added or left out.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -124,152 +111,6 @@ fn goes_by_mailer(piece: &Piece, rules: &HouseRules) -> bool {
         && rules.way().route != Route::Overseas
 }
 
-/// Returns how a layer stands to a piece that travels in a way.
-#[must_use]
-pub fn standing(
-    slot: LayerSlot,
-    piece: &Piece,
-    carriage: Carriage,
-    rules: &HouseRules,
-) -> Standing {
-    match carriage {
-        Carriage::Flat => flat(slot, piece, rules),
-        Carriage::Folio => folio(slot, piece, rules),
-        Carriage::Mailed => mailed(slot, piece, rules),
-        Carriage::Rolled => rolled(slot),
-    }
-}
-
-const NOT_FLAT: &str = "it is for loose sheets and rolls, and this piece is stiff";
-const ROLLED: &str = "a roll in its tube has no place for it";
-const MAILED: &str = "a mailer has no room for it: send it in a box";
-const FOLIO: &str = "the two boards of the folio take its place";
-
-fn flat(slot: LayerSlot, piece: &Piece, rules: &HouseRules) -> Standing {
-    use LayerSlot as Slot;
-    let glazing = piece.construction.glazing();
-    match slot {
-        Slot::GlassTape => match glazing {
-            Glazing::Glass if piece.coated_glass => {
-                Standing::Never("tape lifts the coating of coated glass")
-            }
-            Glazing::Glass => Standing::On,
-            Glazing::Acrylic => Standing::Never("tape pulls at acrylic and leaves marks on it"),
-            Glazing::None => Standing::Never("there is no glass to tape"),
-        },
-        Slot::WindowSpacer if piece.is_friable() => {
-            Standing::Must("loose pigment must never be touched; the strips hold everything off it")
-        }
-        Slot::WindowSpacer if piece.needs_spacer() => {
-            Standing::Must("thick paint must not be pressed between boards")
-        }
-        Slot::WindowSpacer if glazing != Glazing::None => {
-            Standing::Never("the glazing already keeps everything off the face")
-        }
-        Slot::WindowSpacer if piece.medium.is_some_and(Medium::takes_no_pressure) => Standing::On,
-        Slot::WindowSpacer => Standing::Off,
-        Slot::Contact if piece.is_friable() => {
-            Standing::Never("no sheet may touch loose pigment; the window spacer takes its place")
-        }
-        Slot::Contact if glazing == Glazing::None => {
-            Standing::Must("nothing else may lie against a bare face, least of all plastic")
-        }
-        Slot::Bundle if piece.count > 1 => {
-            Standing::Must("pieces that lie together must be parted and bound")
-        }
-        Slot::Bundle => Standing::Never("there is only one piece"),
-        Slot::Folio | Slot::Roll => Standing::Never(NOT_FLAT),
-        Slot::BackFill if piece.construction == Construction::StretchedCanvas => Standing::Off,
-        Slot::BackFill => Standing::Never("only a stretched canvas has a hollow behind it"),
-        Slot::FaceBoards if piece.is_friable() => {
-            Standing::Must("the spacer needs a board to hold off the face")
-        }
-        Slot::FaceBoards if has_front_board(piece, rules) => Standing::On,
-        Slot::Binding => Standing::Off,
-        Slot::Contact
-        | Slot::Corners
-        | Slot::NameTag
-        | Slot::FirstWrap
-        | Slot::SecondWrap
-        | Slot::Fill => Standing::On,
-        _ => outer(slot, rules),
-    }
-}
-
-fn folio(slot: LayerSlot, piece: &Piece, rules: &HouseRules) -> Standing {
-    use LayerSlot as Slot;
-    match slot {
-        Slot::Contact => flat(Slot::Contact, piece, rules),
-        Slot::Folio => Standing::Must("loose sheets are stiff only between boards"),
-        Slot::WindowSpacer => flat(Slot::WindowSpacer, piece, rules),
-        Slot::GlassTape | Slot::Bundle | Slot::Corners | Slot::BackFill | Slot::FaceBoards => {
-            Standing::Never(FOLIO)
-        }
-        Slot::Roll => Standing::Never("these sheets lie flat"),
-        Slot::Binding => Standing::Off,
-        Slot::NameTag | Slot::FirstWrap | Slot::SecondWrap | Slot::Fill => Standing::On,
-        _ => outer(slot, rules),
-    }
-}
-
-fn mailed(slot: LayerSlot, piece: &Piece, rules: &HouseRules) -> Standing {
-    use LayerSlot as Slot;
-    match slot {
-        Slot::Contact => flat(Slot::Contact, piece, rules),
-        Slot::Folio => Standing::Must("in a mailer the two boards are all that is stiff"),
-        Slot::Box => Standing::Must("nothing travels without something around it"),
-        Slot::Bag | Slot::NameTag => Standing::Off,
-        _ => Standing::Never(MAILED),
-    }
-}
-
-const fn rolled(slot: LayerSlot) -> Standing {
-    use LayerSlot as Slot;
-    match slot {
-        Slot::Contact => Standing::Must("a face that lies on a back prints on it"),
-        Slot::Roll => Standing::Must("it is what goes into the tube"),
-        Slot::Box => Standing::Must("nothing travels without a box or a tube"),
-        Slot::FirstWrap | Slot::NameTag | Slot::Fill => Standing::On,
-        Slot::Bag => Standing::Off,
-        _ => Standing::Never(ROLLED),
-    }
-}
-
-/// What comes after the cushion is the same for everything that lies flat.
-fn outer(slot: LayerSlot, rules: &HouseRules) -> Standing {
-    let twice = rules.layers.get(&LayerSlot::SecondBox) == Some(&true);
-    match slot {
-        LayerSlot::SecondFill if twice => {
-            Standing::Must("the second box cushions the first one with it")
-        }
-        LayerSlot::Box => Standing::Must("nothing travels without a box or a tube"),
-        LayerSlot::SecondFill => {
-            Standing::Never("it belongs to the second box: add or leave out that")
-        }
-        _ => Standing::Off,
-    }
-}
-
-fn has_front_board(piece: &Piece, rules: &HouseRules) -> bool {
-    let worth_it = piece
-        .value
-        .is_some_and(|value| value > rules.allowances.board_value);
-    match rules.schools.front_board {
-        FrontBoard::Always => true,
-        FrontBoard::CanvasOnly => worth_it || piece.construction == Construction::StretchedCanvas,
-    }
-}
-
-/// Tells whether there is a board behind as well as in front.
-#[must_use]
-pub(super) fn has_back_board(piece: &Piece, rules: &HouseRules) -> bool {
-    match rules.schools.back_board {
-        BackBoard::Always => true,
-        BackBoard::Never => false,
-        BackBoard::Canvas => piece.construction == Construction::StretchedCanvas,
-    }
-}
-
 /// Which layers a plan has.
 #[derive(Debug, Clone)]
 pub struct Recipe {
@@ -327,6 +168,12 @@ impl Recipe {
     #[must_use]
     pub fn has(&self, slot: LayerSlot) -> bool {
         self.present.contains(&slot)
+    }
+
+    /// Returns the layers that there are, from the art outward.
+    #[must_use]
+    pub fn present(&self) -> &[LayerSlot] {
+        &self.present
     }
 
     /// Returns how every layer stands, from the art outward.

@@ -68,13 +68,13 @@ pub fn round_to_cents(amount: Decimal) -> Decimal {
     rounded
 }
 
-/// Returns a measured number as a decimal with six places, to be multiplied by a price.
+/// Returns a measured number as a decimal with nine places (a cubic millimetre in cubic metres), to be multiplied by a price.
 ///
 /// # Panics
-/// When the number is not finite or beyond 10²², which no quantity of the job is.
+/// When the number is not finite or beyond 10¹⁹, which no quantity of the job is.
 #[must_use]
 pub fn decimal_of(measured: f64) -> Decimal {
-    const PLACES: u32 = 6;
+    const PLACES: u32 = 9;
     Decimal::try_from(measured)
         .expect("a quantity of the job fits in a decimal")
         .round_dp(PLACES)

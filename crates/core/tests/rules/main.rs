@@ -5,6 +5,7 @@ mod cushion;
 mod everyday;
 mod mistakes;
 mod odds;
+mod parts;
 mod plans;
 mod sheets;
 mod studio;

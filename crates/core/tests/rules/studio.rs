@@ -1,11 +1,13 @@
 //! The demo studio, for tests that span modules.
 
 use hummock_core::{
-    house::HouseRules,
+    carton::CartonStyle,
+    house::{Choices, HouseRules},
     material::Catalogue,
     piece::{Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize},
     quantity::{Length, Mass, Shock},
     shipment::{House, ShipmentInputs},
+    space::LayerSlot,
 };
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -181,4 +183,59 @@ fn read_everyday(line: &str) -> Everyday {
         minutes: minutes.parse().expect("minutes"),
         first_change: first.to_owned(),
     }
+}
+
+/// What a person chose before: layers, turns, thicknesses, boards.
+pub(crate) fn any_choices() -> impl Strategy<Value = Choices> {
+    let layers = prop::collection::vec(prop::option::of(any::<bool>()), LayerSlot::ALL.len());
+    let boards = ["corrugated-b", "corrugated-c", "double-wall-bc"];
+    (
+        layers,
+        prop::option::of(1..=4_u32),
+        prop::option::of(0..=4_u32),
+        prop::option::of(5.0..100.0_f64),
+        prop::option::of(20.0..20_000.0_f64),
+        prop::option::of(prop::sample::select(boards.to_vec())),
+        prop::option::of(prop::sample::select(CartonStyle::ALL.to_vec())),
+    )
+        .prop_map(|(layers, first, second, pad, area, board, style)| {
+            let mut choices: Choices = serde_json::from_value(json!({
+                "first_turns": first, "second_turns": second, "pad_area_cm2": area,
+                "pad_thickness": pad.map(|mm| format!("{mm} mm")),
+                "block_thickness": pad.map(|mm| format!("{} mm", mm.max(10.0))),
+                "box_board": board, "box_style": style,
+            }))
+            .expect("choices");
+            choices.layers = LayerSlot::ALL
+                .into_iter()
+                .zip(layers)
+                .filter_map(|(slot, wanted)| Some((slot, wanted?)))
+                .collect();
+            choices
+        })
+}
+
+/// A catalogue with cushions, boards and tubes of its own.
+pub(crate) fn any_catalogue() -> impl Strategy<Value = Catalogue> {
+    prop::collection::vec(0.4..2.5_f64, 12).prop_map(|by| {
+        let mut shelf = catalogue();
+        for (place, wrap) in shelf.cushion_wraps.iter_mut().enumerate() {
+            wrap.loaded_thickness = wrap.loaded_thickness * by[place % by.len()];
+            if let Some(curve) = &mut wrap.curve {
+                curve.start = curve.start * by[(place + 3) % by.len()];
+                curve.growth *= by[(place + 5) % by.len()];
+            }
+        }
+        for (place, board) in shelf.boards.iter_mut().enumerate() {
+            board.stiffness = board.stiffness.map(|d| d * by[(place + 1) % by.len()]);
+            board.areal_density = board.areal_density * by[(place + 2) % by.len()];
+        }
+        for (place, foam) in shelf.foams.iter_mut().enumerate() {
+            foam.curve.start = foam.curve.start * by[(place + 7) % by.len()];
+        }
+        for fill in &mut shelf.fills {
+            fill.density = fill.density * by[9];
+        }
+        shelf
+    })
 }

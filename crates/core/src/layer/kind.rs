@@ -1,0 +1,318 @@
+//! The table of layers: of each, how it stands to a piece, how it is made, and what else it could be.
+//!
+//! A new layer is a module beside this one with its formula and its [`Kind`], a place in [`LayerSlot`], a line in
+//! [`kind_of`], and its dimensions in [`super::Make`]; the compiler names what is missing.
+
+use super::{
+    Layer, Make, Roll, Supplies, TubeFit, bag, boxed, bundle, contact, corner, face_board, fill,
+    folio, glass_tape, pads, roll, spacer, wrap,
+};
+use crate::{
+    Refusal,
+    house::{Carriage, Choices, HouseRules, SchoolChoices},
+    material::{Catalogue, MaterialId},
+    piece::{Piece, PieceSize},
+    quantity::Length,
+    space::{Direction, Envelope, LayerSlot},
+};
+
+/// How a layer stands to a piece.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Standing {
+    /// The job asks for it; leaving it out is refused, and this is why.
+    Must(&'static str),
+    /// It is there unless somebody leaves it out.
+    On,
+    /// It is not there unless somebody adds it.
+    Off,
+    /// It must not or can't be there, and this is why.
+    Never(&'static str),
+}
+
+/// One kind of layer.
+pub(crate) struct Kind {
+    /// How it stands to a piece.
+    pub stands: fn(&Asked<'_>) -> Standing,
+    /// Makes it around what is there; nothing where it would be empty.
+    pub make: fn(&Around<'_, '_>) -> Result<Option<Layer>, Refusal>,
+    /// What else it could be, each with the choices that make it so.
+    pub swaps: fn(&Offering<'_>) -> Vec<Offer>,
+    /// Whether a swap adds it where it is not there.
+    pub swaps_add: bool,
+}
+
+impl Kind {
+    /// A kind that is added by itself, and could be nothing else.
+    pub(super) const fn new(
+        stands: fn(&Asked<'_>) -> Standing,
+        make: fn(&Around<'_, '_>) -> Result<Option<Layer>, Refusal>,
+    ) -> Self {
+        Self {
+            stands,
+            make,
+            swaps: |_| Vec::new(),
+            swaps_add: false,
+        }
+    }
+
+    /// The same, which could be something else.
+    pub(super) const fn or(self, swaps: fn(&Offering<'_>) -> Vec<Offer>) -> Self {
+        Self { swaps, ..self }
+    }
+
+    /// The same, whose swaps add it.
+    pub(super) const fn added_by_swaps(self) -> Self {
+        Self {
+            swaps_add: true,
+            ..self
+        }
+    }
+}
+
+/// Returns the kind of layer in a place.
+pub(crate) const fn kind_of(slot: LayerSlot) -> &'static Kind {
+    match slot {
+        LayerSlot::GlassTape => &glass_tape::KIND,
+        LayerSlot::WindowSpacer => &spacer::KIND,
+        LayerSlot::Contact => &contact::KIND,
+        LayerSlot::Bundle => &bundle::KIND,
+        LayerSlot::Folio => &folio::KIND,
+        LayerSlot::Roll => &roll::KIND,
+        LayerSlot::Corners => &corner::KIND,
+        LayerSlot::BackFill => &pads::BEHIND,
+        LayerSlot::FaceBoards => &face_board::KIND,
+        LayerSlot::Binding => &bag::FILM,
+        LayerSlot::NameTag => &bag::TAG,
+        LayerSlot::Bag => &bag::KIND,
+        LayerSlot::FirstWrap => &wrap::FIRST,
+        LayerSlot::SecondWrap => &wrap::SECOND,
+        LayerSlot::FacePads => &pads::FACE,
+        LayerSlot::EdgePads => &pads::EDGES,
+        LayerSlot::CornerBlocks => &pads::CORNERS,
+        LayerSlot::OuterBoards => &face_board::OUTER,
+        LayerSlot::Fill => &fill::KIND,
+        LayerSlot::Box => &boxed::KIND,
+        LayerSlot::SecondFill => &fill::BETWEEN,
+        LayerSlot::SecondBox => &boxed::SECOND,
+    }
+}
+
+/// Returns how a layer stands to a piece that travels in a way.
+#[must_use]
+pub fn standing(
+    slot: LayerSlot,
+    piece: &Piece,
+    carriage: Carriage,
+    rules: &HouseRules,
+) -> Standing {
+    let asked = Asked {
+        piece,
+        carriage,
+        rules,
+    };
+    (kind_of(slot).stands)(&asked)
+}
+
+/// What a layer is asked to stand to.
+pub(crate) struct Asked<'a> {
+    pub piece: &'a Piece,
+    pub carriage: Carriage,
+    pub rules: &'a HouseRules,
+}
+
+const NOT_FLAT: &str = "it is for loose sheets and rolls, and this piece is stiff";
+const ROLLED: &str = "a roll in its tube has no place for it";
+const MAILED: &str = "a mailer has no room for it: send it in a box";
+const FOLIO: &str = "the two boards of the folio take its place";
+
+impl Asked<'_> {
+    /// How what only a stiff piece has stands.
+    pub(super) fn flat(&self, flat: impl FnOnce() -> Standing) -> Standing {
+        match self.carriage {
+            Carriage::Flat => flat(),
+            Carriage::Folio => Standing::Never(FOLIO),
+            Carriage::Mailed => Standing::Never(MAILED),
+            Carriage::Rolled => Standing::Never(ROLLED),
+        }
+    }
+
+    /// How what goes around anything in a box that is cut for it stands.
+    pub(super) fn boxed(&self, boxed: impl FnOnce() -> Standing) -> Standing {
+        match self.carriage {
+            Carriage::Flat | Carriage::Folio => boxed(),
+            Carriage::Mailed => Standing::Never(MAILED),
+            Carriage::Rolled => Standing::Never(ROLLED),
+        }
+    }
+
+    /// How what a stiff piece never has stands.
+    pub(super) fn loose(&self, loose: impl FnOnce(Carriage) -> Standing) -> Standing {
+        match self.carriage {
+            Carriage::Flat => Standing::Never(NOT_FLAT),
+            carriage => loose(carriage),
+        }
+    }
+}
+
+/// What a layer is made around: the piece and the layers that are there.
+pub(crate) struct Around<'p, 's> {
+    pub piece: &'p Piece,
+    pub supplies: &'p Supplies<'s>,
+    pub carriage: Carriage,
+    /// Every layer that the plan will have.
+    pub present: &'p [LayerSlot],
+    /// Those that are made, from the art outward.
+    pub layers: &'p [Layer],
+}
+
+impl Around<'_, '_> {
+    /// What they fill.
+    pub(super) fn inside(&self) -> Envelope {
+        self.layers
+            .last()
+            .map_or_else(|| self.bare(), |layer| layer.envelope)
+    }
+
+    const fn bare(&self) -> Envelope {
+        let PieceSize {
+            width,
+            height,
+            depth,
+        } = self.piece.size;
+        Envelope {
+            across: width,
+            up: height,
+            through: depth,
+        }
+    }
+
+    /// Tells whether the plan has a layer.
+    pub(super) fn has(&self, slot: LayerSlot) -> bool {
+        self.present.contains(&slot)
+    }
+
+    /// What boards and pockets go around: the piece, or the bundle of pieces.
+    pub(super) fn body(&self) -> PieceSize {
+        let bundle = self
+            .layers
+            .iter()
+            .find(|layer| layer.slot == LayerSlot::Bundle);
+        bundle.map_or(self.piece.size, |bundle| PieceSize {
+            width: bundle.envelope.across,
+            height: bundle.envelope.up,
+            depth: bundle.envelope.through,
+        })
+    }
+
+    /// Of the pieces themselves, without what lies between them: what a corner block bears on.
+    pub(super) fn bearing_depth(&self) -> Length {
+        let deep = self.layers.iter().find_map(|layer| match &layer.make {
+            Make::Bundle(bundle) => Some(f64::from(bundle.deep)),
+            _ => None,
+        });
+        self.piece.size.depth * deep.unwrap_or(1.0)
+    }
+
+    /// Along the long side of the art.
+    pub(super) fn long_way(&self) -> Direction {
+        let body = self.body();
+        if body.height >= body.width {
+            Direction::Up
+        } else {
+            Direction::Across
+        }
+    }
+
+    /// The roll that is there, and how it goes into its tube.
+    pub(super) fn tube_fit(&self) -> Option<TubeFit<'_>> {
+        let roll: Roll = self.layers.iter().find_map(|layer| match layer.make {
+            Make::Roll(roll) => Some(roll),
+            _ => None,
+        })?;
+        let rules = self.supplies.rules;
+        let turns = if self.has(LayerSlot::FirstWrap) {
+            rules.allowances.roll_turns
+        } else {
+            0
+        };
+        Some(TubeFit::of(
+            self.supplies,
+            roll,
+            turns,
+            rules.shipment.turns_asked,
+        ))
+    }
+}
+
+/// What a layer's swaps are picked by.
+pub(crate) struct Offering<'a> {
+    pub catalogue: &'a Catalogue,
+    pub piece: &'a Piece,
+    pub carriage: Carriage,
+}
+
+/// What is offered: what it is called, and the choices that make it.
+pub(crate) type Offer = (String, Choices);
+
+/// What is on a shelf, and not retired, as a choice of material.
+macro_rules! from_shelf {
+    ($shelf:expr, $field:ident $(, $also:ident: $value:expr)*) => {
+        $shelf
+            .iter()
+            .filter(|material| !material.shelf.retired)
+            .map(|material| {
+                let choices = crate::house::Choices {
+                    $field: Some(material.id.clone()),
+                    $($also: $value,)*
+                    ..crate::house::Choices::default()
+                };
+                (material.name.clone(), choices)
+            })
+    };
+}
+pub(super) use from_shelf;
+
+/// An offer to carry it otherwise.
+pub(super) fn carried(label: &str, carriage: Carriage) -> Offer {
+    let choices = Choices {
+        carriage: Some(carriage),
+        ..Choices::default()
+    };
+    (label.to_owned(), choices)
+}
+
+/// An offer to follow another school.
+pub(super) fn schools(label: &str, schools: SchoolChoices) -> Offer {
+    let choices = Choices {
+        schools,
+        ..Choices::default()
+    };
+    (label.to_owned(), choices)
+}
+
+/// How else sheets that are loose could travel.
+pub(super) fn ways_of_loose(offering: &Offering<'_>) -> Vec<Offer> {
+    if offering.piece.construction.is_loose() {
+        vec![
+            carried("Flat between boards, in a box", Carriage::Folio),
+            carried("Flat between boards, in a mailer", Carriage::Mailed),
+            carried("Rolled in a tube", Carriage::Rolled),
+        ]
+    } else if offering.carriage == Carriage::Mailed {
+        vec![carried("As it is, in a box", Carriage::Flat)]
+    } else {
+        Vec::new()
+    }
+}
+
+/// The boards that fold, as a choice for a box.
+pub(super) fn box_boards(
+    offering: &Offering<'_>,
+    chosen: fn(&MaterialId) -> Choices,
+) -> Vec<Offer> {
+    let boards = offering.catalogue.boards.iter();
+    boards
+        .filter(|board| board.folds && !board.shelf.retired)
+        .map(|board| (board.name.clone(), chosen(&board.id)))
+        .collect()
+}
