@@ -200,6 +200,15 @@ allowances! {
     seal_minutes "seal_minutes": Minutes, "minutes to seal", "min", 0.8 in 0.0 to 60.0, "Every seam taped and rubbed down.";
     seal_minutes_per_m "seal_minutes_per_m": Minutes, "minutes a metre of seal", "min", 0.9 in 0.0 to 60.0, "A metre more of tape, rubbed down.";
     snug_clearance "snug_clearance_mm": Length, "clearance in a snug box", "mm", 3.0 in 0.0 to 20.0, "Even a snug box has the room that a hand needs to slide the piece in.";
+    lining_thickness "lining_thickness_mm": Length, "thickness of a lining", "mm", 25.0 in 3.0 to 100.0, "A cushion on the inside of the box stays in it, whatever is packed; the clearance is left inside it.";
+    paper_roll_cut "paper_roll_cut_mm": Length, "sheet for a paper roll", "mm", 1000.0 in 300.0 to 3000.0, "So much paper is torn off and rolled loosely; one part of the roll in twenty is paper.";
+    paper_roll_sheets "paper_roll_sheets": u32, "sheets in a paper roll, at most", "sheets", 1.0 in 1.0 to 12.0, "More sheets make a thicker roll, up to the depth of the box; a thicker roll makes a larger parcel.";
+    spring_minutes_per_m "spring_minutes_per_m": Minutes, "minutes a metre of edge filler", "min", 1.6 in 0.0 to 60.0, "Rolled, folded or laid along the edge.";
+    skirt_slack "skirt_slack_mm": Length, "slack of a skirt", "mm", 100.0 in 0.0 to 500.0, "A strip cut to the very length pulls out of its corners when the piece goes in.";
+    padding_minutes "padding_minutes": Minutes, "minutes for one padding sheet", "min", 0.8 in 0.0 to 30.0, "Cut and laid flat behind.";
+    lining_minutes "lining_minutes": Minutes, "minutes for one side of a lining", "min", 1.2 in 0.0 to 30.0, "Cut and set; it holds by its own fit.";
+    outer_paper_minutes "outer_paper_minutes": Minutes, "minutes for outer paper", "min", 4.0 in 0.0 to 60.0, "Cut, folded around the closed box and taped.";
+    outer_paper_lap "outer_paper_lap_mm": Length, "lap of outer paper", "mm", 60.0 in 20.0 to 200.0, "The paper laps itself so far along the box and over its ends.";
     second_gap "second_gap_mm": Length, "gap between two boxes", "mm", 40.0 in 15.0 to 150.0, "The second box cushions the first only where there is room to give way.";
     exact_proud "exact_proud_mm": Length, "margin of an exact board", "mm", 0.0 in 0.0 to 10.0, "Stiff board is cut to the piece, so that it bears on the frame all round.";
     pad_thickness "pad_thickness_mm": Length, "thickness of face pads", "mm", 25.0 in 5.0 to 150.0, "Foam over the face and the back, where a fall on the face is to be softened.";

@@ -13,7 +13,7 @@ use crate::{
     carton::CartonStyle,
     material::MaterialId,
     quantity::{Area, Length, LengthRange, LengthUnit, TypedLength},
-    space::LayerSlot,
+    space::{BoxSide, BoxSides, LayerSlot},
 };
 
 /// The choices of a shipment; what is absent follows the house rules.
@@ -68,6 +68,51 @@ pub struct Choices {
     /// How the box is made; opening on an edge when absent.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub box_style: Option<CartonStyle>,
+    /// How a second box is made; opening on an edge when absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub second_style: Option<CartonStyle>,
+    /// The board of a second box; that of the first when absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub second_board: Option<MaterialId>,
+    /// The fill between two boxes; that within when absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub second_fill: Option<MaterialId>,
+    /// The board behind; that in front when absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub back_board: Option<MaterialId>,
+    /// How far the board behind stands proud; as the one in front when absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub back_proud: Option<String>,
+    /// The foam of a lining.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub lining_foam: Option<MaterialId>,
+    /// The thickness of a lining.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub lining_thickness: Option<String>,
+    /// The sides of the box that a lining lies on; all six when absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub lining_sides: Option<Vec<BoxSide>>,
+    /// The paper of rolls along the edges.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub roll_paper: Option<MaterialId>,
+    /// The board of springs along the edges.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub spring_board: Option<MaterialId>,
+    /// What is laid flat behind in a box that is too deep: foam, a cushion off the roll, or board.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub padding_sheet: Option<MaterialId>,
+    /// The paper around the closed box.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub outer_paper: Option<MaterialId>,
+    /// What the wrapped piece measures across; given together with the other two.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub wrapped_across: Option<String>,
+    /// What the wrapped piece measures up.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub wrapped_up: Option<String>,
+    /// What the wrapped piece measures through.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub wrapped_through: Option<String>,
     /// The foam behind a canvas.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub back_foam: Option<MaterialId>,
@@ -136,7 +181,7 @@ const MOST_SIDE_BY_SIDE: u32 = 12;
 
 impl Choices {
     /// Every length that is typed, with its field and the allowance that gives its range.
-    fn lengths(&mut self) -> [(&'static str, &'static str, &mut Option<String>); 10] {
+    fn lengths(&mut self) -> [(&'static str, &'static str, &mut Option<String>); 15] {
         [
             (
                 "choices.board_proud",
@@ -168,6 +213,23 @@ impl Choices {
             ("choices.block_leg", BLOCK_LEG, &mut self.block_leg),
             ("choices.second_gap", "second_gap_mm", &mut self.second_gap),
             ("choices.roll_inner", ROLL_INNER, &mut self.roll_inner),
+            ("choices.back_proud", BACK_PROUD, &mut self.back_proud),
+            (
+                "choices.lining_thickness",
+                "lining_thickness_mm",
+                &mut self.lining_thickness,
+            ),
+            (
+                "choices.wrapped_across",
+                WRAPPED[0],
+                &mut self.wrapped_across,
+            ),
+            ("choices.wrapped_up", WRAPPED[1], &mut self.wrapped_up),
+            (
+                "choices.wrapped_through",
+                WRAPPED[2],
+                &mut self.wrapped_through,
+            ),
         ]
     }
 
@@ -347,6 +409,20 @@ impl Choices {
         set(&mut materials.mailer_board, self.mailer_board.as_ref());
         set(&mut materials.name_tag, self.name_tag.as_ref());
         set(&mut materials.box_board, self.box_board.as_ref());
+        set(&mut materials.lining_foam, self.lining_foam.as_ref());
+        set(&mut materials.roll_paper, self.roll_paper.as_ref());
+        set(&mut materials.spring_board, self.spring_board.as_ref());
+        set(&mut materials.padding_sheet, self.padding_sheet.as_ref());
+        set(&mut materials.outer_paper, self.outer_paper.as_ref());
+        for (rule, choice) in [
+            (&mut rules.back_board, &self.back_board),
+            (&mut rules.second_board, &self.second_board),
+            (&mut rules.second_fill, &self.second_fill),
+        ] {
+            if choice.is_some() {
+                rule.clone_from(choice);
+            }
+        }
     }
 
     fn set_shipment_only(&self, rules: &mut HouseRules, refusals: &mut Vec<Refusal>) {
@@ -378,7 +454,31 @@ impl Choices {
         rules.shipment.turns_asked = self.first_turns.is_some();
         rules.shipment.glass_pattern = self.glass_pattern;
         rules.shipment.box_style = self.box_style;
+        rules.shipment.second_style = self.second_style;
+        rules.shipment.lining_sides = self.lining_sides.as_deref().map(BoxSides::of);
+        if self.lining_sides.as_ref().is_some_and(Vec::is_empty) {
+            let says =
+                "a lining lies on one side of the box at least: name one, or leave the lining out";
+            refusals.push(Refusal::new("choices.lining_sides", says));
+        }
+        self.measured_whole(refusals);
         rules.shipment.carriage = self.carriage;
+    }
+}
+
+impl Choices {
+    /// A wrapped piece is measured on all three sides, or on none.
+    fn measured_whole(&self, refusals: &mut Vec<Refusal>) {
+        let sides = [
+            ("choices.wrapped_across", &self.wrapped_across),
+            ("choices.wrapped_up", &self.wrapped_up),
+            ("choices.wrapped_through", &self.wrapped_through),
+        ];
+        let missing = sides.iter().filter(|(_, text)| text.is_none());
+        if (1..3).contains(&missing.clone().count()) {
+            let says = "measure all three sides of the wrapped piece, or none of them";
+            refusals.extend(missing.map(|(field, _)| Refusal::new(*field, says)));
+        }
     }
 }
 
@@ -387,6 +487,10 @@ const MOST_TURNS: u32 = 6;
 const POCKET_LEG: &str = "pocket_leg_most_mm";
 /// A block's leg has no allowance of its own; its range is declared here.
 const BLOCK_LEG: &str = "block_leg";
+/// A board behind stands as far proud as the one in front may.
+const BACK_PROUD: &str = "back_proud";
+/// A wrapped piece has no allowance; its range is declared here.
+const WRAPPED: [&str; 3] = ["wrapped_across", "wrapped_up", "wrapped_through"];
 /// A roll has no allowance; its range is declared here.
 const ROLL_INNER: &str = "roll_inner";
 
@@ -405,6 +509,16 @@ fn place_of<'a>(rules: &'a mut HouseRules, key: &str) -> &'a mut Length {
         "edge_pad_thickness_mm" => &mut allowances.edge_pad_thickness,
         "block_thickness_mm" => &mut allowances.block_thickness,
         "second_gap_mm" => &mut allowances.second_gap,
+        "lining_thickness_mm" => &mut allowances.lining_thickness,
+        BACK_PROUD => rules.shipment.back_proud.get_or_insert(Length::ZERO),
+        wrapped if WRAPPED.contains(&wrapped) => {
+            let measured = rules.shipment.wrapped.get_or_insert_default();
+            match wrapped {
+                "wrapped_across" => &mut measured.across,
+                "wrapped_up" => &mut measured.up,
+                _ => &mut measured.through,
+            }
+        }
         BLOCK_LEG => rules.shipment.block_leg.get_or_insert(Length::ZERO),
         POCKET_LEG => rules.shipment.pocket_leg.get_or_insert(Length::ZERO),
         _ => rules.shipment.roll_inner.get_or_insert(Length::ZERO),
@@ -435,8 +549,14 @@ fn range_of(key: &str) -> LengthRange {
     match key {
         ROLL_INNER => return ROLL_INNER_RANGE,
         BLOCK_LEG => return BLOCK_LEG_RANGE,
+        wrapped if WRAPPED.contains(&wrapped) => return WRAPPED_RANGE,
         _ => {}
     }
+    let key = if key == BACK_PROUD {
+        "board_proud_mm"
+    } else {
+        key
+    };
     let allowance = Allowances::about(key);
     LengthRange {
         name: allowance.name,
@@ -459,6 +579,13 @@ const ROLL_INNER_RANGE: LengthRange = LengthRange {
     least: Length::mm(50.0),
     most: Length::mm(600.0),
     remedy: "a tighter roll cracks paint, and a wider one is a box",
+};
+
+const WRAPPED_RANGE: LengthRange = LengthRange {
+    name: "a side of the wrapped piece",
+    least: Length::mm(1.0),
+    most: Length::mm(5000.0),
+    remedy: "measure it as it lies on the bench, after the last wrap",
 };
 
 const BLOCK_LEG_RANGE: LengthRange = LengthRange {

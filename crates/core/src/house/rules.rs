@@ -11,7 +11,7 @@ use crate::{
     material::MaterialId,
     odds::{OddsTables, Played},
     quantity::{Area, Length, LengthUnit},
-    space::LayerSlot,
+    space::{BoxSides, Envelope, LayerSlot},
 };
 
 /// Declares the materials of a house, each with the id that a starting catalogue has for it.
@@ -87,6 +87,16 @@ materials! {
     stretch_film = "start::stretch_film";
     /// Sealed around.
     bag_film = "start::bag_film";
+    /// On the inside of the box.
+    lining_foam = "start::lining_foam";
+    /// Rolled along the edges.
+    roll_paper = "start::roll_paper";
+    /// Folded into springs.
+    spring_board = "start::spring_board";
+    /// Laid flat behind in a box that is too deep.
+    padding_sheet = "start::padding_sheet";
+    /// Around the closed box.
+    outer_paper = "start::outer_paper";
 }
 
 /// What a starting catalogue calls the materials that older rules did not name.
@@ -114,6 +124,11 @@ mod start {
         slip_on_corner = "card-corner-40";
         stretch_film = "stretch-20";
         bag_film = "bag-50";
+        lining_foam = "urethane-32";
+        roll_paper = "brown-kraft";
+        spring_board = "corrugated-b";
+        padding_sheet = "foam-sheet-3";
+        outer_paper = "brown-kraft";
     }
 }
 
@@ -137,6 +152,15 @@ pub struct HouseRules {
     pub layers: BTreeMap<LayerSlot, bool>,
     /// What is taken from the shelf.
     pub materials: HouseMaterials,
+    /// Behind, in place of the board in front.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub back_board: Option<MaterialId>,
+    /// Of a second box, in place of the first one's.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub second_board: Option<MaterialId>,
+    /// Between two boxes, in place of the fill.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub second_fill: Option<MaterialId>,
     /// The tables behind the odds of a journey.
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(value_type = OddsTables))]
@@ -198,6 +222,14 @@ pub struct ShipmentOnly {
     pub glass_pattern: Option<GlassPattern>,
     /// A style of box in place of the one that opens on an edge.
     pub box_style: Option<CartonStyle>,
+    /// A style of the second box in place of the one that opens on an edge.
+    pub second_style: Option<CartonStyle>,
+    /// How far a board behind stands proud, in place of the one in front.
+    pub back_proud: Option<Length>,
+    /// On which sides of the box a lining lies, in place of all six.
+    pub lining_sides: Option<BoxSides>,
+    /// What the wrapped piece measures, in place of what the sums say.
+    pub wrapped: Option<Envelope>,
     /// How a loose piece travels.
     pub carriage: Option<Carriage>,
     /// An inner diameter of the roll in place of the one by its surface.

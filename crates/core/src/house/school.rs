@@ -180,6 +180,22 @@ schools! {
         Core "core": "A core", "A cut of tube keeps the roll from being crushed flat, and its first turn from creasing.";
         NoCore "no_core": "Nothing", "The roll holds itself, and the core's weight is saved.";
     }
+    /// What stands along the edges in the box, where something does.
+    edges: EdgeRule, "What stands along the edges, where more than fill does?" {
+        PaperRolls "paper_rolls": "Rolls of paper", "Rolled loosely they give way and come back; they cost a few sheets and are paper again afterwards.";
+        Springs "springs": "Springs of folded card", "Offcuts folded in a zigzag hold an even gap all along the edge.";
+        Skirt "skirt": "A skirt of wrap", "One strip, folded lengthwise, is quickly laid around and goes in with the piece.";
+    }
+    /// What a parcel looks like.
+    outside: OutsideRule, "What does the parcel look like?" {
+        Plain "plain": "Plain", "Nothing on it says what it is worth.";
+        Dressed "dressed": "Dressed in paper", "Paper and the studio's mark greet the buyer; ribbon goes inside, where nothing catches.";
+    }
+    /// Whether the piece is wrapped before its box is cut.
+    cutting: CuttingRule, "Wrap first, or cut first?" {
+        WrapFirst "wrap_first": "Wrap, measure, then cut the box", "Tape, a fold and a generous turn make a wrapped piece thicker than any sum; the box is cut to what the tape reads.";
+        BoxFirst "box_first": "Cut everything from the sums", "Several shipments are cut in one go, and the fill takes up the difference.";
+    }
     /// How like pieces face in one box.
     facing: Facing, "Like pieces in one box?" {
         Inward "inward": "Faces inward, a board between", "Each protects the other's face, and backs take the knocks.";

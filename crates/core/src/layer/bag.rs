@@ -48,19 +48,24 @@ const SACHET_FOR: Volume = Volume::m3(0.03);
 const SIDES: f64 = 2.0;
 
 impl StretchFilm {
-    pub(crate) fn layer(supplies: &Supplies<'_>, inside: Envelope) -> Result<Layer, Refusal> {
+    /// Film wound around what is there: boards, the wrap, or an inner box.
+    fn layer(
+        supplies: &Supplies<'_>,
+        (slot, why): (LayerSlot, &'static str),
+        inside: Envelope,
+    ) -> Result<Layer, Refusal> {
         let film = supplies.film("house.stretch_film", &supplies.rules.materials.stretch_film)?;
         let allowances = supplies.allowances();
         let turns = f64::from(allowances.film_turns);
         let around = (inside.up + inside.through) * (SIDES * turns);
         let adds = film.thickness * turns;
         Ok(supplies.layer(Making {
-            slot: LayerSlot::Binding,
+            slot,
             needs: vec![Need::film("film", film, Run::of([around, inside.across]))],
             adds: Addition::new(Length::ZERO, adds, adds, adds),
             inside,
             minutes: allowances.film_minutes + allowances.film_minutes_per_m * around.as_m(),
-            why: "Film binds the boards so that they can't shift, and keeps dust out.",
+            why,
             make: Make::StretchFilm(Self {
                 turns: allowances.film_turns,
             }),
@@ -135,7 +140,33 @@ impl SealedBag {
 /// Stretch film that binds the boards.
 pub(super) const FILM: Kind = Kind::new(
     |asked| asked.boxed(|| Standing::Off),
-    |around| StretchFilm::layer(around.supplies, around.inside()).map(Some),
+    |around| {
+        let why = "Film binds the boards so that they can't shift, and keeps dust out.";
+        StretchFilm::layer(around.supplies, (LayerSlot::Binding, why), around.inside()).map(Some)
+    },
+);
+
+/// Film around the wrapped piece.
+pub(super) const WRAP_FILM: Kind = Kind::new(
+    |asked| asked.boxed(|| Standing::Off),
+    |around| {
+        let why = "Film holds the wrap without tape, and keeps dust and splashes off it.";
+        StretchFilm::layer(around.supplies, (LayerSlot::WrapFilm, why), around.inside()).map(Some)
+    },
+);
+
+/// Film around the inner one of two boxes.
+pub(super) const BOX_FILM: Kind = Kind::new(
+    |asked| {
+        asked.boxed(|| match asked.rules.layers.get(&LayerSlot::SecondBox) {
+            Some(true) => Standing::Off,
+            _ => Standing::Never("it goes around an inner box: add a second box first"),
+        })
+    },
+    |around| {
+        let why = "Should the outer box get wet, the inner one stays dry.";
+        StretchFilm::layer(around.supplies, (LayerSlot::BoxFilm, why), around.inside()).map(Some)
+    },
 );
 
 /// What says which piece it is, and which side is the face and the top.

@@ -55,7 +55,11 @@ pub(crate) fn boxed(
     style: CartonStyle,
     (long_way, inside): (Direction, Envelope),
 ) -> Layer {
-    let board = supplies.box_board;
+    let board = if slot == LayerSlot::SecondBox {
+        supplies.second_board
+    } else {
+        supplies.box_board
+    };
     let allowances = supplies.allowances();
     let size = holding(inside, long_way, board.caliper);
     let carton = Carton::of(style, size, board, allowances);
@@ -132,7 +136,8 @@ pub(super) const SECOND: Kind = Kind::new(
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let held = (around.long_way(), around.inside());
-        let style = CartonStyle::default();
+        let shipment = &around.supplies.rules.shipment;
+        let style = shipment.second_style.unwrap_or_default();
         Ok(Some(boxed(
             around.supplies,
             LayerSlot::SecondBox,
@@ -141,7 +146,12 @@ pub(super) const SECOND: Kind = Kind::new(
         )))
     },
 )
-.or(swaps);
+.or(|offering| {
+    box_boards(offering, |id| Choices {
+        second_board: Some(id.clone()),
+        ..Choices::default()
+    })
+});
 
 fn swaps(offering: &Offering<'_>) -> Vec<Offer> {
     if offering.carriage == Carriage::Mailed {

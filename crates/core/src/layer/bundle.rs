@@ -102,13 +102,14 @@ impl Bundle {
             height: up,
             depth: Length::ZERO,
         };
-        let sheet = ContactSheet::around(flat, Length::ZERO, paper.roll_width, lap);
+        let sheet = ContactSheet::of(flat, Length::ZERO, paper, lap);
         vec![
             cut([across, up], gaps),
             cut([through, up], self.across - 1),
             cut([across, through], self.up - 1),
-            Need::paper("sheet between backs", paper, sheet.run(lap))
-                .times(sheet.strips * self.sheets),
+            sheet
+                .need("sheet between backs", paper, lap)
+                .each(self.sheets),
         ]
     }
 

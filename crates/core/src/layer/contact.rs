@@ -6,6 +6,7 @@ use super::kind::{Asked, Kind, Standing, from_shelf};
 use super::{Layer, Make, Making, Supplies};
 use crate::{
     house::Carriage,
+    material::ContactPaper,
     part::{Need, Run},
     piece::{Glazing, PieceSize},
     quantity::{Area, Length, ceil_count},
@@ -33,7 +34,12 @@ pub struct ContactSheet {
     /// Length that comes off the roll for all of them.
     #[serde(rename = "roll_length_mm")]
     pub roll_length: Length,
+    /// How many sheets, where it comes in sheets; nothing off a roll.
+    pub sheets: Option<u32>,
 }
+
+/// A lap nearer to the middle of the face than this would be seen on it.
+const OFF_THE_MIDDLE: Length = Length::mm(50.0);
 
 impl ContactSheet {
     /// Returns the sheet for a piece, cut from a roll the way round that uses least of it.
@@ -67,6 +73,72 @@ impl ContactSheet {
             strips,
             strip_length,
             roll_length: strip_length * f64::from(strips),
+            sheets: None,
+        }
+    }
+
+    /// Returns the sheet for a piece, joined from smaller ones of a width and a length, the way round that takes the
+    /// fewest.
+    ///
+    /// A side takes ⌈(side − lap) ÷ (sheet − lap)⌉ of them. Of an even count one lap lies in the middle; where what is
+    /// over does not let it lie aside, it costs one more sheet. Source: house rule.
+    #[must_use]
+    pub fn from_sheets(
+        size: PieceSize,
+        turn: Length,
+        [width, length]: [Length; 2],
+        lap: Length,
+    ) -> Self {
+        let folded = (size.depth + turn) * 2.0;
+        let (sheet_width, sheet_height) = (size.width + folded, size.height + folded);
+        let along = |side: Length, sheet: Length| {
+            let count = strips_across(side, sheet, lap);
+            let spare = sheet * f64::from(count) - lap * f64::from(count - 1) - side;
+            let seen = count.is_multiple_of(2) && spare < OFF_THE_MIDDLE * 2.0;
+            (count, u32::from(seen))
+        };
+        let (sheets, strips, strip_length) = [(width, length), (length, width)]
+            .map(|(across, up)| {
+                let (columns, one) = along(sheet_width, across);
+                let (rows, other) = along(sheet_height, up);
+                (columns * rows + one.max(other), columns, up)
+            })
+            .into_iter()
+            .min_by_key(|&(sheets, ..)| sheets)
+            .expect("there are two ways round");
+        Self {
+            sheet_width,
+            sheet_height,
+            turn,
+            strips,
+            strip_length,
+            roll_length: length * f64::from(sheets),
+            sheets: Some(sheets),
+        }
+    }
+
+    /// Returns the sheet for a piece from a paper as it is sold.
+    pub(super) fn of(size: PieceSize, turn: Length, paper: &ContactPaper, lap: Length) -> Self {
+        match paper.sheet_length {
+            Some(length) => Self::from_sheets(size, turn, [paper.roll_width, length], lap),
+            None => Self::around(size, turn, paper.roll_width, lap),
+        }
+    }
+
+    /// Returns what one of them takes of a paper: strips off its roll, or its sheets.
+    pub(super) fn need<'a>(
+        self,
+        name: &'static str,
+        paper: &'a ContactPaper,
+        lap: Length,
+    ) -> Need<'a> {
+        match self.sheets.zip(paper.sheet_length) {
+            Some((sheets, length)) => {
+                let one = Run::of([length, paper.roll_width]);
+                let stays = self.area() / f64::from(sheets);
+                Need::paper(name, paper, one.staying(stays)).times(sheets)
+            }
+            None => Need::paper(name, paper, self.run(lap)).times(self.strips),
         }
     }
 
@@ -77,7 +149,7 @@ impl ContactSheet {
     }
 
     /// Returns one strip of it, as wide as all of them are alike.
-    pub(super) fn run(self, lap: Length) -> Run {
+    fn run(self, lap: Length) -> Run {
         let across = if self.strip_length == self.sheet_height {
             self.sheet_width
         } else {
@@ -95,12 +167,8 @@ impl ContactSheet {
     ) -> Layer {
         let paper = supplies.contact_paper;
         let allowances = supplies.allowances();
-        let sheet = Self::around(
-            size,
-            allowances.contact_turn,
-            paper.roll_width,
-            allowances.contact_lap,
-        );
+        let lap = allowances.contact_lap;
+        let sheet = Self::of(size, allowances.contact_turn, paper, lap);
         let flaps = (supplies.tabs_along(size.width) + supplies.tabs_along(size.height)) * 2.0;
         let joins = sheet.strip_length * f64::from(sheet.strips - 1);
         let each = f64::from(count);
@@ -108,7 +176,7 @@ impl ContactSheet {
         supplies.layer(Making {
             slot: LayerSlot::Contact,
             needs: vec![
-                Need::paper("contact sheet", paper, sheet.run(allowances.contact_lap)).times(sheet.strips * count),
+                sheet.need("contact sheet", paper, lap).each(count),
                 Need::tape(supplies.contact_tape, (flaps + joins) * each),
             ],
             adds: Addition::new(t, t, t, t),
@@ -153,21 +221,15 @@ impl Interleaves {
             height: size.height,
         };
         let each = f64::from(leaves.count);
-        let sheet = ContactSheet::around(
-            PieceSize {
-                depth: Length::ZERO,
-                ..size
-            },
-            Length::ZERO,
-            paper.roll_width,
-            allowances.contact_lap,
-        );
+        let lap = allowances.contact_lap;
+        let flat = PieceSize {
+            depth: Length::ZERO,
+            ..size
+        };
+        let sheet = ContactSheet::of(flat, Length::ZERO, paper, lap);
         supplies.layer(Making {
             slot: LayerSlot::Contact,
-            needs: vec![
-                Need::paper("interleaf", paper, sheet.run(allowances.contact_lap))
-                    .times(sheet.strips * leaves.count),
-            ],
+            needs: vec![sheet.need("interleaf", paper, lap).each(leaves.count)],
             adds: Addition::new(
                 Length::ZERO,
                 Length::ZERO,
@@ -261,6 +323,26 @@ mod tests {
         // Across 1100: 1080/590 = 1.83, two of 700 = 1400.
         let sheet = sheet([560.0, 960.0, 30.0], 610.0);
         assert_eq!((sheet.strips, sheet.roll_length), (2, Length::mm(1400.0)));
+    }
+
+    #[test]
+    fn sheets_are_laid_the_way_round_that_takes_the_fewest() {
+        // 1000 × 700 × 40: 1160 × 860. Of 750 × 500: (1160 − 20)/730 = 1.6 and (860 − 20)/480 = 1.75, two by two, 320
+        // and 120 to spare; the other way 1140/480 = 2.4 and 840/730 = 1.2, three by two.
+        let sheets = |sides: [f64; 3], sheet: [f64; 2]| {
+            let [width, height, depth] = sides.map(Length::mm);
+            let size = PieceSize {
+                width,
+                height,
+                depth,
+            };
+            let [turn, lap] = [40.0, 20.0].map(Length::mm);
+            ContactSheet::from_sheets(size, turn, sheet.map(Length::mm), lap).sheets
+        };
+        assert_eq!(sheets([1000.0, 700.0, 40.0], [750.0, 500.0]), Some(4));
+        // 1200 wide: two of 615 reach 1210, 50 short of what lets the lap lie aside: 2 × 2 + 1.
+        assert_eq!(sheets([1040.0, 700.0, 40.0], [615.0, 615.0]), Some(5));
+        assert_eq!(sheets([400.0, 300.0, 20.0], [750.0, 500.0]), Some(1));
     }
 
     #[test]

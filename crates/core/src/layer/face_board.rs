@@ -32,6 +32,23 @@ pub struct FaceBoards {
     pub caliper: Length,
     /// Whether there is one behind as well.
     pub behind: bool,
+    /// The one behind, where it is not as the one in front.
+    pub back: Option<BoardBehind>,
+}
+
+/// A board behind that is not as the one in front.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct BoardBehind {
+    /// Across.
+    #[serde(rename = "width_mm")]
+    pub width: Length,
+    /// Up.
+    #[serde(rename = "height_mm")]
+    pub height: Length,
+    /// Of the board.
+    #[serde(rename = "caliper_mm")]
+    pub caliper: Length,
 }
 
 impl FaceBoards {
@@ -45,13 +62,25 @@ impl FaceBoards {
             proud,
             caliper,
             behind,
+            back: None,
         }
+    }
+
+    /// The board behind: its own where it has one, else as the one in front.
+    fn back_board(self) -> Option<BoardBehind> {
+        let alike = BoardBehind {
+            width: self.width,
+            height: self.height,
+            caliper: self.caliper,
+        };
+        self.behind.then(|| self.back.unwrap_or(alike))
     }
 
     /// Returns the area of all of them.
     #[must_use]
     pub fn area(self) -> Area {
-        self.width * self.height * f64::from(self.count())
+        let back = self.back_board();
+        self.width * self.height + back.map_or(Area::ZERO, |back| back.width * back.height)
     }
 
     fn count(self) -> u32 {
@@ -62,16 +91,15 @@ impl FaceBoards {
     /// stands beyond what is there.
     fn adds(self, inside: Envelope) -> Addition {
         let beyond = |board: Length, there: Length| ((board - there) / 2.0).max(Length::ZERO);
-        let back = if self.behind {
-            self.caliper
-        } else {
-            Length::ZERO
+        let back = self.back_board();
+        let widest = |front: Length, behind: fn(BoardBehind) -> Length| {
+            back.map_or(front, |back| behind(back).max(front))
         };
         Addition::new(
-            beyond(self.width, inside.across),
-            beyond(self.height, inside.up),
+            beyond(widest(self.width, |back| back.width), inside.across),
+            beyond(widest(self.height, |back| back.height), inside.up),
             self.caliper,
-            back,
+            back.map_or(Length::ZERO, |back| back.caliper),
         )
     }
 
@@ -95,8 +123,24 @@ impl FaceBoards {
         } else {
             allowances.board_proud
         };
-        let boards = Self::for_piece(body, proud, board.caliper, behind);
-        boards.made(supplies, LayerSlot::FaceBoards, board, bound, inside)
+        let other = supplies.back_board;
+        let back_proud = supplies.rules.shipment.back_proud.unwrap_or(proud);
+        let differs = behind && (other.id != board.id || back_proud != proud);
+        let boards = Self {
+            back: differs.then(|| BoardBehind {
+                width: body.width + back_proud * 2.0,
+                height: body.height + back_proud * 2.0,
+                caliper: other.caliper,
+            }),
+            ..Self::for_piece(body, proud, board.caliper, behind)
+        };
+        boards.made(
+            supplies,
+            LayerSlot::FaceBoards,
+            (board, other),
+            bound,
+            inside,
+        )
     }
 
     /// Returns the layer of boards outside the cushion, as large as it.
@@ -108,15 +152,17 @@ impl FaceBoards {
             proud: Length::ZERO,
             caliper: board.caliper,
             behind: true,
+            back: None,
         };
-        Ok(boards.made(supplies, LayerSlot::OuterBoards, board, true, inside))
+        let both = (board, board);
+        Ok(boards.made(supplies, LayerSlot::OuterBoards, both, true, inside))
     }
 
     fn made(
         self,
         supplies: &Supplies<'_>,
         slot: LayerSlot,
-        board: &Board,
+        (board, behind): (&Board, &Board),
         bound: bool,
         inside: Envelope,
     ) -> Layer {
@@ -128,15 +174,17 @@ impl FaceBoards {
         let crushes = board.build != BoardBuild::Solid;
         let sides = Sides {
             front: self.caliper,
-            back: if self.behind {
-                self.caliper
-            } else {
-                Length::ZERO
-            },
+            back: self.back_board().map_or(Length::ZERO, |back| back.caliper),
             ..Sides::default()
         };
         let cut = Cut::of([self.width, self.height]);
-        let mut needs = vec![Need::board("board", board, cut).times(self.count())];
+        let mut needs = match self.back {
+            Some(back) => vec![
+                Need::board("front board", board, cut),
+                Need::board("back board", behind, Cut::of([back.width, back.height])),
+            ],
+            None => vec![Need::board("board", board, cut).times(self.count())],
+        };
         if bound {
             needs.push(Need::tape(supplies.inner_tape, strips));
         }

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Around, Kind, Offer, Offering, Standing, from_shelf};
+use super::kind::{Around, Kind, Standing, from_shelf};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     house::Carriage,
@@ -29,6 +29,8 @@ pub struct EdgeFill {
     pub loose: Volume,
     /// The same in whole litres, rounded up, as it is poured.
     pub loose_litres: u32,
+    /// How many, where it comes by the piece.
+    pub pieces: Option<u32>,
 }
 
 impl EdgeFill {
@@ -45,6 +47,7 @@ impl EdgeFill {
             gap,
             loose: gap / keeps,
             loose_litres: litres(gap / keeps),
+            pieces: None,
         }
     }
 
@@ -56,11 +59,13 @@ impl EdgeFill {
     /// when there is neither.
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
-        hollow: Volume,
+        (hollow, taken): (Volume, Addition),
         inside: Envelope,
     ) -> Option<Layer> {
         let allowances = supplies.allowances();
-        let (clearance, behind) = (allowances.clearance, allowances.depth_clearance);
+        let left = |room: Length, taken: Length| (room - taken).max(Length::ZERO);
+        let clearance = left(allowances.clearance, taken.left);
+        let behind = left(allowances.depth_clearance, taken.back);
         if clearance + behind == Length::ZERO && hollow == Volume::ZERO {
             return None;
         }
@@ -83,6 +88,7 @@ impl EdgeFill {
             gap: volume,
             loose: volume / keeps,
             loose_litres: litres(volume / keeps),
+            pieces: None,
         };
         let why =
             "The first box lies in a cushion on every side, and the second one takes the knocks.";
@@ -109,6 +115,7 @@ impl EdgeFill {
             gap: volume,
             loose: volume / supplies.allowances().fill_settling,
             loose_litres: litres(volume / supplies.allowances().fill_settling),
+            pieces: None,
         };
         let why =
             "What is left over in the tube is filled, so that the roll can't slide or rattle.";
@@ -124,11 +131,23 @@ impl EdgeFill {
         inside: Envelope,
         hollow: Volume,
     ) -> Layer {
-        let stuff = supplies.fill;
+        let stuff = if slot == LayerSlot::SecondFill {
+            supplies.second_fill
+        } else {
+            supplies.fill
+        };
         let allowances = supplies.allowances();
         self.gap += hollow;
         self.loose += hollow / allowances.fill_settling;
         self.loose_litres = litres(self.loose);
+        // Pillows keep their shape: they go into the gap as it is.
+        self.pieces = stuff
+            .each_litres
+            .map(|one| ceil_count(self.gap.as_m3() * LITRES_PER_M3 / one));
+        if self.pieces.is_some() {
+            self.loose = self.gap;
+            self.loose_litres = litres(self.gap);
+        }
         supplies.layer(Making {
             slot,
             needs: vec![Need::fill(stuff, self.loose)],
@@ -171,11 +190,11 @@ pub(super) const KIND: Kind = Kind::new(
         let (supplies, inside) = (around.supplies, around.inside());
         Ok(match around.tube_fit() {
             Some(fit) => EdgeFill::around_roll(supplies, fit.gap(), inside),
-            None => EdgeFill::layer(supplies, hollow(around), inside),
+            None => EdgeFill::layer(supplies, (hollow(around), taken(around)), inside),
         })
     },
 )
-.or(fills);
+.or(|offering| from_shelf!(offering.catalogue.fills, fill).collect());
 
 /// Fill between two boxes.
 pub(super) const BETWEEN: Kind = Kind::new(
@@ -190,7 +209,15 @@ pub(super) const BETWEEN: Kind = Kind::new(
         Ok(Some(layer))
     },
 )
-.or(fills);
+.or(|offering| from_shelf!(offering.catalogue.fills, second_fill).collect());
+
+/// What stands along the edges and behind in place of fill.
+fn taken(around: &Around<'_, '_>) -> Addition {
+    let there = around.layers.iter();
+    there
+        .filter(|layer| matches!(layer.slot, LayerSlot::Edges | LayerSlot::PaddingSheets))
+        .fold(Addition::default(), |sum, layer| sum + layer.adds)
+}
 
 /// What corner blocks leave hollow between them.
 fn hollow(around: &Around<'_, '_>) -> Volume {
@@ -201,10 +228,6 @@ fn hollow(around: &Around<'_, '_>) -> Volume {
             _ => None,
         })
         .sum()
-}
-
-fn fills(offering: &Offering<'_>) -> Vec<Offer> {
-    from_shelf!(offering.catalogue.fills, fill).collect()
 }
 
 #[cfg(test)]

@@ -4,8 +4,8 @@
 //! [`kind_of`], and its dimensions in [`super::Make`]; the compiler names what is missing.
 
 use super::{
-    Layer, Make, Roll, Supplies, TubeFit, bag, boxed, bundle, contact, corner, face_board, fill,
-    folio, glass_tape, pads, roll, spacer, wrap,
+    Layer, Make, Roll, Supplies, TubeFit, bag, boxed, bundle, contact, corner, edges, face_board,
+    fill, folio, glass_tape, lining, outer_paper, padding, pads, roll, spacer, wrap,
 };
 use crate::{
     Refusal,
@@ -86,14 +86,21 @@ pub(crate) const fn kind_of(slot: LayerSlot) -> &'static Kind {
         LayerSlot::Bag => &bag::KIND,
         LayerSlot::FirstWrap => &wrap::FIRST,
         LayerSlot::SecondWrap => &wrap::SECOND,
+        LayerSlot::InsetWrap => &wrap::INSET,
+        LayerSlot::WrapFilm => &bag::WRAP_FILM,
         LayerSlot::FacePads => &pads::FACE,
         LayerSlot::EdgePads => &pads::EDGES,
         LayerSlot::CornerBlocks => &pads::CORNERS,
         LayerSlot::OuterBoards => &face_board::OUTER,
+        LayerSlot::Edges => &edges::KIND,
+        LayerSlot::PaddingSheets => &padding::KIND,
         LayerSlot::Fill => &fill::KIND,
+        LayerSlot::Lining => &lining::KIND,
         LayerSlot::Box => &boxed::KIND,
+        LayerSlot::BoxFilm => &bag::BOX_FILM,
         LayerSlot::SecondFill => &fill::BETWEEN,
         LayerSlot::SecondBox => &boxed::SECOND,
+        LayerSlot::OuterPaper => &outer_paper::KIND,
     }
 }
 

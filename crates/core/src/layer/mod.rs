@@ -10,12 +10,16 @@ mod caution;
 mod contact;
 mod corner;
 mod cushioning;
+mod edges;
 mod face_board;
 mod fill;
 mod folio;
 mod glass_tape;
 mod kind;
+mod lining;
 mod mailer;
+mod outer_paper;
+mod padding;
 mod pads;
 mod roll;
 mod roll_size;
@@ -29,14 +33,18 @@ pub use bundle::Bundle;
 pub use contact::{ContactSheet, Interleaves};
 pub use corner::{CardPocket, PocketLines};
 pub use cushioning::{CushionFace, Cushioning, Sides, crushing_board};
-pub use face_board::FaceBoards;
+pub use edges::{CardSprings, PaperRolls, Skirt, Spring};
+pub use face_board::{BoardBehind, FaceBoards};
 pub use fill::EdgeFill;
 pub use folio::Folio;
 pub use glass_tape::GlassTape;
 pub(crate) use kind::{Around, Offer, Offering, kind_of};
 pub use kind::{Standing, standing};
+pub use lining::{Lining, LiningPiece};
 pub use mailer::MailerBox;
 use mailer::mailer_for;
+pub use outer_paper::OuterPaper;
+pub use padding::PaddingSheets;
 pub(crate) use pads::LONGEST_LEG;
 pub use pads::{BackFill, CornerBlocks, EdgePads, FacePads};
 use roll::TubeFit;
@@ -180,8 +188,18 @@ makes! {
     EdgePads(EdgePads) = "edge_pads";
     /// Foam around the corners.
     CornerBlocks(CornerBlocks) = "corner_blocks";
+    /// Paper rolled loosely along the edges.
+    PaperRolls(PaperRolls) = "paper_rolls";
+    /// Folded card along the edges.
+    CardSprings(CardSprings) = "card_springs";
+    /// A strip of cushion around the edges.
+    Skirt(Skirt) = "skirt";
+    /// Flat sheets behind.
+    PaddingSheets(PaddingSheets) = "padding_sheets";
     /// Fill at the edges and behind.
     EdgeFill(EdgeFill) = "edge_fill";
+    /// A cushion on the inside of the box.
+    Lining(Lining) = "lining";
     /// A box with slots between its flaps.
     SlottedBox(Carton) = "slotted_box";
     /// A box without: a tray, a folder, a telescope.
@@ -190,4 +208,6 @@ makes! {
     Mailer(MailerBox) = "mailer";
     /// The tube.
     Tube(TubeBox) = "tube";
+    /// Paper around the closed box.
+    OuterPaper(OuterPaper) = "outer_paper";
 }

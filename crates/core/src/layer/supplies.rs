@@ -1,14 +1,14 @@
 //! What the layers of one plan are made from: the rules, and the materials that they name.
 
-use super::{Cushioning, Layer, Make, caution::cautions_of};
+use super::{Cushioning, Layer, Make, Sides, caution::cautions_of};
 use crate::{
     Refusal,
     house::{Allowances, CornerStyle, HouseRules, ReusedRule},
     material::{
-        Board, Catalogue, ContactPaper, CushionWrap, Fill, Film, Foam, Ground, MaterialId,
-        MissingMaterial, SlipOnCorner, Sundry, Tape, Touch,
+        Board, BoardBuild, Catalogue, ContactPaper, CushionWrap, Fill, Film, Foam, Ground,
+        MaterialId, MissingMaterial, SlipOnCorner, Sundry, Tape, Touch,
     },
-    part::{Doubt, Need, Part},
+    part::{Cut, Doubt, Need, Part, Run},
     piece::{Glazing, Piece},
     quantity::{Area, Length, Mass, Minutes, Money, Weight, ceil_count},
     space::{Addition, Envelope, LayerSlot},
@@ -21,9 +21,15 @@ pub struct Supplies<'a> {
     pub(crate) catalogue: &'a Catalogue,
     pub(crate) contact_paper: &'a ContactPaper,
     pub(crate) face_board: &'a Board,
+    /// Behind; the same as in front unless another is named.
+    pub(crate) back_board: &'a Board,
     pub(crate) cushion_wrap: &'a CushionWrap,
     pub(crate) fill: &'a Fill,
+    /// Between two boxes; the same as within unless another is named.
+    pub(crate) second_fill: &'a Fill,
     pub(crate) box_board: &'a Board,
+    /// Of a second box; the same as the first one's unless another is named.
+    pub(crate) second_board: &'a Board,
     pub(crate) contact_tape: &'a Tape,
     pub(crate) inner_tape: &'a Tape,
     pub(crate) wrap_tape: &'a Tape,
@@ -82,11 +88,26 @@ impl<'a> Supplies<'a> {
             catalogue,
             contact_paper: at("house.contact_paper", paper_for(piece, rules, catalogue))?,
             face_board: at("choices.face_board", catalogue.board(&named.face_board))?,
+            back_board: match &rules.back_board {
+                Some(id) => at("choices.back_board", catalogue.board(id))?,
+                None => at("choices.face_board", catalogue.board(&named.face_board))?,
+            },
             cushion_wrap: at(
                 "choices.cushion_wrap",
                 catalogue.cushion_wrap(&named.cushion_wrap),
             )?,
             fill: at("choices.fill", catalogue.fill(&named.fill))?,
+            second_fill: match &rules.second_fill {
+                Some(id) => at("choices.second_fill", catalogue.fill(id))?,
+                None => at("choices.fill", catalogue.fill(&named.fill))?,
+            },
+            second_board: match &rules.second_board {
+                Some(id) => at("choices.second_board", catalogue.folding_board(id))?,
+                None => at(
+                    "choices.box_board",
+                    catalogue.folding_board(&named.box_board),
+                )?,
+            },
             box_board: at(
                 "choices.box_board",
                 catalogue.folding_board(&named.box_board),
@@ -115,6 +136,35 @@ impl<'a> Supplies<'a> {
     pub(crate) fn pocket_board(&self) -> Result<&'a Board, Refusal> {
         let id = &self.rules.materials.pocket_board;
         at("choices.pocket_board", self.catalogue.folding_board(id))
+    }
+
+    /// Finds a board that folds.
+    pub(crate) fn folding_board(&self, field: &str, id: &MaterialId) -> Result<&'a Board, Refusal> {
+        at(field, self.catalogue.folding_board(id))
+    }
+
+    pub(crate) fn paper(&self, field: &str, id: &MaterialId) -> Result<&'a ContactPaper, Refusal> {
+        at(field, self.catalogue.contact_paper(id))
+    }
+
+    /// Finds something that is laid flat: foam, a cushion off the roll, or board.
+    pub(crate) fn sheet_goods(
+        &self,
+        field: &str,
+        id: &MaterialId,
+    ) -> Result<SheetGoods<'a>, Refusal> {
+        let shelf = self.catalogue;
+        if let Ok(wrap) = shelf.cushion_wrap(id) {
+            return Ok(SheetGoods::Wrap(wrap));
+        }
+        if let Ok(foam) = shelf.foam(id) {
+            let thin = foam.sheets.iter().map(|sheet| sheet.thickness).min();
+            let thin = thin.ok_or_else(|| {
+                Refusal::new(field, format!("the stores hold no sheet of {}", foam.name))
+            })?;
+            return Ok(SheetGoods::Foam(foam, thin));
+        }
+        at(field, shelf.board(id)).map(SheetGoods::Board)
     }
 
     pub(crate) fn board(&self, field: &str, id: &MaterialId) -> Result<&'a Board, Refusal> {
@@ -238,6 +288,51 @@ fn area_of(parts: &[Part], made_of: &MaterialId) -> Area {
         .filter_map(|part| Some(part.take.area()? * f64::from(part.count)))
         .sum()
 }
+
+/// Something that is laid flat, of the thickness that it comes in.
+#[derive(Debug, Clone, Copy)]
+pub(crate) enum SheetGoods<'a> {
+    Wrap(&'a CushionWrap),
+    /// The thinnest sheet of it.
+    Foam(&'a Foam, Length),
+    Board(&'a Board),
+}
+
+impl<'a> SheetGoods<'a> {
+    pub(crate) const fn thickness(self) -> Length {
+        match self {
+            Self::Wrap(wrap) => wrap.loaded_thickness,
+            Self::Foam(_, thickness) => thickness,
+            Self::Board(board) => board.caliper,
+        }
+    }
+
+    pub(crate) fn need(self, name: &'static str, sides: [Length; 2]) -> Need<'a> {
+        match self {
+            Self::Wrap(wrap) => {
+                let [side, other] = sides;
+                let across = side.min(other).min(wrap.roll_width);
+                let along = Length::mm((side * other).as_m2() / across.as_m() * MM_PER_M);
+                Need::wrap(name, wrap, Run::of([along, across]))
+            }
+            Self::Foam(foam, thickness) => Need::foam(name, foam, Cut::of(sides), thickness),
+            Self::Board(board) => Need::board(name, board, Cut::of(sides)),
+        }
+    }
+
+    /// What it gives in a fall; nothing where that is not known.
+    pub(crate) fn cushioning(self, sides: Sides) -> Option<Cushioning> {
+        match self {
+            Self::Wrap(wrap) => wrap.curve.map(|curve| Cushioning::covering(curve, sides)),
+            Self::Foam(foam, _) => Some(Cushioning::covering(foam.curve, sides)),
+            Self::Board(board) => {
+                (board.build != BoardBuild::Solid).then(|| Cushioning::of_board(sides))
+            }
+        }
+    }
+}
+
+const MM_PER_M: f64 = 1e3;
 
 /// Names the field that a missing material came from.
 fn at<T>(field: &str, found: Result<T, MissingMaterial>) -> Result<T, Refusal> {

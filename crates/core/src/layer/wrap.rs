@@ -162,6 +162,62 @@ impl WrapStrip {
         )
     }
 
+    /// Returns the layer of a wrap that has no rolled ends of its own and fills what lies between others'.
+    fn inset(
+        supplies: &Supplies<'_>,
+        winding: (Direction, u32),
+        between: Envelope,
+        inside: Envelope,
+    ) -> Option<Layer> {
+        let (direction, turns) = winding;
+        let layer = Self::layer(supplies, LayerSlot::InsetWrap, winding, between)?;
+        let Make::Wrap(strip) = layer.make else {
+            return None;
+        };
+        // It is cut to what lies between, and nothing of it is rolled in.
+        let cushion = supplies.cushion_wrap;
+        let allowances = supplies.allowances();
+        let width = match direction {
+            Direction::Up => between.across,
+            Direction::Across => between.up,
+        };
+        let strips = strips_across(width, cushion.roll_width, allowances.wrap_lap);
+        let laps = allowances.wrap_lap * f64::from(strips - 1);
+        let strip = Self {
+            width,
+            strips,
+            area: strip.length * (width + laps),
+            ..strip
+        };
+        let wound = cushion.loaded_thickness * f64::from(turns);
+        let (across, up) = match direction {
+            Direction::Up => (Length::ZERO, wound),
+            Direction::Across => (wound, Length::ZERO),
+        };
+        let adds = Addition::new(across, up, wound, wound + allowances.wrap_seam);
+        let sides = Sides {
+            front: wound,
+            back: wound,
+            across,
+            up,
+        };
+        Some(supplies.layer(Making {
+            slot: LayerSlot::InsetWrap,
+            needs: vec![
+                Need::wrap("inset wrap", cushion, strip.run(allowances.wrap_lap)).times(strips),
+                Need::tape(supplies.wrap_tape, strip.tape(between, allowances)),
+            ],
+            adds,
+            inside,
+            minutes: layer.minutes,
+            why: "Rolled ends stand higher than the face between them: an inset fills that, and the face bears on all of it.",
+            make: Make::Wrap(strip),
+            cushioning: cushion
+                .curve
+                .map(|curve| Cushioning::covering(curve, sides)),
+        }))
+    }
+
     /// Returns the layer around a roll, which is as wide as it is through and needs no rolled ends.
     pub(crate) fn around_roll(
         supplies: &Supplies<'_>,
@@ -260,6 +316,37 @@ pub(super) const SECOND: Kind = Kind::new(
     },
 )
 .or(cushions);
+
+/// A wrap between the thick rolled ends of the outermost one.
+pub(super) const INSET: Kind = Kind::new(
+    |asked| asked.boxed(|| Standing::Off),
+    |around| Ok(inset(around)),
+)
+.or(cushions);
+
+/// As many turns as the wrap that is there, its way, as wide as what lies between that wrap's rolled ends.
+fn inset(around: &Around<'_, '_>) -> Option<Layer> {
+    let outermost = around
+        .layers
+        .iter()
+        .rev()
+        .find_map(|layer| match layer.make {
+            Make::Wrap(strip) => Some((strip, layer.adds)),
+            _ => None,
+        });
+    let (strip, ends) = outermost?;
+    let mut between = around.inside();
+    match strip.direction {
+        Direction::Up => between.across = between.across - ends.left - ends.right,
+        Direction::Across => between.up = between.up - ends.top - ends.bottom,
+    }
+    WrapStrip::inset(
+        around.supplies,
+        (strip.direction, strip.turns),
+        between,
+        around.inside(),
+    )
+}
 
 /// A wrap that somebody asked for has a turn, even where the school has none.
 fn wound(

@@ -29,6 +29,13 @@ pub struct ContactPaper {
     /// Of a metre of the roll.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub price_per_m: Decimal,
+    /// Where it comes in sheets, as wide as the roll would be: how long they are.
+    #[serde(
+        rename = "sheet_length_mm",
+        default,
+        skip_serializing_if = "Option::is_none"
+    )]
+    pub sheet_length: Option<Length>,
     /// The surfaces that it may lie against once they are cured.
     pub may_touch: Vec<Medium>,
     /// The surfaces that it may lie against when a reason is written; every other one never.

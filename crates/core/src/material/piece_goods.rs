@@ -59,6 +59,8 @@ pub enum Use {
     Desiccant,
     /// Asks for care.
     Label,
+    /// Says whose work it is, on a parcel that is dressed.
+    StudioMark,
     /// Set over an edge, cut to its length.
     EdgeProfile,
 }

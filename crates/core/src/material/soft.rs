@@ -64,6 +64,13 @@ pub struct Fill {
     /// Of a kilogram.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub price_per_kg: Decimal,
+    /// Of one, where it comes by the piece, as pillows of air do.
+    #[serde(
+        rename = "each_litres",
+        default,
+        skip_serializing_if = "Option::is_none"
+    )]
+    pub each_litres: Option<f64>,
     /// What it does in a fall; unknown when absent.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub curve: Option<CushionCurve>,

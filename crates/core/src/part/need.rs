@@ -145,6 +145,12 @@ impl<'a> Need<'a> {
         self
     }
 
+    /// As much of it for each of so many.
+    pub(crate) const fn each(mut self, count: u32) -> Self {
+        self.count *= count;
+        self
+    }
+
     /// Tells whether it is tape.
     pub(crate) const fn is_tape(&self) -> bool {
         matches!(self.of, Of::Tape(..))

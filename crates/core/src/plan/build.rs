@@ -1,23 +1,40 @@
 //! Building the layers of a plan, each around those inside it.
 
-use super::recipe::Recipe;
+use super::{recipe::Recipe, wrapped::measure};
 use crate::{
     Refusal,
+    house::Carriage,
     layer::{Around, Layer, Supplies, kind_of},
     piece::Piece,
+    space::{Envelope, LayerSlot},
 };
+
+/// The layers of a plan, and what the wrapped piece would have filled where it was measured.
+pub(super) struct Built {
+    pub layers: Vec<Layer>,
+    pub predicted: Option<Envelope>,
+}
 
 /// Returns the layers of a plan, from the art outward.
 ///
 /// # Errors
-/// A [`Refusal`] for a material that a layer needs and the shelf does not hold.
+/// A [`Refusal`] for a material that a layer needs and the shelf does not hold, or for a wrapped piece that was
+/// measured less than the piece is.
 pub(super) fn layers_of(
     piece: &Piece,
     supplies: &Supplies<'_>,
     recipe: &Recipe,
-) -> Result<Vec<Layer>, Refusal> {
-    let mut layers = Vec::with_capacity(recipe.present().len());
+) -> Result<Built, Refusal> {
+    let mut layers: Vec<Layer> = Vec::with_capacity(recipe.present().len());
+    let mut predicted = None;
+    // What is bought takes what goes into it, whatever the tape reads.
+    let cut = matches!(recipe.carriage, Carriage::Flat | Carriage::Folio);
+    let mut measured = supplies.rules.shipment.wrapped.filter(|_| cut);
     for &slot in recipe.present() {
+        // It is measured when the last wrap is on.
+        if let Some(measured) = measured.take_if(|_| slot > LayerSlot::WrapFilm) {
+            predicted = measure(&mut layers, piece.size, measured)?;
+        }
         let made = (kind_of(slot).make)(&Around {
             piece,
             supplies,
@@ -27,5 +44,5 @@ pub(super) fn layers_of(
         })?;
         layers.extend(made);
     }
-    Ok(layers)
+    Ok(Built { layers, predicted })
 }

@@ -10,6 +10,7 @@ mod recipe;
 mod reference;
 mod survival;
 mod tally;
+mod wrapped;
 
 pub use crate::layer::{Standing, standing};
 pub use change::Change;
@@ -22,9 +23,11 @@ pub use survival::{
     FaceCushion, FallCase, FallReport, PadAnswer, PressReport, StackReport, Survival,
 };
 pub use tally::Tally;
+pub use wrapped::{BlankSize, Wrapped};
 
 use serde::Serialize;
 
+use build::Built;
 use odds::Asking;
 use reference::Packed;
 use survival::Seen;
@@ -62,6 +65,8 @@ pub struct Plan {
     pub layers: Vec<Layer>,
     /// How every layer stands that there is, or could be.
     pub slots: Vec<SlotState>,
+    /// What the wrapped piece measures, where it was measured.
+    pub wrapped: Option<Wrapped>,
     /// The sums.
     pub tally: Tally,
     /// How likely it is to arrive damaged, and by what.
@@ -101,7 +106,13 @@ impl Plan {
         let one = |refusal| vec![refusal];
         let supplies = Supplies::find(piece, rules, catalogue).map_err(one)?;
         pockets_do_not_meet(piece.size, rules).map_err(one)?;
-        let (recipe, mut layers) = built(piece, &supplies).map_err(one)?;
+        let (
+            recipe,
+            Built {
+                mut layers,
+                predicted,
+            },
+        ) = built(piece, &supplies).map_err(one)?;
         let piece_weight = piece.weight(rules.allowances.piece_doubt);
         hands::count_both(&mut layers, piece_weight, &rules.allowances);
         let tally = Tally::of(piece_weight, &layers, rules, &catalogue.currency);
@@ -125,6 +136,14 @@ impl Plan {
                 wet: rules.way().wet,
             },
         });
+        let wrapped = predicted
+            .zip(rules.shipment.wrapped)
+            .map(|(predicted, measured)| Wrapped {
+                predicted,
+                measured,
+                predicted_blank: blank_by_sums(piece, rules, catalogue),
+                blank: wrapped::blank_of(&layers),
+            });
         let findings = findings::all(&findings::Looked {
             piece,
             supplies: &supplies,
@@ -142,6 +161,7 @@ impl Plan {
             cure: piece.cure(),
             slots: recipe.states(piece, rules, &layers),
             layers,
+            wrapped,
             tally,
             odds,
             survival,
@@ -168,7 +188,7 @@ impl Plan {
 
 /// Returns which layers there are, and makes them. A piece that the house would send in a mailer goes in a box
 /// when none on the shelf takes it.
-fn built(piece: &Piece, supplies: &Supplies<'_>) -> Result<(Recipe, Vec<Layer>), Refusal> {
+fn built(piece: &Piece, supplies: &Supplies<'_>) -> Result<(Recipe, Built), Refusal> {
     let rules = supplies.rules;
     let whole = |recipe: Recipe| {
         if supplies.has_sheet_for(piece) {
@@ -181,11 +201,20 @@ fn built(piece: &Piece, supplies: &Supplies<'_>) -> Result<(Recipe, Vec<Layer>),
     match build::layers_of(piece, supplies, &recipe) {
         Err(_) if recipe.carriage == Carriage::Mailed && rules.shipment.carriage.is_none() => {
             let recipe = whole(Recipe::boxed_instead(piece, rules));
-            let layers = build::layers_of(piece, supplies, &recipe)?;
-            Ok((recipe, layers))
+            let built = build::layers_of(piece, supplies, &recipe)?;
+            Ok((recipe, built))
         }
-        layers => Ok((recipe, layers?)),
+        built => Ok((recipe, built?)),
     }
+}
+
+/// The blank that a measured piece's box would have been cut to.
+fn blank_by_sums(piece: &Piece, rules: &HouseRules, catalogue: &Catalogue) -> Option<BlankSize> {
+    let mut unmeasured = rules.clone();
+    unmeasured.shipment.wrapped = None;
+    let supplies = Supplies::find(piece, &unmeasured, catalogue).ok()?;
+    let (_, built) = built(piece, &supplies).ok()?;
+    wrapped::blank_of(&built.layers)
 }
 
 /// Returns why a sheet that somebody chose must never lie against a piece, whatever they write.

@@ -131,7 +131,7 @@ impl Reference {
             if !supplies.has_sheet_for(&piece) {
                 recipe = recipe.without(LayerSlot::Contact);
             }
-            build::layers_of(&piece, &supplies, &recipe)
+            build::layers_of(&piece, &supplies, &recipe).map(|built| built.layers)
         };
         // A studio may have a larger mailer than any that is shipped: its piece is compared with a box.
         let mut layers = match built(carriage) {

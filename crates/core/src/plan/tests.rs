@@ -8,12 +8,12 @@ use crate::{
     space::{Envelope, LayerSlot},
 };
 
-fn catalogue() -> Catalogue {
+pub(super) fn catalogue() -> Catalogue {
     serde_json::from_str(include_str!("../../../../demo/catalogue.json"))
         .expect("the demo catalogue is one")
 }
 
-fn rules() -> HouseRules {
+pub(super) fn rules() -> HouseRules {
     serde_json::from_str(include_str!("../../../../demo/house-rules.json"))
         .expect("the demo rules are rules")
 }

@@ -79,7 +79,20 @@ const WHOLE_TOLERANCE: f64 = 1e-9;
 /// When the ratio is above `u32::MAX`, which no bounded length over a bounded step reaches.
 #[must_use]
 pub fn ceil_count(ratio: f64) -> u32 {
-    let whole = (ratio - WHOLE_TOLERANCE).ceil().max(0.0);
+    counted((ratio - WHOLE_TOLERANCE).ceil())
+}
+
+/// Returns the largest whole count that is not above the ratio: what goes side by side.
+///
+/// # Panics
+/// As [`ceil_count`].
+#[must_use]
+pub fn floor_count(ratio: f64) -> u32 {
+    counted((ratio + WHOLE_TOLERANCE).floor())
+}
+
+fn counted(whole: f64) -> u32 {
+    let whole = whole.max(0.0);
     assert!(whole <= f64::from(u32::MAX), "a count fits in 32 bits");
     #[expect(
         clippy::cast_possible_truncation,

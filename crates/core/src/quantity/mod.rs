@@ -17,7 +17,7 @@ mod typed;
 mod weight;
 
 pub use comma::AmbiguousComma;
-pub use length::{Area, Length, Volume, ceil_count};
+pub use length::{Area, Length, Volume, ceil_count, floor_count};
 pub use measure::{ArealDensity, Density, LinearDensity, Mass, Minutes};
 pub use mechanics::{
     EdgeCrush, EnergyDensity, Force, Frequency, GRAVITY_M_S2, Shock, Speed, Stiffness, Stress,

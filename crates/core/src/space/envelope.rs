@@ -6,7 +6,7 @@ use crate::quantity::{Area, Length, Volume};
 
 /// A block of space along the axes of a parcel: across and up as the piece hangs, through from its face
 /// to its back.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Envelope {
     /// Along the width as hung.

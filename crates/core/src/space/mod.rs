@@ -4,8 +4,10 @@
 
 mod direction;
 mod envelope;
+mod sides;
 mod slot;
 
 pub use direction::Direction;
 pub use envelope::{Addition, Envelope};
+pub use sides::{BoxSide, BoxSides};
 pub use slot::LayerSlot;

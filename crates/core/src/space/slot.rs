@@ -35,6 +35,10 @@ pub enum LayerSlot {
     FirstWrap,
     /// The wrap at right angles to it.
     SecondWrap,
+    /// A wrap between the thick rolled ends of the others.
+    InsetWrap,
+    /// Film around the wrapped piece.
+    WrapFilm,
     /// Foam over the face and the back.
     FacePads,
     /// Foam along the four edges.
@@ -43,19 +47,29 @@ pub enum LayerSlot {
     CornerBlocks,
     /// Boards outside the cushion.
     OuterBoards,
+    /// Rolls, springs or a skirt along the edges in the box.
+    Edges,
+    /// Flat sheets behind, in a box that is too deep.
+    PaddingSheets,
     /// Fill at the edges and behind.
     Fill,
+    /// A cushion on the inside of the box.
+    Lining,
     /// The box, or the tube.
     Box,
+    /// Film around the inner one of two boxes.
+    BoxFilm,
     /// Fill between two boxes.
     SecondFill,
     /// A second box around the first.
     SecondBox,
+    /// Paper around the closed box.
+    OuterPaper,
 }
 
 impl LayerSlot {
     /// Every place, from the art outward.
-    pub const ALL: [Self; 22] = [
+    pub const ALL: [Self; 29] = [
         Self::GlassTape,
         Self::WindowSpacer,
         Self::Contact,
@@ -70,14 +84,21 @@ impl LayerSlot {
         Self::Bag,
         Self::FirstWrap,
         Self::SecondWrap,
+        Self::InsetWrap,
+        Self::WrapFilm,
         Self::FacePads,
         Self::EdgePads,
         Self::CornerBlocks,
         Self::OuterBoards,
+        Self::Edges,
+        Self::PaddingSheets,
         Self::Fill,
+        Self::Lining,
         Self::Box,
+        Self::BoxFilm,
         Self::SecondFill,
         Self::SecondBox,
+        Self::OuterPaper,
     ];
 
     /// What people call it, as it stands in a sentence.
@@ -98,14 +119,21 @@ impl LayerSlot {
             Self::Roll => "roll",
             Self::FirstWrap => "first wrap",
             Self::SecondWrap => "second wrap",
+            Self::InsetWrap => "inset wrap",
+            Self::WrapFilm => "film around the wrap",
             Self::FacePads => "face pads",
             Self::EdgePads => "edge pads",
             Self::CornerBlocks => "corner blocks",
             Self::OuterBoards => "outer boards",
+            Self::Edges => "edge filler",
+            Self::PaddingSheets => "padding sheets",
             Self::Fill => "fill",
+            Self::Lining => "lining",
             Self::Box => "box",
+            Self::BoxFilm => "film around the inner box",
             Self::SecondFill => "fill between the boxes",
             Self::SecondBox => "second box",
+            Self::OuterPaper => "outer paper",
         }
     }
 }

@@ -101,6 +101,10 @@ fn less_and_more(
         More::EverySeam => with.schools.seal = hummock_core::house::SealRule::EverySeam,
         More::Clearance => with.allowances.clearance = longer(rules.allowances.clearance),
         More::DepthClearance => {
+            // One more padding sheet takes the place of fill: that is something else, not more.
+            for rules in [&mut without, &mut with] {
+                rules.layers.insert(LayerSlot::PaddingSheets, false);
+            }
             with.allowances.depth_clearance = longer(rules.allowances.depth_clearance);
         }
         More::SecondGap => with.allowances.second_gap = longer(rules.allowances.second_gap),

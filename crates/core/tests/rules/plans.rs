@@ -32,7 +32,7 @@ fn any_house() -> impl Strategy<Value = HouseRules> {
                 .zip(shares)
                 .map(|(allowance, share)| {
                     let number = allowance.least + share * (allowance.most - allowance.least);
-                    let whole = allowance.unit == "turns";
+                    let whole = matches!(allowance.unit, "turns" | "sheets");
                     let number = if whole {
                         json!(hummock_core::quantity::ceil_count(number))
                     } else {

@@ -59,10 +59,8 @@ pub(super) fn press(
     let load = Force::n(supplies.allowances().press_load);
     let outer = layers.iter().rev().find_map(|layer| {
         let carton = layer.make.carton()?;
-        plate(
-            supplies.box_board,
-            (carton.inside_length, carton.inside_width),
-        )
+        let board = supplies.catalogue.board(&layer.material).ok()?;
+        plate(board, (carton.inside_length, carton.inside_width))
     })?;
     let soft: Length = layers
         .iter()
@@ -171,8 +169,10 @@ pub(super) fn stack(
     layers: &[Layer],
     parcel: Mass,
 ) -> Option<StackReport> {
-    let carton = layers.iter().rev().find_map(|layer| layer.make.carton())?;
-    let board = supplies.box_board;
+    let (carton, board) = layers.iter().rev().find_map(|layer| {
+        let board = supplies.catalogue.board(&layer.material).ok()?;
+        Some((layer.make.carton()?, board))
+    })?;
     let height = carton.inside_width;
     let perimeter = (carton.inside_length + carton.inside_height) * 2.0;
     if perimeter > height * SLENDER {

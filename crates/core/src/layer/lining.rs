@@ -1,0 +1,175 @@
+//! A cushion on the inside of the box, outside the clearance.
+
+use serde::Serialize;
+
+use super::kind::{Kind, Standing, from_shelf};
+use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
+use crate::{
+    Refusal,
+    part::{Cut, Need},
+    quantity::Length,
+    space::{Addition, BoxSide, BoxSides, Envelope, LayerSlot},
+};
+
+/// Foam on sides of the box.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Lining {
+    /// Of the foam.
+    #[serde(rename = "thickness_mm")]
+    pub thickness: Length,
+    /// Its pieces, each on its side.
+    pub pieces: Vec<LiningPiece>,
+}
+
+/// What lies on one side.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct LiningPiece {
+    /// Where.
+    pub side: BoxSide,
+    /// Along the long side of that side.
+    #[serde(rename = "length_mm")]
+    pub length: Length,
+    /// Along its short side.
+    #[serde(rename = "width_mm")]
+    pub width: Length,
+}
+
+/// A cushion on the inside of the box.
+pub(super) const KIND: Kind = Kind::new(
+    |asked| asked.boxed(|| Standing::Off),
+    |around| {
+        let sides = around.supplies.rules.shipment.lining_sides;
+        Lining::layer(
+            around.supplies,
+            sides.unwrap_or(BoxSides::ALL),
+            around.inside(),
+        )
+        .map(Some)
+    },
+)
+.or(|offering| from_shelf!(offering.catalogue.foams, lining_foam).collect());
+
+impl Lining {
+    /// Returns the lining that leaves an envelope free.
+    ///
+    /// Front and back reach over the whole face of the box; between those that are there stand the two along its
+    /// length, and between these and those the two along its width. A side that is left out shortens no neighbour.
+    /// Source: house rule.
+    #[must_use]
+    pub fn around(inside: Envelope, sides: BoxSides, thickness: Length) -> Self {
+        let whole = inside.grown(sides.thick(thickness));
+        // Along the longer side of the face lie the two that reach from end to end.
+        let along_up = whole.up >= whole.across;
+        let pieces = BoxSide::ALL
+            .into_iter()
+            .filter(|&side| sides.has(side))
+            .map(|side| {
+                let (length, width) = match side {
+                    BoxSide::Front | BoxSide::Back => (whole.across, whole.up),
+                    BoxSide::Left | BoxSide::Right if along_up => (whole.up, inside.through),
+                    BoxSide::Left | BoxSide::Right => (inside.up, inside.through),
+                    BoxSide::Top | BoxSide::Bottom if along_up => (inside.across, inside.through),
+                    BoxSide::Top | BoxSide::Bottom => (whole.across, inside.through),
+                };
+                LiningPiece {
+                    side,
+                    length: length.max(width),
+                    width: length.min(width),
+                }
+            })
+            .collect();
+        Self { thickness, pieces }
+    }
+
+    pub(crate) fn layer(
+        supplies: &Supplies<'_>,
+        sides: BoxSides,
+        inside: Envelope,
+    ) -> Result<Layer, Refusal> {
+        let foam = supplies.foam("choices.lining_foam", &supplies.rules.materials.lining_foam)?;
+        let allowances = supplies.allowances();
+        let lining = Self::around(inside, sides, allowances.lining_thickness);
+        let adds = sides.thick(lining.thickness);
+        let needs = lining
+            .pieces
+            .iter()
+            .map(|piece| {
+                let cut = Cut::of([piece.length, piece.width]);
+                Need::foam("lining", foam, cut, lining.thickness)
+            })
+            .collect();
+        let pieces = f64::from(u8::try_from(lining.pieces.len()).unwrap_or(u8::MAX));
+        Ok(supplies.layer(Making {
+            slot: LayerSlot::Lining,
+            needs,
+            adds,
+            inside,
+            minutes: allowances.lining_minutes * pieces,
+            why: "A cushion that stays in the box: the piece is laid into it, and what gives way comes back.",
+            cushioning: Some(Cushioning::covering(foam.curve, both_ends(adds))),
+            make: Make::Lining(lining),
+        }))
+    }
+}
+
+/// What lies on both ends of a way: a side that is bare at one end is bare.
+pub(super) fn both_ends(adds: Addition) -> Sides {
+    Sides {
+        front: adds.front,
+        back: adds.back,
+        across: adds.left.min(adds.right),
+        up: adds.top.min(adds.bottom),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn sized(sides: BoxSides) -> Vec<(BoxSide, f64, f64)> {
+        let [across, up, through] = [500.0, 700.0, 80.0].map(Length::mm);
+        let inside = Envelope {
+            across,
+            up,
+            through,
+        };
+        Lining::around(inside, sides, Length::mm(25.0))
+            .pieces
+            .into_iter()
+            .map(|piece| (piece.side, piece.length.as_mm(), piece.width.as_mm()))
+            .collect()
+    }
+
+    #[test]
+    fn pieces_stand_between_those_that_are_there() {
+        // Free 500 × 700 × 80, foam 25: the box is 750 × 550 × 130 inside. Front and back 750 × 550; along the length
+        // 750 × (130 − 50); along the width (550 − 50) × (130 − 50).
+        assert_eq!(
+            sized(BoxSides::ALL),
+            [
+                (BoxSide::Front, 750.0, 550.0),
+                (BoxSide::Back, 750.0, 550.0),
+                (BoxSide::Left, 750.0, 80.0),
+                (BoxSide::Right, 750.0, 80.0),
+                (BoxSide::Top, 500.0, 80.0),
+                (BoxSide::Bottom, 500.0, 80.0),
+            ]
+        );
+    }
+
+    #[test]
+    fn a_side_left_out_shortens_no_neighbour() {
+        // Floor and top only: the box is 750 high, 500 across, 80 through; each piece is 500 × 80. Back only: 700 × 500.
+        let ends = BoxSides::of(&[BoxSide::Top, BoxSide::Bottom]);
+        assert_eq!(
+            sized(ends),
+            [(BoxSide::Top, 500.0, 80.0), (BoxSide::Bottom, 500.0, 80.0)]
+        );
+        assert_eq!(
+            sized(BoxSides::of(&[BoxSide::Back])),
+            [(BoxSide::Back, 700.0, 500.0)]
+        );
+    }
+}
