@@ -3,6 +3,7 @@
 mod boxes;
 mod cushion;
 mod everyday;
+mod layers;
 mod mistakes;
 mod odds;
 mod parts;

@@ -1,0 +1,92 @@
+//! Every layer that can be added to an everyday piece, added; every one that can be left out, left out; and every thing
+//! that a layer could be instead, taken.
+
+use hummock_core::{
+    house::Choices,
+    plan::{FindingLevel, Plan},
+    shipment::{House, ShipmentInputs, Worked},
+    space::LayerSlot,
+    ways::alternatives,
+};
+
+use crate::studio::{everyday, house};
+
+/// Layers of which nothing may be left to make: a gap too small for a sheet, a canvas whose bars leave no hollow.
+const MAY_BE_EMPTY: [LayerSlot; 3] = [
+    LayerSlot::PaddingSheets,
+    LayerSlot::BackFill,
+    LayerSlot::Fill,
+];
+
+fn with(inputs: &ShipmentInputs, choices: &Choices, house: &House) -> Plan {
+    let then = ShipmentInputs {
+        choices: inputs.choices.patched(choices),
+        ..inputs.clone()
+    };
+    let worked = Worked::out(&then, house).expect("it can be added");
+    worked.plan.expect("it is measured")
+}
+
+fn stops(plan: &Plan) -> Vec<&'static str> {
+    let findings = plan.findings.iter();
+    let stops = findings.filter(|finding| finding.level == FindingLevel::Stop);
+    stops.map(|finding| finding.code).collect()
+}
+
+#[test]
+fn what_is_added_is_there_and_never_makes_a_piece_likelier_to_be_harmed() {
+    let house = house();
+    let mut added = 0;
+    for each in everyday() {
+        let now = with(&each.inputs, &Choices::default(), &house);
+        let free = now
+            .slots
+            .iter()
+            .filter(|state| state.free && !state.present);
+        for state in free.clone() {
+            let slot = state.slot;
+            let plan = with(&each.inputs, &Choices::layer(slot, true), &house);
+            let says = format!("{}: {slot:?}", each.name);
+            let there = plan.layers.iter().any(|layer| layer.slot == slot);
+            assert!(there || MAY_BE_EMPTY.contains(&slot), "{says} is not there");
+            assert_eq!(stops(&plan), stops(&now), "{says}");
+            let [before, after] = [&now, &plan].map(|plan| plan.odds.probability);
+            assert!(after <= before * 1.02, "{says}: {before} became {after}");
+            let [before, after] = [&now, &plan].map(|plan| plan.tally.weight.mass);
+            // What takes the place of fill may be lighter than it.
+            let fill = matches!(slot, LayerSlot::Edges | LayerSlot::PaddingSheets);
+            assert!(
+                fill || after >= before,
+                "{says}: {before:?} became {after:?}"
+            );
+            added += usize::from(there);
+        }
+    }
+    assert!(added > 600, "{added}");
+}
+
+#[test]
+fn what_a_layer_could_be_instead_is_made_of_what_it_says() {
+    let house = house();
+    let mut taken = 0;
+    for each in everyday().into_iter().step_by(6) {
+        for slot in LayerSlot::ALL {
+            for offer in alternatives(&each.inputs, &house, slot).expect(&each.name) {
+                let says = format!("{}: {slot:?}, {}", each.name, offer.label);
+                assert!(offer.refused.is_some() != offer.change.is_some(), "{says}");
+                let Some(change) = offer.change else { continue };
+                let now = with(&each.inputs, &Choices::default(), &house);
+                let plan = with(&each.inputs, &offer.choices, &house);
+                let mass = plan.tally.weight.mass - now.tally.weight.mass;
+                assert!((mass.as_g() - change.mass.as_g()).abs() < 1e-9, "{says}");
+                let added = offer.label.starts_with("Add ");
+                let left = offer.label == "Leave it out";
+                let there = plan.layers.iter().any(|layer| layer.slot == slot);
+                assert!(!left || !there, "{says}");
+                assert!(!added || there || MAY_BE_EMPTY.contains(&slot), "{says}");
+                taken += 1;
+            }
+        }
+    }
+    assert!(taken > 400, "{taken}");
+}
