@@ -91,7 +91,7 @@ fn plan(criterion: &mut Criterion) {
         bencher.iter(|| changes(black_box(&inputs), &house));
     });
     group.bench_function("every style of box for one canvas", |bencher| {
-        bencher.iter(|| styles(black_box(&inputs), &house));
+        bencher.iter(|| styles(black_box(&inputs), &house, LayerSlot::Box));
     });
     group.bench_function("plan and quotes of one canvas", |bencher| {
         bencher.iter(|| Worked::out(black_box(&inputs), black_box(&house)));

@@ -79,7 +79,7 @@ pub(crate) async fn alternatives(
 ///
 /// *More* takes at least a tenth off the chance of damage; *less* saves money, grams or minutes while the chance
 /// stays accepted. Either raises no new finding and can be cut from the shelf; the best worth less cost comes
-/// first. With a `slot`, what else that layer could be is told too; with `box`, every style of box as well.
+/// first. With a `slot`, what else that layer could be is told too; with `box` or `second_box`, every style of that box as well.
 #[utoipa::path(
     operation_id = "list_changes", post, path = "/plans/changes", tag = "plans", request_body = ChangesRequest,
     responses(
@@ -96,8 +96,8 @@ pub(crate) async fn changes(
     let mut changes = ways::changes(&inputs, &house.house)?;
     if let (Some(changes), Some(slot)) = (&mut changes, request.slot) {
         changes.alternatives = Some(ways::alternatives(&inputs, &house.house, slot)?);
-        if slot == LayerSlot::Box {
-            changes.styles = Some(ways::styles(&inputs, &house.house)?);
+        if matches!(slot, LayerSlot::Box | LayerSlot::SecondBox) {
+            changes.styles = Some(ways::styles(&inputs, &house.house, slot)?);
         }
     }
     Ok(Json(changes))

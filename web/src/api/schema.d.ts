@@ -171,7 +171,7 @@ export interface paths {
          * Says what would protect a shipment more, and what could be left out; nothing is stored.
          * @description *More* takes at least a tenth off the chance of damage; *less* saves money, grams or minutes while the chance
          *     stays accepted. Either raises no new finding and can be cut from the shelf; the best worth less cost comes
-         *     first. With a `slot`, what else that layer could be is told too; with `box`, every style of box as well.
+         *     first. With a `slot`, what else that layer could be is told too; with `box` or `second_box`, every style of that box as well.
          */
         post: operations["list_changes"];
         delete?: never;
@@ -1088,6 +1088,16 @@ export interface components {
              */
             labour_per_hour: number;
             /**
+             * @description Cut and set; it holds by its own fit.
+             * @default 1.2
+             */
+            lining_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A cushion on the inside of the box stays in it, whatever is packed; the clearance is left inside it.
+             * @default 25
+             */
+            lining_thickness_mm: components["schemas"]["Length"];
+            /**
              * Format: double
              * @description Letters, claims and photographs, and the talk with the buyer.
              * @default 3
@@ -1136,6 +1146,16 @@ export interface components {
              */
             odds_worsening: number;
             /**
+             * @description The paper laps itself so far along the box and over its ends.
+             * @default 60
+             */
+            outer_paper_lap_mm: components["schemas"]["Length"];
+            /**
+             * @description Cut, folded around the closed box and taped.
+             * @default 4
+             */
+            outer_paper_minutes: components["schemas"]["Minutes"];
+            /**
              * @description Scored, snapped and set.
              * @default 2
              */
@@ -1150,6 +1170,11 @@ export interface components {
              * @default 25
              */
             pad_thickness_mm: components["schemas"]["Length"];
+            /**
+             * @description Cut and laid flat behind.
+             * @default 0.8
+             */
+            padding_minutes: components["schemas"]["Minutes"];
             /**
              * @description A shorter one slides off.
              * @default 25
@@ -1166,6 +1191,17 @@ export interface components {
              * @default 7
              */
             paper_pocket_share: number;
+            /**
+             * @description So much paper is torn off and rolled loosely; one part of the roll in twenty is paper.
+             * @default 1000
+             */
+            paper_roll_cut_mm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description More sheets make a thicker roll, up to the depth of the box; a thicker roll makes a larger parcel.
+             * @default 1
+             */
+            paper_roll_sheets: number;
             /**
              * Format: double
              * @description Wood, paint and glass differ by this share from piece to piece.
@@ -1279,6 +1315,11 @@ export interface components {
              */
             sheet_lap_mm: components["schemas"]["Length"];
             /**
+             * @description A strip cut to the very length pulls out of its corners when the piece goes in.
+             * @default 100
+             */
+            skirt_slack_mm: components["schemas"]["Length"];
+            /**
              * @description Even a snug box has the room that a hand needs to slide the piece in.
              * @default 3
              */
@@ -1303,6 +1344,11 @@ export interface components {
              * @default 30
              */
             spacer_width_mm: components["schemas"]["Length"];
+            /**
+             * @description Rolled, folded or laid along the edge.
+             * @default 1.6
+             */
+            spring_minutes_per_m: components["schemas"]["Minutes"];
             /**
              * Format: double
              * @description Time, damp and rough handling take four fifths of what a box bears in a press.
@@ -1672,6 +1718,13 @@ export interface components {
             /** @description Of the rectangle that it is cut from. */
             width_mm: components["schemas"]["Length"];
         };
+        /** @description A blank by its sides. */
+        BlankSize: {
+            /** @description Up. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Across. */
+            width_mm: components["schemas"]["Length"];
+        };
         /** @description A board and the sheets that it comes in. */
         Board: {
             /** @description Of one sheet. */
@@ -1692,6 +1745,15 @@ export interface components {
             /** @description Where it is kept. */
             shelf?: components["schemas"]["Shelf"];
             stiffness_nm?: components["schemas"]["Stiffness"] | null;
+        };
+        /** @description A board behind that is not as the one in front. */
+        BoardBehind: {
+            /** @description Of the board. */
+            caliper_mm: components["schemas"]["Length"];
+            /** @description Up. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Across. */
+            width_mm: components["schemas"]["Length"];
         };
         /**
          * @description How a board is built.
@@ -1828,6 +1890,11 @@ export interface components {
              */
             width_mm: number;
         };
+        /**
+         * @description A side of a box, seen facing the art.
+         * @enum {string}
+         */
+        BoxSide: "front" | "back" | "left" | "right" | "top" | "bottom";
         /**
          * @description A style of box.
          * @enum {string}
@@ -1968,6 +2035,19 @@ export interface components {
             wall_a_mm: components["schemas"]["Length"];
             /** @description The wall under the outer back flap. */
             wall_b_mm: components["schemas"]["Length"];
+        };
+        /** @description Strips of card folded in a zigzag, laid along the edges. */
+        CardSprings: {
+            /** @description That they hold. */
+            gap_mm: components["schemas"]["Length"];
+            /** @description From crease to crease. */
+            leg_mm: components["schemas"]["Length"];
+            /** @description Along the top or the bottom edge. */
+            level: components["schemas"]["Spring"];
+            /** @description Along the left or the right edge. */
+            upright: components["schemas"]["Spring"];
+            /** @description As wide as what is wrapped is deep. */
+            width_mm: components["schemas"]["Length"];
         };
         /**
          * @description How a piece travels.
@@ -2112,7 +2192,14 @@ export interface components {
          */
         Choices: {
             /** @default null */
+            back_board: components["schemas"]["MaterialId"] | null;
+            /** @default null */
             back_foam: components["schemas"]["MaterialId"] | null;
+            /**
+             * @description How far the board behind stands proud; as the one in front when absent.
+             * @default null
+             */
+            back_proud: string | null;
             /**
              * @description How far the corner blocks reach along each edge.
              * @default null
@@ -2175,11 +2262,25 @@ export interface components {
                 [key: string]: boolean;
             };
             /** @default null */
+            lining_foam: components["schemas"]["MaterialId"] | null;
+            /**
+             * @description The sides of the box that a lining lies on; all six when absent.
+             * @default null
+             */
+            lining_sides: components["schemas"]["BoxSide"][] | null;
+            /**
+             * @description The thickness of a lining.
+             * @default null
+             */
+            lining_thickness: string | null;
+            /** @default null */
             mailer_board: components["schemas"]["MaterialId"] | null;
             /** @default null */
             name_tag: components["schemas"]["MaterialId"] | null;
             /** @default null */
             outer_board: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            outer_paper: components["schemas"]["MaterialId"] | null;
             /**
              * Format: double
              * @description The area of the face pads on one side, as four pads at the corners; the whole face when absent.
@@ -2193,6 +2294,8 @@ export interface components {
              * @default null
              */
             pad_thickness: string | null;
+            /** @default null */
+            padding_sheet: components["schemas"]["MaterialId"] | null;
             /** @default null */
             pocket_board: components["schemas"]["MaterialId"] | null;
             /**
@@ -2210,16 +2313,24 @@ export interface components {
              * @default null
              */
             roll_inner: string | null;
+            /** @default null */
+            roll_paper: components["schemas"]["MaterialId"] | null;
             /**
              * @description Schools that this shipment follows instead of the house's.
              * @default {}
              */
             schools: components["schemas"]["SchoolChoices"];
+            /** @default null */
+            second_board: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            second_fill: components["schemas"]["MaterialId"] | null;
             /**
              * @description The gap between two boxes.
              * @default null
              */
             second_gap: string | null;
+            /** @default null */
+            second_style: components["schemas"]["CartonStyle"] | null;
             /**
              * Format: int32
              * @description Turns of the second wrap; none leaves it out.
@@ -2235,6 +2346,23 @@ export interface components {
             slip_on_corner: components["schemas"]["MaterialId"] | null;
             /** @default null */
             spacer_board: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            spring_board: components["schemas"]["MaterialId"] | null;
+            /**
+             * @description What the wrapped piece measures across; given together with the other two.
+             * @default null
+             */
+            wrapped_across: string | null;
+            /**
+             * @description What the wrapped piece measures through.
+             * @default null
+             */
+            wrapped_through: string | null;
+            /**
+             * @description What the wrapped piece measures up.
+             * @default null
+             */
+            wrapped_up: string | null;
         };
         /** @description What a kind of piece is called in the table of odds. */
         ClassName: {
@@ -2283,6 +2411,7 @@ export interface components {
             roll_width_mm: components["schemas"]["Length"];
             /** @description Whether it scratches acrylic glazing. */
             scratches_acrylic?: boolean;
+            sheet_length_mm?: components["schemas"]["Length"] | null;
             /** @description Where it is kept. */
             shelf?: components["schemas"]["Shelf"];
             /** @description Of one sheet. */
@@ -2303,6 +2432,11 @@ export interface components {
             sheet_height_mm: components["schemas"]["Length"];
             /** @description Across the piece, with depth and turn on both sides. */
             sheet_width_mm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description How many sheets, where it comes in sheets; nothing off a roll.
+             */
+            sheets?: number | null;
             /** @description Length of each strip. */
             strip_length_mm: components["schemas"]["Length"];
             /**
@@ -2660,6 +2794,11 @@ export interface components {
             shelf?: components["schemas"]["Shelf"];
             tear_pitch_mm?: components["schemas"]["Length"] | null;
         };
+        /**
+         * @description Whether the piece is wrapped before its box is cut.
+         * @enum {string}
+         */
+        CuttingRule: "wrap_first" | "box_first";
         /** @description The corner of a piece's damage boundary. */
         DamageBoundary: {
             /** @description Velocity changes up to this do no harm, however hard. */
@@ -2741,6 +2880,11 @@ export interface components {
             loose_litres: number;
             /** @description What goes in, loose, before it settles. */
             loose_m3: components["schemas"]["Volume"];
+            /**
+             * Format: int32
+             * @description How many, where it comes by the piece.
+             */
+            pieces?: number | null;
         };
         /** @description Foam along the four edges. */
         EdgePads: {
@@ -2751,6 +2895,11 @@ export interface components {
             /** @description As deep as what is wrapped. */
             width_mm: components["schemas"]["Length"];
         };
+        /**
+         * @description What stands along the edges in the box, where something does.
+         * @enum {string}
+         */
+        EdgeRule: "paper_rolls" | "springs" | "skirt";
         /** @description An edit of a shipment. */
         EditRequest: {
             /** @description What changes, as a JSON merge patch (RFC 7396) on the inputs: `null` takes a value away. */
@@ -2801,6 +2950,7 @@ export interface components {
         };
         /** @description Boards of one size, in front and perhaps behind. */
         FaceBoards: {
+            back?: components["schemas"]["BoardBehind"] | null;
             /** @description Whether there is one behind as well. */
             behind: boolean;
             /** @description Of one board. */
@@ -3076,6 +3226,11 @@ export interface components {
             curve?: components["schemas"]["CushionCurve"] | null;
             /** @description Loose, as it goes in. */
             density_kg_m3: components["schemas"]["Density"];
+            /**
+             * Format: double
+             * @description Of one, where it comes by the piece, as pillows of air do.
+             */
+            each_litres?: number | null;
             /** @description What rules refer to it by. */
             id: components["schemas"]["MaterialId"];
             /** @description What people call it. */
@@ -3354,6 +3509,11 @@ export interface components {
          */
         Governs: "actual" | "volumetric" | "minimum";
         /**
+         * @description How a piece may be turned on the sheet that it is cut from.
+         * @enum {string}
+         */
+        Grain: "free" | "up" | "across";
+        /**
          * @description What a tape is put on.
          * @enum {string}
          */
@@ -3446,6 +3606,8 @@ export interface components {
             glazing_paper: components["schemas"]["MaterialId"];
             /** @description Inside, on paper and card. */
             inner_tape: components["schemas"]["MaterialId"];
+            /** @description On the inside of the box. */
+            lining_foam?: components["schemas"]["MaterialId"];
             /** @description Around loose sheets in a mailer. */
             mailer_board?: components["schemas"]["MaterialId"];
             /** @description Inside, for those who want to see what to peel. */
@@ -3454,20 +3616,28 @@ export interface components {
             name_tag?: components["schemas"]["MaterialId"];
             /** @description Outside the cushion. */
             outer_board?: components["schemas"]["MaterialId"];
+            /** @description Around the closed box. */
+            outer_paper?: components["schemas"]["MaterialId"];
             /** @description Cut into pads and blocks. */
             pad_foam?: components["schemas"]["MaterialId"];
+            /** @description Laid flat behind in a box that is too deep. */
+            padding_sheet?: components["schemas"]["MaterialId"];
             /** @description On the box, for those who use as little plastic as can be. */
             paper_seal_tape?: components["schemas"]["MaterialId"];
             /** @description Against the art, for those who want what lets go. */
             parchment_paper?: components["schemas"]["MaterialId"];
             /** @description Folded into corner pockets. */
             pocket_board: components["schemas"]["MaterialId"];
+            /** @description Rolled along the edges. */
+            roll_paper?: components["schemas"]["MaterialId"];
             /** @description On the box. */
             seal_tape: components["schemas"]["MaterialId"];
             /** @description Bought, for corners. */
             slip_on_corner?: components["schemas"]["MaterialId"];
             /** @description Around a face that must not be touched. */
             spacer_board?: components["schemas"]["MaterialId"];
+            /** @description Folded into springs. */
+            spring_board?: components["schemas"]["MaterialId"];
             /** @description Stretched around the boards. */
             stretch_film?: components["schemas"]["MaterialId"];
             /** @description On the wrap. */
@@ -3477,6 +3647,7 @@ export interface components {
         HouseRules: {
             /** @description Every allowance. */
             allowances?: components["schemas"]["Allowances"];
+            back_board?: components["schemas"]["MaterialId"] | null;
             /** @description From whom to begin: the lines of the table, in their order. */
             beginnings?: components["schemas"]["BeginLine"][];
             /** @description Layers that every plan has or leaves out, where the job lets it choose. */
@@ -3491,6 +3662,8 @@ export interface components {
             odds?: components["schemas"]["OddsTables"];
             /** @description Which school it follows in each question. */
             schools?: components["schemas"]["Schools"];
+            second_board?: components["schemas"]["MaterialId"] | null;
+            second_fill?: components["schemas"]["MaterialId"] | null;
             /**
              * Format: int32
              * @description Counts up with every change; a stored plan names the version that it followed.
@@ -3549,6 +3722,8 @@ export interface components {
             material_name: string;
             /** @description To make and set it. */
             minutes: components["schemas"]["Minutes"];
+            /** @description What it takes off the shelf; the first is what it is made of. */
+            parts: components["schemas"]["Part"][];
             /** @description Of that, plastic. */
             plastic_g: components["schemas"]["Mass"];
             /** @description Its place in the order of the layers. */
@@ -3566,7 +3741,7 @@ export interface components {
          * @description A place in the order of the layers, from the art outward. A plan has at most one layer in each.
          * @enum {string}
          */
-        LayerSlot: "glass_tape" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "back_fill" | "face_boards" | "binding" | "name_tag" | "bag" | "first_wrap" | "second_wrap" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "fill" | "box" | "second_fill" | "second_box";
+        LayerSlot: "glass_tape" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "back_fill" | "face_boards" | "binding" | "name_tag" | "bag" | "first_wrap" | "second_wrap" | "inset_wrap" | "wrap_film" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "edges" | "padding_sheets" | "fill" | "lining" | "box" | "box_film" | "second_fill" | "second_box" | "outer_paper";
         /**
          * Format: double
          * @description A length in millimetres: a side, an allowance or a displacement.
@@ -3617,6 +3792,22 @@ export interface components {
          * @description The mass of tapes and bars, in grams a metre.
          */
         LinearDensity: number;
+        /** @description Foam on sides of the box. */
+        Lining: {
+            /** @description Its pieces, each on its side. */
+            pieces: components["schemas"]["LiningPiece"][];
+            /** @description Of the foam. */
+            thickness_mm: components["schemas"]["Length"];
+        };
+        /** @description What lies on one side. */
+        LiningPiece: {
+            /** @description Along the long side of that side. */
+            length_mm: components["schemas"]["Length"];
+            /** @description Where. */
+            side: components["schemas"]["BoxSide"];
+            /** @description Along its short side. */
+            width_mm: components["schemas"]["Length"];
+        };
         /**
          * @description How a loose canvas travels.
          * @enum {string}
@@ -3714,9 +3905,24 @@ export interface components {
         }) | (components["schemas"]["CornerBlocks"] & {
             /** @enum {string} */
             kind: "corner_blocks";
+        }) | (components["schemas"]["PaperRolls"] & {
+            /** @enum {string} */
+            kind: "paper_rolls";
+        }) | (components["schemas"]["CardSprings"] & {
+            /** @enum {string} */
+            kind: "card_springs";
+        }) | (components["schemas"]["Skirt"] & {
+            /** @enum {string} */
+            kind: "skirt";
+        }) | (components["schemas"]["PaddingSheets"] & {
+            /** @enum {string} */
+            kind: "padding_sheets";
         }) | (components["schemas"]["EdgeFill"] & {
             /** @enum {string} */
             kind: "edge_fill";
+        }) | (components["schemas"]["Lining"] & {
+            /** @enum {string} */
+            kind: "lining";
         }) | (components["schemas"]["Carton"] & {
             /** @enum {string} */
             kind: "slotted_box";
@@ -3729,6 +3935,9 @@ export interface components {
         }) | (components["schemas"]["TubeBox"] & {
             /** @enum {string} */
             kind: "tube";
+        }) | (components["schemas"]["OuterPaper"] & {
+            /** @enum {string} */
+            kind: "outer_paper";
         });
         /**
          * @description How far a stop is.
@@ -4297,11 +4506,30 @@ export interface components {
              */
             to: number;
         };
+        /** @description A sheet around the closed box. */
+        OuterPaper: {
+            /** @description Along the box, with what closes its ends. */
+            along_mm: components["schemas"]["Length"];
+            /** @description Around the box, with its lap. */
+            around_mm: components["schemas"]["Length"];
+            /** @description Whether it carries the studio's mark. */
+            marked: boolean;
+            /**
+             * Format: int32
+             * @description Off the roll, side by side.
+             */
+            strips: number;
+        };
         /**
          * @description The shape of a piece within its bounding box.
          * @enum {string}
          */
         Outline: "rectangle" | "oval" | "arched" | "round" | "irregular";
+        /**
+         * @description What a parcel looks like.
+         * @enum {string}
+         */
+        OutsideRule: "plain" | "dressed";
         /** @description Pads that would meet a fall, of the foam of the house. */
         PadAnswer: {
             /**
@@ -4330,6 +4558,22 @@ export interface components {
          * @enum {string}
          */
         Padding: "standard" | "lean" | "generous";
+        /** @description Sheets laid flat behind the piece. */
+        PaddingSheets: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description Behind, that they go into. */
+            gap_mm: components["schemas"]["Length"];
+            /** @description Up. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Of one. */
+            thickness_mm: components["schemas"]["Length"];
+            /** @description Across. */
+            width_mm: components["schemas"]["Length"];
+        };
         /**
          * @description How thickly the paint lies.
          * @enum {string}
@@ -4359,6 +4603,55 @@ export interface components {
          * @enum {string}
          */
         PanelRole: "front" | "back" | "side" | "flap" | "tab";
+        /** @description Paper rolled loosely, laid along the edges. */
+        PaperRolls: {
+            /**
+             * Format: int32
+             * @description End to end along the top or the bottom edge.
+             */
+            level: number;
+            /** @description Across a roll, loose. */
+            loose_mm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description Beside each other over the depth.
+             */
+            rows: number;
+            /** @description Across a roll, once it has settled: the gap at the edges. */
+            settled_mm: components["schemas"]["Length"];
+            /** @description Of a sheet, as it is rolled up. */
+            sheet_cut_mm: components["schemas"]["Length"];
+            /** @description Of a sheet, along the edge. */
+            sheet_length_mm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description In one roll.
+             */
+            sheets: number;
+            /**
+             * Format: int32
+             * @description End to end along the left or the right edge.
+             */
+            upright: number;
+        };
+        /** @description One part of a layer. */
+        Part: components["schemas"]["Take"] & {
+            /** @description Of what all of them use up. */
+            cost: components["schemas"]["Money"];
+            /**
+             * Format: int32
+             * @description How many of them, all alike.
+             */
+            count: number;
+            /** @description Of all of them, as they stay in the parcel. */
+            mass_g: components["schemas"]["Mass"];
+            /** @description What it is made of. */
+            material: components["schemas"]["MaterialId"];
+            /** @description What that is called. */
+            material_name: string;
+            /** @description What it is in its layer. */
+            name: string;
+        };
         /** @description A value for each hazard; the usual one where it is left out. */
         PerHazard_Option_f64: {
             damp?: null | number;
@@ -4579,6 +4872,7 @@ export interface components {
             survival: components["schemas"]["Survival"];
             /** @description The sums. */
             tally: components["schemas"]["Tally"];
+            wrapped?: components["schemas"]["Wrapped"] | null;
         };
         /**
          * @description How much plastic is used.
@@ -5010,6 +5304,10 @@ export interface components {
             /** @default null */
             cover: components["schemas"]["CoverRule"] | null;
             /** @default null */
+            cutting: components["schemas"]["CuttingRule"] | null;
+            /** @default null */
+            edges: components["schemas"]["EdgeRule"] | null;
+            /** @default null */
             facing: components["schemas"]["Facing"] | null;
             /** @default null */
             fit: components["schemas"]["Fit"] | null;
@@ -5021,6 +5319,8 @@ export interface components {
             loose_canvas: components["schemas"]["LooseCanvasRule"] | null;
             /** @default null */
             loose_paper: components["schemas"]["LoosePaperRule"] | null;
+            /** @default null */
+            outside: components["schemas"]["OutsideRule"] | null;
             /** @default null */
             padding: components["schemas"]["Padding"] | null;
             /** @default null */
@@ -5071,6 +5371,16 @@ export interface components {
              */
             cover: components["schemas"]["CoverRule"];
             /**
+             * @description Wrap first, or cut first?
+             * @default wrap_first
+             */
+            cutting: components["schemas"]["CuttingRule"];
+            /**
+             * @description What stands along the edges, where more than fill does?
+             * @default paper_rolls
+             */
+            edges: components["schemas"]["EdgeRule"];
+            /**
              * @description Like pieces in one box?
              * @default inward
              */
@@ -5100,6 +5410,11 @@ export interface components {
              * @default flat
              */
             loose_paper: components["schemas"]["LoosePaperRule"];
+            /**
+             * @description What does the parcel look like?
+             * @default plain
+             */
+            outside: components["schemas"]["OutsideRule"];
             /**
              * @description How much padding?
              * @default standard
@@ -5428,6 +5743,17 @@ export interface components {
             /** @description What a bare number is in. */
             unit?: components["schemas"]["LengthUnit"];
         };
+        /** @description A strip of the wrap's cushion, folded lengthwise and laid around three edges. */
+        Skirt: {
+            /** @description Around the floor and both sides, with slack. */
+            length_mm: components["schemas"]["Length"];
+            /** @description Of both thicknesses. */
+            thickness_mm: components["schemas"]["Length"];
+            /** @description Loose fill on top, where the piece goes in. */
+            top_fill_m3: components["schemas"]["Volume"];
+            /** @description Before it is folded: twice the depth. */
+            width_mm: components["schemas"]["Length"];
+        };
         /** @description A bought corner that slips on. */
         SlipOnCorner: {
             /** @description The thinnest piece that it holds. */
@@ -5499,6 +5825,16 @@ export interface components {
          * @description A speed in metres a second.
          */
         Speed: number;
+        /** @description One strip, before it is folded. */
+        Spring: {
+            /**
+             * Format: int32
+             * @description Between creases.
+             */
+            legs: number;
+            /** @description All of them, flat. */
+            strip_mm: components["schemas"]["Length"];
+        };
         /** @description What it bears. */
         StackAnswer: {
             /**
@@ -5766,6 +6102,36 @@ export interface components {
             /** @description The stores as they are now. */
             stores: components["schemas"]["StoresView"];
         };
+        /** @description What one part takes off the shelf. */
+        Take: {
+            /** @description Of its outline: what stays once slots and corners are out. */
+            area_m2: components["schemas"]["Area"];
+            /** @description How it may be turned on its sheet. */
+            grain: components["schemas"]["Grain"];
+            /** @description Up. */
+            height_mm: components["schemas"]["Length"];
+            /** @enum {string} */
+            kind: "piece";
+            /** @description Of the sheet. */
+            thickness_mm: components["schemas"]["Length"];
+            /** @description Across. */
+            width_mm: components["schemas"]["Length"];
+        } | {
+            area_m2?: components["schemas"]["Area"] | null;
+            /** @enum {string} */
+            kind: "run";
+            /** @description Along the roll. */
+            length_mm: components["schemas"]["Length"];
+            width_mm?: components["schemas"]["Length"] | null;
+        } | {
+            /** @enum {string} */
+            kind: "loose";
+            /** @description Before it settles. */
+            volume_m3: components["schemas"]["Volume"];
+        } | {
+            /** @enum {string} */
+            kind: "each";
+        };
         /** @description What a plan comes to. */
         Tally: {
             /** @description What all layers add to the piece. */
@@ -5858,7 +6224,7 @@ export interface components {
          * @description What a thing used by the piece is for.
          * @enum {string}
          */
-        Use: "name_tag" | "desiccant" | "label" | "edge_profile";
+        Use: "name_tag" | "desiccant" | "label" | "studio_mark" | "edge_profile";
         /**
          * Format: double
          * @description A volume in cubic metres.
@@ -5998,6 +6364,15 @@ export interface components {
              * @description 1 to 20.
              */
             turns: number;
+        };
+        /** @description What the wrapped piece measures beside what the sums said, and what that did to its box. */
+        Wrapped: {
+            blank?: components["schemas"]["BlankSize"] | null;
+            /** @description As the tape read it. */
+            measured: components["schemas"]["Envelope"];
+            /** @description By the piece's size and its layers. */
+            predicted: components["schemas"]["Envelope"];
+            predicted_blank?: components["schemas"]["BlankSize"] | null;
         };
     };
     responses: never;

@@ -14,6 +14,7 @@ export type Worked = Schemas['Worked'];
 export type Plan = Schemas['Plan'];
 export type Layer = Schemas['Layer'];
 export type Make = Schemas['Make'];
+export type Part = Schemas['Part'];
 export type Addition = Schemas['Addition'];
 export type Finding = Schemas['Finding'];
 export type Summary = Schemas['Summary'];

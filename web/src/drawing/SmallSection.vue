@@ -30,6 +30,12 @@ const FILLS: Record<string, string> = {
   corner_blocks: 'var(--foam)',
   sealed_bag: 'var(--film)',
   stretch_film: 'var(--film)',
+  lining: 'var(--foam)',
+  padding_sheets: 'var(--foam)',
+  skirt: 'var(--bubble)',
+  paper_rolls: 'var(--fill)',
+  card_springs: 'var(--fill)',
+  outer_paper: 'var(--peat)',
 };
 
 /** A roll in its tube, cut across: the tube, what lies around the roll, and the roll. */

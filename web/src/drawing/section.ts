@@ -177,8 +177,11 @@ function bandsOf(
       const x = layer.slot === 'outer_boards' ? box.x : pieceLeft - make.proud_mm * scale;
       const slab = { x, width: box.x + box.width - x };
       const boards = [band(pattern, { ...slab, height: make.caliper_mm * times * scale })];
-      if (make.behind)
-        boards.push(band(pattern, { ...slab, y: bottom - thick.back, height: thick.back, outward: 'down' }));
+      if (make.behind) {
+        const back = layer.parts.find(({ name }) => name === 'back board');
+        const other = back ? boardPattern(back.material) : pattern;
+        boards.push(band(other, { ...slab, y: bottom - thick.back, height: thick.back, outward: 'down' }));
+      }
       return boards;
     }
     case 'stretch_film':
@@ -204,6 +207,24 @@ function bandsOf(
     case 'edge_pads':
     case 'corner_blocks':
       return around('foam', { edge: 1, front: 1, back: 1 }).map(near(thick.edge));
+    case 'skirt':
+      return around(wrapPattern(layer.material), { edge: 2, front: 1, back: 1 });
+    case 'lining':
+      return around('foam', { edge: 1, front: 1, back: 1 });
+    case 'padding_sheets':
+      return [
+        band(/bubble/.test(layer.material) ? 'bubble' : boardPattern(layer.material), {
+          y: bottom - thick.back,
+          height: thick.back,
+          outward: 'down',
+          turns: make.count,
+        }),
+      ];
+    case 'card_springs':
+      return around('card', { edge: 1, front: 1, back: 1 });
+    case 'outer_paper':
+      return around('contact', { edge: 1, front: 1, back: 1 });
+    case 'paper_rolls':
     case 'edge_fill':
       return around('fill', { edge: 1, front: 1, back: 1 });
     case 'slotted_box':

@@ -11,8 +11,13 @@ function patternOf({ make, material }: Layer): Pattern {
       return 'contact';
     case 'wrap':
       return wrapPattern(material);
+    case 'skirt':
+      return wrapPattern(material);
+    case 'paper_rolls':
     case 'edge_fill':
       return 'fill';
+    case 'outer_paper':
+      return 'contact';
     case 'stretch_film':
     case 'sealed_bag':
       return 'film';
@@ -20,7 +25,10 @@ function patternOf({ make, material }: Layer): Pattern {
     case 'edge_pads':
     case 'corner_blocks':
     case 'back_fill':
+    case 'lining':
       return 'foam';
+    case 'padding_sheets':
+      return /bubble/.test(material) ? 'bubble' : boardPattern(material);
     case 'roll':
     case 'glass_tape':
       return 'tape';

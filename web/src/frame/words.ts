@@ -1,5 +1,5 @@
 // The words for what the core names by a key.
-import type { CartonStyle, Layer, MakeOf, NextAct, Reason } from '@/api/types';
+import type { CartonStyle, Layer, MakeOf, NextAct, Part, Reason } from '@/api/types';
 import type { StopName } from '@/shipment/stops';
 import * as show from '@/units/show';
 import type { useUnits } from '@/units/useUnits';
@@ -224,10 +224,10 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
         ? { name: 'Boards outside', make: `${material}, ${units.size(make.width_mm, make.height_mm)}` }
         : {
             name: make.behind ? 'Boards, front and back' : 'Board in front',
-            make: `${material}, ${units.size(make.width_mm, make.height_mm)}, ${make.proud_mm > 0 ? `${units.length(make.proud_mm)} proud` : 'exact'}`,
+            make: `${material}, ${units.size(make.width_mm, make.height_mm)}, ${make.proud_mm > 0 ? `${units.length(make.proud_mm)} proud` : 'exact'}${behindWords(layer, make, units)}`,
           };
     case 'stretch_film':
-      return { name: 'Stretch film', make: counted(make.turns, 'turn') };
+      return { name: FILM_NAMES[layer.slot] ?? 'Stretch film', make: counted(make.turns, 'turn') };
     case 'name_tag':
       return { name: material, make: 'says the piece, its face and its top' };
     case 'sealed_bag':
@@ -237,7 +237,7 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
       };
     case 'wrap':
       return {
-        name: `${material}, ${counted(make.turns, 'turn')}`,
+        name: `${layer.slot === 'inset_wrap' ? `Inset of ${material.toLowerCase()}` : material}, ${counted(make.turns, 'turn')}`,
         make: `${make.direction === 'up' ? 'top to bottom' : 'side to side'}, ${make.strips > 1 ? `${count(make.strips)} strips, ` : ''}${units.size(make.length_mm, make.width_mm)}`,
       };
     case 'face_pads':
@@ -255,16 +255,42 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
         name: `${capital(counted(make.count, 'corner block'))}`,
         make: `${material}, ${units.length(make.thickness_mm)} thick, bars ${units.number(make.long_bar_mm)} and ${units.length(make.short_bar_mm)}`,
       };
-    case 'edge_fill':
+    case 'paper_rolls':
       return {
-        name:
-          layer.slot === 'second_fill' ? `${material}, between the boxes` : `${material}, edges and behind`,
-        make: `${units.number(make.clearance_mm)} at each edge, ${units.length(make.behind_mm)} behind, ${make.loose_litres} litres loose`,
+        name: 'Rolls of paper along the edges',
+        make: `${counted((make.upright + make.level) * 2 * make.rows, 'roll')} of ${counted(make.sheets, 'sheet')} ${units.size(make.sheet_length_mm, make.sheet_cut_mm)}, ${units.length(make.settled_mm)} once settled`,
       };
+    case 'card_springs':
+      return {
+        name: 'Springs of folded card',
+        make: `${material}, strips ${units.number(make.upright.strip_mm)} and ${units.number(make.level.strip_mm)} × ${units.length(make.width_mm)}, a crease every ${units.length(make.leg_mm)}`,
+      };
+    case 'skirt':
+      return {
+        name: `Skirt of ${material.toLowerCase()}`,
+        make: `${units.size(make.length_mm, make.width_mm)}, folded lengthwise, around floor and sides`,
+      };
+    case 'padding_sheets':
+      return {
+        name: `${capital(counted(make.count, 'padding sheet'))} behind`,
+        make: `${material}, ${units.size(make.width_mm, make.height_mm, make.thickness_mm)}`,
+      };
+    case 'lining':
+      return {
+        name: make.pieces.length === 6 ? 'Lining of the box' : `Lining, ${sideWords(make)}`,
+        make: `${material}, ${units.length(make.thickness_mm)} thick, ${counted(make.pieces.length, 'piece')}`,
+      };
+    case 'outer_paper':
+      return {
+        name: `${material} around the box`,
+        make: `${units.size(make.around_mm, make.along_mm)}${make.strips > 1 ? ` in ${counted(make.strips, 'strip')}` : ''}${make.marked ? ', with the studio’s mark' : ''}`,
+      };
+    case 'edge_fill':
+      return fillWords(layer, make, units);
     case 'slotted_box':
     case 'cut_box':
       return {
-        name: layer.slot === 'second_box' ? 'Second slotted box' : BOX_NAMES[make.style],
+        name: boxName(layer, make.style),
         make: boxWords(make, material, units),
       };
     case 'mailer':
@@ -280,6 +306,68 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
           : `${units.length(make.inside_mm)} inside, cut to ${units.length(make.length_mm)}`,
       };
   }
+}
+
+/** A part as it is cut, torn or counted: `2 × board 730 × 930 × 4 mm`; of what, where its layer is of something else. */
+export function partWords(part: Part, layer: Layer, units: Units): string {
+  const many = part.count > 1 ? `${part.count} × ` : '';
+  const of = part.material === layer.material ? '' : part.material_name;
+  const also = of ? `, ${of}` : '';
+  switch (part.kind) {
+    case 'piece':
+      return `${many}${part.name} ${units.size(part.width_mm, part.height_mm, part.thickness_mm)}${also}`;
+    case 'run':
+      return part.width_mm === null || part.width_mm === undefined
+        ? `${many}${metres(part.length_mm)} of ${of || part.name}`
+        : `${many}${part.name} ${units.size(part.length_mm, part.width_mm)}${also}`;
+    case 'loose':
+      return `${(part.volume_m3 * LITRES).toFixed(1)} litres${of ? ` of ${of}` : ', loose'}`;
+    case 'each':
+      return `${many}${of || part.name}`;
+  }
+}
+
+const LITRES = 1000;
+
+/** Fill where it lies: between boxes, at the edges and behind, or behind alone where something stands at the edges. */
+function fillWords(layer: Layer, make: MakeOf<'edge_fill'>, units: Units): LayerWords {
+  const { material_name: material } = layer;
+  const much = make.pieces ? counted(make.pieces, 'pillow') : `${make.loose_litres} litres loose`;
+  if (layer.slot === 'second_fill')
+    return {
+      name: `${material}, between the boxes`,
+      make: `${units.length(make.clearance_mm)} all round, ${much}`,
+    };
+  return make.clearance_mm > 0
+    ? {
+        name: `${material}, edges and behind`,
+        make: `${units.number(make.clearance_mm)} at each edge, ${units.length(make.behind_mm)} behind, ${much}`,
+      }
+    : { name: `${material}, behind`, make: `${units.length(make.behind_mm)} behind, ${much}` };
+}
+
+/** Film goes around boards, a wrap or an inner box. */
+const FILM_NAMES: Partial<Record<Layer['slot'], string>> = {
+  wrap_film: 'Film around the wrap',
+  box_film: 'Film around the inner box',
+};
+
+/** A box of its style, the second one named so. */
+export function boxName(layer: Layer, style: CartonStyle): string {
+  const name = BOX_NAMES[style];
+  return layer.slot === 'second_box' ? `Second box: ${name.toLowerCase()}` : name;
+}
+
+/** The board behind, where it is not as the one in front. */
+function behindWords(layer: Layer, make: MakeOf<'face_boards'>, units: Units): string {
+  if (!make.back) return '';
+  const behind = layer.parts.find(({ name }) => name === 'back board')?.material_name ?? '';
+  return `; behind ${behind}, ${units.size(make.back.width_mm, make.back.height_mm)}`;
+}
+
+/** The sides that a lining lies on. */
+function sideWords({ pieces }: MakeOf<'lining'>): string {
+  return pieces.map(({ side }) => side).join(', ');
 }
 
 function tapes({ upright, level, diagonal }: MakeOf<'glass_tape'>): string {

@@ -80,6 +80,21 @@ export const FIELDS = {
   'choices.fill': choice('Fill'),
   'choices.box_board': choice('Box board'),
   'choices.box_style': choice('How the box is made', BOX_STYLES),
+  'choices.second_style': choice('How the second box is made', BOX_STYLES),
+  'choices.second_board': choice('Board of the second box'),
+  'choices.second_fill': choice('Fill between the boxes'),
+  'choices.back_board': choice('Board behind'),
+  'choices.lining_foam': choice('Foam of the lining'),
+  'choices.lining_sides': text('Sides with a lining'),
+  'choices.roll_paper': choice('Paper to roll'),
+  'choices.spring_board': choice('Board of the springs'),
+  'choices.padding_sheet': choice('Padding sheets'),
+  'choices.outer_paper': choice('Paper around the box'),
+  'choices.back_proud': length('Proud margin behind'),
+  'choices.lining_thickness': length('Thickness', 'lining_thickness_mm'),
+  'choices.wrapped_across': length('Across'),
+  'choices.wrapped_up': length('Up'),
+  'choices.wrapped_through': length('Through'),
   'choices.board_proud': length('Proud margin', 'board_proud_mm'),
   'choices.pocket_leg': length('Leg'),
   'choices.pad_thickness': length('Thickness', 'pad_thickness_mm'),
@@ -113,12 +128,16 @@ const OF_LAYER: Record<string, string> = {
   'choices.depth_clearance': 'room behind in the box',
   'choices.second_gap': 'gap between the boxes',
   'choices.roll_inner': 'inner diameter of the roll',
+  'choices.lining_thickness': 'thickness of the lining',
+  'choices.wrapped_across': 'the wrapped piece, across',
+  'choices.wrapped_up': 'the wrapped piece, up',
+  'choices.wrapped_through': 'the wrapped piece, through',
 };
 
 /** The stop at which a field is typed. */
 export function stopOfField(path: string): StopName {
   if (path === 'service') return 'price';
-  if (path.startsWith('choices.box_')) return 'box';
+  if (/^choices\.(box|second_style|second_board|wrapped)/.test(path)) return 'box';
   return path.startsWith('choices.') ? 'guard' : 'measure';
 }
 

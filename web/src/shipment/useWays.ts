@@ -60,13 +60,13 @@ export function waysOf({ plan, typed, unit }: Asking) {
 }
 
 /** Returns the other ways to pack the open shipment, which are asked for while the component is there. */
-export function useWays(place?: LayerSlot): ReturnType<typeof waysOf> {
+export function useWays(place?: () => LayerSlot): ReturnType<typeof waysOf> {
   const { ways } = useShipment();
   ways.wanted.value += 1;
-  if (place) ways.slot.value = place;
+  if (place) watch(place, (now) => (ways.slot.value = now), { immediate: true });
   onScopeDispose(() => {
     ways.wanted.value -= 1;
-    if (ways.slot.value === place) ways.slot.value = undefined;
+    if (ways.slot.value === place?.()) ways.slot.value = undefined;
   });
   return ways;
 }

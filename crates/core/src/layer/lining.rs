@@ -83,21 +83,29 @@ impl Lining {
         Self { thickness, pieces }
     }
 
-    pub(crate) fn layer(
-        supplies: &Supplies<'_>,
-        sides: BoxSides,
-        inside: Envelope,
-    ) -> Result<Layer, Refusal> {
+    /// Returns its pieces by their size, and how many there are of each.
+    fn alike(&self) -> Vec<([Length; 2], u32)> {
+        let mut sizes: Vec<([Length; 2], u32)> = Vec::new();
+        for piece in &self.pieces {
+            let sides = [piece.length, piece.width];
+            match sizes.iter_mut().find(|(known, _)| *known == sides) {
+                Some((_, count)) => *count += 1,
+                None => sizes.push((sides, 1)),
+            }
+        }
+        sizes
+    }
+
+    fn layer(supplies: &Supplies<'_>, sides: BoxSides, inside: Envelope) -> Result<Layer, Refusal> {
         let foam = supplies.foam("choices.lining_foam", &supplies.rules.materials.lining_foam)?;
         let allowances = supplies.allowances();
         let lining = Self::around(inside, sides, allowances.lining_thickness);
         let adds = sides.thick(lining.thickness);
         let needs = lining
-            .pieces
-            .iter()
-            .map(|piece| {
-                let cut = Cut::of([piece.length, piece.width]);
-                Need::foam("lining", foam, cut, lining.thickness)
+            .alike()
+            .into_iter()
+            .map(|(sides, count)| {
+                Need::foam("lining", foam, Cut::of(sides), lining.thickness).times(count)
             })
             .collect();
         let pieces = f64::from(u8::try_from(lining.pieces.len()).unwrap_or(u8::MAX));
@@ -128,14 +136,17 @@ pub(super) fn both_ends(adds: Addition) -> Sides {
 mod tests {
     use super::*;
 
-    fn sized(sides: BoxSides) -> Vec<(BoxSide, f64, f64)> {
+    fn inside() -> Envelope {
         let [across, up, through] = [500.0, 700.0, 80.0].map(Length::mm);
-        let inside = Envelope {
+        Envelope {
             across,
             up,
             through,
-        };
-        Lining::around(inside, sides, Length::mm(25.0))
+        }
+    }
+
+    fn sized(sides: BoxSides) -> Vec<(BoxSide, f64, f64)> {
+        Lining::around(inside(), sides, Length::mm(25.0))
             .pieces
             .into_iter()
             .map(|piece| (piece.side, piece.length.as_mm(), piece.width.as_mm()))
@@ -157,6 +168,9 @@ mod tests {
                 (BoxSide::Bottom, 500.0, 80.0),
             ]
         );
+        let whole = Lining::around(inside(), BoxSides::ALL, Length::mm(25.0));
+        let counts: Vec<u32> = whole.alike().into_iter().map(|(_, count)| count).collect();
+        assert_eq!(counts, [2, 2, 2]);
     }
 
     #[test]

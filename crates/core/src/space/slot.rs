@@ -125,7 +125,7 @@ impl LayerSlot {
             Self::EdgePads => "edge pads",
             Self::CornerBlocks => "corner blocks",
             Self::OuterBoards => "outer boards",
-            Self::Edges => "edge filler",
+            Self::Edges => "filler along the edges",
             Self::PaddingSheets => "padding sheets",
             Self::Fill => "fill",
             Self::Lining => "lining",

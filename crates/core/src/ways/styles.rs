@@ -12,6 +12,7 @@ use crate::{
     quantity::{Area, LengthUnit, Minutes, Money, show_length},
     shipment::{Commission, House, ShipmentInputs, Worked},
     space::Envelope,
+    space::LayerSlot,
 };
 
 /// A style that the box could be made in.
@@ -49,7 +50,7 @@ pub struct StyleOffer {
     pub change: Change,
 }
 
-/// Returns every style that the box of a shipment could be made in; nothing before the piece is known, or where it
+/// Returns every style that the box of a shipment, or the second one around it, could be made in; nothing before the piece is known, or where it
 /// goes in no box that is cut.
 ///
 /// First come those that fit, raise no new Stop or Mind, and leave the odds as good as the house asks for; of them
@@ -57,24 +58,36 @@ pub struct StyleOffer {
 ///
 /// # Errors
 /// A [`Refusal`] when the plan as it is can't be made.
-pub fn styles(inputs: &ShipmentInputs, house: &House) -> Result<Vec<StyleOffer>, Vec<Refusal>> {
+pub fn styles(
+    inputs: &ShipmentInputs,
+    house: &House,
+    slot: LayerSlot,
+) -> Result<Vec<StyleOffer>, Vec<Refusal>> {
     let Some(piece) = inputs.piece()? else {
         return Ok(Vec::new());
     };
     let commission = Commission::of(inputs, piece, house)?;
     let worked = Worked::out(inputs, house)?;
-    let Some((plan, _, carton)) = worked.plan.as_ref().and_then(with_box) else {
+    let Some((plan, _, carton)) = worked.plan.as_ref().and_then(|plan| with_box(plan, slot)) else {
         return Ok(Vec::new());
     };
     let mut offers = Vec::with_capacity(CartonStyle::ALL.len());
     for style in CartonStyle::ALL {
-        let choices = Choices {
-            box_style: Some(style),
-            ..Choices::default()
+        let choices = match slot {
+            LayerSlot::SecondBox => Choices {
+                second_style: Some(style),
+                ..Choices::default()
+            },
+            _ => Choices {
+                box_style: Some(style),
+                ..Choices::default()
+            },
         };
         let (choices, then) = choosing(inputs, Some(&commission.began), choices);
         let made = Worked::out(&then, house)?;
-        let Some((other, layer, box_then)) = made.plan.as_ref().and_then(with_box) else {
+        let Some((other, layer, box_then)) =
+            made.plan.as_ref().and_then(|plan| with_box(plan, slot))
+        else {
             continue;
         };
         let cost = MoreCost::between(inputs, (&worked, plan), (&made, other)).whole;
@@ -100,10 +113,10 @@ pub fn styles(inputs: &ShipmentInputs, house: &House) -> Result<Vec<StyleOffer>,
     Ok(offers)
 }
 
-/// The plan with the box that holds the piece: of two the inner one, which alone has a style of its own.
-fn with_box(plan: &Plan) -> Option<(&Plan, &Layer, &Carton)> {
-    let mut layers = plan.layers.iter();
-    layers.find_map(|layer| Some((plan, layer, layer.make.carton()?)))
+/// The plan with the box in a place.
+fn with_box(plan: &Plan, slot: LayerSlot) -> Option<(&Plan, &Layer, &Carton)> {
+    let layer = plan.layers.iter().find(|layer| layer.slot == slot)?;
+    Some((plan, layer, layer.make.carton()?))
 }
 
 fn keeps(now: &Plan, then: &Plan, worsening: f64) -> bool {

@@ -39,7 +39,7 @@ fn every_style_that_is_offered_is_what_it_says() {
     for each in everyday() {
         let now = pressed(&each.inputs, &Choices::default(), &house);
         let plan = now.plan.as_ref().expect("a plan");
-        let offers = styles(&each.inputs, &house).expect("offers");
+        let offers = styles(&each.inputs, &house, LayerSlot::Box).expect("offers");
         if inner_box(plan).is_none() {
             assert!(
                 offers.is_empty(),

@@ -20,7 +20,7 @@ type Shelf =
   | 'sundries';
 
 /** What each is for, and the shelf it comes from, in the order of the work. */
-const USES: readonly { field: string; name: string; shelf: Shelf }[] = [
+const USES: readonly { field: string; name: string; shelf: Shelf | 'flat' }[] = [
   { field: 'contact_paper', name: 'Against the art', shelf: 'contact_papers' },
   { field: 'parchment_paper', name: 'Against the art, where it lets go', shelf: 'contact_papers' },
   { field: 'glazing_paper', name: 'Over glass and acrylic', shelf: 'contact_papers' },
@@ -38,7 +38,12 @@ const USES: readonly { field: string; name: string; shelf: Shelf }[] = [
   { field: 'pad_foam', name: 'Pads and blocks', shelf: 'foams' },
   { field: 'outer_board', name: 'Boards outside the cushion', shelf: 'boards' },
   { field: 'fill', name: 'Fill', shelf: 'fills' },
+  { field: 'roll_paper', name: 'Rolled along the edges', shelf: 'contact_papers' },
+  { field: 'spring_board', name: 'Springs along the edges', shelf: 'boards' },
+  { field: 'padding_sheet', name: 'Flat behind, in a deep box', shelf: 'flat' },
+  { field: 'lining_foam', name: 'Lining of the box', shelf: 'foams' },
   { field: 'box_board', name: 'Box', shelf: 'boards' },
+  { field: 'outer_paper', name: 'Around the closed box', shelf: 'contact_papers' },
   { field: 'inner_tape', name: 'Tape inside', shelf: 'tapes' },
   { field: 'masking_tape', name: 'Tape inside, to be peeled', shelf: 'tapes' },
   { field: 'wrap_tape', name: 'Tape on the wrap', shelf: 'tapes' },
@@ -46,11 +51,23 @@ const USES: readonly { field: string; name: string; shelf: Shelf }[] = [
   { field: 'paper_seal_tape', name: 'Paper tape on the box', shelf: 'tapes' },
 ];
 
+interface Stocked {
+  id: string;
+  name: string;
+  shelf?: { retired?: boolean };
+}
+
+/** What a use is chosen from; whatever lies flat comes from three shelves. */
+function stocked(shelf: Shelf | 'flat'): Stocked[] {
+  if (shelf !== 'flat') return catalogue[shelf] ?? [];
+  return [...stocked('cushion_wraps'), ...stocked('foams'), ...stocked('boards')];
+}
+
 /** A retired material is offered only where it stands already. */
 const uses = computed(() =>
   USES.map((use) => ({
     ...use,
-    choices: (catalogue[use.shelf] ?? []).filter(
+    choices: stocked(use.shelf).filter(
       ({ id, shelf }) => shelf?.retired !== true || materials.value[use.field] === id,
     ),
   })),

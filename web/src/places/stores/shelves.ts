@@ -53,6 +53,7 @@ const USES = [
   { value: 'desiccant', text: 'desiccant' },
   { value: 'label', text: 'label' },
   { value: 'edge_profile', text: 'edge profile' },
+  { value: 'studio_mark', text: 'the studio’s mark' },
 ] as const;
 
 const number = (key: string, label: string, unit: string, more: Partial<Field> = {}): Field => ({
@@ -89,6 +90,7 @@ export const SHELVES: readonly Shelf[] = [
       number('areal_density_g_m2', 'Weight', 'g/m²', LISTED),
       number('thickness_mm', 'Thickness', 'mm'),
       number('roll_width_mm', 'Roll', 'mm', LISTED),
+      number('sheet_length_mm', 'In sheets this long, as wide as the roll', 'mm', OPTIONAL),
       price('price_per_m', 'Price a metre'),
       { key: 'may_touch', label: 'May touch, once cured', kind: 'words', choices: MEDIA },
       { key: 'touch_with_reason', label: 'May touch for a written reason', kind: 'words', choices: MEDIA },
@@ -149,6 +151,7 @@ export const SHELVES: readonly Shelf[] = [
     fields: [
       number('density_kg_m3', 'Density, loose', 'kg/m³', LISTED),
       price('price_per_kg', 'Price a kilogram'),
+      number('each_litres', 'By the piece, each of', 'litres', OPTIONAL),
       PLASTIC,
       CURVE,
     ],

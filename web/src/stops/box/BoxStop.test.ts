@@ -83,9 +83,9 @@ describe('the box', () => {
       second.material_name = 'Outer board';
       layers.push(second);
     });
-    expect(mounted.text()).toContain('Second slotted box');
+    expect(mounted.text()).toContain('Second box: slotted box');
     await mounted.get('[name="which-box"][value="box"]').setValue(true);
-    expect(mounted.text()).not.toContain('Second slotted box');
+    expect(mounted.text()).not.toContain('Second box: slotted box');
     expect(mounted.findAll('h2').map((title) => title.text())).toContain('Slotted box');
   });
 });

@@ -7,7 +7,7 @@ import { useRouter } from 'vue-router';
 import type { BoxSum, SheetNeed } from '@/api/types';
 import BlankDrawing from '@/drawing/BlankDrawing.vue';
 import FoldPlay from '@/drawing/FoldPlay.vue';
-import { BOX_NAMES, BOX_SEALS, capital } from '@/frame/words';
+import { BOX_SEALS, boxName, capital } from '@/frame/words';
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useHouse } from '@/stops/guard/useHouse';
@@ -17,6 +17,7 @@ import { useUnits } from '@/units/useUnits';
 import CutList from './CutList.vue';
 import StyleCards from './StyleCards.vue';
 import TubeBox from './TubeBox.vue';
+import WrappedMeasure from './WrappedMeasure.vue';
 
 const { id, draft, plan, summary, fingerprint, line, save } = useShipment();
 const house = useHouse();
@@ -30,13 +31,22 @@ const BOXES = [
   { value: 'second_box', text: 'second box' },
 ];
 const twice = computed(() => plan.value?.layers.some(({ slot }) => slot === 'second_box'));
-const layer = computed(() => {
-  const layers = plan.value?.layers ?? [];
-  return (twice.value && layers.find(({ slot }) => slot === which.value)) || layers.at(-1);
-});
+const place = computed(() => (twice.value ? which.value : 'box'));
+const layer = computed(() => plan.value?.layers.find(({ slot }) => slot === place.value));
 const carton = computed(() => {
   const make = layer.value?.make;
   return make?.kind === 'slotted_box' || make?.kind === 'cut_box' ? make : undefined;
+});
+/** Inside as the parcel is told outside: across, up and through. */
+const inside = computed((): [number, number, number] => {
+  const {
+    inside_length_mm: long = 0,
+    inside_width_mm: wide = 0,
+    inside_height_mm: deep = 0,
+  } = carton.value ?? {};
+  const { across_mm = 0, up_mm = 0 } = layer.value?.envelope ?? {};
+  const upright = across_mm <= up_mm === long >= wide;
+  return upright ? [wide, long, deep] : [long, wide, deep];
 });
 const parts = computed(() => {
   const made = carton.value;
@@ -75,7 +85,7 @@ async function settle(): Promise<void> {
 
 <template>
   <div v-if="carton && summary && layer">
-    <StyleCards />
+    <StyleCards :place="place" />
     <div class="box">
       <section>
         <BFormRadioGroup
@@ -87,9 +97,16 @@ async function settle(): Promise<void> {
           name="which-box"
           aria-label="Which box"
         />
-        <h2>{{ layer.slot === 'second_box' ? 'Second slotted box' : BOX_NAMES[carton.style] }}</h2>
+        <h2>{{ boxName(layer, carton.style) }}</h2>
         <p>{{ layer.why }}</p>
         <DraftField
+          v-if="place === 'second_box'"
+          path="choices.second_board"
+          :codes="house.foldingBoards.value"
+          empty="As the first box"
+        />
+        <DraftField
+          v-else
           path="choices.box_board"
           label="Board"
           :codes="house.foldingBoards.value"
@@ -97,7 +114,7 @@ async function settle(): Promise<void> {
         />
         <dl class="figure">
           <dt>inside</dt>
-          <dd>{{ units.size(carton.inside_length_mm, carton.inside_width_mm, carton.inside_height_mm) }}</dd>
+          <dd>{{ units.size(...inside) }}</dd>
           <dt>outside</dt>
           <dd>
             {{ units.size(layer.envelope.across_mm, layer.envelope.up_mm, layer.envelope.through_mm) }}
@@ -107,6 +124,7 @@ async function settle(): Promise<void> {
           <dt>tape</dt>
           <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m, {{ BOX_SEALS[carton.style] }}</dd>
         </dl>
+        <WrappedMeasure v-if="place === 'box'" />
         <section v-for="part in parts" :key="part.blank.part" :aria-label="`Cut list, ${part.blank.part}`">
           <h3>Cut list of the {{ part.blank.part }}, running, in {{ units.unit.value }}</h3>
           <p class="soft">{{ sheetWords(part.sheet) }}</p>

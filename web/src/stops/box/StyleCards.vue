@@ -8,7 +8,8 @@ import { useUnits } from '@/units/useUnits';
 
 /** How the box could be made: each style as a small net, with what it takes and what it would change. */
 const { choose } = useShipment();
-const { styles, away } = useWays('box');
+const { place } = defineProps<{ place: 'box' | 'second_box' }>();
+const { styles, away } = useWays(() => place);
 const units = useUnits();
 </script>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next/components/BDropdown';
+import { BDropdown, BDropdownGroup, BDropdownItemButton } from 'bootstrap-vue-next/components/BDropdown';
 import { computed } from 'vue';
 
 import type { SlotState } from '@/api/types';
@@ -11,6 +11,21 @@ const { choose } = useShipment();
 
 const absent = computed(() => slots.filter(({ present }) => !present));
 const free = computed(() => absent.value.filter((slot) => slot.free));
+
+/** Where a layer lies, by the last place of each part of the parcel. */
+const PARTS: readonly { name: string; until: SlotState['slot'] }[] = [
+  { name: 'Around the piece', until: 'wrap_film' },
+  { name: 'In the box', until: 'lining' },
+  { name: 'The box, and outside it', until: 'outer_paper' },
+];
+const groups = computed(() => {
+  const place = (slot: SlotState['slot']) => slots.findIndex((state) => state.slot === slot);
+  const partOf = (slot: SlotState['slot']) => PARTS.findIndex(({ until }) => place(slot) <= place(until));
+  return PARTS.map(({ name }, at) => ({
+    name,
+    slots: free.value.filter(({ slot }) => partOf(slot) === at),
+  })).filter((group) => group.slots.length > 0);
+});
 const barred = computed(() => absent.value.filter((slot) => !slot.free));
 
 function add(slot: string): void {
@@ -21,15 +36,17 @@ function add(slot: string): void {
 
 <template>
   <div class="add no-print">
-    <BDropdown v-if="free.length > 0" data-test="add-layer" text="Add a layer">
-      <BDropdownItemButton
-        v-for="{ slot, name } in free"
-        :key="slot"
-        :data-slot-name="slot"
-        @click="add(slot)"
-      >
-        {{ name }}
-      </BDropdownItemButton>
+    <BDropdown v-if="free.length > 0" data-test="add-layer" text="Add a layer" menu-class="layers">
+      <BDropdownGroup v-for="group in groups" :key="group.name" :header="group.name">
+        <BDropdownItemButton
+          v-for="{ slot, name } in group.slots"
+          :key="slot"
+          :data-slot-name="slot"
+          @click="add(slot)"
+        >
+          {{ name }}
+        </BDropdownItemButton>
+      </BDropdownGroup>
     </BDropdown>
     <details v-if="barred.length > 0">
       <summary>Why others can’t be added</summary>
@@ -49,6 +66,10 @@ function add(slot: string): void {
   gap: 8px 16px;
   align-items: start;
   margin-bottom: 12px;
+}
+.add :deep(.layers) {
+  max-height: min(70vh, 560px);
+  overflow-y: auto;
 }
 details {
   flex: 1 1 200px;

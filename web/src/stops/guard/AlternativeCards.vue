@@ -7,7 +7,7 @@ import { useWays } from '@/shipment/useWays';
 /** What a layer could be instead, each with what it would change. */
 const { place } = defineProps<{ place: LayerSlot }>();
 const { choose } = useShipment();
-const { alternatives: offers, away } = useWays(place);
+const { alternatives: offers, away } = useWays(() => place);
 </script>
 
 <template>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import type { Layer } from '@/api/types';
+import type { Layer, MakeOf } from '@/api/types';
 import DraftField from '@/parts/DraftField.vue';
 import TurnsStepper from '@/parts/TurnsStepper.vue';
 import type { FieldPath } from '@/shipment/fields';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
+import LiningSides from './LiningSides.vue';
 import { useHouse } from './useHouse';
 
 const { layer } = defineProps<{ layer: Layer }>();
@@ -36,6 +37,14 @@ function setTurns(key: Turns, value: number): void {
 
 const AT_BOX: Record<string, string> = { tube: 'The tube is at Box', mailer: 'The mailer is at Box' };
 
+/** How far the boards stand out; the one behind by itself, where there is one. */
+function proud(make: MakeOf<'face_boards'>): LengthControl[] {
+  const shown = (mm: number) => units.length(mm);
+  const front: LengthControl = { path: 'choices.board_proud', stands: shown(make.proud_mm) };
+  return make.behind ? [front, { path: 'choices.back_proud', stands: shown(make.proud_mm) }] : [front];
+}
+const backBoard = computed(() => layer.make.kind === 'face_boards' && layer.make.behind);
+
 const lengths = computed<LengthControl[]>(() => {
   const { make, slot } = layer;
   const control = (path: FieldPath, mm: number) => ({ path, stands: units.length(mm) });
@@ -43,7 +52,7 @@ const lengths = computed<LengthControl[]>(() => {
     case 'card_pockets':
       return [control('choices.pocket_leg', make.leg_mm)];
     case 'face_boards':
-      return slot === 'face_boards' ? [control('choices.board_proud', make.proud_mm)] : [];
+      return slot === 'face_boards' ? proud(make) : [];
     case 'face_pads':
       return [control('choices.pad_thickness', make.thickness_mm)];
     case 'edge_pads':
@@ -60,6 +69,10 @@ const lengths = computed<LengthControl[]>(() => {
             control('choices.clearance', make.clearance_mm),
             control('choices.depth_clearance', make.behind_mm),
           ];
+    case 'lining':
+      return [control('choices.lining_thickness', make.thickness_mm)];
+    case 'padding_sheets':
+      return [control('choices.depth_clearance', make.gap_mm)];
     case 'roll':
       return [control('choices.roll_inner', make.inner_mm)];
     default:
@@ -98,6 +111,13 @@ function setGrid(place: 0 | 1, value: number): void {
       path="choices.pad_area_cm2"
       placeholder="the whole face"
     />
+    <DraftField
+      v-if="backBoard && layer.slot === 'face_boards'"
+      path="choices.back_board"
+      :codes="house.allBoards.value"
+      empty="As the one in front"
+    />
+    <LiningSides v-if="layer.make.kind === 'lining'" />
     <template v-if="layer.make.kind === 'bundle'">
       <TurnsStepper
         label="Side by side"

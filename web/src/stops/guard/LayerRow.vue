@@ -12,6 +12,7 @@ import { useUnits } from '@/units/useUnits';
 import AlternativeCards from './AlternativeCards.vue';
 import LayerControls from './LayerControls.vue';
 import { FIELDS } from './layerFields';
+import PartsList from './PartsList.vue';
 
 const { layer, number, findings } = defineProps<{
   layer: Layer;
@@ -62,9 +63,7 @@ const adds = computed(() => {
       <p>{{ layer.why }}</p>
       <p v-for="caution in layer.cautions" :key="caution" class="caution">{{ caution }}</p>
       <p v-if="layer.slot !== 'roll'" class="soft figure">{{ adds }}</p>
-      <p v-if="layer.tape_name" class="soft figure">
-        {{ (layer.tape_mm / 1000).toFixed(1) }} m of {{ layer.tape_name }}
-      </p>
+      <PartsList :layer="layer" />
       <LayerControls :layer="layer" />
       <AlternativeCards v-if="open" :place="layer.slot" />
     </div>

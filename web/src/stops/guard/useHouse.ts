@@ -21,6 +21,7 @@ export function useHouse() {
     foldingBoards: computed(() =>
       boards.value.filter(({ folds }) => folds).map(({ id, name }) => ({ value: id, text: name })),
     ),
+    allBoards: computed(() => boards.value.map(({ id, name }) => ({ value: id, text: name }))),
     boardName: (id: string | undefined) => boards.value.find((board) => board.id === id)?.name ?? '',
     materials: computed(() => studio.value?.rules.materials),
   };
