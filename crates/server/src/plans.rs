@@ -79,7 +79,7 @@ pub(crate) async fn alternatives(
 ///
 /// *More* takes at least a tenth off the chance of damage; *less* saves money, grams or minutes while the chance
 /// stays accepted. Either raises no new finding and can be cut from the shelf; the best worth less cost comes
-/// first. With a `slot`, what else that layer could be is told too; with `box` or `second_box`, every style of that box as well.
+/// first. With a `slot`, what else that layer could be is told too; with `box` or `second_box`, every style of that box as well, and with `box` what is on the shelf in place of one.
 #[utoipa::path(
     operation_id = "list_changes", post, path = "/plans/changes", tag = "plans", request_body = ChangesRequest,
     responses(
@@ -98,6 +98,9 @@ pub(crate) async fn changes(
         changes.alternatives = Some(ways::alternatives(&inputs, &house.house, slot)?);
         if matches!(slot, LayerSlot::Box | LayerSlot::SecondBox) {
             changes.styles = Some(ways::styles(&inputs, &house.house, slot)?);
+        }
+        if slot == LayerSlot::Box {
+            changes.bought = Some(ways::bought(&inputs, &house.house)?);
         }
     }
     Ok(Json(changes))

@@ -47,6 +47,7 @@ impl Blank {
     pub fn folded(&self, step: f64) -> Folded<'_> {
         let mut poses = vec![DAffine3::IDENTITY; self.panels.len()];
         let mut lifts = vec![0.0; self.panels.len()];
+        lifts[self.root] = self.panels[self.root].lift.as_mm();
         for hinge in &self.hinges {
             let [on, panel] = hinge.between;
             let share = (step - f64::from(hinge.step) + 1.0).clamp(0.0, 1.0);

@@ -24,5 +24,5 @@ pub use slotted_edge::SlottedEdge;
 pub use slotted_face::SlottedFace;
 pub use style::{Beyond, BoxSize, CartonStyle, Unfit};
 pub use telescope::{Half, Telescope};
-pub use tray::Tray;
+pub use tray::{SlitTray, Tray};
 pub use triangular_tube::{TRIANGLE_HEIGHT, TriangularTube};

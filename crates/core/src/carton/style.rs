@@ -3,8 +3,11 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::{Blank, Folder, Half, SlottedEdge, SlottedFace, Solid, Telescope, Tray, ring};
-use crate::{house::Allowances, quantity::Length};
+use super::{
+    Blank, Folder, Half, SlitTray, SlottedEdge, SlottedFace, Solid, Telescope, Tray, ring,
+    tray::LID_PLAY,
+};
+use crate::{house::Allowances, material::Board, quantity::Length};
 
 /// How a box is cut from board.
 #[derive(
@@ -22,6 +25,12 @@ pub enum CartonStyle {
     TrayAndLid,
     /// Wrapped around, its half lids meeting.
     Folder,
+    /// Wrapped around, its half lids lapping each other.
+    FolderLapped,
+    /// A scored tray, and a shallow tray over it as a lid.
+    TrayAndTray,
+    /// A tray of foam board, slit and folded, and the flat lid on it.
+    SlitTray,
     /// Two halves that slide into each other along the length.
     Telescope,
 }
@@ -57,6 +66,8 @@ const SHORTEST_FLAP: Length = Length::mm(20.0);
 const SHORTEST_FLAP_BOARDS: f64 = 4.0;
 /// A flat lid lies on its walls and is held by tape alone: a longer one bows between them. Trade judgement.
 const LONGEST_LID: Length = Length::mm(1000.0);
+/// What a column bears that four butted walls make, held together by a lid or by foam board's own stiffness.
+const TRAY: f64 = 0.7;
 /// Two halves that slide into each other are no shorter.
 const SHORTEST_TELESCOPE: Length = Length::mm(100.0);
 
@@ -66,13 +77,38 @@ const SPLIT: f64 = 0.6;
 
 impl CartonStyle {
     /// Every style.
-    pub const ALL: [Self; 5] = [
+    pub const ALL: [Self; 8] = [
         Self::SlottedEdge,
         Self::SlottedFace,
         Self::TrayAndLid,
+        Self::TrayAndTray,
+        Self::SlitTray,
         Self::Folder,
+        Self::FolderLapped,
         Self::Telescope,
     ];
+
+    /// Tells whether it is made of a board: foam board is slit, and every other style is scored and folded.
+    #[must_use]
+    pub fn takes(self, board: &Board) -> bool {
+        if self == Self::SlitTray {
+            board.slits()
+        } else {
+            board.folds
+        }
+    }
+
+    /// Returns the style of a box of a board: the one that was chosen where the board takes it, else the one that the
+    /// board is made for.
+    #[must_use]
+    pub fn of_board(chosen: Option<Self>, board: &Board) -> Self {
+        let usual = if board.folds {
+            Self::default()
+        } else {
+            Self::SlitTray
+        };
+        chosen.filter(|style| style.takes(board)).unwrap_or(usual)
+    }
 
     /// Returns what it is called.
     #[must_use]
@@ -81,7 +117,10 @@ impl CartonStyle {
             Self::SlottedEdge => "Slotted box, opening on an edge",
             Self::SlottedFace => "Slotted box, opening on the face",
             Self::TrayAndLid => "Tray and lid",
+            Self::TrayAndTray => "Tray with a tray over it",
+            Self::SlitTray => "Foam-board tray and lid",
             Self::Folder => "Folder",
+            Self::FolderLapped => "Folder, lapped",
             Self::Telescope => "Telescope",
         }
     }
@@ -97,7 +136,16 @@ impl CartonStyle {
             Self::TrayAndLid => {
                 "Few cuts and no slots: a small or shallow piece lies in it like in a drawer."
             }
+            Self::TrayAndTray => {
+                "The lid is a tray of its own: it can't bow or slide, and comes off again."
+            }
+            Self::SlitTray => {
+                "Foam board is slit half through from outside and folded: light, stiff and clean."
+            }
             Self::Folder => "Cut at the bench around the wrapped piece; nothing has to slide in.",
+            Self::FolderLapped => {
+                "Lids that lap each other are stiff over the face, and leave no seam in its middle."
+            }
             Self::Telescope => {
                 "Two smaller blanks that close to the length: for a tall or an odd piece."
             }
@@ -111,7 +159,10 @@ impl CartonStyle {
             Self::SlottedEdge => vec![SlottedEdge(size).blank(allowances)],
             Self::SlottedFace => vec![SlottedFace(size).blank(allowances)],
             Self::TrayAndLid => vec![Tray(size).blank(), Tray(size).lid()],
-            Self::Folder => vec![Folder(size).blank()],
+            Self::TrayAndTray => vec![Tray(size).blank(), Tray(size).tray_over().called("lid")],
+            Self::SlitTray => vec![SlitTray(size).blank(), SlitTray(size).lid()],
+            Self::Folder => vec![Folder::meeting(size).blank()],
+            Self::FolderLapped => vec![Folder::lapped(size).blank()],
             Self::Telescope => [Half::Outer, Half::Inner]
                 .map(|half| size.telescope().blank(half, allowances))
                 .to_vec(),
@@ -125,7 +176,10 @@ impl CartonStyle {
             Self::SlottedEdge => vec![Some(SlottedEdge(size).room(allowances))],
             Self::SlottedFace => vec![Some(SlottedFace(size).room(allowances))],
             Self::TrayAndLid => vec![Some(Tray(size).room()), None],
-            Self::Folder => vec![Some(Folder(size).room())],
+            Self::TrayAndTray => vec![Some(Tray(size).room()), Some(Tray(size).tray_over().room())],
+            Self::SlitTray => vec![Some(SlitTray(size).room()), None],
+            Self::Folder => vec![Some(Folder::meeting(size).room())],
+            Self::FolderLapped => vec![Some(Folder::lapped(size).room())],
             Self::Telescope => [Half::Outer, Half::Inner]
                 .map(|half| Some(size.telescope().room(half, allowances)))
                 .to_vec(),
@@ -170,11 +224,25 @@ impl CartonStyle {
                 front: two,
                 back: two,
             },
-            Self::TrayAndLid => Beyond {
+            Self::TrayAndLid | Self::SlitTray => Beyond {
                 length: [one; 2],
                 width: [one; 2],
                 front: one,
                 back: one,
+            },
+            // The lid goes around the tray with its play; the base is one board, the lid the other.
+            Self::TrayAndTray => {
+                let around = two + LID_PLAY / 2.0;
+                Beyond {
+                    length: [around; 2],
+                    width: [around; 2],
+                    front: one,
+                    back: one,
+                }
+            }
+            Self::FolderLapped => Beyond {
+                back: one * 3.0,
+                ..Self::Folder.beyond(size)
             },
             // The lids close over the tucks.
             Self::Folder => Beyond {
@@ -214,8 +282,13 @@ impl CartonStyle {
         let closed = match self {
             Self::SlottedEdge => (l + h * 2.0) * 2.0 + w,
             Self::SlottedFace => (l + w * 2.0) * 2.0 + h,
-            Self::TrayAndLid => h * 4.0 + (l + w) * 2.0,
-            Self::Folder => l + w * 2.0 + h * 4.0,
+            Self::TrayAndLid | Self::SlitTray => h * 4.0 + (l + w) * 2.0,
+            // Both trays at their corners, and once around the lid's edge.
+            Self::TrayAndTray => {
+                let lid = Tray(size).tray_over().0.height + returns;
+                (h + lid) * 4.0 + (l + w) * 2.0
+            }
+            Self::Folder | Self::FolderLapped => l + w * 2.0 + h * 4.0,
             Self::Telescope => {
                 let half = size.telescope().half() + returns;
                 let girth = (size.width + size.height) * 2.0 + returns;
@@ -226,8 +299,8 @@ impl CartonStyle {
         let edges = match self {
             Self::SlottedEdge => l * 4.0 + w * 3.0,
             Self::SlottedFace => l * 4.0 + h * 3.0,
-            Self::TrayAndLid => (l + w) * 2.0,
-            Self::Folder => l * 2.0,
+            Self::TrayAndLid | Self::TrayAndTray | Self::SlitTray => (l + w) * 2.0,
+            Self::Folder | Self::FolderLapped => l * 2.0,
             Self::Telescope => w.max(h) * 4.0,
         };
         if every_seam { closed + edges } else { closed }
@@ -238,7 +311,8 @@ impl CartonStyle {
     pub const fn column(self) -> f64 {
         match self {
             Self::SlottedEdge | Self::Telescope => 1.0,
-            Self::SlottedFace | Self::TrayAndLid | Self::Folder => SPLIT,
+            Self::SlottedFace | Self::TrayAndLid | Self::Folder | Self::FolderLapped => SPLIT,
+            Self::TrayAndTray | Self::SlitTray => TRAY,
         }
     }
 
@@ -246,7 +320,8 @@ impl CartonStyle {
     #[must_use]
     pub fn unfit(self, size: BoxSize) -> Option<Unfit> {
         let longest = size.length.max(size.width);
-        if self == Self::TrayAndLid && longest > LONGEST_LID {
+        let flat_lid = matches!(self, Self::TrayAndLid | Self::SlitTray);
+        if flat_lid && longest > LONGEST_LID {
             return Some(Unfit::TooLong {
                 what: "flat lid",
                 found: longest,
@@ -263,8 +338,9 @@ impl CartonStyle {
         let (what, flap) = match self {
             Self::SlottedEdge => ("flaps", half(size.height.min(size.length))),
             Self::SlottedFace => ("flaps", half(size.width.min(size.length))),
-            Self::TrayAndLid => ("walls", size.height + c / 2.0),
-            Self::Folder => ("walls", size.height + c),
+            Self::TrayAndLid | Self::TrayAndTray => ("walls", size.height + c / 2.0),
+            Self::SlitTray => ("walls", size.height),
+            Self::Folder | Self::FolderLapped => ("walls", size.height + c),
             Self::Telescope if size.length < SHORTEST_TELESCOPE => {
                 return Some(Unfit::TooSmall {
                     what: "halves",
@@ -338,12 +414,16 @@ mod tests {
 
     #[test]
     fn a_closed_box_is_larger_by_the_boards_that_lie_on_each_side() {
-        // Board 4: 2c, 4c and 3c; 2c, 3c, 4c; 2c each; 2c, 2c, 3c; 4c, 4c + 3, 6c + 3.
+        // Board 4: 2c, 4c and 3c; 2c, 3c, 4c; 2c each; 4c + 2 across and 2c through; 2c, 2c, 3c; lapped 4c; 4c, 4c + 3,
+        // 6c + 3.
         for (style, wanted) in [
             (CartonStyle::SlottedEdge, [748.0, 576.0, 102.0]),
             (CartonStyle::SlottedFace, [748.0, 572.0, 106.0]),
             (CartonStyle::TrayAndLid, [748.0, 568.0, 98.0]),
+            (CartonStyle::TrayAndTray, [758.0, 578.0, 98.0]),
+            (CartonStyle::SlitTray, [748.0, 568.0, 98.0]),
             (CartonStyle::Folder, [748.0, 568.0, 102.0]),
+            (CartonStyle::FolderLapped, [748.0, 568.0, 106.0]),
             (CartonStyle::Telescope, [756.0, 579.0, 117.0]),
         ] {
             assert_eq!(outside(style), wanted, "{style:?}");
@@ -354,6 +434,7 @@ mod tests {
     fn seams_are_closed_with_their_returns() {
         // With returns of 50 at both ends: 840, 660, 190. Edge: (840 + 380) × 2 + 660 = 3100, and every seam
         // 4 × 840 + 3 × 660 more. Face: (840 + 1320) × 2 + 190 = 4510. Tray: 760 + 3000. Folder: 840 + 1320 + 760.
+        // A tray over a tray, 40 deep: (190 + 140) × 4 + 3000 = 4320.
         // Telescope: half (740 + 111)/2 + 100 = 525.5, girth 1400: (660 + 380) × 2 + 1051 + 1400 = 4531.
         let seal =
             |style: CartonStyle, every| style.seal(worked(), Length::mm(50.0), every).as_mm();
@@ -361,6 +442,7 @@ mod tests {
         assert_eq!(seal(CartonStyle::SlottedEdge, true), 8440.0);
         assert_eq!(seal(CartonStyle::SlottedFace, false), 4510.0);
         assert_eq!(seal(CartonStyle::TrayAndLid, false), 3760.0);
+        assert_eq!(seal(CartonStyle::TrayAndTray, false), 4320.0);
         assert_eq!(seal(CartonStyle::Folder, false), 2920.0);
         assert!((seal(CartonStyle::Telescope, false) - 4531.0).abs() < 1e-9);
     }

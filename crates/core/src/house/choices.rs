@@ -68,6 +68,9 @@ pub struct Choices {
     /// How the box is made; opening on an edge when absent.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub box_style: Option<CartonStyle>,
+    /// A carton or a mailer of the stores in place of a box that is cut; an empty text takes it back.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub bought_box: Option<MaterialId>,
     /// How a second box is made; opening on an edge when absent.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub second_style: Option<CartonStyle>,
@@ -414,6 +417,7 @@ impl Choices {
         set(&mut materials.spring_board, self.spring_board.as_ref());
         set(&mut materials.padding_sheet, self.padding_sheet.as_ref());
         set(&mut materials.outer_paper, self.outer_paper.as_ref());
+        rules.bought_box = self.bought_box.clone().filter(|id| !id.as_str().is_empty());
         for (rule, choice) in [
             (&mut rules.back_board, &self.back_board),
             (&mut rules.second_board, &self.second_board),

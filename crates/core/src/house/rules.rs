@@ -161,6 +161,9 @@ pub struct HouseRules {
     /// Between two boxes, in place of the fill.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub second_fill: Option<MaterialId>,
+    /// A carton or a mailer of the stores in place of a box that is cut; only a shipment has one.
+    #[serde(default, skip)]
+    pub bought_box: Option<MaterialId>,
     /// The tables behind the odds of a journey.
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(value_type = OddsTables))]

@@ -9,6 +9,7 @@ use crate::{
     Refusal,
     carton::{Beyond, Blank, BoxSize, Carton, CartonStyle, JoinedPart, SheetNeed},
     house::{Carriage, Choices, SealRule},
+    layer::BoughtBox,
     material::Board,
     part::{Cut, Grain, Need},
     quantity::Length,
@@ -118,13 +119,19 @@ pub(super) const KIND: Kind = Kind::new(
     |around| {
         let (supplies, inside) = (around.supplies, around.inside());
         if let Some(fit) = around.tube_fit() {
+            if fit.is_folded() && !supplies.box_board.folds {
+                return Err(no_tube_of(supplies.box_board));
+            }
             return Ok(Some(TubeBox::layer(supplies, &fit, inside)));
         }
         if around.carriage == Carriage::Mailed {
             let mailer = mailer_for(supplies, inside).ok_or_else(no_mailer)?;
             return Ok(Some(MailerBox::layer(supplies, mailer, inside)));
         }
-        let style = supplies.rules.shipment.box_style.unwrap_or_default();
+        if let Some(bought) = supplies.bought()? {
+            return BoughtBox::layer(supplies, bought, (around.long_way(), inside)).map(Some);
+        }
+        let style = CartonStyle::of_board(supplies.rules.shipment.box_style, supplies.box_board);
         let held = (around.long_way(), inside);
         Ok(Some(boxed(supplies, LayerSlot::Box, style, held)))
     },
@@ -137,7 +144,7 @@ pub(super) const SECOND: Kind = Kind::new(
     |around| {
         let held = (around.long_way(), around.inside());
         let shipment = &around.supplies.rules.shipment;
-        let style = shipment.second_style.unwrap_or_default();
+        let style = CartonStyle::of_board(shipment.second_style, around.supplies.second_board);
         Ok(Some(boxed(
             around.supplies,
             LayerSlot::SecondBox,
@@ -161,6 +168,17 @@ fn swaps(offering: &Offering<'_>) -> Vec<Offer> {
         box_board: Some(id.clone()),
         ..Choices::default()
     })
+}
+
+/// Returns why a tube is not folded from a board.
+fn no_tube_of(board: &Board) -> Refusal {
+    Refusal::new(
+        "choices.box_board",
+        format!(
+            "no round tube on the shelf takes the roll, and {} breaks where a tube is folded: choose a board that folds",
+            board.name
+        ),
+    )
 }
 
 /// Returns why a piece does not go in a mailer.

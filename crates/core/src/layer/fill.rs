@@ -2,6 +2,7 @@
 
 use serde::Serialize;
 
+use super::bought::left_to_fill;
 use super::kind::{Around, Kind, Standing, from_shelf};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
@@ -72,6 +73,30 @@ impl EdgeFill {
         let fill = Self::around(inside, clearance, behind, allowances.fill_settling);
         let adds = Self::adds(clearance, behind);
         let why = "A filled gap stops the piece from moving and gives way in a fall; none of it touches the face.";
+        Some(fill.made(supplies, (LayerSlot::Fill, why), adds, inside, hollow))
+    }
+
+    /// Returns the layer that fills what a bought box has over.
+    fn in_bought(
+        supplies: &Supplies<'_>,
+        adds: Addition,
+        hollow: Volume,
+        inside: Envelope,
+    ) -> Option<Layer> {
+        if adds == Addition::default() && hollow == Volume::ZERO {
+            return None;
+        }
+        let keeps = supplies.allowances().fill_settling;
+        let gap = inside.grown(adds).volume() - inside.volume();
+        let fill = Self {
+            clearance: adds.left.min(adds.top),
+            behind: adds.back,
+            gap,
+            loose: gap / keeps,
+            loose_litres: litres(gap / keeps),
+            pieces: None,
+        };
+        let why = "What the bought box has over is filled, so that the piece stays where it is; none of it touches the face.";
         Some(fill.made(supplies, (LayerSlot::Fill, why), adds, inside, hollow))
     }
 
@@ -190,7 +215,15 @@ pub(super) const KIND: Kind = Kind::new(
         let (supplies, inside) = (around.supplies, around.inside());
         Ok(match around.tube_fit() {
             Some(fit) => EdgeFill::around_roll(supplies, fit.gap(), inside),
-            None => EdgeFill::layer(supplies, (hollow(around), taken(around)), inside),
+            None => match supplies.bought()? {
+                Some(bought) => EdgeFill::in_bought(
+                    supplies,
+                    left_to_fill(around, bought, taken(around))?,
+                    hollow(around),
+                    inside,
+                ),
+                None => EdgeFill::layer(supplies, (hollow(around), taken(around)), inside),
+            },
         })
     },
 )

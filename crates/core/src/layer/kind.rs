@@ -312,14 +312,14 @@ pub(super) fn ways_of_loose(offering: &Offering<'_>) -> Vec<Offer> {
     }
 }
 
-/// The boards that fold, as a choice for a box.
+/// The boards that a box can be made of, as a choice for one.
 pub(super) fn box_boards(
     offering: &Offering<'_>,
     chosen: fn(&MaterialId) -> Choices,
 ) -> Vec<Offer> {
     let boards = offering.catalogue.boards.iter();
     boards
-        .filter(|board| board.folds && !board.shelf.retired)
+        .filter(|board| board.makes_boxes() && !board.shelf.retired)
         .map(|board| (board.name.clone(), chosen(&board.id)))
         .collect()
 }

@@ -20,6 +20,11 @@ pub struct MailerBox {
     /// Inside, along the longer side.
     #[serde(rename = "inside_length_mm")]
     pub inside_length: Length,
+    /// How many: two are pushed over it from both ends.
+    pub count: u32,
+    /// How far two of them lap each other.
+    #[serde(rename = "overlap_mm")]
+    pub overlap: Length,
     /// Of its wall.
     #[serde(rename = "wall_mm")]
     pub wall: Length,
@@ -28,31 +33,80 @@ pub struct MailerBox {
     pub stiffness: Option<Stiffness>,
 }
 
-/// Returns the cheapest mailer on the shelf that takes something of a size: its shorter side and its thickness
-/// within the width less the slack, its longer side likewise.
-///
-/// Source: house rule; a mailer that is as wide as what goes in does not close.
-pub(crate) fn mailer_for<'a>(supplies: &Supplies<'a>, inside: Envelope) -> Option<&'a Mailer> {
-    let slack = supplies.allowances().mailer_slack;
-    let (short, long) = (inside.across.min(inside.up), inside.long_side());
+/// Returns the cheapest mailer on the shelf that takes something of a size, or two of them pushed over it from both
+/// ends.
+pub(crate) fn mailer_for<'a>(supplies: &Supplies<'a>, inside: Envelope) -> Option<Pushed<'a>> {
     supplies
         .catalogue
         .mailers
         .iter()
         .filter(|mailer| !mailer.shelf.retired)
-        .filter(|mailer| {
-            short + inside.through <= mailer.inside_width - slack
-                && long + inside.through <= mailer.inside_length - slack
+        .filter_map(|mailer| Pushed::over(supplies, mailer, inside))
+        .min_by_key(|pushed| {
+            let mailer = pushed.mailer;
+            (pushed.count, mailer.price, mailer.inside_width)
         })
-        .min_by_key(|mailer| (mailer.price, mailer.inside_width))
+}
+
+/// A mailer over something, or two of them from both ends.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Pushed<'a> {
+    mailer: &'a Mailer,
+    count: u32,
+    overlap: Length,
+}
+
+/// Two mailers lap each other at least so far, where they are taped around.
+const LEAST_OVERLAP: Length = Length::mm(100.0);
+
+impl<'a> Pushed<'a> {
+    /// Returns how a mailer goes over something of a size: its shorter side and its thickness within the width less the
+    /// slack, its longer side likewise; two of them where one is too short.
+    ///
+    /// Source: house rule; a mailer that is as wide as what goes in does not close.
+    pub(super) fn over(
+        supplies: &Supplies<'_>,
+        mailer: &'a Mailer,
+        inside: Envelope,
+    ) -> Option<Self> {
+        let slack = supplies.allowances().mailer_slack;
+        let needed = |side: Length| side + inside.through + slack;
+        let (short, long) = (inside.across.min(inside.up), inside.long_side());
+        if needed(short) > mailer.inside_width {
+            return None;
+        }
+        let overlap = mailer.inside_length * 2.0 - needed(long);
+        if needed(long) <= mailer.inside_length {
+            Some(Self {
+                mailer,
+                count: 1,
+                overlap: Length::ZERO,
+            })
+        } else {
+            (overlap >= LEAST_OVERLAP).then_some(Self {
+                mailer,
+                count: 2,
+                overlap,
+            })
+        }
+    }
 }
 
 impl MailerBox {
-    pub(crate) fn layer(supplies: &Supplies<'_>, mailer: &Mailer, inside: Envelope) -> Layer {
+    pub(crate) fn layer(supplies: &Supplies<'_>, pushed: Pushed<'_>, inside: Envelope) -> Layer {
+        let Pushed {
+            mailer,
+            count,
+            overlap,
+        } = pushed;
         let allowances = supplies.allowances();
         let wall = mailer.wall;
         let outside = |side: Length| side + wall * 2.0;
-        let (width, length) = (outside(mailer.inside_width), outside(mailer.inside_length));
+        let together = mailer.inside_length * f64::from(count) - overlap;
+        let (width, length) = (outside(mailer.inside_width), outside(together));
+        // One is taped over its opening, two all around where they lap.
+        let around = if count == 1 { 1.0 } else { 2.0 };
+        let sealed = (width + allowances.seal_return * 2.0) * around;
         let (across, up) = if inside.across <= inside.up {
             (width, length)
         } else {
@@ -61,8 +115,8 @@ impl MailerBox {
         supplies.layer(Making {
             slot: LayerSlot::Box,
             needs: vec![
-                Need::mailer(mailer),
-                Need::tape(supplies.seal_tape, width + allowances.seal_return * 2.0),
+                Need::mailer(mailer).times(count),
+                Need::tape(supplies.seal_tape, sealed),
             ],
             adds: Addition::new(
                 (across - inside.across) / 2.0,
@@ -71,11 +125,13 @@ impl MailerBox {
                 wall,
             ),
             inside,
-            minutes: allowances.mailer_minutes,
+            minutes: allowances.mailer_minutes * f64::from(count),
             why: "A small sheet between two boards needs no box: a stiff mailer goes as a letter does.",
             make: Make::Mailer(Self {
                 inside_width: mailer.inside_width,
-                inside_length: mailer.inside_length,
+                inside_length: together,
+                count,
+                overlap,
                 wall,
                 stiffness: mailer.stiffness,
             }),

@@ -4,6 +4,7 @@
 //! [`Layer`] with mass, cost, minutes and the reason why it is there.
 
 mod bag;
+mod bought;
 mod boxed;
 mod bundle;
 mod caution;
@@ -29,6 +30,7 @@ mod supplies;
 mod wrap;
 
 pub use bag::{NameTag, SealedBag, StretchFilm};
+pub use bought::BoughtBox;
 pub use bundle::Bundle;
 pub use contact::{ContactSheet, Interleaves};
 pub use corner::{CardPocket, PocketLines};
@@ -204,6 +206,8 @@ makes! {
     SlottedBox(Carton) = "slotted_box";
     /// A box without: a tray, a folder, a telescope.
     CutBox(Carton) = "cut_box";
+    /// A carton that was bought.
+    BoughtBox(BoughtBox) = "bought_box";
     /// The mailer.
     Mailer(MailerBox) = "mailer";
     /// The tube.

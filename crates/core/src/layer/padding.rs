@@ -2,6 +2,7 @@
 
 use serde::Serialize;
 
+use super::bought::left_to_fill;
 use super::kind::{Kind, Offer, Offering, Standing, from_shelf};
 use super::{Layer, Make, Making, Sides, Supplies};
 use crate::{
@@ -33,7 +34,14 @@ pub struct PaddingSheets {
 /// Flat sheets behind.
 pub(super) const KIND: Kind = Kind::new(
     |asked| asked.boxed(|| Standing::Off),
-    |around| PaddingSheets::layer(around.supplies, around.inside()),
+    |around| {
+        let supplies = around.supplies;
+        let gap = match supplies.bought()? {
+            Some(bought) => left_to_fill(around, bought, Addition::default())?.back,
+            None => supplies.allowances().depth_clearance,
+        };
+        PaddingSheets::layer(supplies, gap, around.inside())
+    },
 )
 .or(swaps);
 
@@ -59,14 +67,17 @@ impl PaddingSheets {
         })
     }
 
-    fn layer(supplies: &Supplies<'_>, inside: Envelope) -> Result<Option<Layer>, Refusal> {
+    fn layer(
+        supplies: &Supplies<'_>,
+        gap: Length,
+        inside: Envelope,
+    ) -> Result<Option<Layer>, Refusal> {
         let goods = supplies.sheet_goods(
             "choices.padding_sheet",
             &supplies.rules.materials.padding_sheet,
         )?;
         let allowances = supplies.allowances();
-        let Some(sheets) = Self::behind(inside, allowances.depth_clearance, goods.thickness())
-        else {
+        let Some(sheets) = Self::behind(inside, gap, goods.thickness()) else {
             return Ok(None);
         };
         let behind = sheets.thickness * f64::from(sheets.count);

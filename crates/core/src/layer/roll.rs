@@ -229,6 +229,11 @@ impl<'a> TubeFit<'a> {
         Self { turns, round, size }
     }
 
+    /// Tells whether it is folded from board, since no round one takes the roll.
+    pub(crate) const fn is_folded(&self) -> bool {
+        self.round.is_none()
+    }
+
     /// Returns what is left over on each side of what is wrapped, beyond the play of the tube.
     pub(crate) fn gap(&self) -> Length {
         self.round.map_or(Length::ZERO, |tube| {

@@ -1,6 +1,6 @@
 //! What the layers of one plan are made from: the rules, and the materials that they name.
 
-use super::{Cushioning, Layer, Make, Sides, caution::cautions_of};
+use super::{Cushioning, Layer, Make, Sides, bought::Bought, caution::cautions_of};
 use crate::{
     Refusal,
     house::{Allowances, CornerStyle, HouseRules, ReusedRule},
@@ -102,16 +102,10 @@ impl<'a> Supplies<'a> {
                 None => at("choices.fill", catalogue.fill(&named.fill))?,
             },
             second_board: match &rules.second_board {
-                Some(id) => at("choices.second_board", catalogue.folding_board(id))?,
-                None => at(
-                    "choices.box_board",
-                    catalogue.folding_board(&named.box_board),
-                )?,
+                Some(id) => at("choices.second_board", catalogue.box_board(id))?,
+                None => at("choices.box_board", catalogue.box_board(&named.box_board))?,
             },
-            box_board: at(
-                "choices.box_board",
-                catalogue.folding_board(&named.box_board),
-            )?,
+            box_board: at("choices.box_board", catalogue.box_board(&named.box_board))?,
             contact_tape,
             inner_tape,
             wrap_tape,
@@ -136,6 +130,19 @@ impl<'a> Supplies<'a> {
     pub(crate) fn pocket_board(&self) -> Result<&'a Board, Refusal> {
         let id = &self.rules.materials.pocket_board;
         at("choices.pocket_board", self.catalogue.folding_board(id))
+    }
+
+    /// Finds what was chosen in place of a box that is cut.
+    pub(crate) fn bought(&self) -> Result<Option<Bought<'a>>, Refusal> {
+        let Some(id) = &self.rules.bought_box else {
+            return Ok(None);
+        };
+        let shelf = self.catalogue;
+        if let Some(mailer) = shelf.mailers.iter().find(|mailer| mailer.id == *id) {
+            return Ok(Some(Bought::Mailer(mailer)));
+        }
+        at("choices.bought_box", shelf.picture_carton(id))
+            .map(|carton| Some(Bought::Carton(carton)))
     }
 
     /// Finds a board that folds.

@@ -317,24 +317,21 @@ pub(super) const SECOND: Kind = Kind::new(
 )
 .or(cushions);
 
-/// A wrap between the thick rolled ends of the outermost one.
+/// A wrap between the thick rolled ends of another.
 pub(super) const INSET: Kind = Kind::new(
     |asked| asked.boxed(|| Standing::Off),
     |around| Ok(inset(around)),
 )
 .or(cushions);
 
-/// As many turns as the wrap that is there, its way, as wide as what lies between that wrap's rolled ends.
+/// As many turns as the thicker of the wraps that are there, its way, as wide as what lies between its rolled ends.
 fn inset(around: &Around<'_, '_>) -> Option<Layer> {
-    let outermost = around
-        .layers
-        .iter()
-        .rev()
-        .find_map(|layer| match layer.make {
-            Make::Wrap(strip) => Some((strip, layer.adds)),
-            _ => None,
-        });
-    let (strip, ends) = outermost?;
+    let wraps = around.layers.iter().filter_map(|layer| match layer.make {
+        Make::Wrap(strip) => Some((strip, layer.adds)),
+        _ => None,
+    });
+    let thickest = wraps.max_by_key(|(strip, _)| strip.turns);
+    let (strip, ends) = thickest?;
     let mut between = around.inside();
     match strip.direction {
         Direction::Up => between.across = between.across - ends.left - ends.right,

@@ -96,6 +96,18 @@ pub struct Sheet {
 }
 
 impl Board {
+    /// Tells whether it is slit half through from outside and folded at its inner skin, as foam board is.
+    #[must_use]
+    pub fn slits(&self) -> bool {
+        self.build == BoardBuild::FoamCore
+    }
+
+    /// Tells whether a box can be made of it.
+    #[must_use]
+    pub fn makes_boxes(&self) -> bool {
+        self.folds || self.slits()
+    }
+
     /// Returns what a square metre costs when nothing of a sheet is lost: the cheapest sheet by area,
     /// nothing for a board that has no sheets.
     #[must_use]

@@ -118,6 +118,11 @@ impl Catalogue {
         tube, tubes, Tube, "tube"
     }
 
+    find_in! {
+        /// Returns the bought carton of that id.
+        picture_carton, picture_cartons, PictureCarton, "bought carton"
+    }
+
     /// Returns the first thing of a use that is not retired.
     #[must_use]
     pub fn sundry_for(&self, purpose: Use) -> Option<&Sundry> {
@@ -131,11 +136,28 @@ impl Catalogue {
     /// # Errors
     /// [`MissingMaterial`] when there is none of that id, or it breaks instead of folding.
     pub fn folding_board(&self, id: &MaterialId) -> Result<&Board, MissingMaterial> {
+        self.board_that(id, "board that folds", |board| board.folds)
+    }
+
+    /// Returns the board of that id when a box can be made of it.
+    ///
+    /// # Errors
+    /// [`MissingMaterial`] when there is none of that id, or it can be neither folded nor slit.
+    pub fn box_board(&self, id: &MaterialId) -> Result<&Board, MissingMaterial> {
+        self.board_that(id, "board that folds or is slit", Board::makes_boxes)
+    }
+
+    fn board_that(
+        &self,
+        id: &MaterialId,
+        class: &'static str,
+        does: impl Fn(&Board) -> bool,
+    ) -> Result<&Board, MissingMaterial> {
         self.board(id)
             .ok()
-            .filter(|board| board.folds)
+            .filter(|board| does(board))
             .ok_or_else(|| MissingMaterial {
-                class: "board that folds",
+                class,
                 id: id.clone(),
             })
     }

@@ -181,7 +181,12 @@ pub struct Mailer {
     pub shelf: Shelf,
 }
 
-/// A bought picture carton of two halves or a tray with a lid, for what no sheet on the shelf can make.
+const fn two() -> u32 {
+    2
+}
+
+/// A bought carton: halves or corners that slide into each other, a tray with a lid, a box of one size, or one that is
+/// scored for several depths.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PictureCarton {
@@ -198,6 +203,47 @@ pub struct PictureCarton {
     /// …and how deep.
     #[serde(rename = "deepest_mm")]
     pub deepest: Length,
+    /// Where its longer side slides: how far it closes.
+    #[serde(
+        rename = "shortest_mm",
+        default,
+        skip_serializing_if = "Option::is_none"
+    )]
+    pub shortest: Option<Length>,
+    /// Where its shorter side slides: how far it closes.
+    #[serde(
+        rename = "narrowest_mm",
+        default,
+        skip_serializing_if = "Option::is_none"
+    )]
+    pub narrowest: Option<Length>,
+    /// Where its depth slides: how far it closes.
+    #[serde(
+        rename = "shallowest_mm",
+        default,
+        skip_serializing_if = "Option::is_none"
+    )]
+    pub shallowest: Option<Length>,
+    /// Where it is scored for several depths: each of them.
+    #[serde(rename = "depths_mm", default, skip_serializing_if = "Vec::is_empty")]
+    pub depths: Vec<Length>,
+    /// How many parts it has.
+    #[serde(default = "two")]
+    pub parts: u32,
+    /// What it adds outside to each of its three sides; twice its wall where nothing is said.
+    #[serde(
+        rename = "outside_adds_mm",
+        default,
+        skip_serializing_if = "Option::is_none"
+    )]
+    pub outside_adds: Option<Length>,
+    /// How its wall resists bending; unknown when absent.
+    #[serde(
+        rename = "stiffness_nm",
+        default,
+        skip_serializing_if = "Option::is_none"
+    )]
+    pub stiffness: Option<Stiffness>,
     /// Of its wall.
     #[serde(rename = "wall_mm")]
     pub wall: Length,

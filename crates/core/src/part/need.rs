@@ -5,8 +5,8 @@ use rust_decimal::Decimal;
 use super::{Grain, Part, Take};
 use crate::{
     material::{
-        Board, ContactPaper, CushionWrap, Fill, Film, Foam, Mailer, MaterialId, RollCore, Shelf,
-        SlipOnCorner, Sundry, Tape, Tube,
+        Board, ContactPaper, CushionWrap, Fill, Film, Foam, Mailer, MaterialId, PictureCarton,
+        RollCore, Shelf, SlipOnCorner, Sundry, Tape, Tube,
     },
     quantity::{Area, Currency, Length, Mass, Money, Volume, decimal_of},
 };
@@ -32,6 +32,7 @@ enum Of<'a> {
     Tube(&'a Tube, Length),
     Core(&'a RollCore, Length),
     Mailer(&'a Mailer),
+    Carton(&'a PictureCarton),
     SlipOn(&'a SlipOnCorner),
     Sundry(&'a Sundry),
 }
@@ -129,6 +130,11 @@ impl<'a> Need<'a> {
         Self::one("mailer", Of::Mailer(mailer))
     }
 
+    /// A bought carton.
+    pub(crate) const fn carton(carton: &'a PictureCarton) -> Self {
+        Self::one("carton", Of::Carton(carton))
+    }
+
     /// A bought corner.
     pub(crate) const fn slip_on(corner: &'a SlipOnCorner) -> Self {
         Self::one("corner", Of::SlipOn(corner))
@@ -205,6 +211,7 @@ impl<'a> Need<'a> {
             Of::Mailer(mailer) => {
                 Stuff::new(&mailer.id, &mailer.name, &mailer.shelf, mailer.plastic)
             }
+            Of::Carton(carton) => Stuff::new(&carton.id, &carton.name, &carton.shelf, false),
             Of::SlipOn(corner) => {
                 Stuff::new(&corner.id, &corner.name, &corner.shelf, corner.plastic)
             }
@@ -270,6 +277,7 @@ impl<'a> Need<'a> {
                 core.price_per_m * metres(length),
             ),
             Of::Mailer(mailer) => (Take::Each, mailer.mass, mailer.price),
+            Of::Carton(carton) => (Take::Each, carton.mass, carton.price),
             Of::SlipOn(corner) => (Take::Each, corner.mass, corner.price),
             Of::Sundry(sundry) => (Take::Each, sundry.mass, sundry.price),
         }

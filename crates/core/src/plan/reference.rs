@@ -333,6 +333,7 @@ impl Packed<'_> {
                     continue;
                 }
                 Make::Mailer(mailer) => mailer.stiffness,
+                Make::BoughtBox(carton) => carton.stiffness,
                 Make::FaceBoards(_) | Make::Folio(_) | Make::SlottedBox(_) | Make::CutBox(_) => {
                     let board = self.supplies.catalogue.board(&layer.material).ok();
                     board.and_then(|board| board.stiffness)

@@ -25,8 +25,14 @@ pub enum BoxStyle {
     SlottedFace,
     /// Slotted, opening on an edge.
     SlottedEdge,
+    /// A scored tray, and a shallow tray over it as a lid.
+    TrayAndTray,
+    /// A tray of foam board, slit and folded, and the flat lid on it.
+    SlitTray,
     /// Wrapped around, its half lids meeting.
     Folder,
+    /// Wrapped around, its half lids lapping each other.
+    FolderLapped,
     /// Two halves that slide into each other, along the length.
     Telescope,
     /// A tube of three sides with a cap over each end.
@@ -238,7 +244,10 @@ impl BoxStyle {
             Self::TrayAndLid => CartonStyle::TrayAndLid,
             Self::SlottedFace => CartonStyle::SlottedFace,
             Self::SlottedEdge => CartonStyle::SlottedEdge,
+            Self::TrayAndTray => CartonStyle::TrayAndTray,
+            Self::SlitTray => CartonStyle::SlitTray,
             Self::Folder => CartonStyle::Folder,
+            Self::FolderLapped => CartonStyle::FolderLapped,
             Self::Telescope => CartonStyle::Telescope,
             Self::TriangularTube => return None,
         })

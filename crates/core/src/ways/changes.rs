@@ -4,7 +4,7 @@ use rust_decimal::Decimal;
 use serde::Serialize;
 
 use super::{
-    Alternative, MoreCost, StyleOffer,
+    Alternative, BoughtOffer, MoreCost, StyleOffer,
     candidates::{Candidate, Now},
     choosing,
     price_step::{self, PriceStep},
@@ -35,6 +35,8 @@ pub struct Changes {
     pub alternatives: Option<Vec<Alternative>>,
     /// How else the box could be made, the best first; nothing unless the box was asked about.
     pub styles: Option<Vec<StyleOffer>>,
+    /// What is on the shelf that could take the place of a box that is cut, where that was asked about.
+    pub bought: Option<Vec<BoughtOffer>>,
 }
 
 /// One change, as it can be made.
@@ -140,6 +142,7 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
         price_step: price_step::nearest(inputs, house, &worked),
         alternatives: None,
         styles: None,
+        bought: None,
     }))
 }
 

@@ -10,7 +10,7 @@ mod styles;
 pub use alternatives::{Alternative, alternatives};
 pub use changes::{Changes, OfferedChange, changes};
 pub use price_step::PriceStep;
-pub use styles::{StyleOffer, styles};
+pub use styles::{BoughtOffer, StyleOffer, bought, styles};
 
 use rust_decimal::Decimal;
 

@@ -6,8 +6,9 @@ use super::{MoreCost, choosing};
 use crate::{
     Refusal,
     carton::{Blank, Carton, CartonStyle, SheetNeed, Unfit},
-    house::Choices,
-    layer::Layer,
+    house::{Carriage, Choices},
+    layer::{Layer, Make},
+    material::{Board, MaterialId},
     plan::{Change, FindingLevel, Plan},
     quantity::{Area, LengthUnit, Minutes, Money, show_length},
     shipment::{Commission, House, ShipmentInputs, Worked},
@@ -50,8 +51,98 @@ pub struct StyleOffer {
     pub change: Change,
 }
 
-/// Returns every style that the box of a shipment, or the second one around it, could be made in; nothing before the piece is known, or where it
-/// goes in no box that is cut.
+/// A carton or a mailer of the stores that could take the place of a box that is cut.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct BoughtOffer {
+    /// Which.
+    pub material: MaterialId,
+    /// What it is called.
+    pub name: String,
+    /// The choices to merge into those of the shipment.
+    pub choices: Choices,
+    /// Whether it is taken.
+    pub chosen: bool,
+    /// Whether it raises no new Stop or Mind, and the odds are as good as the house asks for.
+    pub keeps: bool,
+    /// Why it does not fit.
+    pub refused: Option<String>,
+    /// How many parts it has, or how many mailers are pushed over each other; nothing where it does not fit.
+    pub parts: Option<u32>,
+    /// To set it up and close it.
+    pub minutes: Option<Minutes>,
+    /// The parcel outside.
+    pub outside: Option<Envelope>,
+    /// All told: materials, carriage and work; less than zero where it saves.
+    pub cost: Option<Money>,
+    /// What it would change.
+    pub change: Option<Change>,
+}
+
+/// What a shipment is, to be asked what else its box could be.
+struct Asked<'a> {
+    inputs: &'a ShipmentInputs,
+    house: &'a House,
+    commission: Commission<'a>,
+    worked: Worked,
+    slot: LayerSlot,
+}
+
+impl<'a> Asked<'a> {
+    /// Works it out; nothing before the piece is known, or where it goes in no box that could be cut.
+    fn of(
+        inputs: &'a ShipmentInputs,
+        house: &'a House,
+        slot: LayerSlot,
+    ) -> Result<Option<Self>, Vec<Refusal>> {
+        let Some(piece) = inputs.piece()? else {
+            return Ok(None);
+        };
+        let commission = Commission::of(inputs, piece, house)?;
+        let worked = Worked::out(inputs, house)?;
+        let boxed = worked.plan.as_ref().is_some_and(|plan| {
+            let cut = matches!(plan.carriage, Carriage::Flat | Carriage::Folio);
+            cut && plan.layers.iter().any(|layer| layer.slot == slot)
+        });
+        Ok(boxed.then_some(Self {
+            inputs,
+            house,
+            commission,
+            worked,
+            slot,
+        }))
+    }
+
+    fn plan(&self) -> &Plan {
+        self.worked.plan.as_ref().expect("it was asked for one")
+    }
+
+    /// The plan's layer in the place that is asked about.
+    fn layer_of<'p>(&self, plan: &'p Plan) -> Option<&'p Layer> {
+        plan.layers.iter().find(|layer| layer.slot == self.slot)
+    }
+
+    /// What a choice makes of it, with all that is chosen with it.
+    fn choosing(&self, choices: Choices) -> (Choices, Result<Worked, Vec<Refusal>>) {
+        let began = Some(&self.commission.began);
+        let (choices, then) = choosing(self.inputs, began, choices);
+        (choices, Worked::out(&then, self.house))
+    }
+
+    /// What it comes to all told, against what there is.
+    fn cost(&self, made: &Worked, then: &Plan) -> Money {
+        let (before, after) = ((&self.worked, self.plan()), (made, then));
+        MoreCost::between(self.inputs, before, after).whole
+    }
+
+    fn keeps(&self, then: &Plan) -> bool {
+        let allowances = &self.commission.rules.allowances;
+        keeps(self.plan(), then, allowances.odds_worsening)
+    }
+}
+
+/// Returns every style that the box of a shipment, or the second one around it, could be made in; nothing before the
+/// piece is known, or where it goes in no box that is cut.
 ///
 /// First come those that fit, raise no new Stop or Mind, and leave the odds as good as the house asks for; of them
 /// the cheapest in money and work. Source: house rule.
@@ -63,60 +154,155 @@ pub fn styles(
     house: &House,
     slot: LayerSlot,
 ) -> Result<Vec<StyleOffer>, Vec<Refusal>> {
-    let Some(piece) = inputs.piece()? else {
+    let Some(asked) = Asked::of(inputs, house, slot)? else {
         return Ok(Vec::new());
     };
-    let commission = Commission::of(inputs, piece, house)?;
-    let worked = Worked::out(inputs, house)?;
-    let Some((plan, _, carton)) = worked.plan.as_ref().and_then(|plan| with_box(plan, slot)) else {
-        return Ok(Vec::new());
-    };
+    let now = asked.layer_of(asked.plan());
+    let cut_now = now.and_then(|layer| layer.make.carton());
     let mut offers = Vec::with_capacity(CartonStyle::ALL.len());
     for style in CartonStyle::ALL {
-        let choices = match slot {
+        let board = board_for(style, &asked);
+        let (choices, made) = asked.choosing(match slot {
             LayerSlot::SecondBox => Choices {
                 second_style: Some(style),
+                second_board: board,
                 ..Choices::default()
             },
             _ => Choices {
                 box_style: Some(style),
+                box_board: board,
+                // What was bought gives way.
+                bought_box: cut_now.is_none().then(|| MaterialId::new("")),
                 ..Choices::default()
             },
-        };
-        let (choices, then) = choosing(inputs, Some(&commission.began), choices);
-        let made = Worked::out(&then, house)?;
-        let Some((other, layer, box_then)) =
-            made.plan.as_ref().and_then(|plan| with_box(plan, slot))
-        else {
+        });
+        let made = made?;
+        let then = made.plan.as_ref();
+        let boxed = then.and_then(|then| {
+            let layer = asked.layer_of(then)?;
+            Some((then, layer, layer.make.carton()?))
+        });
+        let Some((then, layer, carton)) = boxed else {
             continue;
         };
-        let cost = MoreCost::between(inputs, (&worked, plan), (&made, other)).whole;
-        let allowances = &commission.rules.allowances;
+        let lap = asked.commission.rules.allowances.sheet_lap;
         offers.push(StyleOffer {
             style,
             name: style.name(),
             why: style.why(),
             choices,
-            chosen: style == carton.style,
-            keeps: keeps(plan, other, allowances.odds_worsening),
-            refused: refused(box_then, house.rules.told_in),
-            blanks: box_then.parts().map(|(blank, _)| blank.clone()).collect(),
-            board: box_then.board(allowances.sheet_lap),
-            sheets: sheets(box_then),
+            chosen: cut_now.is_some_and(|now| now.style == style),
+            keeps: asked.keeps(then),
+            refused: refused(carton, house.rules.told_in),
+            blanks: carton.parts().map(|(blank, _)| blank.clone()).collect(),
+            board: carton.board(lap),
+            sheets: sheets(carton),
             minutes: layer.minutes,
-            outside: other.tally.outside,
-            cost,
-            change: Change::between(plan, other),
+            outside: then.tally.outside,
+            cost: asked.cost(&made, then),
+            change: Change::between(asked.plan(), then),
         });
     }
     offers.sort_by_key(|offer| (offer.refused.is_some(), !offer.keeps, offer.cost.amount));
     Ok(offers)
 }
 
-/// The plan with the box in a place.
-fn with_box(plan: &Plan, slot: LayerSlot) -> Option<(&Plan, &Layer, &Carton)> {
-    let layer = plan.layers.iter().find(|layer| layer.slot == slot)?;
-    Some((plan, layer, layer.make.carton()?))
+/// Returns every carton and mailer of the stores that could take the place of the box of a shipment, those that fit and
+/// keep first, of them the cheapest; nothing before the piece is known, or where it goes in no box that is cut.
+///
+/// # Errors
+/// A [`Refusal`] when the plan as it is can't be made.
+pub fn bought(inputs: &ShipmentInputs, house: &House) -> Result<Vec<BoughtOffer>, Vec<Refusal>> {
+    let Some(asked) = Asked::of(inputs, house, LayerSlot::Box)? else {
+        return Ok(Vec::new());
+    };
+    let shelf = &house.catalogue;
+    let cartons = shelf
+        .picture_cartons
+        .iter()
+        .map(|carton| (&carton.id, &carton.name, &carton.shelf));
+    let mailers = shelf
+        .mailers
+        .iter()
+        .map(|mailer| (&mailer.id, &mailer.name, &mailer.shelf));
+    let now = asked.layer_of(asked.plan()).map(|layer| &layer.material);
+    let mut offers: Vec<BoughtOffer> = cartons
+        .chain(mailers)
+        .filter(|(_, _, shelf)| !shelf.retired)
+        .map(|(id, name, _)| bought_offer(&asked, id, name, now == Some(id)))
+        .collect();
+    offers.sort_by_key(|offer| {
+        let cost = offer.cost.as_ref().map(|cost| cost.amount);
+        (offer.refused.is_some(), !offer.keeps, cost)
+    });
+    Ok(offers)
+}
+
+fn bought_offer(asked: &Asked<'_>, id: &MaterialId, name: &str, chosen: bool) -> BoughtOffer {
+    let (choices, made) = asked.choosing(Choices {
+        bought_box: Some(id.clone()),
+        ..Choices::default()
+    });
+    let nothing = BoughtOffer {
+        material: id.clone(),
+        name: name.to_owned(),
+        choices,
+        chosen,
+        keeps: false,
+        refused: None,
+        parts: None,
+        minutes: None,
+        outside: None,
+        cost: None,
+        change: None,
+    };
+    let made = match made {
+        Ok(made) => made,
+        Err(refusals) => {
+            let why = refusals.into_iter().next().map(|refusal| refusal.message);
+            return BoughtOffer {
+                refused: why,
+                ..nothing
+            };
+        }
+    };
+    let Some(then) = made.plan.as_ref() else {
+        return nothing;
+    };
+    let layer = asked.layer_of(then);
+    BoughtOffer {
+        keeps: asked.keeps(then),
+        parts: layer.and_then(|layer| match &layer.make {
+            Make::BoughtBox(carton) => Some(carton.parts),
+            Make::Mailer(mailer) => Some(mailer.count),
+            _ => None,
+        }),
+        minutes: layer.map(|layer| layer.minutes),
+        outside: Some(then.tally.outside),
+        cost: Some(asked.cost(&made, then)),
+        change: Some(Change::between(asked.plan(), then)),
+        ..nothing
+    }
+}
+
+/// Another board for a style that the one there is does not take: the house's own where it does, else the lightest.
+fn board_for(style: CartonStyle, asked: &Asked<'_>) -> Option<MaterialId> {
+    let rules = &asked.commission.rules;
+    let now = match asked.slot {
+        LayerSlot::SecondBox => rules.second_board.as_ref(),
+        _ => None,
+    };
+    let now = now.unwrap_or(&rules.materials.box_board);
+    let shelf = &asked.house.catalogue;
+    if shelf.board(now).is_ok_and(|board| style.takes(board)) {
+        return None;
+    }
+    let own = &asked.house.rules.materials.box_board;
+    let takes = |board: &&Board| style.takes(board) && !board.shelf.retired;
+    let boards = shelf.boards.iter().filter(takes);
+    boards
+        .min_by_key(|board| (board.id != *own, board.areal_density))
+        .map(|board| board.id.clone())
 }
 
 fn keeps(now: &Plan, then: &Plan, worsening: f64) -> bool {

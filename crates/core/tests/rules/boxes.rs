@@ -3,8 +3,8 @@
 use glam::{DAffine3, DMat3, DVec3};
 use hummock_core::{
     carton::{
-        Blank, BoxSize, Folder, Half, Hinge, Point, SlottedEdge, SlottedFace, Solid, Telescope,
-        Tray, TriangularTube,
+        Blank, BoxSize, Folder, Half, Hinge, Point, SlitTray, SlottedEdge, SlottedFace, Solid,
+        Telescope, Tray, TriangularTube,
     },
     house::Allowances,
     layer::CardPocket,
@@ -57,7 +57,7 @@ fn tray(inside: [f64; 4]) -> Tray {
 }
 
 fn folder(inside: [f64; 4]) -> Folder {
-    Folder(size(inside))
+    Folder::meeting(size(inside))
 }
 
 fn telescope([x, a, b, c]: [f64; 4]) -> Telescope {
@@ -147,6 +147,60 @@ proptest! {
     fn a_folder_closes_around_what_it_holds(inside in any_inside()) {
         let made = folder(inside);
         closes(&made.blank(), Some(&made.room()), inside[3])?;
+    }
+
+    #[test]
+    fn a_folder_whose_lids_lap_closes_around_what_it_holds(inside in any_inside()) {
+        // Each lid reaches 40 past the middle, which a box narrower than that has no room for.
+        prop_assume!(inside[1] > 80.0);
+        let made = Folder::lapped(size(inside));
+        let blank = made.blank();
+        closes(&blank, Some(&made.room()), inside[3])?;
+        let [l, w, h, c] = inside;
+        let tuck = (l / 3.0).min(100.0);
+        is_near(blank.width.as_mm(), l + c + 2.0 * (h + c + tuck))?;
+        is_near(blank.height.as_mm(), 2.0 * (w + c) + 2.0 * (h + 2.0 * c) + 80.0 + c)?;
+    }
+
+    #[test]
+    fn a_slit_tray_closes_around_what_it_holds(inside in any_inside()) {
+        // The long walls lie a board past the base, in the corner squares: a shallower tray has none.
+        prop_assume!(inside[2] > inside[3]);
+        let made = SlitTray(size(inside));
+        closes(&made.blank(), Some(&made.room()), inside[3])?;
+        let [l, w, h, c] = inside;
+        let blank = made.blank();
+        is_near(blank.width.as_mm(), l + 2.0 * h)?;
+        is_near(blank.height.as_mm(), w + 2.0 * h)?;
+        // Its corner squares go, but for the board that each long wall reaches into them.
+        is_near(blank.area.as_m2() * 1e6, left_over(&blank, 4.0 * h * h - 4.0 * h * c))?;
+        prop_assert_eq!(made.lid().check(), Ok(()));
+    }
+
+    #[test]
+    fn a_tray_goes_over_a_tray_with_a_millimetre_at_each_end(inside in any_inside()) {
+        let made = tray(inside);
+        let over = made.tray_over();
+        closes(&over.blank(), Some(&over.room()), inside[3])?;
+        let [l, w, h, c] = inside;
+        let lid = over.0;
+        is_near(lid.length.as_mm(), l + 2.0 * c + 2.0)?;
+        is_near(lid.width.as_mm(), w + 2.0 * c + 2.0)?;
+        is_near(lid.height.as_mm(), (h + c).min(40.0))?;
+        // Set over it base to top, no panel of one meets one of the other.
+        let base = solids(&made.blank(), made.0.caliper);
+        let wall = h + c / 2.0;
+        let lid_wall = lid.height.as_mm() + c / 2.0;
+        let middle = |wall: f64, long: f64, short: f64| DVec3::new(wall + long / 2.0, wall + short / 2.0, 0.0);
+        let from = middle(lid_wall, lid.length.as_mm() + c, lid.width.as_mm() + c);
+        let to = middle(wall, l + c, w + c) + DVec3::Z * (h + c);
+        let turned = DAffine3::from_translation(to)
+            * DAffine3::from_rotation_x(std::f64::consts::PI)
+            * DAffine3::from_translation(-from);
+        for panel in solids(&over.blank(), lid.caliper) {
+            let panel = panel.moved(&turned);
+            prop_assert!(base.iter().all(|wall| wall.through(&panel) < DUST));
+        }
     }
 
     #[test]

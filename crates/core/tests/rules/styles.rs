@@ -4,11 +4,12 @@ use crate::studio::{everyday, house};
 use hummock_core::{
     carton::{Carton, CartonStyle, SheetNeed},
     house::Choices,
+    layer::Make,
     plan::Plan,
     quantity::Length,
     shipment::{House, ShipmentInputs, Worked},
-    space::Envelope,
-    ways::styles,
+    space::{Envelope, LayerSlot},
+    ways::{bought, styles},
 };
 
 fn pressed(inputs: &ShipmentInputs, choices: &Choices, house: &House) -> Worked {
@@ -96,6 +97,72 @@ fn every_style_that_is_offered_is_what_it_says() {
     }
     // Five styles for each of the pieces that go in a box; what is there keeps at least.
     assert!(tried >= 200 && kept * 5 >= tried, "{kept} of {tried}");
+}
+
+#[test]
+fn what_is_bought_holds_what_goes_in_and_gives_way_to_a_box_that_is_cut() {
+    let house = house();
+    let (mut fitted, mut refused) = (0, 0);
+    for each in everyday() {
+        let now = pressed(&each.inputs, &Choices::default(), &house);
+        let plan = now.plan.as_ref().expect("a plan");
+        let offers = bought(&each.inputs, &house).expect("offers");
+        assert_eq!(
+            offers.is_empty(),
+            inner_box(plan).is_none(),
+            "{}",
+            each.name
+        );
+        for offer in offers {
+            let says = format!("{}: {}", each.name, offer.name);
+            let then = ShipmentInputs {
+                choices: each.inputs.choices.patched(&offer.choices),
+                ..each.inputs.clone()
+            };
+            if offer.refused.is_some() {
+                assert!(Worked::out(&then, &house).is_err(), "{says}");
+                refused += 1;
+                continue;
+            }
+            let worked = Worked::out(&then, &house).expect(&says);
+            let plan = worked.plan.as_ref().expect("a plan");
+            assert_eq!(Some(plan.tally.outside), offer.outside, "{says}");
+            let at = plan
+                .layers
+                .iter()
+                .position(|layer| layer.slot == LayerSlot::Box);
+            let at = at.expect("a box");
+            let held = plan.layers[at - 1].envelope;
+            assert!(plan.layers[at].envelope.holds(held), "{says}");
+            if let Make::BoughtBox(carton) = &plan.layers[at].make {
+                // What it has over is filled, to the last millimetre.
+                let dust = |one: Length, other: Length| (one - other).as_mm().abs() < 1e-9;
+                let ways = [held.across, held.up];
+                let set = [carton.inside_length, carton.inside_width];
+                let alike =
+                    |one: usize, other: usize| dust(set[0], ways[one]) && dust(set[1], ways[other]);
+                assert!(alike(0, 1) || alike(1, 0), "{says}: {set:?}, {ways:?}");
+                assert!(dust(carton.inside_height, held.through), "{says}");
+            }
+            // A box that is cut takes its place again.
+            let again = styles(&then, &house, LayerSlot::Box).expect("offers");
+            let edge = again
+                .iter()
+                .find(|offer| offer.style == CartonStyle::SlottedEdge);
+            let cut = pressed(&then, &edge.expect("it can be cut").choices, &house);
+            let cut = cut.plan.as_ref().expect("a plan");
+            assert_eq!(inner_box(cut), inner_box(plan_of(&now)), "{says}");
+            fitted += 1;
+        }
+    }
+    assert!(
+        fitted > 60 && refused > 100,
+        "{fitted} fit, {refused} do not"
+    );
+}
+
+fn plan_of(worked: &Worked) -> &Plan {
+    worked.plan.as_ref().expect("a plan")
 }
 
 #[test]

@@ -299,6 +299,24 @@ fn boxed(looked: &Looked<'_>, layer: &Layer, carton: &Carton) -> Option<Finding>
     }
 }
 
+/// The choices that make a box of a board, in a style of its own where one is named.
+fn made_of(slot: LayerSlot, board: &Board, style: Option<CartonStyle>) -> Choices {
+    let board = Some(board.id.clone());
+    if slot == LayerSlot::SecondBox {
+        Choices {
+            second_board: board,
+            second_style: style,
+            ..Choices::default()
+        }
+    } else {
+        Choices {
+            box_board: board,
+            box_style: style,
+            ..Choices::default()
+        }
+    }
+}
+
 /// No sheet of the board takes the blank: another board may, or a box made otherwise.
 fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &Carton) -> Finding {
     let allowances = looked.supplies.allowances();
@@ -307,17 +325,24 @@ fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &Carton) -> Finding {
             caliper: board.caliper,
             ..carton.size()
         };
-        style.unfit(size).is_none() && Carton::of(style, size, board, allowances).can_be_cut()
+        style.takes(board)
+            && style.unfit(size).is_none()
+            && Carton::of(style, size, board, allowances).can_be_cut()
     };
     let mut boards: Vec<&Board> = looked
         .supplies
         .catalogue
         .boards
         .iter()
-        .filter(|board| board.folds && !board.shelf.retired)
+        .filter(|board| board.makes_boxes() && !board.shelf.retired)
         .collect();
     // The board that the box is of anyway, then the lightest.
-    let own = &looked.supplies.box_board.id;
+    let second = slot == LayerSlot::SecondBox;
+    let own = if second {
+        &looked.supplies.second_board.id
+    } else {
+        &looked.supplies.box_board.id
+    };
     boards.sort_by_key(|board| (board.id != *own, board.areal_density));
     if let Some(board) = boards.iter().find(|board| takes(carton.style, board)) {
         let says = format!(
@@ -326,21 +351,12 @@ fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &Carton) -> Finding {
         );
         return Finding::layer(Mind, "no-sheet-for-blank", slot, says).answered_by(
             format!("Make the box of {}", board.name),
-            Choices {
-                box_board: Some(board.id.clone()),
-                ..Choices::default()
-            },
+            made_of(slot, board, None),
         );
     }
-    // A second box is always slotted.
-    let styles: &[CartonStyle] = if slot == LayerSlot::Box {
-        &CartonStyle::ALL
-    } else {
-        &[]
-    };
     let mut ways = boards
         .iter()
-        .flat_map(|board| styles.iter().map(move |style| (*style, *board)));
+        .flat_map(|board| CartonStyle::ALL.map(|style| (style, *board)));
     let other = ways.find(|(style, board)| takes(*style, board));
     match other {
         Some((style, board)) => {
@@ -353,11 +369,7 @@ fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &Carton) -> Finding {
             )
             .answered_by(
                 format!("Make it a {name} of {}", board.name),
-                Choices {
-                    box_style: Some(style),
-                    box_board: Some(board.id.clone()),
-                    ..Choices::default()
-                },
+                made_of(slot, board, Some(style)),
             )
         }
         None => Finding::layer(

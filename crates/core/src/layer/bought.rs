@@ -1,0 +1,306 @@
+//! A box that is bought: a picture carton of parts that slide into each other, a carton of one size, one that is scored
+//! for several depths, or a mailer.
+
+use serde::Serialize;
+
+use super::kind::Around;
+use super::mailer::Pushed;
+use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
+use crate::{
+    Refusal,
+    material::{Mailer, PictureCarton},
+    part::Need,
+    quantity::{Length, Stiffness, show_length},
+    space::{Addition, BoxSides, Direction, Envelope, LayerSlot},
+};
+
+/// A bought carton, set to what it holds.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct BoughtBox {
+    /// Inside, along the long side of the art's face.
+    #[serde(rename = "inside_length_mm")]
+    pub inside_length: Length,
+    /// Inside, along the short side of the art's face.
+    #[serde(rename = "inside_width_mm")]
+    pub inside_width: Length,
+    /// Inside, through the art.
+    #[serde(rename = "inside_height_mm")]
+    pub inside_height: Length,
+    /// Of its wall.
+    #[serde(rename = "wall_mm")]
+    pub wall: Length,
+    /// That slide into each other, or close over each other.
+    pub parts: u32,
+    /// How its wall resists bending; unknown when absent.
+    #[serde(rename = "stiffness_nm")]
+    pub stiffness: Option<Stiffness>,
+}
+
+/// What was chosen in place of a box that is cut.
+#[derive(Debug, Clone, Copy)]
+pub(crate) enum Bought<'a> {
+    Carton(&'a PictureCarton),
+    Mailer(&'a Mailer),
+}
+
+impl PictureCarton {
+    /// Returns what it is set to inside for something of three sides, the longer one of the face first; nothing where it
+    /// takes no such thing.
+    ///
+    /// A side that slides closes to what is in it, down to its least; one that does not is as it is; a carton scored for
+    /// several depths is folded at the least that will do. Source: house rule.
+    #[must_use]
+    pub fn set_for(&self, [long, short, deep]: [Length; 3]) -> Option<[Length; 3]> {
+        let along = |side: Length, least: Option<Length>, most: Length| {
+            (side <= most).then(|| least.map_or(most, |least| side.max(least)))
+        };
+        let scored = self.depths.iter().copied();
+        Some([
+            along(long, self.shortest, self.longest)?,
+            along(short, self.narrowest, self.widest)?,
+            if self.depths.is_empty() {
+                along(deep, self.shallowest, self.deepest)?
+            } else {
+                scored.filter(|&depth| depth >= deep).min()?
+            },
+        ])
+    }
+
+    /// Returns what a carton that is set to a length, a width and a depth reaches beyond each end of each of them.
+    fn beyond(&self) -> Length {
+        self.outside_adds.map_or(self.wall, |adds| adds / 2.0)
+    }
+}
+
+/// Returns what a carton is set to around something, along the axes of the parcel: its length follows the long side of
+/// the art, whichever side of what goes in is longer.
+fn set_around(carton: &PictureCarton, long_way: Direction, around: Envelope) -> Option<Envelope> {
+    let (long, short) = match long_way {
+        Direction::Up => (around.up, around.across),
+        Direction::Across => (around.across, around.up),
+    };
+    let [long, short, through] = carton.set_for([long, short, around.through])?;
+    let (across, up) = match long_way {
+        Direction::Up => (short, long),
+        Direction::Across => (long, short),
+    };
+    Some(Envelope {
+        across,
+        up,
+        through,
+    })
+}
+
+/// Returns what is left to fill in a bought carton around what is there: as much as it has, where it is of one size; the
+/// house's clearance less what stands there already, where it slides. Nothing in a mailer.
+///
+/// # Errors
+/// A [`Refusal`] when it does not go in.
+pub(super) fn left_to_fill(
+    around: &Around<'_, '_>,
+    bought: Bought<'_>,
+    taken: Addition,
+) -> Result<Addition, Refusal> {
+    let Bought::Carton(carton) = bought else {
+        return Ok(Addition::default());
+    };
+    let (supplies, inside) = (around.supplies, around.inside());
+    let allowances = supplies.allowances();
+    let lining = if around.has(LayerSlot::Lining) {
+        let sides = supplies.rules.shipment.lining_sides;
+        sides
+            .unwrap_or(BoxSides::ALL)
+            .thick(allowances.lining_thickness)
+    } else {
+        Addition::default()
+    };
+    let way = around.long_way();
+    let least = inside.grown(lining);
+    let left = |room: Length, taken: Length| (room - taken).max(Length::ZERO);
+    let clear = left(allowances.clearance, taken.left);
+    let behind = left(allowances.depth_clearance, taken.back);
+    let wanted = least.grown(Addition::new(clear, clear, Length::ZERO, behind));
+    let set = set_around(carton, way, wanted)
+        .or_else(|| set_around(carton, way, least))
+        .ok_or_else(|| does_not_fit(supplies, carton, least))?;
+    Ok(Addition::new(
+        (set.across - least.across) / 2.0,
+        (set.up - least.up) / 2.0,
+        Length::ZERO,
+        set.through - least.through,
+    ))
+}
+
+fn does_not_fit(supplies: &Supplies<'_>, carton: &PictureCarton, held: Envelope) -> Refusal {
+    let unit = supplies.rules.told_in;
+    let told = |sides: [Length; 3]| sides.map(|side| show_length(side, unit)).join(" × ");
+    Refusal::new(
+        "choices.bought_box",
+        format!(
+            "{} takes {} inside, and what goes in is {}: choose a larger one, or cut a box",
+            carton.name,
+            told([carton.longest, carton.widest, carton.most_depth()]),
+            told([held.long_side(), held.across.min(held.up), held.through]),
+        ),
+    )
+}
+
+impl PictureCarton {
+    /// Returns the deepest that it is folded to.
+    fn most_depth(&self) -> Length {
+        let scored = self.depths.iter().copied();
+        scored.max().unwrap_or(self.deepest)
+    }
+}
+
+/// Seams around a carton of two parts; each further part has half as much again.
+const SEAMS_A_PART: f64 = 0.5;
+
+impl BoughtBox {
+    /// Returns the layer of what was chosen, around what goes in.
+    ///
+    /// # Errors
+    /// A [`Refusal`] when it does not go in.
+    pub(super) fn layer(
+        supplies: &Supplies<'_>,
+        bought: Bought<'_>,
+        (long_way, inside): (Direction, Envelope),
+    ) -> Result<Layer, Refusal> {
+        let carton = match bought {
+            Bought::Carton(carton) => carton,
+            Bought::Mailer(mailer) => {
+                let pushed =
+                    Pushed::over(supplies, mailer, inside).ok_or_else(|| no_room_in(mailer))?;
+                return Ok(super::MailerBox::layer(supplies, pushed, inside));
+            }
+        };
+        let set = set_around(carton, long_way, inside)
+            .ok_or_else(|| does_not_fit(supplies, carton, inside))?;
+        let (long, short) = match long_way {
+            Direction::Up => (set.up, set.across),
+            Direction::Across => (set.across, set.up),
+        };
+        let allowances = supplies.allowances();
+        let beyond = carton.beyond();
+        let half = |set: Length, inside: Length| (set - inside) / 2.0 + beyond;
+        let around = (set.long_side() + set.through) * 2.0 + allowances.seal_return * 2.0;
+        let sealed = around * (f64::from(carton.parts) * SEAMS_A_PART);
+        let front = beyond;
+        let back = set.through - inside.through + beyond + allowances.box_bulge;
+        let adds = Addition::new(
+            half(set.across, inside.across),
+            half(set.up, inside.up),
+            front,
+            back,
+        );
+        Ok(supplies.layer(Making {
+            slot: LayerSlot::Box,
+            needs: vec![Need::carton(carton), Need::tape(supplies.seal_tape, sealed)],
+            adds,
+            inside,
+            minutes: allowances.mailer_minutes * f64::from(carton.parts)
+                + allowances.seal_minutes
+                + allowances.seal_minutes_per_m * sealed.as_m(),
+            why: "A bought carton is set up in minutes, and spares the knife where it fits.",
+            make: Make::BoughtBox(Self {
+                inside_length: long,
+                inside_width: short,
+                inside_height: set.through,
+                wall: carton.wall,
+                parts: carton.parts,
+                stiffness: carton.stiffness,
+            }),
+            cushioning: Some(Cushioning::of_board(Sides::all(carton.wall))),
+        }))
+    }
+}
+
+fn no_room_in(mailer: &Mailer) -> Refusal {
+    Refusal::new(
+        "choices.bought_box",
+        format!(
+            "{} does not close over the wrapped piece, even two of them pushed over it: choose a larger one, or cut a box",
+            mailer.name
+        ),
+    )
+}
+
+#[cfg(test)]
+mod tests {
+    use rust_decimal_macros::dec;
+
+    use super::*;
+    use crate::{
+        material::{MaterialId, Shelf},
+        quantity::Mass,
+    };
+
+    fn carton() -> PictureCarton {
+        PictureCarton {
+            id: MaterialId::new("corner-four"),
+            name: "Corner carton".into(),
+            longest: Length::mm(1200.0),
+            widest: Length::mm(900.0),
+            deepest: Length::mm(110.0),
+            shortest: Some(Length::mm(700.0)),
+            narrowest: Some(Length::mm(500.0)),
+            shallowest: None,
+            depths: Vec::new(),
+            parts: 4,
+            outside_adds: None,
+            stiffness: None,
+            wall: Length::mm(4.0),
+            mass: Mass::g(2400.0),
+            price: dec!(12),
+            shelf: Shelf::default(),
+        }
+    }
+
+    fn set(carton: &PictureCarton, sides: [f64; 3]) -> Option<[f64; 3]> {
+        let set = carton.set_for(sides.map(Length::mm))?;
+        Some(set.map(Length::as_mm))
+    }
+
+    #[test]
+    fn a_carton_slides_to_what_is_in_it_within_its_range() {
+        // 700 to 1200 × 500 to 900, always 110 deep.
+        let slides = carton();
+        assert_eq!(
+            set(&slides, [1000.0, 800.0, 90.0]),
+            Some([1000.0, 800.0, 110.0])
+        );
+        assert_eq!(
+            set(&slides, [600.0, 400.0, 50.0]),
+            Some([700.0, 500.0, 110.0])
+        );
+        assert_eq!(set(&slides, [1201.0, 800.0, 90.0]), None);
+        assert_eq!(set(&slides, [1000.0, 800.0, 111.0]), None);
+    }
+
+    #[test]
+    fn a_carton_of_one_size_is_what_it_is_and_one_of_several_depths_is_folded_at_the_least() {
+        let fixed = PictureCarton {
+            shortest: None,
+            narrowest: None,
+            ..carton()
+        };
+        assert_eq!(
+            set(&fixed, [600.0, 400.0, 50.0]),
+            Some([1200.0, 900.0, 110.0])
+        );
+        let scored = PictureCarton {
+            depths: [150.0, 60.0, 100.0].map(Length::mm).to_vec(),
+            ..fixed
+        };
+        for (deep, wanted) in [
+            (50.0, Some(60.0)),
+            (60.0, Some(60.0)),
+            (101.0, Some(150.0)),
+            (151.0, None),
+        ] {
+            let depth = set(&scored, [600.0, 400.0, deep]).map(|[_, _, depth]| depth);
+            assert_eq!(depth, wanted, "{deep}");
+        }
+    }
+}
