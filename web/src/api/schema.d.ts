@@ -171,7 +171,7 @@ export interface paths {
          * Says what would protect a shipment more, and what could be left out; nothing is stored.
          * @description *More* takes at least a tenth off the chance of damage; *less* saves money, grams or minutes while the chance
          *     stays accepted. Either raises no new finding and can be cut from the shelf; the best worth less cost comes
-         *     first. With a `slot`, what else that layer could be is told too; with `box` or `second_box`, every style of that box as well.
+         *     first. With a `slot`, what else that layer could be is told too; with `box` or `second_box`, every style of that box as well, and with `box` what is on the shelf in place of one.
          */
         post: operations["list_changes"];
         delete?: never;
@@ -1765,6 +1765,47 @@ export interface components {
          * @enum {string}
          */
         BoardFit: "by_material" | "proud" | "exact";
+        /** @description A bought carton, set to what it holds. */
+        BoughtBox: {
+            /** @description Inside, through the art. */
+            inside_height_mm: components["schemas"]["Length"];
+            /** @description Inside, along the long side of the art's face. */
+            inside_length_mm: components["schemas"]["Length"];
+            /** @description Inside, along the short side of the art's face. */
+            inside_width_mm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description That slide into each other, or close over each other.
+             */
+            parts: number;
+            stiffness_nm?: components["schemas"]["Stiffness"] | null;
+            /** @description Of its wall. */
+            wall_mm: components["schemas"]["Length"];
+        };
+        /** @description A carton or a mailer of the stores that could take the place of a box that is cut. */
+        BoughtOffer: {
+            change?: components["schemas"]["Change"] | null;
+            /** @description The choices to merge into those of the shipment. */
+            choices: components["schemas"]["Choices"];
+            /** @description Whether it is taken. */
+            chosen: boolean;
+            cost?: components["schemas"]["Money"] | null;
+            /** @description Whether it raises no new Stop or Mind, and the odds are as good as the house asks for. */
+            keeps: boolean;
+            /** @description Which. */
+            material: components["schemas"]["MaterialId"];
+            minutes?: components["schemas"]["Minutes"] | null;
+            /** @description What it is called. */
+            name: string;
+            outside?: components["schemas"]["Envelope"] | null;
+            /**
+             * Format: int32
+             * @description How many parts it has, or how many mailers are pushed over each other; nothing where it does not fit.
+             */
+            parts?: number | null;
+            /** @description Why it does not fit. */
+            refused?: string | null;
+        };
         /** @description The corner of the boundary. */
         BoundaryAnswer: {
             /**
@@ -1899,7 +1940,7 @@ export interface components {
          * @description A style of box.
          * @enum {string}
          */
-        BoxStyle: "tray-and-lid" | "slotted-face" | "slotted-edge" | "folder" | "telescope" | "triangular-tube";
+        BoxStyle: "tray-and-lid" | "slotted-face" | "slotted-edge" | "tray-and-tray" | "slit-tray" | "folder" | "folder-lapped" | "telescope" | "triangular-tube";
         /** @description A box by its inside, or a tube by its roll. */
         BoxSum: {
             /**
@@ -2090,7 +2131,7 @@ export interface components {
          * @description How a box is cut from board.
          * @enum {string}
          */
-        CartonStyle: "slotted_edge" | "slotted_face" | "tray_and_lid" | "folder" | "telescope";
+        CartonStyle: "slotted_edge" | "slotted_face" | "tray_and_lid" | "folder" | "folder_lapped" | "tray_and_tray" | "slit_tray" | "telescope";
         /** @description The materials that a studio has, with their prices in one currency. */
         Catalogue: {
             /** @description Boards for faces, corners and boxes. */
@@ -2167,6 +2208,8 @@ export interface components {
         Changes: {
             /** @description What else the layer that was asked about could be; nothing where none was asked about. */
             alternatives?: components["schemas"]["Alternative"][] | null;
+            /** @description What is on the shelf that could take the place of a box that is cut, where that was asked about. */
+            bought?: components["schemas"]["BoughtOffer"][] | null;
             /** @description What would save money, grams or minutes while the odds stay accepted. */
             less: components["schemas"]["OfferedChange"][];
             /** @description What would make it at least a tenth likelier to arrive whole. */
@@ -2215,6 +2258,8 @@ export interface components {
              * @default null
              */
             board_proud: string | null;
+            /** @default null */
+            bought_box: components["schemas"]["MaterialId"] | null;
             /** @default null */
             box_board: components["schemas"]["MaterialId"] | null;
             /** @default null */
@@ -3842,10 +3887,17 @@ export interface components {
         };
         /** @description A mailer by its sizes. */
         MailerBox: {
+            /**
+             * Format: int32
+             * @description How many: two are pushed over it from both ends.
+             */
+            count: number;
             /** @description Inside, along the longer side. */
             inside_length_mm: components["schemas"]["Length"];
             /** @description Inside, along the shorter side. */
             inside_width_mm: components["schemas"]["Length"];
+            /** @description How far two of them lap each other. */
+            overlap_mm: components["schemas"]["Length"];
             stiffness_nm?: components["schemas"]["Stiffness"] | null;
             /** @description Of its wall. */
             wall_mm: components["schemas"]["Length"];
@@ -3929,6 +3981,9 @@ export interface components {
         }) | (components["schemas"]["Carton"] & {
             /** @enum {string} */
             kind: "cut_box";
+        }) | (components["schemas"]["BoughtBox"] & {
+            /** @enum {string} */
+            kind: "bought_box";
         }) | (components["schemas"]["MailerBox"] & {
             /** @enum {string} */
             kind: "mailer";
@@ -4673,10 +4728,15 @@ export interface components {
             /** Format: double */
             stacked?: number;
         };
-        /** @description A bought picture carton of two halves or a tray with a lid, for what no sheet on the shelf can make. */
+        /**
+         * @description A bought carton: halves or corners that slide into each other, a tray with a lid, a box of one size, or one that is
+         *     scored for several depths.
+         */
         PictureCarton: {
             /** @description …and how deep. */
             deepest_mm: components["schemas"]["Length"];
+            /** @description Where it is scored for several depths: each of them. */
+            depths_mm?: components["schemas"]["Length"][];
             /** @description What rules refer to it by. */
             id: components["schemas"]["MaterialId"];
             /** @description The largest face that goes in, its longer side. */
@@ -4685,10 +4745,20 @@ export interface components {
             mass_g: components["schemas"]["Mass"];
             /** @description What people call it. */
             name: string;
+            narrowest_mm?: components["schemas"]["Length"] | null;
+            outside_adds_mm?: components["schemas"]["Length"] | null;
+            /**
+             * Format: int32
+             * @description How many parts it has.
+             */
+            parts?: number;
             /** @description Of one. */
             price: string;
+            shallowest_mm?: components["schemas"]["Length"] | null;
             /** @description Where it is kept. */
             shelf?: components["schemas"]["Shelf"];
+            shortest_mm?: components["schemas"]["Length"] | null;
+            stiffness_nm?: components["schemas"]["Stiffness"] | null;
             /** @description Of its wall. */
             wall_mm: components["schemas"]["Length"];
             /** @description …its shorter side. */

@@ -37,6 +37,7 @@ export type Folding = Schemas['Folding'];
 export type SheetNeed = Schemas['SheetNeed'];
 export type CartonStyle = Schemas['CartonStyle'];
 export type StyleOffer = Schemas['StyleOffer'];
+export type BoughtOffer = Schemas['BoughtOffer'];
 export type Alternative = Schemas['Alternative'];
 export type Change = Schemas['Change'];
 export type Choices = Schemas['Choices'];

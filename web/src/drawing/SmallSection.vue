@@ -20,6 +20,7 @@ const FILLS: Record<string, string> = {
   cut_box: 'var(--card-line)',
   tube: 'var(--card-line)',
   mailer: 'var(--card-line)',
+  bought_box: 'var(--card-line)',
   roll: 'var(--heather)',
   folio: 'var(--card)',
   bundle: 'var(--card)',

@@ -138,6 +138,10 @@ function bandsOf(
     case 'roll':
     case 'tube':
       return [];
+    case 'bought_box': {
+      const wall = make.wall_mm * times * scale;
+      return around('card', { edge: Math.max(1, Math.round(thick.edge / wall)), front: 1, back: 1 });
+    }
     case 'mailer': {
       // A mailer is wider than what lies in it: its edge is a wall, and the rest air.
       const wall = make.wall_mm * times * scale;

@@ -295,8 +295,13 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
       };
     case 'mailer':
       return {
+        name: make.count > 1 ? `Two mailers: ${material}` : material,
+        make: `${units.size(make.inside_width_mm, make.inside_length_mm)} inside${make.count > 1 ? `, pushed over it from both ends, ${units.length(make.overlap_mm)} lapped` : ''}`,
+      };
+    case 'bought_box':
+      return {
         name: material,
-        make: `${units.size(make.inside_width_mm, make.inside_length_mm)} inside`,
+        make: `set to ${units.size(make.inside_length_mm, make.inside_width_mm, make.inside_height_mm)} inside${make.parts > 1 ? `, ${counted(make.parts, 'part')}` : ''}`,
       };
     case 'tube':
       return {
@@ -389,7 +394,10 @@ export const BOX_NAMES: Record<CartonStyle, string> = {
   slotted_edge: 'Slotted box',
   slotted_face: 'Slotted box, opening on the face',
   tray_and_lid: 'Tray and lid',
+  tray_and_tray: 'Tray with a tray over it',
+  slit_tray: 'Foam-board tray and lid',
   folder: 'Folder',
+  folder_lapped: 'Folder, lapped',
   telescope: 'Telescope',
 };
 export const BOX_STYLES = Object.entries(BOX_NAMES).map(([value, text]) => ({ value, text }));
@@ -400,6 +408,9 @@ export const BOX_SEALS: Record<CartonStyle, string> = {
   slotted_face: 'an H before and behind',
   tray_and_lid: 'the corners, and the lid all round',
   folder: 'the middle, both ends and their corners',
+  tray_and_tray: 'the corners of both, and once around the lid’s edge',
+  slit_tray: 'the corners, and the lid all round',
+  folder_lapped: 'the lapped edge, both ends and their corners',
   telescope: 'both ends, both joints, and once around',
 };
 

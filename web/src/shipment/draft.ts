@@ -74,6 +74,7 @@ const CHOICES = {
   glass_pattern: '',
   carriage: '',
   roll_inner: '',
+  bought_box: '',
   second_style: '',
   second_board: '',
   second_fill: '',

@@ -80,6 +80,7 @@ export const FIELDS = {
   'choices.fill': choice('Fill'),
   'choices.box_board': choice('Box board'),
   'choices.box_style': choice('How the box is made', BOX_STYLES),
+  'choices.bought_box': choice('Bought box'),
   'choices.second_style': choice('How the second box is made', BOX_STYLES),
   'choices.second_board': choice('Board of the second box'),
   'choices.second_fill': choice('Fill between the boxes'),
@@ -137,7 +138,7 @@ const OF_LAYER: Record<string, string> = {
 /** The stop at which a field is typed. */
 export function stopOfField(path: string): StopName {
   if (path === 'service') return 'price';
-  if (/^choices\.(box|second_style|second_board|wrapped)/.test(path)) return 'box';
+  if (/^choices\.(box|bought_box|second_style|second_board|wrapped)/.test(path)) return 'box';
   return path.startsWith('choices.') ? 'guard' : 'measure';
 }
 

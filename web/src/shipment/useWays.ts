@@ -52,6 +52,10 @@ export function waysOf({ plan, typed, unit }: Asking) {
     styles: computed(() =>
       data.value?.of === slot.value ? (data.value?.found?.styles ?? undefined) : undefined,
     ),
+    /** What is on the shelf in place of a box that is cut, where that is looked at. */
+    bought: computed(() =>
+      data.value?.of === slot.value ? (data.value?.found?.bought ?? undefined) : undefined,
+    ),
     /** They can't be worked out just now: the server is away, or what is typed can't be read yet. */
     away: computed(() => away.value || refused.value !== undefined),
     slot,

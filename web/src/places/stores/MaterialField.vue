@@ -33,6 +33,15 @@ const number = computed({
   get: () => (partOf(material, field.key) as number | undefined) ?? null,
   set: (value) => set(value ?? undefined),
 });
+/** Numbers with commas between; what is none stays as it was typed, for the server to refuse. */
+const numbers = computed({
+  get: () => [partOf(material, field.key) ?? []].flat().join(', '),
+  set: (value: string) => {
+    const parts = value.split(/[,;\s]+/).filter((part) => part !== '');
+    const read = parts.map(Number);
+    set(parts.length === 0 ? undefined : read.some(Number.isNaN) ? value : read);
+  },
+});
 const tick = computed({ get: () => partOf(material, field.key) === true, set });
 const words = computed({ get: () => (partOf(material, field.key) as string[] | undefined) ?? [], set });
 </script>
@@ -42,6 +51,13 @@ const words = computed({ get: () => (partOf(material, field.key) as string[] | u
   <TextField
     v-else-if="field.kind === 'text' || field.kind === 'price'"
     v-model="text"
+    :label="label"
+    :name="name"
+    :error="error"
+  />
+  <TextField
+    v-else-if="field.kind === 'numbers'"
+    v-model="numbers"
     :label="label"
     :name="name"
     :error="error"

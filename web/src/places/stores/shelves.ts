@@ -1,7 +1,8 @@
 // The shelves of the stores: what each is called, and the fields that its materials have.
 import { MEDIA } from '@/frame/words';
 
-export type FieldKind = 'text' | 'number' | 'price' | 'tick' | 'words' | 'choice' | 'sheets' | 'curve';
+export type FieldKind =
+  'text' | 'number' | 'numbers' | 'price' | 'tick' | 'words' | 'choice' | 'sheets' | 'curve';
 
 export interface Field {
   /** As in the material's JSON; a part of a part with a dot. */
@@ -258,6 +259,13 @@ export const SHELVES: readonly Shelf[] = [
       number('longest_mm', 'Takes, long side', 'mm', LISTED),
       number('widest_mm', 'Takes, short side', 'mm', LISTED),
       number('deepest_mm', 'Takes, depth', 'mm', LISTED),
+      number('shortest_mm', 'Long side closes to', 'mm', OPTIONAL),
+      number('narrowest_mm', 'Short side closes to', 'mm', OPTIONAL),
+      number('shallowest_mm', 'Depth closes to', 'mm', OPTIONAL),
+      { key: 'depths_mm', label: 'Scored depths, mm', kind: 'numbers', optional: true },
+      number('parts', 'Parts', ''),
+      number('outside_adds_mm', 'Adds outside, to each side', 'mm', OPTIONAL),
+      number('stiffness_nm', 'Flexural stiffness D of the wall', 'N·m', OPTIONAL),
       number('wall_mm', 'Wall', 'mm'),
       number('mass_g', 'Weight', 'g', LISTED),
       price('price', 'Price of one'),

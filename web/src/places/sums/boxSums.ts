@@ -77,6 +77,27 @@ export const BOX_SUMS: readonly Sum[] = [
     tells: parts('Tray', 'Lid'),
   }),
   boxed({
+    name: 'tray-over',
+    style: 'tray-and-tray',
+    title: 'Tray with a tray over it',
+    about: 'A scored tray, and a shallow tray over it as a lid, with a millimetre of play at each end.',
+    tells: parts('Tray', 'Lid'),
+  }),
+  boxed({
+    name: 'slit-tray',
+    style: 'slit-tray',
+    title: 'Foam-board tray',
+    about: 'Foam board slit half through from outside and folded, with a flat lid on it.',
+    tells: parts('Tray', 'Lid'),
+  }),
+  boxed({
+    name: 'folder-lapped',
+    style: 'folder-lapped',
+    title: 'Folder, lapped',
+    about: 'Wrapped around the piece, its half lids lapping each other by 80 mm.',
+    tells: parts('Blank'),
+  }),
+  boxed({
     name: 'folder',
     style: 'folder',
     title: 'Folder',

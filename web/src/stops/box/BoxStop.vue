@@ -14,6 +14,8 @@ import { useHouse } from '@/stops/guard/useHouse';
 import { area } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
+import BoughtBox from './BoughtBox.vue';
+import BoughtList from './BoughtList.vue';
 import CutList from './CutList.vue';
 import StyleCards from './StyleCards.vue';
 import TubeBox from './TubeBox.vue';
@@ -52,10 +54,14 @@ const parts = computed(() => {
   const made = carton.value;
   return made ? [{ blank: made.blank, sheet: made.sheet }, ...made.more_parts] : [];
 });
-const mailer = computed(() => {
-  const make = layer.value?.make;
-  return make?.kind === 'mailer' ? make : undefined;
+/** What stands in place of a box that is cut. */
+const bought = computed(() => {
+  const kind = layer.value?.make.kind;
+  if (kind === 'bought_box') return 'carton';
+  return kind === 'mailer' ? 'mailer' : undefined;
 });
+/** Whether a box could be cut for it. */
+const cut = computed(() => plan.value?.carriage === 'flat' || plan.value?.carriage === 'folio');
 function sheetWords(need: SheetNeed): string {
   if (need.kind === 'no_sheet') return 'no sheet in the stores is large enough, even joined at its scores';
   const size = units.size(need.sheet.width_mm, need.sheet.height_mm);
@@ -84,110 +90,99 @@ async function settle(): Promise<void> {
 </script>
 
 <template>
-  <div v-if="carton && summary && layer">
-    <StyleCards :place="place" />
-    <div class="box">
-      <section>
-        <BFormRadioGroup
-          v-if="twice"
-          v-model="which"
-          :options="BOXES"
-          buttons
-          size="sm"
-          name="which-box"
-          aria-label="Which box"
-        />
-        <h2>{{ boxName(layer, carton.style) }}</h2>
-        <p>{{ layer.why }}</p>
-        <DraftField
-          v-if="place === 'second_box'"
-          path="choices.second_board"
-          :codes="house.foldingBoards.value"
-          empty="As the first box"
-        />
-        <DraftField
-          v-else
-          path="choices.box_board"
-          label="Board"
-          :codes="house.foldingBoards.value"
-          :empty="`House rule: ${house.boardName(house.materials.value?.box_board)}`"
-        />
-        <dl class="figure">
-          <dt>inside</dt>
-          <dd>{{ units.size(...inside) }}</dd>
-          <dt>outside</dt>
-          <dd>
-            {{ units.size(layer.envelope.across_mm, layer.envelope.up_mm, layer.envelope.through_mm) }}
-          </dd>
-          <dt>board</dt>
-          <dd>{{ area(layer.area_m2) }}, {{ layer.material_name }}</dd>
-          <dt>tape</dt>
-          <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m, {{ BOX_SEALS[carton.style] }}</dd>
-        </dl>
-        <WrappedMeasure v-if="place === 'box'" />
-        <section v-for="part in parts" :key="part.blank.part" :aria-label="`Cut list, ${part.blank.part}`">
-          <h3>Cut list of the {{ part.blank.part }}, running, in {{ units.unit.value }}</h3>
-          <p class="soft">{{ sheetWords(part.sheet) }}</p>
-          <CutList
-            :blank="part.blank"
-            :sheet="part.sheet"
-            :slot-mm="carton.slot_mm"
-            :tab-mm="carton.tab_mm"
+  <div>
+    <template v-if="cut">
+      <StyleCards :place="place" />
+      <BoughtList v-if="place === 'box'" />
+    </template>
+    <div v-if="carton && summary && layer">
+      <div class="box">
+        <section>
+          <BFormRadioGroup
+            v-if="twice"
+            v-model="which"
+            :options="BOXES"
+            buttons
+            size="sm"
+            name="which-box"
+            aria-label="Which box"
           />
+          <h2>{{ boxName(layer, carton.style) }}</h2>
+          <p>{{ layer.why }}</p>
+          <DraftField
+            v-if="place === 'second_box'"
+            path="choices.second_board"
+            :codes="house.foldingBoards.value"
+            empty="As the first box"
+          />
+          <DraftField
+            v-else
+            path="choices.box_board"
+            label="Board"
+            :codes="house.foldingBoards.value"
+            :empty="`House rule: ${house.boardName(house.materials.value?.box_board)}`"
+          />
+          <dl class="figure">
+            <dt>inside</dt>
+            <dd>{{ units.size(...inside) }}</dd>
+            <dt>outside</dt>
+            <dd>
+              {{ units.size(layer.envelope.across_mm, layer.envelope.up_mm, layer.envelope.through_mm) }}
+            </dd>
+            <dt>board</dt>
+            <dd>{{ area(layer.area_m2) }}, {{ layer.material_name }}</dd>
+            <dt>tape</dt>
+            <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m, {{ BOX_SEALS[carton.style] }}</dd>
+          </dl>
+          <WrappedMeasure v-if="place === 'box'" />
+          <section v-for="part in parts" :key="part.blank.part" :aria-label="`Cut list, ${part.blank.part}`">
+            <h3>Cut list of the {{ part.blank.part }}, running, in {{ units.unit.value }}</h3>
+            <p class="soft">{{ sheetWords(part.sheet) }}</p>
+            <CutList
+              :blank="part.blank"
+              :sheet="part.sheet"
+              :slot-mm="carton.slot_mm"
+              :tab-mm="carton.tab_mm"
+            />
+          </section>
         </section>
-      </section>
-      <section>
-        <template v-for="part in parts" :key="part.blank.part">
-          <div class="heading-row">
-            <h2>{{ capital(part.blank.part) }}, flat, seen from inside</h2>
-            <span class="soft figure">
-              {{ units.size(part.blank.width_mm, part.blank.height_mm) }}, flutes upright
-            </span>
-          </div>
-          <div class="panel part"><BlankDrawing :blank="part.blank" /></div>
-        </template>
-        <BButton v-if="!folds" class="no-print fold-it" @click="folds = true">Fold it</BButton>
-        <FoldPlay v-else :box="box" />
-        <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
-        <BButton variant="primary" class="no-print" @click="settle">
-          {{ done ? 'The box is right. On to Price' : 'This box is right' }}
-        </BButton>
-      </section>
+        <section>
+          <template v-for="part in parts" :key="part.blank.part">
+            <div class="heading-row">
+              <h2>{{ capital(part.blank.part) }}, flat, seen from inside</h2>
+              <span class="soft figure">
+                {{ units.size(part.blank.width_mm, part.blank.height_mm) }}, flutes upright
+              </span>
+            </div>
+            <div class="panel part"><BlankDrawing :blank="part.blank" /></div>
+          </template>
+          <BButton v-if="!folds" class="no-print fold-it" @click="folds = true">Fold it</BButton>
+          <FoldPlay v-else :box="box" />
+          <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
+          <BButton variant="primary" class="no-print" @click="settle">
+            {{ done ? 'The box is right. On to Price' : 'This box is right' }}
+          </BButton>
+        </section>
+      </div>
     </div>
+    <TubeBox v-else-if="plan && layer?.make.kind === 'tube'" :plan="plan" :layer="layer">
+      <BButton variant="primary" class="no-print" @click="settle">
+        {{ done ? 'The tube is right. On to Price' : 'This tube is right' }}
+      </BButton>
+    </TubeBox>
+    <BoughtBox v-else-if="bought && layer" :layer="layer">
+      <BButton variant="primary" class="no-print" @click="settle">
+        {{ done ? `The ${bought} is right. On to Price` : `This ${bought} is right` }}
+      </BButton>
+    </BoughtBox>
+    <p v-else class="soft">
+      The box follows from the measure.
+      <RouterLink :to="{ name: 'measure', params: { id } }">Measure the piece</RouterLink>
+    </p>
   </div>
-  <TubeBox v-else-if="plan && layer?.make.kind === 'tube'" :plan="plan" :layer="layer">
-    <BButton variant="primary" class="no-print" @click="settle">
-      {{ done ? 'The tube is right. On to Price' : 'This tube is right' }}
-    </BButton>
-  </TubeBox>
-  <div v-else-if="mailer && summary && layer" class="mailer">
-    <h2>{{ layer.material_name }}</h2>
-    <p>{{ layer.why }}</p>
-    <dl class="figure">
-      <dt>inside</dt>
-      <dd>{{ units.size(mailer.inside_width_mm, mailer.inside_length_mm) }}</dd>
-      <dt>outside</dt>
-      <dd>
-        {{ units.size(summary.outside.across_mm, summary.outside.up_mm, summary.outside.through_mm) }}
-      </dd>
-      <dt>tape</dt>
-      <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m of {{ layer.tape_name }}, over the opening</dd>
-    </dl>
-    <p class="soft">Nothing is cut but the two boards: their size is at the folio in Guard.</p>
-    <BButton variant="primary" class="no-print" @click="settle">
-      {{ done ? 'The mailer is right. On to Price' : 'This mailer is right' }}
-    </BButton>
-  </div>
-  <p v-else class="soft">
-    The box follows from the measure.
-    <RouterLink :to="{ name: 'measure', params: { id } }">Measure the piece</RouterLink>
-  </p>
 </template>
 
 <style scoped>
-.mailer {
-  max-width: 560px;
-}
 .box {
   display: grid;
   grid-template-columns: 280px minmax(0, 1fr);

@@ -34,7 +34,7 @@ const units = useUnits();
           <template v-else>
             <span class="figure">
               {{ area(offer.board_m2) }}, {{ counted(offer.sheets ?? 0, 'sheet') }},
-              {{ offer.minutes.toFixed(0) }} min
+              {{ offer.minutes.toFixed(0) }}&nbsp;min
             </span>
             <span class="figure">
               {{ units.size(offer.outside.across_mm, offer.outside.up_mm, offer.outside.through_mm) }}
@@ -54,7 +54,7 @@ const units = useUnits();
 <style scoped>
 ul {
   display: grid;
-  grid-template-columns: repeat(5, minmax(0, 1fr));
+  grid-template-columns: repeat(4, minmax(0, 1fr));
   gap: 8px;
   margin: 0 0 16px;
   padding: 0;
