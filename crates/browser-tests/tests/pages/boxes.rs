@@ -122,3 +122,65 @@ async fn a_sum_of_a_box_is_drawn_part_by_part_and_folded(pool: PgPool) -> Result
     page.sees("[data-test='figures']", "930 mm").await?;
     studio.close().await
 }
+
+#[sqlx::test(migrations = false)]
+async fn a_box_is_made_anew_around_the_wrapped_piece_as_it_was_measured(
+    pool: PgPool,
+) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    at_box(&page, "Kelp Ladder").await?;
+    page.sees(
+        ".wrapped",
+        "lay a tape to it, and cut the box to what it reads",
+    )
+    .await?;
+    page.fill("choices.wrapped_across", "970").await?;
+    page.sees(
+        ".wrapped",
+        "measure all three sides of the wrapped piece, or none of them",
+    )
+    .await?;
+    page.fill("choices.wrapped_up", "1276 mm").await?;
+    page.fill("choices.wrapped_through", "110").await?;
+    page.sees(".wrapped", "thicker than the sums say: the blank is")
+        .await?;
+    page.is_saved().await?;
+    page.reload().await?;
+    page.sees(".wrapped", "thicker than the sums say: the blank is")
+        .await?;
+    page.everyone_can_use_it().await?;
+
+    // It can't be less than the canvas itself, 1200 high; what was typed stays.
+    page.fill("choices.wrapped_up", "1100").await?;
+    page.sees(".wrapped", "where the piece itself is 1200 mm")
+        .await?;
+    page.fill("choices.wrapped_up", "1276").await?;
+    page.press_called("Take the measure back").await?;
+    page.lacks_text(".wrapped", "than the sums say").await?;
+    page.is_saved().await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_carton_of_the_stores_takes_the_place_of_a_box_and_gives_way_again(
+    pool: PgPool,
+) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    at_box(&page, "Low Water, March").await?;
+    page.press("section.bought summary").await?;
+    page.press("[data-bought='corners-two'] button").await?;
+    page.sees("main", "Slide its two parts over each other")
+        .await?;
+    page.is_saved().await?;
+    page.reload().await?;
+    page.sees("[data-bought='corners-two']", "taken").await?;
+    page.everyone_can_use_it().await?;
+    page.press("[data-style='folder_lapped']").await?;
+    page.sees("main", "Folder, flat, seen from inside").await?;
+    page.is_saved().await?;
+    page.keys("z").await?;
+    page.sees("[data-bought='corners-two']", "taken").await?;
+    studio.close().await
+}

@@ -264,3 +264,44 @@ async fn a_preset_is_followed_by_one_shipment(pool: PgPool) -> Result<()> {
     page.lacks("[data-layer='second_wrap']").await?;
     studio.close().await
 }
+
+#[sqlx::test(migrations = false)]
+async fn the_edges_are_filled_otherwise_and_the_box_is_lined(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("Kelp Ladder").await?;
+    page.is_saved().await?;
+    page.keys("2").await?;
+    page.press("[data-test='add-layer'] .dropdown-toggle")
+        .await?;
+    page.press("[data-slot-name='edges']").await?;
+    page.sees("[data-layer='edges']", "Rolls of paper along the edges")
+        .await?;
+    page.sees("[data-layer='edges']", "8 × sheet to roll 1000 × 750 mm")
+        .await?;
+    page.sees("[data-layer='fill']", "Crumpled kraft, behind")
+        .await?;
+    page.press_called("A skirt of wrap").await?;
+    page.sees("[data-layer='edges']", "folded lengthwise")
+        .await?;
+    page.is_saved().await?;
+
+    page.press("[data-test='add-layer'] .dropdown-toggle")
+        .await?;
+    page.press("[data-slot-name='lining']").await?;
+    page.sees("[data-layer='lining']", "Lining of the box")
+        .await?;
+    // One side less is a lining of five, and it says which.
+    page.press("[data-layer='lining'] input[value='front']")
+        .await?;
+    page.sees(
+        "[data-layer='lining']",
+        "Lining, back, left, right, top, bottom",
+    )
+    .await?;
+    page.is_saved().await?;
+    page.reload().await?;
+    page.sees("[data-layer='lining']", "five pieces").await?;
+    page.everyone_can_use_it().await?;
+    studio.close().await
+}

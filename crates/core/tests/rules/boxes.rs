@@ -3,7 +3,7 @@
 use glam::{DAffine3, DMat3, DVec3};
 use hummock_core::{
     carton::{
-        Blank, BoxSize, Folder, Half, Hinge, Point, SlitTray, SlottedEdge, SlottedFace, Solid,
+        Blank, BoxSize, Folder, Half, Hinge, Point, SavedCarton, SlitTray, SlottedEdge, SlottedFace, Solid,
         Telescope, Tray, TriangularTube,
     },
     house::Allowances,
@@ -201,6 +201,55 @@ proptest! {
             let panel = panel.moved(&turned);
             prop_assert!(base.iter().all(|wall| wall.through(&panel) < DUST));
         }
+    }
+
+    #[test]
+    fn a_carton_that_was_cut_down_reads_as_a_carton_of_that_depth(inside in any_inside(), share in 0.0..1.0_f64) {
+        let [l, w, _, c] = inside;
+        let allowances = Allowances::default();
+        let old = size([l, w, inside[2].max(60.0), c]);
+        let least = (c * 3.0).max(15.0);
+        let height = (old.height.as_mm() - least) * share + 1.0;
+        prop_assume!(old.height.as_mm() - height >= least);
+        let saved = SavedCarton(old);
+        let cut = saved.cut_to_depth(Length::mm(height), &allowances).expect("it can be cut");
+        // The knife goes over the old blank: what lies above the new scores comes down by as much, flaps and all.
+        let mut blank = saved.blank(&allowances);
+        let top = blank.runs_up[2];
+        for point in blank.panels.iter_mut().flat_map(|panel| &mut panel.outline) {
+            if point.y.as_mm() > top.as_mm() - DUST { point.y = point.y - cut.below; }
+        }
+        for hinge in &mut blank.hinges {
+            for end in [&mut hinge.from, &mut hinge.to] {
+                if end.y.as_mm() > top.as_mm() - DUST { end.y = end.y - cut.below; }
+            }
+        }
+        // The tab's bevel is cut anew where it would reach past its wall.
+        prop_assume!(blank.check().is_ok());
+        let wanted = face([l, w, height, c]);
+        closes(&blank, Some(&wanted.room(&allowances)), c)?;
+        let flap = blank.panels.iter().find(|panel| panel.name == "first upper flap").expect("a flap");
+        let long = flap.outline.iter().map(|at| at.y.as_mm()).fold(0.0, f64::max) - (top - cut.below).as_mm();
+        is_near(long, cut.flap.as_mm())?;
+    }
+
+    #[test]
+    fn a_sleeve_closes_around_what_it_makes_room_for(inside in any_inside(), share in 0.0..=1.0_f64, board in 1.0..8.0_f64) {
+        let [l, w, h, c] = inside;
+        let old = h.max(80.0);
+        let less = board * 2.0 + 2.0;
+        prop_assume!(l > less + board + 4.0 && w > less + board + 4.0);
+        let height = old + 20.0 + (old - 20.0) * share;
+        let saved = SavedCarton(size([l, w, old, c]));
+        let sleeve = saved.made_deeper(Length::mm(height), Length::mm(board)).expect("a sleeve");
+        let blank = sleeve.blank(&Allowances::default());
+        closes(&blank, Some(&sleeve.room()), board)?;
+        // It goes into the carton with a millimetre at each side, and its flaps close over the wanted depth: the carton's
+        // cut edge stands a board above its inside and the old depth, and 80 of the sleeve lie below that.
+        let made = sleeve.inside();
+        is_near(made.length.as_mm() + board * 2.0 + 2.0, l)?;
+        is_near(made.width.as_mm() + board * 2.0 + 2.0, w)?;
+        is_near(old + c - 80.0 + sleeve.wall().as_mm() - board, height)?;
     }
 
     #[test]

@@ -1,0 +1,355 @@
+//! A carton kept from an earlier delivery: cut down in depth or in length, or made deeper with a sleeve.
+
+use serde::Serialize;
+
+use super::{
+    Blank, BoxSize, Panel, PanelRole, Point, SlottedFace, Solid, blank::Layout, ring,
+};
+use crate::{house::Allowances, quantity::Length};
+
+/// A slotted carton that opens on the face, by its inside size and board.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct SavedCarton(pub BoxSize);
+
+/// How a saved carton is cut down in depth.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct DepthCut {
+    /// The new scores lie so far below the old ones; slots are cut on down to them.
+    #[serde(rename = "below_mm")]
+    pub below: Length,
+    /// What the outer flaps are trimmed to.
+    #[serde(rename = "flap_mm")]
+    pub flap: Length,
+    /// What the inner flaps are trimmed to.
+    #[serde(rename = "inner_flap_mm")]
+    pub inner_flap: Length,
+    /// How wide the slots are cut; at the tab all of it from the fourth wall's flap.
+    #[serde(rename = "slot_mm")]
+    pub slot: Length,
+}
+
+/// How a saved carton is made shorter.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct LengthCut {
+    /// Cut round twice, so far apart, and taken out.
+    #[serde(rename = "take_out_mm")]
+    pub take_out: Length,
+    /// The four edges of one half are slit so far, which makes four tongues; nothing where the halves are butted.
+    #[serde(rename = "tongue_mm")]
+    pub tongue: Option<Length>,
+    /// Taken off each tongue at both sides.
+    #[serde(rename = "trim_mm")]
+    pub trim: Option<Length>,
+    /// As wide as this is the patch over a butted joint.
+    #[serde(rename = "patch_mm")]
+    pub patch: Option<Length>,
+    /// Inside: the length, and the section where the halves lap.
+    #[serde(rename = "inside_mm")]
+    pub inside: [Length; 3],
+}
+
+/// A sleeve that makes a saved carton deeper: pushed in where its old flaps were cut off.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Sleeve {
+    carton: BoxSize,
+    height: Length,
+    /// Of its board.
+    caliper: Length,
+}
+
+/// Why a saved carton can't be made into a size.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+pub enum NoWay {
+    /// So little can't be scored beside what is scored already.
+    #[error("its depth is only {} mm more: too little to score beside the old scores, so it is filled", by.as_mm())]
+    TooLittle {
+        /// The difference.
+        by: Length,
+    },
+    /// It is deeper already.
+    #[error("it is deep enough as it is")]
+    DeepEnough,
+    /// A sleeve does not hold in so shallow a carton, or would stand on nothing.
+    #[error("a sleeve takes it from {} to {} mm deep", least.as_mm(), most.as_mm())]
+    NoSleeve {
+        /// The least depth that a sleeve makes.
+        least: Length,
+        /// The greatest.
+        most: Length,
+    },
+    /// A carton so shallow holds no sleeve.
+    #[error("it is too shallow to hold a sleeve: under {} mm", least.as_mm())]
+    TooShallow {
+        /// How deep it would have to be.
+        least: Length,
+    },
+    /// It is shorter than that.
+    #[error("it is no longer than that")]
+    TooShort,
+}
+
+/// New scores lie at least so far from old ones, or so many boards.
+const LEAST_BELOW: Length = Length::mm(15.0);
+const LEAST_BELOW_BOARDS: f64 = 3.0;
+/// Two halves lap so far; what is less than that is butted and patched.
+const TONGUE: Length = Length::mm(60.0);
+const PATCH: Length = Length::mm(120.0);
+/// Each tongue is trimmed by a board and this much, to go into the other half.
+const TONGUE_PLAY: Length = Length::mm(1.0);
+/// A sleeve stands in its carton so far, with so much play across.
+const SLEEVE_IN: Length = Length::mm(80.0);
+const SLEEVE_PLAY: Length = Length::mm(2.0);
+/// A sleeve makes it deeper by at least this.
+const LEAST_MORE: Length = Length::mm(20.0);
+const MOST_TIMES: f64 = 2.0;
+const SQUARE_DEG: f64 = 90.0;
+
+impl SavedCarton {
+    /// Returns its own blank, as it would be if it were opened.
+    #[must_use]
+    pub fn blank(self, allowances: &Allowances) -> Blank {
+        SlottedFace(self.0).blank(allowances)
+    }
+
+    /// Returns how it is cut down to a depth: its inside is then exactly that deep, as wide and as long as before.
+    ///
+    /// New scores lie Δ = H₀ − H below the old ones, at least 15 and three boards; the flaps are trimmed by as much.
+    /// Source: packaging engineering practice.
+    ///
+    /// # Errors
+    /// [`NoWay`] where the difference is too little to be scored.
+    pub fn cut_to_depth(self, height: Length, allowances: &Allowances) -> Result<DepthCut, NoWay> {
+        let (c, by) = (self.0.caliper, self.0.height - height);
+        if by < LEAST_BELOW.max(c * LEAST_BELOW_BOARDS) {
+            return Err(NoWay::TooLittle { by });
+        }
+        let [flap, along] = [self.0.width, self.0.length].map(|side| (side + c) / 2.0);
+        Ok(DepthCut {
+            below: by,
+            flap,
+            inner_flap: flap.min(along),
+            slot: ring::slot(c, allowances),
+        })
+    }
+
+    /// Returns how it is made shorter: cut round twice and pushed together again.
+    ///
+    /// δ = L − L′; from 60 on, δ − 60 is taken out, one half's edges are slit 60 back, and its tongues go into the other
+    /// half, whose section is two boards less there. Below, the halves are butted under a patch of 120. Source: packaging
+    /// engineering practice.
+    ///
+    /// # Errors
+    /// [`NoWay`] where it is no longer than that.
+    pub fn cut_to_length(self, length: Length) -> Result<LengthCut, NoWay> {
+        let BoxSize {
+            length: long,
+            width,
+            height,
+            caliper,
+        } = self.0;
+        let by = long - length;
+        if by <= Length::ZERO {
+            return Err(NoWay::TooShort);
+        }
+        if by < TONGUE {
+            return Ok(LengthCut {
+                take_out: by,
+                tongue: None,
+                trim: None,
+                patch: Some(PATCH),
+                inside: [length, width, height],
+            });
+        }
+        Ok(LengthCut {
+            take_out: by - TONGUE,
+            tongue: Some(TONGUE),
+            trim: Some(caliper + TONGUE_PLAY),
+            patch: None,
+            inside: [length, width - caliper * 2.0, height - caliper * 2.0],
+        })
+    }
+
+    /// Returns the sleeve that makes it as deep as wanted.
+    ///
+    /// # Errors
+    /// [`NoWay`] where no sleeve of a board does: H₀ + 20 ≤ H ≤ 2·H₀, and H₀ at least 80.
+    pub fn made_deeper(self, height: Length, caliper: Length) -> Result<Sleeve, NoWay> {
+        let own = self.0.height;
+        let [least, most] = [own + LEAST_MORE, own * MOST_TIMES];
+        if height <= own {
+            return Err(NoWay::DeepEnough);
+        }
+        if own < SLEEVE_IN {
+            return Err(NoWay::TooShallow { least: SLEEVE_IN });
+        }
+        if !(least..=most).contains(&height) {
+            return Err(NoWay::NoSleeve { least, most });
+        }
+        Ok(Sleeve {
+            carton: self.0,
+            height,
+            caliper,
+        })
+    }
+}
+
+const SIDES: [[&str; 2]; 4] = [
+    ["first side", "first flap"],
+    ["second side", "second flap"],
+    ["third side", "third flap"],
+    ["fourth side", "fourth flap"],
+];
+const RING: u32 = 1;
+const INNER_FLAPS: u32 = 2;
+const OUTER_FLAPS: u32 = 3;
+
+impl Sleeve {
+    /// Returns what is free inside it: across both ways less its board and its play, and as deep as wanted.
+    ///
+    /// L_s = L − 2c_s − 2 and W_s likewise, and a board of the carton less each where the carton's own joint laps inside,
+    /// which a slotted carton's does not. Source: packaging engineering practice.
+    #[must_use]
+    pub fn inside(self) -> BoxSize {
+        let less = self.caliper * 2.0 + SLEEVE_PLAY;
+        BoxSize {
+            length: self.carton.length - less,
+            width: self.carton.width - less,
+            height: self.height,
+            caliper: self.caliper,
+        }
+    }
+
+    /// Returns how far its walls reach from their open edge to their score.
+    #[must_use]
+    pub fn wall(self) -> Length {
+        SLEEVE_IN + (self.height - self.carton.height) + (self.caliper - self.carton.caliper)
+    }
+
+    /// Returns its flat blank: four walls of L_s + c, W_s + c, L_s + c and W_s + c/2 that butt at the fourth, and flaps of
+    /// (W_s + c)/2 at one end. Source: packaging engineering practice, folded again as slabs.
+    #[must_use]
+    pub fn blank(self, allowances: &Allowances) -> Blank {
+        let BoxSize {
+            length: along,
+            width: across,
+            ..
+        } = self.inside();
+        let c = self.caliper;
+        let half = ring::slot(c, allowances) / 2.0;
+        let widths = [along + c, across + c, along + c, across + c / 2.0];
+        let mut at = [Length::ZERO; 5];
+        for (place, width) in widths.into_iter().enumerate() {
+            at[place + 1] = at[place] + width;
+        }
+        let [outer, inner] = [(across + c) / 2.0, ((across + c) / 2.0).min((along + c) / 2.0)];
+        let wall = self.wall();
+        let panel = |place: usize| {
+            let [low, high] = [
+                Point::new(at[place], Length::ZERO),
+                Point::new(at[place + 1], wall),
+            ];
+            Panel::rectangle(SIDES[place][0], PanelRole::Side, low, high)
+        };
+        let score = |at: Length| [Point::new(at, Length::ZERO), Point::new(at, wall)];
+        let mut layout = Layout::new("sleeve", [at[4], wall + outer], panel(2))
+            .closed_by("Butt and tape the joint, push it into the carton, and tape both in an H.")
+            .trimmed_to(Some(inner).filter(|inner| *inner < outer));
+        let third = 0;
+        let second = layout.hang(third, panel(1), score(at[2]), (SQUARE_DEG, RING));
+        let first = layout.hang(second, panel(0), score(at[1]), (SQUARE_DEG, RING));
+        let fourth = layout.hang(third, panel(3), score(at[3]), (SQUARE_DEG, RING));
+        for (place, on) in [(1, second), (3, fourth), (0, first), (2, third)] {
+            let (long, lift, step) = if place % 2 == 1 {
+                (inner, c / 2.0, INNER_FLAPS)
+            } else {
+                (outer, c * -0.5, OUTER_FLAPS)
+            };
+            // The fourth wall ends half a board before the corner that its slot is centred on.
+            let right = at[place + 1] - if place == 3 { half - c / 2.0 } else { half };
+            let corners = [
+                Point::new(at[place] + half, wall),
+                Point::new(right, wall + long),
+            ];
+            let flap = Panel::rectangle(SIDES[place][1], PanelRole::Flap, corners[0], corners[1]);
+            let crease = corners.map(|corner| Point::new(corner.x, wall));
+            layout.hang(on, flap.lifted(lift), crease, (SQUARE_DEG, step));
+        }
+        layout.cut()
+    }
+
+    /// Returns what is free inside the folded sleeve itself, over its third wall.
+    #[must_use]
+    pub fn room(self) -> Solid {
+        let c = self.caliper;
+        let BoxSize {
+            length: along,
+            width: across,
+            ..
+        } = self.inside();
+        let left = along + c + across + c + c / 2.0;
+        Solid::cuboid(
+            [left, Length::ZERO, c / 2.0],
+            [along, self.wall() - c, across],
+        )
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn saved() -> SavedCarton {
+        let [length, width, height, caliper] = [800.0, 600.0, 200.0, 4.0].map(Length::mm);
+        SavedCarton(BoxSize {
+            length,
+            width,
+            height,
+            caliper,
+        })
+    }
+
+    #[test]
+    fn a_carton_is_cut_down_to_a_depth() {
+        // 200 to 120: scores 80 below, flaps (600 + 4)/2 = 302, slots 6. By 14 it is too little, by 15 it is not.
+        let allowances = Allowances::default();
+        let cut = saved().cut_to_depth(Length::mm(120.0), &allowances).expect("it can be cut");
+        assert_eq!(
+            [cut.below, cut.flap, cut.inner_flap, cut.slot].map(Length::as_mm),
+            [80.0, 302.0, 302.0, 6.0]
+        );
+        let by = |mm: f64| saved().cut_to_depth(Length::mm(200.0 - mm), &allowances);
+        assert!(matches!(by(14.0), Err(NoWay::TooLittle { .. })));
+        assert!(by(15.0).is_ok());
+    }
+
+    #[test]
+    fn a_carton_is_made_shorter_by_tongues_or_a_patch() {
+        // 800 to 650: 150 − 60 = 90 out, tongues of 60 trimmed 5; inside 650 × 592 × 192. To 760: butted.
+        let cut = saved().cut_to_length(Length::mm(650.0)).expect("it can be cut");
+        assert_eq!(cut.take_out, Length::mm(90.0));
+        assert_eq!(cut.trim, Some(Length::mm(5.0)));
+        assert_eq!(cut.inside.map(Length::as_mm), [650.0, 592.0, 192.0]);
+        let butted = saved().cut_to_length(Length::mm(760.0)).expect("it can be cut");
+        assert_eq!((butted.take_out, butted.patch), (Length::mm(40.0), Some(PATCH)));
+        assert_eq!(saved().cut_to_length(Length::mm(800.0)), Err(NoWay::TooShort));
+    }
+
+    #[test]
+    fn a_sleeve_makes_a_carton_deeper() {
+        // Board 3 in a carton of 4: 800 − 8 = 792 × 592; 300 deep: 80 + 100 − 1 = 179 to the score; flaps (592 + 3)/2 =
+        // 297.5; blank 795 + 595 + 795 + 593.5 = 2778.5 × 476.5.
+        let sleeve = saved().made_deeper(Length::mm(300.0), Length::mm(3.0)).expect("a sleeve");
+        let inside = sleeve.inside();
+        assert_eq!([inside.length, inside.width].map(Length::as_mm), [792.0, 592.0]);
+        assert_eq!(sleeve.wall(), Length::mm(179.0));
+        let blank = sleeve.blank(&Allowances::default());
+        assert_eq!([blank.width, blank.height].map(Length::as_mm), [2778.5, 476.5]);
+        let deeper = |mm: f64| saved().made_deeper(Length::mm(mm), Length::mm(3.0));
+        assert_eq!(deeper(200.0), Err(NoWay::DeepEnough));
+        assert!(matches!(deeper(219.0), Err(NoWay::NoSleeve { .. })));
+        assert!(deeper(220.0).is_ok() && deeper(400.0).is_ok());
+        assert!(matches!(deeper(401.0), Err(NoWay::NoSleeve { .. })));
+    }
+}
