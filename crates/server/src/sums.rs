@@ -7,7 +7,8 @@ use hummock_core::sums::{
     ContactSheetAnswer, ContactSheetSum, CornerPocketAnswer, CornerPocketSum, CurveAnswer,
     CurveSum, CushionAnswer, CushionSum, FallAnswer, FallSum, FallsSum, GlassAnswer, GlassSum,
     OddsAnswer, OddsSum, PressInAnswer, PressInSum, PressedAnswer, PressedSum, RollAnswer, RollSum,
-    SeriesAnswer, SeriesSum, StackAnswer, StackSum, Sum, WrapAnswer, WrapSum,
+    SavedCartonAnswer, SavedCartonSum, SeriesAnswer, SeriesSum, StackAnswer, StackSum, Sum,
+    WrapAnswer, WrapSum,
 };
 use utoipa_axum::{router::OpenApiRouter, routes};
 
@@ -70,6 +71,8 @@ sums! {
     roll, "/sums/roll": RollSum -> RollAnswer;
     /// Works out a box blank.
     carton, "/sums/box": BoxSum -> BoxAnswer;
+    /// Works out how a saved carton is cut down, made shorter, or made deeper with a sleeve.
+    saved_carton, "/sums/saved-carton": SavedCartonSum -> SavedCartonAnswer;
     /// Works out the weight that is billed.
     billable_weight, "/sums/billable-weight": BillableSum -> BillableAnswer;
 }

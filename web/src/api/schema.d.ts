@@ -685,6 +685,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sums/saved-carton": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out how a saved carton is cut down, made shorter, or made deeper with a sleeve. */
+        post: operations["/sums/saved-carton"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/sums/series": {
         parameters: {
             query?: never;
@@ -2361,6 +2378,22 @@ export interface components {
             /** @default null */
             roll_paper: components["schemas"]["MaterialId"] | null;
             /**
+             * @description Inside that carton, how deep it is.
+             * @default null
+             */
+            saved_height: string | null;
+            /**
+             * @description Inside a carton that the studio has, along its opening, in place of a box that is cut; given together with the
+             *     other two, of the board that is chosen for the box.
+             * @default null
+             */
+            saved_length: string | null;
+            /**
+             * @description Inside that carton, across its opening.
+             * @default null
+             */
+            saved_width: string | null;
+            /**
              * @description Schools that this shipment follows instead of the house's.
              * @default {}
              */
@@ -2858,6 +2891,17 @@ export interface components {
          * @description The mass of loose fill, in kilograms a cubic metre.
          */
         Density: number;
+        /** @description How a saved carton is cut down in depth. */
+        DepthCut: {
+            /** @description The new scores lie so far below the old ones; slots are cut on down to them. */
+            below_mm: components["schemas"]["Length"];
+            /** @description What the outer flaps are trimmed to. */
+            flap_mm: components["schemas"]["Length"];
+            /** @description What the inner flaps are trimmed to. */
+            inner_flap_mm: components["schemas"]["Length"];
+            /** @description How wide the slots are cut; at the tab all of it from the fourth wall's flap. */
+            slot_mm: components["schemas"]["Length"];
+        };
         /** @description A device that is signed in. */
         DeviceView: {
             /**
@@ -3792,6 +3836,16 @@ export interface components {
          * @description A length in millimetres: a side, an allowance or a displacement.
          */
         Length: number;
+        /** @description How a saved carton is made shorter. */
+        LengthCut: {
+            /** @description Inside: the length, and the section where the halves lap. */
+            inside_mm: components["schemas"]["Length"][];
+            patch_mm?: components["schemas"]["Length"] | null;
+            /** @description Cut round twice, so far apart, and taken out. */
+            take_out_mm: components["schemas"]["Length"];
+            tongue_mm?: components["schemas"]["Length"] | null;
+            trim_mm?: components["schemas"]["Length"] | null;
+        };
         /**
          * @description The unit that a studio reads and types lengths in.
          * @enum {string}
@@ -3981,6 +4035,9 @@ export interface components {
         }) | (components["schemas"]["Carton"] & {
             /** @enum {string} */
             kind: "cut_box";
+        }) | (components["schemas"]["SavedBox"] & {
+            /** @enum {string} */
+            kind: "saved_box";
         }) | (components["schemas"]["BoughtBox"] & {
             /** @enum {string} */
             kind: "bought_box";
@@ -5352,6 +5409,69 @@ export interface components {
             /** @description The rules; their version is the one that they are based on. */
             rules: components["schemas"]["HouseRules"];
         };
+        /** @description A carton that the studio has, made into a box for a piece. */
+        SavedBox: {
+            /** @description Its blank as it is folded now. */
+            blank: components["schemas"]["Blank"];
+            /** @description Of its board. */
+            caliper_mm: components["schemas"]["Length"];
+            /** @description Inside as it was, along its opening, across it, and deep. */
+            carton_mm: components["schemas"]["Length"][];
+            cut?: components["schemas"]["DepthCut"] | null;
+            /** @description Inside as it is now, along its opening, across it, and deep. */
+            inside_mm: components["schemas"]["Length"][];
+            sleeve?: components["schemas"]["Blank"] | null;
+        };
+        /** @description What to cut. */
+        SavedCartonAnswer: {
+            /** @description Its own blank as it is folded then, and that of its sleeve. */
+            blanks: components["schemas"]["Blank"][];
+            depth?: components["schemas"]["DepthCut"] | null;
+            /** @description Why it is not cut down to that depth, or made deeper. */
+            depth_refused?: string | null;
+            length?: components["schemas"]["LengthCut"] | null;
+            /** @description Why it is not cut to that length. */
+            length_refused?: string | null;
+            sleeve?: components["schemas"]["SleeveAnswer"] | null;
+        };
+        /** @description A carton that opens on the face, and what it is to become. */
+        SavedCartonSum: {
+            /**
+             * Format: double
+             * @description Of its board, 0.01 to 500.
+             */
+            caliper_mm: number;
+            /**
+             * Format: double
+             * @description Inside, how deep it is, 1 to 10 000.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Inside, along its opening, 1 to 10 000.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Of a sleeve's board, 0.01 to 500; that of the carton when left out.
+             */
+            sleeve_caliper_mm?: number | null;
+            /**
+             * Format: double
+             * @description How deep it is to be, 1 to 10 000: cut down where that is less, with a sleeve where it is more.
+             */
+            to_height_mm?: number | null;
+            /**
+             * Format: double
+             * @description How long it is to be, 1 to 10 000.
+             */
+            to_length_mm?: number | null;
+            /**
+             * Format: double
+             * @description Inside, across its opening, 1 to 10 000.
+             */
+            width_mm: number;
+        };
         /** @description One answer to a question. */
         School: {
             /** @description Its key in the rules. */
@@ -5823,6 +5943,39 @@ export interface components {
             top_fill_m3: components["schemas"]["Volume"];
             /** @description Before it is folded: twice the depth. */
             width_mm: components["schemas"]["Length"];
+        };
+        /** @description A sleeve to be cut. */
+        SleeveAnswer: {
+            /**
+             * Format: double
+             * @description Of its outline.
+             */
+            area_m2: number;
+            /**
+             * Format: double
+             * @description Of its blank.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Inside it, along its opening.
+             */
+            inside_length_mm: number;
+            /**
+             * Format: double
+             * @description Inside it, across its opening.
+             */
+            inside_width_mm: number;
+            /**
+             * Format: double
+             * @description From its open edge to its scores.
+             */
+            wall_mm: number;
+            /**
+             * Format: double
+             * @description Of its blank.
+             */
+            width_mm: number;
         };
         /** @description A bought corner that slips on. */
         SlipOnCorner: {
@@ -10952,6 +11105,111 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RollAnswer"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/saved-carton": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SavedCartonSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedCartonAnswer"];
                 };
             };
             /** @description The request can't be read */

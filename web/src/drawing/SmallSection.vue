@@ -21,6 +21,7 @@ const FILLS: Record<string, string> = {
   tube: 'var(--card-line)',
   mailer: 'var(--card-line)',
   bought_box: 'var(--card-line)',
+  saved_box: 'var(--card-line)',
   roll: 'var(--heather)',
   folio: 'var(--card)',
   bundle: 'var(--card)',

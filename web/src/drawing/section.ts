@@ -138,6 +138,10 @@ function bandsOf(
     case 'roll':
     case 'tube':
       return [];
+    case 'saved_box': {
+      const wall = make.caliper_mm * times * scale;
+      return around('card', { edge: Math.max(1, Math.round(thick.edge / wall)), front: 2, back: 2 });
+    }
     case 'bought_box': {
       const wall = make.wall_mm * times * scale;
       return around('card', { edge: Math.max(1, Math.round(thick.edge / wall)), front: 1, back: 1 });

@@ -298,6 +298,15 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
         name: make.count > 1 ? `Two mailers: ${material}` : material,
         make: `${units.size(make.inside_width_mm, make.inside_length_mm)} inside${make.count > 1 ? `, pushed over it from both ends, ${units.length(make.overlap_mm)} lapped` : ''}`,
       };
+    case 'saved_box':
+      return {
+        name: make.sleeve
+          ? 'A carton of yours, with a sleeve'
+          : make.cut
+            ? 'A carton of yours, cut down'
+            : 'A carton of yours',
+        make: `${material}, now ${units.size(...(make.inside_mm as [number, number, number]))} inside`,
+      };
     case 'bought_box':
       return {
         name: material,

@@ -81,6 +81,9 @@ export const FIELDS = {
   'choices.box_board': choice('Box board'),
   'choices.box_style': choice('How the box is made', BOX_STYLES),
   'choices.bought_box': choice('Bought box'),
+  'choices.saved_length': length('Long, inside'),
+  'choices.saved_width': length('Wide'),
+  'choices.saved_height': length('Deep'),
   'choices.second_style': choice('How the second box is made', BOX_STYLES),
   'choices.second_board': choice('Board of the second box'),
   'choices.second_fill': choice('Fill between the boxes'),
@@ -130,6 +133,9 @@ const OF_LAYER: Record<string, string> = {
   'choices.second_gap': 'gap between the boxes',
   'choices.roll_inner': 'inner diameter of the roll',
   'choices.lining_thickness': 'thickness of the lining',
+  'choices.saved_length': 'the length of the carton you have',
+  'choices.saved_width': 'the width of the carton you have',
+  'choices.saved_height': 'the depth of the carton you have',
   'choices.wrapped_across': 'the wrapped piece, across',
   'choices.wrapped_up': 'the wrapped piece, up',
   'choices.wrapped_through': 'the wrapped piece, through',
@@ -138,7 +144,7 @@ const OF_LAYER: Record<string, string> = {
 /** The stop at which a field is typed. */
 export function stopOfField(path: string): StopName {
   if (path === 'service') return 'price';
-  if (/^choices\.(box|bought_box|second_style|second_board|wrapped)/.test(path)) return 'box';
+  if (/^choices\.(box|bought_box|saved|second_style|second_board|wrapped)/.test(path)) return 'box';
   return path.startsWith('choices.') ? 'guard' : 'measure';
 }
 

@@ -184,3 +184,36 @@ async fn a_carton_of_the_stores_takes_the_place_of_a_box_and_gives_way_again(
     page.sees("[data-bought='corners-two']", "taken").await?;
     studio.close().await
 }
+
+#[sqlx::test(migrations = false)]
+async fn a_carton_that_the_studio_has_is_cut_down_to_the_piece(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    at_box(&page, "Low Water, March").await?;
+    page.press("section.saved summary").await?;
+    page.fill("choices.saved_length", "800").await?;
+    page.sees(
+        "section.saved",
+        "measure the carton inside on all three sides",
+    )
+    .await?;
+    page.fill("choices.saved_width", "600").await?;
+    page.fill("choices.saved_height", "200").await?;
+    page.sees("main", "A carton of yours, cut down").await?;
+    page.sees("main", "trim the flaps to 302 mm").await?;
+    page.is_saved().await?;
+    page.reload().await?;
+    page.sees("main", "A carton of yours, cut down").await?;
+    page.everyone_can_use_it().await?;
+
+    // One that is too small says so at its field, and what was typed stays.
+    page.fill("choices.saved_length", "300").await?;
+    page.sees("section.saved", "even cut down or with a sleeve")
+        .await?;
+    page.holds("choices.saved_length", "300").await?;
+    page.press_called("Cut a box instead").await?;
+    page.sees("[data-style='slotted_edge']", "as it is made")
+        .await?;
+    page.is_saved().await?;
+    studio.close().await
+}

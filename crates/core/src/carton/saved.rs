@@ -2,9 +2,7 @@
 
 use serde::Serialize;
 
-use super::{
-    Blank, BoxSize, Panel, PanelRole, Point, SlottedFace, Solid, blank::Layout, ring,
-};
+use super::{Blank, BoxSize, Panel, PanelRole, Point, SlottedFace, Solid, blank::Layout, ring};
 use crate::{house::Allowances, quantity::Length};
 
 /// A slotted carton that opens on the face, by its inside size and board.
@@ -171,13 +169,19 @@ impl SavedCarton {
         })
     }
 
+    /// Returns the least depth that a sleeve makes of it.
+    #[must_use]
+    pub fn least_sleeved(self) -> Length {
+        self.0.height + LEAST_MORE
+    }
+
     /// Returns the sleeve that makes it as deep as wanted.
     ///
     /// # Errors
     /// [`NoWay`] where no sleeve of a board does: H₀ + 20 ≤ H ≤ 2·H₀, and H₀ at least 80.
     pub fn made_deeper(self, height: Length, caliper: Length) -> Result<Sleeve, NoWay> {
         let own = self.0.height;
-        let [least, most] = [own + LEAST_MORE, own * MOST_TIMES];
+        let [least, most] = [self.least_sleeved(), own * MOST_TIMES];
         if height <= own {
             return Err(NoWay::DeepEnough);
         }
@@ -243,7 +247,10 @@ impl Sleeve {
         for (place, width) in widths.into_iter().enumerate() {
             at[place + 1] = at[place] + width;
         }
-        let [outer, inner] = [(across + c) / 2.0, ((across + c) / 2.0).min((along + c) / 2.0)];
+        let [outer, inner] = [
+            (across + c) / 2.0,
+            ((across + c) / 2.0).min((along + c) / 2.0),
+        ];
         let wall = self.wall();
         let panel = |place: usize| {
             let [low, high] = [
@@ -314,7 +321,9 @@ mod tests {
     fn a_carton_is_cut_down_to_a_depth() {
         // 200 to 120: scores 80 below, flaps (600 + 4)/2 = 302, slots 6. By 14 it is too little, by 15 it is not.
         let allowances = Allowances::default();
-        let cut = saved().cut_to_depth(Length::mm(120.0), &allowances).expect("it can be cut");
+        let cut = saved()
+            .cut_to_depth(Length::mm(120.0), &allowances)
+            .expect("it can be cut");
         assert_eq!(
             [cut.below, cut.flap, cut.inner_flap, cut.slot].map(Length::as_mm),
             [80.0, 302.0, 302.0, 6.0]
@@ -327,25 +336,43 @@ mod tests {
     #[test]
     fn a_carton_is_made_shorter_by_tongues_or_a_patch() {
         // 800 to 650: 150 − 60 = 90 out, tongues of 60 trimmed 5; inside 650 × 592 × 192. To 760: butted.
-        let cut = saved().cut_to_length(Length::mm(650.0)).expect("it can be cut");
+        let cut = saved()
+            .cut_to_length(Length::mm(650.0))
+            .expect("it can be cut");
         assert_eq!(cut.take_out, Length::mm(90.0));
         assert_eq!(cut.trim, Some(Length::mm(5.0)));
         assert_eq!(cut.inside.map(Length::as_mm), [650.0, 592.0, 192.0]);
-        let butted = saved().cut_to_length(Length::mm(760.0)).expect("it can be cut");
-        assert_eq!((butted.take_out, butted.patch), (Length::mm(40.0), Some(PATCH)));
-        assert_eq!(saved().cut_to_length(Length::mm(800.0)), Err(NoWay::TooShort));
+        let butted = saved()
+            .cut_to_length(Length::mm(760.0))
+            .expect("it can be cut");
+        assert_eq!(
+            (butted.take_out, butted.patch),
+            (Length::mm(40.0), Some(PATCH))
+        );
+        assert_eq!(
+            saved().cut_to_length(Length::mm(800.0)),
+            Err(NoWay::TooShort)
+        );
     }
 
     #[test]
     fn a_sleeve_makes_a_carton_deeper() {
         // Board 3 in a carton of 4: 800 − 8 = 792 × 592; 300 deep: 80 + 100 − 1 = 179 to the score; flaps (592 + 3)/2 =
         // 297.5; blank 795 + 595 + 795 + 593.5 = 2778.5 × 476.5.
-        let sleeve = saved().made_deeper(Length::mm(300.0), Length::mm(3.0)).expect("a sleeve");
+        let sleeve = saved()
+            .made_deeper(Length::mm(300.0), Length::mm(3.0))
+            .expect("a sleeve");
         let inside = sleeve.inside();
-        assert_eq!([inside.length, inside.width].map(Length::as_mm), [792.0, 592.0]);
+        assert_eq!(
+            [inside.length, inside.width].map(Length::as_mm),
+            [792.0, 592.0]
+        );
         assert_eq!(sleeve.wall(), Length::mm(179.0));
         let blank = sleeve.blank(&Allowances::default());
-        assert_eq!([blank.width, blank.height].map(Length::as_mm), [2778.5, 476.5]);
+        assert_eq!(
+            [blank.width, blank.height].map(Length::as_mm),
+            [2778.5, 476.5]
+        );
         let deeper = |mm: f64| saved().made_deeper(Length::mm(mm), Length::mm(3.0));
         assert_eq!(deeper(200.0), Err(NoWay::DeepEnough));
         assert!(matches!(deeper(219.0), Err(NoWay::NoSleeve { .. })));

@@ -71,6 +71,16 @@ pub struct Choices {
     /// A carton or a mailer of the stores in place of a box that is cut; an empty text takes it back.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub bought_box: Option<MaterialId>,
+    /// Inside a carton that the studio has, along its opening, in place of a box that is cut; given together with the
+    /// other two, of the board that is chosen for the box.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub saved_length: Option<String>,
+    /// Inside that carton, across its opening.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub saved_width: Option<String>,
+    /// Inside that carton, how deep it is.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub saved_height: Option<String>,
     /// How a second box is made; opening on an edge when absent.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub second_style: Option<CartonStyle>,
@@ -184,7 +194,7 @@ const MOST_SIDE_BY_SIDE: u32 = 12;
 
 impl Choices {
     /// Every length that is typed, with its field and the allowance that gives its range.
-    fn lengths(&mut self) -> [(&'static str, &'static str, &mut Option<String>); 15] {
+    fn lengths(&mut self) -> [(&'static str, &'static str, &mut Option<String>); 18] {
         [
             (
                 "choices.board_proud",
@@ -233,6 +243,9 @@ impl Choices {
                 WRAPPED[2],
                 &mut self.wrapped_through,
             ),
+            ("choices.saved_length", SAVED[0], &mut self.saved_length),
+            ("choices.saved_width", SAVED[1], &mut self.saved_width),
+            ("choices.saved_height", SAVED[2], &mut self.saved_height),
         ]
     }
 
@@ -320,7 +333,8 @@ impl Choices {
 
     fn set_lengths(&self, rules: &mut HouseRules, refusals: &mut Vec<Refusal>) {
         for (field, key, text) in self.clone().lengths() {
-            let Some(text) = text.as_deref() else {
+            // What was taken back stands there as an empty text.
+            let Some(text) = text.as_deref().filter(|text| !text.trim().is_empty()) else {
                 continue;
             };
             match checked_length(field, range_of(key), text) {
@@ -465,23 +479,40 @@ impl Choices {
                 "a lining lies on one side of the box at least: name one, or leave the lining out";
             refusals.push(Refusal::new("choices.lining_sides", says));
         }
-        self.measured_whole(refusals);
+        self.given_together(refusals);
         rules.shipment.carriage = self.carriage;
     }
 }
 
 impl Choices {
-    /// A wrapped piece is measured on all three sides, or on none.
-    fn measured_whole(&self, refusals: &mut Vec<Refusal>) {
-        let sides = [
+    /// A wrapped piece is measured on all three sides, or on none; so is a carton that the studio has.
+    fn given_together(&self, refusals: &mut Vec<Refusal>) {
+        let wrapped = [
             ("choices.wrapped_across", &self.wrapped_across),
             ("choices.wrapped_up", &self.wrapped_up),
             ("choices.wrapped_through", &self.wrapped_through),
         ];
-        let missing = sides.iter().filter(|(_, text)| text.is_none());
-        if (1..3).contains(&missing.clone().count()) {
-            let says = "measure all three sides of the wrapped piece, or none of them";
-            refusals.extend(missing.map(|(field, _)| Refusal::new(*field, says)));
+        let saved = [
+            ("choices.saved_length", &self.saved_length),
+            ("choices.saved_width", &self.saved_width),
+            ("choices.saved_height", &self.saved_height),
+        ];
+        for (sides, says) in [
+            (
+                wrapped,
+                "measure all three sides of the wrapped piece, or none of them",
+            ),
+            (
+                saved,
+                "measure the carton inside on all three sides, or on none of them",
+            ),
+        ] {
+            let missing = sides
+                .iter()
+                .filter(|(_, text)| text.as_deref().is_none_or(str::is_empty));
+            if (1..3).contains(&missing.clone().count()) {
+                refusals.extend(missing.map(|(field, _)| Refusal::new(*field, says)));
+            }
         }
     }
 }
@@ -495,6 +526,8 @@ const BLOCK_LEG: &str = "block_leg";
 const BACK_PROUD: &str = "back_proud";
 /// A wrapped piece has no allowance; its range is declared here.
 const WRAPPED: [&str; 3] = ["wrapped_across", "wrapped_up", "wrapped_through"];
+/// A carton that the studio has is measured inside.
+const SAVED: [&str; 3] = ["saved_length", "saved_width", "saved_height"];
 /// A roll has no allowance; its range is declared here.
 const ROLL_INNER: &str = "roll_inner";
 
@@ -515,6 +548,9 @@ fn place_of<'a>(rules: &'a mut HouseRules, key: &str) -> &'a mut Length {
         "second_gap_mm" => &mut allowances.second_gap,
         "lining_thickness_mm" => &mut allowances.lining_thickness,
         BACK_PROUD => rules.shipment.back_proud.get_or_insert(Length::ZERO),
+        "saved_length" => &mut rules.shipment.saved.get_or_insert_default()[0],
+        "saved_width" => &mut rules.shipment.saved.get_or_insert_default()[1],
+        "saved_height" => &mut rules.shipment.saved.get_or_insert_default()[2],
         wrapped if WRAPPED.contains(&wrapped) => {
             let measured = rules.shipment.wrapped.get_or_insert_default();
             match wrapped {
@@ -554,6 +590,7 @@ fn range_of(key: &str) -> LengthRange {
         ROLL_INNER => return ROLL_INNER_RANGE,
         BLOCK_LEG => return BLOCK_LEG_RANGE,
         wrapped if WRAPPED.contains(&wrapped) => return WRAPPED_RANGE,
+        saved if SAVED.contains(&saved) => return SAVED_RANGE,
         _ => {}
     }
     let key = if key == BACK_PROUD {
@@ -583,6 +620,13 @@ const ROLL_INNER_RANGE: LengthRange = LengthRange {
     least: Length::mm(50.0),
     most: Length::mm(600.0),
     remedy: "a tighter roll cracks paint, and a wider one is a box",
+};
+
+const SAVED_RANGE: LengthRange = LengthRange {
+    name: "a side of the carton",
+    least: Length::mm(20.0),
+    most: Length::mm(5000.0),
+    remedy: "measure it inside, from wall to wall",
 };
 
 const WRAPPED_RANGE: LengthRange = LengthRange {

@@ -231,6 +231,8 @@ pub struct ShipmentOnly {
     pub back_proud: Option<Length>,
     /// On which sides of the box a lining lies, in place of all six.
     pub lining_sides: Option<BoxSides>,
+    /// Inside a carton that the studio has, in place of a box that is cut: along and across its opening, and deep.
+    pub saved: Option<[Length; 3]>,
     /// What the wrapped piece measures, in place of what the sums say.
     pub wrapped: Option<Envelope>,
     /// How a loose piece travels.

@@ -5,10 +5,12 @@ use serde::Serialize;
 
 use super::kind::Around;
 use super::mailer::Pushed;
+use super::saved_box::{SavedBox, SavedWay};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
-    material::{Mailer, PictureCarton},
+    carton::{BoxSize, SavedCarton},
+    material::{Board, Mailer, PictureCarton},
     part::Need,
     quantity::{Length, Stiffness, show_length},
     space::{Addition, BoxSides, Direction, Envelope, LayerSlot},
@@ -42,6 +44,8 @@ pub struct BoughtBox {
 pub(crate) enum Bought<'a> {
     Carton(&'a PictureCarton),
     Mailer(&'a Mailer),
+    /// A carton that the studio has, of a board.
+    Saved(SavedCarton, &'a Board),
 }
 
 impl PictureCarton {
@@ -73,23 +77,65 @@ impl PictureCarton {
     }
 }
 
-/// Returns what a carton is set to around something, along the axes of the parcel: its length follows the long side of
-/// the art, whichever side of what goes in is longer.
-fn set_around(carton: &PictureCarton, long_way: Direction, around: Envelope) -> Option<Envelope> {
-    let (long, short) = match long_way {
-        Direction::Up => (around.up, around.across),
-        Direction::Across => (around.across, around.up),
-    };
-    let [long, short, through] = carton.set_for([long, short, around.through])?;
-    let (across, up) = match long_way {
-        Direction::Up => (short, long),
-        Direction::Across => (long, short),
-    };
-    Some(Envelope {
-        across,
-        up,
-        through,
-    })
+impl Bought<'_> {
+    /// Returns what it is set to around something, along the axes of the parcel: its length follows the long side of the
+    /// art, whichever side of what goes in is longer. Nothing where it takes no such thing; a mailer is set to nothing.
+    fn set_around(&self, long_way: Direction, around: Envelope) -> Option<Envelope> {
+        let (long, short) = match long_way {
+            Direction::Up => (around.up, around.across),
+            Direction::Across => (around.across, around.up),
+        };
+        let sides = [long, short, around.through];
+        let [long, short, through] = match self {
+            Self::Carton(carton) => carton.set_for(sides)?,
+            Self::Saved(carton, board) => {
+                let way = SavedWay::of(*carton, board.caliper, sides)?;
+                way.inside(*carton)
+            }
+            Self::Mailer(_) => return None,
+        };
+        let (across, up) = match long_way {
+            Direction::Up => (short, long),
+            Direction::Across => (long, short),
+        };
+        Some(Envelope {
+            across,
+            up,
+            through,
+        })
+    }
+
+    fn does_not_take(&self, supplies: &Supplies<'_>, held: Envelope) -> Refusal {
+        let unit = supplies.rules.told_in;
+        let told = |sides: [Length; 3]| sides.map(|side| show_length(side, unit)).join(" × ");
+        let goes_in = told([held.long_side(), held.across.min(held.up), held.through]);
+        match self {
+            Self::Carton(carton) => Refusal::new(
+                "choices.bought_box",
+                format!(
+                    "{} takes {} inside, and what goes in is {goes_in}: choose a larger one, or cut a box",
+                    carton.name,
+                    told([carton.longest, carton.widest, carton.most_depth()]),
+                ),
+            ),
+            Self::Mailer(mailer) => no_room_in(mailer),
+            Self::Saved(carton, _) => {
+                let BoxSize {
+                    length,
+                    width,
+                    height,
+                    ..
+                } = carton.0;
+                Refusal::new(
+                    "choices.saved_length",
+                    format!(
+                        "a carton of {} takes no {goes_in}, even cut down or with a sleeve: take a larger one, or cut a box",
+                        told([length, width, height]),
+                    ),
+                )
+            }
+        }
+    }
 }
 
 /// Returns what is left to fill in a bought carton around what is there: as much as it has, where it is of one size; the
@@ -102,9 +148,9 @@ pub(super) fn left_to_fill(
     bought: Bought<'_>,
     taken: Addition,
 ) -> Result<Addition, Refusal> {
-    let Bought::Carton(carton) = bought else {
+    if matches!(bought, Bought::Mailer(_)) {
         return Ok(Addition::default());
-    };
+    }
     let (supplies, inside) = (around.supplies, around.inside());
     let allowances = supplies.allowances();
     let lining = if around.has(LayerSlot::Lining) {
@@ -121,29 +167,16 @@ pub(super) fn left_to_fill(
     let clear = left(allowances.clearance, taken.left);
     let behind = left(allowances.depth_clearance, taken.back);
     let wanted = least.grown(Addition::new(clear, clear, Length::ZERO, behind));
-    let set = set_around(carton, way, wanted)
-        .or_else(|| set_around(carton, way, least))
-        .ok_or_else(|| does_not_fit(supplies, carton, least))?;
+    let set = bought
+        .set_around(way, wanted)
+        .or_else(|| bought.set_around(way, least))
+        .ok_or_else(|| bought.does_not_take(supplies, least))?;
     Ok(Addition::new(
         (set.across - least.across) / 2.0,
         (set.up - least.up) / 2.0,
         Length::ZERO,
         set.through - least.through,
     ))
-}
-
-fn does_not_fit(supplies: &Supplies<'_>, carton: &PictureCarton, held: Envelope) -> Refusal {
-    let unit = supplies.rules.told_in;
-    let told = |sides: [Length; 3]| sides.map(|side| show_length(side, unit)).join(" × ");
-    Refusal::new(
-        "choices.bought_box",
-        format!(
-            "{} takes {} inside, and what goes in is {}: choose a larger one, or cut a box",
-            carton.name,
-            told([carton.longest, carton.widest, carton.most_depth()]),
-            told([held.long_side(), held.across.min(held.up), held.through]),
-        ),
-    )
 }
 
 impl PictureCarton {
@@ -169,14 +202,18 @@ impl BoughtBox {
     ) -> Result<Layer, Refusal> {
         let carton = match bought {
             Bought::Carton(carton) => carton,
+            Bought::Saved(carton, board) => {
+                return SavedBox::layer(supplies, (carton, board), (long_way, inside));
+            }
             Bought::Mailer(mailer) => {
                 let pushed =
                     Pushed::over(supplies, mailer, inside).ok_or_else(|| no_room_in(mailer))?;
                 return Ok(super::MailerBox::layer(supplies, pushed, inside));
             }
         };
-        let set = set_around(carton, long_way, inside)
-            .ok_or_else(|| does_not_fit(supplies, carton, inside))?;
+        let set = bought
+            .set_around(long_way, inside)
+            .ok_or_else(|| bought.does_not_take(supplies, inside))?;
         let (long, short) = match long_way {
             Direction::Up => (set.up, set.across),
             Direction::Across => (set.across, set.up),

@@ -23,7 +23,8 @@ pub(super) fn cautions_of(make: &Make, board: Option<BoardBuild>) -> Vec<&'stati
         | Make::CardPockets(_)
         | Make::FaceBoards(_)
         | Make::SlottedBox(_)
-        | Make::CutBox(_) => vec![KNIFE],
+        | Make::CutBox(_)
+        | Make::SavedBox(_) => vec![KNIFE],
         Make::Tube(tube) if tube.triangular => vec![KNIFE],
         Make::BackFill(_) | Make::FacePads(_) | Make::EdgePads(_) | Make::CornerBlocks(_) => {
             vec![FOAM]

@@ -24,6 +24,7 @@ mod padding;
 mod pads;
 mod roll;
 mod roll_size;
+mod saved_box;
 mod slip_on;
 mod spacer;
 mod supplies;
@@ -52,6 +53,7 @@ pub use pads::{BackFill, CornerBlocks, EdgePads, FacePads};
 use roll::TubeFit;
 pub use roll::{Roll, TubeBox, least_roll, rolls_up};
 pub use roll_size::{RollSize, TUBE_PLAY};
+pub use saved_box::SavedBox;
 pub use slip_on::SlipOns;
 pub use spacer::WindowSpacer;
 pub use supplies::Supplies;
@@ -206,6 +208,8 @@ makes! {
     SlottedBox(Carton) = "slotted_box";
     /// A box without: a tray, a folder, a telescope.
     CutBox(Carton) = "cut_box";
+    /// A carton that the studio has.
+    SavedBox(SavedBox) = "saved_box";
     /// A carton that was bought.
     BoughtBox(BoughtBox) = "bought_box";
     /// The mailer.

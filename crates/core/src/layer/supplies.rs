@@ -3,6 +3,7 @@
 use super::{Cushioning, Layer, Make, Sides, bought::Bought, caution::cautions_of};
 use crate::{
     Refusal,
+    carton::{BoxSize, SavedCarton},
     house::{Allowances, CornerStyle, HouseRules, ReusedRule},
     material::{
         Board, BoardBuild, Catalogue, ContactPaper, CushionWrap, Fill, Film, Foam, Ground,
@@ -134,6 +135,16 @@ impl<'a> Supplies<'a> {
 
     /// Finds what was chosen in place of a box that is cut.
     pub(crate) fn bought(&self) -> Result<Option<Bought<'a>>, Refusal> {
+        if let Some([length, width, height]) = self.rules.shipment.saved {
+            let board = self.box_board;
+            let carton = SavedCarton(BoxSize {
+                length,
+                width,
+                height,
+                caliper: board.caliper,
+            });
+            return Ok(Some(Bought::Saved(carton, board)));
+        }
         let Some(id) = &self.rules.bought_box else {
             return Ok(None);
         };

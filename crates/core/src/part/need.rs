@@ -23,6 +23,8 @@ pub(crate) struct Need<'a> {
 #[derive(Debug, Clone, Copy)]
 enum Of<'a> {
     Board(&'a Board, Cut),
+    /// Out of a carton that the studio has: it weighs, and costs nothing.
+    Saved(&'a Board, Cut),
     Foam(&'a Foam, Cut, Length),
     Paper(&'a ContactPaper, Run),
     Wrap(&'a CushionWrap, Run),
@@ -78,6 +80,11 @@ impl<'a> Need<'a> {
     /// A piece of board.
     pub(crate) const fn board(name: &'static str, board: &'a Board, cut: Cut) -> Self {
         Self::one(name, Of::Board(board, cut))
+    }
+
+    /// A carton that the studio has, by what it would be cut from.
+    pub(crate) const fn saved(name: &'static str, board: &'a Board, cut: Cut) -> Self {
+        Self::one(name, Of::Saved(board, cut))
     }
 
     /// A piece of foam of a thickness.
@@ -186,7 +193,7 @@ impl<'a> Need<'a> {
     /// Returns the board that it is cut from, where it is one.
     pub(crate) const fn of_board(&self) -> Option<&'a Board> {
         match self.of {
-            Of::Board(board, _) => Some(board),
+            Of::Board(board, _) | Of::Saved(board, _) => Some(board),
             _ => None,
         }
     }
@@ -194,7 +201,7 @@ impl<'a> Need<'a> {
     /// Returns what it is made of.
     pub(crate) fn stuff(&self) -> Stuff<'a> {
         match self.of {
-            Of::Board(board, _) => Stuff::new(
+            Of::Board(board, _) | Of::Saved(board, _) => Stuff::new(
                 &board.id,
                 &board.name,
                 &board.shelf,
@@ -236,6 +243,7 @@ impl<'a> Need<'a> {
                 board.areal_density * cut.outline,
                 board.price_per_m2() * decimal_of((cut.width * cut.height).as_m2()),
             ),
+            Of::Saved(board, cut) => (Take::Each, board.areal_density * cut.outline, Decimal::ZERO),
             Of::Foam(foam, cut, thickness) => (
                 cut.take(thickness),
                 foam.density * (cut.outline * thickness),

@@ -334,7 +334,11 @@ impl Packed<'_> {
                 }
                 Make::Mailer(mailer) => mailer.stiffness,
                 Make::BoughtBox(carton) => carton.stiffness,
-                Make::FaceBoards(_) | Make::Folio(_) | Make::SlottedBox(_) | Make::CutBox(_) => {
+                Make::FaceBoards(_)
+                | Make::Folio(_)
+                | Make::SlottedBox(_)
+                | Make::CutBox(_)
+                | Make::SavedBox(_) => {
                     let board = self.supplies.catalogue.board(&layer.material).ok();
                     board.and_then(|board| board.stiffness)
                 }

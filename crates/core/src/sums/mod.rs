@@ -10,6 +10,7 @@ mod cushions;
 mod falls;
 mod journey;
 mod parcels;
+mod saved;
 mod sheets;
 
 pub use boards::{PressInAnswer, PressInSum, RollAnswer, RollSum, StackAnswer, StackSum};
@@ -24,6 +25,7 @@ pub use journey::{
     PressedAnswer, PressedPlate, PressedSum,
 };
 pub use parcels::{BillableAnswer, BillableSum};
+pub use saved::{SavedCartonAnswer, SavedCartonSum, SleeveAnswer};
 pub use sheets::{
     ContactSheetAnswer, ContactSheetSum, CornerPocketAnswer, CornerPocketSum, WrapAnswer, WrapSum,
 };

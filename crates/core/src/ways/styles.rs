@@ -172,8 +172,7 @@ pub fn styles(
                 box_style: Some(style),
                 box_board: board,
                 // What was bought gives way.
-                bought_box: cut_now.is_none().then(|| MaterialId::new("")),
-                ..Choices::default()
+                ..cut_now.map_or_else(given_up, |_| Choices::default())
             },
         });
         let made = made?;
@@ -238,10 +237,22 @@ pub fn bought(inputs: &ShipmentInputs, house: &House) -> Result<Vec<BoughtOffer>
     Ok(offers)
 }
 
+/// What was bought, or was there, gives way.
+fn given_up() -> Choices {
+    let nothing = || Some(String::new());
+    Choices {
+        bought_box: Some(MaterialId::new("")),
+        saved_length: nothing(),
+        saved_width: nothing(),
+        saved_height: nothing(),
+        ..Choices::default()
+    }
+}
+
 fn bought_offer(asked: &Asked<'_>, id: &MaterialId, name: &str, chosen: bool) -> BoughtOffer {
     let (choices, made) = asked.choosing(Choices {
         bought_box: Some(id.clone()),
-        ..Choices::default()
+        ..given_up()
     });
     let nothing = BoughtOffer {
         material: id.clone(),

@@ -3,8 +3,8 @@
 use glam::{DAffine3, DMat3, DVec3};
 use hummock_core::{
     carton::{
-        Blank, BoxSize, Folder, Half, Hinge, Point, SavedCarton, SlitTray, SlottedEdge, SlottedFace, Solid,
-        Telescope, Tray, TriangularTube,
+        Blank, BoxSize, Folder, Half, Hinge, Point, SavedCarton, SlitTray, SlottedEdge,
+        SlottedFace, Solid, Telescope, Tray, TriangularTube,
     },
     house::Allowances,
     layer::CardPocket,

@@ -14,6 +14,7 @@ import { useUnits } from '@/units/useUnits';
 
 import { figure } from './figures';
 import SumDrawing from './SumDrawing.vue';
+import { partOf } from './sum';
 import type { Answer, Numbers, Sum, SumName } from './sum';
 
 const { sum } = defineProps<{ sum: Sum }>();
@@ -53,7 +54,11 @@ function lacking(given: Numbers) {
 const missing = computed(() => lacking(numbers));
 const figures = computed(() => {
   const answer = told.value;
-  return answer ? sum.tells.map((tell) => ({ label: tell.label, shown: figure(answer, tell, units) })) : [];
+  if (!answer) return [];
+  const given = (key: string) => (partOf(answer, key) ?? null) !== null;
+  return sum.tells
+    .filter(({ key, when }) => when !== 'given' || given(key))
+    .map((tell) => ({ label: tell.label, shown: figure(answer, tell, units) }));
 });
 const given = computed(() =>
   sum.asks

@@ -54,6 +54,44 @@ function boxed({ style, asks = SIDES, piece = () => ({}), ...rest }: Style): Sum
   };
 }
 
+/** A carton that is there, made into another size. */
+const SAVED_CARTON: Sum = {
+  name: 'saved-carton',
+  title: 'A carton you have',
+  about: 'Kept from an earlier delivery: cut down in depth or length, or made deeper with a sleeve.',
+  asks: [
+    mm('length_mm', 'Inside, along its opening', 800),
+    mm('width_mm', 'Inside, across it', 600),
+    mm('height_mm', 'Inside, deep', 200),
+    mm('caliper_mm', 'Caliper', 4),
+    { ...may('to_height_mm', 'To be so deep', 'mm'), first: 120 },
+    may('to_length_mm', 'To be so long', 'mm'),
+    may('sleeve_caliper_mm', 'Caliper of a sleeve', 'mm'),
+  ],
+  tells: [
+    { key: 'depth_refused', label: 'Its depth', kind: 'words', when: 'given' },
+    { key: 'depth.below_mm', label: 'Score below the old scores', kind: 'mm', when: 'given' },
+    { key: 'depth.flap_mm', label: 'Trim the outer flaps to', kind: 'mm', when: 'given' },
+    { key: 'depth.inner_flap_mm', label: 'Trim the inner flaps to', kind: 'mm', when: 'given' },
+    { key: 'depth.slot_mm', label: 'Lengthen the slots, wide', kind: 'mm', when: 'given' },
+    { key: 'sleeve.width_mm', label: 'Sleeve across', kind: 'mm', when: 'given' },
+    { key: 'sleeve.height_mm', label: 'Sleeve up', kind: 'mm', when: 'given' },
+    { key: 'sleeve.wall_mm', label: 'Sleeve, from its edge to its scores', kind: 'mm', when: 'given' },
+    { key: 'sleeve.inside_length_mm', label: 'Inside the sleeve, along', kind: 'mm', when: 'given' },
+    { key: 'sleeve.inside_width_mm', label: 'Inside the sleeve, across', kind: 'mm', when: 'given' },
+    { key: 'length_refused', label: 'Its length', kind: 'words', when: 'given' },
+    { key: 'length.take_out_mm', label: 'Cut round, and take out', kind: 'mm', when: 'given' },
+    { key: 'length.tongue_mm', label: 'Slit one half’s edges back', kind: 'mm', when: 'given' },
+    { key: 'length.trim_mm', label: 'Trim each tongue at both sides', kind: 'mm', when: 'given' },
+    { key: 'length.patch_mm', label: 'Butt them under a patch, wide', kind: 'mm', when: 'given' },
+    { key: 'length.inside_mm.1', label: 'Across inside, at the lap', kind: 'mm', when: 'given' },
+    { key: 'length.inside_mm.2', label: 'Deep inside, at the lap', kind: 'mm', when: 'given' },
+  ],
+  work: (numbers) =>
+    answer<Answer>(api.POST('/api/v1/sums/saved-carton', { body: body<'SavedCartonSum'>(numbers) })),
+  piece: () => ({}),
+};
+
 export const BOX_SUMS: readonly Sum[] = [
   boxed({
     name: 'box',
@@ -137,4 +175,5 @@ export const BOX_SUMS: readonly Sum[] = [
     tells: [{ key: 'side_mm', label: 'Side, inside', kind: 'mm' }, ...parts('Tube', 'Caps')],
     piece: ({ length_mm }) => ({ construction: 'loose_canvas', width: typed(length_mm) }),
   }),
+  SAVED_CARTON,
 ];

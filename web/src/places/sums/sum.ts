@@ -17,6 +17,7 @@ export type SumName =
   | 'box-face'
   | 'tray'
   | 'folder'
+  | 'saved-carton'
   | 'tray-over'
   | 'slit-tray'
   | 'folder-lapped'
@@ -63,6 +64,8 @@ export interface Told {
   kind: FigureKind;
   /** What is said when there is no number. */
   none?: string;
+  /** Told only where the answer has it. */
+  when?: 'given';
 }
 
 export type Numbers = Record<string, number | null>;

@@ -2,23 +2,32 @@
 import { computed } from 'vue';
 
 import type { Layer } from '@/api/types';
-import { counted } from '@/frame/words';
+import BlankDrawing from '@/drawing/BlankDrawing.vue';
+import { counted, layerWords } from '@/frame/words';
 import { useUnits } from '@/units/useUnits';
 
+import { savedWords } from './saved';
 import WrappedMeasure from './WrappedMeasure.vue';
 
 /** A carton or a mailer that was bought: what it is set to, and what closes it. */
 const { layer } = defineProps<{ layer: Layer }>();
 const units = useUnits();
 
+const saved = computed(() => (layer.make.kind === 'saved_box' ? layer.make : undefined));
+const blanks = computed(() => {
+  const made = saved.value;
+  return made ? [...(made.cut ? [made.blank] : []), ...(made.sleeve ? [made.sleeve] : [])] : [];
+});
 const inside = computed(() => {
   const { make } = layer;
+  if (make.kind === 'saved_box') return units.size(...(make.inside_mm as [number, number, number]));
   if (make.kind === 'bought_box')
     return units.size(make.inside_length_mm, make.inside_width_mm, make.inside_height_mm);
   return make.kind === 'mailer' ? units.size(make.inside_width_mm, make.inside_length_mm) : '';
 });
 const says = computed(() => {
   const { make } = layer;
+  if (make.kind === 'saved_box') return savedWords(make, units);
   if (make.kind === 'bought_box')
     return make.parts > 1
       ? `Slide its ${counted(make.parts, 'part')} over each other until it measures that inside.`
@@ -31,7 +40,7 @@ const says = computed(() => {
 
 <template>
   <div class="bought">
-    <h2>{{ layer.material_name }}</h2>
+    <h2>{{ layerWords(layer, units).name }}</h2>
     <p>{{ layer.why }}</p>
     <dl class="figure">
       <dt>inside</dt>
@@ -42,18 +51,26 @@ const says = computed(() => {
       <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m of {{ layer.tape_name }}</dd>
     </dl>
     <p class="soft">{{ says }}</p>
-    <WrappedMeasure v-if="layer.make.kind === 'bought_box'" />
+    <template v-for="blank in blanks" :key="blank.part">
+      <h3>{{ blank.part === 'sleeve' ? 'Sleeve, flat, seen from inside' : 'As it is folded now' }}</h3>
+      <div class="panel"><BlankDrawing :blank="blank" /></div>
+    </template>
+    <WrappedMeasure v-if="layer.make.kind !== 'mailer'" />
     <slot />
   </div>
 </template>
 
 <style scoped>
 .bought {
-  max-width: 560px;
+  max-width: 720px;
 }
 h2 {
   margin: 0 0 4px;
   font-size: 1.1875rem;
+}
+h3 {
+  margin: 12px 0 4px;
+  font-size: 1.0625rem;
 }
 dl {
   display: grid;

@@ -17,6 +17,7 @@ import { useUnits } from '@/units/useUnits';
 import BoughtBox from './BoughtBox.vue';
 import BoughtList from './BoughtList.vue';
 import CutList from './CutList.vue';
+import SavedCarton from './SavedCarton.vue';
 import StyleCards from './StyleCards.vue';
 import TubeBox from './TubeBox.vue';
 import WrappedMeasure from './WrappedMeasure.vue';
@@ -57,7 +58,7 @@ const parts = computed(() => {
 /** What stands in place of a box that is cut. */
 const bought = computed(() => {
   const kind = layer.value?.make.kind;
-  if (kind === 'bought_box') return 'carton';
+  if (kind === 'bought_box' || kind === 'saved_box') return 'carton';
   return kind === 'mailer' ? 'mailer' : undefined;
 });
 /** Whether a box could be cut for it. */
@@ -94,6 +95,7 @@ async function settle(): Promise<void> {
     <template v-if="cut">
       <StyleCards :place="place" />
       <BoughtList v-if="place === 'box'" />
+      <SavedCarton v-if="place === 'box'" />
     </template>
     <div v-if="carton && summary && layer">
       <div class="box">

@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed } from 'vue';
+
+import DraftField from '@/parts/DraftField.vue';
+import { useShipment } from '@/shipment/useShipment';
+
+/** A carton that the studio has, measured inside: the box is made out of it. */
+const { draft, errors, save } = useShipment();
+
+const SIDES = ['choices.saved_length', 'choices.saved_width', 'choices.saved_height'] as const;
+const typed = computed(() => {
+  const { saved_length, saved_width, saved_height } = draft.choices;
+  return Boolean(saved_length || saved_width || saved_height);
+});
+const open = computed(() => typed.value || SIDES.some((path) => errors.value[path]));
+
+function giveUp(): void {
+  Object.assign(draft.choices, { saved_length: '', saved_width: '', saved_height: '' });
+  void save();
+}
+</script>
+
+<template>
+  <section class="saved no-print" aria-label="A carton you have">
+    <details :open="open">
+      <summary>Or a carton you have</summary>
+      <p class="soft">
+        One that opens on its large side, measured inside. It is filled, cut down or given a sleeve; its board
+        is the one chosen for the box.
+      </p>
+      <div class="sides">
+        <DraftField v-for="path in SIDES" :key="path" :path="path" hint="" />
+        <BButton v-if="typed" class="give-up" variant="outline-secondary" @click="giveUp"
+          >Cut a box instead</BButton
+        >
+      </div>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.saved {
+  margin-bottom: 16px;
+}
+summary {
+  min-height: 32px;
+  font-weight: 600;
+  cursor: pointer;
+}
+p {
+  max-width: 640px;
+  margin: 0 0 4px;
+}
+.sides {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 130px)) auto;
+  gap: 8px;
+  align-items: start;
+  justify-content: start;
+}
+.give-up {
+  align-self: center;
+}
+@media (max-width: 640px) {
+  .sides {
+    grid-template-columns: repeat(3, minmax(0, 1fr));
+  }
+}
+</style>
