@@ -35,12 +35,20 @@ export const router = createRouter({
       path: '/shipments/:id',
       component: () => import('./places/ShipmentPlace.vue'),
       props: true,
-      children: STOPS.map(({ name, title }) => ({
-        path: name,
-        name,
-        meta: { title },
-        component: PAGES[name],
-      })),
+      children: [
+        ...STOPS.map(({ name, title }) => ({
+          path: name,
+          name,
+          meta: { title },
+          component: PAGES[name],
+        })),
+        {
+          path: 'brief',
+          name: 'brief',
+          meta: { title: 'Brief for a crating service' },
+          component: () => import('./stops/box/BriefSheet.vue'),
+        },
+      ],
     },
     {
       path: '/stores/:shelf?',

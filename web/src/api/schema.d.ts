@@ -2128,6 +2128,8 @@ export interface components {
             inside_width_mm: components["schemas"]["Length"];
             /** @description The other parts: a lid, an inner half. */
             more_parts: components["schemas"]["CartonPart"][];
+            /** @description How it is sealed, strip by strip, in the order in which they are laid. */
+            seal: components["schemas"]["SealStrip"][];
             /** @description What that is cut from. */
             sheet: components["schemas"]["SheetNeed"];
             /** @description What a slot is wide; nothing where none is cut. */
@@ -3685,6 +3687,8 @@ export interface components {
             cushion_wrap: components["schemas"]["MaterialId"];
             /** @description In front, and behind where the rule says so. */
             face_board: components["schemas"]["MaterialId"];
+            /** @description Around where two halves of a box meet. */
+            filament_tape?: components["schemas"]["MaterialId"];
             /** @description At the edges and behind. */
             fill: components["schemas"]["MaterialId"];
             /** @description Between like pieces, and around loose sheets. */
@@ -5640,7 +5644,25 @@ export interface components {
          * @description How a box is sealed.
          * @enum {string}
          */
-        SealRule: "h" | "every_seam";
+        SealRule: "h" | "every_seam" | "covered";
+        /** @description One strip of tape on the closed box. */
+        SealStrip: {
+            /** @description Whether it is filament, which holds two halves together. */
+            filament: boolean;
+            /** @description Where it begins on the box outside: along its length, across it, and through it. */
+            from_mm: components["schemas"]["Length"][];
+            /** @description How long it is torn, its ends turned over edges. */
+            length_mm: components["schemas"]["Length"];
+            /** @description What it closes or covers; strips of one kind are alike. */
+            on: string;
+            /**
+             * Format: int32
+             * @description When it is laid: all of one number before any of the next.
+             */
+            order: number;
+            /** @description Where it ends. */
+            to_mm: components["schemas"]["Length"][];
+        };
         /** @description A bag around the boarded piece, every seam taped. */
         SealedBag: {
             /** @description Of the bag laid flat. */

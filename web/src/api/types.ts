@@ -15,6 +15,7 @@ export type Plan = Schemas['Plan'];
 export type Layer = Schemas['Layer'];
 export type Make = Schemas['Make'];
 export type Part = Schemas['Part'];
+export type SealStrip = Schemas['SealStrip'];
 export type Addition = Schemas['Addition'];
 export type Finding = Schemas['Finding'];
 export type Summary = Schemas['Summary'];

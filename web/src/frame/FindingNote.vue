@@ -63,6 +63,13 @@ function setDown(): void {
     >
       What would change that
     </RouterLink>
+    <RouterLink
+      v-if="finding.code === 'hand-over' || finding.code === 'no-sheet-for-blank'"
+      class="no-print"
+      :to="{ name: 'brief', params: { id } }"
+    >
+      A brief for a crating service
+    </RouterLink>
     <template v-if="finding.level === 'stop' && !finding.lifted">
       <button v-if="!lifting" type="button" class="plain no-print" @click="lifting = true">
         Go on all the same

@@ -2,7 +2,7 @@
 import demo from './demo.json';
 import folder from './folder.json';
 
-import type { BoxAnswer, Shipment, Studio, StyleOffer } from '@/api/types';
+import type { BoughtOffer, BoxAnswer, Shipment, Studio, StyleOffer } from '@/api/types';
 
 /** What was asked: `PATCH /api/v1/shipments/7`, with its body. */
 export interface Asked {
@@ -37,6 +37,7 @@ export const shipment = (): Shipment => structuredClone(demo.shipment) as unknow
 
 /** How the box of that shipment could be made, and a folder with the pictures of its folding. */
 export const styles = (): StyleOffer[] => structuredClone(demo.styles) as unknown as StyleOffer[];
+export const bought = (): BoughtOffer[] => structuredClone(demo.bought) as unknown as BoughtOffer[];
 export const foldedFolder = (): BoxAnswer => structuredClone(folder) as unknown as BoxAnswer;
 
 /** Stands in for the browser's own. */

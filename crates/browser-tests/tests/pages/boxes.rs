@@ -210,10 +210,32 @@ async fn a_carton_that_the_studio_has_is_cut_down_to_the_piece(pool: PgPool) -> 
     page.fill("choices.saved_length", "300").await?;
     page.sees("section.saved", "even cut down or with a sleeve")
         .await?;
-    page.holds("choices.saved_length", "300").await?;
+    page.holds("choices.saved_length", "300 mm").await?;
     page.press_called("Cut a box instead").await?;
     page.sees("[data-style='slotted_edge']", "as it is made")
         .await?;
     page.is_saved().await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_piece_past_the_limits_has_a_brief_for_who_crates_it(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("The Ropewalk").await?;
+    page.is_saved().await?;
+    page.press_called("A brief for a crating service").await?;
+    page.sees("article", "Brief for a crating service").await?;
+    page.sees("article", "1400 × 1000 × 38 mm").await?;
+    page.sees("article", "takes a shock of 50 G on its face")
+        .await?;
+    page.sees("article", "Galt House").await?;
+    page.everyone_can_use_it().await?;
+    page.press_called("Back to the box").await?;
+    page.sees("[data-style='slotted_edge']", "as it is made")
+        .await?;
+    // It is told how the box is sealed, strip by strip.
+    page.sees("[aria-label='How it is sealed']", "Along the joint: 1 ×")
+        .await?;
     studio.close().await
 }

@@ -2,9 +2,9 @@
 
 use serde::Serialize;
 
-use super::{Blank, BoxSize, CartonStyle, SheetNeed};
+use super::{Blank, BoxSize, CartonStyle, SealStrip, SheetNeed};
 use crate::{
-    house::Allowances,
+    house::{Allowances, SealRule},
     material::Board,
     quantity::{Area, Length},
 };
@@ -42,6 +42,8 @@ pub struct Carton {
     pub sheet: SheetNeed,
     /// The other parts: a lid, an inner half.
     pub more_parts: Vec<CartonPart>,
+    /// How it is sealed, strip by strip, in the order in which they are laid.
+    pub seal: Vec<SealStrip>,
 }
 
 /// Another part of a box.
@@ -57,7 +59,13 @@ pub struct CartonPart {
 impl Carton {
     /// Returns the box of a style and a size, cut from the sheets of a board.
     #[must_use]
-    pub fn of(style: CartonStyle, size: BoxSize, board: &Board, allowances: &Allowances) -> Self {
+    pub fn of(
+        style: CartonStyle,
+        size: BoxSize,
+        board: &Board,
+        allowances: &Allowances,
+        rule: SealRule,
+    ) -> Self {
         let need = |blank: &Blank| SheetNeed::of(blank, board, allowances.sheet_lap);
         let mut parts = style.parts(size, allowances).into_iter();
         let blank = parts.next().expect("a box has a part");
@@ -70,6 +78,7 @@ impl Carton {
             slot: style.slot(size.caliper, allowances).unwrap_or(Length::ZERO),
             tab: style.tab(size.caliper, allowances).unwrap_or(Length::ZERO),
             bulge: allowances.box_bulge,
+            seal: style.seal(size, allowances.seal_return, rule),
             sheet: need(&blank),
             blank,
             more_parts: parts
@@ -90,6 +99,15 @@ impl Carton {
             height: self.inside_height,
             caliper: self.caliper,
         }
+    }
+
+    /// Returns how much of its seal is tape, and how much filament.
+    #[must_use]
+    pub fn sealed(&self) -> [Length; 2] {
+        [false, true].map(|filament| {
+            let strips = self.seal.iter().filter(|strip| strip.filament == filament);
+            strips.map(|strip| strip.length).sum()
+        })
     }
 
     /// Returns every part with the sheet that it takes.

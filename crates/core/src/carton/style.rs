@@ -271,41 +271,6 @@ impl CartonStyle {
         }
     }
 
-    /// Returns the tape that seals it, its ends turned over edges by a return.
-    ///
-    /// Openings are closed in an H, joints along their length; with every seam taped, the edges that nothing else
-    /// closes too. Source: packaging engineering practice.
-    #[must_use]
-    pub fn seal(self, size: BoxSize, tape_return: Length, every_seam: bool) -> Length {
-        let returns = tape_return * 2.0;
-        let [l, w, h] = [size.length, size.width, size.height].map(|side| side + returns);
-        let closed = match self {
-            Self::SlottedEdge => (l + h * 2.0) * 2.0 + w,
-            Self::SlottedFace => (l + w * 2.0) * 2.0 + h,
-            Self::TrayAndLid | Self::SlitTray => h * 4.0 + (l + w) * 2.0,
-            // Both trays at their corners, and once around the lid's edge.
-            Self::TrayAndTray => {
-                let lid = Tray(size).tray_over().0.height + returns;
-                (h + lid) * 4.0 + (l + w) * 2.0
-            }
-            Self::Folder | Self::FolderLapped => l + w * 2.0 + h * 4.0,
-            Self::Telescope => {
-                let half = size.telescope().half() + returns;
-                let girth = (size.width + size.height) * 2.0 + returns;
-                let [long, short] = [w.max(h), w.min(h)];
-                (long + short * 2.0) * 2.0 + half * 2.0 + girth
-            }
-        };
-        let edges = match self {
-            Self::SlottedEdge => l * 4.0 + w * 3.0,
-            Self::SlottedFace => l * 4.0 + h * 3.0,
-            Self::TrayAndLid | Self::TrayAndTray | Self::SlitTray => (l + w) * 2.0,
-            Self::Folder | Self::FolderLapped => l * 2.0,
-            Self::Telescope => w.max(h) * 4.0,
-        };
-        if every_seam { closed + edges } else { closed }
-    }
-
     /// Returns what it bears, standing on the long narrow side, of what a ring of upright flutes would.
     #[must_use]
     pub const fn column(self) -> f64 {
@@ -391,6 +356,7 @@ impl BoxSize {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::house::SealRule;
 
     fn worked() -> BoxSize {
         let [length, width, height, caliper] = [740.0, 560.0, 90.0, 4.0].map(Length::mm);
@@ -436,8 +402,15 @@ mod tests {
         // 4 × 840 + 3 × 660 more. Face: (840 + 1320) × 2 + 190 = 4510. Tray: 760 + 3000. Folder: 840 + 1320 + 760.
         // A tray over a tray, 40 deep: (190 + 140) × 4 + 3000 = 4320.
         // Telescope: half (740 + 111)/2 + 100 = 525.5, girth 1400: (660 + 380) × 2 + 1051 + 1400 = 4531.
-        let seal =
-            |style: CartonStyle, every| style.seal(worked(), Length::mm(50.0), every).as_mm();
+        let seal = |style: CartonStyle, every| {
+            let rule = if every {
+                SealRule::EverySeam
+            } else {
+                SealRule::H
+            };
+            let strips = style.seal(worked(), Length::mm(50.0), rule);
+            strips.iter().map(|strip| strip.length.as_mm()).sum::<f64>()
+        };
         assert_eq!(seal(CartonStyle::SlottedEdge, false), 3100.0);
         assert_eq!(seal(CartonStyle::SlottedEdge, true), 8440.0);
         assert_eq!(seal(CartonStyle::SlottedFace, false), 4510.0);

@@ -69,6 +69,8 @@ materials! {
     paper_seal_tape = "start::paper_seal_tape";
     /// Cut into pads and blocks.
     pad_foam = "start::pad_foam";
+    /// Around where two halves of a box meet.
+    filament_tape = "start::filament_tape";
     /// In the hollow behind a canvas.
     back_foam = "start::back_foam";
     /// Around a face that must not be touched.
@@ -115,6 +117,7 @@ mod start {
         masking_tape = "masking-25";
         paper_seal_tape = "gummed-60";
         pad_foam = "urethane-32";
+        filament_tape = "filament-50";
         back_foam = "polyether-27";
         spacer_board = "foam-core-5";
         folio_board = "corrugated-c";

@@ -174,6 +174,7 @@ schools! {
     seal: SealRule, "How is the box sealed?" {
         H "h": "In an H", "A strip over the opening and one over each of its ends holds a box of this kind.";
         EverySeam "every_seam": "Every seam and edge", "Nothing catches on a belt, and a wet floor finds no bare edge.";
+        Covered "covered": "Every seam, and the narrow sides whole", "It may stand on a wet floor on any of its narrow sides.";
     }
     /// What a sheet is rolled on.
     roll_core: CoreRule, "What is a sheet rolled on?" {

@@ -8,7 +8,7 @@ use super::{
 use crate::{
     Refusal,
     carton::{Beyond, Blank, BoxSize, Carton, CartonStyle, JoinedPart, SheetNeed},
-    house::{Carriage, Choices, SealRule},
+    house::{Carriage, Choices},
     layer::BoughtBox,
     material::Board,
     part::{Cut, Grain, Need},
@@ -63,17 +63,19 @@ pub(crate) fn boxed(
     };
     let allowances = supplies.allowances();
     let size = holding(inside, long_way, board.caliper);
-    let carton = Carton::of(style, size, board, allowances);
+    let rule = supplies.rules.schools.seal;
+    let carton = Carton::of(style, size, board, allowances, rule);
     let around: Length = carton
         .parts()
         .map(|(blank, _)| blank.width + blank.height)
         .sum();
-    let every = supplies.rules.schools.seal == SealRule::EverySeam;
-    let sealed = style.seal(size, allowances.seal_return, every);
+    let [tape, filament] = carton.sealed();
+    let sealed = tape + filament;
     let needs = carton
         .parts()
         .flat_map(|(blank, sheet)| cut_from(blank, sheet, board, allowances.sheet_lap))
-        .chain([Need::tape(supplies.seal_tape, sealed)])
+        .chain([Need::tape(supplies.seal_tape, tape)])
+        .chain((filament > Length::ZERO).then(|| Need::tape(supplies.filament_tape, filament)))
         .collect();
     supplies.layer(Making {
         slot,

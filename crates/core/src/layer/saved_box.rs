@@ -6,7 +6,7 @@ use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     carton::{Blank, BoxSize, CartonStyle, DepthCut, SavedCarton, Sleeve, SlottedFace},
-    house::{Allowances, SealRule},
+    house::Allowances,
     material::Board,
     part::Need,
     quantity::Length,
@@ -123,13 +123,13 @@ impl SavedBox {
             SavedWay::Sleeved(sleeve) => Some(sleeve.blank(allowances)),
             SavedWay::AsIs | SavedWay::Cut(_) => None,
         };
-        let every = supplies.rules.schools.seal == SealRule::EverySeam;
         let style = CartonStyle::SlottedFace;
         let around = (carton.0.length + carton.0.width) * 2.0;
         let joint = sleeve
             .as_ref()
             .map_or(Length::ZERO, |blank| around + blank.height);
-        let sealed = style.seal(size, allowances.seal_return, every) + joint;
+        let strips = style.seal(size, allowances.seal_return, supplies.rules.schools.seal);
+        let sealed = strips.iter().map(|strip| strip.length).sum::<Length>() + joint;
         // Outside it is as the carton was across, and through as what closes it.
         let half = |own: Length, inside: Length| (own - inside) / 2.0;
         let beyond = style.beyond(size);

@@ -36,6 +36,7 @@ pub struct Supplies<'a> {
     pub(crate) wrap_tape: &'a Tape,
     pub(crate) seal_tape: &'a Tape,
     pub(crate) glass_tape: &'a Tape,
+    pub(crate) filament_tape: &'a Tape,
     /// Tapes that another takes the place of, because they do not go where the house would put them.
     pub(crate) swapped: Vec<Swapped<'a>>,
 }
@@ -83,6 +84,7 @@ impl<'a> Supplies<'a> {
         let inner_tape = tape("house.inner_tape", &named.inner_tape, Ground::Card)?;
         let wrap_tape = tape("house.wrap_tape", &named.wrap_tape, Ground::Film)?;
         let seal_tape = tape("house.seal_tape", &named.seal_tape, Ground::Card)?;
+        let filament_tape = tape("house.filament_tape", &named.filament_tape, Ground::Card)?;
         let glass_tape = tape("house.glass_tape", &named.glass_tape, Ground::Glass)?;
         Ok(Self {
             rules,
@@ -112,6 +114,7 @@ impl<'a> Supplies<'a> {
             wrap_tape,
             seal_tape,
             glass_tape,
+            filament_tape,
             swapped,
         })
     }

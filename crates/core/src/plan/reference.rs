@@ -394,7 +394,7 @@ impl Packed<'_> {
     fn damp(&self) -> f64 {
         Damp {
             bagged: self.layers.iter().any(|layer| layer.slot == LayerSlot::Bag),
-            seams_taped: self.supplies.rules.schools.seal == SealRule::EverySeam,
+            seams_taped: self.supplies.rules.schools.seal != SealRule::H,
             wet: self.wet,
         }
         .measure()

@@ -3,10 +3,10 @@
 use glam::{DAffine3, DMat3, DVec3};
 use hummock_core::{
     carton::{
-        Blank, BoxSize, Folder, Half, Hinge, Point, SavedCarton, SlitTray, SlottedEdge,
-        SlottedFace, Solid, Telescope, Tray, TriangularTube,
+        Blank, BoxSize, CartonStyle, Folder, Half, Hinge, Point, SavedCarton, SlitTray,
+        SlottedEdge, SlottedFace, Solid, Telescope, Tray, TriangularTube,
     },
-    house::Allowances,
+    house::{Allowances, SealRule},
     layer::CardPocket,
     quantity::Length,
     sums::{BoxSum, Sum},
@@ -200,6 +200,40 @@ proptest! {
         for panel in solids(&over.blank(), lid.caliper) {
             let panel = panel.moved(&turned);
             prop_assert!(base.iter().all(|wall| wall.through(&panel) < DUST));
+        }
+    }
+
+    #[test]
+    fn every_strip_of_a_seal_lies_on_the_box_and_more_seams_take_more_tape(inside in any_inside()) {
+        let size = size(inside);
+        let tape_return = Length::mm(50.0);
+        for style in CartonStyle::ALL {
+            let beyond = style.beyond(size);
+            let outside = [
+                size.length + beyond.length[0] + beyond.length[1],
+                size.width + beyond.width[0] + beyond.width[1],
+                size.height + beyond.front + beyond.back,
+            ];
+            let mut taken = 0.0;
+            for rule in [SealRule::H, SealRule::EverySeam, SealRule::Covered] {
+                let strips = style.seal(size, tape_return, rule);
+                for strip in &strips {
+                    prop_assert!(strip.length > tape_return * 2.0 || strip.filament, "{:?}: {:?}", style, strip);
+                    let lies = |way: usize, end: f64| {
+                        let at = outside[way].as_mm() * end;
+                        [strip.from_mm, strip.to_mm].iter().all(|place| (place[way].as_mm() - at).abs() < DUST)
+                    };
+                    let on_a_side = (0..3).any(|way| lies(way, 0.0) || lies(way, 1.0));
+                    // Around the lid's edge and over the joint of two halves it lies on a side all the same.
+                    prop_assert!(on_a_side, "{:?}: {:?}", style, strip);
+                    for (place, far) in [strip.from_mm, strip.to_mm].into_iter().flat_map(|at| at.into_iter().zip(outside)) {
+                        prop_assert!(place >= Length::ZERO && place.as_mm() <= far.as_mm() + DUST);
+                    }
+                }
+                let all: f64 = strips.iter().map(|strip| strip.length.as_mm()).sum();
+                prop_assert!(all > taken, "{:?} with {:?}", style, rule);
+                taken = all;
+            }
         }
     }
 

@@ -48,6 +48,7 @@ const USES: readonly { field: string; name: string; shelf: Shelf | 'flat' }[] = 
   { field: 'masking_tape', name: 'Tape inside, to be peeled', shelf: 'tapes' },
   { field: 'wrap_tape', name: 'Tape on the wrap', shelf: 'tapes' },
   { field: 'seal_tape', name: 'Tape on the box', shelf: 'tapes' },
+  { field: 'filament_tape', name: 'Around where two halves meet', shelf: 'tapes' },
   { field: 'paper_seal_tape', name: 'Paper tape on the box', shelf: 'tapes' },
 ];
 

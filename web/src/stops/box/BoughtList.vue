@@ -81,7 +81,8 @@ const others = computed(() => bought.value?.filter(({ refused }) => refused) ?? 
   margin-bottom: 16px;
 }
 summary {
-  min-height: 32px;
+  min-height: 44px;
+  padding-top: 10px;
   font-weight: 600;
   cursor: pointer;
 }

@@ -5,7 +5,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { read } from '@/api/queries';
 import type { Blank, SheetNeed } from '@/api/types';
 import { opened } from '@/test/opened';
-import { asked, foldedFolder, serve, shipment, styles } from '@/test/server';
+import { asked, bought, foldedFolder, serve, shipment, styles } from '@/test/server';
 
 import BoxStop from './BoxStop.vue';
 import CutList from './CutList.vue';
@@ -87,6 +87,53 @@ describe('the box', () => {
     await mounted.get('[name="which-box"][value="box"]').setValue(true);
     expect(mounted.text()).not.toContain('Second box: slotted box');
     expect(mounted.findAll('h2').map((title) => title.text())).toContain('Slotted box');
+  });
+});
+
+describe('what is on the shelf in place of a box', () => {
+  async function atShelf() {
+    serve(WAYS, { body: { ...ways, bought: bought() } });
+    const shown = await opened(BoxStop);
+    await vi.advanceTimersByTimeAsync(10);
+    await flushPromises();
+    return shown;
+  }
+
+  it('is told with what it would do, and why the others would not', async () => {
+    const { mounted } = await atShelf();
+    const fit = bought().filter(({ refused }) => !refused);
+    expect(mounted.findAll('[data-bought]').map((row) => row.attributes('data-bought'))).toEqual(
+      fit.map(({ material }) => material),
+    );
+    const [first] = fit;
+    const row = mounted.get(`[data-bought="${first?.material}"]`).text();
+    expect(row).toContain(first?.name);
+    expect(row).toMatch(/1 in \d+/);
+    const others = mounted.findAll('.others li').map((one) => one.text());
+    expect(others).toEqual(bought().flatMap(({ refused }) => refused ?? []));
+  });
+
+  it('is taken by one press', async () => {
+    const { mounted, stored } = await atShelf();
+    const patch = `PATCH /api/v1/shipments/${stored.id}`;
+    serve(patch, { body: stored });
+    const [first] = bought();
+    await mounted.get(`[data-bought="${first?.material}"] button`).trigger('click');
+    await flushPromises();
+    const sent = asked.find(({ what }) => what === patch)?.body;
+    expect(sent).toMatchObject({ change: { choices: { bought_box: first?.material } } });
+  });
+});
+
+describe('the seal', () => {
+  it('is told strip by strip in the order in which it is laid, with its metres', async () => {
+    const { mounted } = await atBox();
+    const seal = mounted.get('[aria-label="How it is sealed"]');
+    expect(seal.text()).toMatch(/\d\.\d m of /);
+    expect(seal.text()).toContain('Every seam');
+    expect(seal.text()).toMatch(/Over the opening: 2 × \d+\u00a0mm/);
+    expect(seal.text()).toMatch(/Over its ends: 4 × \d+\u00a0mm/);
+    expect(seal.findAll('svg line').length).toBeGreaterThan(4);
   });
 });
 

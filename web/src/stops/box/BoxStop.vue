@@ -18,6 +18,7 @@ import BoughtBox from './BoughtBox.vue';
 import BoughtList from './BoughtList.vue';
 import CutList from './CutList.vue';
 import SavedCarton from './SavedCarton.vue';
+import SealPlan from './SealPlan.vue';
 import StyleCards from './StyleCards.vue';
 import TubeBox from './TubeBox.vue';
 import WrappedMeasure from './WrappedMeasure.vue';
@@ -41,15 +42,18 @@ const carton = computed(() => {
   return make?.kind === 'slotted_box' || make?.kind === 'cut_box' ? make : undefined;
 });
 /** Inside as the parcel is told outside: across, up and through. */
+const longUp = computed(() => {
+  const { inside_length_mm: long = 0, inside_width_mm: wide = 0 } = carton.value ?? {};
+  const { across_mm = 0, up_mm = 0 } = layer.value?.envelope ?? {};
+  return across_mm <= up_mm === long >= wide;
+});
 const inside = computed((): [number, number, number] => {
   const {
     inside_length_mm: long = 0,
     inside_width_mm: wide = 0,
     inside_height_mm: deep = 0,
   } = carton.value ?? {};
-  const { across_mm = 0, up_mm = 0 } = layer.value?.envelope ?? {};
-  const upright = across_mm <= up_mm === long >= wide;
-  return upright ? [wide, long, deep] : [long, wide, deep];
+  return longUp.value ? [wide, long, deep] : [long, wide, deep];
 });
 const parts = computed(() => {
   const made = carton.value;
@@ -160,6 +164,7 @@ async function settle(): Promise<void> {
           </template>
           <BButton v-if="!folds" class="no-print fold-it" @click="folds = true">Fold it</BButton>
           <FoldPlay v-else :box="box" />
+          <SealPlan :layer="layer" :seal="carton.seal" :long-up="longUp" />
           <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
           <BButton variant="primary" class="no-print" @click="settle">
             {{ done ? 'The box is right. On to Price' : 'This box is right' }}

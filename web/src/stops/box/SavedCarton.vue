@@ -44,7 +44,8 @@ function giveUp(): void {
   margin-bottom: 16px;
 }
 summary {
-  min-height: 32px;
+  min-height: 44px;
+  padding-top: 10px;
   font-weight: 600;
   cursor: pointer;
 }

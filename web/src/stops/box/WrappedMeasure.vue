@@ -77,4 +77,7 @@ p {
   grid-template-columns: repeat(3, minmax(0, 1fr));
   gap: 8px;
 }
+.sides :deep(input) {
+  padding-inline: 8px;
+}
 </style>

@@ -3,7 +3,7 @@
 use super::Looked;
 use crate::{
     carton::{BoxSize, Carton, CartonStyle, SheetNeed},
-    house::{Carriage, Choices, CornerStyle, SchoolChoices},
+    house::{Carriage, Choices, CornerStyle, SchoolChoices, SealRule},
     layer::{FacePads, Layer, Make},
     material::{Board, Touch},
     piece::Medium,
@@ -327,7 +327,7 @@ fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &Carton) -> Finding {
         };
         style.takes(board)
             && style.unfit(size).is_none()
-            && Carton::of(style, size, board, allowances).can_be_cut()
+            && Carton::of(style, size, board, allowances, SealRule::H).can_be_cut()
     };
     let mut boards: Vec<&Board> = looked
         .supplies
