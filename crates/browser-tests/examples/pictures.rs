@@ -10,10 +10,8 @@ use sqlx::PgPool;
 const HEIGHT: u32 = 943;
 
 /// View, shipment, stop, and what is done there before the picture.
-const STOPS: [(&str, &str, &str, Before); 12] = [
+const STOPS: [(&str, &str, &str, Before); 11] = [
     ("measure", "Low Water, March", "measure", Before::Nothing),
-    ("measure-mirror", "Overmantel", "measure", Before::Nothing),
-    ("measure-set", "Nine Buoys", "measure", Before::Nothing),
     ("guard", "Low Water, March", "guard", Before::Nothing),
     ("guard-rolled", "Estuary Scroll", "guard", Before::Nothing),
     (
@@ -36,6 +34,12 @@ const STOPS: [(&str, &str, &str, Before); 12] = [
         "Tide Table",
         "box",
         Before::Press(".fold-it"),
+    ),
+    (
+        "box-sealed",
+        "Kelp Ladder",
+        "box",
+        Before::Press("[data-style='telescope']"),
     ),
     ("price", "Kelp Ladder", "price", Before::Nothing),
 ];
@@ -87,6 +91,11 @@ async fn main() -> Result<()> {
             match view {
                 "guard-engineer" => show(&page, "details.engineer").await?,
                 "box-folding" => half_folded(&page).await?,
+                "box-sealed" => {
+                    page.sees(".seal", "where the halves meet").await?;
+                    page.asks("document.querySelector('.seal').scrollIntoView()")
+                        .await?;
+                }
                 _ => page.sees(".offers", "as it is").await?,
             }
         }
@@ -108,7 +117,21 @@ async fn main() -> Result<()> {
     }
     page.goto("about:blank").await.ok();
     studio.close().await?;
+    phone(&pool, &folder).await?;
     tablets(&pool, &folder).await
+}
+
+/// The net of a box, as it is followed with a thumb.
+async fn phone(pool: &PgPool, folder: &Path) -> Result<()> {
+    let studio = Studio::sized(pool, 390, HEIGHT).await?;
+    let page = studio.page();
+    open(&page, "Kelp Ladder", "box").await?;
+    page.sees("main", "flat, seen from inside").await?;
+    page.asks("document.querySelector('.part').scrollIntoView({ block: 'center' })")
+        .await?;
+    page.picture(&folder.join("box-phone.png")).await?;
+    page.goto("about:blank").await.ok();
+    studio.close().await
 }
 
 /// What a tablet is asked, and where it is listed.

@@ -1157,6 +1157,11 @@ export interface components {
              */
             mailer_value: number;
             /**
+             * @description Peeled, set straight and rubbed down.
+             * @default 0.3
+             */
+            mark_minutes: components["schemas"]["Minutes"];
+            /**
              * Format: double
              * @description A saving is offered only while the odds worsen by no more than this share.
              * @default 0.1
@@ -1991,8 +1996,18 @@ export interface components {
              * @description How thick the rolled sheet is, 0.01 to 500. Only a tube has one.
              */
             sheet_mm?: number | null;
+            /**
+             * Format: double
+             * @description How wide a slot is cut, 0 to 1000; by the shipped rules when left out.
+             */
+            slot_mm?: number | null;
             /** @description How it is made. */
             style: components["schemas"]["BoxStyle"];
+            /**
+             * Format: double
+             * @description The joining tab of a slotted box, 0 to 1000; by the shipped rules when left out.
+             */
+            tab_mm?: number | null;
             /**
              * Format: double
              * @description Inside, along the short side of the art's face, 1 to 10 000. A tube has none.
@@ -2318,6 +2333,8 @@ export interface components {
             folio_board: components["schemas"]["MaterialId"] | null;
             /** @default null */
             glass_pattern: components["schemas"]["GlassPattern"] | null;
+            /** @default null */
+            label: components["schemas"]["MaterialId"] | null;
             /**
              * @description Layers added or left out, where the job lets a person choose.
              * @default {}
@@ -3699,6 +3716,8 @@ export interface components {
             glazing_paper: components["schemas"]["MaterialId"];
             /** @description Inside, on paper and card. */
             inner_tape: components["schemas"]["MaterialId"];
+            /** @description On the sides that it may lie on. */
+            label?: components["schemas"]["MaterialId"];
             /** @description On the inside of the box. */
             lining_foam?: components["schemas"]["MaterialId"];
             /** @description Around loose sheets in a mailer. */
@@ -3834,7 +3853,7 @@ export interface components {
          * @description A place in the order of the layers, from the art outward. A plan has at most one layer in each.
          * @enum {string}
          */
-        LayerSlot: "glass_tape" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "back_fill" | "face_boards" | "binding" | "name_tag" | "bag" | "first_wrap" | "second_wrap" | "inset_wrap" | "wrap_film" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "edges" | "padding_sheets" | "fill" | "lining" | "box" | "box_film" | "second_fill" | "second_box" | "outer_paper";
+        LayerSlot: "glass_tape" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "back_fill" | "face_boards" | "binding" | "name_tag" | "bag" | "first_wrap" | "second_wrap" | "inset_wrap" | "wrap_film" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "edges" | "padding_sheets" | "fill" | "lining" | "box" | "box_film" | "second_fill" | "second_box" | "outer_paper" | "marks";
         /**
          * Format: double
          * @description A length in millimetres: a side, an allowance or a displacement.
@@ -4054,12 +4073,23 @@ export interface components {
         }) | (components["schemas"]["OuterPaper"] & {
             /** @enum {string} */
             kind: "outer_paper";
+        }) | (components["schemas"]["Marks"] & {
+            /** @enum {string} */
+            kind: "marks";
         });
         /**
          * @description How far a stop is.
          * @enum {string}
          */
         Mark: "done" | "open" | "look";
+        /** @description Labels on a parcel. */
+        Marks: {
+            /**
+             * Format: int32
+             * @description How many: one on each side that it may lie on.
+             */
+            count: number;
+        };
         /**
          * Format: double
          * @description A mass in grams.

@@ -134,6 +134,7 @@ function bandsOf(
     part.outward === 'left' ? part : { ...part, width: Math.min(width, part.width) };
   switch (make.kind) {
     case 'glass_tape':
+    case 'marks':
     case 'back_fill':
     case 'roll':
     case 'tube':

@@ -31,6 +31,7 @@ function patternOf({ make, material }: Layer): Pattern {
       return /bubble/.test(material) ? 'bubble' : boardPattern(material);
     case 'roll':
     case 'glass_tape':
+    case 'marks':
       return 'tape';
     default:
       return boardPattern(material);

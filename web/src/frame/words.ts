@@ -285,6 +285,8 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
         name: `${material} around the box`,
         make: `${units.size(make.around_mm, make.along_mm)}${make.strips > 1 ? ` in ${counted(make.strips, 'strip')}` : ''}${make.marked ? ', with the studio’s mark' : ''}`,
       };
+    case 'marks':
+      return { name: 'Handling marks', make: `${make.count} × ${material}` };
     case 'edge_fill':
       return fillWords(layer, make, units);
     case 'slotted_box':

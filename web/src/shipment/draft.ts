@@ -89,6 +89,7 @@ const CHOICES = {
   roll_paper: '',
   spring_board: '',
   padding_sheet: '',
+  label: '',
   outer_paper: '',
   wrapped_across: '',
   wrapped_up: '',

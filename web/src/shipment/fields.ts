@@ -93,6 +93,7 @@ export const FIELDS = {
   'choices.roll_paper': choice('Paper to roll'),
   'choices.spring_board': choice('Board of the springs'),
   'choices.padding_sheet': choice('Padding sheets'),
+  'choices.label': choice('Label'),
   'choices.outer_paper': choice('Paper around the box'),
   'choices.back_proud': length('Proud margin behind'),
   'choices.lining_thickness': length('Thickness', 'lining_thickness_mm'),

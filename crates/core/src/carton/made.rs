@@ -90,6 +90,25 @@ impl Carton {
         }
     }
 
+    /// Returns the box that is made where nobody chose a style: the usual one of its board, or, where no sheet takes that,
+    /// of all others that can be cut and folded the one of the least board. Source: house rule.
+    #[must_use]
+    pub fn usual(size: BoxSize, board: &Board, allowances: &Allowances, rule: SealRule) -> Self {
+        let made = |style| Self::of(style, size, board, allowances, rule);
+        let usual = made(CartonStyle::usual_of(board));
+        if usual.can_be_cut() {
+            return usual;
+        }
+        let others = CartonStyle::ALL
+            .into_iter()
+            .filter(|style| style.takes(board) && style.unfit(size).is_none())
+            .map(made)
+            .filter(Self::can_be_cut);
+        others
+            .min_by_key(|carton| carton.board(allowances.sheet_lap))
+            .unwrap_or(usual)
+    }
+
     /// Returns its size.
     #[must_use]
     pub const fn size(&self) -> BoxSize {

@@ -88,17 +88,21 @@ impl SheetNeed {
         Self::NoSheet
     }
 
-    /// Returns the board that the laps take beyond the blank; one that no sheet takes will have laps too.
+    /// Returns how long its laps are together across the blank; one that no sheet takes has as many as there may be.
+    #[must_use]
+    pub fn laps(&self, lap: Length) -> Length {
+        let laps = match self {
+            Self::Joined { cut_at_mm, .. } => cut_at_mm.len(),
+            Self::NoSheet => MOST_PARTS - 1,
+            Self::One { .. } => 0,
+        };
+        lap * f64::from(u32::try_from(laps).unwrap_or(u32::MAX))
+    }
+
+    /// Returns the board that the laps take beyond the blank.
     #[must_use]
     pub fn lap_area(&self, blank_height: Length, lap: Length) -> Area {
-        match self {
-            Self::Joined { cut_at_mm, .. } => {
-                let laps = u32::try_from(cut_at_mm.len()).unwrap_or(u32::MAX);
-                lap * blank_height * f64::from(laps)
-            }
-            Self::NoSheet => lap * blank_height,
-            Self::One { .. } => Area::ZERO,
-        }
+        self.laps(lap) * blank_height
     }
 }
 

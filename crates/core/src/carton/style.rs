@@ -98,16 +98,14 @@ impl CartonStyle {
         }
     }
 
-    /// Returns the style of a box of a board: the one that was chosen where the board takes it, else the one that the
-    /// board is made for.
+    /// Returns the style of a box of a board where nothing speaks against it.
     #[must_use]
-    pub fn of_board(chosen: Option<Self>, board: &Board) -> Self {
-        let usual = if board.folds {
+    pub fn usual_of(board: &Board) -> Self {
+        if board.folds {
             Self::default()
         } else {
             Self::SlitTray
-        };
-        chosen.filter(|style| style.takes(board)).unwrap_or(usual)
+        }
     }
 
     /// Returns what it is called.

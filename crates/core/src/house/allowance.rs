@@ -208,6 +208,7 @@ allowances! {
     padding_minutes "padding_minutes": Minutes, "minutes for one padding sheet", "min", 0.8 in 0.0 to 30.0, "Cut and laid flat behind.";
     lining_minutes "lining_minutes": Minutes, "minutes for one side of a lining", "min", 1.2 in 0.0 to 30.0, "Cut and set; it holds by its own fit.";
     outer_paper_minutes "outer_paper_minutes": Minutes, "minutes for outer paper", "min", 4.0 in 0.0 to 60.0, "Cut, folded around the closed box and taped.";
+    mark_minutes "mark_minutes": Minutes, "minutes for one mark", "min", 0.3 in 0.0 to 10.0, "Peeled, set straight and rubbed down.";
     outer_paper_lap "outer_paper_lap_mm": Length, "lap of outer paper", "mm", 60.0 in 20.0 to 200.0, "The paper laps itself so far along the box and over its ends.";
     second_gap "second_gap_mm": Length, "gap between two boxes", "mm", 40.0 in 15.0 to 150.0, "The second box cushions the first only where there is room to give way.";
     exact_proud "exact_proud_mm": Length, "margin of an exact board", "mm", 0.0 in 0.0 to 10.0, "Stiff board is cut to the piece, so that it bears on the frame all round.";

@@ -114,6 +114,9 @@ pub struct Choices {
     /// What is laid flat behind in a box that is too deep: foam, a cushion off the roll, or board.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub padding_sheet: Option<MaterialId>,
+    /// The label of the handling marks.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub label: Option<MaterialId>,
     /// The paper around the closed box.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub outer_paper: Option<MaterialId>,
@@ -430,6 +433,7 @@ impl Choices {
         set(&mut materials.roll_paper, self.roll_paper.as_ref());
         set(&mut materials.spring_board, self.spring_board.as_ref());
         set(&mut materials.padding_sheet, self.padding_sheet.as_ref());
+        set(&mut materials.label, self.label.as_ref());
         set(&mut materials.outer_paper, self.outer_paper.as_ref());
         rules.bought_box = self.bought_box.clone().filter(|id| !id.as_str().is_empty());
         for (rule, choice) in [

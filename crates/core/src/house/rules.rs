@@ -97,6 +97,8 @@ materials! {
     spring_board = "start::spring_board";
     /// Laid flat behind in a box that is too deep.
     padding_sheet = "start::padding_sheet";
+    /// On the sides that it may lie on.
+    label = "start::label";
     /// Around the closed box.
     outer_paper = "start::outer_paper";
 }
@@ -131,6 +133,7 @@ mod start {
         roll_paper = "brown-kraft";
         spring_board = "corrugated-b";
         padding_sheet = "foam-sheet-3";
+        label = "label-100";
         outer_paper = "brown-kraft";
     }
 }

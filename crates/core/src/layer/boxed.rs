@@ -53,7 +53,7 @@ fn adds(beyond: Beyond, long_way: Direction, bulge: Length) -> Addition {
 pub(crate) fn boxed(
     supplies: &Supplies<'_>,
     slot: LayerSlot,
-    style: CartonStyle,
+    chosen: Option<CartonStyle>,
     (long_way, inside): (Direction, Envelope),
 ) -> Layer {
     let board = if slot == LayerSlot::SecondBox {
@@ -64,7 +64,11 @@ pub(crate) fn boxed(
     let allowances = supplies.allowances();
     let size = holding(inside, long_way, board.caliper);
     let rule = supplies.rules.schools.seal;
-    let carton = Carton::of(style, size, board, allowances, rule);
+    let carton = match chosen.filter(|style| style.takes(board)) {
+        Some(style) => Carton::of(style, size, board, allowances, rule),
+        None => Carton::usual(size, board, allowances, rule),
+    };
+    let style = carton.style;
     let around: Length = carton
         .parts()
         .map(|(blank, _)| blank.width + blank.height)
@@ -108,9 +112,9 @@ fn cut_from<'a>(blank: &Blank, sheet: &SheetNeed, board: &'a Board, lap: Length)
             parts.iter().map(|part| piece(cut(part))).collect()
         }
         SheetNeed::One { .. } => vec![piece(blank.cut())],
-        // Whatever it is cut from, it will have a lap.
+        // Whatever it is cut from, it will have laps.
         SheetNeed::NoSheet => vec![piece(
-            Cut::of([blank.width + lap, blank.height]).staying(area),
+            Cut::of([blank.width + sheet.laps(lap), blank.height]).staying(area),
         )],
     }
 }
@@ -133,7 +137,7 @@ pub(super) const KIND: Kind = Kind::new(
         if let Some(bought) = supplies.bought()? {
             return BoughtBox::layer(supplies, bought, (around.long_way(), inside)).map(Some);
         }
-        let style = CartonStyle::of_board(supplies.rules.shipment.box_style, supplies.box_board);
+        let style = supplies.rules.shipment.box_style;
         let held = (around.long_way(), inside);
         Ok(Some(boxed(supplies, LayerSlot::Box, style, held)))
     },
@@ -146,7 +150,7 @@ pub(super) const SECOND: Kind = Kind::new(
     |around| {
         let held = (around.long_way(), around.inside());
         let shipment = &around.supplies.rules.shipment;
-        let style = CartonStyle::of_board(shipment.second_style, around.supplies.second_board);
+        let style = shipment.second_style;
         Ok(Some(boxed(
             around.supplies,
             LayerSlot::SecondBox,

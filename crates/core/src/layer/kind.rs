@@ -5,7 +5,7 @@
 
 use super::{
     Layer, Make, Roll, Supplies, TubeFit, bag, boxed, bundle, contact, corner, edges, face_board,
-    fill, folio, glass_tape, lining, outer_paper, padding, pads, roll, spacer, wrap,
+    fill, folio, glass_tape, lining, marks, outer_paper, padding, pads, roll, spacer, wrap,
 };
 use crate::{
     Refusal,
@@ -101,6 +101,7 @@ pub(crate) const fn kind_of(slot: LayerSlot) -> &'static Kind {
         LayerSlot::SecondFill => &fill::BETWEEN,
         LayerSlot::SecondBox => &boxed::SECOND,
         LayerSlot::OuterPaper => &outer_paper::KIND,
+        LayerSlot::Marks => &marks::KIND,
     }
 }
 

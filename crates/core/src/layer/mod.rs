@@ -19,6 +19,7 @@ mod glass_tape;
 mod kind;
 mod lining;
 mod mailer;
+mod marks;
 mod outer_paper;
 mod padding;
 mod pads;
@@ -46,6 +47,7 @@ pub use kind::{Standing, standing};
 pub use lining::{Lining, LiningPiece};
 pub use mailer::MailerBox;
 use mailer::mailer_for;
+pub use marks::Marks;
 pub use outer_paper::OuterPaper;
 pub use padding::PaddingSheets;
 pub(crate) use pads::LONGEST_LEG;
@@ -218,4 +220,6 @@ makes! {
     Tube(TubeBox) = "tube";
     /// Paper around the closed box.
     OuterPaper(OuterPaper) = "outer_paper";
+    /// Labels outside.
+    Marks(Marks) = "marks";
 }

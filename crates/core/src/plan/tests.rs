@@ -225,7 +225,19 @@ fn a_large_parcel_is_carried_by_two() {
 
 #[test]
 fn a_blank_past_every_sheet_is_minded() {
-    let plan = design(&canvas([2000.0, 1900.0, 40.0]), &Choices::default());
+    // What a slotted box finds no sheet for is made otherwise, and it says so.
+    let large = design(&canvas([2000.0, 1900.0, 40.0]), &Choices::default());
+    assert!(large.carton().is_some_and(Carton::can_be_cut));
+    let otherwise = large
+        .findings
+        .iter()
+        .find(|finding| finding.code == "made-otherwise");
+    assert_eq!(
+        otherwise.map(|finding| finding.level),
+        Some(FindingLevel::Note)
+    );
+    // Past every sheet of the stores there is no box.
+    let plan = design(&canvas([3200.0, 2900.0, 40.0]), &Choices::default());
     assert_eq!(
         plan.carton().map(|carton| &carton.sheet),
         Some(&SheetNeed::NoSheet)

@@ -65,11 +65,13 @@ pub enum LayerSlot {
     SecondBox,
     /// Paper around the closed box.
     OuterPaper,
+    /// Labels on the sides that it may lie on.
+    Marks,
 }
 
 impl LayerSlot {
     /// Every place, from the art outward.
-    pub const ALL: [Self; 29] = [
+    pub const ALL: [Self; 30] = [
         Self::GlassTape,
         Self::WindowSpacer,
         Self::Contact,
@@ -99,6 +101,7 @@ impl LayerSlot {
         Self::SecondFill,
         Self::SecondBox,
         Self::OuterPaper,
+        Self::Marks,
     ];
 
     /// What people call it, as it stands in a sentence.
@@ -134,6 +137,7 @@ impl LayerSlot {
             Self::SecondFill => "fill between the boxes",
             Self::SecondBox => "second box",
             Self::OuterPaper => "outer paper",
+            Self::Marks => "handling marks",
         }
     }
 }

@@ -66,6 +66,12 @@ pub struct BoxSum {
     /// How thick the rolled sheet is, 0.01 to 500. Only a tube has one.
     #[serde(default)]
     pub sheet_mm: Option<f64>,
+    /// The joining tab of a slotted box, 0 to 1000; by the shipped rules when left out.
+    #[serde(default)]
+    pub tab_mm: Option<f64>,
+    /// How wide a slot is cut, 0 to 1000; by the shipped rules when left out.
+    #[serde(default)]
+    pub slot_mm: Option<f64>,
     /// In how many pictures each step of folding is told, 1 to 60; none are told when left out.
     #[serde(default)]
     pub frames: Option<u32>,
@@ -273,7 +279,9 @@ impl BoxSum {
             .if_given("height_mm", self.height_mm, SIDE)
             .if_given("outer_roll_mm", self.outer_roll_mm, SIDE)
             .if_given("wrap_mm", self.wrap_mm, ALLOWANCE)
-            .if_given("sheet_mm", self.sheet_mm, THIN);
+            .if_given("sheet_mm", self.sheet_mm, THIN)
+            .if_given("tab_mm", self.tab_mm, ALLOWANCE)
+            .if_given("slot_mm", self.slot_mm, ALLOWANCE);
         if let Some(frames) = self.frames {
             checked.number("frames", f64::from(frames), FRAMES);
         }
@@ -306,6 +314,19 @@ impl BoxSum {
             checked.refuse(*field, says);
         }
         checked.done()
+    }
+
+    /// The shipped rules, with the tab and the slots that were asked for.
+    fn allowances(&self) -> Allowances {
+        let shipped = Allowances::default();
+        let beyond = |asked: Option<f64>, board: f64, usual: Length| {
+            asked.map_or(usual, |asked| Length::mm(asked + board))
+        };
+        Allowances {
+            box_tab: beyond(self.tab_mm, self.caliper_mm, shipped.box_tab),
+            box_slot_play: beyond(self.slot_mm, -self.caliper_mm, shipped.box_slot_play),
+            ..shipped
+        }
     }
 
     /// Returns the parts with how often each is cut.
@@ -375,7 +396,7 @@ impl Sum for BoxSum {
 
     fn work(&self) -> Result<BoxAnswer, Vec<Refusal>> {
         self.check()?;
-        let (parts, beside) = self.parts(&Allowances::default());
+        let (parts, beside) = self.parts(&self.allowances());
         let whole: Area = parts
             .iter()
             .map(|part| part.blank.area * f64::from(part.count))

@@ -389,7 +389,7 @@ fn new_surfaces_get_what_may_touch_them() {
 fn no_sheet_for_a_blank_is_answered_by_a_board_that_has_one() {
     let huge = piece(
         Construction::StretchedCanvas,
-        [1100.0, 1300.0, 40.0],
+        [2200.0, 1700.0, 40.0],
         Medium::Acrylic,
     );
     let thin = choose(json!({ "box_board": "corrugated-b" }));

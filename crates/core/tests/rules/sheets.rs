@@ -2,6 +2,7 @@
 
 use crate::studio::{any_piece, catalogue, rules as house};
 use hummock_core::{
+    carton::CartonStyle,
     freight::{BillableBy, Parcel},
     house::{Allowances, Carriage, HouseRules},
     material::Catalogue,
@@ -46,6 +47,8 @@ fn turned(knobs: Knobs) -> HouseRules {
     rules.allowances.second_turns = knobs.second_turns;
     rules.allowances.clearance = Length::mm(knobs.clearance);
     rules.allowances.board_proud = Length::mm(knobs.proud);
+    // A box that no sheet takes is made otherwise, which is another thing and not more of the same.
+    rules.shipment.box_style = Some(CartonStyle::SlottedEdge);
     rules
 }
 

@@ -127,7 +127,7 @@ async fn a_style_that_is_chosen_is_that_of_the_stored_box(pool: PgPool) {
     let (status, changes) = api.post("/api/v1/plans/changes", asked.clone()).await;
     assert_eq!(status, StatusCode::OK, "{changes}");
     let styles = changes["styles"].as_array().expect("styles");
-    assert_eq!(styles.len(), 5);
+    assert_eq!(styles.len(), hummock_core::carton::CartonStyle::ALL.len());
     assert_eq!(
         styles
             .iter()
@@ -163,4 +163,135 @@ async fn a_style_that_is_chosen_is_that_of_the_stored_box(pool: PgPool) {
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     let field = problem["errors"][0]["field"].as_str().unwrap_or_default();
     assert!(field.ends_with("choices.box_style"), "{problem}");
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_carton_of_the_stores_or_of_ones_own_takes_the_place_of_a_box(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let body = json!({ "inputs": { "piece": {
+        "construction": "stretched_canvas", "medium": "acrylic",
+        "width": "500 mm", "height": "700 mm", "depth": "38 mm",
+    } } });
+    let mut asked = body.clone();
+    asked["slot"] = json!("box");
+    let (_, changes) = api.post("/api/v1/plans/changes", asked).await;
+    let bought = changes["bought"].as_array().expect("what is on the shelf");
+    let refused = |offer: &&Value| offer["refused"].is_string();
+    assert!(
+        bought.iter().any(|offer| !refused(&offer)) && bought.iter().any(|offer| refused(&offer))
+    );
+    let boxed = |choices: Value| {
+        let mut then = body.clone();
+        then["inputs"]["choices"] = choices;
+        let api = &api;
+        async move {
+            let (status, preview) = api.post("/api/v1/plans/preview", then).await;
+            let layers = preview["worked"]["plan"]["layers"].as_array().cloned();
+            let layer = layers
+                .into_iter()
+                .flatten()
+                .find(|layer| layer["slot"] == "box");
+            (status, layer, preview)
+        }
+    };
+    let first = &bought[0];
+    let (status, layer, preview) = boxed(first["choices"].clone()).await;
+    assert_eq!(status, StatusCode::OK, "{preview}");
+    let layer = layer.expect("it is boxed");
+    assert_eq!(layer["make"]["kind"], "bought_box");
+    assert_eq!(layer["parts"][0]["kind"], "each");
+    assert_eq!(layer["parts"][0]["material"], first["material"]);
+
+    // 900 × 700 × 200 inside is cut down to what goes in, with its strips and its sheet of board.
+    let saved =
+        json!({ "saved_length": "900 mm", "saved_width": "700 mm", "saved_height": "200 mm" });
+    let (status, layer, preview) = boxed(saved).await;
+    assert_eq!(status, StatusCode::OK, "{preview}");
+    let layer = layer.expect("it is boxed");
+    assert_eq!(layer["make"]["carton_mm"], json!([900.0, 700.0, 200.0]));
+    let [was, below, is] = [
+        "/make/carton_mm/2",
+        "/make/cut/below_mm",
+        "/make/inside_mm/2",
+    ]
+    .map(|path| {
+        layer
+            .pointer(path)
+            .and_then(Value::as_f64)
+            .expect("a number")
+    });
+    assert!((was - below - is).abs() < 1e-9, "{layer}");
+    let (status, _, problem) = boxed(json!({ "saved_length": "900 mm" })).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(
+        problem["errors"].as_array().map(Vec::len),
+        Some(2),
+        "{problem}"
+    );
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_second_box_has_a_style_board_and_fill_of_its_own(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let choices = json!({ "layers": { "second_box": true } });
+    let body = |choices: Value| {
+        json!({ "slot": "second_box", "inputs": { "choices": choices, "piece": {
+            "construction": "framed_under_glass", "medium": "print",
+            "width": "400 mm", "height": "500 mm", "depth": "25 mm",
+        } } })
+    };
+    let (status, changes) = api
+        .post("/api/v1/plans/changes", body(choices.clone()))
+        .await;
+    assert_eq!(status, StatusCode::OK, "{changes}");
+    let styles = changes["styles"].as_array().expect("styles");
+    let folder = styles
+        .iter()
+        .find(|offer| offer["style"] == "folder")
+        .expect("a folder");
+    assert_eq!(folder["choices"]["second_style"], "folder");
+    assert!(
+        changes["bought"].is_null(),
+        "only what holds the piece is bought"
+    );
+    let own = json!({
+        "layers": { "second_box": true }, "second_style": "folder",
+        "second_board": "double-wall-bc", "second_fill": "air-pillows",
+    });
+    let mut then = body(own);
+    then.as_object_mut().expect("an object").remove("slot");
+    let (_, preview) = api.post("/api/v1/plans/preview", then).await;
+    let layers = preview["worked"]["plan"]["layers"]
+        .as_array()
+        .expect("a plan");
+    let of = |slot: &str| {
+        layers
+            .iter()
+            .find(|layer| layer["slot"] == slot)
+            .expect("a layer")
+    };
+    assert_eq!(of("box")["make"]["style"], "slotted_edge");
+    assert_eq!(of("second_box")["make"]["style"], "folder");
+    assert_eq!(of("second_box")["material"], "double-wall-bc");
+    assert_ne!(of("box")["material"], "double-wall-bc");
+    // Pillows of 1.6 litres are counted, not poured.
+    let fill = &of("second_fill")["make"];
+    let [gap, pieces] = ["gap_m3", "pieces"].map(|key| fill[key].as_f64().expect("a number"));
+    assert!(
+        (pieces - (gap * 1000.0 / 1.6).ceil()).abs() < 1e-9,
+        "{fill}"
+    );
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_saved_carton_is_worked_out_as_a_sum(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let sum = json!({ "length_mm": 800, "width_mm": 600, "height_mm": 200, "caliper_mm": 4, "to_height_mm": 120 });
+    let (status, answer) = api.post("/api/v1/sums/saved-carton", sum).await;
+    assert_eq!(status, StatusCode::OK, "{answer}");
+    assert_eq!(answer["depth"]["below_mm"], 80.0);
+    let wrong = json!({ "length_mm": 0, "width_mm": 600, "height_mm": 200, "caliper_mm": 4 });
+    let (status, problem) = api.post("/api/v1/sums/saved-carton", wrong).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(problem["errors"][0]["field"], "length_mm");
 }

@@ -43,6 +43,7 @@ const USES: readonly { field: string; name: string; shelf: Shelf | 'flat' }[] = 
   { field: 'padding_sheet', name: 'Flat behind, in a deep box', shelf: 'flat' },
   { field: 'lining_foam', name: 'Lining of the box', shelf: 'foams' },
   { field: 'box_board', name: 'Box', shelf: 'boards' },
+  { field: 'label', name: 'Handling marks', shelf: 'sundries' },
   { field: 'outer_paper', name: 'Around the closed box', shelf: 'contact_papers' },
   { field: 'inner_tape', name: 'Tape inside', shelf: 'tapes' },
   { field: 'masking_tape', name: 'Tape inside, to be peeled', shelf: 'tapes' },

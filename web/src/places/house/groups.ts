@@ -9,7 +9,7 @@ const GROUPS: readonly { name: string; holds: RegExp }[] = [
   { name: 'Corners and boards', holds: /^(pocket|board_proud|board_tape|exact)/ },
   { name: 'Wraps', holds: /^(first_turns|second_turns|rolled_ends|wrap)/ },
   { name: 'Foam', holds: /^(pad|edge_pad|block|back_fill|bar)_/ },
-  { name: 'Along the edges, linings and outer paper', holds: /^(lining|paper_roll|skirt|outer_paper)_/ },
+  { name: 'Along the edges, linings and outer paper', holds: /^(lining|paper_roll|skirt|outer_paper|mark)_/ },
   { name: 'Loose sheets and rolls', holds: /^(folio|paper|roll|tube)_/ },
   { name: 'Mailers', holds: /^(mailer|posted)_/ },
   { name: 'Film and bags', holds: /^(film|bag)_/ },

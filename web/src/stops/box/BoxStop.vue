@@ -83,6 +83,8 @@ const box = computed((): BoxSum => {
     width_mm: made?.inside_width_mm ?? 0,
     height_mm: made?.inside_height_mm ?? 0,
     caliper_mm: made?.caliper_mm ?? 0,
+    // By the studio's own rules, where it has any tab or slot.
+    ...(made && made.tab_mm > 0 ? { tab_mm: made.tab_mm, slot_mm: made.slot_mm } : {}),
   };
 });
 const done = computed(() => line.value?.stops[2]?.mark === 'done');

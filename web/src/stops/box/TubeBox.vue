@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, ref } from 'vue';
 
-import type { Layer, Plan } from '@/api/types';
+import type { BoxSum, Layer, Plan } from '@/api/types';
 import BlankDrawing from '@/drawing/BlankDrawing.vue';
+import FoldPlay from '@/drawing/FoldPlay.vue';
 import RollDrawing from '@/drawing/RollDrawing.vue';
 import { useUnits } from '@/units/useUnits';
 
@@ -10,6 +12,20 @@ const { plan, layer } = defineProps<{ plan: Plan; layer: Layer }>();
 const units = useUnits();
 
 const tube = computed(() => (layer.make.kind === 'tube' ? layer.make : undefined));
+const folds = ref(false);
+/** What is asked to fold it: its roll, and what is around that. */
+const box = computed((): BoxSum => {
+  const roll = plan.layers.map(({ make }) => make).find((make) => make.kind === 'roll');
+  const wrap = plan.layers.find(({ slot }) => slot === 'first_wrap');
+  return {
+    style: 'triangular-tube',
+    length_mm: roll?.along_mm ?? 0,
+    outer_roll_mm: roll?.outer_mm ?? 0,
+    sheet_mm: roll?.thickness_mm ?? 0,
+    wrap_mm: wrap?.adds.left_mm ?? 0,
+    caliper_mm: tube.value?.wall_mm ?? 0,
+  };
+});
 </script>
 
 <template>
@@ -47,6 +63,10 @@ const tube = computed(() => (layer.make.kind === 'tube' ? layer.make : undefined
       <template v-for="blank in tube.blanks" :key="blank.part">
         <h2>{{ blank.part === 'cap' ? 'Cap, two of them' : 'Sheet of the tube' }}, flat, seen from inside</h2>
         <div class="panel"><BlankDrawing :blank="blank" /></div>
+      </template>
+      <template v-if="tube.triangular">
+        <BButton v-if="!folds" class="no-print" @click="folds = true">Fold it</BButton>
+        <FoldPlay v-else :box="box" />
       </template>
     </section>
   </div>

@@ -16,7 +16,7 @@ const free = computed(() => absent.value.filter((slot) => slot.free));
 const PARTS: readonly { name: string; until: SlotState['slot'] }[] = [
   { name: 'Around the piece', until: 'wrap_film' },
   { name: 'In the box', until: 'lining' },
-  { name: 'The box, and outside it', until: 'outer_paper' },
+  { name: 'The box, and outside it', until: 'marks' },
 ];
 const groups = computed(() => {
   const place = (slot: SlotState['slot']) => slots.findIndex((state) => state.slot === slot);

@@ -15,6 +15,7 @@ export const FIELDS: Partial<Record<LayerSlot, readonly string[]>> = {
   edges: ['choices.roll_paper', 'choices.spring_board'],
   padding_sheets: ['choices.padding_sheet', 'choices.depth_clearance'],
   outer_paper: ['choices.outer_paper'],
+  marks: ['choices.label'],
   bundle: ['choices.set_grid'],
   roll: ['choices.roll_inner', 'choices.carriage'],
   contact: ['choices.contact_paper'],

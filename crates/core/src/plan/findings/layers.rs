@@ -283,6 +283,9 @@ fn worst(carton: &Carton) -> &SheetNeed {
 
 fn boxed(looked: &Looked<'_>, layer: &Layer, carton: &Carton) -> Option<Finding> {
     let slot = layer.slot;
+    if let Some(otherwise) = made_otherwise(looked, layer, carton) {
+        return Some(otherwise);
+    }
     match worst(carton) {
         SheetNeed::One { .. } => None,
         SheetNeed::Joined { .. } => Some(Finding::layer(
@@ -297,6 +300,27 @@ fn boxed(looked: &Looked<'_>, layer: &Layer, carton: &Carton) -> Option<Finding>
         }
         SheetNeed::NoSheet => Some(no_sheet(looked, slot, carton)),
     }
+}
+
+/// Nobody chose how it is made, and the usual way finds no sheet.
+fn made_otherwise(looked: &Looked<'_>, layer: &Layer, carton: &Carton) -> Option<Finding> {
+    let shipment = &looked.supplies.rules.shipment;
+    let chosen = if layer.slot == LayerSlot::SecondBox {
+        shipment.second_style
+    } else {
+        shipment.box_style
+    };
+    let board = looked.supplies.catalogue.board(&layer.material).ok()?;
+    let usual = CartonStyle::usual_of(board);
+    let otherwise = chosen.is_none() && carton.style != usual;
+    otherwise.then(|| {
+        let says = format!(
+            "No sheet takes a {} of this size, even joined at its scores: it is made as a {}.",
+            usual.name().to_lowercase(),
+            carton.style.name().to_lowercase()
+        );
+        Finding::layer(Note, "made-otherwise", layer.slot, says)
+    })
 }
 
 /// The choices that make a box of a board, in a style of its own where one is named.
