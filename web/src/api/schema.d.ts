@@ -5679,8 +5679,6 @@ export interface components {
         SealStrip: {
             /** @description Whether it is filament, which holds two halves together. */
             filament: boolean;
-            /** @description Where it begins on the box outside: along its length, across it, and through it. */
-            from_mm: components["schemas"]["Length"][];
             /** @description How long it is torn, its ends turned over edges. */
             length_mm: components["schemas"]["Length"];
             /** @description What it closes or covers; strips of one kind are alike. */
@@ -5690,8 +5688,8 @@ export interface components {
              * @description When it is laid: all of one number before any of the next.
              */
             order: number;
-            /** @description Where it ends. */
-            to_mm: components["schemas"]["Length"][];
+            /** @description Where it goes on the box outside, from corner to corner: along its length, across it, and through it. */
+            path_mm: components["schemas"]["Length"][][];
         };
         /** @description A bag around the boarded piece, every seam taped. */
         SealedBag: {

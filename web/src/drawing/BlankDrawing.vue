@@ -1,10 +1,13 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core';
 import { computed } from 'vue';
 
 import type { Blank } from '@/api/types';
 import { useUnits } from '@/units/useUnits';
 
 const { blank } = defineProps<{ blank: Blank }>();
+/** On a phone it is wider than the page, and moved along by thumb or by keys. */
+const narrow = useMediaQuery('(max-width: 640px)');
 const units = useUnits();
 
 const WIDTH = 700;
@@ -88,7 +91,7 @@ const label = computed(
 </script>
 
 <template>
-  <figure>
+  <figure :tabindex="narrow ? 0 : undefined">
     <figcaption class="legend">
       <span
         ><svg width="36" height="12"><path d="M0 6H36" class="cut" /></svg> cut</span
@@ -192,5 +195,15 @@ figure {
 text {
   fill: var(--peat);
   font-size: 14px;
+}
+/* On a phone the net is followed with a thumb: no label is smaller than it can be read. */
+@media (max-width: 640px) {
+  figure {
+    overflow-x: auto;
+  }
+  .blank {
+    width: 760px;
+    max-width: none;
+  }
 }
 </style>

@@ -70,7 +70,12 @@ export function sealed(outside: Place, strips: readonly SealStrip[], over: boole
   return {
     faces: faces.map((face) => face.map((place) => at(place).join(',')).join(' ')),
     strips: strips
-      .map((strip) => ({ strip, ends: [turned(strip.from_mm), turned(strip.to_mm)] as const }))
+      .flatMap((strip) =>
+        strip.path_mm.slice(1).map((to, at) => {
+          const from = strip.path_mm[at] ?? to;
+          return { strip, ends: [turned(from), turned(to)] as const };
+        }),
+      )
       .filter(({ ends }) => seen(...ends))
       .map(({ strip, ends }) => ({ strip, from: at(ends[0]), to: at(ends[1]) })),
     width: WIDTH,

@@ -9,7 +9,7 @@ use crate::{
 };
 
 /// One strip of tape on the closed box.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SealStrip {
     /// What it closes or covers; strips of one kind are alike.
@@ -21,10 +21,8 @@ pub struct SealStrip {
     /// How long it is torn, its ends turned over edges.
     #[serde(rename = "length_mm")]
     pub length: Length,
-    /// Where it begins on the box outside: along its length, across it, and through it.
-    pub from_mm: [Length; 3],
-    /// Where it ends.
-    pub to_mm: [Length; 3],
+    /// Where it goes on the box outside, from corner to corner: along its length, across it, and through it.
+    pub path_mm: Vec<[Length; 3]>,
 }
 
 const SEAMS: u32 = 1;
@@ -67,10 +65,10 @@ impl Laying {
             .enumerate()
             .map(|(way, side)| side * (to[way] - from[way]).abs())
             .sum();
-        self.strip(on, order, along + self.tape_return * 2.0, [from, to]);
+        self.strip(on, order, along + self.tape_return * 2.0, &[from, to]);
     }
 
-    fn strip(&mut self, on: &'static str, order: u32, length: Length, [from, to]: [Share; 2]) {
+    fn strip(&mut self, on: &'static str, order: u32, length: Length, path: &[Share]) {
         let outside = self.outside();
         let at = |share: Share| [0, 1, 2].map(|way: usize| outside[way] * share[way]);
         self.strips.push(SealStrip {
@@ -78,8 +76,7 @@ impl Laying {
             order,
             filament: false,
             length,
-            from_mm: at(from),
-            to_mm: at(to),
+            path_mm: path.iter().copied().map(at).collect(),
         });
     }
 
@@ -185,7 +182,7 @@ impl CartonStyle {
                         "at the lid's corners",
                         SEAMS,
                         length,
-                        [[x, y, low], [x, y, 1.0]],
+                        &[[x, y, low], [x, y, 1.0]],
                     );
                 }
                 laying.around("around the lid's edge", SEAMS, low);
@@ -257,32 +254,25 @@ fn telescoped(laying: &mut Laying) {
         "along the joints",
         SEAMS,
         half,
-        [[0.0, 0.0, 1.0], [share, 0.0, 1.0]],
+        &[[0.0, 0.0, 1.0], [share, 0.0, 1.0]],
     );
     laying.strip(
         "along the joints",
         SEAMS,
         half,
-        [[1.0 - share, 0.0, 1.0], [1.0, 0.0, 1.0]],
+        &[[1.0 - share, 0.0, 1.0], [1.0, 0.0, 1.0]],
     );
     let girth = (size.width + size.height) * 2.0 + laying.tape_return * 2.0;
-    let [width, height] = [size.width, size.height].map(|side| side / (size.width + size.height));
-    // One strip around, drawn as the four sides that it goes over.
-    for [from, to, part] in [
-        [[share, 0.0, 0.0], [share, 1.0, 0.0], [width, 0.0, 0.0]],
-        [[share, 1.0, 0.0], [share, 1.0, 1.0], [height, 0.0, 0.0]],
-        [[share, 1.0, 1.0], [share, 0.0, 1.0], [width, 0.0, 0.0]],
-        [[share, 0.0, 1.0], [share, 0.0, 0.0], [height, 0.0, 0.0]],
-    ] {
-        laying.strip(
-            "around, where the halves meet",
-            SEAMS,
-            girth * (part[0] / 2.0),
-            [from, to],
-        );
-        if let Some(strip) = laying.strips.last_mut() {
-            strip.filament = true;
-        }
+    let around = [
+        [share, 0.0, 0.0],
+        [share, 1.0, 0.0],
+        [share, 1.0, 1.0],
+        [share, 0.0, 1.0],
+        [share, 0.0, 0.0],
+    ];
+    laying.strip("around, where the halves meet", SEAMS, girth, &around);
+    if let Some(strip) = laying.strips.last_mut() {
+        strip.filament = true;
     }
 }
 

@@ -78,7 +78,7 @@ const others = computed(() => bought.value?.filter(({ refused }) => refused) ?? 
 
 <style scoped>
 .bought {
-  margin-bottom: 16px;
+  margin-bottom: 4px;
 }
 summary {
   min-height: 44px;

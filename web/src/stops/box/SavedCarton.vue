@@ -41,7 +41,7 @@ function giveUp(): void {
 
 <style scoped>
 .saved {
-  margin-bottom: 16px;
+  margin-bottom: 4px;
 }
 summary {
   min-height: 44px;
