@@ -133,7 +133,8 @@ describe('the seal', () => {
     expect(seal.text()).toContain('Every seam');
     expect(seal.text()).toMatch(/Over the opening: 2 × \d+\u00a0mm/);
     expect(seal.text()).toMatch(/Over its ends: 4 × \d+\u00a0mm/);
-    expect(seal.findAll('svg line').length).toBeGreaterThan(4);
+    // Each of the seven strips lies on a side that one of the two views shows; one on an edge may be in both.
+    expect(seal.findAll('svg line').length).toBeGreaterThanOrEqual(7);
   });
 });
 

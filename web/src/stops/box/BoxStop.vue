@@ -166,7 +166,7 @@ async function settle(): Promise<void> {
           </template>
           <BButton v-if="!folds" class="no-print fold-it" @click="folds = true">Fold it</BButton>
           <FoldPlay v-else :box="box" />
-          <SealPlan :layer="layer" :seal="carton.seal" :long-up="longUp" />
+          <SealPlan :layer="layer" :seal="carton.seal" :bulge-mm="carton.bulge_mm" :long-up="longUp" />
           <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
           <BButton variant="primary" class="no-print" @click="settle">
             {{ done ? 'The box is right. On to Price' : 'This box is right' }}

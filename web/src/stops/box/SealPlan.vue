@@ -7,9 +7,11 @@ import { capital } from '@/frame/words';
 import { useUnits } from '@/units/useUnits';
 
 /** Where the tape goes on the closed box, strip by strip, and how long each is torn. */
-const { layer, seal, longUp } = defineProps<{
+const { layer, seal, bulgeMm, longUp } = defineProps<{
   layer: Layer;
   seal: readonly SealStrip[];
+  /** What a tape reads beyond the board, which no strip follows. */
+  bulgeMm: number;
   /** Whether the box's length lies up the piece. */
   longUp: boolean;
 }>();
@@ -21,7 +23,8 @@ const TAPE_MM = 50;
 
 const outside = computed((): [number, number, number] => {
   const { across_mm, up_mm, through_mm } = layer.envelope;
-  return longUp ? [up_mm, across_mm, through_mm] : [across_mm, up_mm, through_mm];
+  const deep = through_mm - bulgeMm;
+  return longUp ? [up_mm, across_mm, deep] : [across_mm, up_mm, deep];
 });
 const views = computed(() => [false, true].map((over) => sealed(outside.value, seal, over)));
 const kinds = computed(() => torn(seal));
