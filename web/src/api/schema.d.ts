@@ -1962,7 +1962,7 @@ export interface components {
          * @description A style of box.
          * @enum {string}
          */
-        BoxStyle: "tray-and-lid" | "slotted-face" | "slotted-edge" | "tray-and-tray" | "slit-tray" | "folder" | "folder-lapped" | "telescope" | "triangular-tube";
+        BoxStyle: "tray-and-lid" | "slotted-face" | "slotted-edge" | "tray-and-tray" | "slit-tray" | "folder" | "folder-lapped" | "telescope" | "triangular-tube" | "corner-pocket";
         /** @description A box by its inside, or a tube by its roll. */
         BoxSum: {
             /**
@@ -1983,7 +1983,7 @@ export interface components {
             /**
              * Format: double
              * @description Inside, along the long side of the art's face, 1 to 10 000; of a telescope the way that it slides, from 100;
-             *     of a tube the side of the sheet that is not rolled up.
+             *     of a tube the side of the sheet that is not rolled up; of a pocket its leg.
              */
             length_mm: number;
             /**
@@ -2010,7 +2010,7 @@ export interface components {
             tab_mm?: number | null;
             /**
              * Format: double
-             * @description Inside, along the short side of the art's face, 1 to 10 000. A tube has none.
+             * @description Inside, along the short side of the art's face, 1 to 10 000. A tube has none, nor has a pocket.
              */
             width_mm?: number | null;
             /**

@@ -118,6 +118,10 @@ async fn a_sum_of_a_box_is_drawn_part_by_part_and_folded(pool: PgPool) -> Result
     )
     .await?;
     page.everyone_can_use_it().await?;
+    page.goto("/sums/corner-pocket").await?;
+    page.press_called("Fold it").await?;
+    page.sees("[data-test='folding']", "Tape the tab outside wall B.")
+        .await?;
     page.goto("/sums/tray").await?;
     page.sees("main", "Lid across").await?;
     page.fill("caliper_mm", "5").await?;

@@ -203,7 +203,8 @@ impl BoughtBox {
         let carton = match bought {
             Bought::Carton(carton) => carton,
             Bought::Saved(carton, board) => {
-                return SavedBox::layer(supplies, (carton, board), (long_way, inside));
+                let made = SavedBox::layer(supplies, (carton, board), (long_way, inside));
+                return made.ok_or_else(|| bought.does_not_take(supplies, inside));
             }
             Bought::Mailer(mailer) => {
                 let pushed =

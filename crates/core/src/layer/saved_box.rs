@@ -4,7 +4,6 @@ use serde::Serialize;
 
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
-    Refusal,
     carton::{Blank, BoxSize, CartonStyle, DepthCut, SavedCarton, Sleeve, SlottedFace},
     house::Allowances,
     material::Board,
@@ -96,22 +95,18 @@ impl SavedWay {
 }
 
 impl SavedBox {
-    /// Returns the layer of a carton that the studio has, around what goes in.
-    ///
-    /// # Errors
-    /// A [`Refusal`] when it does not go in.
+    /// Returns the layer of a carton that the studio has, around what goes in; nothing when it does not go in.
     pub(super) fn layer(
         supplies: &Supplies<'_>,
         (carton, board): (SavedCarton, &Board),
         (long_way, inside): (Direction, Envelope),
-    ) -> Result<Layer, Refusal> {
+    ) -> Option<Layer> {
         let allowances = supplies.allowances();
         let (long, short) = match long_way {
             Direction::Up => (inside.up, inside.across),
             Direction::Across => (inside.across, inside.up),
         };
-        let way = SavedWay::of(carton, board.caliper, [long, short, inside.through])
-            .ok_or_else(|| Refusal::new("choices.saved_length", "what goes in is larger"))?;
+        let way = SavedWay::of(carton, board.caliper, [long, short, inside.through])?;
         let set = way.inside(carton);
         let c = board.caliper;
         let size = BoxSize {
@@ -154,7 +149,7 @@ impl SavedBox {
             SavedWay::Cut(_) => around * 2.0,
             SavedWay::Sleeved(_) => around * 3.0,
         };
-        Ok(supplies.layer(Making {
+        Some(supplies.layer(Making {
             slot: LayerSlot::Box,
             needs,
             adds: Addition {

@@ -10,7 +10,7 @@ use crate::{
     Refusal,
     carton::{Blank, BoxSize, CartonStyle, FoldStep, Panel, Point, Solid, TriangularTube},
     house::Allowances,
-    layer::RollSize,
+    layer::{CardPocket, RollSize},
     quantity::{Area, Length},
 };
 
@@ -37,6 +37,8 @@ pub enum BoxStyle {
     Telescope,
     /// A tube of three sides with a cap over each end.
     TriangularTube,
+    /// A folded card pocket around a corner: its leg is the length, what goes into it the height.
+    CornerPocket,
 }
 
 /// A box by its inside, or a tube by its roll.
@@ -47,9 +49,9 @@ pub struct BoxSum {
     /// How it is made.
     pub style: BoxStyle,
     /// Inside, along the long side of the art's face, 1 to 10 000; of a telescope the way that it slides, from 100;
-    /// of a tube the side of the sheet that is not rolled up.
+    /// of a tube the side of the sheet that is not rolled up; of a pocket its leg.
     pub length_mm: f64,
-    /// Inside, along the short side of the art's face, 1 to 10 000. A tube has none.
+    /// Inside, along the short side of the art's face, 1 to 10 000. A tube has none, nor has a pocket.
     #[serde(default)]
     pub width_mm: Option<f64>,
     /// Inside, through the art, 1 to 10 000. A tube has none.
@@ -203,6 +205,17 @@ struct Made {
 }
 
 impl Made {
+    /// A corner pocket of a leg, for what is as deep as the box is high.
+    fn pocket(size: BoxSize, allowances: &Allowances) -> Self {
+        let play = allowances.pocket_play;
+        let net = CardPocket::fold(size.length, size.height, size.caliper, play).net();
+        Self {
+            blank: net.blank(),
+            count: 1,
+            room: Some(net.room(size.height)),
+        }
+    }
+
     fn folding(&self, each: u32, caliper: Length) -> Folding {
         let blank = &self.blank;
         let frames = (0..=blank.steps() * each).map(|at| {
@@ -243,8 +256,30 @@ struct Beside {
     side: Option<Length>,
 }
 
+/// Whether a style asks for a number.
+enum Asks {
+    Needs,
+    May,
+    /// It has none, and this is said where one is given.
+    Lacks(&'static str),
+}
+
 impl BoxStyle {
-    /// The style of a plan's box; a tube is none.
+    fn asks(self, field: &str) -> Asks {
+        let of_a_roll = matches!(field, "outer_roll_mm" | "sheet_mm" | "wrap_mm");
+        match self {
+            Self::TriangularTube if field == "wrap_mm" => Asks::May,
+            Self::TriangularTube if of_a_roll => Asks::Needs,
+            Self::TriangularTube => Asks::Lacks("a tube has none: leave it out"),
+            _ if of_a_roll => Asks::Lacks("only a tube has one: leave it out"),
+            Self::CornerPocket if field == "width_mm" => {
+                Asks::Lacks("a pocket has none: leave it out")
+            }
+            _ => Asks::Needs,
+        }
+    }
+
+    /// The style of a plan's box; a tube is none, nor is a pocket.
     const fn cut(self) -> Option<CartonStyle> {
         Some(match self {
             Self::TrayAndLid => CartonStyle::TrayAndLid,
@@ -255,16 +290,12 @@ impl BoxStyle {
             Self::Folder => CartonStyle::Folder,
             Self::FolderLapped => CartonStyle::FolderLapped,
             Self::Telescope => CartonStyle::Telescope,
-            Self::TriangularTube => return None,
+            Self::TriangularTube | Self::CornerPocket => return None,
         })
     }
 }
 
 impl BoxSum {
-    fn is_tube(&self) -> bool {
-        self.style == BoxStyle::TriangularTube
-    }
-
     fn check(&self) -> Result<(), Vec<Refusal>> {
         let length = if self.style == BoxStyle::Telescope {
             SLIDES
@@ -285,33 +316,23 @@ impl BoxSum {
         if let Some(frames) = self.frames {
             checked.number("frames", f64::from(frames), FRAMES);
         }
-        let of_a_tube = [
-            ("outer_roll_mm", self.outer_roll_mm, true),
-            ("sheet_mm", self.sheet_mm, true),
-            ("wrap_mm", self.wrap_mm, false),
+        let fields = [
+            ("width_mm", self.width_mm),
+            ("height_mm", self.height_mm),
+            ("outer_roll_mm", self.outer_roll_mm),
+            ("sheet_mm", self.sheet_mm),
+            ("wrap_mm", self.wrap_mm),
         ];
-        let of_a_box = [
-            ("width_mm", self.width_mm, true),
-            ("height_mm", self.height_mm, true),
-        ];
-        let (own, other): (&[_], &[_]) = if self.is_tube() {
-            (&of_a_tube, &of_a_box)
-        } else {
-            (&of_a_box, &of_a_tube)
-        };
-        for (field, _, _) in own
-            .iter()
-            .filter(|(_, given, asked)| *asked && given.is_none())
-        {
-            checked.refuse(*field, "give a number");
+        // What is lacking is said before what is too much.
+        for (field, given) in fields {
+            if let (Asks::Needs, None) = (self.style.asks(field), given) {
+                checked.refuse(field, "give a number");
+            }
         }
-        for (field, _, _) in other.iter().filter(|(_, given, _)| given.is_some()) {
-            let says = if self.is_tube() {
-                "a tube has none: leave it out"
-            } else {
-                "only a tube has one: leave it out"
-            };
-            checked.refuse(*field, says);
+        for (field, given) in fields {
+            if let (Asks::Lacks(why), Some(_)) = (self.style.asks(field), given) {
+                checked.refuse(field, why);
+            }
         }
         checked.done()
     }
@@ -340,7 +361,10 @@ impl BoxSum {
             caliper,
         };
         let Some(style) = self.style.cut() else {
-            return self.tube(allowances);
+            return match self.style {
+                BoxStyle::CornerPocket => (vec![Made::pocket(size, allowances)], Beside::default()),
+                _ => self.tube(allowances),
+            };
         };
         let blanks = style.parts(size, allowances).into_iter();
         let made = blanks

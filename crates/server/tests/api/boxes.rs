@@ -295,3 +295,29 @@ async fn a_saved_carton_is_worked_out_as_a_sum(pool: PgPool) {
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert_eq!(problem["errors"][0]["field"], "length_mm");
 }
+
+#[sqlx::test(migrations = false)]
+async fn a_corner_pocket_is_folded_like_a_box(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    // Leg 65, 24 deep, board 4: walls of 24 + 4 + 1 and a board more; 2 × 65 + 29 by 2 × 65 + 33.
+    let pocket = json!({ "style": "corner-pocket", "length_mm": 65, "height_mm": 24, "caliper_mm": 4, "frames": 2 });
+    let (status, answer) = api.post(BOX, pocket).await;
+    assert_eq!(status, StatusCode::OK, "{answer}");
+    assert_eq!(
+        [&answer["blank_width_mm"], &answer["blank_height_mm"]],
+        [159.0, 163.0]
+    );
+    assert_eq!(answer["folding"][0]["closes"], true, "{answer}");
+    // A pocket has no width, and needs a depth.
+    let wrong =
+        json!({ "style": "corner-pocket", "length_mm": 65, "width_mm": 40, "caliper_mm": 4 });
+    let (status, problem) = api.post(BOX, wrong).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    let fields: Vec<&str> = problem["errors"]
+        .as_array()
+        .into_iter()
+        .flatten()
+        .filter_map(|error| error["field"].as_str())
+        .collect();
+    assert_eq!(fields, ["height_mm", "width_mm"]);
+}

@@ -39,7 +39,13 @@ const curve = computed(() => ({
 </script>
 
 <template>
-  <PocketDrawing v-if="sum === 'corner-pocket'" :pocket="pocket" />
+  <div v-if="sum === 'corner-pocket'">
+    <PocketDrawing :pocket="pocket" />
+    <template v-if="box">
+      <BButton v-if="!folds" class="no-print" @click="folds = true">Fold it</BButton>
+      <FoldPlay v-else :box="box" />
+    </template>
+  </div>
   <SheetDrawing
     v-else-if="sum === 'contact-sheet'"
     :width="t('sheet_width_mm')"

@@ -137,7 +137,7 @@ const print = () => window.print();
         </dl>
         <p v-else class="soft">The answer stands here once the numbers are whole.</p>
         <div v-if="told && !UNDRAWN.includes(sum.name)" class="panel drawing">
-          <SumDrawing :sum="sum.name" :numbers="numbers" :told="told" :box="sum.box?.(settled)" />
+          <SumDrawing :sum="sum.name" :numbers="numbers" :told="told" :box="sum.box?.(settled, told)" />
         </div>
         <div class="acts no-print">
           <BButton :disabled="!told" @click="print">Print the strip</BButton>

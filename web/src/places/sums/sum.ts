@@ -81,7 +81,7 @@ export interface Sum {
   /** Whether what is asked is put together before it is sent. */
   nested?: boolean;
   /** What is asked of a box, to fold it. */
-  box?: (numbers: Numbers) => BoxSum;
+  box?: (numbers: Numbers, told: Answer) => BoxSum;
   tells: readonly Told[];
   work: (numbers: Numbers) => Promise<Answer>;
   /** What a shipment begins with. */

@@ -24,6 +24,12 @@ export const SUMS: readonly Sum[] = [
       { key: 'blank_b_mm', label: 'Blank along B', kind: 'mm' },
       { key: 'tab_mm', label: 'Tab on wall A', kind: 'mm' },
     ],
+    box: ({ depth_mm, board_mm }, { leg_mm }) => ({
+      style: 'corner-pocket',
+      length_mm: Number(leg_mm),
+      height_mm: depth_mm ?? 0,
+      caliper_mm: board_mm ?? 0,
+    }),
     work: (numbers) =>
       answer<Answer>(api.POST('/api/v1/sums/corner-pocket', { body: body<'CornerPocketSum'>(numbers) })),
     piece: ({ short_side_mm, depth_mm }) => ({ width: typed(short_side_mm), depth: typed(depth_mm) }),
