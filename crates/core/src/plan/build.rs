@@ -33,7 +33,7 @@ pub(super) fn layers_of(
     for &slot in recipe.present() {
         // It is measured when the last wrap is on.
         if let Some(measured) = measured.take_if(|_| slot > LayerSlot::WrapFilm) {
-            predicted = measure(&mut layers, piece.size, measured)?;
+            predicted = measure(&mut layers, piece.size, measured, supplies.rules.told_in)?;
         }
         let made = (kind_of(slot).make)(&Around {
             piece,

@@ -7,7 +7,7 @@ use crate::{
     carton::Carton,
     layer::Layer,
     piece::PieceSize,
-    quantity::Length,
+    quantity::{Length, LengthUnit, show_length},
     space::{Addition, Envelope},
 };
 
@@ -56,6 +56,7 @@ pub(super) fn measure(
     layers: &mut [Layer],
     piece: PieceSize,
     measured: Envelope,
+    told_in: LengthUnit,
 ) -> Result<Option<Envelope>, Refusal> {
     for (field, side, own) in [
         ("choices.wrapped_across", measured.across, piece.width),
@@ -63,7 +64,11 @@ pub(super) fn measure(
         ("choices.wrapped_through", measured.through, piece.depth),
     ] {
         if side < own {
-            return Err(Refusal::new(field, LessThanPiece { side, own }));
+            let [side, own] = [side, own].map(|length| show_length(length, told_in));
+            let says = format!(
+                "the wrapped piece can't measure {side} where the piece itself is {own}: measure it again, or correct the piece's size"
+            );
+            return Err(Refusal::new(field, says));
         }
     }
     let Some(last) = layers.last_mut() else {
@@ -76,14 +81,6 @@ pub(super) fn measure(
     last.adds = last.adds + Addition::new(across, up, Length::ZERO, behind);
     last.envelope = measured;
     Ok(Some(predicted))
-}
-
-/// A wrapped piece is never less than the piece.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
-#[error("the wrapped piece can't measure {} mm where the piece itself is {} mm: measure it again, or correct the piece's size", side.as_mm(), own.as_mm())]
-struct LessThanPiece {
-    side: Length,
-    own: Length,
 }
 
 #[cfg(test)]

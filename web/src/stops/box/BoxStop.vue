@@ -41,12 +41,13 @@ const carton = computed(() => {
   const make = layer.value?.make;
   return make?.kind === 'slotted_box' || make?.kind === 'cut_box' ? make : undefined;
 });
-/** Inside as the parcel is told outside: across, up and through. */
+/** Whether the box's length lies up the piece. */
 const longUp = computed(() => {
   const { inside_length_mm: long = 0, inside_width_mm: wide = 0 } = carton.value ?? {};
   const { across_mm = 0, up_mm = 0 } = layer.value?.envelope ?? {};
   return across_mm <= up_mm === long >= wide;
 });
+/** Inside as the parcel is told outside: across, up and through. */
 const inside = computed((): [number, number, number] => {
   const {
     inside_length_mm: long = 0,
@@ -99,6 +100,16 @@ async function settle(): Promise<void> {
 <template>
   <div>
     <template v-if="cut">
+      <BFormRadioGroup
+        v-if="twice"
+        v-model="which"
+        class="which"
+        :options="BOXES"
+        buttons
+        size="sm"
+        name="which-box"
+        aria-label="Which box"
+      />
       <StyleCards :place="place" />
       <BoughtList v-if="place === 'box'" />
       <SavedCarton v-if="place === 'box'" />
@@ -106,28 +117,19 @@ async function settle(): Promise<void> {
     <div v-if="carton && summary && layer">
       <div class="box">
         <section>
-          <BFormRadioGroup
-            v-if="twice"
-            v-model="which"
-            :options="BOXES"
-            buttons
-            size="sm"
-            name="which-box"
-            aria-label="Which box"
-          />
           <h2>{{ boxName(layer, carton.style) }}</h2>
           <p>{{ layer.why }}</p>
           <DraftField
             v-if="place === 'second_box'"
             path="choices.second_board"
-            :codes="house.foldingBoards.value"
+            :codes="house.boxBoards.value"
             empty="As the first box"
           />
           <DraftField
             v-else
             path="choices.box_board"
             label="Board"
-            :codes="house.foldingBoards.value"
+            :codes="house.boxBoards.value"
             :empty="`House rule: ${house.boardName(house.materials.value?.box_board)}`"
           />
           <dl class="figure">
@@ -192,6 +194,9 @@ async function settle(): Promise<void> {
 </template>
 
 <style scoped>
+.which {
+  margin-bottom: 8px;
+}
 .box {
   display: grid;
   grid-template-columns: 280px minmax(0, 1fr);

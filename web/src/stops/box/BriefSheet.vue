@@ -5,6 +5,7 @@ import { computed } from 'vue';
 import type { Finding } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 import { CONDITIONS, CONSTRUCTIONS, layerWords, MEDIA, PAINTS, worded } from '@/frame/words';
+import { layersTo } from '@/shipment/layers';
 import { useShipment } from '@/shipment/useShipment';
 import { dayAndYear, kilograms } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
@@ -15,7 +16,7 @@ const { studio } = useStudio();
 const units = useUnits();
 const print = () => window.print();
 
-const WEIGHED = computed(() => {
+const weighed = computed(() => {
   const { mass_g = 0, plus_minus_g = 0 } = plan.value?.piece_weight ?? {};
   return `${kilograms(mass_g)} ± ${kilograms(plus_minus_g)}${draft.piece.weight ? ', weighed' : ', estimated'}`;
 });
@@ -31,19 +32,8 @@ const made = computed(() => {
     .join(', ');
 });
 /** What is around it when it is handed over: everything but the box and what fills it. */
-const OUTER = [
-  'edges',
-  'padding_sheets',
-  'fill',
-  'lining',
-  'box',
-  'box_film',
-  'second_fill',
-  'second_box',
-  'outer_paper',
-];
-const around = computed(() => plan.value?.layers.filter(({ slot }) => !OUTER.includes(slot)) ?? []);
-const wrapped = computed(() => plan.value?.wrapped?.measured ?? around.value.at(-1)?.envelope);
+const around = computed(() => (plan.value ? layersTo(plan.value, 'outer_boards') : []));
+const wrapped = computed(() => around.value.at(-1)?.envelope);
 /** What is said of the piece itself, and not of how it is packed or sent here. */
 const ofThePiece = ({ about, level, code }: Finding) =>
   about === 'piece' && level !== 'note' && code !== 'hand-over';
@@ -83,7 +73,7 @@ const sized = (one?: { across_mm: number; up_mm: number; through_mm: number }) =
         {{ units.size(plan.size.width_mm, plan.size.height_mm, plan.size.depth_mm) }}, width × height × depth
       </dd>
       <dt>its weight</dt>
-      <dd>{{ WEIGHED }}</dd>
+      <dd>{{ weighed }}</dd>
       <dt>worth</dt>
       <dd>{{ draft.value ? `${draft.value} ${studio?.catalogue.currency}` : 'not told' }}</dd>
       <dt>wrapped</dt>

@@ -4,9 +4,11 @@ import { computed } from 'vue';
 
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
+import { useHouse } from '@/stops/guard/useHouse';
 
 /** A carton that the studio has, measured inside: the box is made out of it. */
 const { draft, errors, save } = useShipment();
+const house = useHouse();
 
 const SIDES = ['choices.saved_length', 'choices.saved_width', 'choices.saved_height'] as const;
 const typed = computed(() => {
@@ -29,6 +31,14 @@ function giveUp(): void {
         One that opens on its large side, measured inside. It is filled, cut down or given a sleeve; its board
         is the one chosen for the box.
       </p>
+      <DraftField
+        v-if="typed"
+        path="choices.box_board"
+        label="Its board"
+        :codes="house.boxBoards.value"
+        empty="House rule"
+        class="of"
+      />
       <div class="sides">
         <DraftField v-for="path in SIDES" :key="path" :path="path" hint="" />
         <BButton v-if="typed" class="give-up" variant="outline-secondary" @click="giveUp"
@@ -52,6 +62,9 @@ summary {
 p {
   max-width: 640px;
   margin: 0 0 4px;
+}
+.of {
+  max-width: 406px;
 }
 .sides {
   display: grid;

@@ -3,6 +3,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
 import DraftField from '@/parts/DraftField.vue';
+import { layersTo } from '@/shipment/layers';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
@@ -21,9 +22,7 @@ const SIDES = [
 const wrapped = computed(() => plan.value?.wrapped ?? undefined);
 /** What lies inside the box before it is filled, by the sums. */
 const bySums = computed(() => {
-  const places = plan.value?.slots.map(({ slot }) => slot) ?? [];
-  const last = places.indexOf('wrap_film');
-  const inner = plan.value?.layers.filter(({ slot }) => places.indexOf(slot) <= last);
+  const inner = plan.value && layersTo(plan.value, 'wrap_film');
   return wrapped.value?.predicted ?? inner?.at(-1)?.envelope;
 });
 const first = computed(() => plan.value?.schools.cutting === 'wrap_first');

@@ -18,8 +18,11 @@ export function useHouse() {
     rule,
     most: (key: string) => allowance(key)?.most ?? 0,
     least: (key: string) => allowance(key)?.least ?? 0,
-    foldingBoards: computed(() =>
-      boards.value.filter(({ folds }) => folds).map(({ id, name }) => ({ value: id, text: name })),
+    /** What a box can be made of: what folds, and foam board, which is slit. */
+    boxBoards: computed(() =>
+      boards.value
+        .filter(({ folds, build }) => folds || build === 'foam_core')
+        .map(({ id, name }) => ({ value: id, text: name })),
     ),
     allBoards: computed(() => boards.value.map(({ id, name }) => ({ value: id, text: name }))),
     boardName: (id: string | undefined) => boards.value.find((board) => board.id === id)?.name ?? '',
