@@ -1105,6 +1105,12 @@ export interface components {
              */
             labour_per_hour: number;
             /**
+             * Format: double
+             * @description Nobody changes a plan, or makes another box, to save less money than this.
+             * @default 0.5
+             */
+            least_saving: number;
+            /**
              * @description Cut and set; it holds by its own fit.
              * @default 1.2
              */
@@ -1917,6 +1923,17 @@ export interface components {
              */
             whole_area_m2: number;
         };
+        /** @description A box that the house's rule chose in place of the usual one. */
+        BoxByRule: {
+            /** @description What it is made in place of. */
+            instead_of: components["schemas"]["CartonStyle"];
+            /** @description All told: materials, carriage and work. */
+            saves: components["schemas"]["Money"];
+            /** @description How it is made. */
+            style: components["schemas"]["CartonStyle"];
+            /** @description What the usual one is called. */
+            usual_name: string;
+        };
         /** @description A part as a net: with these anyone can fold it again. */
         BoxNet: {
             /** @description Its scores, each after those that it hangs on. */
@@ -1953,6 +1970,11 @@ export interface components {
              */
             width_mm: number;
         };
+        /**
+         * @description Which box is made where nobody chose one.
+         * @enum {string}
+         */
+        BoxRule: "cheapest" | "usual";
         /**
          * @description A side of a box, seen facing the art.
          * @enum {string}
@@ -5522,6 +5544,8 @@ export interface components {
             /** @default null */
             board_fit: components["schemas"]["BoardFit"] | null;
             /** @default null */
+            box_style: components["schemas"]["BoxRule"] | null;
+            /** @default null */
             contact: components["schemas"]["ContactRule"] | null;
             /** @default null */
             corners: components["schemas"]["CornerStyle"] | null;
@@ -5579,6 +5603,11 @@ export interface components {
              * @default by_material
              */
             board_fit: components["schemas"]["BoardFit"];
+            /**
+             * @description Which box, where none is chosen?
+             * @default cheapest
+             */
+            box_style: components["schemas"]["BoxRule"];
             /**
              * @description What lies against the art?
              * @default glassine
@@ -6543,6 +6572,7 @@ export interface components {
         Worked: {
             /** @description Where a piece that is no rectangle bears; where each corner protector sits. */
             bearing: components["schemas"]["BearingPoint"][];
+            box_by_rule?: components["schemas"]["BoxByRule"] | null;
             /**
              * Format: int32
              * @description The edition of the program that worked it out.

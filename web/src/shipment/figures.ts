@@ -51,6 +51,8 @@ export function figuresOf(state: ComputedRef<Open>) {
     size: computed(() => figures.value?.worked.size ?? undefined),
     bearing: computed(() => figures.value?.worked.bearing ?? []),
     quotes: computed(() => figures.value?.worked.quotes ?? []),
+    /** The box that the house's rule chose, where it is not the usual one. */
+    boxByRule: computed(() => figures.value?.worked.box_by_rule),
     summary: computed(() => figures.value?.summary ?? undefined),
     fingerprint: computed(() => figures.value?.worked.fingerprint ?? ''),
     line: computed(() => figures.value?.line),

@@ -256,6 +256,7 @@ allowances! {
     accept_one_in "accept_one_in": f64, "odds accepted: one in", "", 60.0 in 2.0 to 10000.0, "When more than one in so many would arrive damaged, the plan is worth a look.";
     accept_glass_one_in "accept_glass_one_in": f64, "odds accepted for glass: one in", "", 25.0 in 2.0 to 10000.0, "Glass and mirrors arrive broken more often, however they are packed.";
     odds_worsening "odds_worsening": f64, "odds may worsen by", "", 0.1 in 0.0 to 2.0, "A saving is offered only while the odds worsen by no more than this share.";
+    least_saving "least_saving": f64, "the least worth saving", "", 0.5 in 0.0 to 100.0, "Nobody changes a plan, or makes another box, to save less money than this.";
     labour_per_hour "labour_per_hour": f64, "an hour of work", "", 24.0 in 0.0 to 500.0, "Minutes are shown as money at this rate.";
     loss_hours "loss_hours": f64, "hours that a loss takes", "h", 3.0 in 0.0 to 100.0, "Letters, claims and photographs, and the talk with the buyer.";
     board_value "board_value": f64, "value that has a board in front", "", 500.0 in 0.0 to 100000.0, "A piece worth more than this gets a board in front whatever it is.";

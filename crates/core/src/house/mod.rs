@@ -13,10 +13,10 @@ pub use choices::Choices;
 pub use preset::{Preset, preset_choices, presets};
 pub use rules::{Carriage, GlassPattern, HouseMaterials, HouseRules, ShipmentOnly};
 pub use school::{
-    BackBoard, BoardFit, ContactRule, CoreRule, CornerStyle, CoverRule, CuttingRule, EdgeRule,
-    Facing, Fit, FrontBoard, LargePieces, LooseCanvasRule, LoosePaperRule, OutsideRule, Padding,
-    PlasticRule, ReusedRule, SCHOOLS, School, SchoolChoices, SchoolQuestion, Schools, SealRule,
-    TapeRule,
+    BackBoard, BoardFit, BoxRule, ContactRule, CoreRule, CornerStyle, CoverRule, CuttingRule,
+    EdgeRule, Facing, Fit, FrontBoard, LargePieces, LooseCanvasRule, LoosePaperRule, OutsideRule,
+    Padding, PlasticRule, ReusedRule, SCHOOLS, School, SchoolChoices, SchoolQuestion, Schools,
+    SealRule, TapeRule,
 };
 
 pub(crate) use choices::write_unit;

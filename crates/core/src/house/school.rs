@@ -170,6 +170,11 @@ schools! {
         PlasticThroughout "plastic_throughout": "Strong plastic throughout", "One roll on the bench, and nothing lets go on the way.";
         Masking "masking": "Masking tape inside", "The buyer sees what to peel, and it comes off card by hand.";
     }
+    /// Which box is made where nobody chose one.
+    box_style: BoxRule, "Which box, where none is chosen?" {
+        Cheapest "cheapest": "The cheapest that is as safe", "Board, work and carriage together: another style is taken where it saves more than cents and nothing gets riskier.";
+        Usual "usual": "Always the usual one", "Hands that know one box cut it without thinking; the others are there when asked for.";
+    }
     /// How a box is sealed.
     seal: SealRule, "How is the box sealed?" {
         H "h": "In an H", "A strip over the opening and one over each of its ends holds a box of this kind.";

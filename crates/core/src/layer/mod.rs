@@ -33,6 +33,7 @@ mod wrap;
 
 pub use bag::{NameTag, SealedBag, StretchFilm};
 pub use bought::BoughtBox;
+pub(crate) use boxed::boxed;
 pub use bundle::Bundle;
 pub use contact::{ContactSheet, Interleaves};
 pub use corner::{CardPocket, PocketLines};

@@ -6,6 +6,7 @@ mod finding;
 mod findings;
 mod hands;
 mod odds;
+mod other_boxes;
 mod recipe;
 mod reference;
 mod survival;
@@ -17,6 +18,7 @@ pub use change::Change;
 pub use finding::{Finding, FindingAbout, FindingLevel, Remedy};
 pub(crate) use odds::travels;
 pub use odds::{HazardOdds, Odds, OneIn};
+pub(crate) use other_boxes::OtherBox;
 pub use recipe::{Recipe, SlotState, carriage_of};
 pub use reference::{Reference, References};
 pub use survival::{
@@ -174,6 +176,18 @@ impl Plan {
     #[must_use]
     pub fn is_made_of(&self, id: &MaterialId) -> bool {
         self.layers.iter().any(|layer| layer.material == *id)
+    }
+
+    /// Tells whether another plan raises no new Stop or Mind, and is likelier to arrive damaged by a share at most.
+    #[must_use]
+    pub(crate) fn is_kept_by(&self, other: &Self, worsening: f64) -> bool {
+        let known = |code: &str| self.findings.iter().any(|finding| finding.code == code);
+        let mut heavy = other
+            .findings
+            .iter()
+            .filter(|finding| finding.level != FindingLevel::Note);
+        heavy.all(|finding| known(finding.code))
+            && other.odds.probability <= self.odds.probability * (1.0 + worsening)
     }
 
     /// Returns the outermost box; nothing for a tube.

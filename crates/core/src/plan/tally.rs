@@ -1,9 +1,10 @@
 //! The sums of a plan.
 
+use rust_decimal::Decimal;
 use serde::Serialize;
 
 use crate::{
-    house::HouseRules,
+    house::{Allowances, HouseRules},
     layer::Layer,
     quantity::{Currency, Mass, Minutes, Money, Weight, decimal_of},
     space::{Addition, Envelope},
@@ -32,6 +33,11 @@ pub struct Tally {
 
 const MINUTES_AN_HOUR: f64 = 60.0;
 
+/// Returns what work is worth at the studio's rate.
+pub(super) fn labour_of(minutes: Minutes, allowances: &Allowances) -> Decimal {
+    decimal_of(minutes.as_min() / MINUTES_AN_HOUR * allowances.labour_per_hour)
+}
+
 impl Tally {
     pub(super) fn of(
         piece: Weight,
@@ -40,8 +46,6 @@ impl Tally {
         currency: &Currency,
     ) -> Self {
         let minutes: Minutes = layers.iter().map(|layer| layer.minutes).sum();
-        let hours = minutes.as_min() / MINUTES_AN_HOUR;
-        let labour = decimal_of(hours * rules.allowances.labour_per_hour);
         Self {
             outside: layers.last().expect("a plan ends with its box").envelope,
             adds: layers
@@ -50,7 +54,7 @@ impl Tally {
             weight: piece + layers.iter().map(|layer| layer.weight).sum(),
             materials: Money::new(layers.iter().map(|layer| layer.cost.amount).sum(), currency),
             minutes,
-            labour: Money::new(labour, currency),
+            labour: Money::new(labour_of(minutes, &rules.allowances), currency),
             plastic: layers.iter().map(|layer| layer.plastic).sum(),
         }
     }

@@ -44,13 +44,15 @@ impl House {
     /// Returns the service of an id, as `gannet-post/tracked`.
     #[must_use]
     pub fn service(&self, id: &str) -> Option<&Service> {
+        self.tariff_and_service(id).map(|(_, service)| service)
+    }
+
+    /// Returns the service of an id with the tariff that it stands in.
+    pub(crate) fn tariff_and_service(&self, id: &str) -> Option<(&Tariff, &Service)> {
         let (tariff, service) = id.split_once('/')?;
-        self.tariffs
-            .iter()
-            .find(|known| known.id == tariff)?
-            .services
-            .iter()
-            .find(|known| known.id == service)
+        let tariff = self.tariffs.iter().find(|known| known.id == tariff)?;
+        let service = tariff.services.iter().find(|known| known.id == service)?;
+        Some((tariff, service))
     }
 
     /// Returns the way that a shipment goes with a service: the service's own route where it names one, else by

@@ -1,5 +1,6 @@
 //! A shipment: what was typed about it, what was worked out from that, and what is to be done next.
 
+mod box_by_rule;
 mod dates;
 mod hints;
 mod house;
@@ -8,18 +9,21 @@ mod inputs;
 mod lifting;
 mod line;
 mod loss;
+mod more_cost;
 mod preview;
 mod sending;
 mod stored;
 mod summary;
 mod worked;
 
+pub use box_by_rule::BoxByRule;
 pub use hints::{FieldHint, hints};
 pub(crate) use house::Commission;
 pub use house::House;
 pub use impact::Impact;
 pub use inputs::{Buyer, LONGEST_TEXT, PieceInputs, Settled, ShipmentInputs, refused_text};
 pub use line::{Mark, NextAct, Promise, Stop, StopState, WorkLine};
+pub(crate) use more_cost::MoreCost;
 pub use preview::Preview;
 pub use stored::SCHEMA;
 pub use summary::{BestQuote, SectionLayer, Summary};

@@ -6,6 +6,7 @@ use sha2::{Digest, Sha256};
 
 use super::{
     Commission, House, ShipmentInputs, Summary,
+    box_by_rule::{self, BoxByRule},
     loss::Loss,
     sending::{self, Sending},
 };
@@ -30,6 +31,8 @@ pub struct Worked {
     pub size: Option<PieceSize>,
     /// Where a piece that is no rectangle bears; where each corner protector sits.
     pub bearing: Vec<BearingPoint>,
+    /// The box that the house's rule chose, where nobody chose one and it is not the usual one.
+    pub box_by_rule: Option<BoxByRule>,
     /// The plan, once nothing is missing.
     pub plan: Option<Plan>,
     /// What every service says, once the country is known too: the best first, the refused last.
@@ -41,7 +44,7 @@ pub struct Worked {
 }
 
 /// Counts up when a plan says more, or says it in another shape, than it did before.
-pub const EDITION: u32 = 7;
+pub const EDITION: u32 = 8;
 /// So many bytes of the digest tell one plan from another.
 const FINGERPRINT_BYTES: usize = 8;
 
@@ -59,6 +62,7 @@ impl Worked {
                 edition: EDITION,
                 size,
                 bearing: inputs.bears_at(),
+                box_by_rule: None,
                 missing,
                 plan: None,
                 quotes: Vec::new(),
@@ -66,9 +70,24 @@ impl Worked {
                 refusals: Vec::new(),
             });
         };
-        let construction = piece.construction;
-        let worth = inputs.read_value().map_err(|refusal| vec![refusal])?;
         let commission = Commission::of(inputs, piece, house)?;
+        let usual = Self::followed(inputs, house, &commission, missing)?;
+        box_by_rule::chosen(inputs, house, commission, usual)
+    }
+
+    /// Returns what follows from a commission, made as its rules say.
+    ///
+    /// # Errors
+    /// As [`Worked::out`].
+    pub(super) fn followed(
+        inputs: &ShipmentInputs,
+        house: &House,
+        commission: &Commission<'_>,
+        missing: Vec<&'static str>,
+    ) -> Result<Self, Vec<Refusal>> {
+        let construction = commission.piece.construction;
+        let size = Some(commission.piece.size);
+        let worth = inputs.read_value().map_err(|refusal| vec![refusal])?;
         let mut plan = commission.plan()?;
         let full = commission.rules.schools.cover == CoverRule::Full;
         let parcel = parcel_of(&plan, construction, worth.filter(|_| full));
@@ -102,6 +121,7 @@ impl Worked {
             missing,
             size,
             bearing: inputs.bears_at(),
+            box_by_rule: None,
             plan: Some(plan),
             quotes,
             fingerprint,
@@ -117,6 +137,7 @@ impl Worked {
             missing: inputs.missing(),
             size: inputs.size().ok().flatten(),
             bearing: inputs.bears_at(),
+            box_by_rule: None,
             plan: None,
             quotes: Vec::new(),
             fingerprint: None,
@@ -136,7 +157,7 @@ impl Worked {
     }
 }
 
-fn parcel_of(plan: &Plan, construction: Construction, value: Option<Decimal>) -> Parcel {
+pub(super) fn parcel_of(plan: &Plan, construction: Construction, value: Option<Decimal>) -> Parcel {
     Parcel {
         outside: plan.tally.outside,
         mass: plan.tally.weight.mass,

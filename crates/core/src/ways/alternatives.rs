@@ -11,7 +11,7 @@ use crate::{
     material::Catalogue,
     piece::Piece,
     plan::{Change, Plan, Standing, standing},
-    shipment::{Commission, House, ShipmentInputs},
+    shipment::{Commission, House, ShipmentInputs, Worked},
     space::LayerSlot,
 };
 
@@ -45,7 +45,10 @@ pub fn alternatives(
         return Ok(Vec::new());
     };
     let commission = Commission::of(inputs, piece, house)?;
-    let now = commission.plan()?;
+    let worked = Worked::out(inputs, house)?;
+    let Some(now) = worked.plan else {
+        return Ok(Vec::new());
+    };
     let options = options(
         &commission.piece,
         &commission.rules,
@@ -55,15 +58,14 @@ pub fn alternatives(
     );
     let offered = |(label, choices): Offer| {
         let (choices, then) = choosing(inputs, Some(&commission.began), choices);
-        let planned = Commission::of(&then, commission.piece.clone(), house)
-            .and_then(|commission| commission.plan());
+        let planned = Worked::out(&then, house).map(|worked| worked.plan);
         match planned {
             Ok(plan) => Alternative {
                 label,
                 choices,
-                chosen: same_build(&now, &plan),
+                chosen: plan.as_ref().is_some_and(|plan| same_build(&now, plan)),
                 refused: None,
-                change: Some(Change::between(&now, &plan)),
+                change: plan.map(|plan| Change::between(&now, &plan)),
             },
             Err(refusals) => Alternative {
                 label,

@@ -4,7 +4,7 @@ use rust_decimal::Decimal;
 use serde::Serialize;
 
 use super::{
-    Alternative, BoughtOffer, MoreCost, StyleOffer,
+    Alternative, BoughtOffer, StyleOffer,
     candidates::{Candidate, Now},
     choosing,
     price_step::{self, PriceStep},
@@ -15,8 +15,8 @@ use crate::{
     layer::Make,
     material::{Board, Catalogue, Foam},
     plan::{OneIn, Plan},
-    quantity::{Length, Mass, Minutes, Money},
-    shipment::{Commission, House, ShipmentInputs, Worked},
+    quantity::{Length, Mass, Minutes, Money, decimal_of},
+    shipment::{Commission, House, MoreCost, ShipmentInputs, Worked},
 };
 
 /// What would protect a plan more, and what could be left out of it; the best worth first.
@@ -80,8 +80,7 @@ pub struct OfferedChange {
 const LEAST_BETTER: f64 = 0.1;
 /// So much off the odds is an answer where nothing brings them under.
 const A_QUARTER: f64 = 0.25;
-/// Nobody risks more for a saving smaller than these.
-const LEAST_MONEY: Decimal = Decimal::from_parts(50, 0, 0, false, 2);
+/// Nobody risks more for a saving smaller than these, or than the house's least worth saving.
 const LEAST_GRAMS: f64 = 100.0;
 const LEAST_MINUTES: f64 = 2.0;
 
@@ -114,18 +113,20 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
         worked: &worked,
         plan,
     };
-    let mut more = best_of_each(now.more().into_iter().filter_map(|candidate| {
+    let least = decimal_of(commission.rules.allowances.least_saving);
+    let more = now.more().into_iter().filter_map(|candidate| {
         let offered = trial.tried(candidate)?;
         (offered.probability_after <= offered.probability_before * (1.0 - LEAST_BETTER))
             .then_some(offered)
-    }));
-    let less = best_of_each(now.less().into_iter().filter_map(|candidate| {
+    });
+    let less = now.less().into_iter().filter_map(|candidate| {
         let offered = trial.tried(candidate)?;
-        let saves = offered.cost.amount <= -LEAST_MONEY
+        let saves = offered.cost.amount <= -least
             || offered.mass.as_g() <= -LEAST_GRAMS
             || offered.minutes.as_min() <= -LEAST_MINUTES;
         (saves && offered.probability_after <= plan.odds.accepted).then_some(offered)
-    }));
+    });
+    let (mut more, less) = (best_of_each(more, least), best_of_each(less, least));
     let asked = plan.odds.is_past_accepted();
     if asked {
         // What answers the question comes first.
@@ -147,10 +148,13 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
 }
 
 /// Keeps the best of each family, the best worth less cost first.
-fn best_of_each(offered: impl Iterator<Item = OfferedChange>) -> Vec<OfferedChange> {
+fn best_of_each(
+    offered: impl Iterator<Item = OfferedChange>,
+    least: Decimal,
+) -> Vec<OfferedChange> {
     let mut all: Vec<OfferedChange> = offered.collect();
     all.sort_by_key(|offered| std::cmp::Reverse(offered.gain()));
-    at_hand_first(&mut all);
+    at_hand_first(&mut all, least);
     let mut families = Vec::new();
     all.retain(|offered| {
         let first = !families.contains(&offered.family);
@@ -162,13 +166,13 @@ fn best_of_each(offered: impl Iterator<Item = OfferedChange>) -> Vec<OfferedChan
 
 /// Brings forward what is done with what already lies on the bench, over what is better by less than anyone
 /// changes a plan for.
-fn at_hand_first(sorted: &mut [OfferedChange]) {
+fn at_hand_first(sorted: &mut [OfferedChange], least: Decimal) {
     for at in 1..sorted.len() {
         let mut to = at;
         while to > 0
             && sorted[at].is_at_hand()
             && !sorted[to - 1].is_at_hand()
-            && sorted[to - 1].gain() - sorted[at].gain() < LEAST_MONEY
+            && sorted[to - 1].gain() - sorted[at].gain() < least
         {
             to -= 1;
         }

@@ -6,7 +6,7 @@ use super::choosing;
 use crate::{
     house::Choices,
     layer::Make,
-    plan::{FindingLevel, Plan},
+    plan::Plan,
     quantity::{Length, Money, show_length},
     shipment::{House, ShipmentInputs, Worked},
     space::LayerSlot,
@@ -39,6 +39,7 @@ pub(super) fn nearest(
     let plan = worked.plan.as_ref()?;
     let now = worked.price(inputs)?;
     let there = clearance(plan)?;
+    let worsening = house.rules.allowances.odds_worsening;
     let snug = house.rules.allowances.snug_clearance;
     let with = |clearance: Length| {
         let choices = Choices {
@@ -63,7 +64,8 @@ pub(super) fn nearest(
         .map(|less| there - Length::mm(less))
         .find_map(|clearance| {
             let (choices, then, price) = cheaper(clearance)?;
-            as_good(plan, then.plan.as_ref()?, house).then_some((clearance, choices, price))
+            plan.is_kept_by(then.plan.as_ref()?, worsening)
+                .then_some((clearance, choices, price))
         })?;
     let saves = Money::new(now.amount - price.amount, &now.currency);
     let told = |length| show_length(length, house.rules.told_in);
@@ -85,16 +87,4 @@ fn clearance(plan: &Plan) -> Option<Length> {
         Make::EdgeFill(fill) if layer.slot == LayerSlot::Fill => Some(fill.clearance),
         _ => None,
     })
-}
-
-/// Tells whether another plan has no new Stop or Mind, and its odds are no more worse than the house allows.
-fn as_good(now: &Plan, then: &Plan, house: &House) -> bool {
-    let worst = now.odds.probability * (1.0 + house.rules.allowances.odds_worsening);
-    let known = |code: &str| now.findings.iter().any(|finding| finding.code == code);
-    then.odds.probability <= worst
-        && then
-            .findings
-            .iter()
-            .filter(|finding| finding.level != FindingLevel::Note)
-            .all(|finding| known(finding.code))
 }

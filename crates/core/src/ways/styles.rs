@@ -2,16 +2,16 @@
 
 use serde::Serialize;
 
-use super::{MoreCost, choosing};
+use super::choosing;
 use crate::{
     Refusal,
     carton::{Blank, Carton, CartonStyle, SheetNeed, Unfit},
     house::{Carriage, Choices},
     layer::{Layer, Make},
     material::{Board, MaterialId},
-    plan::{Change, FindingLevel, Plan},
+    plan::{Change, Plan},
     quantity::{Area, LengthUnit, Minutes, Money, show_length},
-    shipment::{Commission, House, ShipmentInputs, Worked},
+    shipment::{Commission, House, MoreCost, ShipmentInputs, Worked},
     space::Envelope,
     space::LayerSlot,
 };
@@ -85,6 +85,8 @@ struct Asked<'a> {
     house: &'a House,
     commission: Commission<'a>,
     worked: Worked,
+    /// The plan with the usual box, where the house's rule chose another one: what is as good is asked against that.
+    usual: Option<Plan>,
     slot: LayerSlot,
 }
 
@@ -104,7 +106,16 @@ impl<'a> Asked<'a> {
             let cut = matches!(plan.carriage, Carriage::Flat | Carriage::Folio);
             cut && plan.layers.iter().any(|layer| layer.slot == slot)
         });
+        let by_rule = worked.box_by_rule.as_ref().filter(|_| boxed);
+        let usual = by_rule.map(|by| {
+            let choices = Choices {
+                box_style: Some(by.instead_of),
+                ..Choices::default()
+            };
+            Worked::out(&choosing(inputs, Some(&commission.began), choices).1, house)
+        });
         Ok(boxed.then_some(Self {
+            usual: usual.transpose()?.and_then(|worked| worked.plan),
             inputs,
             house,
             commission,
@@ -137,7 +148,10 @@ impl<'a> Asked<'a> {
 
     fn keeps(&self, then: &Plan) -> bool {
         let allowances = &self.commission.rules.allowances;
-        keeps(self.plan(), then, allowances.odds_worsening)
+        self.usual
+            .as_ref()
+            .unwrap_or(self.plan())
+            .is_kept_by(then, allowances.odds_worsening)
     }
 }
 
@@ -314,19 +328,6 @@ fn board_for(style: CartonStyle, asked: &Asked<'_>) -> Option<MaterialId> {
     boards
         .min_by_key(|board| (board.id != *own, board.areal_density))
         .map(|board| board.id.clone())
-}
-
-fn keeps(now: &Plan, then: &Plan, worsening: f64) -> bool {
-    let heavy = |plan: &Plan| {
-        plan.findings
-            .iter()
-            .filter(|finding| finding.level != FindingLevel::Note)
-            .map(|finding| finding.code)
-            .collect::<Vec<_>>()
-    };
-    let known = heavy(now);
-    heavy(then).iter().all(|code| known.contains(code))
-        && then.odds.probability <= now.odds.probability * (1.0 + worsening)
 }
 
 /// Why a box is not made so: it does not fit the size, or no sheet takes a part.

@@ -3,7 +3,7 @@
 use crate::studio::{everyday, house};
 use hummock_core::{
     carton::{Carton, CartonStyle, SheetNeed},
-    house::Choices,
+    house::{BoxRule, Choices},
     layer::Make,
     plan::Plan,
     quantity::Length,
@@ -11,6 +11,7 @@ use hummock_core::{
     space::{Envelope, LayerSlot},
     ways::{bought, styles},
 };
+use rust_decimal::Decimal;
 
 fn pressed(inputs: &ShipmentInputs, choices: &Choices, house: &House) -> Worked {
     let then = ShipmentInputs {
@@ -100,6 +101,68 @@ fn every_style_that_is_offered_is_what_it_says() {
 }
 
 #[test]
+fn the_box_that_nobody_chose_is_the_cheapest_that_is_as_safe() {
+    let house = house();
+    let mut usual_house = house.clone();
+    usual_house.rules.schools.box_style = BoxRule::Usual;
+    let least = usual_house.rules.allowances.least_saving;
+    let least = Decimal::try_from(least).expect("a sum of money");
+    let (mut otherwise, mut tried) = (0, 0);
+    for each in everyday() {
+        let offers = styles(&each.inputs, &house, LayerSlot::Box).expect("offers");
+        let Some(chosen) = offers.iter().find(|offer| offer.chosen) else {
+            continue;
+        };
+        tried += 1;
+        let says = format!("{}: {}", each.name, chosen.name);
+        let now = pressed(&each.inputs, &Choices::default(), &house);
+        let usual = pressed(&each.inputs, &Choices::default(), &usual_house);
+        let Some(by) = &now.box_by_rule else {
+            assert_eq!(plan_of(&now).layers, plan_of(&usual).layers, "{says}");
+            // Of its own board no other would save what is worth it: money, with nothing riskier.
+            let better = offers.iter().find(|offer| {
+                let another_board = offer.choices.box_board.is_some();
+                offer.refused.is_none()
+                    && offer.keeps
+                    && !another_board
+                    && offer.cost.amount <= -least
+            });
+            assert_eq!(better, None, "{says}");
+            continue;
+        };
+        otherwise += 1;
+        assert!(usual.box_by_rule.is_none(), "{says}");
+        assert_eq!((by.style, chosen.refused.as_ref()), (chosen.style, None));
+        assert_eq!(
+            inner_box(plan_of(&usual)).map(|carton| carton.style),
+            Some(by.instead_of),
+            "{says}"
+        );
+        // It says what it saves: all that is paid for the one, less all that is paid for the other.
+        let paid = |worked: &Worked| {
+            let tally = &plan_of(worked).tally;
+            let carriage = worked.quotes.first().and_then(|quote| quote.total());
+            tally.materials.amount
+                + tally.labour.amount
+                + carriage.map_or(Decimal::ZERO, |money| money.amount)
+        };
+        assert_eq!(by.saves.amount, paid(&usual) - paid(&now), "{says}");
+        assert!(by.saves.amount >= least, "{says}");
+        let [before, after] = [&usual, &now].map(|worked| plan_of(worked).odds.probability);
+        assert!(after <= before * 1.1 + 1e-12, "{says}");
+        // Chosen by hand, the usual one stays.
+        let by_hand = Choices {
+            box_style: Some(by.instead_of),
+            ..Choices::default()
+        };
+        let kept = pressed(&each.inputs, &by_hand, &house);
+        assert_eq!(inner_box(plan_of(&kept)), inner_box(plan_of(&usual)));
+        assert_eq!(kept.box_by_rule, None, "{says}");
+    }
+    assert!(otherwise >= 2 && tried >= 40, "{otherwise} of {tried}");
+}
+
+#[test]
 fn what_is_bought_holds_what_goes_in_and_gives_way_to_a_box_that_is_cut() {
     let house = house();
     let (mut fitted, mut refused) = (0, 0);
@@ -146,9 +209,8 @@ fn what_is_bought_holds_what_goes_in_and_gives_way_to_a_box_that_is_cut() {
             }
             // A box that is cut takes its place again.
             let again = styles(&then, &house, LayerSlot::Box).expect("offers");
-            let edge = again
-                .iter()
-                .find(|offer| offer.style == CartonStyle::SlottedEdge);
+            let before = inner_box(plan_of(&now)).map(|carton| carton.style);
+            let edge = again.iter().find(|offer| Some(offer.style) == before);
             let cut = pressed(&then, &edge.expect("it can be cut").choices, &house);
             let cut = cut.plan.as_ref().expect("a plan");
             assert_eq!(inner_box(cut), inner_box(plan_of(&now)), "{says}");

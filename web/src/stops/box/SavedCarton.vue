@@ -28,8 +28,7 @@ function giveUp(): void {
     <details :open="open">
       <summary>Or a carton you have</summary>
       <p class="soft">
-        One that opens on its large side, measured inside. It is filled, cut down or given a sleeve; its board
-        is the one chosen for the box.
+        One that opens on its large side, measured inside. It is filled, cut down or given a sleeve.
       </p>
       <DraftField
         v-if="typed"

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed } from 'vue';
+
 import SmallNet from '@/drawing/SmallNet.vue';
 import { counted, oneIn, signed } from '@/frame/words';
 import { useShipment } from '@/shipment/useShipment';
@@ -7,17 +10,36 @@ import { area } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 /** How the box could be made: each style as a small net, with what it takes and what it would change. */
-const { choose } = useShipment();
+const { choose, draft, save, boxByRule } = useShipment();
 const { place } = defineProps<{ place: 'box' | 'second_box' }>();
 const { styles, away } = useWays(() => place);
 const units = useUnits();
+const byRule = computed(() => (place === 'box' ? boxByRule.value : undefined));
+const byHand = computed(() => place === 'box' && Boolean(draft.choices.box_style));
+const chosen = computed(() => styles.value?.find((offer) => offer.chosen)?.name);
+
+function letRuleChoose(): void {
+  draft.choices.box_style = '';
+  void save();
+}
 </script>
 
 <template>
   <section class="styles no-print" aria-label="How the box is made">
     <p v-if="away" class="soft">How else it could be made can’t be worked out just now.</p>
     <p v-else-if="!styles" class="soft">Working out how else it could be made</p>
-    <ul v-else>
+    <template v-else>
+      <p v-if="byRule && chosen" class="by-rule">
+        {{ chosen }}: the house rule chose it. It saves
+        <span class="figure">{{ byRule.saves.amount }} {{ byRule.saves.currency }}</span> against the usual
+        box ({{ byRule.usual_name.toLowerCase() }}), and is about as safe. Press another to have that one.
+      </p>
+      <p v-else-if="byHand" class="by-rule soft">
+        Chosen by hand.
+        <BButton variant="link" size="sm" @click="letRuleChoose">Let the house rule choose</BButton>
+      </p>
+    </template>
+    <ul v-if="styles && !away">
       <li v-for="offer in styles" :key="offer.style">
         <button
           type="button"
@@ -52,6 +74,9 @@ const units = useUnits();
 </template>
 
 <style scoped>
+.by-rule {
+  margin: 0 0 8px;
+}
 ul {
   display: grid;
   grid-template-columns: repeat(4, minmax(0, 1fr));

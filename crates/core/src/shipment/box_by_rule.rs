@@ -1,0 +1,136 @@
+//! The box that a shipment gets where nobody chose one.
+
+use rust_decimal::Decimal;
+use serde::Serialize;
+
+use super::{
+    Commission, House, MoreCost, ShipmentInputs, Worked,
+    worked::{chosen_or_best, parcel_of},
+};
+use crate::{
+    Refusal,
+    carton::CartonStyle,
+    freight::{Destination, Parcel, Quote, Service, Tariff},
+    house::{BoxRule, CoverRule},
+    plan::{OtherBox, Plan},
+    quantity::{Money, decimal_of},
+};
+
+/// A box that the house's rule chose in place of the usual one.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct BoxByRule {
+    /// How it is made.
+    pub style: CartonStyle,
+    /// What it is made in place of.
+    pub instead_of: CartonStyle,
+    /// What the usual one is called.
+    pub usual_name: &'static str,
+    /// All told: materials, carriage and work.
+    pub saves: Money,
+}
+
+/// Returns what follows from a commission with the box that the house's rule chooses: of those that raise no new Stop or
+/// Mind, and leave the odds as good as the house asks for, the cheapest all told; the usual one unless another saves what
+/// is worth saving. What somebody chose stays. Source: house rule.
+///
+/// What a style saves is first reckoned from its box alone, and the parcel's carriage with it; only where that saves is
+/// the whole plan made.
+pub(super) fn chosen(
+    inputs: &ShipmentInputs,
+    house: &House,
+    commission: Commission<'_>,
+    usual: Worked,
+) -> Result<Worked, Vec<Refusal>> {
+    let rules = &commission.rules;
+    let free = rules.shipment.box_style.is_none() && rules.schools.box_style == BoxRule::Cheapest;
+    let Some(plan) = usual.plan.as_ref().filter(|_| free) else {
+        return Ok(usual);
+    };
+    let Some(instead_of) = plan.carton().map(|carton| carton.style) else {
+        return Ok(usual);
+    };
+    let least = decimal_of(rules.allowances.least_saving);
+    let worsening = rules.allowances.odds_worsening;
+    let others = plan
+        .other_boxes(&commission.piece, rules, &house.catalogue)
+        .map_err(|refusal| vec![refusal])?;
+    let seems = Seems::of(inputs, house, &commission, &usual, plan);
+    let worth_a_look: Vec<CartonStyle> = others
+        .iter()
+        .filter(|other| seems.saving(other) >= least)
+        .map(|other| other.style)
+        .collect();
+    let mut best: Option<(BoxByRule, Worked)> = None;
+    let mut commission = commission;
+    for style in worth_a_look {
+        commission.rules.shipment.box_style = Some(style);
+        let Ok(made) = Worked::followed(inputs, house, &commission, Vec::new()) else {
+            continue;
+        };
+        let Some(then) = made.plan.as_ref() else {
+            continue;
+        };
+        let more = MoreCost::between(inputs, (&usual, plan), (&made, then));
+        let saves = -more.whole.amount;
+        let most = best.as_ref().map_or(least, |(by, _)| by.saves.amount);
+        if saves >= most && plan.is_kept_by(then, worsening) {
+            let by = BoxByRule {
+                style,
+                instead_of,
+                usual_name: instead_of.name(),
+                saves: Money::new(saves, &more.whole.currency),
+            };
+            best = Some((by, made));
+        }
+    }
+    Ok(best.map_or(usual, |(by, made)| Worked {
+        box_by_rule: Some(by),
+        ..made
+    }))
+}
+
+/// What a shipment seems to save with another box, before the whole plan is made.
+struct Seems<'a> {
+    parcel: Parcel,
+    /// The service that it goes with now, where it is known where it goes.
+    carried: Option<(&'a Quote, &'a Tariff, &'a Service, Destination)>,
+}
+
+impl<'a> Seems<'a> {
+    fn of(
+        inputs: &ShipmentInputs,
+        house: &'a House,
+        commission: &Commission<'_>,
+        worked: &'a Worked,
+        plan: &Plan,
+    ) -> Self {
+        let carried = inputs.destination().and_then(|place| {
+            let quote = chosen_or_best(&worked.quotes, inputs)?;
+            let (tariff, service) = house.tariff_and_service(&quote.id)?;
+            Some((quote, tariff, service, place))
+        });
+        let full = commission.rules.schools.cover == CoverRule::Full;
+        let worth = inputs.read_value().ok().flatten().filter(|_| full);
+        Self {
+            parcel: parcel_of(plan, commission.piece.construction, worth),
+            carried,
+        }
+    }
+
+    fn saving(&self, other: &OtherBox) -> Decimal {
+        let parcel = Parcel {
+            outside: other.outside,
+            mass: other.mass,
+            ..self.parcel
+        };
+        let carriage = self
+            .carried
+            .as_ref()
+            .and_then(|(now, tariff, service, place)| {
+                let then = tariff.quote(service, &parcel, place);
+                Some(then.total()?.amount - now.total()?.amount)
+            });
+        -other.cost.amount - carriage.unwrap_or_default()
+    }
+}

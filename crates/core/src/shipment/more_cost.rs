@@ -1,0 +1,42 @@
+//! What one plan costs more than another, all told.
+
+use rust_decimal::Decimal;
+
+use super::{ShipmentInputs, Worked};
+use crate::{plan::Plan, quantity::Money};
+
+/// What another plan costs more than the one there is; less than zero where it saves.
+pub(crate) struct MoreCost {
+    pub materials: Money,
+    /// Nothing before it is known where it goes.
+    pub carriage: Option<Money>,
+    pub labour: Money,
+    /// All three together.
+    pub whole: Money,
+}
+
+impl MoreCost {
+    pub(crate) fn between(
+        inputs: &ShipmentInputs,
+        (now, one): (&Worked, &Plan),
+        (then, other): (&Worked, &Plan),
+    ) -> Self {
+        let currency = &one.tally.materials.currency;
+        let less = |then: &Money, now: &Money| Money::new(then.amount - now.amount, currency);
+        let carriage = now
+            .price(inputs)
+            .zip(then.price(inputs))
+            .map(|(now, then)| less(then, now));
+        let materials = less(&other.tally.materials, &one.tally.materials);
+        let labour = less(&other.tally.labour, &one.tally.labour);
+        let carried = carriage
+            .as_ref()
+            .map_or(Decimal::ZERO, |money| money.amount);
+        Self {
+            whole: Money::new(materials.amount + labour.amount + carried, currency),
+            materials,
+            carriage,
+            labour,
+        }
+    }
+}
