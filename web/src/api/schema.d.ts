@@ -2418,6 +2418,8 @@ export interface components {
             roll_inner: string | null;
             /** @default null */
             roll_paper: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            saved_cut: components["schemas"]["SavedCut"] | null;
             /**
              * @description Inside that carton, how deep it is.
              * @default null
@@ -5476,6 +5478,7 @@ export interface components {
             cut?: components["schemas"]["DepthCut"] | null;
             /** @description Inside as it is now, along its opening, across it, and deep. */
             inside_mm: components["schemas"]["Length"][];
+            shorter?: components["schemas"]["LengthCut"] | null;
             sleeve?: components["schemas"]["Blank"] | null;
         };
         /** @description What to cut. */
@@ -5528,6 +5531,11 @@ export interface components {
              */
             width_mm: number;
         };
+        /**
+         * @description What is cut of a carton that the studio has, where it is larger than what goes in.
+         * @enum {string}
+         */
+        SavedCut: "depth" | "length_too";
         /** @description One answer to a question. */
         School: {
             /** @description Its key in the rules. */

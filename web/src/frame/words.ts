@@ -413,6 +413,9 @@ export const BOX_NAMES: Record<CartonStyle, string> = {
 };
 export const BOX_STYLES = Object.entries(BOX_NAMES).map(([value, text]) => ({ value, text }));
 
+/** What of a carton that the studio has is cut where it is larger than what goes in. */
+export const SAVED_CUTS = [{ value: 'length_too', text: 'Its depth, and its length' }];
+
 /** Where the tape goes that closes a box. */
 export const BOX_SEALS: Record<CartonStyle, string> = {
   slotted_edge: 'an H at both ends',

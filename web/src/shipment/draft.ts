@@ -78,6 +78,7 @@ const CHOICES = {
   saved_length: '',
   saved_width: '',
   saved_height: '',
+  saved_cut: '',
   second_style: '',
   second_board: '',
   second_fill: '',

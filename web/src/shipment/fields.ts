@@ -1,7 +1,17 @@
 // Every field of a shipment, by the path that the server names it by: what it is called, how it is typed, and which
 // codes it may hold. Forms, conflicts and the tally take their words from here; what stands for an empty field comes
 // from the core, with the studio.
-import { BOX_STYLES, CONDITIONS, CONSTRUCTIONS, MEDIA, OUTLINES, PAINTS, PANES, TOPS } from '@/frame/words';
+import {
+  BOX_STYLES,
+  SAVED_CUTS,
+  CONDITIONS,
+  CONSTRUCTIONS,
+  MEDIA,
+  OUTLINES,
+  PAINTS,
+  PANES,
+  TOPS,
+} from '@/frame/words';
 import { dayAndYear } from '@/units/show';
 
 import type { StopName } from './stops';
@@ -84,6 +94,7 @@ export const FIELDS = {
   'choices.saved_length': length('Long, inside'),
   'choices.saved_width': length('Wide'),
   'choices.saved_height': length('Deep'),
+  'choices.saved_cut': choice('Where it is larger, cut', SAVED_CUTS),
   'choices.second_style': choice('How the second box is made', BOX_STYLES),
   'choices.second_board': choice('Board of the second box'),
   'choices.second_fill': choice('Fill between the boxes'),

@@ -21,7 +21,7 @@ pub use folded::{FoldStep, Folded, Solid};
 pub use folder::Folder;
 pub use made::{Carton, CartonPart};
 pub use pocket::PocketNet;
-pub use saved::{DepthCut, LengthCut, NoWay, SavedCarton, Sleeve};
+pub use saved::{DepthCut, LengthCut, NoWay, SavedCarton, SavedCut, Sleeve};
 pub use seal::SealStrip;
 pub use sheet_need::{JoinedPart, SheetNeed};
 pub use slotted_edge::SlottedEdge;

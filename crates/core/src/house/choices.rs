@@ -10,7 +10,7 @@ use super::{
 };
 use crate::{
     Refusal,
-    carton::CartonStyle,
+    carton::{CartonStyle, SavedCut},
     material::MaterialId,
     quantity::{Area, Length, LengthRange, LengthUnit, TypedLength},
     space::{BoxSide, BoxSides, LayerSlot},
@@ -81,6 +81,9 @@ pub struct Choices {
     /// Inside that carton, how deep it is.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub saved_height: Option<String>,
+    /// What of that carton is cut where it is larger than what goes in; its depth when absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub saved_cut: Option<SavedCut>,
     /// How a second box is made; opening on an edge when absent.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub second_style: Option<CartonStyle>,
@@ -477,6 +480,7 @@ impl Choices {
         rules.shipment.glass_pattern = self.glass_pattern;
         rules.shipment.box_style = self.box_style;
         rules.shipment.second_style = self.second_style;
+        rules.shipment.saved_cut = self.saved_cut.unwrap_or_default();
         rules.shipment.lining_sides = self.lining_sides.as_deref().map(BoxSides::of);
         if self.lining_sides.as_ref().is_some_and(Vec::is_empty) {
             let says =

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use super::{Allowances, BeginLine, Choices, Schools, shipped_beginnings};
 use crate::{
     Refusal,
-    carton::CartonStyle,
+    carton::{CartonStyle, SavedCut},
     material::MaterialId,
     odds::{OddsTables, Played},
     quantity::{Area, Length, LengthUnit},
@@ -239,6 +239,8 @@ pub struct ShipmentOnly {
     pub lining_sides: Option<BoxSides>,
     /// Inside a carton that the studio has, in place of a box that is cut: along and across its opening, and deep.
     pub saved: Option<[Length; 3]>,
+    /// What of that carton is cut.
+    pub saved_cut: SavedCut,
     /// What the wrapped piece measures, in place of what the sums say.
     pub wrapped: Option<Envelope>,
     /// How a loose piece travels.

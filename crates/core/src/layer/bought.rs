@@ -9,7 +9,7 @@ use super::saved_box::{SavedBox, SavedWay};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
-    carton::{BoxSize, SavedCarton},
+    carton::{BoxSize, SavedCarton, SavedCut},
     material::{Board, Mailer, PictureCarton},
     part::Need,
     quantity::{Length, Stiffness, show_length},
@@ -45,7 +45,7 @@ pub(crate) enum Bought<'a> {
     Carton(&'a PictureCarton),
     Mailer(&'a Mailer),
     /// A carton that the studio has, of a board.
-    Saved(SavedCarton, &'a Board),
+    Saved(SavedCarton, SavedCut, &'a Board),
 }
 
 impl PictureCarton {
@@ -88,9 +88,8 @@ impl Bought<'_> {
         let sides = [long, short, around.through];
         let [long, short, through] = match self {
             Self::Carton(carton) => carton.set_for(sides)?,
-            Self::Saved(carton, board) => {
-                let way = SavedWay::of(*carton, board.caliper, sides)?;
-                way.inside(*carton)
+            Self::Saved(carton, cut, board) => {
+                SavedWay::of(*carton, (*cut, board.caliper), sides)?.inside()
             }
             Self::Mailer(_) => return None,
         };
@@ -119,7 +118,7 @@ impl Bought<'_> {
                 ),
             ),
             Self::Mailer(mailer) => no_room_in(mailer),
-            Self::Saved(carton, _) => {
+            Self::Saved(carton, ..) => {
                 let BoxSize {
                     length,
                     width,
@@ -202,8 +201,8 @@ impl BoughtBox {
     ) -> Result<Layer, Refusal> {
         let carton = match bought {
             Bought::Carton(carton) => carton,
-            Bought::Saved(carton, board) => {
-                let made = SavedBox::layer(supplies, (carton, board), (long_way, inside));
+            Bought::Saved(carton, cut, board) => {
+                let made = SavedBox::layer(supplies, (carton, cut, board), (long_way, inside));
                 return made.ok_or_else(|| bought.does_not_take(supplies, inside));
             }
             Bought::Mailer(mailer) => {

@@ -1,7 +1,7 @@
 //! The box around what it holds, or a second one around the first.
 
 use super::{
-    Cushioning, Layer, MailerBox, Make, Making, Sides, Supplies, TubeBox,
+    Cushioning, Layer, MailerBox, Make, Making, Pack, Sides, Supplies, TubeBox,
     kind::{Kind, Offer, Offering, Standing, box_boards, carried},
     mailer_for,
 };
@@ -13,7 +13,7 @@ use crate::{
     material::Board,
     part::{Cut, Grain, Need},
     quantity::Length,
-    space::{Addition, Direction, Envelope, LayerSlot},
+    space::{Addition, Direction, Envelope},
 };
 
 /// Returns the box that leaves no more room around an envelope than it has.
@@ -52,19 +52,14 @@ fn adds(beyond: Beyond, long_way: Direction, bulge: Length) -> Addition {
 /// Returns the layer of a box around what it holds: the box, or a second one around it.
 pub(crate) fn boxed(
     supplies: &Supplies<'_>,
-    slot: LayerSlot,
-    chosen: Option<CartonStyle>,
+    pack: Pack<'_>,
     (long_way, inside): (Direction, Envelope),
 ) -> Layer {
-    let board = if slot == LayerSlot::SecondBox {
-        supplies.second_board
-    } else {
-        supplies.box_board
-    };
+    let board = pack.board;
     let allowances = supplies.allowances();
     let size = holding(inside, long_way, board.caliper);
     let rule = supplies.rules.schools.seal;
-    let carton = match chosen.filter(|style| style.takes(board)) {
+    let carton = match pack.style.filter(|style| style.takes(board)) {
         Some(style) => Carton::of(style, size, board, allowances, rule),
         None => Carton::usual(size, board, allowances, rule),
     };
@@ -82,7 +77,7 @@ pub(crate) fn boxed(
         .chain((filament > Length::ZERO).then(|| Need::tape(supplies.filament_tape, filament)))
         .collect();
     supplies.layer(Making {
-        slot,
+        slot: pack.of.box_slot(),
         needs,
         adds: adds(style.beyond(size), long_way, allowances.box_bulge),
         inside,
@@ -125,8 +120,8 @@ pub(super) const KIND: Kind = Kind::new(
     |around| {
         let (supplies, inside) = (around.supplies, around.inside());
         if let Some(fit) = around.tube_fit() {
-            if fit.is_folded() && !supplies.box_board.folds {
-                return Err(no_tube_of(supplies.box_board));
+            if fit.is_folded() && !supplies.first.board.folds {
+                return Err(no_tube_of(supplies.first.board));
             }
             return Ok(Some(TubeBox::layer(supplies, &fit, inside)));
         }
@@ -137,9 +132,8 @@ pub(super) const KIND: Kind = Kind::new(
         if let Some(bought) = supplies.bought()? {
             return BoughtBox::layer(supplies, bought, (around.long_way(), inside)).map(Some);
         }
-        let style = supplies.rules.shipment.box_style;
         let held = (around.long_way(), inside);
-        Ok(Some(boxed(supplies, LayerSlot::Box, style, held)))
+        Ok(Some(boxed(supplies, supplies.first, held)))
     },
 )
 .or(swaps);
@@ -149,14 +143,7 @@ pub(super) const SECOND: Kind = Kind::new(
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let held = (around.long_way(), around.inside());
-        let shipment = &around.supplies.rules.shipment;
-        let style = shipment.second_style;
-        Ok(Some(boxed(
-            around.supplies,
-            LayerSlot::SecondBox,
-            style,
-            held,
-        )))
+        Ok(Some(boxed(around.supplies, around.supplies.second, held)))
     },
 )
 .or(|offering| {

@@ -300,7 +300,7 @@ impl Skirt {
             slot: LayerSlot::Edges,
             needs: vec![
                 Need::wrap("skirt", cushion, strip),
-                Need::fill(supplies.fill, skirt.top_fill),
+                Need::fill(supplies.first.fill, skirt.top_fill),
             ],
             adds: around_edges(skirt.thickness),
             inside,

@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use super::bought::left_to_fill;
 use super::kind::{Around, Kind, Standing, from_shelf};
-use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
+use super::{Cushioning, Layer, Make, Making, PackOf, Sides, Supplies};
 use crate::{
     house::Carriage,
     part::Need,
@@ -73,7 +73,7 @@ impl EdgeFill {
         let fill = Self::around(inside, clearance, behind, allowances.fill_settling);
         let adds = Self::adds(clearance, behind);
         let why = "A filled gap stops the piece from moving and gives way in a fall; none of it touches the face.";
-        Some(fill.made(supplies, (LayerSlot::Fill, why), adds, inside, hollow))
+        Some(fill.made(supplies, (PackOf::Piece, why), adds, inside, hollow))
     }
 
     /// Returns the layer that fills what a bought box has over.
@@ -97,7 +97,7 @@ impl EdgeFill {
             pieces: None,
         };
         let why = "What the bought box has over is filled, so that the piece stays where it is; none of it touches the face.";
-        Some(fill.made(supplies, (LayerSlot::Fill, why), adds, inside, hollow))
+        Some(fill.made(supplies, (PackOf::Piece, why), adds, inside, hollow))
     }
 
     /// Returns the layer between two boxes, the same on all six sides: a box bears on its face.
@@ -117,8 +117,7 @@ impl EdgeFill {
         };
         let why =
             "The first box lies in a cushion on every side, and the second one takes the knocks.";
-        let slot = LayerSlot::SecondFill;
-        fill.made(supplies, (slot, why), adds, inside, Volume::ZERO)
+        fill.made(supplies, (PackOf::Pack, why), adds, inside, Volume::ZERO)
     }
 
     /// Returns the layer that fills what is left over around a roll in its tube; nothing where that is no more
@@ -144,23 +143,19 @@ impl EdgeFill {
         };
         let why =
             "What is left over in the tube is filled, so that the roll can't slide or rattle.";
-        let layer = fill.made(supplies, (LayerSlot::Fill, why), adds, inside, Volume::ZERO);
+        let layer = fill.made(supplies, (PackOf::Piece, why), adds, inside, Volume::ZERO);
         Some(layer)
     }
 
     fn made(
         mut self,
         supplies: &Supplies<'_>,
-        (slot, why): (LayerSlot, &'static str),
+        (of, why): (PackOf, &'static str),
         adds: Addition,
         inside: Envelope,
         hollow: Volume,
     ) -> Layer {
-        let stuff = if slot == LayerSlot::SecondFill {
-            supplies.second_fill
-        } else {
-            supplies.fill
-        };
+        let stuff = supplies.pack(of).fill;
         let allowances = supplies.allowances();
         self.gap += hollow;
         self.loose += hollow / allowances.fill_settling;
@@ -174,7 +169,7 @@ impl EdgeFill {
             self.loose_litres = litres(self.gap);
         }
         supplies.layer(Making {
-            slot,
+            slot: of.fill_slot(),
             needs: vec![Need::fill(stuff, self.loose)],
             adds,
             inside,

@@ -288,7 +288,7 @@ impl TubeBox {
         let allowances = supplies.allowances();
         let ends = [allowances.tube_end_pad, allowances.tube_end_air];
         let length = inside.up + (ends[0] + ends[1]) * BOTH_ENDS;
-        let board = supplies.box_board;
+        let board = supplies.first.board;
         let round = fit.round;
         let tube = match round {
             Some(tube) => Self::round(tube, fit.size.tube_inside, length, ends),

@@ -4,10 +4,13 @@ use serde::Serialize;
 
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
-    carton::{Blank, BoxSize, CartonStyle, DepthCut, SavedCarton, Sleeve, SlottedFace},
+    carton::{
+        Blank, BoxSize, CartonStyle, DepthCut, LengthCut, SavedCarton, SavedCut, Sleeve,
+        SlottedFace,
+    },
     house::Allowances,
     material::Board,
-    part::Need,
+    part::{Cut, Need},
     quantity::Length,
     space::{Addition, Direction, Envelope, LayerSlot},
 };
@@ -25,6 +28,8 @@ pub struct SavedBox {
     pub caliper: Length,
     /// Where it is scored anew, where it is cut down.
     pub cut: Option<DepthCut>,
+    /// How it is cut round and pushed together again, where it is made shorter.
+    pub shorter: Option<LengthCut>,
     /// The sleeve that makes it deeper.
     pub sleeve: Option<Blank>,
     /// Its blank as it is folded now.
@@ -33,10 +38,19 @@ pub struct SavedBox {
 
 /// What becomes of a carton.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub(super) enum SavedWay {
+pub(super) struct SavedWay {
+    carton: SavedCarton,
+    /// Cut round and pushed together again.
+    shorter: Option<LengthCut>,
+    deep: Deep,
+}
+
+/// What becomes of its depth.
+#[derive(Debug, Clone, Copy, PartialEq)]
+enum Deep {
     /// Nothing.
     AsIs,
-    /// It is cut down to a depth.
+    /// It is cut down to this.
     Cut(Length),
     /// It is made deeper.
     Sleeved(Sleeve),
@@ -46,11 +60,12 @@ impl SavedWay {
     /// Returns what becomes of a carton that is to hold something of three sides, along its opening, across it and deep;
     /// nothing where it can't.
     ///
-    /// What is much deeper is cut down, what is a little deeper is filled, what is shallower takes a sleeve. Source:
-    /// packaging engineering practice.
+    /// What is much deeper is cut down, what is a little deeper is filled, what is shallower takes a sleeve. Where its
+    /// length is cut too, its halves push into each other, and two boards less are free where they do; that is no base
+    /// for a sleeve. Source: packaging engineering practice.
     pub(super) fn of(
         carton: SavedCarton,
-        sleeve_caliper: Length,
+        (cut, sleeve_caliper): (SavedCut, Length),
         [long, short, deep]: [Length; 3],
     ) -> Option<Self> {
         let BoxSize {
@@ -59,12 +74,28 @@ impl SavedWay {
             height,
             ..
         } = carton.0;
+        let shorter = match cut {
+            SavedCut::LengthToo => carton.cut_to_length(long).ok(),
+            SavedCut::Depth => None,
+        };
+        let lost = shorter.map_or([Length::ZERO; 2], |cut| {
+            [width - cut.inside[1], height - cut.inside[2]]
+        });
+        let (short, deep) = (short + lost[0], deep + lost[1]);
         if long > length || short > width {
             return None;
         }
+        let way = |deep| Self {
+            carton,
+            shorter,
+            deep,
+        };
         if deep <= height {
             let cut = carton.cut_to_depth(deep, &Allowances::default());
-            return Some(cut.map_or(Self::AsIs, |_| Self::Cut(deep)));
+            return Some(way(cut.map_or(Deep::AsIs, |_| Deep::Cut(deep))));
+        }
+        if shorter.is_some() {
+            return None;
         }
         // Where a little more is wanted than a sleeve can make, it is made the least that one does.
         let sleeve = carton
@@ -72,25 +103,43 @@ impl SavedWay {
             .or_else(|_| carton.made_deeper(deep.max(carton.least_sleeved()), sleeve_caliper))
             .ok()?;
         let inside = sleeve.inside();
-        (long <= inside.length && short <= inside.width).then_some(Self::Sleeved(sleeve))
+        let takes = long <= inside.length && short <= inside.width;
+        takes.then_some(way(Deep::Sleeved(sleeve)))
     }
 
-    /// Returns what is free inside then.
-    pub(super) fn inside(self, carton: SavedCarton) -> [Length; 3] {
+    /// Returns the carton as it stands then, inside its walls: along its opening, across it, and deep.
+    fn shell(self) -> [Length; 3] {
         let BoxSize {
             length,
             width,
             height,
             ..
-        } = carton.0;
-        match self {
-            Self::AsIs => [length, width, height],
-            Self::Cut(deep) => [length, width, deep],
-            Self::Sleeved(sleeve) => {
-                let inside = sleeve.inside();
-                [inside.length, inside.width, inside.height]
-            }
+        } = self.carton.0;
+        let height = match self.deep {
+            Deep::AsIs => height,
+            Deep::Cut(deep) => deep,
+            Deep::Sleeved(sleeve) => sleeve.inside().height,
+        };
+        let length = self.shorter.map_or(length, |cut| cut.inside[0]);
+        [length, width, height]
+    }
+
+    /// Returns what is free inside then, where it is narrowest.
+    pub(super) fn inside(self) -> [Length; 3] {
+        let [length, width, height] = self.shell();
+        if let Deep::Sleeved(sleeve) = self.deep {
+            let inside = sleeve.inside();
+            return [inside.length, inside.width, height];
         }
+        let BoxSize {
+            width: wide,
+            height: deep,
+            ..
+        } = self.carton.0;
+        let lost = self.shorter.map_or([Length::ZERO; 2], |cut| {
+            [wide - cut.inside[1], deep - cut.inside[2]]
+        });
+        [length, width - lost[0], height - lost[1]]
     }
 }
 
@@ -98,7 +147,7 @@ impl SavedBox {
     /// Returns the layer of a carton that the studio has, around what goes in; nothing when it does not go in.
     pub(super) fn layer(
         supplies: &Supplies<'_>,
-        (carton, board): (SavedCarton, &Board),
+        (carton, cut, board): (SavedCarton, SavedCut, &Board),
         (long_way, inside): (Direction, Envelope),
     ) -> Option<Layer> {
         let allowances = supplies.allowances();
@@ -106,49 +155,58 @@ impl SavedBox {
             Direction::Up => (inside.up, inside.across),
             Direction::Across => (inside.across, inside.up),
         };
-        let way = SavedWay::of(carton, board.caliper, [long, short, inside.through])?;
-        let set = way.inside(carton);
         let c = board.caliper;
+        let way = SavedWay::of(carton, (cut, c), [long, short, inside.through])?;
+        let (shell, set) = (way.shell(), way.inside());
         let size = BoxSize {
-            height: set[2].min(carton.0.height),
+            length: shell[0],
+            height: shell[2].min(carton.0.height),
             ..carton.0
         };
         let blank = SlottedFace(size).blank(allowances);
-        let sleeve = match way {
-            SavedWay::Sleeved(sleeve) => Some(sleeve.blank(allowances)),
-            SavedWay::AsIs | SavedWay::Cut(_) => None,
+        let sleeve = match way.deep {
+            Deep::Sleeved(sleeve) => Some(sleeve.blank(allowances)),
+            Deep::AsIs | Deep::Cut(_) => None,
         };
         let style = CartonStyle::SlottedFace;
         let around = (carton.0.length + carton.0.width) * 2.0;
+        let girth = (size.width + size.height) * 2.0;
         let joint = sleeve
             .as_ref()
-            .map_or(Length::ZERO, |blank| around + blank.height);
+            .map_or(Length::ZERO, |blank| around + blank.height)
+            + way.shorter.map_or(Length::ZERO, |_| girth);
         let strips = style.seal(size, allowances.seal_return, supplies.rules.schools.seal);
         let sealed = strips.iter().map(|strip| strip.length).sum::<Length>() + joint;
         // Outside it is as the carton was across, and through as what closes it.
         let half = |own: Length, inside: Length| (own - inside) / 2.0;
         let beyond = style.beyond(size);
-        let (ways, sides) = ([carton.0.length, carton.0.width], [long, short]);
+        let sides = [long, short];
         let [along, across] = [
-            [beyond.length[0], beyond.length[1]].map(|wall| wall + half(ways[0], sides[0])),
-            [beyond.width[0], beyond.width[1]].map(|wall| wall + half(ways[1], sides[1])),
+            [beyond.length[0], beyond.length[1]].map(|wall| wall + half(shell[0], sides[0])),
+            [beyond.width[0], beyond.width[1]].map(|wall| wall + half(shell[1], sides[1])),
         ];
         let (left_right, top_bottom) = match long_way {
             Direction::Up => (across, along),
             Direction::Across => (along, across),
         };
-        let mut needs = vec![Need::saved("carton", board, blank.cut())];
+        // Its tongues lap in the other half; a patch is cut from board.
+        let tongues = way.shorter.and_then(|cut| cut.tongue);
+        let stays = blank.area + girth * tongues.unwrap_or(Length::ZERO);
+        let mut needs = vec![Need::saved("carton", board, blank.cut().staying(stays))];
         needs.extend(
             sleeve
                 .as_ref()
                 .map(|blank| Need::board("sleeve", board, blank.cut())),
         );
+        let patch = way.shorter.and_then(|cut| cut.patch);
+        needs.extend(patch.map(|wide| Need::board("patch", board, Cut::of([girth, wide]))));
         needs.push(Need::tape(supplies.seal_tape, sealed));
-        let worked = match way {
-            SavedWay::AsIs => Length::ZERO,
-            SavedWay::Cut(_) => around * 2.0,
-            SavedWay::Sleeved(_) => around * 3.0,
-        };
+        let cut_round = way.shorter.map_or(Length::ZERO, |_| girth * 2.0);
+        let worked = match way.deep {
+            Deep::AsIs => Length::ZERO,
+            Deep::Cut(_) => around * 2.0,
+            Deep::Sleeved(_) => around * 3.0,
+        } + cut_round;
         Some(supplies.layer(Making {
             slot: LayerSlot::Box,
             needs,
@@ -158,7 +216,7 @@ impl SavedBox {
                 top: top_bottom[0],
                 bottom: top_bottom[1],
                 front: beyond.front,
-                back: set[2] - inside.through + c * 2.0 + allowances.box_bulge,
+                back: shell[2] - inside.through + c * 2.0 + allowances.box_bulge,
             },
             inside,
             minutes: allowances.mailer_minutes
@@ -170,7 +228,8 @@ impl SavedBox {
                 carton_mm: [carton.0.length, carton.0.width, carton.0.height],
                 inside_mm: set,
                 caliper: c,
-                cut: carton.cut_to_depth(set[2], allowances).ok(),
+                cut: carton.cut_to_depth(shell[2], allowances).ok(),
+                shorter: way.shorter,
                 sleeve,
                 blank,
             }),
@@ -183,7 +242,7 @@ impl SavedBox {
 mod tests {
     use super::*;
 
-    fn way(deep: f64) -> Option<[f64; 3]> {
+    fn way(cut: SavedCut, deep: f64) -> Option<SavedWay> {
         let [length, width, height, caliper] = [800.0, 600.0, 200.0, 4.0].map(Length::mm);
         let carton = SavedCarton(BoxSize {
             length,
@@ -191,19 +250,41 @@ mod tests {
             height,
             caliper,
         });
-        let sides = [700.0, 500.0, deep].map(Length::mm);
-        let way = SavedWay::of(carton, caliper, sides)?;
-        Some(way.inside(carton).map(Length::as_mm))
+        SavedWay::of(carton, (cut, caliper), [700.0, 500.0, deep].map(Length::mm))
+    }
+
+    fn mm(sides: [Length; 3]) -> [f64; 3] {
+        sides.map(Length::as_mm)
     }
 
     #[test]
     fn a_carton_is_cut_filled_or_sleeved_by_how_deep_it_is() {
         // Much deeper: cut to it. 14 deeper: as it is. 5 shallower: the least that a sleeve makes, 220, its inside less
         // two boards and 2 across. More than twice as deep: it can't.
-        assert_eq!(way(100.0), Some([800.0, 600.0, 100.0]));
-        assert_eq!(way(186.0), Some([800.0, 600.0, 200.0]));
-        assert_eq!(way(205.0), Some([790.0, 590.0, 220.0]));
-        assert_eq!(way(300.0), Some([790.0, 590.0, 300.0]));
-        assert_eq!(way(401.0), None);
+        for (deep, wanted) in [
+            (100.0, Some([800.0, 600.0, 100.0])),
+            (186.0, Some([800.0, 600.0, 200.0])),
+            (205.0, Some([790.0, 590.0, 220.0])),
+            (300.0, Some([790.0, 590.0, 300.0])),
+            (401.0, None),
+        ] {
+            let found = way(SavedCut::Depth, deep).map(|way| mm(way.inside()));
+            assert_eq!(found, wanted, "{deep}");
+        }
+    }
+
+    #[test]
+    fn a_carton_whose_length_is_cut_too_is_as_long_as_what_goes_in_and_laps_inside() {
+        // 800 to 700: 40 taken out, tongues of 60. 100 deep is wanted free, where two boards lap: cut down to 108, and
+        // 592 are free across. 193 deep would take 201: it is 200, and no sleeve goes on halves.
+        let cut = way(SavedCut::LengthToo, 100.0).expect("it can be cut");
+        let out = cut.shorter.expect("it is shorter");
+        assert_eq!(
+            (out.take_out, out.tongue),
+            (Length::mm(40.0), Some(Length::mm(60.0)))
+        );
+        assert_eq!(mm(cut.shell()), [700.0, 600.0, 108.0]);
+        assert_eq!(mm(cut.inside()), [700.0, 592.0, 100.0]);
+        assert_eq!(way(SavedCut::LengthToo, 193.0), None);
     }
 }

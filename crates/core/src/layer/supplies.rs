@@ -1,13 +1,13 @@
 //! What the layers of one plan are made from: the rules, and the materials that they name.
 
-use super::{Cushioning, Layer, Make, Sides, bought::Bought, caution::cautions_of};
+use super::{Cushioning, Layer, Make, Pack, PackOf, Sides, bought::Bought, caution::cautions_of};
 use crate::{
     Refusal,
     carton::{BoxSize, SavedCarton},
     house::{Allowances, CornerStyle, HouseRules, ReusedRule},
     material::{
-        Board, BoardBuild, Catalogue, ContactPaper, CushionWrap, Fill, Film, Foam, Ground,
-        MaterialId, MissingMaterial, SlipOnCorner, Sundry, Tape, Touch,
+        Board, BoardBuild, Catalogue, ContactPaper, CushionWrap, Film, Foam, Ground, MaterialId,
+        MissingMaterial, SlipOnCorner, Sundry, Tape, Touch,
     },
     part::{Cut, Doubt, Need, Part, Run},
     piece::{Glazing, Piece},
@@ -25,12 +25,10 @@ pub struct Supplies<'a> {
     /// Behind; the same as in front unless another is named.
     pub(crate) back_board: &'a Board,
     pub(crate) cushion_wrap: &'a CushionWrap,
-    pub(crate) fill: &'a Fill,
-    /// Between two boxes; the same as within unless another is named.
-    pub(crate) second_fill: &'a Fill,
-    pub(crate) box_board: &'a Board,
-    /// Of a second box; the same as the first one's unless another is named.
-    pub(crate) second_board: &'a Board,
+    /// Around the wrapped piece.
+    pub(crate) first: Pack<'a>,
+    /// Around the first pack, where there is one; of the same stuff unless other is named.
+    pub(crate) second: Pack<'a>,
     pub(crate) contact_tape: &'a Tape,
     pub(crate) inner_tape: &'a Tape,
     pub(crate) wrap_tape: &'a Tape,
@@ -86,6 +84,12 @@ impl<'a> Supplies<'a> {
         let seal_tape = tape("house.seal_tape", &named.seal_tape, Ground::Card)?;
         let filament_tape = tape("house.filament_tape", &named.filament_tape, Ground::Card)?;
         let glass_tape = tape("house.glass_tape", &named.glass_tape, Ground::Glass)?;
+        let first = Pack {
+            of: PackOf::Piece,
+            fill: at("choices.fill", catalogue.fill(&named.fill))?,
+            board: at("choices.box_board", catalogue.box_board(&named.box_board))?,
+            style: rules.shipment.box_style,
+        };
         Ok(Self {
             rules,
             catalogue,
@@ -99,16 +103,19 @@ impl<'a> Supplies<'a> {
                 "choices.cushion_wrap",
                 catalogue.cushion_wrap(&named.cushion_wrap),
             )?,
-            fill: at("choices.fill", catalogue.fill(&named.fill))?,
-            second_fill: match &rules.second_fill {
-                Some(id) => at("choices.second_fill", catalogue.fill(id))?,
-                None => at("choices.fill", catalogue.fill(&named.fill))?,
+            second: Pack {
+                of: PackOf::Pack,
+                fill: match &rules.second_fill {
+                    Some(id) => at("choices.second_fill", catalogue.fill(id))?,
+                    None => first.fill,
+                },
+                board: match &rules.second_board {
+                    Some(id) => at("choices.second_board", catalogue.box_board(id))?,
+                    None => first.board,
+                },
+                style: rules.shipment.second_style,
             },
-            second_board: match &rules.second_board {
-                Some(id) => at("choices.second_board", catalogue.box_board(id))?,
-                None => at("choices.box_board", catalogue.box_board(&named.box_board))?,
-            },
-            box_board: at("choices.box_board", catalogue.box_board(&named.box_board))?,
+            first,
             contact_tape,
             inner_tape,
             wrap_tape,
@@ -139,14 +146,15 @@ impl<'a> Supplies<'a> {
     /// Finds what was chosen in place of a box that is cut.
     pub(crate) fn bought(&self) -> Result<Option<Bought<'a>>, Refusal> {
         if let Some([length, width, height]) = self.rules.shipment.saved {
-            let board = self.box_board;
+            let board = self.first.board;
             let carton = SavedCarton(BoxSize {
                 length,
                 width,
                 height,
                 caliper: board.caliper,
             });
-            return Ok(Some(Bought::Saved(carton, board)));
+            let cut = self.rules.shipment.saved_cut;
+            return Ok(Some(Bought::Saved(carton, cut, board)));
         }
         let Some(id) = &self.rules.bought_box else {
             return Ok(None);
@@ -157,6 +165,14 @@ impl<'a> Supplies<'a> {
         }
         at("choices.bought_box", shelf.picture_carton(id))
             .map(|carton| Some(Bought::Carton(carton)))
+    }
+
+    /// Returns a pack.
+    pub(crate) const fn pack(&self, of: PackOf) -> &Pack<'a> {
+        match of {
+            PackOf::Piece => &self.first,
+            PackOf::Pack => &self.second,
+        }
     }
 
     /// Finds a board that folds.

@@ -5,7 +5,7 @@ use crate::{
     Refusal,
     carton::{Carton, CartonStyle},
     house::HouseRules,
-    layer::{Layer, Supplies, boxed},
+    layer::{Layer, Pack, Supplies, boxed},
     material::Catalogue,
     piece::Piece,
     quantity::{Mass, Money},
@@ -40,7 +40,7 @@ impl Plan {
             return Ok(Vec::new());
         };
         let supplies = Supplies::find(piece, rules, catalogue)?;
-        if carton.style != CartonStyle::usual_of(supplies.box_board) {
+        if carton.style != CartonStyle::usual_of(supplies.first.board) {
             return Ok(Vec::new());
         }
         let long_way = if carton.inside_length == held.up {
@@ -48,14 +48,20 @@ impl Plan {
         } else {
             Direction::Across
         };
-        let made = |style| boxed(&supplies, LayerSlot::Box, Some(style), (long_way, held));
+        let made = |style| {
+            let pack = Pack {
+                style: Some(style),
+                ..supplies.first
+            };
+            boxed(&supplies, pack, (long_way, held))
+        };
         let now = made(carton.style);
         // Two people carry a heavy one, in any style.
         let hands = layer.minutes / now.minutes;
         let labour = |layer: &Layer| labour_of(layer.minutes * hands, &rules.allowances);
         let others = CartonStyle::ALL.into_iter().filter(|style| {
             *style != carton.style
-                && style.takes(supplies.box_board)
+                && style.takes(supplies.first.board)
                 && style.unfit(carton.size()).is_none()
         });
         Ok(others

@@ -7,7 +7,6 @@ use quick_cache::sync::Cache;
 use super::{build, hands, recipe::Recipe};
 use crate::{
     Refusal,
-    carton::Carton,
     cushion::{SeriesLayer, compression_strength},
     house::{Carriage, HouseRules, SealRule},
     layer::{Layer, Make, Supplies, TUBE_PLAY, TubeBox},
@@ -144,7 +143,10 @@ impl Reference {
         hands::count_both(&mut layers, weight, &rules.allowances);
         let mut reference = Self {
             faller: faller_of(&piece, carriage, &layers, weight.mass),
-            column: cartons(&layers).next().and_then(column_of),
+            column: layers
+                .iter()
+                .find_map(|layer| layer.column(false))
+                .and_then(|column| column.perimeter()),
             tube: layers.iter().find_map(|layer| match &layer.make {
                 Make::Tube(tube) => Some(tube.inside),
                 _ => None,
@@ -226,22 +228,6 @@ fn faller_of(
         back_factor: fragility.back_factor,
     })
 }
-
-fn cartons(layers: &[Layer]) -> impl Iterator<Item = &Carton> {
-    layers.iter().filter_map(|layer| layer.make.carton())
-}
-
-/// Past so many heights the formula of a stack does not hold.
-pub(super) const SLENDER: f64 = 7.0;
-
-/// The way around a box that stands on its opening, where a stack can be calculated.
-fn column_of(carton: &Carton) -> Option<Length> {
-    let perimeter = (carton.inside_length + carton.inside_height) * 2.0;
-    (perimeter <= carton.inside_width * SLENDER).then_some(perimeter)
-}
-
-/// Board that was folded before bears less.
-pub(super) const REUSED: f64 = 0.7;
 
 /// A plan as its hazards are measured.
 pub(super) struct Packed<'a> {
@@ -343,7 +329,7 @@ impl Packed<'_> {
                     board.and_then(|board| board.stiffness)
                 }
                 Make::Tube(tube) => {
-                    let board = self.supplies.box_board.stiffness;
+                    let board = self.supplies.first.board.stiffness;
                     let wall = if tube.triangular {
                         board.unwrap_or(tube_stiffness(tube.wall))
                     } else {
@@ -379,11 +365,10 @@ impl Packed<'_> {
             .layers
             .iter()
             .filter_map(|layer| {
-                let carton = layer.make.carton()?;
                 let board = self.supplies.catalogue.board(&layer.material).ok()?;
-                let weak = if board.shelf.reused { REUSED } else { 1.0 };
+                let column = layer.column(board.shelf.reused)?;
                 let strength = compression_strength(board.edge_crush?, board.caliper, perimeter);
-                Some(strength * weak * carton.style.column())
+                Some(strength * column.share)
             })
             .max();
         strongest.map_or(Measure::Unmeasured, |strength| {

@@ -7,7 +7,7 @@ use crate::{
     Refusal,
     carton::{Blank, Carton, CartonStyle, SheetNeed, Unfit},
     house::{Carriage, Choices},
-    layer::{Layer, Make},
+    layer::{Layer, Make, PackOf},
     material::{Board, MaterialId},
     plan::{Change, Plan},
     quantity::{Area, LengthUnit, Minutes, Money, show_length},
@@ -173,21 +173,15 @@ pub fn styles(
     };
     let now = asked.layer_of(asked.plan());
     let cut_now = now.and_then(|layer| layer.make.carton());
+    let pack = PackOf::at(slot);
     let mut offers = Vec::with_capacity(CartonStyle::ALL.len());
     for style in CartonStyle::ALL {
         let board = board_for(style, &asked);
-        let (choices, made) = asked.choosing(match slot {
-            LayerSlot::SecondBox => Choices {
-                second_style: Some(style),
-                second_board: board,
-                ..Choices::default()
-            },
-            _ => Choices {
-                box_style: Some(style),
-                box_board: board,
-                // What was bought gives way.
-                ..cut_now.map_or_else(given_up, |_| Choices::default())
-            },
+        let made_so = pack.choices(Some(style), board);
+        let (choices, made) = asked.choosing(match cut_now {
+            Some(_) => made_so,
+            // What was bought gives way.
+            None => given_up().patched(&made_so),
         });
         let made = made?;
         let then = made.plan.as_ref();
@@ -313,9 +307,9 @@ fn bought_offer(asked: &Asked<'_>, id: &MaterialId, name: &str, chosen: bool) ->
 /// Another board for a style that the one there is does not take: the house's own where it does, else the lightest.
 fn board_for(style: CartonStyle, asked: &Asked<'_>) -> Option<MaterialId> {
     let rules = &asked.commission.rules;
-    let now = match asked.slot {
-        LayerSlot::SecondBox => rules.second_board.as_ref(),
-        _ => None,
+    let now = match PackOf::at(asked.slot) {
+        PackOf::Pack => rules.second_board.as_ref(),
+        PackOf::Piece => None,
     };
     let now = now.unwrap_or(&rules.materials.box_board);
     let shelf = &asked.house.catalogue;

@@ -1,6 +1,7 @@
 //! Laws of what layers take off the shelf.
 
 use hummock_core::{
+    carton::SavedCut,
     house::Choices,
     layer::{Layer, Make},
     material::{Catalogue, MaterialId},
@@ -151,7 +152,12 @@ fn adds_up(layer: &Layer, shelf: &Catalogue) -> Result<(), TestCaseError> {
     let (mut grams, mut cost) = (0.0, 0.0);
     if let Make::SavedBox(saved) = &layer.make {
         let board = shelf.board(&layer.material).expect("it is of a board");
-        let grams = (board.areal_density * saved.blank.area).as_g();
+        // Tongues lap by their length all round: twice the width and the depth.
+        let [_, wide, _] = saved.carton_mm;
+        let deep = saved.carton_mm[2] - saved.cut.map_or(Length::ZERO, |cut| cut.below);
+        let tongue = saved.shorter.and_then(|cut| cut.tongue);
+        let laps = (wide + deep) * 2.0 * tongue.unwrap_or(Length::ZERO);
+        let grams = (board.areal_density * (saved.blank.area + laps)).as_g();
         prop_assert!(
             (layer.parts[0].mass.as_g() - grams).abs() < 1e-6 * grams,
             "{layer:?}"
@@ -186,18 +192,20 @@ fn any_instead() -> impl Strategy<Value = Choices> {
         "telescope-2000",
     ];
     let saved = [100.0..3000.0_f64, 100.0..3000.0, 50.0..500.0];
+    let cut = prop_oneof![Just(None), Just(Some(SavedCut::LengthToo))];
     prop_oneof![
         Just(Choices::default()),
         prop::sample::select(bought.to_vec()).prop_map(|id| Choices {
             bought_box: Some(MaterialId::new(id)),
             ..Choices::default()
         }),
-        saved.prop_map(|[length, width, height]| {
+        (saved, cut).prop_map(|([length, width, height], cut)| {
             let typed = |mm: f64| Some(format!("{mm} mm"));
             Choices {
                 saved_length: typed(length),
                 saved_width: typed(width),
                 saved_height: typed(height),
+                saved_cut: cut,
                 ..Choices::default()
             }
         }),

@@ -16,7 +16,9 @@ const units = useUnits();
 const saved = computed(() => (layer.make.kind === 'saved_box' ? layer.make : undefined));
 const blanks = computed(() => {
   const made = saved.value;
-  return made ? [...(made.cut ? [made.blank] : []), ...(made.sleeve ? [made.sleeve] : [])] : [];
+  return made
+    ? [...(made.cut || made.shorter ? [made.blank] : []), ...(made.sleeve ? [made.sleeve] : [])]
+    : [];
 });
 const inside = computed(() => {
   const { make } = layer;

@@ -18,7 +18,7 @@ const typed = computed(() => {
 const open = computed(() => typed.value || SIDES.some((path) => errors.value[path]));
 
 function giveUp(): void {
-  Object.assign(draft.choices, { saved_length: '', saved_width: '', saved_height: '' });
+  Object.assign(draft.choices, { saved_length: '', saved_width: '', saved_height: '', saved_cut: '' });
   void save();
 }
 </script>
@@ -38,6 +38,7 @@ function giveUp(): void {
         empty="House rule"
         class="of"
       />
+      <DraftField v-if="typed" path="choices.saved_cut" empty="Its depth" class="of" />
       <div class="sides">
         <DraftField v-for="path in SIDES" :key="path" :path="path" hint="" />
         <BButton v-if="typed" class="give-up" variant="outline-secondary" @click="giveUp"

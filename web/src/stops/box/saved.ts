@@ -4,12 +4,26 @@ import type { useUnits } from '@/units/useUnits';
 
 type Units = ReturnType<typeof useUnits>;
 
-/** How it is cut down, or what is added to it. */
-export function savedWords({ cut, sleeve }: MakeOf<'saved_box'>, units: Units): string {
+/** How it is cut down, or what is added to it, one sentence after the other. */
+export function savedWords({ cut, shorter, sleeve }: MakeOf<'saved_box'>, units: Units): string {
   if (sleeve) {
     const size = units.size(sleeve.width_mm, sleeve.height_mm);
     return `Cut its upper flaps off, push in a sleeve cut to ${size}, and tape both.`;
   }
-  if (!cut) return 'It goes as it is; what it has over is filled.';
-  return `Score it ${units.length(cut.below_mm)} below its upper scores, lengthen the slots down to them, and trim the flaps to ${units.length(cut.flap_mm)}.`;
+  const done: string[] = [];
+  if (cut)
+    done.push(
+      `Score it ${units.length(cut.below_mm)} below its upper scores, lengthen the slots down to them, and trim the flaps to ${units.length(cut.flap_mm)}.`,
+    );
+  if (shorter) {
+    const out =
+      shorter.take_out_mm > 0
+        ? `Cut it round twice, ${units.length(shorter.take_out_mm)} apart, and take that out.`
+        : 'Cut it round once.';
+    const joint = shorter.patch_mm
+      ? `Butt the halves, and tape a patch ${units.length(shorter.patch_mm)} wide around the joint.`
+      : `Slit the four edges of one half ${units.length(shorter.tongue_mm ?? 0)} back, trim each tongue ${units.length(shorter.trim_mm ?? 0)} at both sides, push the tongues into the other half, and tape all round.`;
+    done.push(out, joint);
+  }
+  return done.length > 0 ? done.join(' ') : 'It goes as it is; what it has over is filled.';
 }

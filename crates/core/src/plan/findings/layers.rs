@@ -4,7 +4,7 @@ use super::Looked;
 use crate::{
     carton::{BoxSize, Carton, CartonStyle, SheetNeed},
     house::{Carriage, Choices, CornerStyle, SchoolChoices, SealRule},
-    layer::{FacePads, Layer, Make},
+    layer::{FacePads, Layer, Make, PackOf},
     material::{Board, Touch},
     piece::Medium,
     plan::{
@@ -137,7 +137,7 @@ fn shedding(looked: &Looked<'_>) -> Option<Finding> {
 }
 
 fn old_marks(looked: &Looked<'_>) -> Option<Finding> {
-    looked.supplies.box_board.shelf.reused.then(|| {
+    looked.supplies.first.board.shelf.reused.then(|| {
         Finding::layer(
             Note,
             "old-marks",
@@ -304,12 +304,7 @@ fn boxed(looked: &Looked<'_>, layer: &Layer, carton: &Carton) -> Option<Finding>
 
 /// Nobody chose how it is made, and the usual way finds no sheet.
 fn made_otherwise(looked: &Looked<'_>, layer: &Layer, carton: &Carton) -> Option<Finding> {
-    let shipment = &looked.supplies.rules.shipment;
-    let chosen = if layer.slot == LayerSlot::SecondBox {
-        shipment.second_style
-    } else {
-        shipment.box_style
-    };
+    let chosen = looked.supplies.pack(PackOf::at(layer.slot)).style;
     let board = looked.supplies.catalogue.board(&layer.material).ok()?;
     let usual = CartonStyle::usual_of(board);
     let otherwise = chosen.is_none() && carton.style != usual;
@@ -321,24 +316,6 @@ fn made_otherwise(looked: &Looked<'_>, layer: &Layer, carton: &Carton) -> Option
         );
         Finding::layer(Note, "made-otherwise", layer.slot, says)
     })
-}
-
-/// The choices that make a box of a board, in a style of its own where one is named.
-fn made_of(slot: LayerSlot, board: &Board, style: Option<CartonStyle>) -> Choices {
-    let board = Some(board.id.clone());
-    if slot == LayerSlot::SecondBox {
-        Choices {
-            second_board: board,
-            second_style: style,
-            ..Choices::default()
-        }
-    } else {
-        Choices {
-            box_board: board,
-            box_style: style,
-            ..Choices::default()
-        }
-    }
 }
 
 /// No sheet of the board takes the blank: another board may, or a box made otherwise.
@@ -361,12 +338,8 @@ fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &Carton) -> Finding {
         .filter(|board| board.makes_boxes() && !board.shelf.retired)
         .collect();
     // The board that the box is of anyway, then the lightest.
-    let second = slot == LayerSlot::SecondBox;
-    let own = if second {
-        &looked.supplies.second_board.id
-    } else {
-        &looked.supplies.box_board.id
-    };
+    let pack = looked.supplies.pack(PackOf::at(slot));
+    let own = &pack.board.id;
     boards.sort_by_key(|board| (board.id != *own, board.areal_density));
     if let Some(board) = boards.iter().find(|board| takes(carton.style, board)) {
         let says = format!(
@@ -375,7 +348,7 @@ fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &Carton) -> Finding {
         );
         return Finding::layer(Mind, "no-sheet-for-blank", slot, says).answered_by(
             format!("Make the box of {}", board.name),
-            made_of(slot, board, None),
+            pack.of.choices(None, Some(board.id.clone())),
         );
     }
     let mut ways = boards
@@ -393,7 +366,7 @@ fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &Carton) -> Finding {
             )
             .answered_by(
                 format!("Make it a {name} of {}", board.name),
-                made_of(slot, board, Some(style)),
+                pack.of.choices(Some(style), Some(board.id.clone())),
             )
         }
         None => Finding::layer(

@@ -2,7 +2,6 @@
 
 use serde::Serialize;
 
-use super::super::reference::{REUSED, SLENDER};
 use crate::{
     cushion::{Plate, compression_strength, like_parcels_above, stretched},
     layer::{Layer, Make, Supplies},
@@ -58,9 +57,9 @@ pub(super) fn press(
 ) -> Option<PressReport> {
     let load = Force::n(supplies.allowances().press_load);
     let outer = layers.iter().rev().find_map(|layer| {
-        let carton = layer.make.carton()?;
         let board = supplies.catalogue.board(&layer.material).ok()?;
-        plate(board, (carton.inside_length, carton.inside_width))
+        let column = layer.column(board.shelf.reused)?;
+        plate(board, (column.length, column.height))
     })?;
     let soft: Length = layers
         .iter()
@@ -169,23 +168,16 @@ pub(super) fn stack(
     layers: &[Layer],
     parcel: Mass,
 ) -> Option<StackReport> {
-    let (carton, board) = layers.iter().rev().find_map(|layer| {
+    let (column, board) = layers.iter().rev().find_map(|layer| {
         let board = supplies.catalogue.board(&layer.material).ok()?;
-        Some((layer.make.carton()?, board))
+        Some((layer.column(board.shelf.reused)?, board))
     })?;
-    let height = carton.inside_width;
-    let perimeter = (carton.inside_length + carton.inside_height) * 2.0;
-    if perimeter > height * SLENDER {
-        return None;
-    }
+    let perimeter = column.perimeter()?;
     let strength = compression_strength(board.edge_crush?, board.caliper, perimeter);
-    let weak = if board.shelf.reused { REUSED } else { 1.0 }
-        * if carton.is_joined() { SPLICED } else { 1.0 }
-        * carton.style.column();
-    let allowed = strength * (weak / supplies.allowances().stack_safety);
-    let parcels = like_parcels_above(height);
+    let allowed = strength * (column.share / supplies.allowances().stack_safety);
+    let parcels = like_parcels_above(column.height);
     let load = Force::weight_of(parcel) * f64::from(parcels);
-    let ratio = carton.inside_length / carton.inside_height;
+    let ratio = column.length / column.depth;
     Some(StackReport {
         allowed,
         load,
@@ -196,5 +188,3 @@ pub(super) fn stack(
 }
 
 const UNLIKE_SIDES: f64 = 3.0;
-/// A panel that was joined bears less.
-const SPLICED: f64 = 0.6;
