@@ -46,6 +46,37 @@ async fn a_box_is_made_in_another_style_and_taken_back(pool: PgPool) -> Result<(
 }
 
 #[sqlx::test(migrations = false)]
+async fn the_rule_chooses_a_box_until_a_hand_does_and_again_after(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("New shipment").await?;
+    page.fill("title", "Neap").await?;
+    page.choose("piece.construction", "stretched_canvas")
+        .await?;
+    page.fill("size", "900 x 1200 x 38").await?;
+    page.choose("piece.medium", "acrylic").await?;
+    page.choose("buyer.country", "XV").await?;
+    page.is_saved().await?;
+    page.press_called("On to Guard").await?;
+    page.press("[data-layer='first_wrap'] button").await?;
+    page.press("[data-layer='first_wrap'] [aria-label='one turn more']")
+        .await?;
+    page.is_saved().await?;
+    page.keys("3").await?;
+    page.sees("[data-style='tray_and_tray']", "as it is made")
+        .await?;
+    page.sees(".by-rule", "the house rule chose it").await?;
+    page.press("[data-style='slotted_edge']").await?;
+    page.sees(".by-rule", "Chosen by hand").await?;
+    page.is_saved().await?;
+    page.press_called("Let the house rule choose").await?;
+    page.sees("[data-style='tray_and_tray']", "as it is made")
+        .await?;
+    page.everyone_can_use_it().await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
 async fn a_box_is_folded_step_by_step(pool: PgPool) -> Result<()> {
     let studio = Studio::open(&pool).await?;
     let page = studio.page();
@@ -207,9 +238,14 @@ async fn a_carton_that_the_studio_has_is_cut_down_to_the_piece(pool: PgPool) -> 
     page.fill("choices.saved_height", "200").await?;
     page.sees("main", "A carton of yours, cut down").await?;
     page.sees("main", "trim the flaps to 302 mm").await?;
+    page.choose("choices.saved_cut", "length_too").await?;
+    page.sees("main", "push the tongues into the other half")
+        .await?;
     page.is_saved().await?;
     page.reload().await?;
     page.sees("main", "A carton of yours, cut down").await?;
+    page.sees("main", "push the tongues into the other half")
+        .await?;
     page.everyone_can_use_it().await?;
 
     // One that is too small says so at its field, and what was typed stays.

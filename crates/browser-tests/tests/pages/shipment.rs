@@ -175,6 +175,10 @@ async fn from_tape_measure_to_price_in_millimetres(pool: PgPool) -> Result<()> {
     page.press("[data-layer='first_wrap'] button").await?;
     page.press("[data-layer='first_wrap'] [aria-label='one turn more']")
         .await?;
+    // By the house's rule the box is now another one; the usual one is a press away.
+    page.press(".notes summary").await?;
+    page.press_called("Make the slotted box, opening on an edge")
+        .await?;
     // One turn more: 36 across for the rolled ends, 18 up, 18 through.
     page.sees(OUTSIDE, "1046 × 1326 × 142 mm").await?;
     page.press("[data-layer='fill'] button").await?;

@@ -14,6 +14,8 @@ pub(crate) struct Column {
     pub depth: Length,
     /// What it bears of what a whole new ring of the same board would.
     pub share: f64,
+    /// Of that, what is left where a panel had to be joined, because no sheet was large enough.
+    pub joined: f64,
 }
 
 /// A panel that was joined bears less.
@@ -42,15 +44,13 @@ impl Layer {
     pub(crate) fn column(&self, reused: bool) -> Option<Column> {
         let folded_before = |before: bool| if before { REUSED } else { 1.0 };
         match &self.make {
-            Make::SlottedBox(carton) | Make::CutBox(carton) => {
-                let spliced = if carton.is_joined() { SPLICED } else { 1.0 };
-                Some(Column {
-                    length: carton.inside_length,
-                    height: carton.inside_width,
-                    depth: carton.inside_height,
-                    share: folded_before(reused) * spliced * carton.style.column(),
-                })
-            }
+            Make::SlottedBox(carton) | Make::CutBox(carton) => Some(Column {
+                length: carton.inside_length,
+                height: carton.inside_width,
+                depth: carton.inside_height,
+                share: folded_before(reused) * carton.style.column(),
+                joined: if carton.is_joined() { SPLICED } else { 1.0 },
+            }),
             Make::SavedBox(saved) => {
                 let [length, height, depth] = saved.inside_mm;
                 let changed = saved.cut.is_some() || saved.sleeve.is_some();
@@ -66,6 +66,7 @@ impl Layer {
                     height,
                     depth,
                     share: folded_before(true) * cut_down * spliced * style,
+                    joined: 1.0,
                 })
             }
             _ => None,

@@ -67,7 +67,7 @@ impl Finding {
     }
 
     /// Makes one about a layer.
-    pub(super) fn layer(
+    pub(crate) fn layer(
         level: FindingLevel,
         code: &'static str,
         slot: LayerSlot,

@@ -368,6 +368,7 @@ impl Packed<'_> {
                 let board = self.supplies.catalogue.board(&layer.material).ok()?;
                 let column = layer.column(board.shelf.reused)?;
                 let strength = compression_strength(board.edge_crush?, board.caliper, perimeter);
+                // Whether it is joined hangs on the sheets at hand, not on how the piece is packed.
                 Some(strength * column.share)
             })
             .max();

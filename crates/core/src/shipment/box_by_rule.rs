@@ -12,8 +12,10 @@ use crate::{
     carton::CartonStyle,
     freight::{Destination, Parcel, Quote, Service, Tariff},
     house::{BoxRule, CoverRule},
-    plan::{OtherBox, Plan},
+    layer::PackOf,
+    plan::{Finding, FindingLevel, OtherBox, Plan},
     quantity::{Money, decimal_of},
+    space::LayerSlot,
 };
 
 /// A box that the house's rule chose in place of the usual one.
@@ -29,6 +31,9 @@ pub struct BoxByRule {
     /// All told: materials, carriage and work.
     pub saves: Money,
 }
+
+/// That the box is another one than the usual; which says nothing against a plan.
+pub(crate) const BOX_BY_RULE: &str = "box-by-rule";
 
 /// Returns what follows from a commission with the box that the house's rule chooses: of those that raise no new Stop or
 /// Mind, and leave the odds as good as the house asks for, the cheapest all told; the usual one unless another saves what
@@ -84,10 +89,35 @@ pub(super) fn chosen(
             best = Some((by, made));
         }
     }
-    Ok(best.map_or(usual, |(by, made)| Worked {
-        box_by_rule: Some(by),
-        ..made
+    Ok(best.map_or(usual, |(by, mut made)| {
+        let found = by.finding();
+        made.plan
+            .as_mut()
+            .expect("it was compared")
+            .findings
+            .push(found);
+        Worked {
+            box_by_rule: Some(by),
+            ..made
+        }
     }))
+}
+
+impl BoxByRule {
+    /// Says so, where one would look for the box that one knows.
+    fn finding(&self) -> Finding {
+        let usual = self.usual_name.to_lowercase();
+        let saves = &self.saves;
+        let says = format!(
+            "The box is a {}: all told {} {} cheaper than the {usual}, and about as safe.",
+            self.style.name().to_lowercase(),
+            saves.amount.round_dp(2),
+            saves.currency.code(),
+        );
+        let keep = PackOf::Piece.choices(Some(self.instead_of), None);
+        Finding::layer(FindingLevel::Note, BOX_BY_RULE, LayerSlot::Box, says)
+            .answered_by(format!("Make the {usual}"), keep)
+    }
 }
 
 /// What a shipment seems to save with another box, before the whole plan is made.

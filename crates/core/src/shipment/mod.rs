@@ -16,6 +16,7 @@ mod stored;
 mod summary;
 mod worked;
 
+pub(crate) use box_by_rule::BOX_BY_RULE;
 pub use box_by_rule::BoxByRule;
 pub use hints::{FieldHint, hints};
 pub(crate) use house::Commission;

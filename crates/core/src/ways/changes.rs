@@ -16,7 +16,7 @@ use crate::{
     material::{Board, Catalogue, Foam},
     plan::{OneIn, Plan},
     quantity::{Length, Mass, Minutes, Money, decimal_of},
-    shipment::{Commission, House, MoreCost, ShipmentInputs, Worked},
+    shipment::{BOX_BY_RULE, Commission, House, MoreCost, ShipmentInputs, Worked},
 };
 
 /// What would protect a plan more, and what could be left out of it; the best worth first.
@@ -227,7 +227,8 @@ impl Trial<'_> {
                 .iter()
                 .any(|finding| finding.code == code)
         };
-        then.findings.iter().any(|finding| !known(finding.code))
+        let mut found = then.findings.iter().map(|finding| finding.code);
+        found.any(|code| code != BOX_BY_RULE && !known(code))
     }
 
     fn offered(

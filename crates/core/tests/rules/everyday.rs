@@ -141,10 +141,10 @@ fn every_change_that_is_offered_does_what_it_says() {
             );
             let mass = plan.tally.weight.mass - now.tally.weight.mass;
             assert!((mass.as_g() - offer.mass.as_g()).abs() < 1e-9, "{says}");
+            // That another box is cheaper around it says nothing against it.
+            let mut codes = plan.findings.iter().map(|finding| finding.code);
             assert!(
-                plan.findings
-                    .iter()
-                    .all(|finding| known.contains(&finding.code)),
+                codes.all(|code| code == "box-by-rule" || known.contains(&code)),
                 "{says} raises a finding"
             );
             if more {

@@ -30,20 +30,20 @@ function giveUp(): void {
       <p class="soft">
         One that opens on its large side, measured inside. It is filled, cut down or given a sleeve.
       </p>
-      <DraftField
-        v-if="typed"
-        path="choices.box_board"
-        label="Its board"
-        :codes="house.boxBoards.value"
-        empty="House rule"
-        class="of"
-      />
-      <DraftField v-if="typed" path="choices.saved_cut" empty="Its depth" class="of" />
       <div class="sides">
         <DraftField v-for="path in SIDES" :key="path" :path="path" hint="" />
         <BButton v-if="typed" class="give-up" variant="outline-secondary" @click="giveUp"
           >Cut a box instead</BButton
         >
+      </div>
+      <div v-if="typed" class="sides of">
+        <DraftField
+          path="choices.box_board"
+          label="Its board"
+          :codes="house.boxBoards.value"
+          empty="House rule"
+        />
+        <DraftField path="choices.saved_cut" empty="Its depth" />
       </div>
     </details>
   </section>
@@ -63,9 +63,6 @@ p {
   max-width: 640px;
   margin: 0 0 4px;
 }
-.of {
-  max-width: 406px;
-}
 .sides {
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 130px)) auto;
@@ -73,11 +70,14 @@ p {
   align-items: start;
   justify-content: start;
 }
+.of {
+  grid-template-columns: repeat(2, minmax(0, 260px));
+}
 .give-up {
   align-self: center;
 }
 @media (max-width: 640px) {
-  .sides {
+  .sides:not(.of) {
     grid-template-columns: repeat(3, minmax(0, 1fr));
   }
 }

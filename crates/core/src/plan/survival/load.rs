@@ -174,7 +174,7 @@ pub(super) fn stack(
     })?;
     let perimeter = column.perimeter()?;
     let strength = compression_strength(board.edge_crush?, board.caliper, perimeter);
-    let allowed = strength * (column.share / supplies.allowances().stack_safety);
+    let allowed = strength * (column.share * column.joined / supplies.allowances().stack_safety);
     let parcels = like_parcels_above(column.height);
     let load = Force::weight_of(parcel) * f64::from(parcels);
     let ratio = column.length / column.depth;
