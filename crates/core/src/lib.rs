@@ -6,6 +6,7 @@
 
 pub mod carton;
 pub mod cushion;
+pub mod cutting;
 pub mod freight;
 pub mod house;
 pub mod layer;

@@ -20,6 +20,7 @@ pub(super) const SIDE: Span = Span::new(1.0, 10_000.0, "mm");
 /// Two halves that slide into each other overlap by 100.
 pub(super) const SLIDES: Span = Span::new(100.0, 10_000.0, "mm");
 pub(super) const FRAMES: Span = Span::new(1.0, 60.0, "");
+pub(super) const KERF: Span = Span::new(0.0, 20.0, "mm");
 pub(super) const THIN: Span = Span::new(0.01, 500.0, "mm");
 pub(super) const DROP: Span = Span::new(1.0, 5_000.0, "mm");
 pub(super) const ALLOWANCE: Span = Span::new(0.0, 1_000.0, "mm");

@@ -7,6 +7,7 @@ mod boards;
 mod boxes;
 mod checked;
 mod cushions;
+mod cutting;
 mod falls;
 mod journey;
 mod parcels;
@@ -18,6 +19,10 @@ pub use boxes::{BoxAnswer, BoxNet, BoxPart, BoxStyle, BoxSum, Folding, NetHinge,
 pub use cushions::{
     BestAnswer, CurveAnswer, CurveAt, CurveSum, CushionAnswer, CushionSum, SeriesAnswer,
     SeriesPart, SeriesSum,
+};
+pub use cutting::{
+    CuttingAnswer, CuttingCut, CuttingPart, CuttingPlacement, CuttingRest, CuttingStock,
+    CuttingSum, CuttingUsed,
 };
 pub use falls::{BoundaryAnswer, BoundarySum, FallAnswer, FallPart, FallSum};
 pub use journey::{

@@ -2,6 +2,7 @@
 
 mod boxes;
 mod cushion;
+mod cutting;
 mod everyday;
 mod layers;
 mod mistakes;
