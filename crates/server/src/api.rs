@@ -27,7 +27,7 @@ use utoipa_axum::{router::OpenApiRouter, routes};
 
 use crate::{
     app::App,
-    curves,
+    curves, cutting,
     guard::{Ours, let_in},
     house, measures,
     network::{self, Door, let_known_in},
@@ -91,6 +91,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(studio::progress))
         .routes(routes!(health))
         .merge(sums::routes())
+        .merge(cutting::routes())
         .merge(network::routes())
 }
 

@@ -9,6 +9,7 @@ mod body;
 mod clock;
 mod command;
 mod curves;
+mod cutting;
 mod guard;
 mod house;
 mod houses;

@@ -566,6 +566,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sums/cutting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lays parts out on sheets and numbers the cuts. */
+        post: operations["/sums/cutting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/sums/fall": {
         parameters: {
             query?: never;
@@ -2915,11 +2932,188 @@ export interface components {
             shelf?: components["schemas"]["Shelf"];
             tear_pitch_mm?: components["schemas"]["Length"] | null;
         };
+        /** @description How it is cut. */
+        CuttingAnswer: {
+            /**
+             * Format: double
+             * @description Of those sheets.
+             */
+            cost: number;
+            /**
+             * Format: double
+             * @description No way of cutting costs less.
+             */
+            lower_bound_cost: number;
+            /** @description One entry for each sheet that is opened. */
+            sheets_used: components["schemas"]["CuttingUsed"][];
+            /** @description Whether time ran out before the effort was done. */
+            stopped_early: boolean;
+            /**
+             * Format: double
+             * @description The parts' area over the sheets'.
+             */
+            utilisation: number;
+        };
+        /** @description One cut. */
+        CuttingCut: {
+            /**
+             * Format: double
+             * @description Where the blade's near edge is; what it takes away lies beyond.
+             */
+            at_mm: number;
+            /** @description `x`: at a distance across, running up; `y`: at a distance up, running across. */
+            axis: string;
+            /**
+             * Format: double
+             * @description Where it begins.
+             */
+            from_mm: number;
+            /** @description Counted from 1. */
+            n: number;
+            /**
+             * Format: double
+             * @description Where it ends.
+             */
+            to_mm: number;
+        };
+        /** @description A part to be cut. */
+        CuttingPart: {
+            /**
+             * Format: int32
+             * @description How many, 1 to 1000; 1 when left out.
+             */
+            count?: number;
+            /**
+             * Format: double
+             * @description Up, 1 to 10 000.
+             */
+            height_mm: number;
+            /** @description Whether it may be turned by a quarter; not when left out, as for a blank with flutes. */
+            may_rotate?: boolean;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description Across, 1 to 10 000.
+             */
+            width_mm: number;
+        };
+        /** @description A part where it lies. */
+        CuttingPlacement: {
+            /**
+             * Format: double
+             * @description Up, as it lies.
+             */
+            height_mm: number;
+            /** @description What it is called. */
+            name: string;
+            /** @description Whether it lies turned by a quarter. */
+            rotated: boolean;
+            /**
+             * Format: double
+             * @description Across, as it lies.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description From the lower left corner.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description From the lower left corner.
+             */
+            y_mm: number;
+        };
+        /** @description A piece that is left over. */
+        CuttingRest: {
+            /**
+             * Format: double
+             * @description Up.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Across.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description From the lower left corner.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description From the lower left corner.
+             */
+            y_mm: number;
+        };
         /**
          * @description Whether the piece is wrapped before its box is cut.
          * @enum {string}
          */
         CuttingRule: "wrap_first" | "box_first";
+        /** @description A kind of sheet. */
+        CuttingStock: {
+            /**
+             * Format: int32
+             * @description How many there are, 1 to 100 000; as many as are wanted when left out.
+             */
+            count?: number | null;
+            /**
+             * Format: double
+             * @description Up, 1 to 10 000.
+             */
+            height_mm: number;
+            /** @description Of one, 0 to 1 000 000, as a text or a number. */
+            price: string;
+            /**
+             * Format: double
+             * @description Across, 1 to 10 000.
+             */
+            width_mm: number;
+        };
+        /** @description What is to be cut, from what. */
+        CuttingSum: {
+            /**
+             * Format: int64
+             * @description Stopped after so many milliseconds with the best so far, 1 to 60 000; after 20 000 when left out.
+             */
+            budget_ms?: number | null;
+            /**
+             * Format: int64
+             * @description Steps for each choice of sheets, 0 to 1 000 000; 1000 when left out.
+             */
+            effort?: number;
+            /**
+             * Format: double
+             * @description What the blade takes away beyond each line, 0 to 20; 0, a knife, when left out.
+             */
+            kerf_mm?: number;
+            /** @description What is cut, 1 to 500 entries, of all together 1000 parts at most. */
+            parts: components["schemas"]["CuttingPart"][];
+            /**
+             * Format: int64
+             * @description The same seed and effort give the same answer; 1 when left out.
+             */
+            seed?: number;
+            /** @description Kinds of sheets, 1 to 12; an offcut is one with price 0 and a count. */
+            sheets: components["schemas"]["CuttingStock"][];
+        };
+        /** @description A sheet that is opened. */
+        CuttingUsed: {
+            /**
+             * @description Running distances from the lower left corner, in the order in which they are cut; each crosses one piece from edge to
+             *     edge.
+             */
+            cuts: components["schemas"]["CuttingCut"][];
+            /** @description Its parts. */
+            placements: components["schemas"]["CuttingPlacement"][];
+            /** @description What is left over after the last. */
+            remainder: components["schemas"]["CuttingRest"][];
+            /** @description Which kind, counted from 0. */
+            sheet: number;
+        };
         /** @description The corner of a piece's damage boundary. */
         DamageBoundary: {
             /** @description Velocity changes up to this do no harm, however hard. */
@@ -10515,6 +10709,111 @@ export interface operations {
                 };
             };
             /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/cutting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CuttingSum"];
+            };
+        };
+        responses: {
+            /** @description The cheapest way of cutting that was found */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingAnswer"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Numbers out of range, a part larger than every sheet, or too few sheets, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -3,7 +3,7 @@
 use std::rc::Rc;
 
 use super::{
-    search::{Laid, Layout, Piece, Search, Stock},
+    search::{Laid, Layout, Patience, Piece, Search, Stock},
     tree::{Lying, Spot, Tree},
 };
 
@@ -20,7 +20,7 @@ const FEW: usize = 12;
 
 impl Search<'_> {
     /// A first layout: sheet after sheet is filled from what is left, the fullest for its price first.
-    pub(super) fn first(&mut self, tries: usize) -> Option<Layout> {
+    pub(super) fn first(&mut self, tries: usize, patience: &mut dyn Patience) -> Option<Layout> {
         let mut pool = Pool::new(self.asked.pieces);
         let mut sheets: Vec<Laid> = Vec::new();
         let mut cost = 0;
@@ -32,6 +32,9 @@ impl Search<'_> {
                     continue;
                 }
                 for attempt in 0..tries {
+                    if attempt > 0 && patience.is_out() {
+                        break;
+                    }
                     let noise = if attempt == 0 { 0.0 } else { 1.0 };
                     let (tree, taken) = self.fill(stock, &mut pool, noise);
                     for &part in &taken {
@@ -58,6 +61,7 @@ impl Search<'_> {
                 pool.alive[*part as usize] = false;
             }
             pool.left -= taken.len();
+            pool.forget_taken();
         }
         Some(Layout { sheets, cost })
     }
@@ -162,6 +166,14 @@ impl Pool {
     fn take(&mut self, part: u32) {
         self.alive[part as usize] = false;
         self.left -= 1;
+    }
+
+    /// Looks no more at what lies on a sheet for good.
+    fn forget_taken(&mut self) {
+        let alive = &self.alive;
+        self.by_h.retain(|lying| alive[lying.part as usize]);
+        self.by_w.retain(|lying| alive[lying.part as usize]);
+        self.by_area.retain(|part| alive[*part as usize]);
     }
 
     /// Shows parts that fill a place about as high, or as wide, as it is.

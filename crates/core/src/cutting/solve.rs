@@ -69,7 +69,7 @@ pub(super) fn solve(
         let first = if patience.is_out() && known.is_some() {
             None
         } else {
-            search.first(tries)
+            search.first(tries, &mut patience)
         };
         let begun = known.into_iter().chain(first).min_by_key(rank);
         let Some(begun) = begun else { continue };

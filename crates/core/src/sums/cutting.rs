@@ -1,7 +1,7 @@
 //! Parts laid out on sheets.
 
 use rust_decimal::{Decimal, prelude::ToPrimitive};
-use serde::{Deserialize, Serialize};
+use serde::{Deserialize, Deserializer, Serialize, de};
 
 use super::{
     Sum,
@@ -46,6 +46,7 @@ pub struct CuttingStock {
     /// Up, 1 to 10 000.
     pub height_mm: f64,
     /// Of one, 0 to 1 000 000, as a text or a number.
+    #[serde(deserialize_with = "text_or_number")]
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub price: Decimal,
     /// How many there are, 1 to 100 000; as many as are wanted when left out.
@@ -80,6 +81,24 @@ const fn single() -> u32 {
 }
 const fn thousand() -> u64 {
     1000
+}
+
+/// A price, as a text or a number.
+fn text_or_number<'de, D: Deserializer<'de>>(reader: D) -> Result<Decimal, D::Error> {
+    #[derive(Deserialize)]
+    #[serde(untagged)]
+    enum Price {
+        Text(String),
+        Number(serde_json::Number),
+    }
+    let text = match Price::deserialize(reader) {
+        Ok(Price::Text(text)) => text.trim().to_owned(),
+        Ok(Price::Number(number)) => number.to_string(),
+        Err(_) => return Err(de::Error::custom("give a price as 2.35")),
+    };
+    text.parse()
+        .or_else(|_| Decimal::from_scientific(&text))
+        .map_err(|_| de::Error::custom(format!("{text} is no price: give it as 2.35")))
 }
 
 /// How it is cut.

@@ -2,6 +2,7 @@
 
 mod away;
 mod boxes;
+mod cutting;
 mod doors;
 mod house;
 mod network;

@@ -1,0 +1,54 @@
+//! Laying parts out on sheets: a search that takes its time, with a hard stop.
+
+use std::{
+    sync::{
+        Arc,
+        atomic::{AtomicBool, Ordering},
+    },
+    time::{Duration, Instant},
+};
+
+use axum::Json;
+use hummock_core::sums::{CuttingAnswer, CuttingSum};
+use tokio::sync::Semaphore;
+use utoipa_axum::{router::OpenApiRouter, routes};
+
+use crate::{app::App, body::Body, problem::Problem, rework::beside};
+
+/// So many searches run at once; others wait for their turn.
+static AT_ONCE: Semaphore = Semaphore::const_new(2);
+/// A search that names no budget is stopped after this.
+const USUAL_BUDGET: Duration = Duration::from_secs(20);
+
+/// Stops a search when nobody waits for it any more.
+struct Gone(Arc<AtomicBool>);
+
+impl Drop for Gone {
+    fn drop(&mut self) {
+        self.0.store(true, Ordering::Relaxed);
+    }
+}
+
+/// Lays parts out on sheets and numbers the cuts.
+#[utoipa::path(
+    operation_id = "/sums/cutting", post, path = "/sums/cutting", tag = "sums", request_body = CuttingSum,
+    responses(
+        (status = 200, description = "The cheapest way of cutting that was found", body = CuttingAnswer),
+        (status = 422, description = "Numbers out of range, a part larger than every sheet, or too few sheets, each with its field", body = Problem),
+    ),
+)]
+pub(crate) async fn cutting(Body(sum): Body<CuttingSum>) -> Result<Json<CuttingAnswer>, Problem> {
+    let _turn = AT_ONCE.acquire().await.map_err(|_| Problem::slip())?;
+    let budget = sum.budget_ms.map_or(USUAL_BUDGET, Duration::from_millis);
+    let left = Arc::new(AtomicBool::new(false));
+    let _gone = Gone(Arc::clone(&left));
+    let search = move || {
+        let begun = Instant::now();
+        sum.work_until(&mut || left.load(Ordering::Relaxed) || begun.elapsed() > budget)
+    };
+    Ok(Json(beside(search).await?))
+}
+
+pub(crate) fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(cutting))
+}
