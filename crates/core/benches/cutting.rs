@@ -106,7 +106,7 @@ fn allocated(sides: &[(i32, i32)], time: Duration) -> f64 {
 fn compared() {
     println!("parts  steps  over the area  ms  allocator, same time");
     for (parts, steps) in [
-        (20, 700),
+        (20, 1500),
         (20, 20_000),
         (100, 350),
         (100, 7000),

@@ -34,7 +34,7 @@ function letRuleChoose(): void {
         <span class="figure">{{ byRule.saves.amount }} {{ byRule.saves.currency }}</span> against the usual
         box ({{ byRule.usual_name.toLowerCase() }}), and is about as safe. Press another to have that one.
       </p>
-      <p v-else-if="byHand" class="by-rule soft">
+      <p v-else-if="byHand && chosen" class="by-rule soft">
         Chosen by hand.
         <BButton variant="link" size="sm" @click="letRuleChoose">Let the house rule choose</BButton>
       </p>
