@@ -7,6 +7,7 @@
 pub mod carton;
 pub mod cushion;
 pub mod cutting;
+pub mod drawing;
 pub mod freight;
 pub mod house;
 pub mod layer;
@@ -19,6 +20,7 @@ pub mod quantity;
 mod refusal;
 pub mod shipment;
 pub mod space;
+pub mod stock;
 pub mod sums;
 pub mod text;
 pub mod ways;

@@ -21,6 +21,18 @@ pub enum SavedCut {
     LengthToo,
 }
 
+/// Which face of a carton that the studio has is outside.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum SavedFace {
+    /// The one that was.
+    #[default]
+    AsItWas,
+    /// The inner one, so that nothing that is printed on it is read: its joint is opened, and taped anew.
+    InsideOut,
+}
+
 /// How a saved carton is cut down in depth.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

@@ -121,7 +121,7 @@ fn lies_beside(panel: &Panel, at: Length) -> bool {
 }
 
 /// Every way to pick so many of the scores, in their order.
-fn combinations(scores: &[Length], count: usize) -> Vec<Vec<Length>> {
+pub(crate) fn combinations(scores: &[Length], count: usize) -> Vec<Vec<Length>> {
     if count == 0 {
         return vec![Vec::new()];
     }

@@ -7,7 +7,7 @@ mod tariff;
 
 pub use billable::{Billable, BillableBy, Governs};
 pub use parcel::{Destination, Parcel};
-pub use quote::{LineRule, Offer, Quote, QuoteLine, Reason, quotes};
+pub use quote::{LineRule, Offer, Quote, QuoteLine, Reason, only_taken_by, quotes};
 pub use tariff::{
     Cover, Handover, Limits, PriceStep, Service, Surcharge, SurchargeWhen, Tariff, Zone, ZonePrice,
 };

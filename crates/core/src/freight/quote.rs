@@ -143,6 +143,11 @@ pub enum Reason {
     },
     /// There is glass in it.
     GlassRefused,
+    /// The box belongs to another carrier's service.
+    OthersCarton {
+        /// Whose it is.
+        carrier: String,
+    },
     /// No price stands for so much billable weight.
     NoPrice {
         /// What would be billed.
@@ -165,6 +170,24 @@ pub fn quotes(parcel: &Parcel, destination: &Destination, tariffs: &[Tariff]) ->
         .collect();
     found.sort_by(|one, other| one.rank().cmp(&other.rank()));
     found
+}
+
+/// Has every other carrier refuse a parcel whose carton belongs to one.
+pub fn only_taken_by(quotes: &mut [Quote], carrier: &str) {
+    for quote in quotes.iter_mut().filter(|quote| quote.carrier != carrier) {
+        let reason = Reason::OthersCarton {
+            carrier: carrier.to_owned(),
+        };
+        match &mut quote.offer {
+            Offer::Refused { reasons } => reasons.push(reason),
+            offer @ Offer::Priced { .. } => {
+                *offer = Offer::Refused {
+                    reasons: vec![reason],
+                }
+            }
+        }
+    }
+    quotes.sort_by(|one, other| one.rank().cmp(&other.rank()));
 }
 
 impl Quote {

@@ -256,6 +256,9 @@ allowances! {
     accept_one_in "accept_one_in": f64, "odds accepted: one in", "", 60.0 in 2.0 to 10000.0, "When more than one in so many would arrive damaged, the plan is worth a look.";
     accept_glass_one_in "accept_glass_one_in": f64, "odds accepted for glass: one in", "", 25.0 in 2.0 to 10000.0, "Glass and mirrors arrive broken more often, however they are packed.";
     odds_worsening "odds_worsening": f64, "odds may worsen by", "", 0.1 in 0.0 to 2.0, "A saving is offered only while the odds worsen by no more than this share.";
+    saw_kerf "saw_kerf_mm": Length, "what a saw takes away", "mm", 3.0 in 0.5 to 10.0, "The blade's width lies beyond each line; a knife takes nothing.";
+    offcut_short "offcut_short_mm": Length, "an offcut is kept from, short side", "mm", 150.0 in 20.0 to 2000.0, "A narrower strip is looked for longer than it is worth.";
+    offcut_long "offcut_long_mm": Length, "an offcut is kept from, long side", "mm", 400.0 in 20.0 to 4000.0, "A shorter one becomes no board and no pocket.";
     least_saving "least_saving": f64, "the least worth saving", "", 0.5 in 0.0 to 100.0, "Nobody changes a plan, or makes another box, to save less money than this.";
     labour_per_hour "labour_per_hour": f64, "an hour of work", "", 24.0 in 0.0 to 500.0, "Minutes are shown as money at this rate.";
     loss_hours "loss_hours": f64, "hours that a loss takes", "h", 3.0 in 0.0 to 100.0, "Letters, claims and photographs, and the talk with the buyer.";
@@ -281,6 +284,12 @@ allowances! {
 }
 
 impl Allowances {
+    /// Tells whether what is left of a sheet is worth keeping.
+    #[must_use]
+    pub fn is_offcut(&self, width: Length, height: Length) -> bool {
+        width.min(height) >= self.offcut_short && width.max(height) >= self.offcut_long
+    }
+
     /// Returns a refusal for each allowance outside its range.
     ///
     /// # Errors

@@ -10,7 +10,7 @@ use super::{
 };
 use crate::{
     Refusal,
-    carton::{CartonStyle, SavedCut},
+    carton::{CartonStyle, SavedCut, SavedFace},
     material::MaterialId,
     quantity::{Area, Length, LengthRange, LengthUnit, TypedLength},
     space::{BoxSide, BoxSides, LayerSlot},
@@ -84,6 +84,15 @@ pub struct Choices {
     /// What of that carton is cut where it is larger than what goes in; its depth when absent.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub saved_cut: Option<SavedCut>,
+    /// Which of its faces is outside; as it was when absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub saved_face: Option<SavedFace>,
+    /// Which carton of the pile it is; an empty text for one that was only measured.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub saved_from: Option<String>,
+    /// The carrier that it belongs to, who alone takes it; an empty text for anybody's.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub saved_carrier: Option<String>,
     /// How a second box is made; opening on an edge when absent.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub second_style: Option<CartonStyle>,
@@ -481,6 +490,7 @@ impl Choices {
         rules.shipment.box_style = self.box_style;
         rules.shipment.second_style = self.second_style;
         rules.shipment.saved_cut = self.saved_cut.unwrap_or_default();
+        rules.shipment.saved_face = self.saved_face.unwrap_or_default();
         rules.shipment.lining_sides = self.lining_sides.as_deref().map(BoxSides::of);
         if self.lining_sides.as_ref().is_some_and(Vec::is_empty) {
             let says =

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use super::{Allowances, BeginLine, Choices, Schools, shipped_beginnings};
 use crate::{
     Refusal,
-    carton::{CartonStyle, SavedCut},
+    carton::{CartonStyle, SavedCut, SavedFace},
     material::MaterialId,
     odds::{OddsTables, Played},
     quantity::{Area, Length, LengthUnit},
@@ -241,6 +241,8 @@ pub struct ShipmentOnly {
     pub saved: Option<[Length; 3]>,
     /// What of that carton is cut.
     pub saved_cut: SavedCut,
+    /// Which of its faces is outside.
+    pub saved_face: SavedFace,
     /// What the wrapped piece measures, in place of what the sums say.
     pub wrapped: Option<Envelope>,
     /// How a loose piece travels.

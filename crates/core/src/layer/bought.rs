@@ -57,6 +57,7 @@ impl PictureCarton {
     #[must_use]
     pub fn set_for(&self, [long, short, deep]: [Length; 3]) -> Option<[Length; 3]> {
         let along = |side: Length, least: Option<Length>, most: Length| {
+            let side = side.snapped_to(most);
             (side <= most).then(|| least.map_or(most, |least| side.max(least)))
         };
         let scored = self.depths.iter().copied();
@@ -66,7 +67,9 @@ impl PictureCarton {
             if self.depths.is_empty() {
                 along(deep, self.shallowest, self.deepest)?
             } else {
-                scored.filter(|&depth| depth >= deep).min()?
+                scored
+                    .filter(|&depth| depth >= deep.snapped_to(depth))
+                    .min()?
             },
         ])
     }

@@ -1,7 +1,10 @@
 //! What of a box bears a stack.
 
 use super::{Layer, Make};
-use crate::{carton::CartonStyle, quantity::Length};
+use crate::{
+    carton::{CartonStyle, SavedFace},
+    quantity::Length,
+};
 
 /// The walls of a box that stand when it lies on its long narrow side.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -40,7 +43,7 @@ impl Layer {
     /// folded before it was cut.
     ///
     /// A cut-down box bears 0.7 of a whole one, a spliced panel 0.6, board that was folded before 0.7; a carton that came
-    /// with something else was. Source: packaging engineering practice.
+    /// with something else was, and turned inside out it bears 0.7 of that. Source: packaging engineering practice.
     pub(crate) fn column(&self, reused: bool) -> Option<Column> {
         let folded_before = |before: bool| if before { REUSED } else { 1.0 };
         match &self.make {
@@ -60,12 +63,14 @@ impl Layer {
                 } else {
                     1.0
                 };
+                // Every score is folded the other way.
+                let turned = folded_before(saved.face == SavedFace::InsideOut);
                 let style = CartonStyle::SlottedFace.column();
                 Some(Column {
                     length,
                     height,
                     depth,
-                    share: folded_before(true) * cut_down * spliced * style,
+                    share: folded_before(true) * cut_down * spliced * turned * style,
                     joined: 1.0,
                 })
             }

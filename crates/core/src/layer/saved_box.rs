@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     carton::{
-        Blank, BoxSize, CartonStyle, DepthCut, LengthCut, SavedCarton, SavedCut, Sleeve,
+        Blank, BoxSize, CartonStyle, DepthCut, LengthCut, SavedCarton, SavedCut, SavedFace, Sleeve,
         SlottedFace,
     },
     house::Allowances,
@@ -30,6 +30,8 @@ pub struct SavedBox {
     pub cut: Option<DepthCut>,
     /// How it is cut round and pushed together again, where it is made shorter.
     pub shorter: Option<LengthCut>,
+    /// Which of its faces is outside.
+    pub face: SavedFace,
     /// The sleeve that makes it deeper.
     pub sleeve: Option<Blank>,
     /// Its blank as it is folded now.
@@ -81,7 +83,10 @@ impl SavedWay {
         let lost = shorter.map_or([Length::ZERO; 2], |cut| {
             [width - cut.inside[1], height - cut.inside[2]]
         });
-        let (short, deep) = (short + lost[0], deep + lost[1]);
+        // What was filled to the walls is no larger than the room between them.
+        let long = long.snapped_to(length);
+        let short = (short + lost[0]).snapped_to(width);
+        let deep = (deep + lost[1]).snapped_to(height);
         if long > length || short > width {
             return None;
         }
@@ -103,7 +108,8 @@ impl SavedWay {
             .or_else(|_| carton.made_deeper(deep.max(carton.least_sleeved()), sleeve_caliper))
             .ok()?;
         let inside = sleeve.inside();
-        let takes = long <= inside.length && short <= inside.width;
+        let takes = long.snapped_to(inside.length) <= inside.length
+            && short.snapped_to(inside.width) <= inside.width;
         takes.then_some(way(Deep::Sleeved(sleeve)))
     }
 
@@ -171,10 +177,17 @@ impl SavedBox {
         let style = CartonStyle::SlottedFace;
         let around = (carton.0.length + carton.0.width) * 2.0;
         let girth = (size.width + size.height) * 2.0;
+        let face = supplies.rules.shipment.saved_face;
+        // Its joint is slit, and taped inside and out.
+        let turned = match face {
+            SavedFace::AsItWas => Length::ZERO,
+            SavedFace::InsideOut => blank.height * 2.0,
+        };
         let joint = sleeve
             .as_ref()
             .map_or(Length::ZERO, |blank| around + blank.height)
-            + way.shorter.map_or(Length::ZERO, |_| girth);
+            + way.shorter.map_or(Length::ZERO, |_| girth)
+            + turned;
         let strips = style.seal(size, allowances.seal_return, supplies.rules.schools.seal);
         let sealed = strips.iter().map(|strip| strip.length).sum::<Length>() + joint;
         // Outside it is as the carton was across, and through as what closes it.
@@ -206,7 +219,8 @@ impl SavedBox {
             Deep::AsIs => Length::ZERO,
             Deep::Cut(_) => around * 2.0,
             Deep::Sleeved(_) => around * 3.0,
-        } + cut_round;
+        } + cut_round
+            + turned;
         Some(supplies.layer(Making {
             slot: LayerSlot::Box,
             needs,
@@ -230,6 +244,7 @@ impl SavedBox {
                 caliper: c,
                 cut: carton.cut_to_depth(shell[2], allowances).ok(),
                 shorter: way.shorter,
+                face,
                 sleeve,
                 blank,
             }),

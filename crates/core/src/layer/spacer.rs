@@ -64,10 +64,15 @@ impl WindowSpacer {
             allowances.spacer_width,
         );
         let each = f64::from(count);
+        let strip = |name, length| {
+            let cut = Cut::of([length, spacer.strip_width]);
+            Need::board(name, board, cut).times(2 * spacer.boards * count)
+        };
         Ok(supplies.layer(Making {
             slot: LayerSlot::WindowSpacer,
             needs: vec![
-                Need::board("strips", board, Cut::of([spacer.strip_length, spacer.strip_width])).times(count),
+                strip("long strip", size.long_side()),
+                strip("short strip", size.short_side() - spacer.strip_width * 2.0),
                 Need::tape(supplies.inner_tape, allowances.tape_tab * (8.0 * each)),
             ],
             adds: Addition {

@@ -21,6 +21,17 @@ const MM2_PER_M2: f64 = 1e6;
 const MM_PER_M: f64 = 1e3;
 
 impl Length {
+    /// Returns another length where this one is that length but for binary dust.
+    #[must_use]
+    pub fn snapped_to(self, other: Self) -> Self {
+        const DUST_MM: f64 = 1e-6;
+        if (self.as_mm() - other.as_mm()).abs() < DUST_MM {
+            other
+        } else {
+            self
+        }
+    }
+
     /// Makes it from a number of inches.
     ///
     /// # Panics

@@ -358,6 +358,12 @@ impl ShipmentInputs {
         outline.bears_at(count.unwrap_or_else(|| outline.bearing_points()))
     }
 
+    /// Returns the carrier that the chosen carton belongs to.
+    pub(super) fn saved_carrier(&self) -> Option<&str> {
+        let carrier = self.choices.saved_carrier.as_deref()?.trim();
+        (!carrier.is_empty()).then_some(carrier)
+    }
+
     /// Returns the day that it is promised for.
     #[must_use]
     pub fn promised_for(&self) -> Option<Date> {

@@ -12,7 +12,7 @@ use super::{
 };
 use crate::{
     Refusal,
-    freight::{Parcel, Quote, quotes},
+    freight::{Parcel, Quote, only_taken_by, quotes},
     house::CoverRule,
     piece::{BearingPoint, Construction, Glazing, PieceSize},
     plan::Plan,
@@ -44,7 +44,7 @@ pub struct Worked {
 }
 
 /// Counts up when a plan says more, or says it in another shape, than it did before.
-pub const EDITION: u32 = 8;
+pub const EDITION: u32 = 9;
 /// So many bytes of the digest tell one plan from another.
 const FINGERPRINT_BYTES: usize = 8;
 
@@ -96,6 +96,9 @@ impl Worked {
             .as_ref()
             .map(|place| quotes(&parcel, place, &house.tariffs))
             .unwrap_or_default();
+        if let Some(carrier) = commission.rules.shipment.saved.and(inputs.saved_carrier()) {
+            only_taken_by(&mut quotes, carrier);
+        }
         let loss = Loss::of(&plan, &commission.rules, worth, &house.catalogue.currency);
         loss.told_in(&mut quotes, inputs, house);
         if place.is_some() {
@@ -143,6 +146,11 @@ impl Worked {
             fingerprint: None,
             refusals,
         })
+    }
+
+    /// Returns the service that was chosen when it takes the parcel, else the best.
+    pub(crate) fn chosen_or_best(&self, inputs: &ShipmentInputs) -> Option<&Quote> {
+        chosen_or_best(&self.quotes, inputs)
     }
 
     /// Returns what carriage comes to: with the service that was chosen, else with the best.

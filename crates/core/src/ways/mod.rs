@@ -4,13 +4,19 @@
 mod alternatives;
 mod candidates;
 mod changes;
+mod pile;
 mod price_step;
+mod shelf;
 mod styles;
 
 pub use alternatives::{Alternative, alternatives};
 pub use changes::{Changes, OfferedChange, changes};
+pub use pile::{FitWay, PileFit, PileFits, Wanted, WantedWay, what_fits};
 pub use price_step::PriceStep;
+pub use shelf::{ShelfLine, Substitute, left_of, shelf_lines};
 pub use styles::{BoughtOffer, StyleOffer, bought, styles};
+
+use styles::Asked;
 
 use crate::{
     house::{Began, Choices},

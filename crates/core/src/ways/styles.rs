@@ -80,10 +80,10 @@ pub struct BoughtOffer {
 }
 
 /// What a shipment is, to be asked what else its box could be.
-struct Asked<'a> {
-    inputs: &'a ShipmentInputs,
-    house: &'a House,
-    commission: Commission<'a>,
+pub(super) struct Asked<'a> {
+    pub inputs: &'a ShipmentInputs,
+    pub house: &'a House,
+    pub commission: Commission<'a>,
     worked: Worked,
     /// The plan with the usual box, where the house's rule chose another one: what is as good is asked against that.
     usual: Option<Plan>,
@@ -92,7 +92,7 @@ struct Asked<'a> {
 
 impl<'a> Asked<'a> {
     /// Works it out; nothing before the piece is known, or where it goes in no box that could be cut.
-    fn of(
+    pub(super) fn of(
         inputs: &'a ShipmentInputs,
         house: &'a House,
         slot: LayerSlot,
@@ -124,7 +124,7 @@ impl<'a> Asked<'a> {
         }))
     }
 
-    fn plan(&self) -> &Plan {
+    pub(super) fn plan(&self) -> &Plan {
         self.worked.plan.as_ref().expect("it was asked for one")
     }
 
@@ -134,19 +134,19 @@ impl<'a> Asked<'a> {
     }
 
     /// What a choice makes of it, with all that is chosen with it.
-    fn choosing(&self, choices: Choices) -> (Choices, Result<Worked, Vec<Refusal>>) {
+    pub(super) fn choosing(&self, choices: Choices) -> (Choices, Result<Worked, Vec<Refusal>>) {
         let began = Some(&self.commission.began);
         let (choices, then) = choosing(self.inputs, began, choices);
         (choices, Worked::out(&then, self.house))
     }
 
     /// What it comes to all told, against what there is.
-    fn cost(&self, made: &Worked, then: &Plan) -> Money {
+    pub(super) fn cost(&self, made: &Worked, then: &Plan) -> Money {
         let (before, after) = ((&self.worked, self.plan()), (made, then));
         MoreCost::between(self.inputs, before, after).whole
     }
 
-    fn keeps(&self, then: &Plan) -> bool {
+    pub(super) fn keeps(&self, then: &Plan) -> bool {
         let allowances = &self.commission.rules.allowances;
         self.usual
             .as_ref()
@@ -246,13 +246,15 @@ pub fn bought(inputs: &ShipmentInputs, house: &House) -> Result<Vec<BoughtOffer>
 }
 
 /// What was bought, or was there, gives way.
-fn given_up() -> Choices {
+pub(super) fn given_up() -> Choices {
     let nothing = || Some(String::new());
     Choices {
         bought_box: Some(MaterialId::new("")),
         saved_length: nothing(),
         saved_width: nothing(),
         saved_height: nothing(),
+        saved_from: nothing(),
+        saved_carrier: nothing(),
         ..Choices::default()
     }
 }

@@ -10,5 +10,6 @@ mod odds;
 mod parts;
 mod plans;
 mod sheets;
+mod shelf;
 mod studio;
 mod styles;

@@ -1,0 +1,358 @@
+//! True-scale drawings of what is cut: lines by what is done along them, in millimetres from the lower left corner.
+
+use serde::{Deserialize, Serialize};
+
+use crate::{
+    carton::{Blank, Point},
+    quantity::{Length, LengthUnit, show_length},
+    stock::{BatchSheet, MaterialCut},
+};
+
+/// What is done along a line; each kind has a pattern and a name of its own, and is never told by colour alone.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum LineKind {
+    /// Cut through.
+    Cut,
+    /// Score, and fold toward whoever looks at it.
+    ScoreToward,
+    /// Score, and fold away.
+    ScoreAway,
+    /// The edge of the sheet.
+    Sheet,
+    /// The edge of what is kept of the rest.
+    Rest,
+}
+
+impl LineKind {
+    /// Every kind.
+    pub const ALL: [Self; 5] = [
+        Self::Cut,
+        Self::ScoreToward,
+        Self::ScoreAway,
+        Self::Sheet,
+        Self::Rest,
+    ];
+
+    /// What it is called in a drawing: the name of its layer.
+    #[must_use]
+    pub const fn layer(self) -> &'static str {
+        match self {
+            Self::Cut => "CUT",
+            Self::ScoreToward => "SCORE_TOWARD",
+            Self::ScoreAway => "SCORE_AWAY",
+            Self::Sheet => "SHEET",
+            Self::Rest => "REST",
+        }
+    }
+
+    /// Lengths of dashes and gaps along it, in millimetres; none for a whole line.
+    #[must_use]
+    pub const fn dashes(self) -> &'static [f64] {
+        match self {
+            Self::Cut | Self::Sheet => &[],
+            Self::ScoreToward => &[6.0, 3.0],
+            Self::ScoreAway => &[6.0, 2.0, 1.0, 2.0],
+            Self::Rest => &[1.0, 2.0],
+        }
+    }
+}
+
+/// A straight line of a drawing.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct DrawnLine {
+    /// What is done along it.
+    pub kind: LineKind,
+    /// One end, in millimetres: across, up.
+    pub from: [f64; 2],
+    /// The other.
+    pub to: [f64; 2],
+}
+
+/// A text of a drawing.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct DrawnText {
+    /// Its middle, in millimetres: across, up.
+    pub at: [f64; 2],
+    /// How high its letters are, in millimetres.
+    pub size: f64,
+    /// What it says.
+    pub text: String,
+}
+
+/// A drawing at true scale.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Drawing {
+    /// What it is of.
+    pub title: String,
+    /// What stands below the title.
+    pub says: String,
+    /// Across, in millimetres.
+    pub width: f64,
+    /// Up, in millimetres.
+    pub height: f64,
+    /// Its lines.
+    pub lines: Vec<DrawnLine>,
+    /// Its texts.
+    pub texts: Vec<DrawnText>,
+}
+
+const DUST: f64 = 1e-6;
+const NAME: f64 = 12.0;
+const NUMBER: f64 = 10.0;
+/// A letter is about so much narrower than it is high.
+const NARROWER: f64 = 0.55;
+
+fn xy(point: Point) -> [f64; 2] {
+    [point.x.as_mm(), point.y.as_mm()]
+}
+
+impl Drawing {
+    /// Returns a blank, seen from inside: what is cut, and what is scored toward oneself or away.
+    #[must_use]
+    pub fn of_blank(blank: &Blank, title: &str, unit: LengthUnit) -> Self {
+        let scores: Vec<DrawnLine> = blank
+            .hinges
+            .iter()
+            .map(|hinge| DrawnLine {
+                kind: match hinge.fold {
+                    crate::carton::Fold::Toward => LineKind::ScoreToward,
+                    crate::carton::Fold::Away => LineKind::ScoreAway,
+                },
+                from: xy(hinge.from),
+                to: xy(hinge.to),
+            })
+            .collect();
+        let mut lines = Vec::new();
+        for panel in &blank.panels {
+            let next = panel.outline.iter().cycle().skip(1);
+            for (from, to) in panel.outline.iter().zip(next) {
+                for (from, to) in uncovered(xy(*from), xy(*to), &scores) {
+                    let cut = DrawnLine {
+                        kind: LineKind::Cut,
+                        from,
+                        to,
+                    };
+                    let known = |line: &DrawnLine| {
+                        near(line.from, to) && near(line.to, from)
+                            || near(line.from, from) && near(line.to, to)
+                    };
+                    if !lines.iter().any(known) {
+                        lines.push(cut);
+                    }
+                }
+            }
+        }
+        lines.extend(scores);
+        let texts = blank.panels.iter().filter_map(|panel| {
+            let (low, high) = bounds(panel.outline.iter().copied().map(xy));
+            let (wide, tall) = (high[0] - low[0], high[1] - low[1]);
+            let long = name_length(panel.name, NAME);
+            (wide > long && tall > NAME * 2.0).then(|| DrawnText {
+                at: [low[0] + wide / 2.0, low[1] + tall / 2.0],
+                size: NAME,
+                text: panel.name.to_owned(),
+            })
+        });
+        Self {
+            title: format!("{title}: {}", blank.part),
+            says: format!(
+                "{} \u{d7} {}, flutes upright, seen from the inner face",
+                show_length(blank.width, unit),
+                show_length(blank.height, unit)
+            ),
+            width: blank.width.as_mm(),
+            height: blank.height.as_mm(),
+            lines,
+            texts: texts.collect(),
+        }
+    }
+
+    /// Returns a sheet with its knife lines, numbered, the scores of its parts, and what is left of it.
+    #[must_use]
+    pub fn of_sheet(cut: &MaterialCut, sheet: &BatchSheet, unit: LengthUnit) -> Self {
+        let (width, height) = (sheet.width.as_mm(), sheet.height.as_mm());
+        let mut lines = rectangle(LineKind::Sheet, [0.0, 0.0], [width, height]).to_vec();
+        let mut texts = Vec::new();
+        for line in &sheet.cuts {
+            let (at, from, to) = (line.at.as_mm(), line.from.as_mm(), line.to.as_mm());
+            let end = |along: f64| {
+                if line.upright {
+                    [at, along]
+                } else {
+                    [along, at]
+                }
+            };
+            lines.push(DrawnLine {
+                kind: LineKind::Cut,
+                from: end(from),
+                to: end(to),
+            });
+            texts.push(DrawnText {
+                at: end(to - NUMBER),
+                size: NUMBER,
+                text: line.n.to_string(),
+            });
+        }
+        for part in &sheet.parts {
+            let [x, y, wide, tall] = [part.x, part.y, part.width, part.height].map(Length::as_mm);
+            for at in &part.scores_x {
+                let at = x + at.as_mm();
+                lines.push(DrawnLine {
+                    kind: LineKind::ScoreToward,
+                    from: [at, y],
+                    to: [at, y + tall],
+                });
+            }
+            for at in &part.scores_y {
+                let at = y + at.as_mm();
+                lines.push(DrawnLine {
+                    kind: LineKind::ScoreToward,
+                    from: [x, at],
+                    to: [x + wide, at],
+                });
+            }
+            texts.push(DrawnText {
+                at: [x + wide / 2.0, y + tall / 2.0],
+                size: NAME,
+                text: part.code.clone(),
+            });
+        }
+        for rest in sheet.rest.iter().filter(|rest| rest.worth_keeping) {
+            let [x, y, wide, tall] = [rest.x, rest.y, rest.width, rest.height].map(Length::as_mm);
+            lines.extend(rectangle(LineKind::Rest, [x, y], [x + wide, y + tall]));
+        }
+        Self {
+            title: format!("Sheet {}: {}", sheet.n, cut.name),
+            says: format!(
+                "{} \u{d7} {}, flutes upright, measured from the lower left corner",
+                show_length(sheet.width, unit),
+                show_length(sheet.height, unit)
+            ),
+            width,
+            height,
+            lines,
+            texts,
+        }
+    }
+}
+
+/// A name is so long at a height of letters; a count of letters is small.
+fn name_length(name: &str, size: f64) -> f64 {
+    let letters = u32::try_from(name.chars().count()).unwrap_or(u32::MAX);
+    f64::from(letters) * size * NARROWER
+}
+
+fn rectangle(kind: LineKind, low: [f64; 2], high: [f64; 2]) -> [DrawnLine; 4] {
+    let corners = [low, [high[0], low[1]], high, [low[0], high[1]]];
+    [0, 1, 2, 3].map(|at| DrawnLine {
+        kind,
+        from: corners[at],
+        to: corners[(at + 1) % 4],
+    })
+}
+
+fn bounds(points: impl Iterator<Item = [f64; 2]>) -> ([f64; 2], [f64; 2]) {
+    points.fold(([f64::MAX; 2], [f64::MIN; 2]), |(low, high), [x, y]| {
+        (
+            [low[0].min(x), low[1].min(y)],
+            [high[0].max(x), high[1].max(y)],
+        )
+    })
+}
+
+fn near(one: [f64; 2], other: [f64; 2]) -> bool {
+    (one[0] - other[0]).abs() < DUST && (one[1] - other[1]).abs() < DUST
+}
+
+/// The stretches of an edge on which no score lies.
+fn uncovered(from: [f64; 2], to: [f64; 2], scores: &[DrawnLine]) -> Vec<([f64; 2], [f64; 2])> {
+    let (dx, dy) = (to[0] - from[0], to[1] - from[1]);
+    let long = dx.hypot(dy);
+    if long < DUST {
+        return Vec::new();
+    }
+    let along = |point: [f64; 2]| ((point[0] - from[0]) * dx + (point[1] - from[1]) * dy) / long;
+    let beside = |point: [f64; 2]| ((point[0] - from[0]) * dy - (point[1] - from[1]) * dx) / long;
+    let mut covered: Vec<(f64, f64)> = scores
+        .iter()
+        .filter(|score| beside(score.from).abs() < DUST && beside(score.to).abs() < DUST)
+        .map(|score| {
+            let (one, other) = (along(score.from), along(score.to));
+            (one.min(other).max(0.0), one.max(other).min(long))
+        })
+        .filter(|(begins, ends)| ends - begins > DUST)
+        .collect();
+    covered.sort_by(|one, other| one.0.total_cmp(&other.0));
+    let point = |at: f64| [from[0] + dx * at / long, from[1] + dy * at / long];
+    let mut free = Vec::new();
+    let mut reached = 0.0;
+    for (begins, ends) in covered {
+        if begins - reached > DUST {
+            free.push((point(reached), point(begins)));
+        }
+        reached = ends.max(reached);
+    }
+    if long - reached > DUST {
+        free.push((point(reached), to));
+    }
+    free
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::{
+        carton::{BoxSize, SlottedEdge},
+        house::Allowances,
+    };
+
+    #[test]
+    fn a_blank_is_drawn_by_its_cuts_and_scores() {
+        // 740 × 560 × 90, c 4: 1709 × 662. Four walls and a tab hang on each other at four upright scores of 568 (W + 2c)
+        // each; eight flaps of 47 hang on the walls.
+        let [length, width, height, caliper] = [740.0, 560.0, 90.0, 4.0].map(Length::mm);
+        let blank = SlottedEdge(BoxSize {
+            length,
+            width,
+            height,
+            caliper,
+        })
+        .blank(&Allowances::default());
+        let drawing = Drawing::of_blank(&blank, "Kelp", LengthUnit::Mm);
+        assert_eq!((drawing.width, drawing.height), (1709.0, 662.0));
+        let length_of = |kind: fn(LineKind) -> bool| -> f64 {
+            let of = drawing.lines.iter().filter(|line| kind(line.kind));
+            of.map(|line| (line.to[0] - line.from[0]).hypot(line.to[1] - line.from[1]))
+                .sum()
+        };
+        let hinges: f64 = blank
+            .hinges
+            .iter()
+            .map(|hinge| {
+                (hinge.to.x - hinge.from.x)
+                    .as_mm()
+                    .hypot((hinge.to.y - hinge.from.y).as_mm())
+            })
+            .sum();
+        let scored = length_of(|kind| matches!(kind, LineKind::ScoreToward | LineKind::ScoreAway));
+        assert!((scored - hinges).abs() < 1e-9);
+        // Every panel's edge is a cut or one side of a score.
+        let around: f64 = blank
+            .panels
+            .iter()
+            .map(|panel| {
+                let next = panel.outline.iter().cycle().skip(1);
+                let edges = panel.outline.iter().zip(next);
+                edges
+                    .map(|(a, b)| (b.x - a.x).as_mm().hypot((b.y - a.y).as_mm()))
+                    .sum::<f64>()
+            })
+            .sum();
+        let cut = length_of(|kind| kind == LineKind::Cut);
+        assert!(
+            (cut - (around - 2.0 * hinges)).abs() < 1e-6,
+            "{cut} {around} {hinges}"
+        );
+    }
+}

@@ -1,0 +1,365 @@
+//! Which carton of the pile would do for a shipment, and what to look for where none does.
+
+use serde::Serialize;
+
+use super::{Asked, styles::given_up};
+use crate::{
+    Refusal,
+    carton::{SavedCut, SavedFace},
+    house::Choices,
+    layer::{Make, SavedBox},
+    material::Catalogue,
+    plan::{Change, Plan},
+    quantity::{Length, Minutes, Money},
+    shipment::{House, ShipmentInputs, Worked},
+    space::{Envelope, LayerSlot},
+    stock::{Goods, Markings, PileCarton, StockItem},
+};
+
+/// What is done to a carton of the pile.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum FitWay {
+    /// Nothing.
+    AsIs,
+    /// What it has over is filled.
+    Filled,
+    /// It is scored lower down.
+    CutDown,
+    /// It gets a sleeve.
+    Extended,
+    /// It is cut round, and its halves pushed into each other.
+    Telescoped,
+}
+
+/// A carton of the pile, for a shipment.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PileFit {
+    /// Which, on the shelf.
+    pub item: String,
+    /// What is written on it.
+    pub name: String,
+    /// Where it stands.
+    pub place: String,
+    /// The carton.
+    pub carton: PileCarton,
+    /// What is done to it; nothing where it does not do.
+    pub way: Option<FitWay>,
+    /// The choices to merge into those of the shipment.
+    pub choices: Choices,
+    /// Whether the shipment has it.
+    pub chosen: bool,
+    /// Whether it raises no new Stop or Mind, and the odds are as good as the house asks for.
+    pub keeps: bool,
+    /// Why it does not do.
+    pub refused: Option<String>,
+    /// The box as it would be made; where and how it is cut.
+    pub made: Option<SavedBox>,
+    /// To make and close it.
+    pub minutes: Option<Minutes>,
+    /// The parcel outside.
+    pub outside: Option<Envelope>,
+    /// What carriage comes to then.
+    pub carriage: Option<Money>,
+    /// All told: materials, carriage and work; less than zero where it saves.
+    pub cost: Option<Money>,
+    /// What it would change.
+    pub change: Option<Change>,
+}
+
+/// The sides of cartons that would do in one way, inside.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct WantedWay {
+    /// What would be done to it.
+    pub way: FitWay,
+    /// Along its opening: from, and to where there is an end.
+    pub length_mm: (Length, Option<Length>),
+    /// Across its opening.
+    pub width_mm: (Length, Option<Length>),
+    /// How deep.
+    pub depth_mm: (Length, Option<Length>),
+}
+
+/// What to look for: a card to take along.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Wanted {
+    /// What has to go in, along, across and deep.
+    pub inside_mm: [Length; 3],
+    /// The least board, as the stores call it.
+    pub board: String,
+    /// Of that board.
+    #[serde(rename = "caliper_mm")]
+    pub caliper: Length,
+    /// What would do, the least work first.
+    pub ways: Vec<WantedWay>,
+}
+
+/// What the pile says to a shipment.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PileFits {
+    /// Those that do, the best by the house's rule first; then those that don't, with why.
+    pub fits: Vec<PileFit>,
+    /// What to look for; nothing for what goes in no box that could be cut.
+    pub wanted: Option<Wanted>,
+}
+
+/// So much over on a side is no gap that is worth a word.
+const NO_GAP: Length = Length::mm(20.0);
+/// So much over on a side is filled without another thought.
+const FILLED: Length = Length::mm(120.0);
+/// Depths this much apart are not scored; nor are those within so many boards.
+const UNSCORED: Length = Length::mm(15.0);
+const UNSCORED_BOARDS: f64 = 3.0;
+/// Lengths this much apart are cut round and pushed together.
+const PUSHED: Length = Length::mm(60.0);
+/// What a sleeve stands in, and what it adds at least.
+const SLEEVED_FROM: Length = Length::mm(80.0);
+const SLEEVE_MORE: Length = Length::mm(20.0);
+const SLEEVE_PLAY: Length = Length::mm(2.0);
+
+/// Returns which cartons of the pile would do for a shipment: as they are, filled, cut down, with a sleeve, or cut round and
+/// pushed together; of each the cheapest way in money and work. Those that raise no new Stop or Mind and keep the odds come
+/// first. Source: house rule.
+///
+/// # Errors
+/// A [`Refusal`] when the plan as it is can't be made.
+pub fn what_fits(
+    inputs: &ShipmentInputs,
+    house: &House,
+    pile: &[StockItem],
+) -> Result<PileFits, Vec<Refusal>> {
+    let nothing = PileFits {
+        fits: Vec::new(),
+        wanted: None,
+    };
+    let Some(asked) = Asked::of(inputs, house, LayerSlot::Box)? else {
+        return Ok(nothing);
+    };
+    let (_, cut) = asked.choosing(given_up());
+    let wanted = cut
+        .ok()
+        .and_then(|worked| worked.plan)
+        .and_then(|plan| wanted(&plan, &house.catalogue));
+    let mut fits: Vec<PileFit> = pile
+        .iter()
+        .filter(|item| item.left > 0)
+        .filter_map(|item| match &item.goods {
+            Goods::Carton(carton) => Some(fit(&asked, item, carton, wanted.as_ref())),
+            _ => None,
+        })
+        .collect();
+    fits.sort_by(|one, other| {
+        let rank = |fit: &PileFit| {
+            let cost = fit.cost.as_ref().map(|cost| cost.amount);
+            (fit.refused.is_some(), !fit.keeps, cost, fit.way)
+        };
+        rank(one)
+            .cmp(&rank(other))
+            .then_with(|| one.item.cmp(&other.item))
+    });
+    Ok(PileFits { fits, wanted })
+}
+
+fn fit(
+    asked: &Asked<'_>,
+    item: &StockItem,
+    carton: &PileCarton,
+    wanted: Option<&Wanted>,
+) -> PileFit {
+    let refused = |says: String| PileFit {
+        item: item.id.clone(),
+        name: item.name.clone(),
+        place: item.place.clone(),
+        carton: carton.clone(),
+        way: None,
+        choices: Choices::default(),
+        chosen: false,
+        keeps: false,
+        refused: Some(says),
+        made: None,
+        minutes: None,
+        outside: None,
+        carriage: None,
+        cost: None,
+        change: None,
+    };
+    if let Some(spoilt) = carton.spoilt() {
+        return refused(spoilt.to_owned());
+    }
+    let mut best: Option<PileFit> = None;
+    let mut why = None;
+    for cut in [SavedCut::Depth, SavedCut::LengthToo] {
+        let choices = chosen_as(item, carton, cut);
+        let (choices, made) = asked.choosing(choices);
+        let made = match made {
+            Ok(made) => made,
+            Err(refusals) => {
+                why = why.or_else(|| refusals.into_iter().next().map(|one| one.message));
+                continue;
+            }
+        };
+        let Some(one) = made_of(asked, (item, carton), choices, &made, wanted) else {
+            continue;
+        };
+        let cheaper = |best: &PileFit| {
+            let rank = |fit: &PileFit| (!fit.keeps, fit.cost.as_ref().map(|cost| cost.amount));
+            rank(&one) < rank(best)
+        };
+        if best.as_ref().is_none_or(cheaper) {
+            best = Some(one);
+        }
+    }
+    best.unwrap_or_else(|| refused(why.unwrap_or_else(|| "it does not go in".to_owned())))
+}
+
+/// What a shipment chooses to have a carton of the pile.
+fn chosen_as(item: &StockItem, carton: &PileCarton, cut: SavedCut) -> Choices {
+    let typed = |side: Length| Some(format!("{} mm", side.as_mm()));
+    let face = match carton.markings {
+        Markings::Printed => SavedFace::InsideOut,
+        Markings::Plain | Markings::Labels => SavedFace::AsItWas,
+    };
+    Choices {
+        bought_box: Some(crate::material::MaterialId::new("")),
+        saved_length: typed(carton.length.max(carton.width)),
+        saved_width: typed(carton.length.min(carton.width)),
+        saved_height: typed(carton.depth),
+        saved_cut: Some(cut),
+        saved_face: Some(face),
+        saved_from: Some(item.id.clone()),
+        saved_carrier: Some(carton.carrier.clone()),
+        box_board: Some(carton.board.clone()),
+        ..Choices::default()
+    }
+}
+
+fn made_of(
+    asked: &Asked<'_>,
+    (item, carton): (&StockItem, &PileCarton),
+    choices: Choices,
+    made: &Worked,
+    wanted: Option<&Wanted>,
+) -> Option<PileFit> {
+    let then = made.plan.as_ref()?;
+    let layer = then
+        .layers
+        .iter()
+        .find(|layer| layer.slot == LayerSlot::Box)?;
+    let Make::SavedBox(saved) = &layer.make else {
+        return None;
+    };
+    let chosen = asked.inputs.choices.saved_from.as_deref() == Some(item.id.as_str())
+        && asked
+            .inputs
+            .choices
+            .saved_length
+            .as_deref()
+            .is_some_and(|text| !text.is_empty());
+    let now = asked.plan();
+    let changed = ShipmentInputs {
+        choices: asked.inputs.choices.patched(&choices),
+        ..asked.inputs.clone()
+    };
+    Some(PileFit {
+        item: item.id.clone(),
+        name: item.name.clone(),
+        place: item.place.clone(),
+        carton: carton.clone(),
+        way: Some(way_of(saved, wanted)),
+        choices,
+        chosen,
+        keeps: asked.keeps(then),
+        refused: None,
+        made: Some(saved.clone()),
+        minutes: Some(layer.minutes),
+        outside: Some(then.tally.outside),
+        carriage: made.price(&changed).cloned(),
+        cost: Some(asked.cost(made, then)),
+        change: Some(Change::between(now, then)),
+    })
+}
+
+fn way_of(saved: &SavedBox, wanted: Option<&Wanted>) -> FitWay {
+    if saved.shorter.is_some() {
+        return FitWay::Telescoped;
+    }
+    if saved.sleeve.is_some() {
+        return FitWay::Extended;
+    }
+    if saved.cut.is_some() {
+        return FitWay::CutDown;
+    }
+    let needed = wanted.map_or(saved.inside_mm, |wanted| wanted.inside_mm);
+    let mut over = saved
+        .inside_mm
+        .iter()
+        .zip(needed)
+        .map(|(has, needs)| *has - needs);
+    if over.all(|over| over <= NO_GAP) {
+        FitWay::AsIs
+    } else {
+        FitWay::Filled
+    }
+}
+
+/// What to look for in place of a box that is cut.
+fn wanted(plan: &Plan, catalogue: &Catalogue) -> Option<Wanted> {
+    let carton = plan
+        .layers
+        .iter()
+        .find(|layer| layer.slot == LayerSlot::Box)?;
+    let made = carton.make.carton()?;
+    let board = catalogue.board(&carton.material).ok()?;
+    let c = board.caliper;
+    let [length, width, depth] = [made.inside_length, made.inside_width, made.inside_height];
+    let scored = UNSCORED.max(c * UNSCORED_BOARDS);
+    let close = |side: Length| (side, Some(side + NO_GAP));
+    let filled = |side: Length| (side, Some(side + FILLED));
+    let sleeve = c * 2.0 + SLEEVE_PLAY;
+    let half = (depth / 2.0).max(SLEEVED_FROM);
+    let mut ways = vec![
+        WantedWay {
+            way: FitWay::AsIs,
+            length_mm: close(length),
+            width_mm: close(width),
+            depth_mm: (depth, Some(depth + scored)),
+        },
+        WantedWay {
+            way: FitWay::Filled,
+            length_mm: filled(length),
+            width_mm: filled(width),
+            depth_mm: (depth, Some(depth + scored)),
+        },
+        WantedWay {
+            way: FitWay::CutDown,
+            length_mm: filled(length),
+            width_mm: filled(width),
+            depth_mm: (depth + scored, None),
+        },
+    ];
+    if half + SLEEVE_MORE <= depth {
+        ways.push(WantedWay {
+            way: FitWay::Extended,
+            length_mm: filled(length + sleeve),
+            width_mm: filled(width + sleeve),
+            depth_mm: (half, Some(depth - SLEEVE_MORE)),
+        });
+    }
+    ways.push(WantedWay {
+        way: FitWay::Telescoped,
+        length_mm: (length + PUSHED, None),
+        width_mm: filled(width + c * 2.0),
+        depth_mm: (depth + c * 2.0, None),
+    });
+    Some(Wanted {
+        inside_mm: [length, width, depth],
+        board: board.name.clone(),
+        caliper: c,
+        ways,
+    })
+}
