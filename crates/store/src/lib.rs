@@ -1,21 +1,25 @@
-//! What a studio keeps, in PostgreSQL: its rules, shelf, tariffs and shipments with their history.
+//! What a studio keeps, in PostgreSQL: its rules, stores, tariffs, shelf and shipments with their history.
 //!
 //! Nothing is computed here; what the core worked out is stored beside the inputs it came from.
 
 mod behind;
+mod cutting;
 mod device;
 mod error;
 mod house;
 mod listing;
 mod shipment;
+mod stock;
 mod studio;
 
 pub use behind::{Behind, Progress, Recomputed};
+pub use cutting::{DrawnFrom, SheetDone, StoredCutting};
 pub use device::{Device, TokenDigest};
 pub use error::StoreError;
 pub use house::{HouseAt, HouseVersion, SettingRefused};
 pub use listing::{Listed, Page, Sort, Wanted};
 pub use shipment::{Computed, Edit, Move, NewShipment, Place, Stored, WriteRefused};
+pub use stock::{Draw, ShelfRefused, StockEvent, TakenLine};
 pub use studio::{Country, Settings, StudioId};
 
 use std::{borrow::Cow, time::Duration};
@@ -33,7 +37,7 @@ pub struct Store {
 }
 
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 4] = [
+const TABLES: [(&str, &str); 5] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -47,6 +51,7 @@ const TABLES: [(&str, &str); 4] = [
         include_str!("../migrations/0003_one_house_version.sql"),
     ),
     ("devices", include_str!("../migrations/0004_devices.sql")),
+    ("stock", include_str!("../migrations/0005_stock.sql")),
 ];
 const MOST_CONNECTIONS: u32 = 16;
 /// Kept open, since opening one takes long where much else runs.

@@ -3,3 +3,4 @@
 mod devices;
 mod history;
 mod house;
+mod shelf;
