@@ -1,0 +1,315 @@
+//! What is made is read back by other readers, and measured.
+
+use std::{
+    io::Write as _,
+    path::Path,
+    process::{Command, Output, Stdio},
+};
+
+use hummock_core::{
+    carton::{BoxSize, SlottedEdge},
+    drawing::{Drawing, LineKind},
+    house::Allowances,
+    quantity::{Length, LengthUnit},
+};
+use lopdf::{Document, Object};
+use serde_json::{Value, json};
+
+fn asked(question: &Value) -> Output {
+    let mut process = Command::new(env!("CARGO_BIN_EXE_hummock-documents"))
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .stderr(Stdio::piped())
+        .spawn()
+        .expect("it starts");
+    let mut input = process.stdin.take().expect("it has an input");
+    input
+        .write_all(question.to_string().as_bytes())
+        .expect("it reads");
+    drop(input);
+    process.wait_with_output().expect("it ends")
+}
+
+fn made(question: &Value) -> Vec<u8> {
+    let output = asked(question);
+    assert!(
+        output.status.success(),
+        "{}",
+        String::from_utf8_lossy(&output.stderr)
+    );
+    output.stdout
+}
+
+/// A box of 740 × 560 × 90, c 4: its blank is 1709 × 662.
+fn blank() -> Drawing {
+    let [length, width, height, caliper] = [740.0, 560.0, 90.0, 4.0].map(Length::mm);
+    let blank = SlottedEdge(BoxSize {
+        length,
+        width,
+        height,
+        caliper,
+    })
+    .blank(&Allowances::default());
+    Drawing::of_blank(&blank, "Kelp \"Ladder\" & <Co>", LengthUnit::Mm)
+}
+
+fn pdf(paper: &str) -> Document {
+    let bytes = made(&json!({
+        "make": "pdf", "studio": "Saltgrass", "paper": paper, "drawings": [blank()],
+        "list": [{ "title": "Sheet 1: Card", "says": "1600 × 1200", "cuts": ["910 mm from below, the whole width"],
+            "parts": [["A1", "Face boards", "1210 × 910 mm"]] }],
+    }));
+    Document::load_mem(&bytes).expect("a PDF")
+}
+
+const MM_PER_POINT: f64 = 25.4 / 72.0;
+
+/// The straight lines of a page, in millimetres, as its operators draw them.
+fn lines_of(document: &Document, page: u32) -> Vec<[f64; 4]> {
+    let id = document.get_pages()[&page];
+    let content = document.get_and_decode_page_content(id).expect("content");
+    let mut matrix = [1.0, 0.0, 0.0, 1.0, 0.0, 0.0];
+    let mut kept = Vec::new();
+    let mut at = [0.0, 0.0];
+    let mut lines = Vec::new();
+    for operation in content.operations {
+        let numbers: Vec<f64> = operation
+            .operands
+            .iter()
+            .filter_map(|operand| match operand {
+                Object::Integer(number) => i32::try_from(*number).ok().map(f64::from),
+                Object::Real(number) => Some(f64::from(*number)),
+                _ => None,
+            })
+            .collect();
+        let placed =
+            |x: f64, y: f64, [a, b, c, d, e, f]: [f64; 6]| [a * x + c * y + e, b * x + d * y + f];
+        match (operation.operator.as_str(), numbers.as_slice()) {
+            ("q", _) => kept.push(matrix),
+            ("Q", _) => matrix = kept.pop().expect("as many come as go"),
+            ("cm", &[a, b, c, d, e, f]) => {
+                let [ma, mb, mc, md, me, mf] = matrix;
+                matrix = [
+                    a * ma + b * mc,
+                    a * mb + b * md,
+                    c * ma + d * mc,
+                    c * mb + d * md,
+                    e * ma + f * mc + me,
+                    e * mb + f * md + mf,
+                ];
+            }
+            ("m", &[x, y]) => at = placed(x, y, matrix),
+            ("l", &[x, y]) => {
+                let to = placed(x, y, matrix);
+                lines.push([at[0], at[1], to[0], to[1]].map(|side| side * MM_PER_POINT));
+                at = to;
+            }
+            _ => {}
+        }
+    }
+    lines
+}
+
+fn long([x1, y1, x2, y2]: [f64; 4]) -> f64 {
+    (x2 - x1).hypot(y2 - y1)
+}
+
+fn has(lines: &[[f64; 4]], wanted: f64) -> bool {
+    lines.iter().any(|line| (long(*line) - wanted).abs() < 0.1)
+}
+
+#[test]
+fn a_pdf_is_as_large_as_what_it_draws_and_its_bar_is_100_mm() {
+    let document = pdf("sheet");
+    let pages = document.get_pages();
+    assert_eq!(pages.len(), 2, "the cut list, and the blank");
+    let lines = lines_of(&document, 2);
+    assert!(has(&lines, 100.0), "the bar");
+    // Scores stand W + 2c = 568 high; the front wall is scored off at L + c = 744 for its flaps.
+    let drawing = blank();
+    let upright = |kind: fn(LineKind) -> bool| -> Vec<f64> {
+        let of = drawing.lines.iter().filter(|line| kind(line.kind));
+        of.map(|line| (line.to[0] - line.from[0]).hypot(line.to[1] - line.from[1]))
+            .collect()
+    };
+    let scores = upright(|kind| matches!(kind, LineKind::ScoreToward | LineKind::ScoreAway));
+    assert!(
+        scores.iter().any(|score| (score - 568.0).abs() < 1e-9),
+        "{scores:?}"
+    );
+    for score in scores {
+        assert!(has(&lines, score), "{score} mm is on no line of the page");
+    }
+    let text = document.extract_text(&[1]).expect("text");
+    assert!(text.contains("910 mm from below"), "{text}");
+}
+
+#[test]
+fn tiles_show_every_line_and_their_own_bar() {
+    let document = pdf("a4");
+    // 30 tiles, as reckoned beside the code, and the list.
+    let pages = document.get_pages();
+    assert_eq!(pages.len(), 31);
+    let media = document
+        .get_dictionary(pages[&2])
+        .and_then(|page| page.get(b"MediaBox"))
+        .and_then(Object::as_array)
+        .expect("a size");
+    let width = media[2].as_float().expect("a number");
+    assert!((f64::from(width) * MM_PER_POINT - 210.0).abs() < 0.1);
+    for page in 2..=31 {
+        let lines = lines_of(&document, page);
+        assert!(has(&lines, 100.0), "page {page} has no bar");
+        assert!(has(&lines, 8.0), "page {page} has no register mark");
+    }
+}
+
+#[test]
+fn an_svg_is_in_millimetres() {
+    let svg = made(&json!({ "make": "svg", "drawing": blank() }));
+    let text = String::from_utf8(svg).expect("text");
+    let document = roxmltree::Document::parse(&text).expect("XML");
+    let root = document.root_element();
+    // 1709 and 662 with 10 around them, and 18 for the bar.
+    assert_eq!(root.attribute("width"), Some("1729mm"));
+    assert_eq!(root.attribute("height"), Some("700mm"));
+    assert_eq!(root.attribute("viewBox"), Some("-10 -10 1729 700"));
+    let number = |node: &roxmltree::Node<'_, '_>, name: &str| -> f64 {
+        node.attribute(name)
+            .and_then(|text| text.parse().ok())
+            .expect(name)
+    };
+    let lengths = |group: &str| -> Vec<f64> {
+        let group = document
+            .descendants()
+            .find(|node| node.attribute("id") == Some(group));
+        group
+            .expect("a group")
+            .children()
+            .filter(|node| node.has_tag_name("line"))
+            .map(|line| {
+                (number(&line, "x2") - number(&line, "x1"))
+                    .hypot(number(&line, "y2") - number(&line, "y1"))
+            })
+            .collect()
+    };
+    assert_eq!(lengths("BAR"), [100.0]);
+    let cut: f64 = lengths("CUT").iter().sum();
+    let drawing = blank();
+    let wanted: f64 = drawing
+        .lines
+        .iter()
+        .filter(|line| line.kind == LineKind::Cut)
+        .map(|line| (line.to[0] - line.from[0]).hypot(line.to[1] - line.from[1]))
+        .sum();
+    assert!((cut - wanted).abs() < 1e-6);
+    let title = document
+        .descendants()
+        .find(|node| node.has_tag_name("title"));
+    assert_eq!(
+        title.and_then(|title| title.text().map(str::to_owned)),
+        Some(drawing.title)
+    );
+}
+
+#[test]
+fn a_dxf_is_read_by_another_reader_layer_by_layer() {
+    let dxf = made(&json!({ "make": "dxf", "drawing": blank() }));
+    let web = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web");
+    let mut process = Command::new("node")
+        .current_dir(web)
+        .args(["-e", "
+            const { default: Parser } = require('dxf-parser');
+            const made = new (Parser ?? require('dxf-parser'))().parseSync(require('fs').readFileSync(0, 'utf8'));
+            console.log(JSON.stringify({
+                version: made.header.$ACADVER,
+                layers: Object.keys(made.tables.layer.layers),
+                lines: made.entities.filter((one) => one.type === 'LINE').map((one) => ({ layer: one.layer, ends: one.vertices })),
+            }));
+        "])
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .spawn()
+        .expect("node starts");
+    let mut input = process.stdin.take().expect("it has an input");
+    input.write_all(&dxf).expect("it reads");
+    drop(input);
+    let output = process.wait_with_output().expect("it ends");
+    let read: Value = serde_json::from_slice(&output.stdout).expect("JSON");
+    assert_eq!(read["version"], "AC1009", "R12");
+    let layers: Vec<&str> = read["layers"]
+        .as_array()
+        .expect("layers")
+        .iter()
+        .filter_map(Value::as_str)
+        .collect();
+    for kind in LineKind::ALL {
+        assert!(layers.contains(&kind.layer()), "{layers:?}");
+    }
+    let drawing = blank();
+    let lines = read["lines"].as_array().expect("lines");
+    assert_eq!(lines.len(), drawing.lines.len());
+    for (line, wanted) in lines.iter().zip(&drawing.lines) {
+        assert_eq!(line["layer"], wanted.kind.layer());
+        for (end, at) in line["ends"]
+            .as_array()
+            .expect("ends")
+            .iter()
+            .zip([wanted.from, wanted.to])
+        {
+            let near =
+                |name: &str, at: f64| (end[name].as_f64().expect("a number") - at).abs() < 1e-6;
+            assert!(
+                near("x", at[0]) && near("y", at[1]),
+                "{line} is not {wanted:?}"
+            );
+        }
+    }
+}
+
+#[test]
+fn what_was_written_is_read_in_and_what_is_round_is_named() {
+    let dxf = String::from_utf8(made(&json!({ "make": "dxf", "drawing": blank() }))).expect("text");
+    let read = |text: &str| -> Value {
+        serde_json::from_slice(&made(&json!({ "make": "read_dxf", "text": text }))).expect("JSON")
+    };
+    let back = read(&dxf);
+    assert_eq!(
+        back["lines"].as_array().map(Vec::len),
+        Some(blank().lines.len())
+    );
+    assert_eq!(back["unread"], json!([]));
+    let round = "0\nSECTION\n2\nENTITIES\n0\nLINE\n8\nEDGE\n10\n0\n20\n0\n11\n100\n21\n0\n0\nCIRCLE\n8\nHOLES\n10\n50\n20\n50\n40\n10\n0\nENDSEC\n0\nEOF\n";
+    let back = read(round);
+    assert_eq!(
+        back["lines"],
+        json!([{ "layer": "EDGE", "from": [0.0, 0.0], "to": [100.0, 0.0] }])
+    );
+    assert_eq!(back["unread"][0]["entity"], 2);
+    assert_eq!(back["unread"][0]["layer"], "HOLES");
+    assert!(
+        back["unread"][0]["says"]
+            .as_str()
+            .is_some_and(|says| says.contains("circle"))
+    );
+}
+
+#[test]
+fn nonsense_is_refused_with_a_sentence() {
+    for (question, says) in [
+        (
+            json!({ "make": "read_dxf", "text": "hello" }),
+            "no DXF file",
+        ),
+        (json!({ "make": "tea" }), "not understood"),
+        (
+            json!({ "make": "pdf", "studio": "", "paper": "a4", "drawings": [Drawing { width: 10_000.0, height: 10_000.0, ..blank() }] }),
+            "pages",
+        ),
+    ] {
+        let output = asked(&question);
+        assert_eq!(output.status.code(), Some(2));
+        let told = String::from_utf8_lossy(&output.stderr).into_owned();
+        assert!(told.contains(says), "{told}");
+    }
+}
