@@ -27,13 +27,13 @@ use utoipa_axum::{router::OpenApiRouter, routes};
 
 use crate::{
     app::App,
-    curves, cutting,
+    curves, cutting, cuttings, documents,
     guard::{Ours, let_in},
     house, measures,
     network::{self, Door, let_known_in},
     pages, plans,
     problem::Problem,
-    shipments, stores, studio, sums,
+    shelf, shipments, stores, studio, sums,
 };
 
 /// The largest body that is read; a shipment is a thousandth of it.
@@ -54,12 +54,15 @@ const REQUEST_ID: HeaderName = HeaderName::from_static("x-request-id");
                        documents (RFC 9457) with the field of each value that was refused.",
         license(name = "MIT OR Apache-2.0"),
     ),
-    components(schemas(shipments::SortName, shipments::PlaceName)),
+    components(schemas(shipments::SortName, shipments::PlaceName, documents::PaperName)),
     tags(
         (name = "shipments", description = "What is on the bench"),
         (name = "plans", description = "Working out a plan without storing it"),
         (name = "sums", description = "One formula each, in plain numbers, unrounded; for scripts and for a scrap of paper"),
         (name = "stores", description = "The catalogue by class, and cushion curves"),
+        (name = "shelf", description = "What is on the shelf and on the pile, what a shipment takes of it, and what fits"),
+        (name = "cuttings", description = "Parts of one shipment or of several, laid out on what is on the shelf"),
+        (name = "documents", description = "Drawings at true scale and cut lists, as PDF, SVG, DXF and CSV"),
         (name = "measures", description = "Reading what a tape measure said"),
         (name = "devices", description = "Tablets of the local network: letting them in, listing them, signing them out"),
         (name = "studio", description = "The studio, its rules and its shelf"),
@@ -79,6 +82,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(plans::alternatives))
         .routes(routes!(plans::changes))
         .routes(routes!(measures::read))
+        .routes(routes!(measures::lengths))
         .routes(routes!(house::preview))
         .routes(routes!(house::change))
         .routes(routes!(house::list_presets, house::keep_preset))
@@ -92,6 +96,9 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(health))
         .merge(sums::routes())
         .merge(cutting::routes())
+        .merge(cuttings::routes())
+        .merge(documents::routes())
+        .merge(shelf::routes())
         .merge(network::routes())
 }
 

@@ -11,6 +11,7 @@ use hummock_store::{Computed, HouseAt, Store, StudioId};
 
 use crate::{
     clock::Clock,
+    documents::Documents,
     houses::Houses,
     network::{Attempts, Network, OneAtATime},
     pages::PageShelf,
@@ -35,6 +36,8 @@ pub struct App {
     pub pages: Arc<PageShelf>,
     /// How devices of the local network reach it, when they may.
     pub network: Option<Arc<Network>>,
+    /// Who makes documents.
+    pub documents: Documents,
     /// Wrong passphrases.
     pub(crate) attempts: Arc<Attempts>,
     /// Turns at having a passphrase looked at.

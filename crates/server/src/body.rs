@@ -1,5 +1,7 @@
 //! Reading a request's JSON, with the field that does not fit.
 
+use std::collections::HashMap;
+
 use axum::{
     body::Bytes,
     extract::{FromRequest, FromRequestParts, Path, Request},
@@ -156,11 +158,22 @@ impl<S: Send + Sync> FromRequestParts<S> for ShipmentId {
     type Rejection = Problem;
 
     async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
-        let Path(id) = Path::<Uuid>::from_request_parts(parts, state)
-            .await
-            .map_err(|_| Problem::not_found("shipment of that id"))?;
-        Ok(Self(id))
+        id_in(parts, state, "shipment of that id").await.map(Self)
     }
+}
+
+/// Returns the id in a path, which may name more besides; one that is none is not found.
+pub(crate) async fn id_in<S: Send + Sync>(
+    parts: &mut Parts,
+    state: &S,
+    what: &str,
+) -> Result<Uuid, Problem> {
+    let found: Result<Path<HashMap<String, String>>, _> =
+        Path::from_request_parts(parts, state).await;
+    found
+        .ok()
+        .and_then(|Path(path)| path.get("id")?.parse().ok())
+        .ok_or_else(|| Problem::not_found(what))
 }
 
 /// A name in the path.

@@ -11,7 +11,9 @@ use tracing_subscriber::{
     filter::Targets, layer::SubscriberExt as _, util::SubscriberInitExt as _,
 };
 
-use crate::{Certificate, Clock, Listen, Network, Pages, ServeOptions, description, import, serve};
+use crate::{
+    Certificate, Clock, Documents, Listen, Network, Pages, ServeOptions, description, import, serve,
+};
 
 /// Packing and shipping for the people who make and frame flat art.
 #[derive(Debug, Parser)]
@@ -22,6 +24,7 @@ struct Command {
 }
 
 #[derive(Debug, Subcommand)]
+#[expect(clippy::large_enum_variant, reason = "there is one of it")]
 enum Task {
     /// Serves the application until Ctrl-C.
     Serve {
@@ -39,6 +42,9 @@ enum Task {
         /// The origin of its pages behind a proxy, as https://studio.example; several are separated by commas.
         #[arg(long = "origin", env = "HUMMOCK_ORIGIN", value_delimiter = ',')]
         origins: Vec<String>,
+        /// The program that makes documents; beside this one when left out. It may come later.
+        #[arg(long, value_name = "FILE")]
+        documents: Option<PathBuf>,
         #[command(flatten)]
         network: NetworkArgs,
     },
@@ -124,6 +130,7 @@ pub async fn command(pages: Pages) -> Result<()> {
             port,
             allow_hosts,
             origins,
+            documents,
             network,
         } => {
             let clock = studio.clock();
@@ -139,6 +146,7 @@ pub async fn command(pages: Pages) -> Result<()> {
                 origins,
                 listen: network.listen,
                 certificate: network.certificate(),
+                documents: documents.map_or_else(Documents::beside_this_program, Documents::by),
             })
             .await
         }

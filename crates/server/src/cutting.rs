@@ -38,15 +38,22 @@ impl Drop for Gone {
     ),
 )]
 pub(crate) async fn cutting(Body(sum): Body<CuttingSum>) -> Result<Json<CuttingAnswer>, Problem> {
-    let _turn = AT_ONCE.acquire().await.map_err(|_| Problem::slip())?;
     let budget = sum.budget_ms.map_or(USUAL_BUDGET, Duration::from_millis);
+    let search = move |left: &dyn Fn() -> bool| {
+        let begun = Instant::now();
+        sum.work_until(&mut || left() || begun.elapsed() > budget)
+    };
+    Ok(Json(searched(search).await??))
+}
+
+/// Runs a search in its turn; it can ask whether nobody waits for it any more.
+pub(crate) async fn searched<T: Send + 'static>(
+    search: impl FnOnce(&dyn Fn() -> bool) -> T + Send + 'static,
+) -> Result<T, Problem> {
+    let _turn = AT_ONCE.acquire().await.map_err(|_| Problem::slip())?;
     let left = Arc::new(AtomicBool::new(false));
     let _gone = Gone(Arc::clone(&left));
-    let search = move || {
-        let begun = Instant::now();
-        sum.work_until(&mut || left.load(Ordering::Relaxed) || begun.elapsed() > budget)
-    };
-    Ok(Json(beside(search).await?))
+    Ok(beside(move || search(&|| left.load(Ordering::Relaxed))).await)
 }
 
 pub(crate) fn routes() -> OpenApiRouter<App> {

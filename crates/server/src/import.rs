@@ -1,7 +1,7 @@
 //! Loading a studio from a folder of open data files.
 //!
 //! The folder holds `studio.json`, `house-rules.json`, `catalogue.json`, `tariffs/*.json` and, if wanted,
-//! `shipments.json`.
+//! `shipments.json` and, with them, what is on the shelf: `shelf.csv`.
 
 use std::{path::Path, sync::Arc};
 
@@ -16,7 +16,7 @@ use jiff::{ToSpan, civil::Date};
 use serde::{Deserialize, de::DeserializeOwned};
 use uuid::Uuid;
 
-use crate::{app::computed, clock::Clock};
+use crate::{app::computed, clock::Clock, shelf_table::read_shelf};
 
 /// What an import did.
 #[derive(Debug, Clone, Copy)]
@@ -65,6 +65,10 @@ pub async fn import(
     }
     let shipments = read_shipments(&file, clock.today())?;
     let house = store.house(studio, Arc::default()).await?;
+    let shelf = folder.join("shelf.csv");
+    if shelf.exists() {
+        read_in(store, studio, &shelf, &house.house.catalogue).await?;
+    }
     for inputs in &shipments {
         let new = worked_out(inputs, &house, settings.unit, clock)
             .with_context(|| format!("\"{}\" in {}", inputs.title, file.display()))?;
@@ -75,6 +79,23 @@ pub async fn import(
         created,
         shipments: shipments.len(),
     })
+}
+
+/// Puts on the shelf what a table says.
+async fn read_in(
+    store: &Store,
+    studio: StudioId,
+    file: &Path,
+    catalogue: &Catalogue,
+) -> Result<()> {
+    let table = std::fs::read_to_string(file)
+        .with_context(|| format!("{} can't be read", file.display()))?;
+    let items = read_shelf(&table, catalogue).map_err(|refusals| {
+        let says: Vec<String> = refusals.iter().map(ToString::to_string).collect();
+        anyhow::anyhow!("{}: {}", file.display(), says.join("; "))
+    })?;
+    store.put_on_shelf(studio, &items).await?;
+    Ok(())
 }
 
 /// Fills what stores of an earlier edition do not record from the starting catalogue: whole classes, and

@@ -1,4 +1,6 @@
-//! Reading a size typed in one field.
+//! Reading sizes as they are typed.
+
+use std::collections::BTreeMap;
 
 use axum::Json;
 use hummock_core::{
@@ -65,4 +67,58 @@ pub(crate) async fn read(Body(size): Body<SizeText>) -> Result<Json<SizeRead>, P
         height: (&read.height).into(),
         depth: (&read.depth).into(),
     }))
+}
+
+/// Lengths as typed, each in a field of its own.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct LengthTexts {
+    /// By the field that each was typed in, 20 at most.
+    #[schema(example = json!({ "width_mm": "35 1/2 in", "height_mm": "61.5 cm" }))]
+    texts: BTreeMap<String, String>,
+    /// What a bare number is in.
+    #[serde(default)]
+    unit: LengthUnit,
+}
+
+/// What they are.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct LengthsRead {
+    /// In millimetres, by the same fields.
+    lengths_mm: BTreeMap<String, f64>,
+}
+
+const MOST_TEXTS: usize = 20;
+
+/// Reads lengths, each typed in a field of its own, in any units.
+#[utoipa::path(
+    operation_id = "read_lengths", post, path = "/measures/lengths", tag = "measures", request_body = LengthTexts,
+    responses(
+        (status = 200, description = "Each in millimetres", body = LengthsRead),
+        (status = 422, description = "Texts that were not understood, each with its field", body = Problem),
+    ),
+)]
+pub(crate) async fn lengths(Body(typed): Body<LengthTexts>) -> Result<Json<LengthsRead>, Problem> {
+    if typed.texts.len() > MOST_TEXTS {
+        let says = format!(
+            "there are {}; read at most {MOST_TEXTS} at once",
+            typed.texts.len()
+        );
+        return Err(vec![Refusal::new("texts", says)].into());
+    }
+    let mut refusals = Vec::new();
+    let mut lengths_mm = BTreeMap::new();
+    for (field, text) in typed.texts {
+        match TypedLength::read(&text, typed.unit) {
+            Ok(read) => {
+                lengths_mm.insert(field, read.length().as_mm());
+            }
+            Err(error) => refusals.push(Refusal::new(field, error)),
+        }
+    }
+    if refusals.is_empty() {
+        Ok(Json(LengthsRead { lengths_mm }))
+    } else {
+        Err(refusals.into())
+    }
 }

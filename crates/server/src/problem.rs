@@ -11,7 +11,7 @@ use axum::{
     response::{IntoResponse, Response},
 };
 use hummock_core::Refusal;
-use hummock_store::{SettingRefused, StoreError, WriteRefused};
+use hummock_store::{SettingRefused, ShelfRefused, StoreError, WriteRefused};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -228,6 +228,90 @@ impl Problem {
         )
     }
 
+    pub(crate) fn recounted(left: i64) -> Self {
+        let detail = format!(
+            "it was counted or drawn meanwhile, and there are {left} now: look again, and count once more"
+        );
+        Self::new(
+            StatusCode::CONFLICT,
+            "/problems/recounted",
+            "The count changed meanwhile",
+            detail,
+        )
+    }
+
+    pub(crate) fn none_left(what: &str) -> Self {
+        let detail = format!(
+            "the shelf counts no {what} any more: count it again, or lay the parts out anew"
+        );
+        Self::new(
+            StatusCode::CONFLICT,
+            "/problems/none-left",
+            "There is none left",
+            detail,
+        )
+    }
+
+    pub(crate) fn used_since(what: &str) -> Self {
+        let detail = format!("{what} was kept then and has been used since, so it stays as it is");
+        Self::new(
+            StatusCode::CONFLICT,
+            "/problems/used-since",
+            "It was used since",
+            detail,
+        )
+    }
+
+    pub(crate) fn counted_already() -> Self {
+        let detail = "there is a count of that material and size already: change that one";
+        Self::new(
+            StatusCode::CONFLICT,
+            "/problems/counted-already",
+            "It is counted already",
+            detail,
+        )
+    }
+
+    pub(crate) fn no_documents_yet() -> Self {
+        let detail = "the program that makes drawings is still being built: try again in a few minutes; the cut list can be printed meanwhile";
+        Self::new(
+            StatusCode::SERVICE_UNAVAILABLE,
+            "/problems/no-documents-yet",
+            "Drawings are not ready yet",
+            detail,
+        )
+    }
+
+    pub(crate) fn document_failed() -> Self {
+        let detail = "the drawing could not be made; nothing else is touched by it";
+        Self::new(
+            StatusCode::INTERNAL_SERVER_ERROR,
+            "/problems/document-failed",
+            "The drawing failed",
+            detail,
+        )
+    }
+
+    pub(crate) fn laid_out_anew() -> Self {
+        let detail = "the layout was made anew since you looked at it: look again before you cut";
+        Self::new(
+            StatusCode::CONFLICT,
+            "/problems/laid-out-anew",
+            "The layout changed meanwhile",
+            detail,
+        )
+    }
+
+    pub(crate) fn begun() -> Self {
+        let detail = "some of it is cut already: take that back first, or make a new layout";
+        Self::new(
+            StatusCode::CONFLICT,
+            "/problems/begun",
+            "Cutting has begun",
+            detail,
+        )
+    }
+
     pub(crate) fn in_use(uses: &[String]) -> Self {
         let detail = format!(
             "it is used by {}: retire it, and it is offered no more",
@@ -277,6 +361,20 @@ impl From<StoreError> for Problem {
             StoreError::Refused(_) | StoreError::Tables(_) | StoreError::Document(_) => {
                 Self::slip()
             }
+        }
+    }
+}
+
+impl From<ShelfRefused> for Problem {
+    fn from(refused: ShelfRefused) -> Self {
+        match refused {
+            ShelfRefused::NotFound => Self::not_found("thing of that id on the shelf"),
+            ShelfRefused::Moved { left } => Self::recounted(left),
+            ShelfRefused::NoneLeft { what } => Self::none_left(&what),
+            ShelfRefused::UsedSince { what } => Self::used_since(&what),
+            ShelfRefused::Counted => Self::counted_already(),
+            ShelfRefused::LaidOutAnew => Self::laid_out_anew(),
+            ShelfRefused::Store(error) => error.into(),
         }
     }
 }

@@ -15,7 +15,7 @@ use hyper_util::rt::TokioTimer;
 use tokio::task::JoinHandle;
 
 use crate::{
-    api,
+    Documents, api,
     app::App,
     clock::Clock,
     guard::Ours,
@@ -50,6 +50,8 @@ pub struct ServeOptions {
     pub listen: Option<Listen>,
     /// What devices there know it by.
     pub certificate: Certificate,
+    /// Who makes documents.
+    pub documents: Documents,
 }
 
 impl ServeOptions {
@@ -68,6 +70,7 @@ impl ServeOptions {
             origins: Vec::new(),
             listen: None,
             certificate: Certificate::Studio("keys".into()),
+            documents: Documents::beside_this_program(),
         }
     }
 }
@@ -143,6 +146,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         bell: Arc::default(),
         pages: Arc::new(PageShelf::of(options.pages)),
         network: network.as_ref().map(|open| open.network.clone()),
+        documents: options.documents.clone(),
         attempts: Arc::default(),
         turns: OneAtATime::default(),
     };

@@ -99,7 +99,7 @@ pub(crate) fn read_table(
 }
 
 /// Tells what parts the cells: whichever of comma, semicolon and tab parts the head most often.
-fn separator_of(text: &str) -> u8 {
+pub(crate) fn separator_of(text: &str) -> u8 {
     let head = text.lines().next().unwrap_or_default();
     let times = |separator: &u8| head.bytes().filter(|byte| byte == separator).count();
     // Of two that are as frequent the comma is meant, which comes last.

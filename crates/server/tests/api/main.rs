@@ -7,6 +7,7 @@ mod doors;
 mod house;
 mod network;
 mod races;
+mod shelf;
 mod stores;
 
 use std::path::Path;

@@ -1,0 +1,580 @@
+//! Documents: true-scale drawings and cut lists. What is drawn comes from the core; PDF, SVG and DXF are made by a small
+//! process of their own, which may come later than this one, and which takes nothing with it when it fails.
+
+use std::{path::PathBuf, process::Stdio, sync::Arc, time::Duration};
+
+use axum::{
+    Json,
+    extract::{FromRequestParts, Path, State},
+    http::{HeaderValue, header, request::Parts},
+    response::{IntoResponse, Response},
+};
+use hummock_core::{
+    Refusal,
+    drawing::Drawing,
+    layer::Make,
+    quantity::{LengthUnit, show_length},
+    shipment::Worked,
+    stock::{BatchSheet, MaterialCut},
+};
+use serde::{Deserialize, Serialize};
+use serde_json::{Value, json};
+use tokio::{
+    io::{AsyncReadExt as _, AsyncWriteExt as _},
+    process::Command,
+    sync::Semaphore,
+};
+use utoipa::{IntoParams, ToSchema};
+use utoipa_axum::{router::OpenApiRouter, routes};
+
+use crate::{
+    app::App,
+    body::{Asked, Body, ShipmentId},
+    cuttings::{CuttingId, told_layout},
+    problem::Problem,
+    shelf_table::not_a_formula,
+};
+
+/// Who makes documents.
+#[derive(Debug, Clone)]
+pub struct Documents {
+    program: PathBuf,
+    at_once: Arc<Semaphore>,
+}
+
+/// So many documents are made at once; others wait for their turn.
+const AT_ONCE: usize = 2;
+const LONGEST: Duration = Duration::from_secs(9);
+/// A document that is larger is given up.
+const LARGEST: u64 = 64 << 20;
+const LARGEST_COMPLAINT: u64 = 4096;
+const PROGRAM: &str = "hummock-documents";
+
+impl Documents {
+    /// By a program that may be there, or come later.
+    #[must_use]
+    pub fn by(program: PathBuf) -> Self {
+        Self {
+            program,
+            at_once: Arc::new(Semaphore::new(AT_ONCE)),
+        }
+    }
+
+    /// By the program that stands beside this one, or one folder up.
+    #[must_use]
+    pub fn beside_this_program() -> Self {
+        let here = std::env::current_exe().unwrap_or_default();
+        let found = here
+            .ancestors()
+            .skip(1)
+            .take(2)
+            .map(|folder| folder.join(PROGRAM))
+            .find(|program| program.exists());
+        Self::by(found.unwrap_or_else(|| here.with_file_name(PROGRAM)))
+    }
+
+    fn is_ready(&self) -> bool {
+        self.program.exists()
+    }
+
+    /// Has a document made.
+    ///
+    /// # Errors
+    /// A [`Problem`]: there is no such program yet, it refused with a sentence, or it took too long.
+    async fn make(&self, asked: &Value, field: &str) -> Result<Vec<u8>, Problem> {
+        if !self.is_ready() {
+            return Err(Problem::no_documents_yet());
+        }
+        let made = async {
+            let _turn = self.at_once.acquire().await;
+            self.made(asked).await
+        };
+        match tokio::time::timeout(LONGEST, made).await {
+            Ok(Ok(Ok(document))) => Ok(document),
+            Ok(Ok(Err(says))) => Err(vec![Refusal::new(field, says)].into()),
+            Ok(Err(error)) => {
+                tracing::error!(%error, "a document was not made");
+                Err(Problem::document_failed())
+            }
+            Err(_) => Err(Problem::document_failed()),
+        }
+    }
+
+    /// The document, or the sentence that stands against it.
+    async fn made(&self, asked: &Value) -> std::io::Result<Result<Vec<u8>, String>> {
+        let mut process = Command::new(&self.program)
+            .env_clear()
+            .stdin(Stdio::piped())
+            .stdout(Stdio::piped())
+            .stderr(Stdio::piped())
+            .kill_on_drop(true)
+            .spawn()?;
+        let (Some(mut question), Some(answer), Some(complaint)) = (
+            process.stdin.take(),
+            process.stdout.take(),
+            process.stderr.take(),
+        ) else {
+            return Err(std::io::Error::other("it has no pipes"));
+        };
+        let asked = serde_json::to_vec(asked)?;
+        let ask = async {
+            // One that ends before it has read everything says why.
+            let _ = question.write_all(&asked).await;
+            drop(question);
+        };
+        let (mut document, mut says) = (Vec::new(), Vec::new());
+        let hear = async { answer.take(LARGEST + 1).read_to_end(&mut document).await };
+        let mind = async {
+            complaint
+                .take(LARGEST_COMPLAINT)
+                .read_to_end(&mut says)
+                .await
+        };
+        let ((), heard, minded) = tokio::join!(ask, hear, mind);
+        heard?;
+        minded?;
+        if u64::try_from(document.len()).is_ok_and(|long| long > LARGEST) {
+            return Ok(Err("it grows too large: take fewer sheets".to_owned()));
+        }
+        let status = process.wait().await?;
+        let says = String::from_utf8_lossy(&says).trim().to_owned();
+        match status.code() {
+            Some(0) => Ok(Ok(document)),
+            Some(2) => Ok(Err(says)),
+            _ => Err(std::io::Error::other(format!(
+                "it ended with {status}: {says}"
+            ))),
+        }
+    }
+}
+
+/// Whether documents can be made.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct DocumentsView {
+    /// The program that makes them is there; after a first start it takes some minutes.
+    ready: bool,
+}
+
+/// What a drawing is written as.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Format {
+    Pdf,
+    Svg,
+    Dxf,
+}
+
+impl Format {
+    fn of(key: &str) -> Option<Self> {
+        match key {
+            "pdf" => Some(Self::Pdf),
+            "svg" => Some(Self::Svg),
+            "dxf" => Some(Self::Dxf),
+            _ => None,
+        }
+    }
+
+    const fn content_type(self) -> &'static str {
+        match self {
+            Self::Pdf => "application/pdf",
+            Self::Svg => "image/svg+xml",
+            Self::Dxf => "image/vnd.dxf",
+        }
+    }
+
+    const fn key(self) -> &'static str {
+        match self {
+            Self::Pdf => "pdf",
+            Self::Svg => "svg",
+            Self::Dxf => "dxf",
+        }
+    }
+}
+
+/// Which drawing, and on what.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct DrawingQuery {
+    /// Which sheet of a layout, or which part of a box, counted from 1; all of them in a PDF, the first otherwise.
+    #[serde(default)]
+    part: Option<usize>,
+    /// What a PDF is printed on: one page as large as the drawing, or tiles.
+    #[serde(default)]
+    paper: PaperName,
+}
+
+/// What a PDF is printed on.
+#[derive(Debug, Clone, Copy, Default, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub(crate) enum PaperName {
+    /// One page as large as the drawing.
+    #[default]
+    Sheet,
+    /// Tiles with register marks.
+    A4,
+    /// Tiles with register marks.
+    A3,
+}
+
+/// The format in the path; one that there is not is not found.
+pub(crate) struct FormatPath(Format);
+
+impl<S: Send + Sync> FromRequestParts<S> for FormatPath {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
+        let Path(path) =
+            Path::<std::collections::HashMap<String, String>>::from_request_parts(parts, state)
+                .await
+                .map_err(|_| Problem::not_found("document of that name"))?;
+        path.get("format")
+            .and_then(|format| Format::of(format))
+            .map(Self)
+            .ok_or_else(|| Problem::not_found("document of that name"))
+    }
+}
+
+impl App {
+    /// Has drawings made into one document.
+    async fn drawn(
+        &self,
+        (name, format): (&str, Format),
+        query: &DrawingQuery,
+        drawings: Vec<Drawing>,
+        list: Vec<Value>,
+    ) -> Result<Response, Problem> {
+        let wanted = query.part.unwrap_or(1);
+        let one = || {
+            drawings
+                .get(wanted.wrapping_sub(1))
+                .ok_or_else(|| Problem::not_found("drawing of that number"))
+        };
+        let asked = match format {
+            Format::Pdf => {
+                let chosen = match query.part {
+                    Some(_) => vec![one()?.clone()],
+                    None => drawings,
+                };
+                let studio = self.store.settings(self.studio).await?.name;
+                json!({ "make": "pdf", "studio": studio, "list": list, "drawings": chosen, "paper": query.paper })
+            }
+            Format::Svg => json!({ "make": "svg", "drawing": one()? }),
+            Format::Dxf => json!({ "make": "dxf", "drawing": one()? }),
+        };
+        let document = self.documents.make(&asked, "paper").await?;
+        let file = format!("{name}.{}", format.key());
+        Ok(file_of(&file, format.content_type(), document))
+    }
+}
+
+/// A file to be kept, under a name of plain letters.
+fn file_of(name: &str, kind: &'static str, bytes: impl Into<axum::body::Body>) -> Response {
+    let plain: String = name
+        .chars()
+        .map(|letter| {
+            let keeps = letter.is_ascii_alphanumeric() || matches!(letter, '.' | '-');
+            if keeps { letter } else { '-' }
+        })
+        .collect();
+    let named = HeaderValue::from_str(&format!("attachment; filename=\"{plain}\""))
+        .unwrap_or_else(|_| HeaderValue::from_static("attachment"));
+    let headers = [
+        (header::CONTENT_TYPE, HeaderValue::from_static(kind)),
+        (header::CONTENT_DISPOSITION, named),
+    ];
+    (headers, bytes.into()).into_response()
+}
+
+/// Tells whether drawings can be made.
+#[utoipa::path(
+    operation_id = "show_documents", get, path = "/documents", tag = "documents",
+    responses((status = 200, description = "Whether the program that makes them is there", body = DocumentsView)),
+)]
+pub(crate) async fn show(State(app): State<App>) -> Json<DocumentsView> {
+    Json(DocumentsView {
+        ready: app.documents.is_ready(),
+    })
+}
+
+/// Returns the sheets of a layout at true scale; a PDF begins with the cut list.
+#[utoipa::path(
+    operation_id = "draw_cutting", get, path = "/cuttings/{id}/drawings/{format}", tag = "documents",
+    params(
+        ("id" = uuid::Uuid, Path, description = "Which layout"),
+        ("format" = String, Path, description = "`pdf`, `svg` or `dxf` (R12, millimetres)"), DrawingQuery,
+    ),
+    responses(
+        (status = 200, description = "The document", body = String, content_type = "application/pdf"),
+        (status = 404, description = "There is no such layout, sheet or format", body = Problem),
+        (status = 422, description = "It would have too many pages", body = Problem),
+        (status = 503, description = "The program that makes documents is not there yet", body = Problem),
+    ),
+)]
+pub(crate) async fn of_cutting(
+    State(app): State<App>,
+    CuttingId(id): CuttingId,
+    FormatPath(format): FormatPath,
+    Asked(query): Asked<DrawingQuery>,
+) -> Result<Response, Problem> {
+    let (titles, laid) = told_layout(&app, id).await?;
+    let unit = app.house().await?.house.rules.told_in;
+    let sheets: Vec<(&MaterialCut, &BatchSheet)> = laid.sheets().collect();
+    let list = sheets
+        .iter()
+        .filter(|(_, sheet)| query.part.is_none_or(|part| part == sheet.n))
+        .map(|(cut, sheet)| list_of(cut, sheet, &titles, unit))
+        .collect();
+    let drawings = sheets
+        .iter()
+        .map(|(cut, sheet)| Drawing::of_sheet(cut, sheet, unit))
+        .collect();
+    app.drawn(("layout", format), &query, drawings, list).await
+}
+
+/// A sheet's cuts and parts in words.
+fn list_of(cut: &MaterialCut, sheet: &BatchSheet, titles: &[String], unit: LengthUnit) -> Value {
+    let size = |width, height| {
+        format!(
+            "{} \u{d7} {}",
+            show_length(width, unit),
+            show_length(height, unit)
+        )
+    };
+    let from = sheet.offcut.as_ref().map_or_else(
+        || "new".to_owned(),
+        |offcut| format!("{}, {}", offcut.name, offcut.place),
+    );
+    let parts: Vec<[String; 3]> = sheet
+        .parts
+        .iter()
+        .map(|part| {
+            let whose = titles.get(part.shipment).map_or("", String::as_str);
+            [
+                part.code.clone(),
+                format!("{} ({whose})", part.words()),
+                size(part.width, part.height),
+            ]
+        })
+        .collect();
+    let cuts: Vec<String> = sheet
+        .cuts
+        .iter()
+        .map(|one| one.words(sheet, unit))
+        .collect();
+    json!({
+        "title": format!("Sheet {}: {}", sheet.n, cut.name),
+        "says": format!("{}, {from}. Flutes run up; measure from the lower left corner.", size(sheet.width, sheet.height)),
+        "cuts": cuts,
+        "parts": parts,
+    })
+}
+
+/// Returns the cut list of a layout as comma-separated values: a line for each cut and each part, in millimetres.
+#[utoipa::path(
+    operation_id = "list_cuts", get, path = "/cuttings/{id}/list.csv", tag = "documents",
+    params(("id" = uuid::Uuid, Path, description = "Which layout")),
+    responses(
+        (status = 200, description = "A table", body = String, content_type = "text/csv"),
+        (status = 404, description = "There is no such layout", body = Problem),
+    ),
+)]
+pub(crate) async fn cut_list(
+    State(app): State<App>,
+    CuttingId(id): CuttingId,
+) -> Result<Response, Problem> {
+    let (titles, laid) = told_layout(&app, id).await?;
+    let mut writer = csv::Writer::from_writer(Vec::new());
+    let mut write = |cells: [String; 13]| writer.write_record(cells).expect("memory takes it");
+    write(
+        [
+            "sheet",
+            "material",
+            "sheet_width_mm",
+            "sheet_height_mm",
+            "kind",
+            "number",
+            "what",
+            "for",
+            "direction",
+            "at_mm",
+            "from_mm",
+            "to_mm",
+            "size",
+        ]
+        .map(str::to_owned),
+    );
+    for (cut, sheet) in laid.sheets() {
+        let head = || {
+            [
+                sheet.n.to_string(),
+                not_a_formula(&cut.name),
+                sheet.width.as_mm().to_string(),
+                sheet.height.as_mm().to_string(),
+            ]
+        };
+        for one in &sheet.cuts {
+            let [a, b, c, d] = head();
+            let direction = if one.upright {
+                "from the left"
+            } else {
+                "from below"
+            };
+            let [at, from, to] = [one.at, one.from, one.to].map(|mm| mm.as_mm().to_string());
+            let none = String::new;
+            write([
+                a,
+                b,
+                c,
+                d,
+                "cut".into(),
+                one.n.to_string(),
+                none(),
+                none(),
+                direction.into(),
+                at,
+                from,
+                to,
+                none(),
+            ]);
+        }
+        for part in &sheet.parts {
+            let [a, b, c, d] = head();
+            let whose = titles.get(part.shipment).cloned().unwrap_or_default();
+            let size = format!("{} x {}", part.width.as_mm(), part.height.as_mm());
+            let none = String::new;
+            let [x, y] = [part.x, part.y].map(|mm| mm.as_mm().to_string());
+            write([
+                a,
+                b,
+                c,
+                d,
+                "part".into(),
+                part.code.clone(),
+                not_a_formula(&part.words()),
+                not_a_formula(&whose),
+                none(),
+                none(),
+                x,
+                y,
+                size,
+            ]);
+        }
+    }
+    let bytes = writer.into_inner().expect("memory takes it");
+    Ok(file_of("cut-list.csv", "text/csv; charset=utf-8", bytes))
+}
+
+/// Returns the blanks of a shipment's box at true scale, seen from the inner face.
+#[utoipa::path(
+    operation_id = "draw_blanks", get, path = "/shipments/{id}/drawings/{format}", tag = "documents",
+    params(
+        ("id" = uuid::Uuid, Path, description = "Which shipment"),
+        ("format" = String, Path, description = "`pdf`, `svg` or `dxf` (R12, millimetres)"), DrawingQuery,
+    ),
+    responses(
+        (status = 200, description = "The document", body = String, content_type = "application/pdf"),
+        (status = 404, description = "There is no such shipment or format, or its box is not cut", body = Problem),
+        (status = 422, description = "It would have too many pages", body = Problem),
+        (status = 503, description = "The program that makes documents is not there yet", body = Problem),
+    ),
+)]
+pub(crate) async fn of_shipment(
+    State(app): State<App>,
+    ShipmentId(id): ShipmentId,
+    FormatPath(format): FormatPath,
+    Asked(query): Asked<DrawingQuery>,
+) -> Result<Response, Problem> {
+    let stored = app.stored(id).await?;
+    let house = app.house().await?;
+    let worked = Worked::out_or_refused(&stored.inputs, &house.house);
+    let unit = house.house.rules.told_in;
+    let title = stored.inputs.title.as_str();
+    let drawings: Vec<Drawing> = worked
+        .plan
+        .iter()
+        .flat_map(|plan| &plan.layers)
+        .filter_map(|layer| match &layer.make {
+            Make::SlottedBox(carton) | Make::CutBox(carton) => Some(carton),
+            _ => None,
+        })
+        .flat_map(|carton| {
+            carton
+                .parts()
+                .map(|(blank, _)| Drawing::of_blank(blank, title, unit))
+        })
+        .collect();
+    if drawings.is_empty() {
+        return Err(Problem::not_found("box that is cut for it"));
+    }
+    app.drawn(("blank", format), &query, drawings, Vec::new())
+        .await
+}
+
+/// A DXF file to read.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct DxfRequest {
+    /// The file.
+    dxf: String,
+}
+
+/// The lines of a DXF file.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub(crate) struct DxfRead {
+    /// Each with its layer, in the file's own unit.
+    lines: Vec<DxfLine>,
+    /// What was not read, and why.
+    unread: Vec<DxfUnread>,
+}
+
+/// A straight line of a DXF file.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub(crate) struct DxfLine {
+    /// Its layer.
+    layer: String,
+    /// One end.
+    from: [f64; 2],
+    /// The other.
+    to: [f64; 2],
+}
+
+/// Something in a DXF file that is not read.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub(crate) struct DxfUnread {
+    /// Counted from 1, in the order of the file.
+    entity: usize,
+    /// Its layer.
+    layer: String,
+    /// Why.
+    says: String,
+}
+
+/// Reads the lines of a DXF file; nothing is stored. Lay them out with `POST /cuttings`, the outline and the scores apart.
+#[utoipa::path(
+    operation_id = "read_dxf", post, path = "/documents/dxf", tag = "documents", request_body = DxfRequest,
+    responses(
+        (status = 200, description = "Its lines, layer by layer", body = DxfRead),
+        (status = 422, description = "It is no DXF file", body = Problem),
+        (status = 503, description = "The program that reads it is not there yet", body = Problem),
+    ),
+)]
+pub(crate) async fn read_dxf(
+    State(app): State<App>,
+    Body(request): Body<DxfRequest>,
+) -> Result<Json<DxfRead>, Problem> {
+    let asked = json!({ "make": "read_dxf", "text": request.dxf });
+    let answer = app.documents.make(&asked, "dxf").await?;
+    serde_json::from_slice(&answer).map(Json).map_err(|error| {
+        tracing::error!(%error, "the lines of a file can't be read");
+        Problem::document_failed()
+    })
+}
+
+pub(crate) fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(show))
+        .routes(routes!(of_cutting))
+        .routes(routes!(cut_list))
+        .routes(routes!(of_shipment))
+        .routes(routes!(read_dxf))
+}

@@ -1,0 +1,643 @@
+//! The shelf, the pile, layouts and their documents over HTTP.
+
+use futures_util::future::join_all;
+
+use super::*;
+
+const SHELF: &str = "/api/v1/shelf";
+
+async fn items(api: &Api) -> Vec<Value> {
+    let shelf = api.get(SHELF).await;
+    shelf["items"].as_array().expect("items").clone()
+}
+
+/// How much there is of a material and size, and which it is.
+async fn left(api: &Api, material: &str, width: f64) -> (i64, Value) {
+    let found = items(api).await.into_iter().find(|item| {
+        item["material"] == material
+            && (width == 0.0 || item["width_mm"] == width)
+            && item["kind"] != "offcut"
+    });
+    let found = found.expect("it is on the shelf");
+    (found["left"].as_i64().expect("a count"), found)
+}
+
+async fn named(api: &Api, title: &str) -> String {
+    let rows = api.rows().await;
+    let row = rows
+        .as_array()
+        .expect("rows")
+        .iter()
+        .find(|row| row["inputs"]["title"] == title);
+    text(&row.expect("it is on the bench")["id"])
+}
+
+/// Everything that is counted, but for when and how it came there.
+async fn counts(api: &Api) -> Vec<(String, String, i64)> {
+    let mut counts: Vec<_> = items(api)
+        .await
+        .iter()
+        .map(|item| {
+            let what = format!(
+                "{} {} {} {}",
+                item["kind"], item["material"], item["width_mm"], item["height_mm"]
+            );
+            (
+                what,
+                text(&item["name"]),
+                item["left"].as_i64().expect("a count"),
+            )
+        })
+        .collect();
+    counts.sort();
+    counts
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_count_is_never_written_over_one_that_was_not_seen(pool: PgPool) {
+    let api = Api::start(&pool, true).await;
+    let (seven, item) = left(&api, "corrugated-c", 1600.0).await;
+    assert_eq!(seven, 7);
+    let path = format!("{SHELF}/{}", text(&item["id"]));
+    let count = |was: i64, left: i64| json!({ "was": was, "kind": "sheet", "material": "corrugated-c", "width_mm": 1600, "height_mm": 1200, "left": left });
+    let (status, _) = api.put(&path, count(7, 12)).await;
+    assert_eq!(status, StatusCode::OK);
+    let (status, problem) = api.put(&path, count(7, 3)).await;
+    assert_eq!(
+        (status, text(&problem["type"])),
+        (StatusCode::CONFLICT, "/problems/recounted".into())
+    );
+    assert!(text(&problem["detail"]).contains("12"), "{problem}");
+    let (status, problem) = api.put(&path, count(12, -1)).await;
+    assert_eq!(
+        (status, text(&problem["errors"][0]["field"])),
+        (StatusCode::UNPROCESSABLE_ENTITY, "left".into())
+    );
+    let record = api.get(&format!("{path}/record")).await;
+    assert_eq!(
+        (&record[0]["change"], &record[0]["why"]),
+        (&json!(5), &json!("counted"))
+    );
+    // What only the stores say becomes a count of its own the first time.
+    let (status, shelf) = api
+        .post(
+            SHELF,
+            json!({ "kind": "roll", "material": "low-tack-50", "left": 12_500 }),
+        )
+        .await;
+    assert_eq!(status, StatusCode::CREATED, "{shelf}");
+    let (metres, item) = left(&api, "low-tack-50", 0.0).await;
+    assert!(metres == 12_500 && item["id"].is_string());
+}
+
+#[sqlx::test(migrations = false)]
+async fn the_shelf_goes_out_as_a_table_and_in_again_and_a_bad_line_is_named(pool: PgPool) {
+    let api = Api::start(&pool, true).await;
+    let before = counts(&api).await;
+    let table = api
+        .client
+        .get(format!("{}{SHELF}/table", api.base))
+        .send()
+        .await
+        .expect("an answer")
+        .text()
+        .await
+        .expect("text");
+    let only = |kind: &str| -> String {
+        let lines = table.lines().enumerate();
+        lines
+            .filter(|(at, line)| *at == 0 || line.starts_with(kind))
+            .map(|(_, line)| format!("{line}\n"))
+            .collect()
+    };
+    // Counts are written anew, so nothing changes; an offcut is added once more.
+    for kind in ["sheet", "roll", "loose"] {
+        let (status, result) = api
+            .post(&format!("{SHELF}/table"), json!({ "csv": only(kind) }))
+            .await;
+        assert_eq!(status, StatusCode::OK, "{result}");
+        assert_eq!(result["added"], 0);
+    }
+    assert_eq!(counts(&api).await, before);
+    let (_, result) = api
+        .post(
+            &format!("{SHELF}/table"),
+            json!({ "csv": only("offcut"), "dry_run": true }),
+        )
+        .await;
+    assert_eq!(
+        (&result["added"], counts(&api).await),
+        (&json!(4), before.clone())
+    );
+    let bad = "kind;material;left;width_mm;height_mm;length_mm;depth_mm;board\n\
+               sheet;corrugated-c;2;1600;1200;;;\n\
+               sheet;corrugated-c;2;1601;1200;;;\n\
+               carton;;1;700;;900;ninety;corrugated-c\n\
+               roll;no-such-tape;3;;;;;\n\
+               sheet;corrugated-c;3;1600;1200;;;\n\
+               sheet;corrugated-b;1.5;1600;1200;;;\n";
+    let (status, problem) = api
+        .post(&format!("{SHELF}/table"), json!({ "csv": bad }))
+        .await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    let fields: Vec<String> = problem["errors"]
+        .as_array()
+        .expect("errors")
+        .iter()
+        .map(|error| text(&error["field"]))
+        .collect();
+    assert_eq!(
+        fields,
+        [
+            "line 3, width_mm",
+            "line 4, depth_mm",
+            "line 5, material",
+            "line 6, kind",
+            "line 7, left"
+        ]
+    );
+    assert_eq!(counts(&api).await, before);
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_sheet_is_drawn_once_and_given_back_to_the_last_offcut(pool: PgPool) {
+    let api = Api::start(&pool, true).await;
+    let before = counts(&api).await;
+    let kelp = named(&api, "Kelp Ladder").await;
+    let lantern = named(&api, "Lantern Room").await;
+    let id = "01890a5d-ac96-774b-bcce-b302099a8057";
+    let ask = json!({ "id": id, "shipments": [kelp, lantern, kelp] });
+    let (status, cutting) = api.post("/api/v1/cuttings", ask.clone()).await;
+    assert_eq!(status, StatusCode::CREATED, "{cutting}");
+    let (_, again) = api.post("/api/v1/cuttings", ask).await;
+    assert_eq!(
+        (&again, cutting["shipments"].as_array().map(Vec::len)),
+        (&cutting, Some(2))
+    );
+    // Who looked at another layout cuts nothing.
+    let (status, problem) = api
+        .put(
+            &format!("/api/v1/cuttings/{id}/sheets/1"),
+            json!({ "print": "0011223344556677" }),
+        )
+        .await;
+    assert_eq!(
+        (status, text(&problem["type"])),
+        (StatusCode::CONFLICT, "/problems/laid-out-anew".into())
+    );
+    let print = &cutting["print"];
+    let sheets: Vec<Value> = cutting["laid"]["materials"]
+        .as_array()
+        .expect("materials")
+        .iter()
+        .flat_map(|cut| {
+            let sheets = cut["sheets"].as_array().expect("sheets").iter();
+            sheets.map(|sheet| {
+                let mut sheet = sheet.clone();
+                sheet["material"] = cut["material"].clone();
+                sheet
+            })
+        })
+        .collect();
+    for sheet in &sheets {
+        let keep: Vec<usize> = (0..sheet["rest"].as_array().map_or(0, Vec::len)).collect();
+        let path = format!("/api/v1/cuttings/{id}/sheets/{}", sheet["n"]);
+        // A press of which the answer was lost is pressed again.
+        let presses = join_all((0..3).map(|_| {
+            api.put(
+                &path,
+                json!({ "keep": keep, "place": "rack", "print": print }),
+            )
+        }))
+        .await;
+        assert!(
+            presses.iter().all(|(status, _)| *status == StatusCode::OK),
+            "{presses:?}"
+        );
+    }
+    let then = counts(&api).await;
+    let total = |counts: &[(String, String, i64)], kind: &str| -> i64 {
+        counts
+            .iter()
+            .filter(|(what, ..)| what.starts_with(&format!("\"{kind}\"")))
+            .map(|(.., left)| left)
+            .sum()
+    };
+    // A size that nobody counts is not drawn.
+    let counted = |sheet: &&Value| {
+        let what = format!(
+            "\"sheet\" {} {} {}",
+            sheet["material"], sheet["width_mm"], sheet["height_mm"]
+        );
+        before.iter().any(|(known, ..)| *known == what)
+    };
+    let opened = sheets.iter().filter(|sheet| sheet["offcut"].is_null());
+    let offcuts = sheets.len() - opened.clone().count();
+    let new = opened.filter(counted).count();
+    let used = i64::try_from(offcuts).expect("few");
+    assert!(new > 1 && used > 0, "{new} new sheets, {used} offcuts");
+    let kept: usize = sheets
+        .iter()
+        .map(|sheet| sheet["rest"].as_array().map_or(0, Vec::len))
+        .sum();
+    assert_eq!(
+        total(&before, "sheet") - total(&then, "sheet"),
+        i64::try_from(new).expect("few")
+    );
+    assert_eq!(
+        total(&then, "offcut"),
+        total(&before, "offcut") - used + i64::try_from(kept).expect("few")
+    );
+    let (status, problem) = api
+        .post(
+            &format!("/api/v1/cuttings/{id}/again"),
+            json!({ "seed": 2 }),
+        )
+        .await;
+    assert_eq!(
+        (status, text(&problem["type"])),
+        (StatusCode::CONFLICT, "/problems/begun".into())
+    );
+    for sheet in &sheets {
+        let path = format!("/api/v1/cuttings/{id}/sheets/{}", sheet["n"]);
+        assert_eq!(api.delete(&path).await, StatusCode::OK);
+        assert_eq!(api.delete(&path).await, StatusCode::OK);
+    }
+    assert_eq!(counts(&api).await, before);
+    assert_eq!(
+        api.delete(&format!("/api/v1/cuttings/{id}/sheets/99"))
+            .await,
+        StatusCode::NOT_FOUND
+    );
+    let (status, _) = api
+        .put(
+            &format!("/api/v1/cuttings/{id}/sheets/1"),
+            json!({ "keep": [99] }),
+        )
+        .await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+}
+
+#[sqlx::test(migrations = false)]
+async fn two_benches_never_cut_more_sheets_than_there_are(pool: PgPool) {
+    let api = Api::start(&pool, true).await;
+    // Two sheets of 1600 × 1200, and six benches that cut one each; without offcuts to begin with.
+    for item in items(&api)
+        .await
+        .iter()
+        .filter(|item| item["kind"] == "offcut")
+    {
+        assert_eq!(
+            api.delete(&format!("{SHELF}/{}", text(&item["id"]))).await,
+            StatusCode::OK
+        );
+    }
+    let blank = json!({ "name": "panel", "material": "corrugated-b", "count": 1,
+        "outline_mm": [[[0, 0], [1500, 0]], [[1500, 0], [1500, 1100]], [[1500, 1100], [0, 1100]], [[0, 1100], [0, 0]]] });
+    let two = json!({ "kind": "sheet", "material": "corrugated-b", "width_mm": 1600, "height_mm": 1200, "left": 2 });
+    api.post(SHELF, two).await;
+    let mut paths = Vec::new();
+    for _ in 0..6 {
+        let (status, cutting) = api
+            .post("/api/v1/cuttings", json!({ "blanks": [blank] }))
+            .await;
+        assert_eq!(status, StatusCode::CREATED, "{cutting}");
+        assert_eq!(
+            cutting["laid"]["materials"][0]["sheets"][0]["width_mm"],
+            1600.0
+        );
+        paths.push(format!(
+            "/api/v1/cuttings/{}/sheets/1",
+            text(&cutting["id"])
+        ));
+    }
+    let cut = join_all(paths.iter().map(|path| api.put(path, json!({})))).await;
+    let done = cut
+        .iter()
+        .filter(|(status, _)| *status == StatusCode::OK)
+        .count();
+    let none = cut
+        .iter()
+        .filter(|(status, problem)| {
+            *status == StatusCode::CONFLICT && problem["type"] == "/problems/none-left"
+        })
+        .count();
+    assert_eq!((done, none), (2, 4), "{cut:?}");
+    assert_eq!(left(&api, "corrugated-b", 1600.0).await.0, 0);
+    // An offcut that was kept and is used holds the sheet that it came from.
+    let spare = json!({ "kind": "sheet", "material": "corrugated-b", "width_mm": 1600, "height_mm": 1200, "left": 5 });
+    api.post(SHELF, spare).await;
+    let narrow = json!({ "name": "narrow", "material": "corrugated-b", "count": 1,
+        "outline_mm": [[[0, 0], [700, 0]], [[700, 0], [700, 1150]], [[700, 1150], [0, 1150]], [[0, 1150], [0, 0]]] });
+    let (_, first) = api
+        .post("/api/v1/cuttings", json!({ "blanks": [narrow] }))
+        .await;
+    let first = format!("/api/v1/cuttings/{}/sheets/1", text(&first["id"]));
+    let (_, kept) = api.put(&first, json!({ "keep": [0, 1] })).await;
+    assert_eq!(
+        kept["done"][0]["kept"].as_array().map(Vec::len),
+        Some(2),
+        "{kept}"
+    );
+    let (_, second) = api
+        .post("/api/v1/cuttings", json!({ "blanks": [narrow] }))
+        .await;
+    assert!(
+        second["laid"]["materials"][0]["sheets"][0]["offcut"]["name"].is_string(),
+        "{second}"
+    );
+    assert_eq!(second["laid"]["cost"], "0");
+    let second = format!("/api/v1/cuttings/{}/sheets/1", text(&second["id"]));
+    assert_eq!(api.put(&second, json!({})).await.0, StatusCode::OK);
+    let (status, problem) = api.send(reqwest::Method::DELETE, &first, &json!({})).await;
+    assert_eq!(
+        (status, text(&problem["type"])),
+        (StatusCode::CONFLICT, "/problems/used-since".into())
+    );
+    assert_eq!(api.delete(&second).await, StatusCode::OK);
+    assert_eq!(api.delete(&first).await, StatusCode::OK);
+}
+
+#[sqlx::test(migrations = false)]
+async fn what_packing_takes_is_given_back_as_it_was(pool: PgPool) {
+    let api = Api::start(&pool, true).await;
+    let ropewalk = named(&api, "The Ropewalk").await;
+    let path = format!("/api/v1/shipments/{ropewalk}/shelf");
+    let shelf = api.get(&path).await;
+    let short: Vec<String> = shelf["lines"]
+        .as_array()
+        .expect("lines")
+        .iter()
+        .filter(|line| line["short"].as_i64() > Some(0))
+        .map(|line| text(&line["material"]))
+        .collect();
+    // Two sheets of double wall and 2.5 m of large bubble are there; it takes four, and nearly eight metres.
+    assert_eq!(short, ["double-wall-bc", "bubble-large"], "{shelf}");
+    assert_eq!(shelf["lines"][1]["substitute"]["material"], "bubble-small");
+    // Promised for the 30th: five days on the way at worst, one to pack, five until it comes.
+    assert!(shelf["lines"][0]["order_by"].is_string() && shelf["lines"][0]["too_late"] == false);
+    let before = counts(&api).await;
+    let takes = join_all((0..3).map(|_| api.put(&path, json!({})))).await;
+    assert!(
+        takes.iter().all(|(status, _)| *status == StatusCode::OK),
+        "{takes:?}"
+    );
+    let (bubble, _) = left(&api, "bubble-large", 0.0).await;
+    assert_eq!(bubble, 0, "all that there was");
+    let taken = api.get(&path).await;
+    assert_eq!(taken["changed"], false);
+    assert!(
+        taken["taken"]
+            .as_array()
+            .expect("lines")
+            .iter()
+            .any(|line| line["amount"].as_i64() < line["wanted"].as_i64())
+    );
+    assert_eq!(api.delete(&path).await, StatusCode::OK);
+    assert_eq!(api.delete(&path).await, StatusCode::OK);
+    let then: Vec<_> = counts(&api).await;
+    assert_eq!(then, before);
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_carton_of_the_pile_is_chosen_taken_and_opened(pool: PgPool) {
+    let api = Api::start(&pool, true).await;
+    let lantern = named(&api, "Lantern Room").await;
+    let view = api.get(&format!("/api/v1/shipments/{lantern}")).await;
+    let (status, fits) = api
+        .post("/api/v1/plans/pile", json!({ "inputs": view["inputs"] }))
+        .await;
+    assert_eq!(status, StatusCode::OK, "{fits}");
+    let best = &fits["fits"][0];
+    assert_eq!(
+        (text(&best["name"]), text(&best["way"])),
+        ("Mirror box from Ormside".into(), "cut_down".into())
+    );
+    let edit = json!({ "version": view["version"], "change": { "choices": best["choices"] } });
+    let (status, chosen) = api
+        .patch(&format!("/api/v1/shipments/{lantern}"), edit)
+        .await;
+    assert_eq!(status, StatusCode::OK, "{chosen}");
+    let shelf = format!("/api/v1/shipments/{lantern}/shelf");
+    api.put(&shelf, json!({})).await;
+    let pile = |items: Vec<Value>| {
+        items
+            .into_iter()
+            .find(|item| item["name"] == "Mirror box from Ormside")
+    };
+    assert_eq!(pile(items(&api).await), None, "the last one is in use");
+    assert_eq!(api.get(&shelf).await["changed"], false);
+    api.delete(&shelf).await;
+    let mirror = pile(items(&api).await).expect("it is back");
+    let open = format!("{SHELF}/{}/open", text(&mirror["id"]));
+    let (_, panels) = api.post(&open, json!({ "dry_run": true })).await;
+    let good: Vec<String> = panels
+        .as_array()
+        .expect("panels")
+        .iter()
+        .filter(|panel| panel["kept"] == true)
+        .map(|panel| text(&panel["name"]))
+        .collect();
+    assert!(good.len() >= 4, "{panels}");
+    let (status, problem) = api.post(&open, json!({ "bad": ["lid"] })).await;
+    assert_eq!(
+        (status, text(&problem["errors"][0]["field"])),
+        (StatusCode::UNPROCESSABLE_ENTITY, "bad".into())
+    );
+    let before = items(&api)
+        .await
+        .iter()
+        .filter(|item| item["kind"] == "offcut")
+        .count();
+    api.post(&open, json!({ "bad": [good[0]], "place": "rack" }))
+        .await;
+    let offcuts = items(&api)
+        .await
+        .iter()
+        .filter(|item| item["kind"] == "offcut")
+        .count();
+    assert_eq!(offcuts, before + good.len() - 1);
+    let (status, _) = api.post(&open, json!({})).await;
+    assert_eq!(status, StatusCode::CONFLICT, "there was one");
+}
+
+#[sqlx::test(migrations = false)]
+async fn drawings_and_lists_go_out_and_a_dxf_comes_in(pool: PgPool) {
+    let api = Api::start(&pool, true).await;
+    let kelp = named(&api, "Kelp Ladder").await;
+    assert_eq!(
+        api.get("/api/v1/documents").await["ready"],
+        true,
+        "cargo build -p hummock-documents"
+    );
+    let (_, cutting) = api
+        .post(
+            "/api/v1/cuttings",
+            json!({ "shipments": [kelp], "tool": "saw" }),
+        )
+        .await;
+    let id = text(&cutting["id"]);
+    let fetch = |path: String| {
+        let request = api.client.get(format!("{}{path}", api.base));
+        async move {
+            let response = request.send().await.expect("an answer");
+            let (status, kind) = (
+                response.status(),
+                response.headers()["content-type"]
+                    .to_str()
+                    .expect("text")
+                    .to_owned(),
+            );
+            (status, kind, response.bytes().await.expect("a body"))
+        }
+    };
+    for (path, kind, begins) in [
+        (
+            format!("/api/v1/cuttings/{id}/drawings/pdf?paper=a3"),
+            "application/pdf",
+            "%PDF-",
+        ),
+        (
+            format!("/api/v1/cuttings/{id}/drawings/pdf?part=1"),
+            "application/pdf",
+            "%PDF-",
+        ),
+        (
+            format!("/api/v1/cuttings/{id}/drawings/svg?part=1"),
+            "image/svg+xml",
+            "<svg",
+        ),
+        (
+            format!("/api/v1/shipments/{kelp}/drawings/dxf"),
+            "image/vnd.dxf",
+            "  0\r\nSECTION",
+        ),
+        (
+            format!("/api/v1/cuttings/{id}/list.csv"),
+            "text/csv; charset=utf-8",
+            "sheet,material",
+        ),
+    ] {
+        let (status, told, body) = fetch(path.clone()).await;
+        assert_eq!(
+            (status, told.as_str()),
+            (StatusCode::OK, kind),
+            "{path}: {}",
+            String::from_utf8_lossy(&body)
+        );
+        assert!(
+            body.starts_with(begins.as_bytes()),
+            "{path}: {:?}",
+            &body[..20]
+        );
+    }
+    for path in [
+        format!("/api/v1/cuttings/{id}/drawings/png"),
+        format!("/api/v1/cuttings/{id}/drawings/svg?part=99"),
+        "/api/v1/cuttings/nonsense/list.csv".to_owned(),
+    ] {
+        assert_eq!(fetch(path.clone()).await.0, StatusCode::NOT_FOUND, "{path}");
+    }
+    let (_, _, dxf) = fetch(format!("/api/v1/shipments/{kelp}/drawings/dxf")).await;
+    let (status, read) = api
+        .post(
+            "/api/v1/documents/dxf",
+            json!({ "dxf": String::from_utf8_lossy(&dxf) }),
+        )
+        .await;
+    assert_eq!(status, StatusCode::OK, "{read}");
+    let of = |layers: &[&str]| -> Vec<Value> {
+        let lines = read["lines"].as_array().expect("lines").iter();
+        lines
+            .filter(|line| layers.contains(&line["layer"].as_str().unwrap_or_default()))
+            .map(|line| json!([line["from"], line["to"]]))
+            .collect()
+    };
+    let blank = json!({ "name": "as Kelp", "material": "double-wall-bc", "count": 1,
+        "outline_mm": of(&["CUT"]), "scores_mm": of(&["SCORE_TOWARD", "SCORE_AWAY"]) });
+    let (status, cutting) = api
+        .post("/api/v1/cuttings", json!({ "blanks": [blank] }))
+        .await;
+    assert_eq!(status, StatusCode::CREATED, "{cutting}");
+    // It weighs what the plan says that its board weighs: the box of Kelp Ladder is of the same board.
+    let view = api.get(&format!("/api/v1/shipments/{kelp}")).await;
+    let layers = view["worked"]["plan"]["layers"]
+        .as_array()
+        .expect("layers")
+        .clone();
+    let part = layers
+        .iter()
+        .find(|layer| layer["slot"] == "box")
+        .map(|layer| layer["parts"][0].clone())
+        .expect("a box");
+    let (one, other) = (
+        cutting["blanks"][0]["mass_g"].as_f64(),
+        part["mass_g"].as_f64(),
+    );
+    assert!(
+        one.zip(other)
+            .is_some_and(|(one, other)| (one - other).abs() < 0.01),
+        "{one:?} {other:?}"
+    );
+    let (status, problem) = api
+        .post("/api/v1/documents/dxf", json!({ "dxf": "hello" }))
+        .await;
+    assert_eq!(
+        (status, text(&problem["errors"][0]["field"])),
+        (StatusCode::UNPROCESSABLE_ENTITY, "dxf".into())
+    );
+}
+
+#[sqlx::test(migrations = false)]
+async fn without_the_program_that_draws_all_else_works(pool: PgPool) {
+    let api = Api::start_with(&pool, true, |options| {
+        options.documents = hummock_server::Documents::by("/nowhere/hummock-documents".into())
+    })
+    .await;
+    let kelp = named(&api, "Kelp Ladder").await;
+    let (_, cutting) = api
+        .post("/api/v1/cuttings", json!({ "shipments": [kelp] }))
+        .await;
+    let id = text(&cutting["id"]);
+    assert_eq!(api.get("/api/v1/documents").await["ready"], false);
+    let response = api
+        .client
+        .get(format!("{}/api/v1/cuttings/{id}/drawings/pdf", api.base))
+        .send()
+        .await
+        .expect("an answer");
+    let (status, problem): (_, Value) = (response.status(), response.json().await.expect("JSON"));
+    assert_eq!(
+        (status, text(&problem["type"])),
+        (
+            StatusCode::SERVICE_UNAVAILABLE,
+            "/problems/no-documents-yet".into()
+        )
+    );
+    // One that fails takes nothing with it.
+    let broken = Api::start_with(&pool, true, |options| {
+        options.documents = hummock_server::Documents::by("/bin/false".into())
+    })
+    .await;
+    let response = broken
+        .client
+        .get(format!("{}/api/v1/cuttings/{id}/drawings/pdf", broken.base))
+        .send()
+        .await
+        .expect("an answer");
+    let (status, problem): (_, Value) = (response.status(), response.json().await.expect("JSON"));
+    assert_eq!(
+        (status, text(&problem["type"])),
+        (
+            StatusCode::INTERNAL_SERVER_ERROR,
+            "/problems/document-failed".into()
+        )
+    );
+    let list = broken
+        .client
+        .get(format!("{}/api/v1/cuttings/{id}/list.csv", broken.base))
+        .send()
+        .await
+        .expect("an answer");
+    assert_eq!(list.status(), StatusCode::OK);
+}
