@@ -43,6 +43,12 @@ export const router = createRouter({
           component: PAGES[name],
         })),
         {
+          path: 'wanted',
+          name: 'wanted',
+          meta: { title: 'Wanted: a carton' },
+          component: () => import('./stops/box/WantedCard.vue'),
+        },
+        {
           path: 'brief',
           name: 'brief',
           meta: { title: 'Brief for a crating service' },
@@ -55,6 +61,32 @@ export const router = createRouter({
       name: 'stores',
       meta: { title: 'Stores' },
       component: () => import('./places/stores/StoresPlace.vue'),
+      props: true,
+    },
+    {
+      path: '/shelf/:part(offcuts|pile)?',
+      name: 'shelf',
+      meta: { title: 'Shelf' },
+      component: () => import('./places/shelf/ShelfPlace.vue'),
+      props: true,
+    },
+    {
+      path: '/cutting',
+      name: 'layouts',
+      meta: { title: 'Layouts' },
+      component: () => import('./places/cutting/CuttingList.vue'),
+    },
+    {
+      path: '/cutting/blank',
+      name: 'blank',
+      meta: { title: 'A blank drawn elsewhere' },
+      component: () => import('./places/cutting/BlankPlace.vue'),
+    },
+    {
+      path: '/cutting/:id',
+      name: 'cutting',
+      meta: { title: 'Cutting' },
+      component: () => import('./places/cutting/CuttingPlace.vue'),
       props: true,
     },
     {

@@ -21,6 +21,116 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cuttings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the newest layouts, 50 at most. */
+        get: operations["list_cuttings"];
+        put?: never;
+        /** Lays parts out on offcuts and new sheets, and keeps the layout. */
+        post: operations["make_cutting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cuttings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns a layout. */
+        get: operations["show_cutting"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cuttings/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Looks once more: by the plans and the shelf as they are now. Where neither plans nor parts nor tool changed, the better of
+         *     the two layouts stays.
+         */
+        post: operations["cut_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cuttings/{id}/drawings/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the sheets of a layout at true scale; a PDF begins with the cut list. */
+        get: operations["draw_cutting"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cuttings/{id}/list.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the cut list of a layout as comma-separated values: a line for each cut and each part, in millimetres. */
+        get: operations["list_cuts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cuttings/{id}/sheets/{n}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Notes that a sheet was cut: it is drawn from the shelf, and what is kept of it is put there. Once, however often it is
+         *     asked.
+         */
+        put: operations["sheet_is_cut"];
+        post?: never;
+        /** Takes back that a sheet was cut: the shelf is as it was before. */
+        delete: operations["sheet_is_not_cut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/devices": {
         parameters: {
             query?: never;
@@ -90,6 +200,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/documents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tells whether drawings can be made. */
+        get: operations["show_documents"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/documents/dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads the lines of a DXF file; nothing is stored. Lay them out with `POST /cuttings`, the outline and the scores apart. */
+        post: operations["read_dxf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/health": {
         parameters: {
             query?: never;
@@ -101,6 +245,23 @@ export interface paths {
         get: operations["health"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/measures/lengths": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads lengths, each typed in a field of its own, in any units. */
+        post: operations["read_lengths"];
         delete?: never;
         options?: never;
         head?: never;
@@ -180,6 +341,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plans/pile": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says which carton of the pile would do for a shipment, and what to look for; nothing is stored. */
+        post: operations["ask_the_pile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plans/preview": {
         parameters: {
             query?: never;
@@ -191,6 +369,94 @@ export interface paths {
         put?: never;
         /** Works out plan and quotes by the studio's rules; nothing is stored. */
         post: operations["preview_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns what is on the shelf and on the pile. */
+        get: operations["show_shelf"];
+        put?: never;
+        /** Puts something on the shelf; a material and size that is there already is counted anew. */
+        post: operations["put_on_shelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shelf/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the shelf as comma-separated values with a head. */
+        get: operations["show_shelf_table"];
+        put?: never;
+        /** Reads a table in: counts of a material and size are written anew, offcuts and cartons are added; all lines or none. */
+        post: operations["read_shelf_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shelf/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Counts something anew, or changes what is written on it. */
+        put: operations["count_on_shelf"];
+        post?: never;
+        /** Takes something off the shelf for good, with its record. */
+        delete: operations["drop_from_shelf"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shelf/{id}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Opens a saved carton into raw card: its sound panels go on the shelf as offcuts. */
+        post: operations["open_carton"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shelf/{id}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns what became of something on the shelf, the newest first, 100 at most. */
+        get: operations["show_shelf_record"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -233,6 +499,23 @@ export interface paths {
         patch: operations["edit_shipment"];
         trace?: never;
     };
+    "/api/v1/shipments/{id}/drawings/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the blanks of a shipment's box at true scale, seen from the inner face. */
+        get: operations["draw_blanks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shipments/{id}/place": {
         parameters: {
             query?: never;
@@ -265,6 +548,28 @@ export interface paths {
         /** Makes again the edit that was taken back. */
         post: operations["redo_shipment"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shipments/{id}/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns what a shipment takes off the shelf, and what the shelf lacks for it. */
+        get: operations["show_shipment_shelf"];
+        /**
+         * Takes what a shipment needs off the shelf as packing begins: everything but sheets, of each as much as there is. Once,
+         *     however often it is asked.
+         */
+        put: operations["take_from_shelf"];
+        post?: never;
+        /** Gives back what was taken for a shipment. */
+        delete: operations["give_back_to_shelf"];
         options?: never;
         head?: never;
         patch?: never;
@@ -801,6 +1106,26 @@ export interface components {
             /** @description The title of its piece. */
             title: string;
         };
+        /** @description What to look for once more. */
+        AgainRequest: {
+            /**
+             * Format: int64
+             * @description Stopped after so many milliseconds with the best so far, 1 to 20 000; after 5000 when left out.
+             */
+            budget_ms?: number | null;
+            /**
+             * Format: int64
+             * @description Steps for each choice of sheets, 0 to 100 000; 1000 when left out.
+             */
+            effort?: number;
+            of?: components["schemas"]["LayoutOf"] | null;
+            /**
+             * Format: int64
+             * @description Another seed finds another layout; the better of the two stays, unless a plan has changed.
+             */
+            seed: number;
+            tool?: components["schemas"]["CutTool"] | null;
+        };
         /** @description What is known of one allowance. */
         Allowance: {
             /**
@@ -1191,6 +1516,16 @@ export interface components {
              */
             odds_worsening: number;
             /**
+             * @description A shorter one becomes no board and no pocket.
+             * @default 400
+             */
+            offcut_long_mm: components["schemas"]["Length"];
+            /**
+             * @description A narrower strip is looked for longer than it is worth.
+             * @default 150
+             */
+            offcut_short_mm: components["schemas"]["Length"];
+            /**
              * @description The paper laps itself so far along the box and over its ends.
              * @default 60
              */
@@ -1322,6 +1657,11 @@ export interface components {
              * @default 2
              */
             rolled_ends_per_turn: number;
+            /**
+             * @description The blade's width lies beyond each line; a knife takes nothing.
+             * @default 3
+             */
+            saw_kerf_mm: components["schemas"]["Length"];
             /**
              * @description Every seam taped and rubbed down.
              * @default 0.8
@@ -1524,6 +1864,36 @@ export interface components {
             /** @description Thinner than the bars. */
             thickness_mm: components["schemas"]["Length"];
             /** @description Between the bars. */
+            width_mm: components["schemas"]["Length"];
+        };
+        /** @description How a batch is cut. */
+        BatchPlan: {
+            /** @description Of every sheet that is opened. */
+            cost: string;
+            /** @description No way of cutting costs less than this. */
+            lower_bound: string;
+            /** @description Material by material, and thickness by thickness. */
+            materials: components["schemas"]["MaterialCut"][];
+            /** @description Whether time ran out before every step was tried. */
+            stopped_early: boolean;
+        };
+        /** @description One sheet with its parts and cuts. */
+        BatchSheet: {
+            /** @description In the order in which they are cut. */
+            cuts: components["schemas"]["SheetCut"][];
+            /** @description Along them. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Counted from 1 through the whole batch. */
+            n: number;
+            offcut?: components["schemas"]["SheetOffcut"] | null;
+            /** @description Its parts. */
+            parts: components["schemas"]["LaidPart"][];
+            /** @description Of a new one; nothing for an offcut. */
+            price: string;
+            /** @description What is left over. */
+            rest: components["schemas"]["SheetRest"][];
+            thickness_mm?: components["schemas"]["Length"] | null;
+            /** @description Across the flutes or grain. */
             width_mm: components["schemas"]["Length"];
         };
         /** @description A point on which a piece bears, as shares of its size. */
@@ -2435,8 +2805,20 @@ export interface components {
             roll_inner: string | null;
             /** @default null */
             roll_paper: components["schemas"]["MaterialId"] | null;
+            /**
+             * @description The carrier that it belongs to, who alone takes it; an empty text for anybody's.
+             * @default null
+             */
+            saved_carrier: string | null;
             /** @default null */
             saved_cut: components["schemas"]["SavedCut"] | null;
+            /** @default null */
+            saved_face: components["schemas"]["SavedFace"] | null;
+            /**
+             * @description Which carton of the pile it is; an empty text for one that was only measured.
+             * @default null
+             */
+            saved_from: string | null;
             /**
              * @description Inside that carton, how deep it is.
              * @default null
@@ -2732,6 +3114,14 @@ export interface components {
          * @enum {string}
          */
         CornerStyle: "card_pockets" | "slip_on";
+        /** @description A new count. */
+        CountRequest: components["schemas"]["ShelfRequest"] & {
+            /**
+             * Format: int64
+             * @description How much there was when it was looked at: the count is not written over another one.
+             */
+            was: number;
+        };
         /** @description A country that the studio ships to. */
         CountryView: {
             /** @description Two capital letters. */
@@ -2932,6 +3322,32 @@ export interface components {
             shelf?: components["schemas"]["Shelf"];
             tear_pitch_mm?: components["schemas"]["Length"] | null;
         };
+        /** @description A sheet that was cut. */
+        CutDone: {
+            /**
+             * Format: int64
+             * @description In seconds since 1970.
+             */
+            at: number;
+            /** @description What was kept of it, as it is called. */
+            kept: string[];
+            /** @description Which, counted from 1. */
+            n: number;
+        };
+        /** @description What is kept of a sheet that was cut. */
+        CutRequest: {
+            /** @description Each piece of its rest that is kept, counted from 0. */
+            keep?: number[];
+            /** @description Where they are put. */
+            place?: string;
+            /** @description The `print` of the layout that was looked at; whatever it is by now when left out. */
+            print?: string | null;
+        };
+        /**
+         * @description What cuts.
+         * @enum {string}
+         */
+        CutTool: "knife" | "saw";
         /** @description How it is cut. */
         CuttingAnswer: {
             /**
@@ -3025,6 +3441,27 @@ export interface components {
              */
             y_mm: number;
         };
+        /** @description What to lay out. */
+        CuttingRequest: {
+            /** @description Blanks that were drawn elsewhere, 20 at most. */
+            blanks?: components["schemas"]["DrawnLines"][];
+            /**
+             * Format: int64
+             * @description Steps for each choice of sheets, 0 to 100 000; 1000 when left out.
+             */
+            effort?: number;
+            /**
+             * Format: uuid
+             * @description Chosen by the caller, so that asking twice makes one.
+             */
+            id?: string | null;
+            /** @description Which of their parts; all when left out. */
+            of?: components["schemas"]["LayoutOf"];
+            /** @description Whose parts, 20 at most; none where only blanks that were drawn elsewhere are cut. */
+            shipments?: string[];
+            /** @description What cuts; a knife when left out. */
+            tool?: components["schemas"]["CutTool"];
+        };
         /** @description A piece that is left over. */
         CuttingRest: {
             /**
@@ -3048,11 +3485,44 @@ export interface components {
              */
             y_mm: number;
         };
+        /** @description A layout among others. */
+        CuttingRow: {
+            /**
+             * Format: uuid
+             * @description Which.
+             */
+            id: string;
+            /**
+             * Format: int64
+             * @description In seconds since 1970.
+             */
+            made_at: number;
+            /** @description Which parts it is of. */
+            of: components["schemas"]["LayoutOf"];
+            /** @description How many sheets it takes. */
+            sheets: number;
+            /** @description Whose parts. */
+            titles: string[];
+        };
         /**
          * @description Whether the piece is wrapped before its box is cut.
          * @enum {string}
          */
         CuttingRule: "wrap_first" | "box_first";
+        /** @description A shipment whose parts are cut. */
+        CuttingShipment: {
+            /** @description Whether its plan has changed since, or it is gone. */
+            changed: boolean;
+            /**
+             * Format: uuid
+             * @description Which.
+             */
+            id: string;
+            /** @description What it is called. */
+            title: string;
+            /** @description Whether its wrapped piece was measured, so that its box fits what is there. */
+            wrapped: boolean;
+        };
         /** @description A kind of sheet. */
         CuttingStock: {
             /**
@@ -3113,6 +3583,47 @@ export interface components {
             remainder: components["schemas"]["CuttingRest"][];
             /** @description Which kind, counted from 0. */
             sheet: number;
+        };
+        /** @description A layout. */
+        CuttingView: {
+            /** @description Blanks that were drawn elsewhere; their parts name the shipment after the last. */
+            blanks: components["schemas"]["DrawnBlank"][];
+            /** @description Of every price. */
+            currency: string;
+            /** @description The sheets that were cut. */
+            done: components["schemas"]["CutDone"][];
+            /**
+             * Format: double
+             * @description How far it is over the least that it could cost, as a share; nothing where no new sheet is opened.
+             */
+            gap?: number | null;
+            /**
+             * Format: uuid
+             * @description Which.
+             */
+            id: string;
+            /**
+             * Format: double
+             * @description What the blade takes away beyond each line.
+             */
+            kerf_mm: number;
+            /** @description New sheets that the shelf lacks for what is not cut yet. */
+            lacks: components["schemas"]["Lacking"][];
+            /** @description The sheets, material by material. */
+            laid: components["schemas"]["BatchPlan"];
+            /**
+             * Format: int64
+             * @description In seconds since 1970.
+             */
+            made_at: number;
+            /** @description Which parts it is of. */
+            of: components["schemas"]["LayoutOf"];
+            /** @description Changes whenever it is laid out anew; send it with a sheet that is cut. */
+            print: string;
+            /** @description Whose parts they are; a part names one by its place here. */
+            shipments: components["schemas"]["CuttingShipment"][];
+            /** @description What cuts. */
+            tool: components["schemas"]["CutTool"];
         };
         /** @description The corner of a piece's damage boundary. */
         DamageBoundary: {
@@ -3186,6 +3697,81 @@ export interface components {
          * @enum {string}
          */
         Direction: "up" | "across";
+        /** @description Whether documents can be made. */
+        DocumentsView: {
+            /** @description The program that makes them is there; after a first start it takes some minutes. */
+            ready: boolean;
+        };
+        /** @description A blank that was drawn elsewhere, looked over. */
+        DrawnBlank: {
+            /** @description Within its outline, what is cut out left out. */
+            area_m2: components["schemas"]["Area"];
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description Of the rectangle that it is cut from, along the flutes. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Of one. */
+            mass_g: components["schemas"]["Mass"];
+            /** @description The board of the stores that it is cut from. */
+            material: components["schemas"]["MaterialId"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Scores that run up, from its left edge. */
+            scores_x_mm: components["schemas"]["Length"][];
+            /** @description Scores that run across, from its lower edge. */
+            scores_y_mm: components["schemas"]["Length"][];
+            /** @description Of the rectangle that it is cut from, across the flutes. */
+            width_mm: components["schemas"]["Length"];
+        };
+        /** @description A blank that was drawn elsewhere, as it is asked for. */
+        DrawnLines: {
+            /**
+             * Format: int32
+             * @description How many, 1 to 500.
+             */
+            count: number;
+            /** @description The board of the stores that it is cut from. */
+            material: components["schemas"]["MaterialId"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Its edge, and what is cut out of it: lines that close, in any order, in millimetres. */
+            outline_mm: number[][][];
+            /** @description Where it is scored. */
+            scores_mm?: number[][][];
+        };
+        /** @description A straight line of a DXF file. */
+        DxfLine: {
+            /** @description One end. */
+            from: number[];
+            /** @description Its layer. */
+            layer: string;
+            /** @description The other. */
+            to: number[];
+        };
+        /** @description The lines of a DXF file. */
+        DxfRead: {
+            /** @description Each with its layer, in the file's own unit. */
+            lines: components["schemas"]["DxfLine"][];
+            /** @description What was not read, and why. */
+            unread: components["schemas"]["DxfUnread"][];
+        };
+        /** @description A DXF file to read. */
+        DxfRequest: {
+            /** @description The file. */
+            dxf: string;
+        };
+        /** @description Something in a DXF file that is not read. */
+        DxfUnread: {
+            /** @description Counted from 1, in the order of the file. */
+            entity: number;
+            /** @description Its layer. */
+            layer: string;
+            /** @description Why. */
+            says: string;
+        };
         /**
          * Format: double
          * @description What the edge of a board bears, in kilonewtons a metre.
@@ -3617,6 +4203,11 @@ export interface components {
          * @enum {string}
          */
         Fit: "filled" | "snug";
+        /**
+         * @description What is done to a carton of the pile.
+         * @enum {string}
+         */
+        FitWay: "as_is" | "filled" | "cut_down" | "extended" | "telescoped";
         /** @description A curve fitted to points, and how well it fits. */
         FittedCurve: {
             /** @description With the range that the points cover. */
@@ -3829,6 +4420,32 @@ export interface components {
              */
             upright: number;
         };
+        /** @description What is on the shelf. */
+        Goods: (components["schemas"]["SheetGoods"] & {
+            /** @enum {string} */
+            kind: "sheet";
+        }) | (components["schemas"]["SheetGoods"] & {
+            /** @enum {string} */
+            kind: "offcut";
+        }) | {
+            /** @enum {string} */
+            kind: "roll";
+            /** @description Of the stores. */
+            material: components["schemas"]["MaterialId"];
+        } | {
+            /** @enum {string} */
+            kind: "thing";
+            /** @description Of the stores. */
+            material: components["schemas"]["MaterialId"];
+        } | {
+            /** @enum {string} */
+            kind: "loose";
+            /** @description Of the stores. */
+            material: components["schemas"]["MaterialId"];
+        } | (components["schemas"]["PileCarton"] & {
+            /** @enum {string} */
+            kind: "carton";
+        });
         /**
          * @description Which of the three weights was billed.
          * @enum {string}
@@ -4027,6 +4644,60 @@ export interface components {
             /** @description Across, with the lap where it has one. */
             width_mm: components["schemas"]["Length"];
         };
+        /** @description Sheets of a size that the shelf lacks. */
+        Lacking: {
+            /**
+             * Format: double
+             * @description Up.
+             */
+            height_mm: number;
+            /**
+             * Format: int64
+             * @description How many there are.
+             */
+            left: number;
+            /** @description What they are of. */
+            name: string;
+            /**
+             * Format: int32
+             * @description How many are still to be opened.
+             */
+            needs: number;
+            /**
+             * Format: double
+             * @description Across.
+             */
+            width_mm: number;
+        };
+        /** @description A part where it lies, from the lower left corner of its sheet. */
+        LaidPart: {
+            /** @description What it is called for short: a letter for its shipment where there are several, and a number. */
+            code: string;
+            /** @description As it lies, up. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Whether it is one part of something that no sheet takes whole, with its lap. */
+            joined: boolean;
+            /** @description What that is called. */
+            layer: string;
+            /** @description What it is there. */
+            name: string;
+            /** @description Whether it lies turned by a quarter. */
+            rotated: boolean;
+            /** @description Where it is scored, from its own left edge as it lies. */
+            scores_x_mm: components["schemas"]["Length"][];
+            /** @description Where it is scored, from its own lower edge as it lies. */
+            scores_y_mm: components["schemas"]["Length"][];
+            /** @description Of which shipment of the batch, counted from 0. */
+            shipment: number;
+            /** @description Of which layer. */
+            slot: components["schemas"]["LayerSlot"];
+            /** @description As it lies, across. */
+            width_mm: components["schemas"]["Length"];
+            /** @description Across. */
+            x_mm: components["schemas"]["Length"];
+            /** @description Up. */
+            y_mm: components["schemas"]["Length"];
+        };
         /**
          * @description What is done with large pieces.
          * @enum {string}
@@ -4073,6 +4744,11 @@ export interface components {
          */
         LayerSlot: "glass_tape" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "back_fill" | "face_boards" | "binding" | "name_tag" | "bag" | "first_wrap" | "second_wrap" | "inset_wrap" | "wrap_film" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "edges" | "padding_sheets" | "fill" | "lining" | "box" | "box_film" | "second_fill" | "second_box" | "outer_paper" | "marks";
         /**
+         * @description Which parts are cut in one go.
+         * @enum {string}
+         */
+        LayoutOf: "all" | "inner" | "boxes";
+        /**
          * Format: double
          * @description A length in millimetres: a side, an allowance or a displacement.
          */
@@ -4087,11 +4763,33 @@ export interface components {
             tongue_mm?: components["schemas"]["Length"] | null;
             trim_mm?: components["schemas"]["Length"] | null;
         };
+        /** @description Lengths as typed, each in a field of its own. */
+        LengthTexts: {
+            /**
+             * @description By the field that each was typed in, 20 at most.
+             * @example {
+             *       "height_mm": "61.5 cm",
+             *       "width_mm": "35 1/2 in"
+             *     }
+             */
+            texts: {
+                [key: string]: string;
+            };
+            /** @description What a bare number is in. */
+            unit?: components["schemas"]["LengthUnit"];
+        };
         /**
          * @description The unit that a studio reads and types lengths in.
          * @enum {string}
          */
         LengthUnit: "mm" | "cm" | "in";
+        /** @description What they are. */
+        LengthsRead: {
+            /** @description In millimetres, by the same fields. */
+            lengths_mm: {
+                [key: string]: number;
+            };
+        };
         /** @description The rule behind a line. */
         LineRule: {
             /** @enum {string} */
@@ -4300,6 +4998,11 @@ export interface components {
          * @enum {string}
          */
         Mark: "done" | "open" | "look";
+        /**
+         * @description What stands on a carton.
+         * @enum {string}
+         */
+        Markings: "plain" | "labels" | "printed";
         /** @description Labels on a parcel. */
         Marks: {
             /**
@@ -4320,6 +5023,28 @@ export interface components {
             /** @description What was tested. */
             material: string;
         };
+        /** @description What is cut from one material. */
+        MaterialCut: {
+            /** @description Of every new sheet. */
+            cost: string;
+            /** @description Of the stores. */
+            material: components["schemas"]["MaterialId"];
+            /** @description What it is called. */
+            name: string;
+            /** @description What is opened new, size by size. */
+            opens: components["schemas"]["MaterialSheets"][];
+            /** @description The sheets, in the order in which they are cut. */
+            sheets: components["schemas"]["BatchSheet"][];
+            /** @description Of the sheets. */
+            thickness_mm: components["schemas"]["Length"];
+            /** @description What no sheet takes, even in parts that lap. */
+            too_large: components["schemas"]["TooLarge"][];
+            /**
+             * Format: double
+             * @description The parts' area over the sheets'.
+             */
+            utilisation: number;
+        };
         /**
          * @description The name by which house rules and shipments refer to a material, as `corrugated-c`.
          * @example corrugated-c
@@ -4335,6 +5060,23 @@ export interface components {
              */
             version: number;
         };
+        /** @description So many new sheets of a size. */
+        MaterialSheets: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description Along them. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Across the flutes or grain. */
+            width_mm: components["schemas"]["Length"];
+        };
+        /**
+         * @description What a count is a number of.
+         * @enum {string}
+         */
+        Measure: "pieces" | "mm" | "g";
         /**
          * @description The surface that a contact sheet would lie against.
          * @enum {string}
@@ -4870,6 +5612,37 @@ export interface components {
              */
             to: number;
         };
+        /** @description A carton to open. */
+        OpenRequest: {
+            /** @description Panels that are crushed, wet or torn, by name. */
+            bad?: string[];
+            /** @description Whether to only say what it would give. */
+            dry_run?: boolean;
+            /** @description Where the others are put. */
+            place?: string;
+        };
+        /** @description A panel of a carton that is opened. */
+        OpenedPanel: {
+            /**
+             * Format: double
+             * @description Along them.
+             */
+            height_mm: number;
+            /** @description Whether it goes on the shelf: it is sound, and large enough for the house. */
+            kept: boolean;
+            /** @description Which. */
+            name: string;
+            /**
+             * Format: double
+             * @description Across the flutes.
+             */
+            width_mm: number;
+        };
+        /**
+         * @description Where a carton comes from.
+         * @enum {string}
+         */
+        Origin: "delivery" | "given" | "found";
         /** @description A sheet around the closed box. */
         OuterPaper: {
             /** @description Along the box, with what closes its ends. */
@@ -4967,6 +5740,11 @@ export interface components {
          * @enum {string}
          */
         PanelRole: "front" | "back" | "side" | "flap" | "tab";
+        /**
+         * @description What a PDF is printed on.
+         * @enum {string}
+         */
+        PaperName: "sheet" | "a4" | "a3";
         /** @description Paper rolled loosely, laid along the edges. */
         PaperRolls: {
             /**
@@ -5196,6 +5974,64 @@ export interface components {
             height_mm: components["schemas"]["Length"];
             /** @description Across, as hung. */
             width_mm: components["schemas"]["Length"];
+        };
+        /** @description A carton of the pile, slotted, that opens on its large side; measured inside. */
+        PileCarton: {
+            /** @description The board of the stores that is most like its own. */
+            board: components["schemas"]["MaterialId"];
+            /** @description The carrier that it belongs to; empty for anybody's. */
+            carrier?: string;
+            /** @description How it came through its first journey. */
+            condition?: components["schemas"]["Condition"];
+            /** @description Inside, how deep it is. */
+            depth_mm: components["schemas"]["Length"];
+            /** @description Inside, along its opening. */
+            length_mm: components["schemas"]["Length"];
+            /** @description What stands on it. */
+            markings?: components["schemas"]["Markings"];
+            /** @description Where it comes from. */
+            origin?: components["schemas"]["Origin"];
+            /** @description Inside, across its opening. */
+            width_mm: components["schemas"]["Length"];
+        };
+        /** @description A carton of the pile, for a shipment. */
+        PileFit: {
+            carriage?: components["schemas"]["Money"] | null;
+            /** @description The carton. */
+            carton: components["schemas"]["PileCarton"];
+            change?: components["schemas"]["Change"] | null;
+            /** @description The choices to merge into those of the shipment. */
+            choices: components["schemas"]["Choices"];
+            /** @description Whether the shipment has it. */
+            chosen: boolean;
+            cost?: components["schemas"]["Money"] | null;
+            /** @description Which, on the shelf. */
+            item: string;
+            /** @description Whether it raises no new Stop or Mind, and the odds are as good as the house asks for. */
+            keeps: boolean;
+            made?: components["schemas"]["SavedBox"] | null;
+            minutes?: components["schemas"]["Minutes"] | null;
+            /** @description What is written on it. */
+            name: string;
+            outside?: components["schemas"]["Envelope"] | null;
+            /** @description Where it stands. */
+            place: string;
+            /** @description Why it does not do. */
+            refused?: string | null;
+            way?: components["schemas"]["FitWay"] | null;
+        };
+        /** @description What the pile says to a shipment. */
+        PileFits: {
+            /** @description Those that do, the best by the house's rule first; then those that don't, with why. */
+            fits: components["schemas"]["PileFit"][];
+            wanted?: components["schemas"]["Wanted"] | null;
+        };
+        /** @description Inputs to ask the pile about. */
+        PileRequest: {
+            /** @description What was typed, with the choices as they are. */
+            inputs: components["schemas"]["ShipmentInputs"];
+            /** @description What a bare number is in. */
+            unit?: components["schemas"]["LengthUnit"];
         };
         /**
          * @description Where a shipment is kept: at work, put away with the plan that it had, or deleted until it is taken back.
@@ -5513,6 +6349,11 @@ export interface components {
             /** @enum {string} */
             kind: "glass_refused";
         } | {
+            /** @description Whose it is. */
+            carrier: string;
+            /** @enum {string} */
+            kind: "others_carton";
+        } | {
             /** @description What would be billed. */
             billable_g: components["schemas"]["Mass"];
             /** @enum {string} */
@@ -5670,6 +6511,8 @@ export interface components {
             /** @description Inside as it was, along its opening, across it, and deep. */
             carton_mm: components["schemas"]["Length"][];
             cut?: components["schemas"]["DepthCut"] | null;
+            /** @description Which of its faces is outside. */
+            face: components["schemas"]["SavedFace"];
             /** @description Inside as it is now, along its opening, across it, and deep. */
             inside_mm: components["schemas"]["Length"][];
             shorter?: components["schemas"]["LengthCut"] | null;
@@ -5730,6 +6573,11 @@ export interface components {
          * @enum {string}
          */
         SavedCut: "depth" | "length_too";
+        /**
+         * @description Which face of a carton that the studio has is outside.
+         * @enum {string}
+         */
+        SavedFace: "as_it_was" | "inside_out";
         /** @description One answer to a question. */
         School: {
             /** @description Its key in the rules. */
@@ -6022,6 +6870,29 @@ export interface components {
             /** @description Across the flutes or grain. */
             width_mm: components["schemas"]["Length"];
         };
+        /** @description A cut across one piece, from edge to edge. */
+        SheetCut: {
+            /** @description From the lower left corner. */
+            at_mm: components["schemas"]["Length"];
+            /** @description Where it begins. */
+            from_mm: components["schemas"]["Length"];
+            /** @description Counted from 1. */
+            n: number;
+            /** @description Where it ends. */
+            to_mm: components["schemas"]["Length"];
+            /** @description Whether it is measured across, and runs up; else it is measured up, and runs across. */
+            upright: boolean;
+        };
+        /** @description A flat piece of a material, across its flutes and along them. */
+        SheetGoods: {
+            /** @description Along the flutes or grain. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Of the stores. */
+            material: components["schemas"]["MaterialId"];
+            thickness_mm?: components["schemas"]["Length"] | null;
+            /** @description Across the flutes or grain. */
+            width_mm: components["schemas"]["Length"];
+        };
         /** @description What a blank takes from the shelf. */
         SheetNeed: {
             /** @enum {string} */
@@ -6045,6 +6916,28 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "no_sheet";
+        };
+        /** @description An offcut that is used up. */
+        SheetOffcut: {
+            /** @description Which, on the shelf. */
+            id: string;
+            /** @description What is written on it. */
+            name: string;
+            /** @description Where it stands. */
+            place: string;
+        };
+        /** @description What is left of a sheet. */
+        SheetRest: {
+            /** @description Up. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Across. */
+            width_mm: components["schemas"]["Length"];
+            /** @description Whether the house would keep it. */
+            worth_keeping: boolean;
+            /** @description Across. */
+            x_mm: components["schemas"]["Length"];
+            /** @description Up. */
+            y_mm: components["schemas"]["Length"];
         };
         /** @description Where a material comes from, how much of it is there and whether it is still used. */
         Shelf: {
@@ -6077,6 +6970,147 @@ export interface components {
              * @default
              */
             supplier: string;
+        };
+        /** @description What became of something on the shelf. */
+        ShelfEvent: {
+            /** @description The shipment or the layout that it was for. */
+            about: string;
+            /**
+             * Format: int64
+             * @description In seconds since 1970.
+             */
+            at: number;
+            /**
+             * Format: int64
+             * @description More, or less.
+             */
+            change: number;
+            /**
+             * Format: int64
+             * @description How much there was then.
+             */
+            left: number;
+            /** @description `counted`, `kept`, `cut`, `not_cut`, `taken`, `given_back` or `opened`. */
+            why: string;
+        };
+        /** @description Something on the shelf. */
+        ShelfItem: components["schemas"]["Goods"] & {
+            /**
+             * Format: uuid
+             * @description Which; nothing for what only the stores say, and nobody has counted here.
+             */
+            id?: string | null;
+            /**
+             * Format: int64
+             * @description How much there is, in its measure.
+             */
+            left: number;
+            /** @description What its material is called. */
+            material_name: string;
+            /** @description What that is a number of. */
+            measure: components["schemas"]["Measure"];
+            /** @description What is written on it. */
+            name: string;
+            /** @description Where it stands. */
+            place: string;
+            /** @description Why a carton is no box any more. */
+            spoilt?: string | null;
+        };
+        /** @description Something that a plan takes off the shelf. */
+        ShelfLine: components["schemas"]["Goods"] & {
+            /**
+             * Format: int32
+             * @description Working days until it comes.
+             */
+            lead_days?: number | null;
+            /**
+             * Format: int64
+             * @description How much there is; nothing where it is not counted.
+             */
+            left?: number | null;
+            /** @description What the counts are numbers of. */
+            measure: components["schemas"]["Measure"];
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: int64
+             * @description How much the plan takes.
+             */
+            needs: number;
+            /**
+             * Format: date
+             * @description The last day on which it can be ordered and the promise holds; nothing where no day is promised, or where it is not
+             *     known how long it takes.
+             */
+            order_by?: string | null;
+            /**
+             * Format: int64
+             * @description How much is lacking.
+             */
+            short: number;
+            substitute?: components["schemas"]["Substitute"] | null;
+            /** @description Who sells it; empty where nobody is known. */
+            supplier: string;
+            /** @description Whether that day is over. */
+            too_late: boolean;
+        };
+        /** @description Something to put on the shelf. */
+        ShelfRequest: components["schemas"]["Goods"] & {
+            /**
+             * Format: uuid
+             * @description Chosen by the caller, so that asking twice puts one there.
+             */
+            id?: string | null;
+            /**
+             * Format: int64
+             * @description How much there is, in its measure.
+             */
+            left: number;
+            /** @description What is written on it. */
+            name?: string;
+            /** @description Where it stands. */
+            place?: string;
+        };
+        /** @description A table of the shelf to read in. */
+        ShelfTableRequest: {
+            /** @description Comma-separated values with a head, as the table that is given out. */
+            csv: string;
+            /** @description Whether to only say what would happen. */
+            dry_run?: boolean;
+        };
+        /** @description What a table put on the shelf, or would. */
+        ShelfTableResult: {
+            /** @description Offcuts and cartons that are added. */
+            added: number;
+            /** @description Counts of a material and size that are written anew. */
+            counted: number;
+            /** @description The shelf as it is now. */
+            shelf: components["schemas"]["ShelfView"];
+        };
+        /** @description Something that was taken off the shelf. */
+        ShelfTaken: {
+            /**
+             * Format: int64
+             * @description How much was taken.
+             */
+            amount: number;
+            /**
+             * Format: uuid
+             * @description From which item.
+             */
+            item: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: int64
+             * @description How much the plan wanted.
+             */
+            wanted: number;
+        };
+        /** @description Everything on the shelf. */
+        ShelfView: {
+            /** @description What was counted, and after it what only the stores say. */
+            items: components["schemas"]["ShelfItem"][];
         };
         /** @description Everything that a person settles about a shipment, as typed. */
         ShipmentInputs: {
@@ -6143,6 +7177,15 @@ export interface components {
              * @default null
              */
             value: string | null;
+        };
+        /** @description What a shipment takes off the shelf. */
+        ShipmentShelf: {
+            /** @description Whether the plan takes something else, or more, than was taken. */
+            changed: boolean;
+            /** @description What its plan takes, what is short first. */
+            lines: components["schemas"]["ShelfLine"][];
+            /** @description What was taken when packing began; nothing before. */
+            taken?: components["schemas"]["ShelfTaken"][] | null;
         };
         /** @description A shipment with everything that was worked out for it. */
         ShipmentView: {
@@ -6497,6 +7540,17 @@ export interface components {
             /** @description Why one would make it. */
             why: string;
         };
+        /** @description What takes the place of something that is short. */
+        Substitute: {
+            change?: components["schemas"]["Change"] | null;
+            choices?: components["schemas"]["Choices"] | null;
+            /** @description Whether the plan made of it lacks less. */
+            helps: boolean;
+            /** @description Which. */
+            material: components["schemas"]["MaterialId"];
+            /** @description What it is called. */
+            name: string;
+        };
         /** @description The few figures of a shipment that the bench and the work line show. */
         Summary: {
             /** @description What all layers add. */
@@ -6677,6 +7731,21 @@ export interface components {
          * @enum {string}
          */
         TapeRule: "paper_inside" | "plastic_throughout" | "masking";
+        /** @description A part that no sheet takes. */
+        TooLarge: {
+            /** @description Up. */
+            height_mm: components["schemas"]["Length"];
+            /** @description What that is called. */
+            layer: string;
+            /** @description What it is there. */
+            name: string;
+            /** @description Of which shipment of the batch, counted from 0. */
+            shipment: number;
+            /** @description Of which layer. */
+            slot: components["schemas"]["LayerSlot"];
+            /** @description Across. */
+            width_mm: components["schemas"]["Length"];
+        };
         /**
          * @description How the top of a piece is known.
          * @enum {string}
@@ -6734,6 +7803,37 @@ export interface components {
          * @description A volume in cubic metres.
          */
         Volume: number;
+        /** @description What to look for: a card to take along. */
+        Wanted: {
+            /** @description The least board, as the stores call it. */
+            board: string;
+            /** @description Of that board. */
+            caliper_mm: components["schemas"]["Length"];
+            /** @description What has to go in, along, across and deep. */
+            inside_mm: components["schemas"]["Length"][];
+            /** @description What would do, the least work first. */
+            ways: components["schemas"]["WantedWay"][];
+        };
+        /** @description The sides of cartons that would do in one way, inside. */
+        WantedWay: {
+            /** @description How deep. */
+            depth_mm: [
+                number,
+                number | null
+            ];
+            /** @description Along its opening: from, and to where there is an end. */
+            length_mm: [
+                number,
+                number | null
+            ];
+            /** @description What would be done to it. */
+            way: components["schemas"]["FitWay"];
+            /** @description Across its opening. */
+            width_mm: [
+                number,
+                number | null
+            ];
+        };
         /**
          * @description A predicted mass and its uncertainty, both in grams.
          *
@@ -6965,6 +8065,846 @@ export interface operations {
                 };
             };
             /** @description Points that can't be read or fitted, with their line */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_cuttings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The newest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingRow"][];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_cutting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CuttingRequest"];
+            };
+        };
+        responses: {
+            /** @description The layout */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_cutting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The layout */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such layout */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cut_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainRequest"];
+            };
+        };
+        responses: {
+            /** @description The layout */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such layout, or a shipment is gone */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Some of it is cut already */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draw_cutting: {
+        parameters: {
+            query?: {
+                /** @description Which sheet of a layout, or which part of a box, counted from 1; all of them in a PDF, the first otherwise. */
+                part?: number;
+                /** @description What a PDF is printed on: one page as large as the drawing, or tiles. */
+                paper?: components["schemas"]["PaperName"];
+            };
+            header?: never;
+            path: {
+                /** @description Which layout */
+                id: string;
+                /** @description `pdf`, `svg` or `dxf` (R12, millimetres) */
+                format: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The document */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such layout, sheet or format */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It would have too many pages */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program that makes documents is not there yet */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_cuts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which layout */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A table */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such layout */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_is_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which layout */
+                id: string;
+                /** @description Which sheet, counted from 1 */
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutRequest"];
+            };
+        };
+        responses: {
+            /** @description The layout as it is now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such sheet */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf has none left: another bench was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_is_not_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which layout */
+                id: string;
+                /** @description Which sheet, counted from 1 */
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The layout as it is now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such sheet */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What was kept of it was used since */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7438,6 +9378,185 @@ export interface operations {
             };
         };
     };
+    show_documents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Whether the program that makes them is there */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocumentsView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_dxf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DxfRequest"];
+            };
+        };
+        responses: {
+            /** @description Its lines, layer by layer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DxfRead"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is no DXF file */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program that reads it is not there yet */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     health: {
         parameters: {
             query?: never;
@@ -7493,6 +9612,111 @@ export interface operations {
                 };
             };
             /** @description The database is away */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_lengths: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LengthTexts"];
+            };
+        };
+        responses: {
+            /** @description Each in millimetres */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LengthsRead"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Texts that were not understood, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7930,6 +10154,111 @@ export interface operations {
             };
         };
     };
+    ask_the_pile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PileRequest"];
+            };
+        };
+        responses: {
+            /** @description Those that do first, each with the choices that make it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PileFits"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     preview_plan: {
         parameters: {
             query?: never;
@@ -7990,6 +10319,806 @@ export interface operations {
             };
             /** @description The body is not JSON */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What is counted, and what only the stores say */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_on_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfRequest"];
+            };
+        };
+        responses: {
+            /** @description The shelf as it is now */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_shelf_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A table */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_shelf_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfTableRequest"];
+            };
+        };
+        responses: {
+            /** @description What it did, or would do */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfTableResult"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its line and column */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    count_on_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountRequest"];
+            };
+        };
+        responses: {
+            /** @description The shelf as it is now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was counted or drawn meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_from_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The shelf as it is now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    open_carton: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenRequest"];
+            };
+        };
+        responses: {
+            /** @description Its panels, and which of them are kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedPanel"][];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such carton */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none left */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_shelf_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The record */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfEvent"][];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8464,6 +11593,108 @@ export interface operations {
             };
         };
     };
+    draw_blanks: {
+        parameters: {
+            query?: {
+                /** @description Which sheet of a layout, or which part of a box, counted from 1; all of them in a PDF, the first otherwise. */
+                part?: number;
+                /** @description What a PDF is printed on: one page as large as the drawing, or tiles. */
+                paper?: components["schemas"]["PaperName"];
+            };
+            header?: never;
+            path: {
+                /** @description Which shipment */
+                id: string;
+                /** @description `pdf`, `svg` or `dxf` (R12, millimetres) */
+                format: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The document */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment or format, or its box is not cut */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It would have too many pages */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program that makes documents is not there yet */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     place_shipment: {
         parameters: {
             query?: never;
@@ -8662,6 +11893,291 @@ export interface operations {
             };
             /** @description The body is not JSON */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_shipment_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What it takes, and what was taken */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShipmentShelf"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_from_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What it takes, and what was taken */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShipmentShelf"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    give_back_to_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What it takes */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShipmentShelf"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -17,6 +17,7 @@ const PLACES = [
   { to: '/', name: 'Bench' },
   { to: '/sums', name: 'Sums' },
   { to: '/stores', name: 'Stores' },
+  { to: '/shelf', name: 'Shelf' },
   { to: '/studio', name: 'House rules' },
 ] as const;
 const here = computed(() => PLACES.find(({ to }) => to !== '/' && route.path.startsWith(to))?.to ?? '/');

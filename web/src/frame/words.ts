@@ -143,6 +143,8 @@ export function reason(why: Reason, units: Units): string {
       return `length + girth ${units.length(why.length_plus_girth_mm)} is over ${units.length(why.most_mm)}`;
     case 'glass_refused':
       return 'takes no glass';
+    case 'others_carton':
+      return `the box belongs to ${why.carrier}`;
     case 'no_price':
       return `has no price for ${show.kilograms(why.billable_g)}`;
   }
@@ -414,6 +416,7 @@ export const BOX_NAMES: Record<CartonStyle, string> = {
 export const BOX_STYLES = Object.entries(BOX_NAMES).map(([value, text]) => ({ value, text }));
 
 /** What of a carton that the studio has is cut where it is larger than what goes in. */
+export const SAVED_FACES = [{ value: 'inside_out', text: 'Turned inside out' }];
 export const SAVED_CUTS = [{ value: 'length_too', text: 'Its depth, and its length' }];
 
 /** Where the tape goes that closes a box. */

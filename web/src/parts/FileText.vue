@@ -4,7 +4,16 @@ import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea';
 import FieldShell from './FieldShell.vue';
 
 /** A text that is pasted, or read from a file. */
-const { label, name } = defineProps<{ label: string; name: string; hint?: string }>();
+const {
+  label,
+  name,
+  accept = '.csv,text/csv,text/plain',
+} = defineProps<{
+  label: string;
+  name: string;
+  hint?: string;
+  accept?: string;
+}>();
 const text = defineModel<string>({ required: true });
 
 async function read(event: Event): Promise<void> {
@@ -23,7 +32,7 @@ async function read(event: Event): Promise<void> {
       spellcheck="false"
       :aria-describedby="described"
     />
-    <input type="file" accept=".csv,text/csv,text/plain" aria-label="or from a file" @change="read" />
+    <input type="file" :accept="accept" aria-label="or from a file" @change="read" />
   </FieldShell>
 </template>
 
@@ -32,7 +41,9 @@ textarea {
   font-size: 0.9375rem;
 }
 input {
+  min-height: 44px;
   margin-top: 6px;
+  padding-top: 6px;
   font-size: 0.9375rem;
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import DotsIcon from '~icons/tabler/dots';
 
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox';
 import { BDropdown } from 'bootstrap-vue-next/components/BDropdown';
 import { BDropdownItemButton } from 'bootstrap-vue-next/components/BDropdown';
 import { computed } from 'vue';
@@ -12,6 +13,8 @@ import * as show from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 const { row, place } = defineProps<{ row: BenchRow; place: Place }>();
+/** The shipments that are cut together, while they are chosen. */
+const together = defineModel<string[]>('together');
 const emit = defineEmits<{ put: [to: Place] }>();
 
 const MOVES: { to: Place; text: string }[] = [
@@ -32,6 +35,16 @@ const about = computed(() =>
 
 <template>
   <li>
+    <BFormCheckbox
+      v-if="together"
+      v-model="together"
+      class="pick no-print"
+      :value="row.id"
+      :disabled="!row.summary"
+      name="together"
+    >
+      <span class="visually-hidden">Cut {{ row.inputs.title || 'Untitled' }} with the others</span>
+    </BFormCheckbox>
     <RouterLink :to="to" class="line">
       <SmallSection class="picture" :summary="row.summary ?? undefined" />
       <span class="piece">
@@ -91,6 +104,13 @@ li {
   display: flex;
   align-items: center;
   border-bottom: 1px solid var(--sedge);
+}
+.pick {
+  flex: none;
+  min-width: 44px;
+  min-height: 44px;
+  margin: 0;
+  padding-top: 10px;
 }
 .moves {
   flex: none;

@@ -17,6 +17,7 @@ import { vSay } from '@/said/say';
 import { useOutbox } from '@/shipment/useOutbox';
 
 import BenchLine from './BenchLine.vue';
+import { layOut } from './cutting/layOut';
 
 const ASK_AFTER_MS = 120;
 const PLACES: { value: Place; text: string }[] = [
@@ -111,6 +112,21 @@ const clear = computed(
   () => outbox.value.length === 0 && total.value === 0 && !sought.value && place.value === 'bench',
 );
 
+/** Shipments that are cut together; nothing while nobody chooses. */
+const together = ref<string[]>();
+const laying = ref(false);
+async function cutTogether(): Promise<void> {
+  trouble.value = '';
+  laying.value = true;
+  try {
+    await router.push(await layOut(together.value ?? []));
+  } catch (error) {
+    trouble.value = `They were not laid out: ${error instanceof Error ? error.message : 'something went wrong in the page'}.`;
+  } finally {
+    laying.value = false;
+  }
+}
+
 const outbox = useOutbox(() => void load());
 useKeys({ '/': () => field.value?.focus() });
 </script>
@@ -146,6 +162,17 @@ useKeys({ '/': () => field.value?.focus() });
         Sorted
         <BFormSelect v-model="sort" name="sort" :options="SORTS" size="sm" />
       </label>
+      <BButton v-if="place === 'bench' && !together && rows.length > 0" size="sm" @click="together = []">
+        Cut several together
+      </BButton>
+      <RouterLink to="/cutting" class="btn btn-sm">Layouts</RouterLink>
+    </div>
+    <div v-if="together" class="together notice no-print" data-test="together">
+      <span>Tick what is cut together.</span>
+      <BButton variant="primary" size="sm" :disabled="together.length === 0 || laying" @click="cutTogether">
+        Lay out {{ together.length === 1 ? 'one shipment' : `${together.length} shipments` }}
+      </BButton>
+      <BButton size="sm" @click="together = undefined">Never mind</BButton>
     </div>
     <section v-if="outbox.length > 0" v-say class="notice no-print" data-test="outbox">
       <h2>Not saved yet</h2>
@@ -175,6 +202,7 @@ useKeys({ '/': () => field.value?.focus() });
         <BenchLine
           v-for="row in group.rows"
           :key="row.id"
+          v-model:together="together"
           :row="row"
           :place="place"
           @put="(to) => put(row, to)"
@@ -212,6 +240,7 @@ h1 {
 }
 .ways {
   display: flex;
+  align-items: center;
   flex-wrap: wrap;
   gap: 4px 20px;
 }
@@ -223,6 +252,12 @@ h1 {
 }
 .ways select {
   width: auto;
+}
+.together {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: center;
 }
 .moved {
   margin: 8px 0;

@@ -2,6 +2,11 @@
 /** The licences of all that is shipped, with their texts. */
 const SHIPPED = [
   { what: 'Rust crates in the server', under: 'MIT, Apache 2.0, BSD, ISC, Unicode, Zlib', file: 'server' },
+  {
+    what: 'Rust crates in the program that makes drawings',
+    under: 'MIT, Apache 2.0, MPL 2.0, BSD, ISC, Unicode, Zlib',
+    file: 'documents',
+  },
   { what: 'Packages in the pages', under: 'MIT', file: 'pages' },
   { what: 'Bootstrap’s styles', under: 'MIT', file: 'bootstrap' },
   { what: 'Tabler icons', under: 'MIT', file: 'tabler-icons' },

@@ -4,6 +4,7 @@
 import {
   BOX_STYLES,
   SAVED_CUTS,
+  SAVED_FACES,
   CONDITIONS,
   CONSTRUCTIONS,
   MEDIA,
@@ -95,6 +96,9 @@ export const FIELDS = {
   'choices.saved_width': length('Wide'),
   'choices.saved_height': length('Deep'),
   'choices.saved_cut': choice('Where it is larger, cut', SAVED_CUTS),
+  'choices.saved_face': choice('Its outside', SAVED_FACES),
+  'choices.saved_from': text('Which carton of the pile'),
+  'choices.saved_carrier': text('Whose carton'),
   'choices.second_style': choice('How the second box is made', BOX_STYLES),
   'choices.second_board': choice('Board of the second box'),
   'choices.second_fill': choice('Fill between the boxes'),

@@ -75,6 +75,8 @@ function open(id: string) {
     id,
     draft,
     ...figures,
+    /** Of what is stored; what is asked of the stored shipment is asked anew when it counts up. */
+    version: computed(() => state.value.version),
     save,
     put,
     /** The other ways to pack it. */

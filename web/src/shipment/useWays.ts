@@ -60,6 +60,8 @@ export function waysOf({ plan, typed, unit }: Asking) {
     away: computed(() => away.value || refused.value !== undefined),
     slot,
     wanted,
+    /** What they are asked for. */
+    inputs,
   };
 }
 

@@ -14,9 +14,9 @@ const GROUPS: readonly { name: string; holds: RegExp }[] = [
   { name: 'Mailers', holds: /^(mailer|posted)_/ },
   { name: 'Film and bags', holds: /^(film|bag)_/ },
   { name: 'Fit and fill', holds: /^(clearance|depth_clearance|snug|fill|second_gap)/ },
-  { name: 'Box', holds: /^(box|seal|sheet)_/ },
+  { name: 'Box and sheets', holds: /^(box|seal|sheet|saw|offcut)_/ },
   { name: 'Engineer’s view', holds: /^(drop|press|stack)_/ },
-  { name: 'Odds and what they are worth', holds: /^(accept|odds|labour|loss)_/ },
+  { name: 'Odds and what they are worth', holds: /^(accept|odds|labour|loss|least)_/ },
   { name: 'Limits', holds: /./ },
 ];
 

@@ -8,6 +8,7 @@ import type { BoxSum, SheetNeed } from '@/api/types';
 import BlankDrawing from '@/drawing/BlankDrawing.vue';
 import FoldPlay from '@/drawing/FoldPlay.vue';
 import { BOX_SEALS, boxName, capital } from '@/frame/words';
+import DrawingLinks from '@/parts/DrawingLinks.vue';
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useHouse } from '@/stops/guard/useHouse';
@@ -17,6 +18,7 @@ import { useUnits } from '@/units/useUnits';
 import BoughtBox from './BoughtBox.vue';
 import BoughtList from './BoughtList.vue';
 import CutList from './CutList.vue';
+import FromTheShelf from './FromTheShelf.vue';
 import SavedCarton from './SavedCarton.vue';
 import SealPlan from './SealPlan.vue';
 import StyleCards from './StyleCards.vue';
@@ -166,6 +168,7 @@ async function settle(): Promise<void> {
             </div>
             <div class="panel part"><BlankDrawing :blank="part.blank" /></div>
           </template>
+          <DrawingLinks :of="`/api/v1/shipments/${id}/drawings`" what="the blanks" />
           <BButton v-if="!folds" class="no-print fold-it" @click="folds = true">Fold it</BButton>
           <FoldPlay v-else :box="box" />
           <SealPlan :layer="layer" :seal="carton.seal" :bulge-mm="carton.bulge_mm" :long-up="longUp" />
@@ -190,6 +193,7 @@ async function settle(): Promise<void> {
       The box follows from the measure.
       <RouterLink :to="{ name: 'measure', params: { id } }">Measure the piece</RouterLink>
     </p>
+    <FromTheShelf v-if="plan" />
   </div>
 </template>
 

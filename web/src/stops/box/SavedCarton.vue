@@ -2,9 +2,13 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
+import { count } from '@/frame/words';
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useHouse } from '@/stops/guard/useHouse';
+
+import PileFits from './PileFits.vue';
+import { usePile } from './usePile';
 
 /** A carton that the studio has, measured inside: the box is made out of it. */
 const { draft, errors, save } = useShipment();
@@ -15,10 +19,27 @@ const typed = computed(() => {
   const { saved_length, saved_width, saved_height } = draft.choices;
   return Boolean(saved_length || saved_width || saved_height);
 });
+/** Its sides are typed here; those of one from the pile are known. */
+const ofThePile = computed(() => typed.value && Boolean(draft.choices.saved_from));
+const { fits } = usePile();
+const says = computed(() => {
+  const would = fits.value?.filter(({ refused }) => !refused).length ?? 0;
+  return would > 0
+    ? `Or a carton that you have: ${count(would)} of the pile would do`
+    : 'Or a carton that you have';
+});
 const open = computed(() => typed.value || SIDES.some((path) => errors.value[path]));
 
 function giveUp(): void {
-  Object.assign(draft.choices, { saved_length: '', saved_width: '', saved_height: '', saved_cut: '' });
+  Object.assign(draft.choices, {
+    saved_length: '',
+    saved_width: '',
+    saved_height: '',
+    saved_cut: '',
+    saved_face: '',
+    saved_from: '',
+    saved_carrier: '',
+  });
   void save();
 }
 </script>
@@ -26,24 +47,30 @@ function giveUp(): void {
 <template>
   <section class="saved no-print" aria-label="A carton you have">
     <details :open="open">
-      <summary>Or a carton you have</summary>
-      <p class="soft">
-        One that opens on its large side, measured inside. It is filled, cut down or given a sleeve.
+      <summary>{{ says }}</summary>
+      <PileFits />
+      <p v-if="!ofThePile" class="soft">
+        One that is not on the pile, and opens on its large side, measured inside. It is filled, cut down or
+        given a sleeve.
       </p>
       <div class="sides">
-        <DraftField v-for="path in SIDES" :key="path" :path="path" hint="" />
+        <template v-if="!ofThePile">
+          <DraftField v-for="path in SIDES" :key="path" :path="path" hint="" />
+        </template>
         <BButton v-if="typed" class="give-up" variant="outline-secondary" @click="giveUp"
           >Cut a box instead</BButton
         >
       </div>
       <div v-if="typed" class="sides of">
         <DraftField
+          v-if="!ofThePile"
           path="choices.box_board"
           label="Its board"
           :codes="house.boxBoards.value"
           empty="House rule"
         />
         <DraftField path="choices.saved_cut" empty="Its depth" />
+        <DraftField path="choices.saved_face" empty="As it was" />
       </div>
     </details>
   </section>

@@ -1,0 +1,186 @@
+<script setup lang="ts">
+import { keepPreviousData } from '@tanstack/vue-query';
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, ref } from 'vue';
+import { useRouter } from 'vue-router';
+
+import { answer, api } from '@/api/client';
+import { read, useRead } from '@/api/queries';
+import type { ShelfLine, ShipmentShelf } from '@/api/types';
+import ChangeFigures from '@/parts/ChangeFigures.vue';
+import { amount } from '@/places/shelf/amounts';
+import { layOut } from '@/places/cutting/layOut';
+import { vSay } from '@/said/say';
+import { useShipment } from '@/shipment/useShipment';
+import { dayAndYear } from '@/units/show';
+import { useUnits } from '@/units/useUnits';
+
+/** What the shipment takes off the shelf: what is short first, with what helps; taken when packing begins. */
+const { id, version, choose } = useShipment();
+const units = useUnits();
+const router = useRouter();
+const key = computed(() => ['shelf', 'of', id, version.value]);
+const { data, reload } = useRead<ShipmentShelf>({
+  queryKey: key,
+  queryFn: ({ signal }) =>
+    answer(api.GET('/api/v1/shipments/{id}/shelf', { params: { path: { id } }, signal })),
+  enabled: computed(() => version.value > 0),
+  placeholderData: keepPreviousData,
+});
+const trouble = ref('');
+const busy = ref(false);
+const short = computed(() => data.value?.lines.filter((line) => line.short > 0) ?? []);
+const taken = computed(() => data.value?.taken ?? undefined);
+const less = computed(() => taken.value?.filter((line) => line.amount < line.wanted) ?? []);
+
+async function doing(what: () => Promise<void>): Promise<void> {
+  trouble.value = '';
+  busy.value = true;
+  try {
+    await what();
+  } catch (error) {
+    trouble.value = error instanceof Error ? error.message : 'something went wrong in the page';
+  } finally {
+    busy.value = false;
+  }
+}
+const path = { params: { path: { id } } };
+const take = () =>
+  doing(async () => {
+    read.setQueryData(key.value, await answer<ShipmentShelf>(api.PUT('/api/v1/shipments/{id}/shelf', path)));
+  });
+const giveBack = () =>
+  doing(async () => {
+    read.setQueryData(
+      key.value,
+      await answer<ShipmentShelf>(api.DELETE('/api/v1/shipments/{id}/shelf', path)),
+    );
+  });
+const cut = () =>
+  doing(async () => {
+    await router.push(await layOut([id]));
+  });
+
+const sized = (line: ShelfLine) =>
+  line.kind === 'sheet' ? ` ${units.size(line.width_mm, line.height_mm)}` : '';
+const counted = (of: number, { measure }: ShelfLine) =>
+  measure === 'pieces' ? String(of) : amount(of, measure);
+</script>
+
+<template>
+  <section v-if="data" class="shelf" aria-label="From the shelf">
+    <div class="heading-row">
+      <h2>From the shelf</h2>
+      <BButton size="sm" class="no-print" :disabled="busy" @click="cut">Lay its parts out on sheets</BButton>
+      <template v-if="!taken">
+        <BButton size="sm" class="no-print" :disabled="busy" @click="take"
+          >Packing begins: take the rest</BButton
+        >
+      </template>
+      <BButton v-else size="sm" class="no-print" :disabled="busy" @click="giveBack">Give it back</BButton>
+    </div>
+    <p v-if="trouble" v-say class="notice">{{ trouble }}</p>
+    <p v-if="taken" v-say data-test="taken">
+      Taken off the shelf, {{ taken.length }} kinds{{
+        less.length > 0 ? `; of ${less.map(({ name }) => name).join(', ')} there was less than it takes` : ''
+      }}. Sheets go when they are cut.
+    </p>
+    <p v-if="data.changed" v-say class="notice">
+      The plan has changed since: give it back, and take what it needs now.
+    </p>
+    <ul v-if="short.length > 0 && !taken" v-say class="short">
+      <li v-for="(line, at) in short" :key="at" :data-short="line.name">
+        <strong>{{ line.name }}{{ sized(line) }}</strong
+        >: takes {{ counted(line.needs, line) }}, there {{ line.left === 1 ? 'is' : 'are' }}
+        {{ counted(line.left ?? 0, line) }}.
+        <span v-if="line.order_by" :class="{ late: line.too_late }">
+          {{
+            line.too_late
+              ? `Ordered today it comes too late for the promise (${line.lead_days} working days).`
+              : `Order ${line.supplier ? `from ${line.supplier} ` : ''}by ${dayAndYear(line.order_by)}, and the promise holds.`
+          }}
+        </span>
+        <span v-else-if="line.lead_days"> {{ line.supplier }} needs {{ line.lead_days }} working days. </span>
+        <template v-if="line.substitute">
+          <BButton
+            v-if="line.substitute.choices"
+            size="sm"
+            class="no-print"
+            @click="choose(line.substitute.choices)"
+          >
+            Use {{ line.substitute.name }} instead
+          </BButton>
+          <span v-else>{{ line.substitute.name }} takes its place.</span>
+          <ChangeFigures v-if="line.substitute.change" :change="line.substitute.change" />
+          <span v-if="line.substitute.choices && !line.substitute.helps" class="soft"
+            >That is short too.</span
+          >
+        </template>
+      </li>
+    </ul>
+    <p v-else-if="!taken" class="soft">All that is counted is there.</p>
+    <details v-if="!taken">
+      <summary class="soft">All that it takes</summary>
+      <table class="figure">
+        <thead>
+          <tr>
+            <th scope="col">what</th>
+            <th scope="col">takes</th>
+            <th scope="col">there</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(line, at) in data.lines" :key="at">
+            <th scope="row">{{ line.name }}{{ sized(line) }}</th>
+            <td>{{ counted(line.needs, line) }}</td>
+            <td>
+              {{ line.left === null || line.left === undefined ? 'not counted' : counted(line.left, line) }}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </details>
+    <BButton v-if="trouble" size="sm" @click="reload">Look again</BButton>
+  </section>
+</template>
+
+<style scoped>
+.shelf .heading-row {
+  justify-content: flex-start;
+  align-items: center;
+}
+.shelf {
+  margin: 12px 0;
+  padding-top: 8px;
+  border-top: 1px solid var(--sedge);
+}
+h2 {
+  margin: 0 16px 0 0;
+  font-size: 1.125rem;
+}
+.short {
+  margin: 6px 0;
+  padding: 0;
+  list-style: none;
+}
+.short li {
+  padding: 6px 10px;
+  border-left: 4px solid var(--amber-moss);
+  margin-bottom: 6px;
+  background: var(--paper);
+}
+.late {
+  color: var(--rowan);
+}
+summary {
+  min-height: 44px;
+  padding-top: 10px;
+  cursor: pointer;
+}
+th,
+td {
+  padding: 3px 16px 3px 0;
+  font-weight: 400;
+  text-align: left;
+}
+</style>

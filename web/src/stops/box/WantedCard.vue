@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+
+import type { FitWay } from '@/api/types';
+import { useStudio } from '@/api/useStudio';
+import { useShipment } from '@/shipment/useShipment';
+import { useUnits } from '@/units/useUnits';
+
+import { usePile } from './usePile';
+
+/** A card to take to a shop or a neighbour: inside sizes of cartons that would do. */
+const { id, draft } = useShipment();
+const { wanted } = usePile();
+const { studio } = useStudio();
+const units = useUnits();
+const print = () => window.print();
+
+const WAYS: Record<FitWay, string> = {
+  as_is: 'goes as it is',
+  filled: 'goes, with fill',
+  cut_down: 'is cut down in depth',
+  extended: 'gets a sleeve',
+  telescoped: 'is cut round and pushed together',
+};
+type Range = unknown[];
+function told(range: Range): string {
+  // A carton that measures what is written here does: never less than what goes in, never more than what is filled.
+  const [least, most] = range as [number, number | null];
+  const from = Math.ceil(least);
+  const to = most === null ? null : Math.floor(most);
+  if (to === null) return `${units.length(from)} or more`;
+  return `${units.number(from)} to ${units.length(to)}`;
+}
+</script>
+
+<template>
+  <article class="wanted">
+    <div class="heading-row">
+      <h2>Wanted: a carton for “{{ draft.title || 'Untitled' }}”</h2>
+      <BButton class="no-print" size="sm" @click="print">Print</BButton>
+      <RouterLink class="btn btn-sm no-print" :to="`/shipments/${id}/box`">Back to Box</RouterLink>
+    </div>
+    <p v-if="!wanted" class="soft">
+      There is nothing to look for: it goes in no carton, or its size is not known yet.
+    </p>
+    <template v-else>
+      <p>
+        What goes in it:
+        <strong class="figure">{{ units.size(...(wanted.inside_mm as [number, number, number])) }}</strong>,
+        its room included. Measure inside: the two sides of the opening, then how deep.
+      </p>
+      <table class="figure">
+        <thead>
+          <tr>
+            <th scope="col">a carton that</th>
+            <th scope="col">long, inside</th>
+            <th scope="col">wide</th>
+            <th scope="col">deep</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="way in wanted.ways" :key="way.way" :data-way="way.way">
+            <th scope="row">{{ WAYS[way.way] }}</th>
+            <td>{{ told(way.length_mm) }}</td>
+            <td>{{ told(way.width_mm) }}</td>
+            <td>{{ told(way.depth_mm) }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <ul>
+        <li>It opens on its large side, and is slotted: four flaps above, four below.</li>
+        <li>
+          Board: at least as stiff as {{ wanted.board }}, about {{ units.length(wanted.caliper_mm) }} thick.
+        </li>
+        <li>No crushed corner, never wet, no smell. Print can be turned inside.</li>
+        <li>Ask whose it is before you take it.</li>
+      </ul>
+      <p class="soft">{{ studio?.name }}</p>
+    </template>
+  </article>
+</template>
+
+<style scoped>
+.wanted {
+  max-width: 820px;
+}
+h2 {
+  margin: 4px 0;
+  font-size: 1.375rem;
+}
+table {
+  width: 100%;
+  font-size: 1.0625rem;
+}
+th,
+td {
+  padding: 8px 12px 8px 0;
+  border-bottom: 1px solid var(--sedge);
+  font-weight: 400;
+  text-align: left;
+}
+thead th {
+  color: var(--peat-soft);
+}
+tbody th {
+  font-weight: 600;
+}
+</style>
