@@ -10,23 +10,16 @@ use sqlx::PgPool;
 const HEIGHT: u32 = 943;
 
 /// View, shipment, stop, and what is done there before the picture.
-const STOPS: [(&str, &str, &str, Before); 11] = [
+const STOPS: [(&str, &str, &str, Before); 9] = [
     ("measure", "Low Water, March", "measure", Before::Nothing),
     ("guard", "Low Water, March", "guard", Before::Nothing),
     ("guard-rolled", "Estuary Scroll", "guard", Before::Nothing),
-    (
-        "guard-alternatives",
-        "Kelp Ladder",
-        "guard",
-        Before::Press("[data-layer='contact'] button"),
-    ),
     (
         "guard-engineer",
         "Low Water, March",
         "guard",
         Before::Press("details.engineer summary"),
     ),
-    ("mailer", "Postcard etching", "guard", Before::Nothing),
     ("large-glazed", "Harbour chart", "guard", Before::Nothing),
     ("box", "Tide Table", "box", Before::Nothing),
     (
@@ -45,22 +38,18 @@ const STOPS: [(&str, &str, &str, Before); 11] = [
 ];
 
 /// Title, construction, size and value of what is not among the demo studio's shipments.
-const BEGUN: [(&str, &str, &str, &str); 2] = [
-    ("Postcard etching", "loose_paper", "105 x 148 x 1", "5"),
-    (
-        "Harbour chart",
-        "framed_under_glass",
-        "800 x 1000 x 30",
-        "900",
-    ),
-];
+const BEGUN: [(&str, &str, &str, &str); 1] = [(
+    "Harbour chart",
+    "framed_under_glass",
+    "800 x 1000 x 30",
+    "900",
+)];
 
 /// View, address, and what it shows once it is there.
-const PLACES: [(&str, &str, &str); 4] = [
+const PLACES: [(&str, &str, &str); 3] = [
     ("house-rules", "/studio", "How much padding?"),
     ("stores", "/stores/foams", "Polyester urethane foam 32"),
     ("sums", "/sums/cushion", "71.7 G"),
-    ("measuring-sheet", "/measuring-sheet", "Saltgrass"),
 ];
 
 enum Before {
@@ -96,8 +85,12 @@ async fn main() -> Result<()> {
                     page.asks("document.querySelector('.seal').scrollIntoView()")
                         .await?;
                 }
-                _ => page.sees(".offers", "as it is").await?,
+                _ => {}
             }
+        }
+        if view == "box" {
+            page.sees("[data-style='slotted_edge']", "as it is made")
+                .await?;
         }
         page.picture(&folder.join(format!("{view}.png"))).await?;
     }
@@ -115,10 +108,46 @@ async fn main() -> Result<()> {
         }
         page.picture(&folder.join(format!("{view}.png"))).await?;
     }
+    shelf(&page, &folder).await?;
     page.goto("about:blank").await.ok();
     studio.close().await?;
     phone(&pool, &folder).await?;
-    tablets(&pool, &folder).await
+    tablet(&pool, &folder).await
+}
+
+/// What is cut together, a carton of the pile, what to look for, and what is short.
+async fn shelf(page: &Page, folder: &Path) -> Result<()> {
+    open(page, "Lantern Room", "box").await?;
+    page.press(".saved summary").await?;
+    page.sees("[data-test='pile']", "Mirror box from Ormside")
+        .await?;
+    page.asks("document.querySelector('.saved figure').scrollIntoView({ block: 'end' })")
+        .await?;
+    page.picture(&folder.join("pile.png")).await?;
+    open(page, "Lantern Room", "wanted").await?;
+    page.sees(".wanted", "goes as it is").await?;
+    page.picture(&folder.join("wanted.png")).await?;
+    open(page, "The Ropewalk", "box").await?;
+    page.sees("[data-short='Large bubble wrap']", "there are")
+        .await?;
+    page.asks("document.querySelector('[data-short]').scrollIntoView({ block: 'center' })")
+        .await?;
+    page.picture(&folder.join("short-shelf.png")).await?;
+    page.goto("/").await?;
+    page.press_called("Cut several together").await?;
+    for row in 1..=3 {
+        page.press(&format!(
+            "section:nth-of-type(2) li:nth-child({row}) [name='together']"
+        ))
+        .await?;
+    }
+    page.press_called("Lay out 3 shipments").await?;
+    page.sees(".sheet", "Cuts, in this order").await?;
+    page.press("[name='layout-of'][value='all'] + label")
+        .await?;
+    page.sees(".sheets", "Double wall BC").await?;
+    page.asks("window.scrollTo(0, 0)").await?;
+    page.picture(&folder.join("cutting.png")).await
 }
 
 /// The net of a box, as it is followed with a thumb.
@@ -134,8 +163,8 @@ async fn phone(pool: &PgPool, folder: &Path) -> Result<()> {
     studio.close().await
 }
 
-/// What a tablet is asked, and where it is listed.
-async fn tablets(pool: &PgPool, folder: &Path) -> Result<()> {
+/// What a tablet is asked.
+async fn tablet(pool: &PgPool, folder: &Path) -> Result<()> {
     let keys = std::env::temp_dir().join(format!("hummock-keys-{}", std::process::id()));
     let studio = Studio::open_to_tablets(pool, &keys).await?;
     let tablet = studio.tablet()?;
@@ -144,17 +173,6 @@ async fn tablets(pool: &PgPool, folder: &Path) -> Result<()> {
         .sees(".modal", "gives the studio’s passphrase once")
         .await?;
     tablet.picture(&folder.join("sign-in.png")).await?;
-    tablet.fill("name", "Tablet at the packing table").await?;
-    tablet.fill("passphrase", &studio.passphrase()?).await?;
-    tablet.press_called("Let it in").await?;
-    tablet.lacks(".modal.show").await?;
-    let page = studio.page();
-    page.goto("/studio").await?;
-    page.sees("[data-device]", "Tablet at the packing table")
-        .await?;
-    page.asks("document.querySelector('#tablets').scrollIntoView()")
-        .await?;
-    page.picture(&folder.join("tablets.png")).await?;
     std::fs::remove_dir_all(keys)?;
     studio.close().await
 }

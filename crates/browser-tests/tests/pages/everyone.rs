@@ -6,7 +6,7 @@ use sqlx::PgPool;
 use thirtyfour::Key;
 
 /// Every view, what it shows once it is there, and what its window is called.
-const PLACES: [(&str, &str, &str); 13] = [
+const PLACES: [(&str, &str, &str); 18] = [
     ("/", "Kelp Ladder", "Bench · Hummock"),
     ("/sums/cushion", "Shock of the fall", "Quick sums · Hummock"),
     ("/sums/odds", "Arrives damaged", "Quick sums · Hummock"),
@@ -18,6 +18,15 @@ const PLACES: [(&str, &str, &str); 13] = [
         "Stores · Hummock",
     ),
     ("/stores/foams", "foam", "Stores · Hummock"),
+    ("/shelf", "Large bubble wrap", "Shelf · Hummock"),
+    ("/shelf/offcuts", "Offcut A", "Shelf · Hummock"),
+    ("/shelf/pile", "Chair carton", "Shelf · Hummock"),
+    ("/cutting", "Nothing was laid out yet", "Layouts · Hummock"),
+    (
+        "/cutting/blank",
+        "Read it",
+        "A blank drawn elsewhere · Hummock",
+    ),
     ("/studio", "How much padding?", "House rules · Hummock"),
     (
         "/measuring-sheet",
@@ -37,7 +46,7 @@ const PLACES: [(&str, &str, &str); 13] = [
         "Not found · Hummock",
     ),
 ];
-const STOPS: [(&str, &str, &str); 4] = [
+const STOPS: [(&str, &str, &str); 5] = [
     ("measure", "Width", "Kelp Ladder · Measure · Hummock"),
     (
         "guard",
@@ -45,6 +54,11 @@ const STOPS: [(&str, &str, &str); 4] = [
         "Kelp Ladder · Guard · Hummock",
     ),
     ("box", "Cut list", "Kelp Ladder · Box · Hummock"),
+    (
+        "wanted",
+        "goes as it is",
+        "Kelp Ladder · Wanted: a carton · Hummock",
+    ),
     ("price", "Every service", "Kelp Ladder · Price · Hummock"),
 ];
 /// Whatever is folded is opened, and the first layer with it.

@@ -5,5 +5,6 @@ mod everyone;
 mod guard;
 mod house;
 mod network;
+mod shelf;
 mod shipment;
 mod typing;

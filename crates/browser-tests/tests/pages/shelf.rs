@@ -1,0 +1,231 @@
+//! The shelf: what is cut from it, the pile, what is short, and what comes in from elsewhere.
+
+use anyhow::Result;
+use hummock_browser_tests::{Page, Studio};
+use sqlx::PgPool;
+
+/// A tray of 300 × 200 with walls of 50, its corners cut out, as lines that close, and two scores.
+const TRAY: &str = "0\nSECTION\n2\nENTITIES\n\
+    0\nLWPOLYLINE\n8\nEDGE\n90\n12\n70\n1\n\
+    10\n50\n20\n0\n10\n350\n20\n0\n10\n350\n20\n50\n10\n400\n20\n50\n10\n400\n20\n250\n10\n350\n20\n250\n\
+    10\n350\n20\n300\n10\n50\n20\n300\n10\n50\n20\n250\n10\n0\n20\n250\n10\n0\n20\n50\n10\n50\n20\n50\n\
+    0\nLINE\n8\nFOLDS\n10\n50\n20\n0\n11\n50\n21\n300\n\
+    0\nLINE\n8\nFOLDS\n10\n350\n20\n0\n11\n350\n21\n300\n\
+    0\nCIRCLE\n8\nHOLES\n10\n200\n20\n150\n40\n8\n\
+    0\nENDSEC\n0\nEOF\n";
+const PILE: &str = "kind,name,place,left,length_mm,width_mm,depth_mm,board,condition\n\
+    carton,Clock box,loft,1,1010,760,140,corrugated-c,sound\n\
+    carton,Wet one,yard,1,1010,760,140,corrugated-c,was_wet\n";
+
+/// Opens a shipment of the demo studio from the bench, at Box.
+async fn at_box(page: &Page, title: &str) -> Result<()> {
+    page.press_called(title).await?;
+    page.sees("h1", title).await?;
+    page.is_saved().await?;
+    page.keys("3").await?;
+    page.sees(".shelf", "From the shelf").await
+}
+
+#[sqlx::test(migrations = false)]
+async fn the_pile_comes_in_as_a_table_and_a_blank_as_a_drawing_and_goes_to_a_cut_plan(
+    pool: PgPool,
+) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("Shelf").await?;
+    page.press_called("Saved cartons").await?;
+    page.press_called("Read in CSV").await?;
+    // A line that can't be is named, and nothing is taken.
+    page.fill(
+        "csv",
+        &PILE.replace("140,corrugated-c,sound", "140,glassine,sound"),
+    )
+    .await?;
+    page.press_called("Look what it would do").await?;
+    page.sees(".errors", "line 2, board").await?;
+    page.fill("csv", PILE).await?;
+    page.press_called("Look what it would do").await?;
+    page.sees("[data-test='table-result']", "0 counted, 2 added")
+        .await?;
+    page.press_called("Read it in").await?;
+    page.sees("[data-item='Clock box']", "loft").await?;
+    page.sees("[data-item='Wet one']", "it was wet").await?;
+
+    // A box of the pile is taken for a drawing, and taken back.
+    page.press_called("Bench").await?;
+    at_box(&page, "Lantern Room").await?;
+    page.press(".saved summary").await?;
+    page.sees("[data-pile='Clock box']", "cut down").await?;
+    page.press("[data-pile='Clock box'] button").await?;
+    page.sees("[data-pile='Clock box']", "taken").await?;
+    page.is_saved().await?;
+    page.everyone_can_use_it().await?;
+    page.reload().await?;
+    page.sees("[data-pile='Clock box']", "taken").await?;
+    page.press_called("Cut a box instead").await?;
+    page.sees("[data-style='slotted_edge']", "as it is made")
+        .await?;
+    page.is_saved().await?;
+
+    // The drawing: its layers are named, and it lies on a sheet.
+    page.goto("/cutting").await?;
+    page.press_called("Read in a blank (DXF)").await?;
+    page.fill("dxf", "hello").await?;
+    page.press_called("Read it").await?;
+    page.sees(".error", "no DXF file").await?;
+    page.fill("dxf", TRAY).await?;
+    page.press_called("Read it").await?;
+    page.sees("[data-test='unread']", "Entity 4, layer HOLES: a circle")
+        .await?;
+    page.holds("layer.EDGE", "outline").await?;
+    page.holds("layer.FOLDS", "score").await?;
+    page.everyone_can_use_it().await?;
+    page.press_called("Lay it out on sheets").await?;
+    page.sees("main", "give it a name").await?;
+    page.fill("name", "Tray for a clock").await?;
+    page.choose("material", "corrugated-c").await?;
+    page.fill("count", "3").await?;
+    page.press_called("Lay it out on sheets").await?;
+    // 110 000 mm² of Corrugated C, three of them, on the offcuts behind the rack: nothing new is opened.
+    page.sees("main", "3 × Tray for a clock").await?;
+    page.sees("[data-test='layout-sum']", "0.00 EUR").await?;
+    page.sees(".parts", "400 × 300 mm").await?;
+    page.everyone_can_use_it().await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn several_are_cut_together_inner_parts_first_and_sheets_are_marked_and_taken_back(
+    pool: PgPool,
+) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("Cut several together").await?;
+    page.press("li:nth-child(1) [name='together']").await?;
+    page.press("section:nth-of-type(2) li:nth-child(1) [name='together']")
+        .await?;
+    page.press_called("Lay out 2 shipments").await?;
+    page.sees("h1", "Cut together").await?;
+    // What goes inside comes first; no box is among it.
+    page.sees(".sheet h2", "Sheet 1").await?;
+    page.lacks_text(".parts", "Box").await?;
+    page.everyone_can_use_it().await?;
+    page.press_called("Look for a cheaper layout").await?;
+    page.sees("[data-test='looking']", "so far").await?;
+    page.press_called("Stop, and keep it").await?;
+    page.sees(".ways", "Look for a cheaper layout").await?;
+    page.fill("place", "flat drawer").await?;
+    page.press_called("Sheet 1 is cut").await?;
+    page.sees("nav[aria-label='Sheets']", "1 ✓").await?;
+    page.press("nav[aria-label='Sheets'] a").await?;
+    page.sees(".is-done", "Kept: Offcut").await?;
+    // In a second window it is marked as well; there it is taken back.
+    let path = Page::path_of(&page.address().await?);
+    let first_window = page.second_window(&path).await?;
+    page.sees(".is-done", "Cut.").await?;
+    page.press_called("Not cut: take it back").await?;
+    page.sees("main", "Sheet 1 is cut").await?;
+    page.to_window(first_window).await?;
+    // Whoever comes back to the first one sees it too. The boxes have a layout of their own, also once inner parts are cut.
+    page.reload().await?;
+    page.sees("main", "Sheet 1 is cut").await?;
+    page.press_called("Sheet 1 is cut").await?;
+    page.sees("nav[aria-label='Sheets']", "1 ✓").await?;
+    page.press_called("Then lay out the boxes").await?;
+    page.sees("main", "not measured wrapped yet").await?;
+    page.sees(".parts", "Box").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_short_shelf_says_what_helps_and_packing_takes_the_rest_once(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    at_box(&page, "The Ropewalk").await?;
+    page.sees(
+        "[data-short='Double wall BC']",
+        "Order from Hollow Lane Board by",
+    )
+    .await?;
+    page.sees("[data-short='Large bubble wrap']", "there are 2.50 m")
+        .await?;
+    page.press_called("Use Small bubble wrap instead").await?;
+    page.is_saved().await?;
+    page.lacks("[data-short='Large bubble wrap']").await?;
+    page.keys("z").await?;
+    page.sees("[data-short='Large bubble wrap']", "there are 2.50 m")
+        .await?;
+    page.press_called("Packing begins: take the rest").await?;
+    page.sees(
+        "[data-test='taken']",
+        "of Large bubble wrap there was less than it takes",
+    )
+    .await?;
+    page.reload().await?;
+    page.sees("[data-test='taken']", "Taken off the shelf")
+        .await?;
+    page.press_called("Give it back").await?;
+    page.sees("[data-short='Large bubble wrap']", "there are 2.50 m")
+        .await?;
+    page.press_called("Lay its parts out on sheets").await?;
+    page.sees("[data-test='lacks']", "2 on the shelf").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_find_asks_for_its_owner_and_a_crushed_carton_becomes_raw_card(
+    pool: PgPool,
+) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/shelf/pile").await?;
+    page.press_called("New carton").await?;
+    page.choose("origin", "found").await?;
+    page.sees(
+        "[data-test='ask-owner']",
+        "Ask whose it is before you take it",
+    )
+    .await?;
+    page.fill("length_mm", "tall").await?;
+    page.fill("width_mm", "24 in").await?;
+    page.fill("depth_mm", "4 1/2 in").await?;
+    page.fill("name", "From the quay").await?;
+    page.choose("board", "corrugated-c").await?;
+    page.press_called("Put it on the pile").await?;
+    page.sees("form", "tall").await?;
+    page.fill("length_mm", "36 in").await?;
+    page.press_called("Put it on the pile").await?;
+    // 36 × 24 × 4 1/2 in are 914.4 × 609.6 × 114.3 mm.
+    page.sees("[data-item='From the quay']", "914 × 610 × 114 mm")
+        .await?;
+    page.press("[data-item='Long blind box'] .btn:not(.btn-link)")
+        .await?;
+    page.press("[data-item='Long blind box'] td:last-child .btn")
+        .await?;
+    page.sees(
+        "[aria-label='Open into raw card']",
+        "Creases are left out already",
+    )
+    .await?;
+    page.everyone_can_use_it().await?;
+    page.press("[aria-label='Open into raw card'] .btn-primary")
+        .await?;
+    page.sees("main", "Long blind box is opened").await?;
+    page.lacks("[data-item='Long blind box']").await?;
+    page.press_called("Offcuts").await?;
+    page.sees("[data-item='Offcut 1']", "Corrugated C").await?;
+    // Counted by hand, in a second window too: neither count is written over the other unseen.
+    page.press_called("Sheets and rolls").await?;
+    page.press("[data-item='Large bubble wrap'] button").await?;
+    let first = page.second_window("/shelf").await?;
+    page.press("[data-item='Large bubble wrap'] button").await?;
+    page.press("[data-item='Large bubble wrap'] [type='submit']")
+        .await?;
+    page.press("[data-item='Large bubble wrap'] button").await?;
+    page.to_window(first).await?;
+    page.press("[data-item='Large bubble wrap'] [type='submit']")
+        .await?;
+    page.sees("[data-item='Large bubble wrap']", "2.50 m")
+        .await?;
+    studio.close().await
+}
