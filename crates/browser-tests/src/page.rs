@@ -3,7 +3,7 @@
 use std::{path::Path, time::Duration};
 
 use anyhow::{Context, Result, bail};
-use thirtyfour::{Key, prelude::*};
+use thirtyfour::{Key, error::WebDriverErrorInner, prelude::*};
 
 const PATIENCE: Duration = Duration::from_secs(15);
 const LOOK_EVERY: Duration = Duration::from_millis(40);
@@ -28,6 +28,13 @@ pub struct Page {
 /// Narrow and no-break spaces are how figures are set; tests read them as spaces.
 fn plain(text: &str) -> String {
     text.replace(['\u{202f}', '\u{a0}'], " ").replace('\n', " ")
+}
+
+/// Whether an element was drawn anew since it was found; nothing was done to it then.
+fn is_stale(error: &anyhow::Error) -> bool {
+    error
+        .downcast_ref::<WebDriverError>()
+        .is_some_and(|error| matches!(**error, WebDriverErrorInner::StaleElementReference(..)))
 }
 
 impl Page {
@@ -188,9 +195,13 @@ impl Page {
     /// # Errors
     /// When it does not come or is covered.
     pub async fn press(&self, css: &str) -> Result<()> {
-        let element = self.find(css).await?;
-        element.scroll_into_view().await?;
-        Ok(element.click().await?)
+        self.until(|| async {
+            let element = self.find(css).await?;
+            element.scroll_into_view().await?;
+            element.click().await?;
+            Ok(Some(()))
+        })
+        .await
     }
 
     /// Presses the button or link that is called so.
@@ -200,16 +211,20 @@ impl Page {
     pub async fn press_called(&self, name: &str) -> Result<()> {
         let path =
             format!("//*[self::button or self::a][contains(normalize-space(.), \"{name}\")]");
-        let query = self
-            .browser
-            .query(By::XPath(path))
-            .wait(PATIENCE, LOOK_EVERY);
-        let element = query
-            .first()
-            .await
-            .with_context(|| format!("nothing is called {name}"))?;
-        element.scroll_into_view().await?;
-        Ok(element.click().await?)
+        self.until(|| async {
+            let query = self
+                .browser
+                .query(By::XPath(path.clone()))
+                .wait(PATIENCE, LOOK_EVERY);
+            let element = query
+                .first()
+                .await
+                .with_context(|| format!("nothing is called {name}"))?;
+            element.scroll_into_view().await?;
+            element.click().await?;
+            Ok(Some(()))
+        })
+        .await
     }
 
     /// Types into the field of a name in place of what it holds, and leaves it.
@@ -226,12 +241,16 @@ impl Page {
     /// # Errors
     /// When there is no such field.
     pub async fn type_into(&self, name: &str, text: &str) -> Result<()> {
-        let field = self.find(&format!("[name='{name}']")).await?;
-        field.scroll_into_view().await?;
-        field.click().await?;
-        field.send_keys(Key::Control + "a").await?;
-        field.send_keys(Key::Delete).await?;
-        Ok(field.send_keys(text).await?)
+        self.until(|| async {
+            let field = self.find(&format!("[name='{name}']")).await?;
+            field.scroll_into_view().await?;
+            field.click().await?;
+            field.send_keys(Key::Control + "a").await?;
+            field.send_keys(Key::Delete).await?;
+            field.send_keys(text).await?;
+            Ok(Some(()))
+        })
+        .await
     }
 
     /// Sets the day of a date field, as its picker does.
@@ -261,8 +280,11 @@ impl Page {
     /// # Errors
     /// When there is no such field.
     pub async fn value(&self, name: &str) -> Result<String> {
-        let field = self.find(&format!("[name='{name}']")).await?;
-        Ok(plain(&field.value().await?.unwrap_or_default()))
+        self.until(|| async {
+            let field = self.find(&format!("[name='{name}']")).await?;
+            Ok(Some(plain(&field.value().await?.unwrap_or_default())))
+        })
+        .await
     }
 
     /// Waits until a field holds a value.
@@ -368,15 +390,18 @@ impl Page {
         Ok(self.browser.screenshot(file).await?)
     }
 
-    /// Asks again and again until there is an answer.
+    /// Asks again and again until there is an answer, and again where an element was drawn anew between finding and using it.
     async fn until<T, Answer>(&self, mut ask: impl FnMut() -> Answer) -> Result<T>
     where
         Answer: Future<Output = Result<Option<T>>>,
     {
         let deadline = tokio::time::Instant::now() + PATIENCE;
         while tokio::time::Instant::now() < deadline {
-            if let Some(answer) = ask().await? {
-                return Ok(answer);
+            match ask().await {
+                Ok(Some(answer)) => return Ok(answer),
+                Ok(None) => {}
+                Err(error) if is_stale(&error) => {}
+                Err(error) => return Err(error),
             }
             tokio::time::sleep(LOOK_EVERY).await;
         }

@@ -228,10 +228,8 @@ impl Problem {
         )
     }
 
-    pub(crate) fn recounted(left: i64) -> Self {
-        let detail = format!(
-            "it was counted or drawn meanwhile, and there are {left} now: look again, and count once more"
-        );
+    pub(crate) fn recounted() -> Self {
+        let detail = "it was counted elsewhere meanwhile, or taken for a shipment: see how much there is now, and count once more";
         Self::new(
             StatusCode::CONFLICT,
             "/problems/recounted",
@@ -369,7 +367,7 @@ impl From<ShelfRefused> for Problem {
     fn from(refused: ShelfRefused) -> Self {
         match refused {
             ShelfRefused::NotFound => Self::not_found("thing of that id on the shelf"),
-            ShelfRefused::Moved { left } => Self::recounted(left),
+            ShelfRefused::Moved { .. } => Self::recounted(),
             ShelfRefused::NoneLeft { what } => Self::none_left(&what),
             ShelfRefused::UsedSince { what } => Self::used_since(&what),
             ShelfRefused::Counted => Self::counted_already(),

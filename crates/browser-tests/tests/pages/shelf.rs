@@ -1,6 +1,6 @@
 //! The shelf: what is cut from it, the pile, what is short, and what comes in from elsewhere.
 
-use anyhow::Result;
+use anyhow::{Context, Result};
 use hummock_browser_tests::{Page, Studio};
 use sqlx::PgPool;
 
@@ -214,18 +214,37 @@ async fn a_find_asks_for_its_owner_and_a_crushed_carton_becomes_raw_card(
     page.lacks("[data-item='Long blind box']").await?;
     page.press_called("Offcuts").await?;
     page.sees("[data-item='Offcut 1']", "Corrugated C").await?;
-    // Counted by hand, in a second window too: neither count is written over the other unseen.
+    // Counted in two windows at once: what the second one did not see is not written over.
     page.press_called("Sheets and rolls").await?;
     page.press("[data-item='Large bubble wrap'] button").await?;
+    page.find(BUBBLE).await?;
     let first = page.second_window("/shelf").await?;
     page.press("[data-item='Large bubble wrap'] button").await?;
+    page.fill(&name_of(page, BUBBLE).await?, "3").await?;
     page.press("[data-item='Large bubble wrap'] [type='submit']")
         .await?;
-    page.press("[data-item='Large bubble wrap'] button").await?;
+    page.sees("[data-item='Large bubble wrap']", "3.00 m")
+        .await?;
     page.to_window(first).await?;
+    page.fill(&name_of(page, BUBBLE).await?, "2.2").await?;
     page.press("[data-item='Large bubble wrap'] [type='submit']")
         .await?;
-    page.sees("[data-item='Large bubble wrap']", "2.50 m")
+    page.sees("main", "it was counted elsewhere meanwhile")
+        .await?;
+    page.holds(&name_of(page, BUBBLE).await?, "2.2").await?;
+    // Seen now, it is counted knowingly.
+    page.press("[data-item='Large bubble wrap'] [type='submit']")
+        .await?;
+    page.sees("[data-item='Large bubble wrap']", "2.20 m")
         .await?;
     studio.close().await
+}
+
+/// Where the count of the large bubble wrap is typed.
+const BUBBLE: &str = "[data-item='Large bubble wrap'] input";
+
+/// The name of a field that is found by where it stands.
+async fn name_of(page: &Page, css: &str) -> Result<String> {
+    let name = page.find(css).await?.attr("name").await?;
+    name.context("a field has a name")
 }

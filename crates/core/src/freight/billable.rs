@@ -2,12 +2,18 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::Parcel;
-use crate::quantity::{Length, Mass, Volume, ceil_count};
+use super::{
+    Parcel,
+    measured::{
+        MG_PER_KG, Measured, UM3_PER_CM3, Whole, as_length, as_mass, mg, stepped, um3, whole,
+    },
+};
+use crate::quantity::{Length, Mass, Volume};
 
 /// How a carrier turns size and weight into billable weight.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
 pub struct BillableBy {
     /// Cubic centimetres that count as a kilogram.
     pub divisor_cm3_per_kg: f64,
@@ -65,58 +71,68 @@ pub struct Billable {
     pub length_plus_girth: Length,
 }
 
-const CM3_PER_M3: f64 = 1e6;
-
 impl BillableBy {
     /// Returns the weights of a parcel: max(actual, volume ÷ divisor, minimum), rounded up to the step.
     ///
     /// Sides are rounded up to their step first. Source: carriers' custom.
     #[must_use]
     pub fn weigh(&self, parcel: &Parcel) -> Billable {
-        let measured = parcel.measured_to(self.size_step);
-        let volume = measured.volume();
-        let counts = self.volumetric_above.is_none_or(|above| volume > above);
-        let volumetric = if counts {
-            self.of_volume(volume)
-        } else {
-            Mass::ZERO
-        };
-        let (heaviest, governs) = if parcel.mass >= volumetric {
-            (parcel.mass, Governs::Actual)
+        self.weighed(&Measured::of(parcel, self.size_step), 0)
+    }
+
+    /// The same for a parcel as measured, where rules raise the least that is billed.
+    pub(super) fn weighed(&self, measured: &Measured, raised: Whole) -> Billable {
+        let volumetric = self.volumetric(measured);
+        let minimum = mg(self.minimum).max(raised);
+        let (heaviest, governs) = if measured.mass >= volumetric {
+            (measured.mass, Governs::Actual)
         } else {
             (volumetric, Governs::Volumetric)
         };
-        let governs = if self.minimum > heaviest {
+        let governs = if minimum > heaviest {
             Governs::Minimum
         } else {
             governs
         };
         Billable {
-            actual: parcel.mass,
-            volumetric,
-            billable: self.stepped(heaviest.max(self.minimum)),
+            actual: as_mass(measured.mass),
+            volumetric: as_mass(volumetric),
+            billable: as_mass(self.billed(measured, raised)),
             governs,
-            girth: measured.girth(),
-            length_plus_girth: measured.length_plus_girth(),
+            girth: as_length(measured.girth()),
+            length_plus_girth: as_length(measured.sides[0] + measured.girth()),
         }
     }
 
-    fn of_volume(&self, volume: Volume) -> Mass {
-        Mass::kg(volume.as_m3() * CM3_PER_M3 / self.divisor_cm3_per_kg)
+    /// What is billed, in milligrams.
+    pub(super) fn billed(&self, measured: &Measured, raised: Whole) -> Whole {
+        let heaviest = measured.mass.max(self.volumetric(measured));
+        let minimum = mg(self.minimum).max(raised);
+        stepped(heaviest.max(minimum), mg(self.weight_step))
     }
 
-    fn stepped(&self, mass: Mass) -> Mass {
-        if self.weight_step <= Mass::ZERO {
-            return mass;
+    /// What the size counts for, rounded up to a milligram.
+    fn volumetric(&self, measured: &Measured) -> Whole {
+        let volume = measured.volume();
+        if self
+            .volumetric_above
+            .is_some_and(|above| volume <= um3(above))
+        {
+            return 0;
         }
-        self.weight_step * f64::from(ceil_count(mass / self.weight_step))
+        // The divisor in thousandths of a cubic centimetre to the kilogram.
+        let per_mg = whole(self.divisor_cm3_per_kg * 1000.0) * UM3_PER_CM3 / MG_PER_KG;
+        (volume * 1000 + per_mg - 1) / per_mg
     }
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::space::Envelope;
+    use crate::{
+        freight::{Contents, Shape},
+        space::Envelope,
+    };
 
     fn parcel(sides: [f64; 3], kg: f64) -> Parcel {
         let [across, up, through] = sides.map(Length::mm);
@@ -128,7 +144,9 @@ mod tests {
             },
             mass: Mass::kg(kg),
             value: None,
-            has_glass: false,
+            buys_cover: false,
+            shape: Shape::Rectangular,
+            contents: Contents::default(),
         }
     }
 

@@ -1,13 +1,30 @@
-//! What it costs to send a parcel: tariffs, billable weight and itemised quotes.
+//! What it costs to send a parcel: tariffs, billable weight, itemised quotes, and how far it is to the next price.
 
 mod billable;
+mod check;
+mod measured;
 mod parcel;
+mod price;
 mod quote;
+mod rule;
+mod steps;
 mod tariff;
+mod when;
+mod zone;
 
 pub use billable::{Billable, BillableBy, Governs};
-pub use parcel::{Destination, Parcel};
-pub use quote::{LineRule, Offer, Quote, QuoteLine, Reason, only_taken_by, quotes};
-pub use tariff::{
-    Cover, Handover, Limits, PriceStep, Service, Surcharge, SurchargeWhen, Tariff, Zone, ZonePrice,
+pub use check::Dip;
+pub use measured::Gauge;
+pub use parcel::{Content, Contents, Destination, Parcel, Shape};
+pub use price::Asked;
+pub use quote::{
+    LineKind, LineRule, Offer, Place, Quote, QuoteLine, Reason, only_taken_by, quotes,
 };
+pub use rule::{OverStep, PerKgOf, Rule, What};
+pub use steps::{Along, Room, Rung, ServiceSteps, Step};
+pub use tariff::{
+    Collection, Cover, DiscountTier, Exclusion, Format, Handover, Limits, PriceStep, Refuses,
+    Service, Tariff, Weekday, WithCover, ZonePrice,
+};
+pub use when::When;
+pub use zone::{PostcodeRange, Zone};

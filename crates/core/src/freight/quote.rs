@@ -1,12 +1,13 @@
 //! The itemised price of each service, or why it does not take the parcel.
 
-use rust_decimal::Decimal;
-use serde::Serialize;
+use std::fmt;
 
-use super::{
-    Billable, Cover, Destination, Handover, Parcel, Service, SurchargeWhen, Tariff, ZonePrice,
-};
-use crate::quantity::{Currency, Length, Mass, Money, ceil_count, round_to_cents};
+use jiff::civil::Date;
+use rust_decimal::Decimal;
+use serde::{Deserialize, Serialize, Serializer};
+
+use super::{Asked, Billable, Handover, Tariff, What, When};
+use crate::quantity::{Length, Mass, Money};
 
 /// What one service says to a parcel.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -30,6 +31,8 @@ pub struct Quote {
     pub billable: Billable,
     /// The price, or the reasons against it.
     pub offer: Offer,
+    /// What it comes to in the studio's currency; nothing where no rate is known.
+    pub total_here: Option<Money>,
     /// What a journey with it costs on average in damage and loss beyond its cover; nothing without a value.
     pub expected_loss: Option<Money>,
     /// How far its cover falls short of the value; nothing where it does not.
@@ -51,6 +54,8 @@ pub enum Offer {
         total: Money,
         /// What is paid out at most when it is lost.
         covered: Money,
+        /// What its cover leaves out, of what is in this parcel.
+        excluded: Vec<String>,
     },
     /// It does not.
     Refused {
@@ -59,26 +64,174 @@ pub enum Offer {
     },
 }
 
+/// What a line of a quote is for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum LineKind {
+    /// The price of the table, or of a format.
+    Base,
+    /// Kilograms above the table.
+    Further,
+    /// What a rule adds.
+    Surcharge,
+    /// What the account gets off.
+    Discount,
+    /// Fuel.
+    Fuel,
+    /// Tax.
+    Tax,
+    /// Cover beyond what is included.
+    Cover,
+}
+
+impl LineKind {
+    /// Returns it as it is written.
+    #[must_use]
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::Base => "base",
+            Self::Further => "further",
+            Self::Surcharge => "surcharge",
+            Self::Discount => "discount",
+            Self::Fuel => "fuel",
+            Self::Tax => "tax",
+            Self::Cover => "cover",
+        }
+    }
+}
+
+/// Where in its tariff a line has its rule.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Place {
+    /// A step of a service's table.
+    Step {
+        /// The service.
+        service: usize,
+        /// The zone's prices.
+        price: usize,
+        /// The step.
+        step: usize,
+    },
+    /// The kilograms above a service's table.
+    Further {
+        /// The service.
+        service: usize,
+        /// The zone's prices.
+        price: usize,
+    },
+    /// A step of a format.
+    FormatStep {
+        /// The service.
+        service: usize,
+        /// The format.
+        format: usize,
+        /// The zone's prices.
+        price: usize,
+        /// The step.
+        step: usize,
+    },
+    /// A rule for every service.
+    Rule {
+        /// Which.
+        rule: usize,
+    },
+    /// A rule of a service.
+    ServiceRule {
+        /// The service.
+        service: usize,
+        /// Which.
+        rule: usize,
+    },
+    /// A discount tier.
+    Tier {
+        /// Which.
+        tier: usize,
+    },
+    /// The fuel.
+    Fuel,
+    /// The tax.
+    Tax,
+    /// A service's cover.
+    Cover {
+        /// The service.
+        service: usize,
+    },
+}
+
+impl fmt::Display for Place {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Step {
+                service,
+                price,
+                step,
+            } => {
+                write!(f, "services/{service}/prices/{price}/steps/{step}")
+            }
+            Self::Further { service, price } => {
+                write!(f, "services/{service}/prices/{price}/per_further_kg")
+            }
+            Self::FormatStep {
+                service,
+                format,
+                price,
+                step,
+            } => {
+                write!(
+                    f,
+                    "services/{service}/formats/{format}/prices/{price}/steps/{step}"
+                )
+            }
+            Self::Rule { rule } => write!(f, "rules/{rule}"),
+            Self::ServiceRule { service, rule } => write!(f, "services/{service}/rules/{rule}"),
+            Self::Tier { tier } => write!(f, "discount_tiers/{tier}"),
+            Self::Fuel => f.write_str("fuel_percent"),
+            Self::Tax => f.write_str("tax_percent"),
+            Self::Cover { service } => write!(f, "services/{service}/cover"),
+        }
+    }
+}
+
+impl Serialize for Place {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.collect_str(self)
+    }
+}
+
 /// One line of a quote.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct QuoteLine {
+    /// What kind of line it is.
+    pub kind: LineKind,
     /// What it is for.
     pub name: String,
     /// The rule that it follows.
     pub rule: LineRule,
+    /// Where that rule stands in the tariff, as `services/0/rules/2`.
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
+    pub place: Place,
     /// What it comes to.
     pub amount: Money,
 }
 
 /// The rule behind a line.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(tag = "kind", rename_all = "snake_case")]
 pub enum LineRule {
     /// The price of a weight step.
     Step {
         /// Its upper end.
+        #[serde(rename = "up_to_g")]
+        up_to: Mass,
+    },
+    /// The price of a format, up to a weight.
+    Format {
+        /// What the carrier calls it.
+        format: String,
+        /// The step's upper end.
         #[serde(rename = "up_to_g")]
         up_to: Mass,
     },
@@ -90,7 +243,22 @@ pub enum LineRule {
     /// A surcharge on its condition.
     Surcharge {
         /// The condition.
-        when: SurchargeWhen,
+        when: When,
+    },
+    /// A rule that adds more than one sum.
+    Ruled {
+        /// The condition.
+        when: When,
+        /// What it does.
+        what: What,
+    },
+    /// What the account gets off.
+    Tier {
+        /// The tier's name.
+        tier: String,
+        /// The share.
+        #[cfg_attr(feature = "schema", schema(value_type = String))]
+        percent: Decimal,
     },
     /// A share of the lines before it.
     Percent {
@@ -132,6 +300,15 @@ pub enum Reason {
         #[serde(rename = "most_mm")]
         most: Length,
     },
+    /// Its second side is too long.
+    TooWide {
+        /// What it is.
+        #[serde(rename = "second_mm")]
+        second: Length,
+        /// What is taken.
+        #[serde(rename = "most_mm")]
+        most: Length,
+    },
     /// Longest side and girth together are too long.
     TooLarge {
         /// What they are.
@@ -143,6 +320,20 @@ pub enum Reason {
     },
     /// There is glass in it.
     GlassRefused,
+    /// Something else that it does not take.
+    Excluded {
+        /// What, in the carrier's words.
+        name: String,
+    },
+    /// The tariff does not hold on that day.
+    NotInForce {
+        /// The first day that it holds on.
+        #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
+        from: Option<Date>,
+        /// The last.
+        #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
+        to: Option<Date>,
+    },
     /// The box belongs to another carrier's service.
     OthersCarton {
         /// Whose it is.
@@ -158,15 +349,10 @@ pub enum Reason {
 
 /// Returns what every service of the tariffs says to a parcel: the cheapest first, the refused last.
 #[must_use]
-pub fn quotes(parcel: &Parcel, destination: &Destination, tariffs: &[Tariff]) -> Vec<Quote> {
+pub fn quotes(asked: &Asked<'_>, tariffs: &[Tariff]) -> Vec<Quote> {
     let mut found: Vec<Quote> = tariffs
         .iter()
-        .flat_map(|tariff| {
-            tariff
-                .services
-                .iter()
-                .map(move |service| tariff.quote(service, parcel, destination))
-        })
+        .flat_map(|tariff| tariff.quotes(asked))
         .collect();
     found.sort_by(|one, other| one.rank().cmp(&other.rank()));
     found
@@ -203,188 +389,6 @@ impl Quote {
     fn rank(&self) -> (bool, Option<Decimal>, &str) {
         let total = self.total().map(|money| money.amount);
         (total.is_none(), total, &self.id)
-    }
-}
-
-impl Tariff {
-    /// Returns what one of its services says to a parcel.
-    #[must_use]
-    pub fn quote(&self, service: &Service, parcel: &Parcel, destination: &Destination) -> Quote {
-        let billable = service.billable.weigh(parcel);
-        let measured = parcel.measured_to(service.billable.size_step);
-        let zone = self.zone_of(destination).map(|zone| zone.name.as_str());
-        let price = zone.and_then(|zone| service.prices.iter().find(|price| price.zone == zone));
-        let mut reasons = service.reasons_against(&measured);
-        let base = price.map(|price| price.base(billable.billable, &self.currency));
-        let offer = match base {
-            Some(Some(base)) if reasons.is_empty() => {
-                self.priced(service, &measured, base, zone.unwrap_or_default())
-            }
-            Some(Some(_)) => Offer::Refused { reasons },
-            Some(None) => {
-                reasons.push(Reason::NoPrice {
-                    billable: billable.billable,
-                });
-                Offer::Refused { reasons }
-            }
-            None => Offer::Refused {
-                reasons: vec![Reason::NotServed],
-            },
-        };
-        Quote {
-            id: format!("{}/{}", self.id, service.id),
-            carrier: self.carrier.clone(),
-            service: service.name.clone(),
-            days_from: service.days_from,
-            days_to: service.days_to,
-            handover: service.handover,
-            tracked: service.tracked,
-            billable,
-            offer,
-            expected_loss: None,
-            uncovered: None,
-        }
-    }
-
-    /// Adds surcharges, fuel, tax and cover to the base lines, each rounded as it is written.
-    fn priced(
-        &self,
-        service: &Service,
-        measured: &Parcel,
-        base: Vec<QuoteLine>,
-        zone: &str,
-    ) -> Offer {
-        let mut lines = base;
-        lines.extend(
-            service
-                .surcharges
-                .iter()
-                .filter(|surcharge| surcharge.when.applies(measured))
-                .map(|surcharge| {
-                    let rule = LineRule::Surcharge {
-                        when: surcharge.when,
-                    };
-                    line(&surcharge.name, rule, surcharge.price, &self.currency)
-                }),
-        );
-        lines.extend(self.share("Fuel", self.fuel_percent, &lines));
-        lines.extend(self.share("Tax", self.tax_percent, &lines));
-        let (cover, covered) = service.cover.line(measured, &self.currency);
-        lines.extend(cover);
-        let total = lines.iter().map(|line| line.amount.amount).sum();
-        Offer::Priced {
-            zone: zone.to_owned(),
-            lines,
-            total: Money::new(total, &self.currency),
-            covered,
-        }
-    }
-
-    fn share(&self, name: &str, percent: Decimal, of: &[QuoteLine]) -> Option<QuoteLine> {
-        let sum: Decimal = of.iter().map(|line| line.amount.amount).sum();
-        let amount = sum * percent / Decimal::ONE_HUNDRED;
-        (!percent.is_zero())
-            .then(|| line(name, LineRule::Percent { percent }, amount, &self.currency))
-    }
-}
-
-impl Service {
-    fn reasons_against(&self, measured: &Parcel) -> Vec<Reason> {
-        let limits = self.limits;
-        let (longest, around) = (measured.sides()[0], measured.length_plus_girth());
-        let mut reasons = Vec::new();
-        if measured.mass > limits.mass {
-            reasons.push(Reason::TooHeavy {
-                mass: measured.mass,
-                most: limits.mass,
-            });
-        }
-        if longest > limits.longest {
-            reasons.push(Reason::TooLong {
-                longest,
-                most: limits.longest,
-            });
-        }
-        if around > limits.length_plus_girth {
-            reasons.push(Reason::TooLarge {
-                length_plus_girth: around,
-                most: limits.length_plus_girth,
-            });
-        }
-        if measured.has_glass && !limits.glass {
-            reasons.push(Reason::GlassRefused);
-        }
-        reasons
-    }
-}
-
-impl ZonePrice {
-    /// Returns the base lines for a billable weight; nothing when it is over the last step and no
-    /// further kilograms are sold.
-    fn base(&self, billable: Mass, currency: &Currency) -> Option<Vec<QuoteLine>> {
-        if let Some(step) = self.steps.iter().find(|step| billable <= step.up_to) {
-            return Some(vec![line(
-                "Base",
-                LineRule::Step { up_to: step.up_to },
-                step.price,
-                currency,
-            )]);
-        }
-        let (last, per_kg) = (self.steps.last()?, self.per_further_kg?);
-        let count_kg = ceil_count((billable - last.up_to).as_kg());
-        Some(vec![
-            line(
-                "Base",
-                LineRule::Step { up_to: last.up_to },
-                last.price,
-                currency,
-            ),
-            line(
-                "Further kilograms",
-                LineRule::Further { count_kg },
-                per_kg * Decimal::from(count_kg),
-                currency,
-            ),
-        ])
-    }
-}
-
-impl Cover {
-    /// Returns the line for the cover that has to be bought, if any, and what is then covered.
-    fn line(&self, parcel: &Parcel, currency: &Currency) -> (Option<QuoteLine>, Money) {
-        if self.excludes_glass && parcel.has_glass {
-            return (None, Money::new(Decimal::ZERO, currency));
-        }
-        let wanted = parcel.value.unwrap_or_default().min(self.most);
-        let steps = steps_over(wanted - self.included, self.step);
-        let bought = self.price_per_step * Decimal::from(steps);
-        let included = Money::new(self.included, currency);
-        let line = (steps > 0).then(|| {
-            line(
-                "Cover",
-                LineRule::Cover { steps, included },
-                bought,
-                currency,
-            )
-        });
-        let covered = (self.included + self.step * Decimal::from(steps)).min(self.most);
-        (line, Money::new(covered, currency))
-    }
-}
-
-/// Returns how many steps cover an amount.
-fn steps_over(amount: Decimal, step: Decimal) -> u32 {
-    if amount <= Decimal::ZERO || step <= Decimal::ZERO {
-        return 0;
-    }
-    u32::try_from((amount / step).ceil()).unwrap_or(u32::MAX)
-}
-
-fn line(name: &str, rule: LineRule, amount: Decimal, currency: &Currency) -> QuoteLine {
-    QuoteLine {
-        name: name.to_owned(),
-        rule,
-        amount: Money::new(round_to_cents(amount), currency),
     }
 }
 

@@ -3,18 +3,45 @@
 use rust_decimal::{Decimal, RoundingStrategy};
 use serde::{Deserialize, Serialize};
 
-/// A three-letter currency code, as `EUR`.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+/// A three-letter currency code, as `EUR`, with the decimals that amounts in it are written with.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[cfg_attr(feature = "schema", schema(value_type = String, example = "EUR"))]
 #[serde(try_from = "String", into = "String")]
-pub struct Currency(String);
+pub struct Currency(Code);
+
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+struct Code {
+    letters: [u8; 3],
+    decimals: u8,
+}
+
+/// Of a currency that no standard names.
+const USUAL_DECIMALS: u8 = 2;
 
 impl Currency {
     /// Returns the code.
+    ///
+    /// # Panics
+    /// Never: a code is three capitals.
     #[must_use]
     pub fn code(&self) -> &str {
-        &self.0
+        std::str::from_utf8(&self.0.letters).expect("three capitals")
+    }
+
+    /// Returns how many decimals its minor unit has: 2 for most, 0 or 3 for some.
+    #[must_use]
+    pub const fn decimals(&self) -> u32 {
+        self.0.decimals as u32
+    }
+
+    /// Returns an amount rounded half up to the minor unit, and written with all its decimals.
+    #[must_use]
+    pub fn round(&self, amount: Decimal) -> Decimal {
+        let mut rounded =
+            amount.round_dp_with_strategy(self.decimals(), RoundingStrategy::MidpointAwayFromZero);
+        rounded.rescale(self.decimals());
+        rounded
     }
 }
 
@@ -22,19 +49,27 @@ impl TryFrom<String> for Currency {
     type Error = String;
 
     fn try_from(code: String) -> Result<Self, Self::Error> {
-        if code.len() == 3 && code.bytes().all(|byte| byte.is_ascii_uppercase()) {
-            Ok(Self(code))
-        } else {
-            Err(format!(
+        match <[u8; 3]>::try_from(code.as_bytes()) {
+            Ok(letters) if letters.iter().all(u8::is_ascii_uppercase) => {
+                let known = iso_currency::Currency::from_code(&code);
+                let decimals = known
+                    .and_then(iso_currency::Currency::exponent)
+                    .and_then(|decimals| u8::try_from(decimals).ok());
+                Ok(Self(Code {
+                    letters,
+                    decimals: decimals.unwrap_or(USUAL_DECIMALS),
+                }))
+            }
+            _ => Err(format!(
                 "\"{code}\" is not a currency: write three capital letters, as EUR"
-            ))
+            )),
         }
     }
 }
 
 impl From<Currency> for String {
     fn from(currency: Currency) -> Self {
-        currency.0
+        currency.code().to_owned()
     }
 }
 
@@ -54,18 +89,10 @@ impl Money {
     #[must_use]
     pub fn new(amount: Decimal, currency: &Currency) -> Self {
         Self {
-            amount: round_to_cents(amount),
-            currency: currency.clone(),
+            amount: currency.round(amount),
+            currency: *currency,
         }
     }
-}
-
-/// Returns the amount rounded half up to two decimals, and written with both.
-#[must_use]
-pub fn round_to_cents(amount: Decimal) -> Decimal {
-    let mut rounded = amount.round_dp_with_strategy(2, RoundingStrategy::MidpointAwayFromZero);
-    rounded.rescale(2);
-    rounded
 }
 
 /// Returns a measured number as a decimal with nine places (a cubic millimetre in cubic metres), to be multiplied by a price.
@@ -87,14 +114,17 @@ mod tests {
     use super::*;
 
     #[test]
-    fn halves_round_up_and_two_decimals_are_written() {
-        for (amount, shown) in [
-            (dec!(1.005), "1.01"),
-            (dec!(2.5), "2.50"),
-            (dec!(7), "7.00"),
-            (dec!(0.004), "0.00"),
+    fn a_currency_rounds_to_its_own_minor_unit() {
+        for (code, amount, shown) in [
+            ("EUR", dec!(12.345), "12.35"),
+            ("EUR", dec!(1.005), "1.01"),
+            ("EUR", dec!(0.004), "0.00"),
+            ("JPY", dec!(1204.5), "1205"),
+            ("KWD", dec!(3.1), "3.100"),
+            ("XQQ", dec!(7), "7.00"),
         ] {
-            assert_eq!(round_to_cents(amount).to_string(), shown);
+            let currency = Currency::try_from(code.to_owned()).expect("a currency");
+            assert_eq!(Money::new(amount, &currency).amount.to_string(), shown);
         }
     }
 

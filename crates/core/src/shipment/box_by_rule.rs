@@ -10,7 +10,7 @@ use super::{
 use crate::{
     Refusal,
     carton::CartonStyle,
-    freight::{Destination, Parcel, Quote, Service, Tariff},
+    freight::{Asked, Destination, Parcel, Quote, Service, Tariff},
     house::{BoxRule, CoverRule},
     layer::PackOf,
     plan::{Finding, FindingLevel, OtherBox, Plan},
@@ -141,9 +141,9 @@ impl<'a> Seems<'a> {
             Some((quote, tariff, service, place))
         });
         let full = commission.rules.schools.cover == CoverRule::Full;
-        let worth = inputs.read_value().ok().flatten().filter(|_| full);
+        let worth = inputs.read_value().ok().flatten();
         Self {
-            parcel: parcel_of(plan, commission.piece.construction, worth),
+            parcel: parcel_of(plan, commission.piece.construction, worth, full),
             carried,
         }
     }
@@ -158,7 +158,7 @@ impl<'a> Seems<'a> {
             .carried
             .as_ref()
             .and_then(|(now, tariff, service, place)| {
-                let then = tariff.quote(service, &parcel, place);
+                let then = tariff.quote(&service.id, &Asked::now(&parcel, place))?;
                 Some(then.total()?.amount - now.total()?.amount)
             });
         -other.cost.amount - carriage.unwrap_or_default()

@@ -12,11 +12,13 @@ use super::{
 };
 use crate::{
     Refusal,
-    freight::{Parcel, Quote, only_taken_by, quotes},
+    freight::{Asked, Content, Contents, Parcel, Quote, Shape, only_taken_by, quotes},
     house::CoverRule,
+    layer::Make,
     piece::{BearingPoint, Construction, Glazing, PieceSize},
     plan::Plan,
     quantity::Money,
+    space::LayerSlot,
 };
 
 /// What follows from the inputs of a shipment.
@@ -90,11 +92,11 @@ impl Worked {
         let worth = inputs.read_value().map_err(|refusal| vec![refusal])?;
         let mut plan = commission.plan()?;
         let full = commission.rules.schools.cover == CoverRule::Full;
-        let parcel = parcel_of(&plan, construction, worth.filter(|_| full));
+        let parcel = parcel_of(&plan, construction, worth, full);
         let place = inputs.destination();
         let mut quotes = place
             .as_ref()
-            .map(|place| quotes(&parcel, place, &house.tariffs))
+            .map(|place| quotes(&Asked::now(&parcel, place), &house.tariffs))
             .unwrap_or_default();
         if let Some(carrier) = commission.rules.shipment.saved.and(inputs.saved_carrier()) {
             only_taken_by(&mut quotes, carrier);
@@ -165,12 +167,51 @@ impl Worked {
     }
 }
 
-pub(super) fn parcel_of(plan: &Plan, construction: Construction, value: Option<Decimal>) -> Parcel {
+/// The parcel of a plan, as carriers ask about it.
+pub(super) fn parcel_of(
+    plan: &Plan,
+    construction: Construction,
+    value: Option<Decimal>,
+    buys_cover: bool,
+) -> Parcel {
+    let second = plan
+        .layers
+        .iter()
+        .any(|layer| layer.slot == LayerSlot::SecondBox);
+    let tube = plan.layers.iter().find_map(|layer| match &layer.make {
+        Make::Tube(tube) => Some(tube.triangular),
+        _ => None,
+    });
+    let paper = match construction {
+        Construction::LoosePaper
+        | Construction::FramedUnderGlass
+        | Construction::FramedUnderAcrylic => true,
+        Construction::StretchedCanvas
+        | Construction::CradledPanel
+        | Construction::RigidBoard
+        | Construction::FramedUnglazed
+        | Construction::Mirror
+        | Construction::LooseCanvas
+        | Construction::PanelSet => false,
+    };
     Parcel {
         outside: plan.tally.outside,
         mass: plan.tally.weight.mass,
         value,
-        has_glass: construction.glazing() == Glazing::Glass,
+        buys_cover,
+        shape: match tube {
+            None => Shape::Rectangular,
+            Some(false) => Shape::Tube,
+            Some(true) => Shape::Triangular,
+        },
+        contents: Contents::default()
+            .and(Content::Glass, construction.glazing() == Glazing::Glass)
+            .and(Content::Paper, paper)
+            .and(
+                Content::Painting,
+                !paper && construction != Construction::Mirror,
+            )
+            .and(Content::DoubleBoxed, second),
     }
 }
 

@@ -8,7 +8,7 @@ use super::{
 };
 use crate::{
     Refusal,
-    freight::{BillableBy, Governs, Parcel},
+    freight::{BillableBy, Contents, Governs, Parcel, Shape},
     quantity::{Length, Mass},
     space::Envelope,
 };
@@ -87,7 +87,9 @@ impl Sum for BillableSum {
             },
             mass: Mass::kg(self.mass_kg),
             value: None,
-            has_glass: false,
+            buys_cover: false,
+            shape: Shape::Rectangular,
+            contents: Contents::default(),
         });
         Ok(BillableAnswer {
             actual_kg: billable.actual.as_kg(),

@@ -4,6 +4,7 @@ mod boxes;
 mod cushion;
 mod cutting;
 mod everyday;
+mod freight;
 mod layers;
 mod mistakes;
 mod odds;

@@ -3,7 +3,7 @@
 use crate::studio::{any_piece, catalogue, rules as house};
 use hummock_core::{
     carton::CartonStyle,
-    freight::{BillableBy, Parcel},
+    freight::{BillableBy, Contents, Parcel, Shape},
     house::{Allowances, Carriage, HouseRules},
     material::Catalogue,
     piece::Piece,
@@ -69,7 +69,9 @@ fn billable(plan: &Plan) -> Mass {
         outside: plan.tally.outside,
         mass: plan.tally.weight.mass,
         value: None,
-        has_glass: false,
+        buys_cover: false,
+        shape: Shape::Rectangular,
+        contents: Contents::default(),
     };
     BY.weigh(&parcel).billable
 }

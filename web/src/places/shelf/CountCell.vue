@@ -12,17 +12,21 @@ import type { Shelf } from './useShelf';
 const { item, shelf } = defineProps<{ item: ShelfItem; shelf: Shelf }>();
 const typed = ref<number | null>(null);
 const counting = ref(false);
+/** What the count stood at when it was last seen: the page may learn of another bench's count while one is typed. */
+const seen = ref(0);
 
 function begin(): void {
   typed.value = asCounted(item.left, item.measure);
+  seen.value = item.left;
   counting.value = true;
 }
 async function count(): Promise<void> {
   if (typed.value === null) return;
   const left = asKept(typed.value, item.measure);
   const request = sent(item, left);
-  const done = item.id ? await shelf.count(item.id, item.left, request) : await shelf.put(request);
+  const done = item.id ? await shelf.count(item.id, seen.value, request) : await shelf.put(request);
   if (done) counting.value = false;
+  else seen.value = item.left;
 }
 </script>
 
@@ -38,6 +42,9 @@ async function count(): Promise<void> {
     <span>{{ UNIT[item.measure] }}</span>
     <BButton type="submit" size="sm" variant="primary" :disabled="typed === null">Count</BButton>
     <BButton size="sm" variant="link" @click="counting = false">Leave it</BButton>
+    <span v-if="item.id && seen !== item.left" class="small">
+      Counted elsewhere meanwhile: {{ amount(item.left, item.measure) }}
+    </span>
   </form>
   <span v-else class="count">
     <strong class="figure" :class="{ none: item.left === 0 }">{{ amount(item.left, item.measure) }}</strong>

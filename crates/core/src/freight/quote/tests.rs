@@ -2,7 +2,11 @@ use rust_decimal_macros::dec;
 
 use super::*;
 use crate::{
-    freight::{BillableBy, Limits, PriceStep, Surcharge, Zone},
+    freight::{
+        BillableBy, Content, Contents, Cover, Destination, Limits, Parcel, PriceStep, Rule,
+        Service, Shape, Zone, ZonePrice,
+    },
+    quantity::Currency,
     space::Envelope,
 };
 
@@ -11,26 +15,42 @@ fn tariff() -> Tariff {
         id: "post".into(),
         carrier: "Post".into(),
         currency: Currency::try_from("EUR".to_owned()).expect("a currency"),
+        valid_from: None,
+        valid_to: None,
         zones: vec![
             Zone {
                 name: "Near".into(),
                 countries: vec!["XS".into()],
                 postcode_prefixes: vec!["NQ".into()],
+                postcode_ranges: vec![],
             },
             Zone {
                 name: "Home".into(),
                 countries: vec!["XS".into()],
                 postcode_prefixes: vec![],
+                postcode_ranges: vec![],
             },
         ],
         fuel_percent: dec!(7.5),
+        fuel_on: vec![LineKind::Base, LineKind::Further, LineKind::Surcharge],
         tax_percent: dec!(20),
+        tax_on: vec![
+            LineKind::Base,
+            LineKind::Further,
+            LineKind::Surcharge,
+            LineKind::Fuel,
+        ],
+        discount_tiers: vec![],
+        tier: None,
+        collection: None,
+        rules: vec![],
         services: vec![Service {
             id: "slow".into(),
             name: "Slow".into(),
             days_from: 3,
             days_to: 5,
             handover: Handover::DropOff,
+            collection: None,
             tracked: true,
             route: None,
             roughness: 1.0,
@@ -44,9 +64,12 @@ fn tariff() -> Tariff {
             limits: Limits {
                 mass: Mass::kg(30.0),
                 longest: Length::mm(1500.0),
+                second: None,
                 length_plus_girth: Length::mm(3000.0),
                 glass: true,
             },
+            refuses: vec![],
+            formats: vec![],
             prices: vec![ZonePrice {
                 zone: "Home".into(),
                 steps: vec![
@@ -61,12 +84,13 @@ fn tariff() -> Tariff {
                 ],
                 per_further_kg: Some(dec!(0.9)),
             }],
-            surcharges: vec![Surcharge {
+            rules: vec![Rule {
                 name: "Long parcel".into(),
-                when: SurchargeWhen::LongestOver {
+                when: When::LongestOver {
                     over: Length::mm(1000.0),
                 },
-                price: dec!(5.5),
+                what: What::Sum { price: dec!(5.5) },
+                replaces: vec![],
             }],
             cover: Cover {
                 included: dec!(100),
@@ -74,7 +98,9 @@ fn tariff() -> Tariff {
                 price_per_step: dec!(1.2),
                 most: dec!(1000),
                 excludes_glass: false,
+                exclusions: vec![],
             },
+            with_cover: None,
         }],
     }
 }
@@ -89,7 +115,9 @@ fn parcel(sides: [f64; 3], kg: f64, value: Decimal) -> Parcel {
         },
         mass: Mass::kg(kg),
         value: Some(value),
-        has_glass: false,
+        buys_cover: true,
+        shape: Shape::Rectangular,
+        contents: Contents::default(),
     }
 }
 
@@ -98,6 +126,12 @@ fn to(postcode: &str) -> Destination {
         country: "XS".into(),
         postcode: postcode.into(),
     }
+}
+
+fn asked(tariff: &Tariff, parcel: &Parcel, to: &Destination) -> Quote {
+    tariff
+        .quote("slow", &Asked::now(parcel, to))
+        .expect("it has that service")
 }
 
 fn amounts(quote: &Quote) -> Vec<(&str, String)> {
@@ -117,8 +151,8 @@ fn every_line_builds_on_those_before() {
     // Fuel 7.5 % = 1.785 → 1.79; tax 20 % of 25.59 = 5.118 → 5.12.
     // Cover 450 − 100 = 350 → 4 steps × 1.20 = 4.80. Total 35.51.
     let tariff = tariff();
-    let quote = tariff.quote(
-        &tariff.services[0],
+    let quote = asked(
+        &tariff,
         &parcel([1040.0, 840.0, 110.0], 6.0, dec!(450)),
         &to("LM4"),
     );
@@ -142,8 +176,8 @@ fn every_line_builds_on_those_before() {
 #[test]
 fn a_parcel_on_a_step_pays_that_step() {
     let tariff = tariff();
-    let quote = tariff.quote(
-        &tariff.services[0],
+    let quote = asked(
+        &tariff,
         &parcel([300.0, 300.0, 100.0], 5.0, dec!(0)),
         &to("LM4"),
     );
@@ -154,8 +188,8 @@ fn a_parcel_on_a_step_pays_that_step() {
 #[test]
 fn every_limit_that_is_broken_is_named() {
     let tariff = tariff();
-    let quote = tariff.quote(
-        &tariff.services[0],
+    let quote = asked(
+        &tariff,
         &parcel([1600.0, 1100.0, 150.0], 31.0, dec!(0)),
         &to("LM4"),
     );
@@ -185,8 +219,8 @@ fn every_limit_that_is_broken_is_named() {
 #[test]
 fn a_zone_without_prices_is_not_served() {
     let tariff = tariff();
-    let quote = tariff.quote(
-        &tariff.services[0],
+    let quote = asked(
+        &tariff,
         &parcel([300.0, 300.0, 100.0], 5.0, dec!(0)),
         &to("nq1 2"),
     );
@@ -202,19 +236,16 @@ fn a_zone_without_prices_is_not_served() {
 fn cover_stops_at_the_most_and_leaves_out_glass_where_it_says_so() {
     let mut tariff = tariff();
     let small = parcel([300.0, 300.0, 100.0], 5.0, dec!(5000));
-    let Offer::Priced { covered, .. } = tariff.quote(&tariff.services[0], &small, &to("LM4")).offer
-    else {
+    let Offer::Priced { covered, .. } = asked(&tariff, &small, &to("LM4")).offer else {
         panic!("refused")
     };
     assert_eq!(covered.amount, dec!(1000));
     tariff.services[0].cover.excludes_glass = true;
     let glazed = Parcel {
-        has_glass: true,
+        contents: Contents::default().with(Content::Glass),
         ..small
     };
-    let Offer::Priced { covered, .. } =
-        tariff.quote(&tariff.services[0], &glazed, &to("LM4")).offer
-    else {
+    let Offer::Priced { covered, .. } = asked(&tariff, &glazed, &to("LM4")).offer else {
         panic!("refused")
     };
     assert_eq!(covered.amount, dec!(0));
@@ -230,11 +261,8 @@ fn the_cheapest_comes_first_and_the_refused_last() {
     refused.id = "a-refused".into();
     refused.limits.mass = Mass::kg(1.0);
     tariff.services.splice(0..0, [refused, dear]);
-    let found = quotes(
-        &parcel([300.0, 300.0, 100.0], 5.0, dec!(0)),
-        &to("LM4"),
-        &[tariff],
-    );
+    let small = parcel([300.0, 300.0, 100.0], 5.0, dec!(0));
+    let found = quotes(&Asked::now(&small, &to("LM4")), &[tariff]);
     let ids: Vec<&str> = found.iter().map(|quote| quote.id.as_str()).collect();
     assert_eq!(ids, ["post/slow", "post/a-dear", "post/a-refused"]);
 }

@@ -1,0 +1,520 @@
+//! Laws of tariffs: over any tables, rules, formats, discounts and currencies, and parcels of any shape and side.
+
+use hummock_core::{
+    freight::{
+        Along, Asked, BillableBy, Content, Contents, Cover, Destination, DiscountTier, Format,
+        Gauge, Handover, Limits, LineKind, Offer, OverStep, Parcel, PerKgOf, PriceStep, Quote,
+        QuoteLine, Rule, Service, Shape, Tariff, What, When, Zone, ZonePrice,
+    },
+    quantity::{Currency, Length, Mass, Volume},
+    space::Envelope,
+};
+use proptest::{collection::vec, prelude::*, sample::select};
+use rust_decimal::Decimal;
+
+const HERE: &str = "Here";
+
+fn cents(range: std::ops::Range<i64>) -> impl Strategy<Value = Decimal> {
+    range.prop_map(|cents| Decimal::new(cents, 2))
+}
+
+fn mm(range: std::ops::Range<u32>) -> impl Strategy<Value = Length> {
+    range.prop_map(|whole| Length::mm(f64::from(whole)))
+}
+
+/// Whole tens of grams.
+fn grams(range: std::ops::Range<u32>) -> impl Strategy<Value = Mass> {
+    range.prop_map(|tens| Mass::g(f64::from(tens) * 10.0))
+}
+
+fn one_condition() -> impl Strategy<Value = When> {
+    prop_oneof![
+        Just(When::Always),
+        mm(60..420).prop_map(|over| When::LongestOver { over }),
+        mm(40..300).prop_map(|over| When::SecondOver { over }),
+        mm(20..200).prop_map(|over| When::ShortestOver { over }),
+        mm(100..900).prop_map(|over| When::GirthOver { over }),
+        mm(200..1200).prop_map(|over| When::LengthPlusGirthOver { over }),
+        (1_u32..40).prop_map(|litres| When::VolumeOver {
+            over: Volume::m3(f64::from(litres) / 1000.0)
+        }),
+        grams(10..900).prop_map(|over| When::MassOver { over }),
+        grams(10..900).prop_map(|over| When::BillableOver { over }),
+        Just(When::Glass),
+        Just(When::Shape {
+            is: vec![Shape::Tube, Shape::Triangular]
+        }),
+        cents(0..90_000).prop_map(|over| When::ValueOver { over }),
+    ]
+}
+
+fn condition() -> impl Strategy<Value = When> {
+    prop_oneof![
+        3 => one_condition(),
+        1 => vec(one_condition(), 1..4).prop_map(|of| When::All { of }),
+        1 => vec(one_condition(), 1..4).prop_map(|of| When::Any { of }),
+    ]
+}
+
+const GAUGES: [Gauge; 4] = [Gauge::Longest, Gauge::Girth, Gauge::Mass, Gauge::Billable];
+
+/// What a rule does; `odd` ones may take something off.
+fn effect(odd: bool) -> impl Strategy<Value = What> {
+    let least = if odd { -400 } else { 0 };
+    let steps = (
+        select(&GAUGES[..]),
+        vec((20_u32..900, least..2000_i64), 1..4),
+    );
+    prop_oneof![
+        3 => cents(least..2000).prop_map(|price| What::Sum { price }),
+        1 => (cents(least..100), any::<bool>()).prop_map(|(price, actual)| What::PerKg {
+            price,
+            of: if actual { PerKgOf::Actual } else { PerKgOf::Billable },
+        }),
+        1 => cents(least..3000).prop_map(|percent| What::Percent {
+            percent,
+            of: vec!["base".to_owned(), "surcharge".to_owned()],
+        }),
+        1 => grams(1..700).prop_map(|billable| What::Minimum { billable }),
+        1 => steps.prop_map(move |(by, mut steps)| {
+            steps.sort_unstable();
+            steps.dedup_by_key(|(over, _)| *over);
+            let mut prices: Vec<i64> = steps.iter().map(|(_, price)| *price).collect();
+            if !odd {
+                prices.sort_unstable();
+            }
+            let scale = if matches!(by, Gauge::Mass | Gauge::Billable) { 10.0 } else { 1.0 };
+            let step = |((over, _), price): (&(u32, i64), i64)| OverStep {
+                over: f64::from(*over) * scale,
+                price: Decimal::new(price, 2),
+            };
+            What::Steps { by, steps: steps.iter().zip(prices).map(step).collect() }
+        }),
+    ]
+}
+
+fn rules(odd: bool) -> impl Strategy<Value = Vec<Rule>> {
+    vec(
+        (
+            condition(),
+            effect(odd),
+            any::<prop::sample::Index>(),
+            any::<bool>(),
+        ),
+        0..5,
+    )
+    .prop_map(move |found| {
+        let mut rules: Vec<Rule> = Vec::new();
+        for (at, (when, what, other, replaces)) in found.into_iter().enumerate() {
+            let replaces = match at {
+                0 => vec![],
+                _ if odd && replaces => vec![rules[other.index(at)].name.clone()],
+                _ => vec![],
+            };
+            let name = format!("Rule {at}");
+            rules.push(Rule {
+                name,
+                when,
+                what,
+                replaces,
+            });
+        }
+        rules
+    })
+}
+
+fn table(odd: bool) -> impl Strategy<Value = ZonePrice> {
+    (
+        vec((1_u32..1200, 100_i64..4000), 1..6),
+        proptest::option::of(cents(0..300)),
+    )
+        .prop_map(move |(mut steps, per_further_kg)| {
+            steps.sort_unstable();
+            steps.dedup_by_key(|(up_to, _)| *up_to);
+            let mut prices: Vec<i64> = steps.iter().map(|(_, price)| *price).collect();
+            if !odd {
+                prices.sort_unstable();
+            }
+            let step = |((up_to, _), price): (&(u32, i64), i64)| PriceStep {
+                up_to: Mass::g(f64::from(*up_to) * 10.0),
+                price: Decimal::new(price, 2),
+            };
+            ZonePrice {
+                zone: HERE.to_owned(),
+                steps: steps.iter().zip(prices).map(step).collect(),
+                per_further_kg,
+            }
+        })
+}
+
+fn format(odd: bool) -> impl Strategy<Value = Format> {
+    ([60_u32..400, 40..300, 5..200], table(odd)).prop_map(|(mut sides, prices)| {
+        sides.sort_unstable();
+        let [height, width, length] = sides.map(|side| Length::mm(f64::from(side)));
+        Format {
+            name: "Flat".to_owned(),
+            length,
+            width,
+            height,
+            prices: vec![prices],
+        }
+    })
+}
+
+fn billable() -> impl Strategy<Value = BillableBy> {
+    (
+        select(&[4000.0, 5000.0, 6000.0][..]),
+        proptest::option::of(1_u32..20),
+        select(&[0.0, 5.0, 10.0, 25.0][..]),
+        select(&[0.0, 100.0, 500.0, 1000.0][..]),
+        grams(0..200),
+    )
+        .prop_map(
+            |(divisor_cm3_per_kg, above, size_step, weight_step, minimum)| BillableBy {
+                divisor_cm3_per_kg,
+                volumetric_above: above.map(|litres| Volume::m3(f64::from(litres) / 1000.0)),
+                size_step: Length::mm(size_step),
+                weight_step: Mass::g(weight_step),
+                minimum,
+            },
+        )
+}
+
+fn limits() -> impl Strategy<Value = Limits> {
+    (
+        grams(100..3000),
+        mm(150..500),
+        proptest::option::of(mm(100..400)),
+        mm(400..1600),
+    )
+        .prop_map(|(mass, longest, second, length_plus_girth)| Limits {
+            mass,
+            longest,
+            second,
+            length_plus_girth,
+            glass: true,
+        })
+}
+
+fn tariff(odd: bool) -> impl Strategy<Value = Tariff> {
+    let service = (
+        billable(),
+        limits(),
+        vec(format(odd), 0..3),
+        table(odd),
+        rules(odd),
+        cents(0..20_000),
+    );
+    let account = (
+        select(&["EUR", "JPY", "KWD"][..]),
+        cents(0..3000),
+        cents(0..3000),
+        any::<bool>(),
+    );
+    (service, account, rules(odd)).prop_map(
+        |(
+            (billable, limits, formats, table, rules, included),
+            (code, fuel, off, tiered),
+            mut for_all,
+        )| {
+            for rule in &mut for_all {
+                rule.name = format!("All {}", rule.name);
+                for name in &mut rule.replaces {
+                    *name = format!("All {name}");
+                }
+            }
+            Tariff {
+                id: "any".to_owned(),
+                carrier: "Any".to_owned(),
+                currency: Currency::try_from(code.to_owned()).expect("a currency"),
+                valid_from: None,
+                valid_to: None,
+                zones: vec![Zone {
+                    name: HERE.to_owned(),
+                    countries: vec!["XS".to_owned()],
+                    postcode_prefixes: vec![],
+                    postcode_ranges: vec![],
+                }],
+                fuel_percent: fuel,
+                fuel_on: vec![LineKind::Base, LineKind::Surcharge, LineKind::Discount],
+                tax_percent: Decimal::from(20),
+                tax_on: vec![
+                    LineKind::Base,
+                    LineKind::Further,
+                    LineKind::Surcharge,
+                    LineKind::Discount,
+                    LineKind::Fuel,
+                ],
+                discount_tiers: vec![DiscountTier {
+                    name: "Regular".to_owned(),
+                    percent: off,
+                    of: vec![LineKind::Base, LineKind::Further],
+                }],
+                tier: tiered.then(|| "Regular".to_owned()),
+                collection: None,
+                rules: for_all,
+                services: vec![Service {
+                    id: "one".to_owned(),
+                    name: "One".to_owned(),
+                    days_from: 1,
+                    days_to: 3,
+                    handover: Handover::DropOff,
+                    collection: None,
+                    tracked: true,
+                    route: None,
+                    roughness: 1.0,
+                    billable,
+                    limits,
+                    refuses: vec![],
+                    formats,
+                    prices: vec![table],
+                    rules,
+                    cover: Cover {
+                        included,
+                        step: Decimal::ONE_HUNDRED,
+                        price_per_step: Decimal::new(115, 2),
+                        most: included + Decimal::from(500),
+                        excludes_glass: false,
+                        exclusions: vec![],
+                    },
+                    with_cover: None,
+                }],
+            }
+        },
+    )
+}
+
+/// Sides in whole millimetres, thin ones too, and tens of grams.
+fn parcel() -> impl Strategy<Value = Parcel> {
+    (
+        [5_u32..420, 5..420, 2..200],
+        2_u32..1200,
+        proptest::option::of(cents(0..90_000)),
+        any::<bool>(),
+        select(&[Shape::Rectangular, Shape::Tube][..]),
+        any::<bool>(),
+    )
+        .prop_map(|(sides, tens, value, buys_cover, shape, glass)| Parcel {
+            outside: envelope(sides),
+            mass: Mass::g(f64::from(tens) * 10.0),
+            value,
+            buys_cover,
+            shape,
+            contents: Contents::default().and(Content::Glass, glass),
+        })
+}
+
+fn envelope(sides: [u32; 3]) -> Envelope {
+    let [across, up, through] = sides.map(|side| Length::mm(f64::from(side)));
+    Envelope {
+        across,
+        up,
+        through,
+    }
+}
+
+fn here() -> Destination {
+    Destination {
+        country: "XS".to_owned(),
+        postcode: "NQ1".to_owned(),
+    }
+}
+
+fn quote(tariff: &Tariff, parcel: &Parcel) -> Quote {
+    tariff
+        .quote("one", &Asked::now(parcel, &here()))
+        .expect("it has that service")
+}
+
+fn total(tariff: &Tariff, parcel: &Parcel) -> Option<Decimal> {
+    quote(tariff, parcel).total().map(|total| total.amount)
+}
+
+fn lines(quote: &Quote) -> &[QuoteLine] {
+    match &quote.offer {
+        Offer::Priced { lines, .. } => lines,
+        Offer::Refused { .. } => &[],
+    }
+}
+
+/// A parcel so many millimetres, or tens of grams, more or less.
+fn moved(parcel: &Parcel, along: Along, by: i32) -> Option<Parcel> {
+    let by = f64::from(by);
+    let mut moved = *parcel;
+    let side = match along {
+        Along::Across => &mut moved.outside.across,
+        Along::Up => &mut moved.outside.up,
+        Along::Through => &mut moved.outside.through,
+        Along::Mass => {
+            let mass = parcel.mass.as_g() + 10.0 * by;
+            return (mass > 0.0).then(|| Parcel {
+                mass: Mass::g(mass),
+                ..moved
+            });
+        }
+    };
+    let length = side.as_mm() + by;
+    *side = Length::mm(length.max(0.0));
+    (length > 0.0).then_some(moved)
+}
+
+const EVERY: [Along; 4] = [Along::Across, Along::Up, Along::Through, Along::Mass];
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 400, ..ProptestConfig::default() })]
+
+    #[test]
+    fn whatever_the_generator_makes_is_a_whole_tariff_and_comes_back_from_its_text(tariff in tariff(true)) {
+        prop_assert_eq!(tariff.checked(), Ok(()));
+        let text = serde_json::to_string(&tariff).expect("a tariff is JSON");
+        let read: Tariff = serde_json::from_str(&text).expect("it is a tariff");
+        prop_assert_eq!(read, tariff);
+    }
+
+    #[test]
+    fn a_total_is_the_sum_of_its_lines_each_in_whole_units_of_its_currency(
+        tariff in tariff(true),
+        parcel in parcel(),
+    ) {
+        let quote = quote(&tariff, &parcel);
+        let decimals = tariff.currency.decimals();
+        let sum: Decimal = lines(&quote).iter().map(|line| line.amount.amount).sum();
+        for line in lines(&quote) {
+            prop_assert_eq!(line.amount.amount.scale(), decimals, "{}", line.name);
+        }
+        prop_assert_eq!(quote.total().map_or(Decimal::ZERO, |total| total.amount), sum);
+    }
+
+    #[test]
+    fn the_order_of_the_sides_is_nothing_to_a_carrier(tariff in tariff(true), parcel in parcel()) {
+        let Envelope { across, up, through } = parcel.outside;
+        let one = quote(&tariff, &parcel);
+        for outside in [
+            Envelope { across: up, up: through, through: across },
+            Envelope { across: through, up, through: across },
+        ] {
+            prop_assert_eq!(&quote(&tariff, &Parcel { outside, ..parcel }), &one);
+        }
+    }
+
+    #[test]
+    fn more_never_costs_less_unless_the_tariff_is_said_to_have_a_dip(
+        (tariff, plain) in prop_oneof![tariff(true).prop_map(|one| (one, false)), tariff(false).prop_map(|one| (one, true))],
+        parcel in parcel(),
+        more in [0_i32..200, 0..200, 0..100, 0..600],
+    ) {
+        let dips = tariff.dips();
+        // One that only ever adds, and whose prices rise, has none.
+        prop_assert!(!plain || dips.is_empty(), "{dips:?}");
+        let larger = EVERY.into_iter().zip(more).fold(parcel, |grown, (along, by)| {
+            moved(&grown, along, by).expect("it grew")
+        });
+        if let (Some(less), Some(more)) = (total(&tariff, &parcel), total(&tariff, &larger)) {
+            prop_assert!(more >= less || !dips.is_empty(), "{less} and then {more}");
+        }
+    }
+
+    #[test]
+    fn a_discount_comes_off_its_base_and_off_nothing_else(tariff in tariff(true), parcel in parcel()) {
+        let without = Tariff { tier: None, ..tariff.clone() };
+        let with = Tariff { tier: Some("Regular".to_owned()), ..tariff };
+        let (plain, less) = (quote(&without, &parcel), quote(&with, &parcel));
+        let before = |quote: &Quote| -> Vec<QuoteLine> {
+            lines(quote)
+                .iter()
+                .filter(|line| matches!(line.kind, LineKind::Base | LineKind::Further | LineKind::Surcharge | LineKind::Cover))
+                .cloned()
+                .collect()
+        };
+        prop_assert_eq!(before(&plain), before(&less));
+        let base: Decimal = lines(&less)
+            .iter()
+            .filter(|line| matches!(line.kind, LineKind::Base | LineKind::Further))
+            .map(|line| line.amount.amount)
+            .sum();
+        let off: Vec<Decimal> = lines(&less)
+            .iter()
+            .filter(|line| line.kind == LineKind::Discount)
+            .map(|line| line.amount.amount)
+            .collect();
+        if less.total().is_some() {
+            let wanted = with.currency.round(-base * with.discount_tiers[0].percent / Decimal::ONE_HUNDRED);
+            prop_assert_eq!(off, vec![wanted]);
+        }
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 200, ..ProptestConfig::default() })]
+
+    #[test]
+    fn the_nearest_cheaper_price_is_where_a_tape_finds_it_millimetre_by_millimetre(
+        tariff in tariff(true),
+        parcel in parcel(),
+    ) {
+        let found = tariff.steps(&Asked::now(&parcel, &here())).remove(0);
+        let now = total(&tariff, &parcel);
+        for along in EVERY {
+            let cheaper = |parcel: &Parcel| {
+                total(&tariff, parcel).is_some_and(|then| now.is_none_or(|now| then < now))
+            };
+            let by_hand = (1..)
+                .map_while(|by| Some((by, moved(&parcel, along, -by)?)))
+                .find(|(_, less)| cheaper(less))
+                .map(|(by, _)| by);
+            let step = found.steps.iter().find(|step| step.along == along);
+            // Where the tape reads whole millimetres, the next one that is enough.
+            let by_sum = step.map(|step| match (step.less_mm, step.less_g) {
+                (Some(mm), _) => mm.as_mm(),
+                (_, Some(g)) => g.as_g() / 10.0,
+                _ => f64::NAN,
+            });
+            match (by_hand, by_sum) {
+                (Some(by_hand), Some(by_sum)) => {
+                    let by_hand = f64::from(by_hand);
+                    prop_assert!(by_sum <= by_hand && by_hand < by_sum + 1.0, "{along:?}: {by_sum} and {by_hand}");
+                }
+                // A price that lasts for less than a millimetre is met by no whole one.
+                (None, Some(by_sum)) => {
+                    let below = moved(&parcel, along, -whole(by_sum.ceil()));
+                    prop_assert!(below.is_none_or(|below| !cheaper(&below)), "{along:?}: {by_sum}");
+                }
+                (found, None) => prop_assert_eq!(found, None, "{:?}", along),
+            }
+        }
+    }
+
+    #[test]
+    fn so_much_more_costs_nothing_and_no_millimetre_beyond(tariff in tariff(true), parcel in parcel()) {
+        let found = tariff.steps(&Asked::now(&parcel, &here())).remove(0);
+        let Some(now) = total(&tariff, &parcel) else {
+            prop_assert!(found.room.is_empty());
+            return Ok(());
+        };
+        for along in EVERY {
+            let by_hand = (1..700).find(|by| {
+                moved(&parcel, along, *by).is_none_or(|more| total(&tariff, &more) != Some(now))
+            });
+            let room = found.room.iter().find(|room| room.along == along).map(|room| {
+                match (room.more_mm, room.more_g) {
+                    (Some(mm), _) => mm.as_mm(),
+                    (_, Some(g)) => g.as_g() / 10.0,
+                    _ => f64::NAN,
+                }
+            });
+            match (by_hand, room) {
+                (Some(by_hand), Some(room)) => {
+                    let first = f64::from(by_hand);
+                    prop_assert!(room < first && first <= room.floor() + 1.0, "{along:?}: {room} and {first}");
+                }
+                (None, Some(room)) => prop_assert!(room >= 699.0, "{along:?}: {room}"),
+                (found, None) => prop_assert_eq!(found, None, "{:?}", along),
+            }
+        }
+    }
+}
+
+#[expect(clippy::cast_possible_truncation, reason = "a few hundred")]
+fn whole(number: f64) -> i32 {
+    number as i32
+}
