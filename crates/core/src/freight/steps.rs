@@ -145,7 +145,7 @@ impl<'a> Walk<'a> {
         };
         let now = walk.at(Along::Across, walk.whole(Along::Across));
         walk.now = fare.total(&now);
-        walk.thresholds = walk.every_threshold(&now);
+        walk.thresholds = fare.thresholds();
         walk
     }
 
@@ -169,22 +169,15 @@ impl<'a> Walk<'a> {
         Measured::sorted(counts.map(|count| count * self.unit), mass)
     }
 
-    fn every_threshold(&self, now: &Measured) -> Vec<(Gauge, Whole)> {
+    /// The weights at which one kilogram more is begun, up to so much that is billed, and weighed.
+    fn by_the_kilogram(&self, billed: Whole, mass: Whole) -> Vec<(Gauge, Whole)> {
         let fare = self.fare;
-        let by = &fare.service.billable;
-        let mut found = fare.thresholds();
-        // Kilogram by kilogram, to a little beyond what it is now; the weight step may pass over some.
-        let over = 2 * MG_PER_KG + mg(by.weight_step);
-        let raised = fare.rules().filter_map(|(_, rule)| rule.what.minimum());
-        let billed = by.billed(now, raised.max().unwrap_or_default()) + over;
-        let mass = now.mass + over;
         let table = fare.table();
-        found.extend(
-            table
-                .into_iter()
-                .flat_map(|prices| further_kg(prices, billed))
-                .map(|at| (Gauge::Billable, at)),
-        );
+        let mut found: Vec<(Gauge, Whole)> = table
+            .into_iter()
+            .flat_map(|prices| further_kg(prices, billed))
+            .map(|at| (Gauge::Billable, at))
+            .collect();
         for (_, prices) in fare.formats() {
             found.extend(further_kg(prices, mass).map(|at| (Gauge::Mass, at)));
         }
@@ -200,6 +193,16 @@ impl<'a> Walk<'a> {
         found.sort_unstable();
         found.dedup();
         found
+    }
+
+    /// The most that is billed for a parcel, should any rule raise it.
+    fn billed(&self, measured: &Measured) -> Whole {
+        let raised = self
+            .fare
+            .rules()
+            .filter_map(|(_, rule)| rule.what.minimum());
+        let by = &self.fare.service.billable;
+        by.billed(measured, raised.max().unwrap_or_default())
     }
 
     fn is_over(&self, along: Along, count: Whole, (gauge, at): (Gauge, Whole)) -> bool {
@@ -238,11 +241,12 @@ impl<'a> Walk<'a> {
     /// The nearest cheaper price.
     fn down(&self, along: Along) -> Option<Step> {
         let count = self.whole(along);
-        let passed = self
-            .thresholds
+        let now = self.at(along, count);
+        let mut places: Vec<Whole> = self
+            .by_the_kilogram(self.billed(&now), now.mass)
             .iter()
-            .filter(|threshold| self.is_over(along, count, **threshold));
-        let mut places: Vec<Whole> = passed
+            .chain(&self.thresholds)
+            .filter(|threshold| self.is_over(along, count, **threshold))
             .filter_map(|threshold| self.most_below(along, 1, count, *threshold))
             .collect();
         places.sort_unstable_by(|one, other| other.cmp(one));
@@ -273,20 +277,38 @@ impl<'a> Walk<'a> {
             Along::Mass => HEAVIEST_MG,
             _ => FARTHEST_UM / self.unit,
         };
-        let ahead = self
-            .thresholds
-            .iter()
-            .filter(|threshold| !self.is_over(along, count, **threshold));
-        let mut places: Vec<Whole> = ahead
-            .filter_map(|threshold| self.most_below(along, count, most, *threshold))
-            .filter(|below| *below < most)
-            .collect();
-        places.sort_unstable();
-        places.dedup();
-        let (below, beyond) = places.into_iter().find_map(|below| {
-            let total = self.fare.total(&self.at(along, below + 1));
-            (total != Some(now)).then_some((below, total))
-        })?;
+        let places = |thresholds: &[(Gauge, Whole)]| -> Vec<Whole> {
+            thresholds
+                .iter()
+                .filter(|threshold| !self.is_over(along, count, **threshold))
+                .filter_map(|threshold| self.most_below(along, count, most, *threshold))
+                .filter(|below| *below < most)
+                .collect()
+        };
+        let standing = places(&self.thresholds);
+        let is = self.at(along, count);
+        // Kilograms are gone through a few at a time: where each changes the price, the first is enough.
+        let mut reach = 2 * MG_PER_KG + mg(self.fare.service.billable.weight_step);
+        let (below, beyond) = loop {
+            let (billed, mass) = (self.billed(&is) + reach, is.mass + reach);
+            let mut ahead = places(&self.by_the_kilogram(billed, mass));
+            ahead.extend(&standing);
+            ahead.sort_unstable();
+            ahead.dedup();
+            let found = ahead.into_iter().find_map(|below| {
+                let total = self.fare.total(&self.at(along, below + 1));
+                (total != Some(now)).then_some((below, total))
+            });
+            // Nothing was passed over as long as the kilograms that were gone through lead beyond it.
+            let seen = found.is_some_and(|(below, _)| {
+                let then = self.at(along, below + 1);
+                self.billed(&then) <= billed && then.mass <= mass
+            });
+            if seen || reach > HEAVIEST_MG {
+                break found?;
+            }
+            reach *= 2;
+        };
         let (more_mm, more_g) =
             self.apart(along, self.measure(along, below) - self.is[along as usize]);
         Some(Room {
