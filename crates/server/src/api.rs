@@ -33,7 +33,7 @@ use crate::{
     network::{self, Door, let_known_in},
     pages, plans,
     problem::Problem,
-    shelf, shipments, stores, studio, sums,
+    shelf, shipments, stores, studio, sums, tariffs,
 };
 
 /// The largest body that is read; a shipment is a thousandth of it.
@@ -56,6 +56,7 @@ const REQUEST_ID: HeaderName = HeaderName::from_static("x-request-id");
     ),
     components(schemas(shipments::SortName, shipments::PlaceName, documents::PaperName)),
     tags(
+        (name = "tariffs", description = "What carriers take, as data"),
         (name = "shipments", description = "What is on the bench"),
         (name = "plans", description = "Working out a plan without storing it"),
         (name = "sums", description = "One formula each, in plain numbers, unrounded; for scripts and for a scrap of paper"),
@@ -81,6 +82,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(plans::preview))
         .routes(routes!(plans::alternatives))
         .routes(routes!(plans::changes))
+        .routes(routes!(plans::price))
         .routes(routes!(measures::read))
         .routes(routes!(measures::lengths))
         .routes(routes!(house::preview))
@@ -95,6 +97,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(studio::progress))
         .routes(routes!(health))
         .merge(sums::routes())
+        .merge(tariffs::routes())
         .merge(cutting::routes())
         .merge(cuttings::routes())
         .merge(documents::routes())
@@ -114,6 +117,33 @@ pub fn description() -> Value {
             .split_for_parts()
             .1,
     )
+}
+
+/// Returns the schema of a tariff, by itself.
+pub(crate) fn tariff_schema() -> Value {
+    const HERE: &str = "#/components/schemas/";
+    let mut schemas = description()["components"]["schemas"].take();
+    let mut wanted = vec!["Tariff".to_owned()];
+    let mut defs = serde_json::Map::new();
+    while let Some(name) = wanted.pop() {
+        if defs.contains_key(&name) {
+            continue;
+        }
+        let schema = schemas[&name].take();
+        let text = schema.to_string();
+        let named = text.split(HERE).skip(1);
+        wanted.extend(named.filter_map(|rest| Some(rest.split('"').next()?.to_owned())));
+        defs.insert(name, schema);
+    }
+    let whole = json!({
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "$id": "/api/schemas/tariff.json",
+        "title": "A carrier's tariff",
+        "$ref": format!("{HERE}Tariff"),
+        "$defs": defs,
+    });
+    let text = whole.to_string().replace(HERE, "#/$defs/");
+    serde_json::from_str(&text).expect("it was JSON before")
 }
 
 /// What any request may be answered with, whatever it asks for.
@@ -216,6 +246,7 @@ const OWN_SCRIPTS_ONLY: HeaderValue = HeaderValue::from_static(
 /// Returns the whole application: API, its description and page, and the pages.
 pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
     let description = Bytes::from(description().to_string());
+    let schema = Bytes::from(tariff_schema().to_string());
     let (known, _) = versioned(routes()).split_for_parts();
     let (open, _) = versioned(network::open_routes()).split_for_parts();
     let trace =
@@ -225,6 +256,10 @@ pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
         .route(
             "/api/openapi.json",
             get(async move || ([(header::CONTENT_TYPE, JSON)], description.clone())),
+        )
+        .route(
+            "/api/schemas/tariff.json",
+            get(async move || ([(header::CONTENT_TYPE, JSON)], schema.clone())),
         )
         .layer(from_fn_with_state((app.clone(), door), let_known_in))
         .merge(open)

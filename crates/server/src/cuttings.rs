@@ -332,7 +332,7 @@ impl App {
             tool: kept.tool,
             kerf_mm: kept.tool.kerf(&house.house.rules.allowances).as_mm(),
             gap: kept.laid.gap(),
-            currency: house.house.catalogue.currency.clone(),
+            currency: house.house.catalogue.currency,
             shipments,
             blanks: kept.blanks,
             laid: kept.laid,

@@ -108,6 +108,7 @@ async fn top_up(store: &Store, studio: StudioId, start: &Catalogue) -> Result<()
         version,
         stores_version,
         house,
+        ..
     } = store.house(studio, Arc::default()).await?;
     let mut stores = serde_json::to_value(&house.catalogue)?;
     let start = serde_json::to_value(start)?;
@@ -160,6 +161,11 @@ fn read_house(folder: &Path) -> Result<House> {
         presets: Vec::new(),
         references: Arc::default(),
     };
+    for tariff in &house.tariffs {
+        if let Err(refusals) = tariff.checked() {
+            bail!("the tariff {}: {}", tariff.id, sentences(&refusals));
+        }
+    }
     if let Err(refusals) = house.rules.check() {
         bail!("house-rules.json: {}", sentences(&refusals));
     }

@@ -30,6 +30,8 @@ mod stores;
 mod studio;
 mod sums;
 mod table;
+mod tariff_table;
+mod tariffs;
 
 pub use api::description;
 pub use app::App;

@@ -2,18 +2,20 @@
 
 use axum::{Json, extract::State, http::header::CONTENT_TYPE, response::IntoResponse};
 use hummock_core::{
+    Refusal,
     quantity::LengthUnit,
-    shipment::{Preview, ShipmentInputs},
+    shipment::{Charge, Preview, ShipmentInputs, charge},
     space::LayerSlot,
-    ways::{self, Alternative, Changes},
+    ways::{self, Alternative, Changes, ServiceLadder},
 };
-use serde::Deserialize;
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::{
     app::{App, Follows},
     body::Body,
     problem::Problem,
+    rework::beside,
 };
 
 /// Inputs to work out.
@@ -104,6 +106,38 @@ pub(crate) async fn changes(
         }
     }
     Ok(Json(changes))
+}
+
+/// How far it is to other prices, and what the buyer pays.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct Pricing {
+    /// Each service that goes there, between its prices.
+    ladders: Vec<ServiceLadder>,
+    /// What it costs and what the buyer pays; nothing before there is a plan.
+    charge: Option<Charge>,
+}
+
+/// Says how far it is to the next prices of each service, what of the plan gets there, and what the buyer pays; nothing is stored.
+#[utoipa::path(
+    operation_id = "price_plan", post, path = "/plans/price", tag = "plans", request_body = PreviewRequest,
+    responses(
+        (status = 200, description = "Nothing of either before the piece is measured", body = Pricing),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
+    ),
+)]
+pub(crate) async fn price(
+    State(app): State<App>,
+    Body(request): Body<PreviewRequest>,
+) -> Result<Json<Pricing>, Problem> {
+    let house = app.house().await?;
+    let inputs = request.inputs.checked(request.unit, app.clock.today())?;
+    let priced = beside(move || {
+        Ok::<_, Vec<Refusal>>(Pricing {
+            ladders: ways::price_steps(&inputs, &house.house)?,
+            charge: charge(&inputs, &house.house)?,
+        })
+    });
+    Ok(Json(priced.await?))
 }
 
 /// Works out plan and quotes by the studio's rules; nothing is stored.

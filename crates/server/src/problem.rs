@@ -381,7 +381,7 @@ impl From<SettingRefused> for Problem {
     fn from(refused: SettingRefused) -> Self {
         match refused {
             SettingRefused::Stale { current } => Self::stale_setting(current),
-            SettingRefused::NotFound => Self::not_found("preset of that name of the studio’s own"),
+            SettingRefused::NotFound => Self::not_found("such thing of the studio’s own"),
             // Handlers look at the house again and repeat the change.
             SettingRefused::HouseMoved => Self::busy(),
             SettingRefused::Store(error) => error.into(),

@@ -1,6 +1,6 @@
 //! What a studio settles for every shipment: rules, stores, tariffs and presets, under one version.
 
-use std::sync::Arc;
+use std::{collections::BTreeMap, sync::Arc};
 
 use hummock_core::{
     freight::Tariff,
@@ -35,6 +35,8 @@ pub struct HouseAt {
     pub version: HouseVersion,
     /// The version of its stores alone.
     pub stores_version: i32,
+    /// The version of each tariff alone, by its id.
+    pub tariff_versions: BTreeMap<String, i32>,
     /// Its rules, stores, tariffs and presets.
     pub house: House,
 }
@@ -94,12 +96,15 @@ impl Store {
             Json<HouseRules>,
             Json<Catalogue>,
             Json<Vec<Tariff>>,
+            Json<BTreeMap<String, i32>>,
             Json<Vec<HouseRules>>,
             Json<LengthUnit>,
         );
         let row: Row = sqlx::query_as(
             "SELECT house.version, catalogue.version, rules, materials, (
                  SELECT coalesce(jsonb_agg(body ORDER BY id), '[]') FROM tariff WHERE studio_id = $1
+             ), (
+                 SELECT coalesce(jsonb_object_agg(id, version), '{}') FROM tariff WHERE studio_id = $1
              ), (
                  SELECT coalesce(jsonb_agg(rules ORDER BY name), '[]') FROM preset WHERE studio_id = $1
              ), (
@@ -113,7 +118,7 @@ impl Store {
         .bind(studio.0)
         .fetch_one(&self.pool)
         .await?;
-        let (version, stores_version, rules, Json(catalogue), Json(tariffs), Json(presets), unit) =
+        let (version, stores_version, rules, Json(catalogue), tariffs, versions, presets, unit) =
             row;
         let rules = HouseRules {
             told_in: unit.0,
@@ -122,11 +127,12 @@ impl Store {
         Ok(HouseAt {
             version: HouseVersion(version),
             stores_version,
+            tariff_versions: versions.0,
             house: House {
                 rules,
                 catalogue,
-                tariffs,
-                presets,
+                tariffs: tariffs.0,
+                presets: presets.0,
                 references,
             },
         })
@@ -195,6 +201,68 @@ impl Store {
         .await?;
         change.finish(seen).await?;
         Ok(current + 1)
+    }
+
+    /// Keeps a tariff under its id: a new one where `based_on` is nothing, else in place of the one of that version. Returns
+    /// its version.
+    ///
+    /// # Errors
+    /// [`SettingRefused::Stale`] when it changed since, or there is one of that id already; [`SettingRefused::NotFound`] when
+    /// there is none to change; [`SettingRefused::HouseMoved`] when the house changed since the tariff was checked against it.
+    pub async fn keep_tariff(
+        &self,
+        studio: StudioId,
+        seen: HouseVersion,
+        based_on: Option<i32>,
+        tariff: &Tariff,
+    ) -> Result<i32, SettingRefused> {
+        let mut change = self.begin_change(studio).await?;
+        let current = change.tariff_version(&tariff.id).await?;
+        match (current, based_on) {
+            (None, Some(_)) => return Err(SettingRefused::NotFound),
+            (Some(current), based_on) if based_on != Some(current) => {
+                return Err(SettingRefused::Stale { current });
+            }
+            _ => {}
+        }
+        let version: i32 = sqlx::query_scalar(
+            "INSERT INTO tariff (studio_id, id, body) VALUES ($1, $2, $3)
+             ON CONFLICT (studio_id, id) DO UPDATE SET body = excluded.body, version = tariff.version + 1
+             RETURNING version",
+        )
+        .bind(studio.0)
+        .bind(&tariff.id)
+        .bind(Json(tariff))
+        .fetch_one(&mut *change.transaction)
+        .await?;
+        change.finish(seen).await?;
+        Ok(version)
+    }
+
+    /// Drops a tariff of a version.
+    ///
+    /// # Errors
+    /// [`SettingRefused::NotFound`] when there is none, [`SettingRefused::Stale`] when it changed since,
+    /// [`SettingRefused::HouseMoved`].
+    pub async fn drop_tariff(
+        &self,
+        studio: StudioId,
+        seen: HouseVersion,
+        based_on: i32,
+        id: &str,
+    ) -> Result<(), SettingRefused> {
+        let mut change = self.begin_change(studio).await?;
+        match change.tariff_version(id).await? {
+            None => return Err(SettingRefused::NotFound),
+            Some(current) if current != based_on => return Err(SettingRefused::Stale { current }),
+            Some(_) => {}
+        }
+        sqlx::query("DELETE FROM tariff WHERE studio_id = $1 AND id = $2")
+            .bind(studio.0)
+            .bind(id)
+            .execute(&mut *change.transaction)
+            .await?;
+        change.finish(seen).await
     }
 
     /// Keeps a preset under its name, in place of one that is there.
@@ -278,6 +346,15 @@ struct Changing<'a> {
 }
 
 impl Changing<'_> {
+    /// Returns the version of a tariff, where there is one.
+    async fn tariff_version(&mut self, id: &str) -> Result<Option<i32>, sqlx::Error> {
+        sqlx::query_scalar("SELECT version FROM tariff WHERE studio_id = $1 AND id = $2")
+            .bind(self.studio.0)
+            .bind(id)
+            .fetch_optional(&mut *self.transaction)
+            .await
+    }
+
     /// Counts the house's version up and keeps the change, if the house is still the one that it was checked against.
     async fn finish(mut self, seen: HouseVersion) -> Result<(), SettingRefused> {
         if self.from != seen {

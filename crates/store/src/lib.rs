@@ -37,7 +37,7 @@ pub struct Store {
 }
 
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 5] = [
+const TABLES: [(&str, &str); 6] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -52,6 +52,7 @@ const TABLES: [(&str, &str); 5] = [
     ),
     ("devices", include_str!("../migrations/0004_devices.sql")),
     ("stock", include_str!("../migrations/0005_stock.sql")),
+    ("tariffs", include_str!("../migrations/0006_tariffs.sql")),
 ];
 const MOST_CONNECTIONS: u32 = 16;
 /// Kept open, since opening one takes long where much else runs.

@@ -375,6 +375,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plans/price": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says how far it is to the next prices of each service, what of the plan gets there, and what the buyer pays; nothing is stored. */
+        post: operations["price_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shelf": {
         parameters: {
             query?: never;
@@ -990,6 +1007,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sums/quote": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Prices a parcel by a tariff, with every line, its rule, and the way to the next prices. */
+        post: operations["/sums/quote"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/sums/roll": {
         parameters: {
             query?: never;
@@ -1069,6 +1103,59 @@ export interface paths {
         put?: never;
         /** Works out the sheet to cut for a wrap. */
         post: operations["/sums/wrap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tariffs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns every tariff. */
+        get: operations["list_tariffs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tariffs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keeps a tariff under its id, a new one or in place of the one that is there. Quotes that were archived stay as they were. */
+        put: operations["put_tariff"];
+        post?: never;
+        /** Drops a tariff. Shipments that chose one of its services are told the best of the others; archived ones stay as they were. */
+        delete: operations["delete_tariff"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tariffs/{id}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns a tariff's prices as comma-separated values with a head. */
+        get: operations["show_prices"];
+        put?: never;
+        /** Reads prices in: those of each service, format and zone that the table names take the place of what is there; the others stay. */
+        post: operations["read_prices"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1263,6 +1350,18 @@ export interface components {
              * @default 35
              */
             box_tab_mm: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description What every buyer pays where the studio charges flat.
+             * @default 25
+             */
+            charge_flat: number;
+            /**
+             * Format: double
+             * @description A studio may send dear works for nothing; 0 never does.
+             * @default 0
+             */
+            charge_free_above: number;
             /**
              * @description A little room, filled, gives way in a fall and lets the buyer in without a knife.
              * @default 15
@@ -1535,6 +1634,12 @@ export interface components {
              * @default 4
              */
             outer_paper_minutes: components["schemas"]["Minutes"];
+            /**
+             * Format: double
+             * @description Rent, tools, light and what is thrown away belong to a parcel too.
+             * @default 10
+             */
+            overhead_percent: number;
             /**
              * @description Scored, snapped and set.
              * @default 2
@@ -1821,6 +1926,11 @@ export interface components {
              */
             wrap_turn_minutes_per_m: components["schemas"]["Minutes"];
         };
+        /**
+         * @description What is made less or more.
+         * @enum {string}
+         */
+        Along: "across" | "up" | "through" | "mass";
         /** @description Something that a layer could be instead. */
         Alternative: {
             change?: components["schemas"]["Change"] | null;
@@ -2065,6 +2175,21 @@ export interface components {
              * @description What the size counts for.
              */
             volumetric_kg: number;
+        };
+        /** @description How a carrier turns size and weight into billable weight. */
+        BillableBy: {
+            /**
+             * Format: double
+             * @description Cubic centimetres that count as a kilogram.
+             */
+            divisor_cm3_per_kg: number;
+            /** @description The least that is billed. */
+            minimum_g?: components["schemas"]["Mass"];
+            /** @description Each side is rounded up to it. */
+            size_step_mm: components["schemas"]["Length"];
+            volumetric_above_m3?: components["schemas"]["Volume"] | null;
+            /** @description The weight is rounded up to it. */
+            weight_step_g: components["schemas"]["Mass"];
         };
         /** @description What a carrier bills. */
         BillableSum: {
@@ -2671,6 +2796,37 @@ export interface components {
             /** @description What a bare number is in. */
             unit?: components["schemas"]["LengthUnit"];
         };
+        /** @description What a shipment costs, line by line, and what each way of charging makes of it. */
+        Charge: {
+            /** @description Their sum. */
+            costs: components["schemas"]["Money"];
+            /** @description What stays with the studio; less than zero where it pays itself. */
+            gain: components["schemas"]["Money"];
+            /** @description What it costs the studio. */
+            lines: components["schemas"]["CostLine"][];
+            /** @description What the materials come to when every sheet that is opened for it is paid whole. */
+            opened: components["schemas"]["Money"];
+            /** @description What the buyer pays by the studio's rule. */
+            pays: components["schemas"]["Money"];
+            /** @description What the buyer would pay by each rule. */
+            policies: components["schemas"]["Policy"][];
+            /** @description The rule. */
+            rule: components["schemas"]["ChargeRule"];
+            /** @description What it would have cost more, had nothing been used before. */
+            saved_by_reuse: components["schemas"]["Money"];
+            /** @description The service that was reckoned with; nothing before it is known where it goes. */
+            service?: string | null;
+            /**
+             * Format: int32
+             * @description How many sheets are opened for it.
+             */
+            sheets: number;
+        };
+        /**
+         * @description What the buyer pays for sending.
+         * @enum {string}
+         */
+        ChargeRule: "with_materials" | "at_cost" | "with_time" | "flat" | "included";
         /**
          * @description The choices of a shipment; what is absent follows the house rules.
          *
@@ -2901,6 +3057,16 @@ export interface components {
             /** @description The share of each hazard in that, in percent; together 100. */
             shares_percent: components["schemas"]["PerHazard_f64"];
         };
+        /** @description When parcels are fetched. */
+        Collection: {
+            /**
+             * @description What is booked until then is fetched on the same day.
+             * @example 14:30
+             */
+            cut_off: string;
+            /** @description On these days of the week. */
+            days: components["schemas"]["Weekday"][];
+        };
         /**
          * @description In what order the surface is.
          * @enum {string}
@@ -3024,6 +3190,11 @@ export interface components {
             width_mm: number;
         };
         /**
+         * @description What carriers ask about the contents.
+         * @enum {string}
+         */
+        Content: "glass" | "paper" | "painting" | "double_boxed";
+        /**
          * @description What a sheet is rolled on.
          * @enum {string}
          */
@@ -3114,6 +3285,18 @@ export interface components {
          * @enum {string}
          */
         CornerStyle: "card_pockets" | "slip_on";
+        /**
+         * @description What a line of the costs is for.
+         * @enum {string}
+         */
+        CostKind: "materials" | "work" | "overhead" | "carriage" | "tax" | "cover" | "loss";
+        /** @description One line of what it costs. */
+        CostLine: {
+            /** @description What it comes to. */
+            amount: components["schemas"]["Money"];
+            /** @description What it is for. */
+            kind: components["schemas"]["CostKind"];
+        };
         /** @description A new count. */
         CountRequest: components["schemas"]["ShelfRequest"] & {
             /**
@@ -3129,11 +3312,37 @@ export interface components {
             /** @description What people call it. */
             name: string;
         };
+        /** @description Cover against loss and damage. */
+        Cover: {
+            /** @description Whether glass is left out of it. */
+            excludes_glass?: boolean;
+            /** @description What else is left out of it, in words. */
+            exclusions?: components["schemas"]["Exclusion"][];
+            /** @description Included in the price. */
+            included: string;
+            /** @description The most that can be covered. */
+            most: string;
+            /** @description The price of a step. */
+            price_per_step: string;
+            /** @description The step in which more is bought; nothing where none is sold. */
+            step: string;
+        };
+        /** @description Whether cover is worth its premium. */
+        CoverChoice: {
+            /** @description Whether it is in the price, by the house's rule. */
+            bought: boolean;
+            /** @description What it pays back when the worst happens. */
+            pays_at_worst: components["schemas"]["Money"];
+            /** @description What it pays back on average. */
+            pays_back: components["schemas"]["Money"];
+            /** @description What it costs. */
+            premium: components["schemas"]["Money"];
+        };
         /**
          * @description How much a parcel is covered for.
          * @enum {string}
          */
-        CoverRule: "full" | "included";
+        CoverRule: "full" | "included" | "where_pays";
         /** @description When a piece may be wrapped. */
         Cure: {
             /**
@@ -3145,7 +3354,7 @@ export interface components {
             needs: string;
         };
         /**
-         * @description A three-letter currency code, as `EUR`.
+         * @description A three-letter currency code, as `EUR`, with the decimals that amounts in it are written with.
          * @example EUR
          */
         Currency: string;
@@ -3692,11 +3901,27 @@ export interface components {
             /** @description Whether it was started to answer on the local network. */
             open: boolean;
         };
+        /** @description A place in a tariff where more may cost less. */
+        Dip: {
+            /** @description Where, as `services/0/prices/1/steps/2`. */
+            place: string;
+            /** @description What is odd there. */
+            says: string;
+        };
         /**
          * @description Which way a wrap runs around the piece.
          * @enum {string}
          */
         Direction: "up" | "across";
+        /** @description What an account gets off. */
+        DiscountTier: {
+            /** @description What the carrier calls it. */
+            name: string;
+            /** @description Off which kinds of lines, of those before fuel, tax and cover. */
+            of?: components["schemas"]["LineKind"][];
+            /** @description In per cent. */
+            percent: string;
+        };
         /** @description Whether documents can be made. */
         DocumentsView: {
             /** @description The program that makes them is there; after a first start it takes some minutes. */
@@ -3859,6 +4084,28 @@ export interface components {
             through_mm: components["schemas"]["Length"];
             /** @description Along the height as hung. */
             up_mm: components["schemas"]["Length"];
+        };
+        /** @description What one unit of a currency is worth in the studio's own. */
+        ExchangeRate: {
+            /** @description The other currency. */
+            currency: components["schemas"]["Currency"];
+            /**
+             * @description The day that this was so.
+             * @example 2027-03-01
+             */
+            on: string;
+            /**
+             * @description What one of it is worth, above 0 and at most 1 000 000.
+             * @example 0.0874
+             */
+            rate: string;
+        };
+        /** @description Something that is not covered. */
+        Exclusion: {
+            /** @description What, in words. */
+            name: string;
+            /** @description When that is so. */
+            when: components["schemas"]["When"];
         };
         /** @description Boards of one size, in front and perhaps behind. */
         FaceBoards: {
@@ -4330,6 +4577,19 @@ export interface components {
          * @description A force in newtons.
          */
         Force: number;
+        /** @description What goes for a flat price, or by weight, as long as it goes in. */
+        Format: {
+            /** @description Its shortest side. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Its longest side. */
+            length_mm: components["schemas"]["Length"];
+            /** @description What the carrier calls it. */
+            name: string;
+            /** @description By zone and by what the scale reads; size counts for nothing more here. */
+            prices: components["schemas"]["ZonePrice"][];
+            /** @description Its second side. */
+            width_mm: components["schemas"]["Length"];
+        };
         /** @description The shock a piece can take, and how quickly it answers a knock. */
         Fragility: {
             /**
@@ -4360,6 +4620,11 @@ export interface components {
          * @enum {string}
          */
         FrontBoard: "always" | "canvas_only";
+        /**
+         * @description What of a parcel a tariff looks at.
+         * @enum {string}
+         */
+        Gauge: "longest" | "second" | "shortest" | "girth" | "length_plus_girth" | "volume" | "mass" | "billable";
         /** @description What it takes. */
         GlassAnswer: {
             /**
@@ -4607,6 +4872,8 @@ export interface components {
             name: string;
             /** @description The tables behind the odds of a journey. */
             odds?: components["schemas"]["OddsTables"];
+            /** @description What other currencies are worth in the studio's own. */
+            rates?: components["schemas"]["ExchangeRate"][];
             /** @description Which school it follows in each question. */
             schools?: components["schemas"]["Schools"];
             second_board?: components["schemas"]["MaterialId"] | null;
@@ -4790,11 +5057,35 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /** @description What a service takes. */
+        Limits: {
+            /** @description Whether glass is taken. */
+            glass: boolean;
+            /** @description Longest side and girth together. */
+            length_plus_girth_mm: components["schemas"]["Length"];
+            /** @description The longest side. */
+            longest_mm: components["schemas"]["Length"];
+            /** @description The heaviest. */
+            mass_g: components["schemas"]["Mass"];
+            second_mm?: components["schemas"]["Length"] | null;
+        };
+        /**
+         * @description What a line of a quote is for.
+         * @enum {string}
+         */
+        LineKind: "base" | "further" | "surcharge" | "discount" | "fuel" | "tax" | "cover";
         /** @description The rule behind a line. */
         LineRule: {
             /** @enum {string} */
             kind: "step";
             /** @description Its upper end. */
+            up_to_g: components["schemas"]["Mass"];
+        } | {
+            /** @description What the carrier calls it. */
+            format: string;
+            /** @enum {string} */
+            kind: "format";
+            /** @description The step's upper end. */
             up_to_g: components["schemas"]["Mass"];
         } | {
             /**
@@ -4808,7 +5099,21 @@ export interface components {
             /** @enum {string} */
             kind: "surcharge";
             /** @description The condition. */
-            when: components["schemas"]["SurchargeWhen"];
+            when: components["schemas"]["When"];
+        } | {
+            /** @enum {string} */
+            kind: "ruled";
+            /** @description What it does. */
+            what: components["schemas"]["What"];
+            /** @description The condition. */
+            when: components["schemas"]["When"];
+        } | {
+            /** @enum {string} */
+            kind: "tier";
+            /** @description The share. */
+            percent: string;
+            /** @description The tier's name. */
+            tier: string;
         } | {
             /** @enum {string} */
             kind: "percent";
@@ -5543,6 +5848,8 @@ export interface components {
         Offer: {
             /** @description What is paid out at most when it is lost. */
             covered: components["schemas"]["Money"];
+            /** @description What its cover leaves out, of what is in this parcel. */
+            excluded: string[];
             /** @enum {string} */
             kind: "priced";
             /** @description Every line, in the order in which they build on each other. */
@@ -5667,6 +5974,16 @@ export interface components {
          * @enum {string}
          */
         OutsideRule: "plain" | "dressed";
+        /** @description A sum above a measure. */
+        OverStep: {
+            /**
+             * Format: double
+             * @description In the unit of what is measured: mm, m³ or g.
+             */
+            over: number;
+            /** @description The sum. */
+            price: string;
+        };
         /** @description Pads that would meet a fall, of the foam of the house. */
         PadAnswer: {
             /**
@@ -5815,6 +6132,11 @@ export interface components {
             /** Format: double */
             stacked?: number;
         };
+        /**
+         * @description The weight that is paid for by the kilogram.
+         * @enum {string}
+         */
+        PerKgOf: "billable" | "actual";
         /**
          * @description A bought carton: halves or corners that slide into each other, a tray with a lid, a box of one size, or one that is
          *     scored for several depths.
@@ -6121,6 +6443,22 @@ export interface components {
              */
             csv: string;
         };
+        /** @description A way of charging, and what it comes to. */
+        Policy: {
+            /** @description What stays with the studio. */
+            gain: components["schemas"]["Money"];
+            /** @description What the buyer pays by it. */
+            pays: components["schemas"]["Money"];
+            /** @description Which. */
+            rule: components["schemas"]["ChargeRule"];
+        };
+        /** @description Postcodes from one to another, both included; letters before the number have to be the same. */
+        PostcodeRange: {
+            /** @description The first, as `PO30` or `10000`. */
+            from: string;
+            /** @description The last. */
+            to: string;
+        };
         /** @description A named set of rules. */
         PresetView: {
             /** @description What a single shipment chooses in order to follow it. */
@@ -6244,6 +6582,24 @@ export interface components {
             /** @description What it is, in one sentence. */
             says: string;
         };
+        /** @description Prices to read in. */
+        PricesRequest: {
+            /** @description Comma-separated values with a head, as the table that is given out. */
+            csv: string;
+            /** @description Whether to only say what would happen. */
+            dry_run?: boolean;
+            /**
+             * Format: int32
+             * @description The version of the tariff that it is based on.
+             */
+            version: number;
+        };
+        /** @description How far it is to other prices, and what the buyer pays. */
+        Pricing: {
+            charge?: components["schemas"]["Charge"] | null;
+            /** @description Each service that goes there, between its prices. */
+            ladders: components["schemas"]["ServiceLadder"][];
+        };
         /** @description An error, in the form of RFC 9457. */
         Problem: {
             current?: components["schemas"]["ShipmentView"] | null;
@@ -6288,6 +6644,7 @@ export interface components {
             billable: components["schemas"]["Billable"];
             /** @description The carrier's name. */
             carrier: string;
+            cover?: components["schemas"]["CoverChoice"] | null;
             /**
              * Format: int32
              * @description Working days at best.
@@ -6307,18 +6664,135 @@ export interface components {
             offer: components["schemas"]["Offer"];
             /** @description The service's name. */
             service: string;
+            total_here?: components["schemas"]["Money"] | null;
             /** @description Whether it can be followed. */
             tracked: boolean;
             uncovered?: components["schemas"]["Money"] | null;
+        };
+        /** @description What each service takes. */
+        QuoteAnswer: {
+            /** @description Where the tariff lets more cost less. */
+            dips: components["schemas"]["Dip"][];
+            /** @description In the order of the tariff. */
+            services: components["schemas"]["QuotedService"][];
         };
         /** @description One line of a quote. */
         QuoteLine: {
             /** @description What it comes to. */
             amount: components["schemas"]["Money"];
+            /** @description What kind of line it is. */
+            kind: components["schemas"]["LineKind"];
             /** @description What it is for. */
             name: string;
+            /** @description Where that rule stands in the tariff, as `services/0/rules/2`. */
+            place: string;
             /** @description The rule that it follows. */
             rule: components["schemas"]["LineRule"];
+        };
+        /** @description A parcel to be priced. */
+        QuoteParcel: {
+            /** @description What of it carriers ask about. */
+            contents?: components["schemas"]["Content"][];
+            /**
+             * Format: double
+             * @description Outside, 1 to 10 000.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Outside, 1 to 10 000, in any order of sides.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description 0.001 to 1000.
+             */
+            mass_kg: number;
+            /** @description Rectangular when left out. */
+            shape?: components["schemas"]["Shape"];
+            /**
+             * Format: double
+             * @description Outside, 1 to 10 000.
+             */
+            width_mm: number;
+        };
+        /** @description Where a parcel is to go. */
+        QuotePlace: {
+            /** @description A two-letter code. */
+            country: string;
+            /** @description As on the label; may be left out. */
+            postcode?: string;
+        };
+        /** @description A parcel to be priced by a tariff. */
+        QuoteRequest: {
+            /** @description On which day, as 2027-03-04; a tariff's dates are not looked at when it is left out. */
+            date?: string | null;
+            /** @description Where to. */
+            destination: components["schemas"]["QuotePlace"];
+            /** @description A tier by its name; the tariff's own when left out. */
+            discount_tier?: string | null;
+            /** @description What is sent. */
+            parcel: components["schemas"]["QuoteParcel"];
+            tariff?: components["schemas"]["Tariff"] | null;
+            /** @description In place of it, the id of one that is kept. */
+            tariff_id?: string | null;
+            /** @description What it is worth, in the tariff's currency, as 320.00; cover is bought for it. */
+            value?: string | null;
+        };
+        /** @description A line of a quote. */
+        QuotedLine: {
+            /** @description What it comes to, in the tariff's currency. */
+            amount: string;
+            /** @description What kind of line it is. */
+            kind: components["schemas"]["LineKind"];
+            /** @description What it is for. */
+            name: string;
+            /** @description Where its rule stands in the tariff, as `services/0/rules/2`. */
+            rule: string;
+        };
+        /** @description What one service takes. */
+        QuotedService: {
+            /**
+             * Format: double
+             * @description What the scale reads.
+             */
+            actual_kg: number;
+            /**
+             * Format: double
+             * @description What is billed.
+             */
+            billable_kg: number;
+            /** @description What is paid out at most, in the tariff's currency. */
+            covered?: string | null;
+            /** @description Which of them it came from. */
+            governs: components["schemas"]["Governs"];
+            /** @description Every line, in the order in which they build on each other. */
+            lines: components["schemas"]["QuotedLine"][];
+            /** @description What people call it. */
+            name: string;
+            /** @description Why it does not take the parcel; nothing where it does. */
+            refused?: string | null;
+            /** @description Its id in the tariff. */
+            service: string;
+            steps?: components["schemas"]["ServiceSteps"] | null;
+            /** @description The sum of the lines, in the tariff's currency; nothing where it is refused. */
+            total?: string | null;
+            /**
+             * Format: double
+             * @description What the size counts for.
+             */
+            volumetric_kg: number;
+        };
+        /** @description A change of the plan that brings a cheaper price. */
+        Reach: {
+            carriage?: components["schemas"]["Money"] | null;
+            /** @description The choices that make it. */
+            choices: components["schemas"]["Choices"];
+            /** @description What it is, and what the button says. */
+            label: string;
+            /** @description That it arrives damaged, then. */
+            odds: components["schemas"]["OneIn"];
+            saves?: components["schemas"]["Money"] | null;
         };
         /** @description Why a service does not take a parcel. */
         Reason: {
@@ -6340,6 +6814,13 @@ export interface components {
             most_mm: components["schemas"]["Length"];
         } | {
             /** @enum {string} */
+            kind: "too_wide";
+            /** @description What is taken. */
+            most_mm: components["schemas"]["Length"];
+            /** @description What it is. */
+            second_mm: components["schemas"]["Length"];
+        } | {
+            /** @enum {string} */
             kind: "too_large";
             /** @description What they are. */
             length_plus_girth_mm: components["schemas"]["Length"];
@@ -6348,6 +6829,18 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "glass_refused";
+        } | {
+            /** @enum {string} */
+            kind: "excluded";
+            /** @description What, in the carrier's words. */
+            name: string;
+        } | {
+            /** @description The first day that it holds on. */
+            from?: string | null;
+            /** @enum {string} */
+            kind: "not_in_force";
+            /** @description The last. */
+            to?: string | null;
         } | {
             /** @description Whose it is. */
             carrier: string;
@@ -6389,6 +6882,13 @@ export interface components {
             field: string;
             /** @description What was given, what is allowed and what to do. */
             message: string;
+        };
+        /** @description Something that a service does not take. */
+        Refuses: {
+            /** @description What, in words. */
+            name: string;
+            /** @description When that is so. */
+            when: components["schemas"]["When"];
         };
         /** @description A change that answers a finding. */
         Remedy: {
@@ -6475,6 +6975,16 @@ export interface components {
              */
             wrap_mm?: number | null;
         };
+        /** @description How much more costs nothing. */
+        Room: {
+            /** @description In which direction. */
+            along: components["schemas"]["Along"];
+            beyond?: components["schemas"]["Money"] | null;
+            /** @description Whether the tariff has a dip there, so that more costs less. */
+            dip: boolean;
+            more_g?: components["schemas"]["Mass"] | null;
+            more_mm?: components["schemas"]["Length"] | null;
+        };
         /**
          * @description A way to go.
          * @enum {string}
@@ -6497,10 +7007,28 @@ export interface components {
             /** @description Whether parcels on it are likely to get wet, whatever the season. */
             wet?: boolean;
         };
+        /** @description A rule: when it applies, what it does, and which rules before it then do not. */
+        Rule: {
+            /** @description What the carrier calls it; the line of a quote bears it. */
+            name: string;
+            /** @description The names of rules before it whose lines it takes the place of; it adds to all others. */
+            replaces?: string[];
+            /** @description What it does. */
+            what: components["schemas"]["What"];
+            /** @description When it applies. */
+            when: components["schemas"]["When"];
+        };
         /** @description Rules that somebody wrote, and those that they are based on. */
         RulesRequest: {
             /** @description The rules; their version is the one that they are based on. */
             rules: components["schemas"]["HouseRules"];
+        };
+        /** @description A weight and what the table takes up to it. */
+        Rung: {
+            /** @description The table's price, with kilograms above its last step. */
+            price: components["schemas"]["Money"];
+            /** @description Up to this much that is billed. */
+            up_to_g: components["schemas"]["Mass"];
         };
         /** @description A carton that the studio has, made into a box for a piece. */
         SavedBox: {
@@ -6596,6 +7124,8 @@ export interface components {
             /** @default null */
             box_style: components["schemas"]["BoxRule"] | null;
             /** @default null */
+            charge: components["schemas"]["ChargeRule"] | null;
+            /** @default null */
             contact: components["schemas"]["ContactRule"] | null;
             /** @default null */
             corners: components["schemas"]["CornerStyle"] | null;
@@ -6658,6 +7188,11 @@ export interface components {
              * @default cheapest
              */
             box_style: components["schemas"]["BoxRule"];
+            /**
+             * @description What does the buyer pay for sending?
+             * @default with_materials
+             */
+            charge: components["schemas"]["ChargeRule"];
             /**
              * @description What lies against the art?
              * @default glassine
@@ -6848,6 +7383,65 @@ export interface components {
              */
             mass_kg: number;
         };
+        /** @description A way to send a parcel. */
+        Service: {
+            /** @description How its weight is billed. */
+            billable: components["schemas"]["BillableBy"];
+            collection?: components["schemas"]["Collection"] | null;
+            /** @description Against loss and damage. */
+            cover: components["schemas"]["Cover"];
+            /**
+             * Format: int32
+             * @description Working days at best.
+             */
+            days_from: number;
+            /**
+             * Format: int32
+             * @description Working days at worst.
+             */
+            days_to: number;
+            /** @description Flat prices for what goes into a container, a letter or a packet; the least price that holds is taken. */
+            formats?: components["schemas"]["Format"][];
+            /** @description How it leaves the studio. */
+            handover: components["schemas"]["Handover"];
+            /** @description What shipments refer to it by: small letters, figures and hyphens. */
+            id: string;
+            /** @description What it takes. */
+            limits: components["schemas"]["Limits"];
+            /** @description What people call it. */
+            name: string;
+            /** @description By zone and billable weight; a zone that is neither here nor in a format is not served. */
+            prices?: components["schemas"]["ZonePrice"][];
+            /** @description What else it does not take. */
+            refuses?: components["schemas"]["Refuses"][];
+            /**
+             * Format: double
+             * @description How rough it is on top of its route, 1 unless it is known better.
+             */
+            roughness?: number;
+            route?: components["schemas"]["Route"] | null;
+            /** @description What is added, rule after rule. */
+            rules?: components["schemas"]["Rule"][];
+            /** @description Whether it can be followed. */
+            tracked: boolean;
+            with_cover?: components["schemas"]["WithCover"] | null;
+        };
+        /** @description One service between its prices, and what brings the parcel to a cheaper one. */
+        ServiceLadder: components["schemas"]["ServiceSteps"] & {
+            /** @description Changes of the plan that make it cheaper by this service, the most saved first. */
+            reachable: components["schemas"]["Reach"][];
+        };
+        /** @description Where a parcel stands between a service's prices. */
+        ServiceSteps: {
+            /** @description Tariff and service, as `gannet-post/tracked`. */
+            id: string;
+            /** @description The table by what is billed; empty where a format sets the price. */
+            ladder: components["schemas"]["Rung"][];
+            /** @description The room that there is in each direction, where the price jumps at all. */
+            room: components["schemas"]["Room"][];
+            /** @description The nearest cheaper price in each direction that has one. */
+            steps: components["schemas"]["Step"][];
+        };
         /** @description The plan that each stop was found right for, by its fingerprint. */
         Settled: {
             /**
@@ -6861,6 +7455,11 @@ export interface components {
              */
             guard: string | null;
         };
+        /**
+         * @description The shape of a parcel.
+         * @enum {string}
+         */
+        Shape: "rectangular" | "tube" | "triangular";
         /** @description A size that a board is sold in. */
         Sheet: {
             /** @description Along the flutes or grain. */
@@ -7434,6 +8033,16 @@ export interface components {
              */
             safety?: number | null;
         };
+        /** @description A little less that is billed less. */
+        Step: {
+            /** @description In which direction. */
+            along: components["schemas"]["Along"];
+            /** @description What it then comes to. */
+            becomes: components["schemas"]["Money"];
+            less_g?: components["schemas"]["Mass"] | null;
+            less_mm?: components["schemas"]["Length"] | null;
+            saves?: components["schemas"]["Money"] | null;
+        };
         /**
          * Format: double
          * @description How a board resists bending, in newton metres (its flexural stiffness D).
@@ -7601,26 +8210,6 @@ export interface components {
             /** @description What it is for. */
             use: components["schemas"]["Use"];
         };
-        /** @description The condition of a surcharge. */
-        SurchargeWhen: {
-            /** @enum {string} */
-            kind: "longest_over";
-            /** @description The length. */
-            over_mm: components["schemas"]["Length"];
-        } | {
-            /** @enum {string} */
-            kind: "length_plus_girth_over";
-            /** @description The length. */
-            over_mm: components["schemas"]["Length"];
-        } | {
-            /** @enum {string} */
-            kind: "mass_over";
-            /** @description The mass. */
-            over_g: components["schemas"]["Mass"];
-        } | {
-            /** @enum {string} */
-            kind: "glass";
-        };
         /** @description What a plan survives. */
         Survival: {
             boundary?: components["schemas"]["DamageBoundary"] | null;
@@ -7731,6 +8320,73 @@ export interface components {
          * @enum {string}
          */
         TapeRule: "paper_inside" | "plastic_throughout" | "masking";
+        /** @description A carrier's zones, services and prices. */
+        Tariff: {
+            /** @description What people call the carrier. */
+            carrier: string;
+            collection?: components["schemas"]["Collection"] | null;
+            /** @description Of every price in it. */
+            currency: components["schemas"]["Currency"];
+            /** @description What accounts of different size get off. */
+            discount_tiers?: components["schemas"]["DiscountTier"][];
+            /** @description The kinds of lines that fuel is reckoned on. */
+            fuel_on?: components["schemas"]["LineKind"][];
+            /** @description In per cent of what `fuel_on` names. */
+            fuel_percent: string;
+            /** @description What quotes refer to it by: small letters, figures and hyphens. */
+            id: string;
+            /** @description For every service, before the service's own. */
+            rules?: components["schemas"]["Rule"][];
+            /** @description What it offers. */
+            services: components["schemas"]["Service"][];
+            /** @description The kinds of lines that tax is reckoned on. */
+            tax_on?: components["schemas"]["LineKind"][];
+            /** @description In per cent of what `tax_on` names. */
+            tax_percent: string;
+            /** @description The name of the tier that this studio's account has. */
+            tier?: string | null;
+            /**
+             * @description The first day that it holds on; from ever when absent.
+             * @example 2027-01-01
+             */
+            valid_from?: string | null;
+            /**
+             * @description The last day that it holds on; for ever when absent.
+             * @example 2027-12-31
+             */
+            valid_to?: string | null;
+            /** @description Where it goes; the first zone that takes a destination is the one. */
+            zones: components["schemas"]["Zone"][];
+        };
+        /** @description What keeping a tariff does, or would do. */
+        TariffKept: components["schemas"]["TariffView"] & {
+            /** @description The shipments on the bench that change with it. */
+            affected: components["schemas"]["Affected"][];
+        };
+        /** @description A tariff to keep. */
+        TariffRequest: {
+            /** @description Whether to only look it over and say what would happen. */
+            dry_run?: boolean;
+            /** @description The whole tariff, by `/api/schemas/tariff.json`. */
+            tariff: components["schemas"]["Tariff"];
+            /**
+             * Format: int32
+             * @description The version that it is based on; nothing for a new one.
+             */
+            version?: number | null;
+        };
+        /** @description A tariff as it is kept. */
+        TariffView: {
+            /** @description Where it lets more cost less. */
+            dips: components["schemas"]["Dip"][];
+            /** @description The tariff. */
+            tariff: components["schemas"]["Tariff"];
+            /**
+             * Format: int32
+             * @description Counts up with every change; send it back with the next one.
+             */
+            version: number;
+        };
         /** @description A part that no sheet takes. */
         TooLarge: {
             /** @description Up. */
@@ -7835,6 +8491,11 @@ export interface components {
             ];
         };
         /**
+         * @description A day of the week.
+         * @enum {string}
+         */
+        Weekday: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
+        /**
          * @description A predicted mass and its uncertainty, both in grams.
          *
          *     Independent parts add their uncertainties in quadrature, so a parcel of eight layers is known
@@ -7845,6 +8506,127 @@ export interface components {
             mass_g: components["schemas"]["Mass"];
             /** @description How far it may be off either way. */
             plus_minus_g: components["schemas"]["Mass"];
+        };
+        /** @description What a rule does. */
+        What: {
+            /** @enum {string} */
+            kind: "sum";
+            /** @description How much. */
+            price: string;
+        } | {
+            /** @enum {string} */
+            kind: "per_kg";
+            /** @description Of which weight. */
+            of?: components["schemas"]["PerKgOf"];
+            /** @description For one. */
+            price: string;
+        } | {
+            /** @enum {string} */
+            kind: "percent";
+            /** @description `base` and `surcharge` for all of a kind, or the name of a rule before it. */
+            of: string[];
+            /** @description How much of them, in per cent. */
+            percent: string;
+        } | {
+            /** @description How much. */
+            billable_g: components["schemas"]["Mass"];
+            /** @enum {string} */
+            kind: "minimum";
+        } | {
+            /** @description The measure. */
+            by: components["schemas"]["Gauge"];
+            /** @enum {string} */
+            kind: "steps";
+            /** @description The least first. */
+            steps: components["schemas"]["OverStep"][];
+        };
+        /** @description A condition. None asks for less of anything, so that what holds for a parcel holds for a larger one. */
+        When: {
+            /** @enum {string} */
+            kind: "always";
+        } | {
+            /** @enum {string} */
+            kind: "all";
+            /** @description Which. */
+            of: components["schemas"]["When"][];
+        } | {
+            /** @enum {string} */
+            kind: "any";
+            /** @description Which. */
+            of: components["schemas"]["When"][];
+        } | {
+            /** @enum {string} */
+            kind: "longest_over";
+            /** @description The length. */
+            over_mm: components["schemas"]["Length"];
+        } | {
+            /** @enum {string} */
+            kind: "second_over";
+            /** @description The length. */
+            over_mm: components["schemas"]["Length"];
+        } | {
+            /** @enum {string} */
+            kind: "shortest_over";
+            /** @description The length. */
+            over_mm: components["schemas"]["Length"];
+        } | {
+            /** @enum {string} */
+            kind: "girth_over";
+            /** @description The length. */
+            over_mm: components["schemas"]["Length"];
+        } | {
+            /** @enum {string} */
+            kind: "length_plus_girth_over";
+            /** @description The length. */
+            over_mm: components["schemas"]["Length"];
+        } | {
+            /** @enum {string} */
+            kind: "volume_over";
+            /** @description The volume. */
+            over_m3: components["schemas"]["Volume"];
+        } | {
+            /** @enum {string} */
+            kind: "mass_over";
+            /** @description The mass. */
+            over_g: components["schemas"]["Mass"];
+        } | {
+            /** @enum {string} */
+            kind: "billable_over";
+            /** @description The mass. */
+            over_g: components["schemas"]["Mass"];
+        } | {
+            /** @enum {string} */
+            kind: "glass";
+        } | {
+            /** @description Which. */
+            is: components["schemas"]["Shape"][];
+            /** @enum {string} */
+            kind: "shape";
+        } | {
+            /** @description Which. */
+            any_of: components["schemas"]["Content"][];
+            /** @enum {string} */
+            kind: "contents";
+        } | {
+            /** @description Which. */
+            any_of: components["schemas"]["Content"][];
+            /** @enum {string} */
+            kind: "without";
+        } | {
+            /** @description Their names. */
+            is: string[];
+            /** @enum {string} */
+            kind: "zone";
+        } | {
+            /** @enum {string} */
+            kind: "postcode";
+            /** @description Which. */
+            prefixes: string[];
+        } | {
+            /** @enum {string} */
+            kind: "value_over";
+            /** @description The sum. */
+            over: string;
         };
         /** @description A frame of board strips that lies on the margin of the face. */
         WindowSpacer: {
@@ -7859,6 +8641,21 @@ export interface components {
             strip_length_mm: components["schemas"]["Length"];
             /** @description Of each strip. */
             strip_width_mm: components["schemas"]["Length"];
+        };
+        /** @description What a service becomes when cover is bought. */
+        WithCover: {
+            /**
+             * Format: int32
+             * @description Working days at best.
+             */
+            days_from: number;
+            /**
+             * Format: int32
+             * @description Working days at worst.
+             */
+            days_to: number;
+            /** @description Whether it can be followed. */
+            tracked: boolean;
         };
         /** @description Where a shipment stands. */
         WorkLine: {
@@ -7978,6 +8775,29 @@ export interface components {
             /** @description By the piece's size and its layers. */
             predicted: components["schemas"]["Envelope"];
             predicted_blank?: components["schemas"]["BlankSize"] | null;
+        };
+        /** @description A zone: countries, or the postcodes of some of them. */
+        Zone: {
+            /** @description Two-letter codes. */
+            countries: string[];
+            /** @description What people call it. */
+            name: string;
+            /**
+             * @description When there are some, only postcodes that begin so, or lie in a range. One of letters means that area: `N` takes `N1` and
+             *     not `NQ`; `N*` takes both.
+             */
+            postcode_prefixes?: string[];
+            /** @description When there are some, only postcodes that lie in one of them, or begin as a prefix says. */
+            postcode_ranges?: components["schemas"]["PostcodeRange"][];
+        };
+        /** @description Prices to one zone. */
+        ZonePrice: {
+            /** @description For each kilogram begun above the last step; absent when nothing heavier goes. */
+            per_further_kg?: string | null;
+            /** @description By weight, the lightest first. */
+            steps: components["schemas"]["PriceStep"][];
+            /** @description The zone's name. */
+            zone: string;
         };
     };
     responses: never;
@@ -10279,6 +11099,111 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Preview"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    price_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description Nothing of either before the piece is measured */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pricing"];
                 };
             };
             /** @description The request can't be read */
@@ -14988,6 +15913,120 @@ export interface operations {
             };
         };
     };
+    "/sums/quote": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuoteRequest"];
+            };
+        };
+        responses: {
+            /** @description What each service takes */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuoteAnswer"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no tariff of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values out of range, or what is wrong in the tariff, each with its place */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "/sums/roll": {
         parameters: {
             query?: never;
@@ -15485,6 +16524,532 @@ export interface operations {
                 };
             };
             /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_tariffs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Every tariff, by id */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TariffView"][];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_tariff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description As `gannet-post` */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TariffRequest"];
+            };
+        };
+        responses: {
+            /** @description What it did, or would do */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TariffKept"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none to change */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It changed since, or there is one of that id already */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What is wrong in it, each with its place, as `services/0/prices/1/steps/2/up_to_g` */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_tariff: {
+        parameters: {
+            query: {
+                /** @description The version that it is based on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                /** @description As `gannet-post` */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It changed since */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_prices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description As `gannet-post` */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A table */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_prices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description As `gannet-post` */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PricesRequest"];
+            };
+        };
+        responses: {
+            /** @description What it did, or would do */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TariffKept"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It changed since */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its line and column */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -139,6 +139,16 @@ export function reason(why: Reason, units: Units): string {
       return `${show.kilograms(why.mass_g)} is over ${show.kilograms(why.most_g)}`;
     case 'too_long':
       return `longest side ${units.length(why.longest_mm)} is over ${units.length(why.most_mm)}`;
+    case 'too_wide':
+      return `second side ${units.length(why.second_mm)} is over ${units.length(why.most_mm)}`;
+    case 'excluded':
+      return `does not take ${why.name}`;
+    case 'not_in_force':
+      if (why.from && why.to)
+        return `its prices hold from ${show.dayAndYear(why.from)} to ${show.dayAndYear(why.to)}`;
+      return why.from
+        ? `its prices hold from ${show.dayAndYear(why.from)}`
+        : `its prices held until ${show.dayAndYear(why.to ?? '')}`;
     case 'too_large':
       return `length + girth ${units.length(why.length_plus_girth_mm)} is over ${units.length(why.most_mm)}`;
     case 'glass_refused':

@@ -220,18 +220,18 @@ async fn a_find_asks_for_its_owner_and_a_crushed_carton_becomes_raw_card(
     page.find(BUBBLE).await?;
     let first = page.second_window("/shelf").await?;
     page.press("[data-item='Large bubble wrap'] button").await?;
-    page.fill(&name_of(page, BUBBLE).await?, "3").await?;
+    page.fill(&name_of(&page, BUBBLE).await?, "3").await?;
     page.press("[data-item='Large bubble wrap'] [type='submit']")
         .await?;
     page.sees("[data-item='Large bubble wrap']", "3.00 m")
         .await?;
     page.to_window(first).await?;
-    page.fill(&name_of(page, BUBBLE).await?, "2.2").await?;
+    page.fill(&name_of(&page, BUBBLE).await?, "2.2").await?;
     page.press("[data-item='Large bubble wrap'] [type='submit']")
         .await?;
     page.sees("main", "it was counted elsewhere meanwhile")
         .await?;
-    page.holds(&name_of(page, BUBBLE).await?, "2.2").await?;
+    page.holds(&name_of(&page, BUBBLE).await?, "2.2").await?;
     // Seen now, it is counted knowingly.
     page.press("[data-item='Large bubble wrap'] [type='submit']")
         .await?;

@@ -10,7 +10,10 @@ use super::{
     Collection, LineKind, Rule, Service, Tariff, What, When, Zone, ZonePrice, measured::mg,
     zone::parted,
 };
-use crate::{Refusal, quantity::Length};
+use crate::{
+    Refusal,
+    quantity::{Currency, Length},
+};
 
 /// A place in a tariff where more may cost less.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -25,11 +28,15 @@ pub struct Dip {
 const PERCENT: Decimal = Decimal::ONE_HUNDRED;
 /// Nothing that is carried costs as much.
 const MOST_MONEY: Decimal = Decimal::from_parts(1_000_000_000, 0, 0, false, 0);
+/// Of a price or a share.
+const PLACES: u32 = 6;
+/// Of cover.
+const LEAST_STEP: Decimal = Decimal::ONE;
 const LONGEST_NAME: usize = 80;
 const LONGEST_ID: usize = 40;
 const MOST_DAYS: u32 = 365;
 const MOST_ROUGH: f64 = 10.0;
-const DIVISORS: std::ops::RangeInclusive<f64> = 100.0..=20_000.0;
+const DIVISORS: std::ops::RangeInclusive<f64> = 500.0..=20_000.0;
 const MOST_SIDE_MM: f64 = 20_000.0;
 const MOST_MASS_G: f64 = 5_000_000.0;
 const MOST_SIZE_STEP_MM: f64 = 1000.0;
@@ -76,24 +83,38 @@ impl Look {
 
     fn money(&mut self, at: &str, amount: Decimal) {
         self.demand(
-            (Decimal::ZERO..=MOST_MONEY).contains(&amount),
+            (Decimal::ZERO..=MOST_MONEY).contains(&amount) && amount.scale() <= PLACES,
             at,
-            format!("it is {amount}; give an amount from 0 to {MOST_MONEY}"),
+            format!("it is {amount}; give an amount from 0 to {MOST_MONEY}, to {PLACES} places"),
+        );
+    }
+
+    /// What is taken for each kilogram: nothing, or enough to be paid.
+    fn per_kg(&mut self, at: &str, amount: Decimal, currency: &Currency) {
+        self.either_way(at, amount);
+        let least = Decimal::new(1, currency.decimals());
+        self.demand(
+            amount.is_zero() || amount.abs() >= least,
+            at,
+            format!(
+                "it is {amount}; nothing below {least} {} can be paid",
+                currency.code()
+            ),
         );
     }
 
     /// A rule may also give something back.
     fn either_way(&mut self, at: &str, amount: Decimal) {
         self.demand(
-            (-MOST_MONEY..=MOST_MONEY).contains(&amount),
+            (-MOST_MONEY..=MOST_MONEY).contains(&amount) && amount.scale() <= PLACES,
             at,
-            format!("it is {amount}; give an amount below {MOST_MONEY}"),
+            format!("it is {amount}; give an amount below {MOST_MONEY}, to {PLACES} places"),
         );
     }
 
     fn percent(&mut self, at: &str, percent: Decimal) {
         self.demand(
-            (Decimal::ZERO..=PERCENT).contains(&percent),
+            (Decimal::ZERO..=PERCENT).contains(&percent) && percent.scale() <= PLACES,
             at,
             format!("it is {percent}; give per cent from 0 to 100"),
         );
@@ -393,9 +414,13 @@ impl Tariff {
             ),
         );
         look.demand(
-            cover.most <= cover.included || cover.step > Decimal::ZERO,
+            if cover.most > cover.included {
+                cover.step >= LEAST_STEP
+            } else {
+                cover.step.is_zero() || cover.step >= LEAST_STEP
+            },
             &format!("{place}/step"),
-            "more cover than is included is sold in steps: say how large they are",
+            format!("more cover than is included is sold in steps: say how large they are, at least {LEAST_STEP}"),
         );
         for (index, exclusion) in cover.exclusions.iter().enumerate() {
             let place = format!("{place}/exclusions/{index}");
@@ -444,7 +469,9 @@ impl Tariff {
                 look.money(&format!("{place}/price"), step.price);
             }
             if let Some(per_kg) = price.per_further_kg {
-                look.money(&format!("{place}/per_further_kg"), per_kg);
+                let at = format!("{place}/per_further_kg");
+                look.money(&at, per_kg);
+                look.per_kg(&at, per_kg, &self.currency);
             }
         }
     }
@@ -471,12 +498,14 @@ impl Tariff {
             self.check_when(&rule.when, &format!("{place}/when"), look);
             let named = format!("{place}/what");
             match &rule.what {
-                What::Sum { price } | What::PerKg { price, .. } => {
-                    look.either_way(&format!("{named}/price"), *price);
+                What::Sum { price } => look.either_way(&format!("{named}/price"), *price),
+                What::PerKg { price, .. } => {
+                    look.per_kg(&format!("{named}/price"), *price, &self.currency);
                 }
                 What::Percent { percent, of } => {
                     look.demand(
-                        (-PERCENT..=Decimal::ONE_THOUSAND).contains(percent),
+                        (-PERCENT..=Decimal::ONE_THOUSAND).contains(percent)
+                            && percent.scale() <= PLACES,
                         &format!("{named}/percent"),
                         format!("it is {percent}; give per cent from -100 to 1000"),
                     );

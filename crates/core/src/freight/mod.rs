@@ -18,7 +18,7 @@ pub use measured::Gauge;
 pub use parcel::{Content, Contents, Destination, Parcel, Shape};
 pub use price::Asked;
 pub use quote::{
-    LineKind, LineRule, Offer, Place, Quote, QuoteLine, Reason, only_taken_by, quotes,
+    CoverChoice, LineKind, LineRule, Offer, Place, Quote, QuoteLine, Reason, only_taken_by,
 };
 pub use rule::{OverStep, PerKgOf, Rule, What};
 pub use steps::{Along, Room, Rung, ServiceSteps, Step};

@@ -129,7 +129,9 @@ impl Tariff {
             offer,
             total_here: None,
             expected_loss: None,
+            all_told: None,
             uncovered: None,
+            cover: None,
         }
     }
 
@@ -280,6 +282,8 @@ impl<'a> Fare<'a> {
                 })),
                 what => what.adds(measured, billed),
             };
+            // Shares of shares of shares grow past every number.
+            let amount = amount.map(|amount| amount.clamp(-MOST_OF_A_LINE, MOST_OF_A_LINE));
             lines.extend(amount.map(|amount| Line {
                 kind: LineKind::Surcharge,
                 name: &rule.name,
@@ -570,6 +574,9 @@ fn of_zone<'a>(prices: &'a [ZonePrice], zone: &str) -> Option<(usize, &'a ZonePr
 
 /// What a table takes for a weight; nothing when that is over the last step and no further kilograms are sold.
 fn by_weight(prices: &ZonePrice, weight: Whole) -> Option<ByWeight> {
+    if weight > HEAVIEST_BILLED {
+        return None;
+    }
     if let Some((step, found)) = prices
         .steps
         .iter()
@@ -605,6 +612,11 @@ pub(super) fn further_kg(prices: &ZonePrice, most: Whole) -> impl Iterator<Item 
         .take_while(move |weight| *weight <= most)
 }
 
+/// No line comes to more.
+const MOST_OF_A_LINE: Decimal = Decimal::from_parts(1_000_000_000, 0, 0, false, 0);
+/// Nothing that is billed as more is a parcel.
+const HEAVIEST_BILLED: Whole = 20_000 * MG_PER_KG;
+
 /// A share of the lines that are meant.
 fn share(percent: Decimal, lines: &[Line<'_>], meant: impl Fn(&Line<'_>) -> bool) -> Decimal {
     let sum: Decimal = lines
@@ -620,7 +632,10 @@ fn steps_over(amount: Decimal, step: Decimal) -> u32 {
     if amount <= Decimal::ZERO || step <= Decimal::ZERO {
         return 0;
     }
-    u32::try_from((amount / step).ceil()).unwrap_or(u32::MAX)
+    let steps = amount.checked_div(step).map(|steps| steps.ceil());
+    steps
+        .and_then(|steps| u32::try_from(steps).ok())
+        .unwrap_or(u32::MAX)
 }
 
 impl Line<'_> {

@@ -6,7 +6,7 @@ use jiff::civil::Date;
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize, Serializer};
 
-use super::{Asked, Billable, Handover, Tariff, What, When};
+use super::{Billable, Handover, What, When};
 use crate::quantity::{Length, Mass, Money};
 
 /// What one service says to a parcel.
@@ -35,8 +35,26 @@ pub struct Quote {
     pub total_here: Option<Money>,
     /// What a journey with it costs on average in damage and loss beyond its cover; nothing without a value.
     pub expected_loss: Option<Money>,
+    /// What it costs the studio all told: price and expected loss; nothing where no rate is known.
+    pub all_told: Option<Money>,
     /// How far its cover falls short of the value; nothing where it does not.
     pub uncovered: Option<Money>,
+    /// What more cover than is included costs and pays back; nothing where none is sold, or nothing is to be covered.
+    pub cover: Option<CoverChoice>,
+}
+
+/// Whether cover is worth its premium.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct CoverChoice {
+    /// Whether it is in the price, by the house's rule.
+    pub bought: bool,
+    /// What it costs.
+    pub premium: Money,
+    /// What it pays back on average.
+    pub pays_back: Money,
+    /// What it pays back when the worst happens.
+    pub pays_at_worst: Money,
 }
 
 /// A price, or the reasons against it.
@@ -347,15 +365,51 @@ pub enum Reason {
     },
 }
 
-/// Returns what every service of the tariffs says to a parcel: the cheapest first, the refused last.
-#[must_use]
-pub fn quotes(asked: &Asked<'_>, tariffs: &[Tariff]) -> Vec<Quote> {
-    let mut found: Vec<Quote> = tariffs
-        .iter()
-        .flat_map(|tariff| tariff.quotes(asked))
-        .collect();
-    found.sort_by(|one, other| one.rank().cmp(&other.rank()));
-    found
+impl fmt::Display for Reason {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::NotServed => f.write_str("it does not go there"),
+            Self::TooHeavy { mass, most } => write!(
+                f,
+                "it weighs {:.2} kg, and at most {:.2} are taken",
+                mass.as_kg(),
+                most.as_kg()
+            ),
+            Self::TooLong { longest, most } => write!(
+                f,
+                "its longest side is {} mm, and at most {} are taken",
+                longest.as_mm(),
+                most.as_mm()
+            ),
+            Self::TooWide { second, most } => write!(
+                f,
+                "its second side is {} mm, and at most {} are taken",
+                second.as_mm(),
+                most.as_mm()
+            ),
+            Self::TooLarge {
+                length_plus_girth,
+                most,
+            } => write!(
+                f,
+                "its length and girth are {} mm, and at most {} are taken",
+                length_plus_girth.as_mm(),
+                most.as_mm()
+            ),
+            Self::GlassRefused => f.write_str("glass is not taken"),
+            Self::Excluded { name } => write!(f, "not taken: {name}"),
+            Self::NotInForce { from, to } => match (from, to) {
+                (Some(from), Some(to)) => write!(f, "the tariff holds from {from} to {to}"),
+                (Some(from), None) => write!(f, "the tariff holds from {from}"),
+                (None, Some(to)) => write!(f, "the tariff held until {to}"),
+                (None, None) => f.write_str("the tariff does not hold"),
+            },
+            Self::OthersCarton { carrier } => write!(f, "its carton belongs to {carrier}"),
+            Self::NoPrice { billable } => {
+                write!(f, "there is no price for {:.2} kg", billable.as_kg())
+            }
+        }
+    }
 }
 
 /// Has every other carrier refuse a parcel whose carton belongs to one.
@@ -373,7 +427,6 @@ pub fn only_taken_by(quotes: &mut [Quote], carrier: &str) {
             }
         }
     }
-    quotes.sort_by(|one, other| one.rank().cmp(&other.rank()));
 }
 
 impl Quote {
@@ -384,11 +437,6 @@ impl Quote {
             Offer::Priced { total, .. } => Some(total),
             Offer::Refused { .. } => None,
         }
-    }
-
-    fn rank(&self) -> (bool, Option<Decimal>, &str) {
-        let total = self.total().map(|money| money.amount);
-        (total.is_none(), total, &self.id)
     }
 }
 

@@ -260,6 +260,9 @@ allowances! {
     offcut_short "offcut_short_mm": Length, "an offcut is kept from, short side", "mm", 150.0 in 20.0 to 2000.0, "A narrower strip is looked for longer than it is worth.";
     offcut_long "offcut_long_mm": Length, "an offcut is kept from, long side", "mm", 400.0 in 20.0 to 4000.0, "A shorter one becomes no board and no pocket.";
     least_saving "least_saving": f64, "the least worth saving", "", 0.5 in 0.0 to 100.0, "Nobody changes a plan, or makes another box, to save less money than this.";
+    overhead_percent "overhead_percent": f64, "overhead on materials and work", "%", 10.0 in 0.0 to 200.0, "Rent, tools, light and what is thrown away belong to a parcel too.";
+    charge_flat "charge_flat": f64, "the flat charge", "", 25.0 in 0.0 to 10000.0, "What every buyer pays where the studio charges flat.";
+    charge_free_above "charge_free_above": f64, "sending is free above, value", "", 0.0 in 0.0 to 1000000.0, "A studio may send dear works for nothing; 0 never does.";
     labour_per_hour "labour_per_hour": f64, "an hour of work", "", 24.0 in 0.0 to 500.0, "Minutes are shown as money at this rate.";
     loss_hours "loss_hours": f64, "hours that a loss takes", "h", 3.0 in 0.0 to 100.0, "Letters, claims and photographs, and the talk with the buyer.";
     board_value "board_value": f64, "value that has a board in front", "", 500.0 in 0.0 to 100000.0, "A piece worth more than this gets a board in front whatever it is.";

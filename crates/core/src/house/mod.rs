@@ -4,6 +4,7 @@ mod allowance;
 mod beginning;
 mod choices;
 mod preset;
+mod rates;
 mod rules;
 mod school;
 
@@ -11,12 +12,13 @@ pub use allowance::{ALLOWANCES, Allowance, Allowances, OutOfAllowance};
 pub use beginning::{Asked, Began, BeginLine, shipped_beginnings};
 pub use choices::Choices;
 pub use preset::{Preset, preset_choices, presets};
+pub use rates::ExchangeRate;
 pub use rules::{Carriage, GlassPattern, HouseMaterials, HouseRules, ShipmentOnly};
 pub use school::{
-    BackBoard, BoardFit, BoxRule, ContactRule, CoreRule, CornerStyle, CoverRule, CuttingRule,
-    EdgeRule, Facing, Fit, FrontBoard, LargePieces, LooseCanvasRule, LoosePaperRule, OutsideRule,
-    Padding, PlasticRule, ReusedRule, SCHOOLS, School, SchoolChoices, SchoolQuestion, Schools,
-    SealRule, TapeRule,
+    BackBoard, BoardFit, BoxRule, ChargeRule, ContactRule, CoreRule, CornerStyle, CoverRule,
+    CuttingRule, EdgeRule, Facing, Fit, FrontBoard, LargePieces, LooseCanvasRule, LoosePaperRule,
+    OutsideRule, Padding, PlasticRule, ReusedRule, SCHOOLS, School, SchoolChoices, SchoolQuestion,
+    Schools, SealRule, TapeRule,
 };
 
 pub(crate) use choices::write_unit;

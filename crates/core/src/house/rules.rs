@@ -4,7 +4,7 @@ use std::{collections::BTreeMap, sync::Arc};
 
 use serde::{Deserialize, Serialize};
 
-use super::{Allowances, BeginLine, Choices, Schools, shipped_beginnings};
+use super::{Allowances, BeginLine, Choices, ExchangeRate, Schools, shipped_beginnings};
 use crate::{
     Refusal,
     carton::{CartonStyle, SavedCut, SavedFace},
@@ -178,6 +178,9 @@ pub struct HouseRules {
     #[serde(default = "shipped")]
     #[cfg_attr(feature = "schema", schema(value_type = Vec<BeginLine>))]
     pub beginnings: Arc<Vec<BeginLine>>,
+    /// What other currencies are worth in the studio's own.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub rates: Vec<ExchangeRate>,
     /// What a shipment has settled that a house does not.
     #[serde(default, skip)]
     pub shipment: ShipmentOnly,
@@ -287,6 +290,7 @@ impl HouseRules {
         let mut refusals = self.allowances.check().err().unwrap_or_default();
         refusals.extend(self.odds.check().err().unwrap_or_default());
         refusals.extend(self.beginnings_refused());
+        refusals.extend(self.rates_refused());
         let length = self.name.trim().chars().count();
         if !(1..=LONGEST_NAME).contains(&length) {
             refusals.push(Refusal::new(

@@ -51,6 +51,11 @@ macro_rules! schools {
                     $option,
                 )+
             }
+
+            impl $type {
+                /// Every school of this question, the default one first.
+                pub const ALL: &[Self] = &[Self::$first, $(Self::$option,)+];
+            }
         )*
 
         /// The school that a studio follows in every question.
@@ -216,6 +221,15 @@ schools! {
     cover: CoverRule, "How much cover?" {
         Full "full": "Full value, always", "A loss never costs more than the excess.";
         Included "included": "What the carrier includes", "Losses are rare, and the premium is sure.";
+        WherePays "where_it_pays": "Where it pays back", "Cover is bought where it gives back more on average than it costs.";
+    }
+    /// What the buyer pays for sending.
+    charge: ChargeRule, "What does the buyer pay for sending?" {
+        WithMaterials "with_materials": "Carriage and materials", "What goes into the box is paid for once.";
+        AtCost "at_cost": "What the carrier takes", "Buyers know what carriers take, and ask no questions.";
+        WithTime "with_time": "Carriage, materials and time", "Packing well is work, and the studio lives on it.";
+        Flat "flat": "A flat sum", "The buyer knows it before asking, and over a year it evens out.";
+        Included "included": "Nothing: it is in the price", "A price with sending in it sells more easily.";
     }
     /// What saved material costs.
     reused: ReusedRule, "What does saved material cost?" {

@@ -86,7 +86,7 @@ impl Change {
             mass: other.weight.mass - one.weight.mass,
             cost: Money {
                 amount: other.materials.amount - one.materials.amount,
-                currency: one.materials.currency.clone(),
+                currency: one.materials.currency,
             },
             minutes: other.minutes - one.minutes,
             plastic: other.plastic - one.plastic,

@@ -4,14 +4,13 @@ use rust_decimal::Decimal;
 use serde::Serialize;
 
 use super::{
-    Commission, House, MoreCost, ShipmentInputs, Worked,
-    worked::{chosen_or_best, parcel_of},
+    Commission, House, MoreCost, ShipmentInputs, Worked, quoting::parcel_of, worked::chosen_or_best,
 };
 use crate::{
     Refusal,
     carton::CartonStyle,
     freight::{Asked, Destination, Parcel, Quote, Service, Tariff},
-    house::{BoxRule, CoverRule},
+    house::BoxRule,
     layer::PackOf,
     plan::{Finding, FindingLevel, OtherBox, Plan},
     quantity::{Money, decimal_of},
@@ -125,6 +124,8 @@ struct Seems<'a> {
     parcel: Parcel,
     /// The service that it goes with now, where it is known where it goes.
     carried: Option<(&'a Quote, &'a Tariff, &'a Service, Destination)>,
+    /// What one unit of that carrier's money is worth in the studio's.
+    rate: Decimal,
 }
 
 impl<'a> Seems<'a> {
@@ -140,11 +141,26 @@ impl<'a> Seems<'a> {
             let (tariff, service) = house.tariff_and_service(&quote.id)?;
             Some((quote, tariff, service, place))
         });
-        let full = commission.rules.schools.cover == CoverRule::Full;
+        let bought = carried
+            .as_ref()
+            .is_some_and(|(quote, ..)| quote.cover.as_ref().is_none_or(|cover| cover.bought));
+        let rate = carried.as_ref().and_then(|(_, tariff, ..)| {
+            let own = &house.catalogue.currency;
+            commission.rules.rate(&tariff.currency, own)
+        });
+        let rate = rate.unwrap_or(Decimal::ONE);
         let worth = inputs.read_value().ok().flatten();
         Self {
-            parcel: parcel_of(plan, commission.piece.construction, worth, full),
+            parcel: Parcel {
+                buys_cover: bought,
+                ..parcel_of(
+                    plan,
+                    commission.piece.construction,
+                    worth.map(|worth| worth / rate),
+                )
+            },
             carried,
+            rate,
         }
     }
 
@@ -159,7 +175,7 @@ impl<'a> Seems<'a> {
             .as_ref()
             .and_then(|(now, tariff, service, place)| {
                 let then = tariff.quote(&service.id, &Asked::now(&parcel, place))?;
-                Some(then.total()?.amount - now.total()?.amount)
+                Some((then.total()?.amount - now.total()?.amount) * self.rate)
             });
         -other.cost.amount - carriage.unwrap_or_default()
     }

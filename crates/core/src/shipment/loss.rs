@@ -2,10 +2,10 @@
 
 use rust_decimal::{Decimal, prelude::ToPrimitive};
 
-use super::{House, ShipmentInputs};
 use crate::{
-    freight::{Offer, Quote},
-    house::{CoverRule, HouseRules},
+    freight::Quote,
+    house::HouseRules,
+    odds::Played,
     plan::{Odds, Plan},
     quantity::{Currency, Money, decimal_of},
 };
@@ -50,36 +50,20 @@ impl<'a> Loss<'a> {
         }
     }
 
-    /// Tells each quote what it leaves uncovered and what that costs on average, and puts the best first: where
-    /// the house wants full cover, those that give it before those that do not.
-    pub(super) fn told_in(&self, quotes: &mut [Quote], inputs: &ShipmentInputs, house: &House) {
-        for quote in &mut *quotes {
-            let Offer::Priced { covered, .. } = &quote.offer else {
-                continue;
-            };
-            let covered = covered.amount;
-            let way = house.way(inputs, house.service(&quote.id));
-            let tables = &self.rules.odds;
-            // The same plan on the way that this service goes.
-            let intensity = self.odds.base_percent / PERCENT * way.roughness * self.odds.factor;
-            let damaged = tables.known().chance(intensity).probability;
-            quote.expected_loss = self.at(damaged, tables.lost_on(way), covered);
-            quote.uncovered = self
-                .worth
-                .map(|worth| worth - covered)
-                .filter(|short| *short > Decimal::ZERO)
-                .map(|short| Money::new(short, self.currency));
-        }
-        let full = self.rules.schools.cover == CoverRule::Full;
-        quotes.sort_by_cached_key(|quote| {
-            let loss = quote
-                .expected_loss
-                .as_ref()
-                .map_or(Decimal::ZERO, |loss| loss.amount);
-            let total = quote.total().map(|total| total.amount + loss);
-            let short = full && quote.uncovered.is_some();
-            (total.is_none(), short, total, quote.id.clone())
-        });
+    /// Returns what the same plan costs on average on the way that a service goes, by what that covers.
+    pub(super) fn on(&self, way: Played, covered: Decimal) -> Option<Money> {
+        let tables = &self.rules.odds;
+        let intensity = self.odds.base_percent / PERCENT * way.roughness * self.odds.factor;
+        let damaged = tables.known().chance(intensity).probability;
+        self.at(damaged, tables.lost_on(way), covered)
+    }
+
+    /// Returns how far a cover falls short of the value; nothing where it does not.
+    pub(super) fn beyond(&self, covered: Decimal) -> Option<Money> {
+        self.worth
+            .map(|worth| worth - covered)
+            .filter(|short| *short > Decimal::ZERO)
+            .map(|short| Money::new(short, self.currency))
     }
 }
 

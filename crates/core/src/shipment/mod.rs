@@ -1,6 +1,7 @@
 //! A shipment: what was typed about it, what was worked out from that, and what is to be done next.
 
 mod box_by_rule;
+mod charge;
 mod dates;
 mod hints;
 mod house;
@@ -11,6 +12,7 @@ mod line;
 mod loss;
 mod more_cost;
 mod preview;
+mod quoting;
 mod sending;
 mod stored;
 mod summary;
@@ -18,6 +20,7 @@ mod worked;
 
 pub(crate) use box_by_rule::BOX_BY_RULE;
 pub use box_by_rule::BoxByRule;
+pub use charge::{Charge, CostKind, CostLine, Policy, charge};
 pub use hints::{FieldHint, hints};
 pub(crate) use house::Commission;
 pub use house::House;

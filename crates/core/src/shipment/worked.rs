@@ -1,6 +1,5 @@
 //! What is worked out from the inputs of a shipment: plan and quotes.
 
-use rust_decimal::Decimal;
 use serde::Serialize;
 use sha2::{Digest, Sha256};
 
@@ -8,17 +7,16 @@ use super::{
     Commission, House, ShipmentInputs, Summary,
     box_by_rule::{self, BoxByRule},
     loss::Loss,
+    quoting::{Quoting, parcel_of},
     sending::{self, Sending},
 };
 use crate::{
     Refusal,
-    freight::{Asked, Content, Contents, Parcel, Quote, Shape, only_taken_by, quotes},
+    freight::{Parcel, Quote},
     house::CoverRule,
-    layer::Make,
-    piece::{BearingPoint, Construction, Glazing, PieceSize},
+    piece::{BearingPoint, Construction, PieceSize},
     plan::Plan,
     quantity::Money,
-    space::LayerSlot,
 };
 
 /// What follows from the inputs of a shipment.
@@ -46,7 +44,7 @@ pub struct Worked {
 }
 
 /// Counts up when a plan says more, or says it in another shape, than it did before.
-pub const EDITION: u32 = 9;
+pub const EDITION: u32 = 10;
 /// So many bytes of the digest tell one plan from another.
 const FINGERPRINT_BYTES: usize = 8;
 
@@ -92,17 +90,21 @@ impl Worked {
         let worth = inputs.read_value().map_err(|refusal| vec![refusal])?;
         let mut plan = commission.plan()?;
         let full = commission.rules.schools.cover == CoverRule::Full;
-        let parcel = parcel_of(&plan, construction, worth, full);
+        let parcel = parcel_of(&plan, construction, worth);
         let place = inputs.destination();
-        let mut quotes = place
-            .as_ref()
-            .map(|place| quotes(&Asked::now(&parcel, place), &house.tariffs))
-            .unwrap_or_default();
-        if let Some(carrier) = commission.rules.shipment.saved.and(inputs.saved_carrier()) {
-            only_taken_by(&mut quotes, carrier);
-        }
         let loss = Loss::of(&plan, &commission.rules, worth, &house.catalogue.currency);
-        loss.told_in(&mut quotes, inputs, house);
+        let carried = |place| {
+            let quoting = Quoting {
+                inputs,
+                house,
+                rules: &commission.rules,
+                loss: &loss,
+                place,
+                only: commission.rules.shipment.saved.and(inputs.saved_carrier()),
+            };
+            quoting.quotes(&parcel)
+        };
+        let quotes = place.as_ref().map(carried).unwrap_or_default();
         if place.is_some() {
             plan.findings.extend(sending::findings(&Sending {
                 inputs,
@@ -150,68 +152,35 @@ impl Worked {
         })
     }
 
+    /// Returns the parcel as carriers ask about it, with cover as it is in the quotes.
+    pub(crate) fn parcel(
+        &self,
+        inputs: &ShipmentInputs,
+        commission: &Commission<'_>,
+    ) -> Option<Parcel> {
+        let worth = inputs.read_value().ok().flatten();
+        let parcel = parcel_of(self.plan.as_ref()?, commission.piece.construction, worth);
+        let buys_cover = commission.rules.schools.cover == CoverRule::Full;
+        Some(Parcel {
+            buys_cover,
+            ..parcel
+        })
+    }
+
     /// Returns the service that was chosen when it takes the parcel, else the best.
     pub(crate) fn chosen_or_best(&self, inputs: &ShipmentInputs) -> Option<&Quote> {
         chosen_or_best(&self.quotes, inputs)
     }
 
-    /// Returns what carriage comes to: with the service that was chosen, else with the best.
+    /// Returns what carriage comes to in the studio's money: with the service that was chosen, else with the best.
     pub(crate) fn price(&self, inputs: &ShipmentInputs) -> Option<&Money> {
-        chosen_or_best(&self.quotes, inputs)?.total()
+        chosen_or_best(&self.quotes, inputs)?.total_here.as_ref()
     }
 
     /// Returns what the bench needs to know of it.
     #[must_use]
     pub fn summary(&self, inputs: &ShipmentInputs) -> Option<Summary> {
         Summary::of(self, inputs)
-    }
-}
-
-/// The parcel of a plan, as carriers ask about it.
-pub(super) fn parcel_of(
-    plan: &Plan,
-    construction: Construction,
-    value: Option<Decimal>,
-    buys_cover: bool,
-) -> Parcel {
-    let second = plan
-        .layers
-        .iter()
-        .any(|layer| layer.slot == LayerSlot::SecondBox);
-    let tube = plan.layers.iter().find_map(|layer| match &layer.make {
-        Make::Tube(tube) => Some(tube.triangular),
-        _ => None,
-    });
-    let paper = match construction {
-        Construction::LoosePaper
-        | Construction::FramedUnderGlass
-        | Construction::FramedUnderAcrylic => true,
-        Construction::StretchedCanvas
-        | Construction::CradledPanel
-        | Construction::RigidBoard
-        | Construction::FramedUnglazed
-        | Construction::Mirror
-        | Construction::LooseCanvas
-        | Construction::PanelSet => false,
-    };
-    Parcel {
-        outside: plan.tally.outside,
-        mass: plan.tally.weight.mass,
-        value,
-        buys_cover,
-        shape: match tube {
-            None => Shape::Rectangular,
-            Some(false) => Shape::Tube,
-            Some(true) => Shape::Triangular,
-        },
-        contents: Contents::default()
-            .and(Content::Glass, construction.glazing() == Glazing::Glass)
-            .and(Content::Paper, paper)
-            .and(
-                Content::Painting,
-                !paper && construction != Construction::Mirror,
-            )
-            .and(Content::DoubleBoxed, second),
     }
 }
 

@@ -11,6 +11,7 @@ mod cutting;
 mod falls;
 mod journey;
 mod parcels;
+mod quote;
 mod saved;
 mod sheets;
 
@@ -30,6 +31,7 @@ pub use journey::{
     PressedAnswer, PressedPlate, PressedSum,
 };
 pub use parcels::{BillableAnswer, BillableSum};
+pub use quote::{QuoteAnswer, QuoteParcel, QuotePlace, QuoteSum, QuotedLine, QuotedService};
 pub use saved::{SavedCartonAnswer, SavedCartonSum, SleeveAnswer};
 pub use sheets::{
     ContactSheetAnswer, ContactSheetSum, CornerPocketAnswer, CornerPocketSum, WrapAnswer, WrapSum,

@@ -7,6 +7,7 @@ mod changes;
 mod pile;
 mod price_step;
 mod shelf;
+mod steps;
 mod styles;
 
 pub use alternatives::{Alternative, alternatives};
@@ -14,6 +15,7 @@ pub use changes::{Changes, OfferedChange, changes};
 pub use pile::{FitWay, PileFit, PileFits, Wanted, WantedWay, what_fits};
 pub use price_step::PriceStep;
 pub use shelf::{ShelfLine, Substitute, left_of, shelf_lines};
+pub use steps::{Reach, ServiceLadder, price_steps};
 pub use styles::{BoughtOffer, StyleOffer, bought, styles};
 
 use styles::Asked;

@@ -223,10 +223,27 @@ fn tariff(odd: bool) -> impl Strategy<Value = Tariff> {
                     *name = format!("All {name}");
                 }
             }
+            // Nothing below its minor unit can be paid for a kilogram.
+            let currency = Currency::try_from(code.to_owned()).expect("a currency");
+            let payable = |price: &mut Decimal| {
+                *price = price.round_dp(currency.decimals());
+            };
+            let mut table = table;
+            let mut formats = formats;
+            let mut rules = rules;
+            let tables = formats.iter_mut().flat_map(|format| &mut format.prices);
+            for prices in tables.chain([&mut table]) {
+                prices.per_further_kg.iter_mut().for_each(payable);
+            }
+            for rule in rules.iter_mut().chain(&mut for_all) {
+                if let What::PerKg { price, .. } = &mut rule.what {
+                    payable(price);
+                }
+            }
             Tariff {
                 id: "any".to_owned(),
                 carrier: "Any".to_owned(),
-                currency: Currency::try_from(code.to_owned()).expect("a currency"),
+                currency,
                 valid_from: None,
                 valid_to: None,
                 zones: vec![Zone {

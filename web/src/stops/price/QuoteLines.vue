@@ -3,6 +3,8 @@ import type { LineRule, Offer, Quote } from '@/api/types';
 import { kilograms, money } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
+import { condition, effect } from './rules';
+
 const { quote, offer } = defineProps<{ quote: Quote; offer: Extract<Offer, { kind: 'priced' }> }>();
 const units = useUnits();
 
@@ -17,17 +19,16 @@ function words(rule: LineRule): string {
       return `${rule.percent} % of the lines above`;
     case 'cover':
       return `beyond ${money(rule.included)} included`;
+    case 'format':
+      return `up to ${kilograms(rule.up_to_g)}, ${offer.zone}`;
+    case 'tier':
+      return `${rule.percent} % off, by your account`;
     case 'surcharge':
-      switch (rule.when.kind) {
-        case 'longest_over':
-          return `longest side over ${units.length(rule.when.over_mm)}`;
-        case 'length_plus_girth_over':
-          return `length + girth over ${units.length(rule.when.over_mm)}`;
-        case 'mass_over':
-          return `over ${kilograms(rule.when.over_g)}`;
-        default:
-          return 'glass inside';
-      }
+      return condition(rule.when, units);
+    case 'ruled':
+      return rule.when.kind === 'always'
+        ? effect(rule.what)
+        : `${condition(rule.when, units)}: ${effect(rule.what)}`;
   }
 }
 </script>

@@ -16,6 +16,22 @@ const units = useUnits();
 
 const GOVERNS = { actual: 'weight', volumetric: 'size', minimum: 'the least' } as const;
 const handover = computed(() => (quote.handover === 'collection' ? 'collected' : 'to the counter'));
+const days = computed(() =>
+  quote.days_from === quote.days_to
+    ? String(quote.days_to)
+    : `${String(quote.days_from)}–${String(quote.days_to)}`,
+);
+/** Priced in other money than the studio counts in. */
+const abroad = computed(
+  () => quote.offer.kind === 'priced' && quote.total_here?.currency !== quote.offer.total.currency,
+);
+/** What cover there is, and what it costs. */
+const covered = computed(() => {
+  if (quote.offer.kind !== 'priced') return { amount: '', says: '' };
+  if (quote.offer.excluded.length > 0) return { amount: 'none', says: 'excluded' };
+  const premium = quote.cover?.bought ? `+${quote.cover.premium.amount}` : 'incl.';
+  return { amount: premium, says: `to ${money(quote.offer.covered)}` };
+});
 const refused = computed(() =>
   quote.offer.kind === 'refused' ? quote.offer.reasons.map((why) => reason(why, units)) : [],
 );
@@ -27,10 +43,12 @@ const refused = computed(() =>
       <th scope="row">
         <button type="button" class="open" :aria-expanded="open" @click="open = !open">
           <strong>{{ quote.service }}</strong>
-          <span class="soft">{{ quote.carrier }}, {{ handover }}{{ quote.tracked ? ', tracked' : '' }}</span>
+          <span class="soft"
+            >{{ quote.carrier }}, {{ days }} {{ quote.days_to === 1 ? 'day' : 'days' }}, {{ handover
+            }}{{ quote.tracked ? ', tracked' : ', not tracked' }}</span
+          >
         </button>
       </th>
-      <td class="extra">{{ quote.days_from }}–{{ quote.days_to }}</td>
       <td class="extra number" :class="{ governs: quote.billable.governs === 'actual' }">
         {{ kilograms(quote.billable.actual_g) }}
       </td>
@@ -41,21 +59,33 @@ const refused = computed(() =>
         {{ kilograms(quote.billable.billable_g) }}
         <span class="soft">by {{ GOVERNS[quote.billable.governs] }}</span>
       </td>
-      <td class="number">
-        <strong v-if="quote.offer.kind === 'priced'" class="total">{{ money(quote.offer.total) }}</strong>
-        <span v-else class="no">refused</span>
+      <template v-if="quote.offer.kind === 'priced'">
+        <td class="extra number">
+          {{ quote.total_here?.amount ?? '–' }}
+          <span v-if="abroad" class="soft">{{ money(quote.offer.total) }}</span>
+        </td>
+        <td class="extra number">
+          {{ covered.amount }}
+          <span class="soft">{{ covered.says }}</span>
+        </td>
+        <td class="extra number">{{ quote.expected_loss?.amount ?? '–' }}</td>
+        <td class="number">
+          <strong v-if="quote.all_told" class="total">{{ money(quote.all_told) }}</strong>
+          <span v-else class="short">no rate of {{ quote.offer.total.currency }} is kept</span>
+          <span v-if="chosen" class="mark">chosen</span>
+          <span v-if="quote.uncovered" class="short">{{ money(quote.uncovered) }} not covered</span>
+        </td>
+      </template>
+      <td v-else colspan="4" class="number">
+        <span class="no">refused</span>
         <span v-if="chosen" class="mark">chosen</span>
-        <span v-if="quote.uncovered" class="short">{{ money(quote.uncovered) }} not covered</span>
-        <span v-else-if="quote.expected_loss" class="soft">
-          and {{ money(quote.expected_loss) }} expected loss
-        </span>
       </td>
     </tr>
     <tr v-if="refused.length > 0">
-      <td colspan="6" class="why figure">{{ refused.join('; ') }}</td>
+      <td colspan="8" class="why figure">{{ refused.join('; ') }}</td>
     </tr>
     <tr v-if="open && quote.offer.kind === 'priced'">
-      <td colspan="6" class="body">
+      <td colspan="8" class="body">
         <QuoteLines :quote="quote" :offer="quote.offer" />
         <BButton :variant="chosen ? 'secondary' : 'primary'" class="no-print" @click="emit('choose')">
           {{ chosen ? 'Don’t send by it after all' : `Send by ${quote.service}` }}

@@ -3,8 +3,9 @@ use rust_decimal_macros::dec;
 use super::*;
 use crate::{
     freight::{
-        BillableBy, Content, Contents, Cover, Destination, Limits, Parcel, PriceStep, Rule,
-        Service, Shape, Zone, ZonePrice,
+        Along, Asked, BillableBy, Content, Contents, Cover, Destination, DiscountTier, Format,
+        Gauge, Governs, Limits, OverStep, Parcel, PerKgOf, PriceStep, Rule, Service, Shape, Tariff,
+        WithCover, Zone, ZonePrice,
     },
     quantity::Currency,
     space::Envelope,
@@ -251,18 +252,249 @@ fn cover_stops_at_the_most_and_leaves_out_glass_where_it_says_so() {
     assert_eq!(covered.amount, dec!(0));
 }
 
+fn rule(name: &str, when: When, what: What, replaces: &[&str]) -> Rule {
+    Rule {
+        name: name.into(),
+        when,
+        what,
+        replaces: replaces.iter().map(|name| (*name).to_owned()).collect(),
+    }
+}
+
 #[test]
-fn the_cheapest_comes_first_and_the_refused_last() {
+fn rules_add_replace_and_raise_and_a_tier_takes_off_the_table_alone() {
+    // 1040 × 840 × 110: 16.5 kg by size, as above; length and girth 1040 + 2 × 950 = 2940.
+    // Large parcel takes the place of Long parcel and bills at least 20 kg: base 12.00, 10 further × 0.90 = 9.00.
+    // Large 14.00; per begun kilogram of 6.2 weighed 7 × 0.10 = 0.70; 10 % of base (21.00) and Large (14.00) 3.50;
+    // over 2900 of length and girth 4.00. Tier 8 % off 21.00 = 1.68.
+    // Fuel 7.5 % of 21.00 + 14.00 + 0.70 + 3.50 + 4.00 − 1.68 = 41.52 → 3.114 → 3.11.
+    // Tax 20 % of 41.52 + 3.11 = 44.63 → 8.926 → 8.93. Total 53.56.
     let mut tariff = tariff();
-    let mut dear = tariff.services[0].clone();
-    dear.id = "a-dear".into();
-    dear.prices[0].steps[0].price = dec!(80);
-    let mut refused = tariff.services[0].clone();
-    refused.id = "a-refused".into();
-    refused.limits.mass = Mass::kg(1.0);
-    tariff.services.splice(0..0, [refused, dear]);
-    let small = parcel([300.0, 300.0, 100.0], 5.0, dec!(0));
-    let found = quotes(&Asked::now(&small, &to("LM4")), &[tariff]);
-    let ids: Vec<&str> = found.iter().map(|quote| quote.id.as_str()).collect();
-    assert_eq!(ids, ["post/slow", "post/a-dear", "post/a-refused"]);
+    let large = || When::LengthPlusGirthOver {
+        over: Length::mm(2900.0),
+    };
+    tariff.services[0].rules.extend([
+        rule(
+            "Large parcel",
+            large(),
+            What::Sum { price: dec!(14) },
+            &["Long parcel"],
+        ),
+        rule(
+            "Least",
+            large(),
+            What::Minimum {
+                billable: Mass::kg(20.0),
+            },
+            &[],
+        ),
+        rule(
+            "By weight",
+            When::Always,
+            What::PerKg {
+                price: dec!(0.10),
+                of: PerKgOf::Actual,
+            },
+            &[],
+        ),
+        rule(
+            "Peak",
+            When::Zone {
+                is: vec!["Home".into()],
+            },
+            What::Percent {
+                percent: dec!(10),
+                of: vec!["base".into(), "Large parcel".into()],
+            },
+            &[],
+        ),
+        rule(
+            "Steps",
+            When::Any {
+                of: vec![When::Glass, When::Always],
+            },
+            What::Steps {
+                by: Gauge::LengthPlusGirth,
+                steps: vec![
+                    OverStep {
+                        over: 2500.0,
+                        price: dec!(2),
+                    },
+                    OverStep {
+                        over: 2900.0,
+                        price: dec!(4),
+                    },
+                    OverStep {
+                        over: 3500.0,
+                        price: dec!(9),
+                    },
+                ],
+            },
+            &[],
+        ),
+    ]);
+    tariff.discount_tiers = vec![DiscountTier {
+        name: "Workshop".into(),
+        percent: dec!(8),
+        of: vec![LineKind::Base, LineKind::Further],
+    }];
+    tariff.tier = Some("Workshop".into());
+    tariff.fuel_on.push(LineKind::Discount);
+    tariff.tax_on.push(LineKind::Discount);
+    assert_eq!(tariff.checked(), Ok(()));
+    let quote = asked(
+        &tariff,
+        &parcel([1040.0, 840.0, 110.0], 6.2, dec!(0)),
+        &to("LM4"),
+    );
+    let wanted = [
+        ("Base", "12.00"),
+        ("Further kilograms", "9.00"),
+        ("Large parcel", "14.00"),
+        ("By weight", "0.70"),
+        ("Peak", "3.50"),
+        ("Steps", "4.00"),
+        ("Workshop", "-1.68"),
+        ("Fuel", "3.11"),
+        ("Tax", "8.93"),
+    ];
+    assert_eq!(
+        amounts(&quote),
+        wanted.map(|(name, amount)| (name, amount.to_owned()))
+    );
+    assert_eq!(quote.total().map(|total| total.amount), Some(dec!(53.56)));
+    assert_eq!(
+        (quote.billable.billable, quote.billable.governs),
+        (Mass::kg(20.0), Governs::Minimum)
+    );
+}
+
+#[test]
+fn the_cheapest_container_that_it_goes_into_sets_the_price_and_size_counts_for_nothing_in_it() {
+    let mut tariff = tariff();
+    let flat = |name: &str, sides: [f64; 3], price| {
+        let [length, width, height] = sides.map(Length::mm);
+        Format {
+            name: name.into(),
+            length,
+            width,
+            height,
+            prices: vec![ZonePrice {
+                zone: "Home".into(),
+                steps: vec![PriceStep {
+                    up_to: Mass::kg(4.0),
+                    price,
+                }],
+                per_further_kg: None,
+            }],
+        }
+    };
+    tariff.services[0].formats = vec![
+        flat("Small flat", [450.0, 350.0, 60.0], dec!(4.80)),
+        flat("Large flat", [650.0, 460.0, 90.0], dec!(7.20)),
+    ];
+    // 640 × 440 × 80 goes into the large one (as rounded up to 640 × 440 × 80): 7.20, fuel 0.54, tax 20 % of 7.74 = 1.548 → 1.55.
+    let quote = asked(
+        &tariff,
+        &parcel([80.0, 640.0, 440.0], 3.9, dec!(0)),
+        &to("LM4"),
+    );
+    assert_eq!(
+        amounts(&quote),
+        [
+            ("Large flat", "7.20".to_owned()),
+            ("Fuel", "0.54".to_owned()),
+            ("Tax", "1.55".to_owned())
+        ]
+    );
+    // A gram too heavy for it: by the table, 640 × 440 × 80 = 22 528 cm³ ÷ 6000 = 3.755 → 4.001 weighs more → 4.5 kg: 8.00.
+    let heavy = asked(
+        &tariff,
+        &parcel([80.0, 640.0, 440.0], 4.001, dec!(0)),
+        &to("LM4"),
+    );
+    assert_eq!(amounts(&heavy)[0], ("Base", "8.00".to_owned()));
+}
+
+#[test]
+fn a_service_that_becomes_another_with_cover_says_so_and_dates_are_kept() {
+    let mut tariff = tariff();
+    tariff.services[0].with_cover = Some(WithCover {
+        days_from: 1,
+        days_to: 2,
+        tracked: false,
+    });
+    let small = parcel([300.0, 300.0, 100.0], 2.0, dec!(450));
+    let bought = asked(&tariff, &small, &to("LM4"));
+    assert_eq!(
+        (bought.days_from, bought.days_to, bought.tracked),
+        (1, 2, false)
+    );
+    let plain = Parcel {
+        buys_cover: false,
+        ..small
+    };
+    let plain = asked(&tariff, &plain, &to("LM4"));
+    assert_eq!(
+        (plain.days_from, plain.days_to, plain.tracked),
+        (3, 5, true)
+    );
+    tariff.valid_to = Some(jiff::civil::date(2027, 3, 31));
+    let on = |day| {
+        let place = to("LM4");
+        let asked = Asked {
+            on: Some(day),
+            ..Asked::now(&small, &place)
+        };
+        tariff
+            .quote("slow", &asked)
+            .expect("it has that service")
+            .total()
+            .is_some()
+    };
+    assert!(on(jiff::civil::date(2027, 3, 31)) && !on(jiff::civil::date(2027, 4, 1)));
+}
+
+#[test]
+fn the_way_to_the_next_price_is_told_in_millimetres_and_grams() {
+    // 600 × 800 × 112 as measured → 60 × 80 × 12 cm: 57 600 cm³ ÷ 6000 = 9.6 → 10 kg: the step up to 10 kg, 12.00.
+    // To 5 kg by size: 60 × 80 × c ≤ 30 000 cm³, c ≤ 6.25 → 60 mm: 52 less through.
+    // Up: 130 × 60 × 80 = 62 400 ÷ 6000 = 10.4 → 10.5 kg, a further kilogram: from 112 there are 8 mm to 120.
+    // By weight: 3.42 may grow to 10.0 kg.
+    let tariff = tariff();
+    let box_ = parcel([600.0, 800.0, 112.0], 3.42, dec!(0));
+    let steps = tariff.steps(&Asked::now(&box_, &to("LM4"))).remove(0);
+    let down: Vec<_> = steps
+        .steps
+        .iter()
+        .map(|step| (step.along, step.less_mm))
+        .collect();
+    // Across: 600 → a × 80 × 12 ≤ 30 000, a ≤ 31.25 → 310: 290 less. Up: 800 → 41.67 → 410: 390 less.
+    assert_eq!(
+        down,
+        [
+            (Along::Across, Some(Length::mm(290.0))),
+            (Along::Up, Some(Length::mm(390.0))),
+            (Along::Through, Some(Length::mm(52.0))),
+        ]
+    );
+    // 8.00 + 0.60 fuel + 1.72 tax = 10.32 in place of 12.00 + 0.90 + 2.58 = 15.48.
+    assert_eq!(
+        steps.steps[2].saves.as_ref().map(|saves| saves.amount),
+        Some(dec!(5.16))
+    );
+    let room: Vec<_> = steps
+        .room
+        .iter()
+        .map(|room| (room.along, room.more_mm, room.more_g))
+        .collect();
+    assert!(
+        room.contains(&(Along::Through, Some(Length::mm(8.0)), None)),
+        "{room:?}"
+    );
+    assert!(
+        room.contains(&(Along::Mass, None, Some(Mass::g(6580.0)))),
+        "{room:?}"
+    );
+    assert!(steps.room.iter().all(|room| !room.dip));
 }

@@ -1,0 +1,240 @@
+//! What a shipment costs the studio, and what the buyer pays for it.
+
+use rust_decimal::Decimal;
+use serde::Serialize;
+
+use super::{Commission, House, ShipmentInputs, Worked};
+use crate::{
+    Refusal,
+    freight::{LineKind, Offer},
+    house::{ChargeRule, ReusedRule, SchoolChoices},
+    material::MaterialId,
+    plan::Plan,
+    quantity::{Money, decimal_of},
+    stock::{Batch, BatchShipment, CutTool, LayoutOf},
+};
+
+/// What a shipment costs, line by line, and what each way of charging makes of it.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Charge {
+    /// What it costs the studio.
+    pub lines: Vec<CostLine>,
+    /// Their sum.
+    pub costs: Money,
+    /// What the materials come to when every sheet that is opened for it is paid whole.
+    pub opened: Money,
+    /// How many sheets are opened for it.
+    pub sheets: u32,
+    /// What it would have cost more, had nothing been used before.
+    pub saved_by_reuse: Money,
+    /// The service that was reckoned with; nothing before it is known where it goes.
+    pub service: Option<String>,
+    /// What the buyer pays by the studio's rule.
+    pub pays: Money,
+    /// What stays with the studio; less than zero where it pays itself.
+    pub gain: Money,
+    /// The rule.
+    pub rule: ChargeRule,
+    /// What the buyer would pay by each rule.
+    pub policies: Vec<Policy>,
+}
+
+/// One line of what it costs.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct CostLine {
+    /// What it is for.
+    pub kind: CostKind,
+    /// What it comes to.
+    pub amount: Money,
+}
+
+/// What a line of the costs is for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum CostKind {
+    /// Of what the plan takes.
+    Materials,
+    /// Minutes at the studio's rate.
+    Work,
+    /// The studio's share for rent, tools and the rest.
+    Overhead,
+    /// What the carrier takes, without tax and cover.
+    Carriage,
+    /// The carrier's tax.
+    Tax,
+    /// Cover beyond what is included.
+    Cover,
+    /// What is damaged or lost on average, beyond the cover.
+    Loss,
+}
+
+/// A way of charging, and what it comes to.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Policy {
+    /// Which.
+    pub rule: ChargeRule,
+    /// What the buyer pays by it.
+    pub pays: Money,
+    /// What stays with the studio.
+    pub gain: Money,
+}
+
+/// The parts are laid out only well enough to count sheets.
+const STEPS: u64 = 40;
+
+/// Returns what a shipment costs and what the buyer pays; nothing before there is a plan.
+///
+/// # Errors
+/// A [`Refusal`] when the plan as it is can't be made.
+pub fn charge(inputs: &ShipmentInputs, house: &House) -> Result<Option<Charge>, Vec<Refusal>> {
+    let Some(piece) = inputs.piece()? else {
+        return Ok(None);
+    };
+    let commission = Commission::of(inputs, piece, house)?;
+    let worked = Worked::out(inputs, house)?;
+    let Some(plan) = worked.plan.as_ref() else {
+        return Ok(None);
+    };
+    let own = &house.catalogue.currency;
+    let money = |amount: Decimal| Money::new(amount, own);
+    let allowances = &commission.rules.allowances;
+    let (materials, work) = (plan.tally.materials.amount, plan.tally.labour.amount);
+    let overhead =
+        (materials + work) * decimal_of(allowances.overhead_percent) / Decimal::ONE_HUNDRED;
+    let overhead = own.round(overhead);
+    let carried = Carried::of(&worked, inputs, &commission);
+    let loss = plan
+        .odds
+        .expected_loss
+        .as_ref()
+        .map_or(Decimal::ZERO, |loss| loss.amount);
+    let lines: Vec<CostLine> = [
+        (CostKind::Materials, materials),
+        (CostKind::Work, work),
+        (CostKind::Overhead, overhead),
+        (CostKind::Carriage, carried.carriage),
+        (CostKind::Tax, carried.tax),
+        (CostKind::Cover, carried.cover),
+        (CostKind::Loss, loss),
+    ]
+    .into_iter()
+    .filter(|(_, amount)| !amount.is_zero())
+    .map(|(kind, amount)| CostLine {
+        kind,
+        amount: money(amount),
+    })
+    .collect();
+    let costs: Decimal = lines.iter().map(|line| line.amount.amount).sum();
+    let whole = carried.carriage + carried.tax + carried.cover;
+    let free_above = decimal_of(allowances.charge_free_above);
+    let worth = inputs.read_value().ok().flatten().unwrap_or_default();
+    let is_free = free_above > Decimal::ZERO && worth >= free_above;
+    let by = |rule: ChargeRule| {
+        let pays = match rule {
+            ChargeRule::AtCost => whole,
+            ChargeRule::WithMaterials => whole + materials,
+            ChargeRule::WithTime => whole + materials + work + overhead,
+            ChargeRule::Flat => decimal_of(allowances.charge_flat),
+            ChargeRule::Included => Decimal::ZERO,
+        };
+        let pays = own.round(if is_free { Decimal::ZERO } else { pays });
+        Policy {
+            rule,
+            pays: money(pays),
+            gain: money(pays - costs),
+        }
+    };
+    let rule = commission.rules.schools.charge;
+    let Policy { pays, gain, .. } = by(rule);
+    let (opened, sheets) = opened(plan, house);
+    Ok(Some(Charge {
+        costs: money(costs),
+        opened: money(opened),
+        sheets,
+        saved_by_reuse: money(as_new(inputs, house).unwrap_or(materials) - materials),
+        service: carried.service,
+        pays,
+        gain,
+        rule,
+        policies: ChargeRule::ALL.iter().map(|rule| by(*rule)).collect(),
+        lines,
+    }))
+}
+
+/// What the carrier takes, in the studio's money.
+#[derive(Default)]
+struct Carried {
+    service: Option<String>,
+    carriage: Decimal,
+    tax: Decimal,
+    cover: Decimal,
+}
+
+impl Carried {
+    fn of(worked: &Worked, inputs: &ShipmentInputs, commission: &Commission<'_>) -> Self {
+        let Some(quote) = worked.chosen_or_best(inputs) else {
+            return Self::default();
+        };
+        let (Offer::Priced { lines, total, .. }, Some(here)) = (&quote.offer, &quote.total_here)
+        else {
+            return Self::default();
+        };
+        let rate = commission.rules.rate(&total.currency, &here.currency);
+        let sum = |kind: LineKind| -> Decimal {
+            let of = lines.iter().filter(|line| line.kind == kind);
+            let sum: Decimal = of.map(|line| line.amount.amount).sum();
+            here.currency.round(sum * rate.unwrap_or_default())
+        };
+        let (tax, cover) = (sum(LineKind::Tax), sum(LineKind::Cover));
+        Self {
+            service: Some(format!("{} {}", quote.carrier, quote.service)),
+            // Whatever converting rounds away stays in the first.
+            carriage: here.amount - tax - cover,
+            tax,
+            cover,
+        }
+    }
+}
+
+/// What the materials come to with every sheet paid whole, and how many sheets are opened.
+fn opened(plan: &Plan, house: &House) -> (Decimal, u32) {
+    let batch = Batch {
+        shipments: vec![BatchShipment { plan }],
+        blanks: &[],
+        of: LayoutOf::All,
+        tool: CutTool::Knife,
+        offcuts: Vec::new(),
+        catalogue: &house.catalogue,
+        allowances: &house.rules.allowances,
+        seed: 1,
+        steps: STEPS,
+    };
+    let laid = batch.lay_out(&mut || false);
+    let cut = |id: &MaterialId| {
+        laid.materials
+            .iter()
+            .any(|material| material.material == *id)
+    };
+    let parts = plan.layers.iter().flat_map(|layer| &layer.parts);
+    let others: Decimal = parts
+        .filter(|part| !cut(&part.material))
+        .map(|part| part.cost.amount)
+        .sum();
+    let sheets = laid.materials.iter().flat_map(|material| &material.opens);
+    (laid.cost + others, sheets.map(|sheets| sheets.count).sum())
+}
+
+/// What the materials would cost if everything were new.
+fn as_new(inputs: &ShipmentInputs, house: &House) -> Option<Decimal> {
+    let mut new = inputs.clone();
+    new.choices.schools = SchoolChoices {
+        reused: Some(ReusedRule::AsNew),
+        ..new.choices.schools
+    };
+    let plan = Worked::out(&new, house).ok()?.plan?;
+    Some(plan.tally.materials.amount)
+}

@@ -1,0 +1,202 @@
+//! The way to a cheaper price: how far it is at each service, and what of the plan could be changed to get there.
+
+use serde::Serialize;
+
+use super::{candidates::Now, choosing};
+use crate::{
+    Refusal,
+    freight::{Along, Asked, Quote, ServiceSteps},
+    house::Choices,
+    layer::Make,
+    plan::{OneIn, Plan},
+    quantity::{Length, Money, show_length},
+    shipment::{Commission, House, ShipmentInputs, Worked},
+    space::LayerSlot,
+};
+
+/// One service between its prices, and what brings the parcel to a cheaper one.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ServiceLadder {
+    /// How far it is.
+    #[serde(flatten)]
+    pub steps: ServiceSteps,
+    /// Changes of the plan that make it cheaper by this service, the most saved first.
+    pub reachable: Vec<Reach>,
+}
+
+/// A change of the plan that brings a cheaper price.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Reach {
+    /// What it is, and what the button says.
+    pub label: String,
+    /// The choices that make it.
+    pub choices: Choices,
+    /// What the carrier then takes less, in the studio's money; nothing where it does not take the parcel as it is.
+    pub carriage: Option<Money>,
+    /// What it saves all told: carriage, materials, work and the loss to expect.
+    pub saves: Option<Money>,
+    /// That it arrives damaged, then.
+    pub odds: OneIn,
+}
+
+/// So many are told of each service.
+const TOLD: usize = 3;
+
+/// Returns how far it is to the next prices at every service that goes there, and which changes of the plan get to a cheaper
+/// one: those that raise no new Stop or Mind and leave the odds as good as the house asks. Nothing before there is a plan and a
+/// destination.
+///
+/// # Errors
+/// A [`Refusal`] when the plan as it is can't be made.
+pub fn price_steps(
+    inputs: &ShipmentInputs,
+    house: &House,
+) -> Result<Vec<ServiceLadder>, Vec<Refusal>> {
+    let (Some(piece), Some(place)) = (inputs.piece()?, inputs.destination()) else {
+        return Ok(Vec::new());
+    };
+    let commission = Commission::of(inputs, piece, house)?;
+    let worked = Worked::out(inputs, house)?;
+    let (Some(plan), Some(parcel)) = (worked.plan.as_ref(), worked.parcel(inputs, &commission))
+    else {
+        return Ok(Vec::new());
+    };
+    let mut ladders: Vec<ServiceLadder> = house
+        .tariffs
+        .iter()
+        .flat_map(|tariff| tariff.steps(&Asked::now(&parcel, &place)))
+        .map(|steps| ServiceLadder {
+            steps,
+            reachable: Vec::new(),
+        })
+        .collect();
+    let now = Now {
+        plan,
+        rules: &commission.rules,
+        catalogue: &house.catalogue,
+    };
+    let mut candidates: Vec<(String, Choices)> = now
+        .less()
+        .into_iter()
+        .map(|candidate| (candidate.label, candidate.choices))
+        .collect();
+    candidates.extend(closer(plan, &commission, &ladders));
+    let worsening = commission.rules.allowances.odds_worsening;
+    for (label, choices) in candidates {
+        let (choices, changed) = choosing(inputs, plan.began.as_ref(), choices);
+        let Ok(then) = Worked::out(&changed, house) else {
+            continue;
+        };
+        let Some(other) = then
+            .plan
+            .as_ref()
+            .filter(|other| plan.is_kept_by(other, worsening))
+        else {
+            continue;
+        };
+        for ladder in &mut ladders {
+            let quoted = |worked: &'_ Worked| -> Option<Quote> {
+                let found = worked
+                    .quotes
+                    .iter()
+                    .find(|quote| quote.id == ladder.steps.id);
+                found.filter(|quote| quote.total_here.is_some()).cloned()
+            };
+            let Some(after) = quoted(&then) else { continue };
+            let before = quoted(&worked);
+            let told = before
+                .as_ref()
+                .and_then(|before| saved((before, plan), (&after, other)));
+            if before.is_some() && told.is_none() {
+                continue;
+            }
+            let (carriage, saves) = told.unzip();
+            ladder.reachable.push(Reach {
+                label: label.clone(),
+                choices: choices.clone(),
+                carriage,
+                saves,
+                odds: other.odds.one_in,
+            });
+        }
+    }
+    for ladder in &mut ladders {
+        let most = |reach: &Reach| reach.saves.as_ref().map(|saves| saves.amount);
+        ladder
+            .reachable
+            .sort_by_key(|reach| std::cmp::Reverse(most(reach)));
+        ladder.reachable.truncate(TOLD);
+    }
+    Ok(ladders)
+}
+
+/// What the carrier takes less and what is saved all told; nothing where either is nothing.
+fn saved(
+    (before, plan): (&Quote, &Plan),
+    (after, other): (&Quote, &Plan),
+) -> Option<(Money, Money)> {
+    let total = |quote: &Quote| quote.total_here.clone();
+    let (now, then) = (total(before)?, total(after)?);
+    let carriage = now.amount - then.amount;
+    let loss = |quote: &Quote| {
+        quote
+            .expected_loss
+            .as_ref()
+            .map_or_else(Default::default, |loss| loss.amount)
+    };
+    let made = |plan: &Plan| plan.tally.materials.amount + plan.tally.labour.amount;
+    let all = carriage + loss(before) - loss(after) + made(plan) - made(other);
+    let positive = carriage > Default::default() && all > Default::default();
+    positive.then(|| {
+        (
+            Money::new(carriage, &now.currency),
+            Money::new(all, &now.currency),
+        )
+    })
+}
+
+/// Just as much less room in the box as the nearest steps ask for.
+fn closer(
+    plan: &Plan,
+    commission: &Commission<'_>,
+    ladders: &[ServiceLadder],
+) -> Vec<(String, Choices)> {
+    let allowances = &commission.rules.allowances;
+    let there = plan.layers.iter().find_map(|layer| match &layer.make {
+        Make::EdgeFill(fill) if layer.slot == LayerSlot::Fill => Some(fill.clearance),
+        _ => None,
+    });
+    let Some(there) = there else {
+        return Vec::new();
+    };
+    let mut wanted: Vec<Length> = ladders
+        .iter()
+        .flat_map(|ladder| &ladder.steps.steps)
+        .filter(|step| matches!(step.along, Along::Across | Along::Up))
+        .filter_map(|step| step.less_mm)
+        // Half of it at each edge, in whole millimetres.
+        .map(|less| Length::mm((less.as_mm() / 2.0).ceil()))
+        .map(|less| there - less)
+        .filter(|left| *left >= allowances.snug_clearance)
+        .collect();
+    wanted.sort_unstable();
+    wanted.dedup();
+    let told_in = commission.rules.told_in;
+    wanted
+        .into_iter()
+        .map(|left| {
+            let choices = Choices {
+                clearance: Some(format!("{:.0} mm", left.as_mm())),
+                ..Choices::default()
+            };
+            let label = format!(
+                "Leave {} at each edge, not {}",
+                show_length(left, told_in),
+                show_length(there, told_in)
+            );
+            (label, choices)
+        })
+        .collect()
+}

@@ -1,0 +1,362 @@
+//! Tariffs: each looked over as a whole before it is kept, tried against a typed parcel, and its prices as a table.
+
+use std::sync::Arc;
+
+use axum::{
+    Json,
+    extract::State,
+    http::{HeaderValue, header},
+    response::{IntoResponse, Response},
+};
+use hummock_core::{
+    Refusal,
+    freight::{Dip, Tariff},
+    shipment::House,
+    sums::{QuoteAnswer, QuoteParcel, QuotePlace, QuoteSum},
+};
+use hummock_store::HouseAt;
+use jiff::civil::Date;
+use rust_decimal::Decimal;
+use serde::{Deserialize, Serialize};
+use serde_json::Value;
+use utoipa::ToSchema;
+use utoipa_axum::{router::OpenApiRouter, routes};
+
+use crate::{
+    app::App,
+    body::{Asked, Body, NameInPath, refusal_at},
+    house::Affected,
+    problem::Problem,
+    rework::beside,
+    tariff_table::{prices_of, with_prices},
+};
+
+/// A tariff as it is kept.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct TariffView {
+    /// Counts up with every change; send it back with the next one.
+    version: i32,
+    /// The tariff.
+    tariff: Tariff,
+    /// Where it lets more cost less.
+    dips: Vec<Dip>,
+}
+
+/// A tariff to keep.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct TariffRequest {
+    /// The version that it is based on; nothing for a new one.
+    #[serde(default)]
+    version: Option<i32>,
+    /// The whole tariff, by `/api/schemas/tariff.json`.
+    #[schema(value_type = Tariff)]
+    tariff: Value,
+    /// Whether to only look it over and say what would happen.
+    #[serde(default)]
+    dry_run: bool,
+}
+
+/// Prices to read in.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct PricesRequest {
+    /// The version of the tariff that it is based on.
+    version: i32,
+    /// Comma-separated values with a head, as the table that is given out.
+    csv: String,
+    /// Whether to only say what would happen.
+    #[serde(default)]
+    dry_run: bool,
+}
+
+/// What keeping a tariff does, or would do.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct TariffKept {
+    /// The tariff as it then is.
+    #[serde(flatten)]
+    view: TariffView,
+    /// The shipments on the bench that change with it.
+    affected: Vec<Affected>,
+}
+
+/// Which version a change is based on.
+#[derive(Debug, Deserialize)]
+pub(crate) struct BasedOn {
+    version: i32,
+}
+
+/// A parcel to be priced by a tariff.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct QuoteRequest {
+    /// A whole tariff, by `/api/schemas/tariff.json`; it need not be kept.
+    #[serde(default)]
+    #[schema(value_type = Option<Tariff>)]
+    tariff: Option<Value>,
+    /// In place of it, the id of one that is kept.
+    #[serde(default)]
+    tariff_id: Option<String>,
+    /// What is sent.
+    parcel: QuoteParcel,
+    /// Where to.
+    destination: QuotePlace,
+    /// What it is worth, in the tariff's currency, as 320.00; cover is bought for it.
+    #[serde(default)]
+    #[schema(value_type = Option<String>)]
+    value: Option<Decimal>,
+    /// A tier by its name; the tariff's own when left out.
+    #[serde(default)]
+    discount_tier: Option<String>,
+    /// On which day, as 2027-03-04; a tariff's dates are not looked at when it is left out.
+    #[serde(default)]
+    #[schema(value_type = Option<String>)]
+    date: Option<Date>,
+}
+
+/// Reads a tariff and looks it over; what is wrong is named with its place, after `under`.
+fn read(tariff: Value, under: &str) -> Result<Tariff, Vec<Refusal>> {
+    let tariff: Tariff = serde_path_to_error::deserialize(tariff).map_err(|error| {
+        let refusal = refusal_at(&error.path().to_string(), error.inner());
+        vec![Refusal::new(
+            format!("{under}{}", slashed(&refusal.field)),
+            refusal.message,
+        )]
+    })?;
+    let looked_over = tariff.checked();
+    looked_over.map(|()| tariff).map_err(|refusals| {
+        let placed =
+            |refusal: Refusal| Refusal::new(format!("{under}{}", refusal.field), refusal.message);
+        refusals.into_iter().map(placed).collect()
+    })
+}
+
+/// The place in a document as a tariff names it: `services[0].billable` is `services/0/billable`.
+fn slashed(path: &str) -> String {
+    path.replace('[', "/").replace(']', "").replace('.', "/")
+}
+
+impl TariffView {
+    fn of(version: i32, tariff: Tariff) -> Self {
+        Self {
+            version,
+            dips: tariff.dips(),
+            tariff,
+        }
+    }
+}
+
+fn kept<'a>(house: &'a HouseAt, id: &str) -> Result<(&'a Tariff, i32), Problem> {
+    let tariff = house.house.tariffs.iter().find(|tariff| tariff.id == id);
+    tariff
+        .zip(house.tariff_versions.get(id).copied())
+        .ok_or_else(|| Problem::not_found("tariff of that id"))
+}
+
+impl App {
+    /// Keeps a tariff, or only says what that would do; nothing when the house changed meanwhile.
+    async fn tariff_kept(
+        &self,
+        house: &Arc<HouseAt>,
+        based_on: Option<i32>,
+        tariff: Tariff,
+        dry_run: bool,
+    ) -> Result<Option<TariffKept>, Problem> {
+        let mut tariffs = house.house.tariffs.clone();
+        match tariffs.iter_mut().find(|known| known.id == tariff.id) {
+            Some(known) => known.clone_from(&tariff),
+            None => tariffs.push(tariff.clone()),
+        }
+        let then = House {
+            tariffs,
+            ..house.house.clone()
+        };
+        let affected = self.effects_of(Arc::clone(house), then).await?.affected;
+        let version = if dry_run {
+            Some(based_on.unwrap_or_default())
+        } else {
+            let made = self
+                .store
+                .keep_tariff(self.studio, house.version, based_on, &tariff);
+            self.changed(made.await)?
+        };
+        Ok(version.map(|version| TariffKept {
+            view: TariffView::of(version, tariff),
+            affected,
+        }))
+    }
+}
+
+/// Returns every tariff.
+#[utoipa::path(
+    operation_id = "list_tariffs", get, path = "/tariffs", tag = "tariffs",
+    responses((status = 200, description = "Every tariff, by id", body = [TariffView])),
+)]
+pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<TariffView>>, Problem> {
+    let house = app.house().await?;
+    let versions = &house.tariff_versions;
+    let views = house.house.tariffs.iter().map(|tariff| {
+        let version = versions.get(&tariff.id).copied().unwrap_or_default();
+        TariffView::of(version, tariff.clone())
+    });
+    Ok(Json(views.collect()))
+}
+
+/// Keeps a tariff under its id, a new one or in place of the one that is there. Quotes that were archived stay as they were.
+#[utoipa::path(
+    operation_id = "put_tariff", put, path = "/tariffs/{id}", tag = "tariffs", request_body = TariffRequest,
+    params(("id" = String, Path, description = "As `gannet-post`")),
+    responses(
+        (status = 200, description = "What it did, or would do", body = TariffKept),
+        (status = 404, description = "There is none to change", body = Problem),
+        (status = 409, description = "It changed since, or there is one of that id already", body = Problem),
+        (status = 422, description = "What is wrong in it, each with its place, as `services/0/prices/1/steps/2/up_to_g`", body = Problem),
+    ),
+)]
+pub(crate) async fn put(
+    State(app): State<App>,
+    NameInPath(id): NameInPath,
+    Body(request): Body<TariffRequest>,
+) -> Result<Json<TariffKept>, Problem> {
+    let tariff = read(request.tariff, "")?;
+    if tariff.id != id {
+        return Err(vec![Refusal::new("id", "it differs from the id in the address")].into());
+    }
+    let mut tries = app.tries();
+    loop {
+        let house = tries.next().await?;
+        let kept = app.tariff_kept(&house, request.version, tariff.clone(), request.dry_run);
+        if let Some(kept) = kept.await? {
+            return Ok(Json(kept));
+        }
+    }
+}
+
+/// Drops a tariff. Shipments that chose one of its services are told the best of the others; archived ones stay as they were.
+#[utoipa::path(
+    operation_id = "delete_tariff", delete, path = "/tariffs/{id}", tag = "tariffs",
+    params(
+        ("id" = String, Path, description = "As `gannet-post`"),
+        ("version" = i32, Query, description = "The version that it is based on"),
+    ),
+    responses(
+        (status = 204, description = "It is gone"),
+        (status = 404, description = "There is none of that id", body = Problem),
+        (status = 409, description = "It changed since", body = Problem),
+    ),
+)]
+pub(crate) async fn delete(
+    State(app): State<App>,
+    NameInPath(id): NameInPath,
+    Asked(based_on): Asked<BasedOn>,
+) -> Result<axum::http::StatusCode, Problem> {
+    let mut tries = app.tries();
+    loop {
+        let house = tries.next().await?;
+        kept(&house, &id)?;
+        let made = app
+            .store
+            .drop_tariff(app.studio, house.version, based_on.version, &id);
+        if app.changed(made.await)?.is_some() {
+            return Ok(axum::http::StatusCode::NO_CONTENT);
+        }
+    }
+}
+
+/// Returns a tariff's prices as comma-separated values with a head.
+#[utoipa::path(
+    operation_id = "show_prices", get, path = "/tariffs/{id}/table", tag = "tariffs",
+    params(("id" = String, Path, description = "As `gannet-post`")),
+    responses(
+        (status = 200, description = "A table", body = String, content_type = "text/csv"),
+        (status = 404, description = "There is none of that id", body = Problem),
+    ),
+)]
+pub(crate) async fn show_table(
+    State(app): State<App>,
+    NameInPath(id): NameInPath,
+) -> Result<Response, Problem> {
+    let house = app.house().await?;
+    let (tariff, _) = kept(&house, &id)?;
+    let name = format!("attachment; filename=\"{}.csv\"", tariff.id);
+    let named = HeaderValue::from_str(&name).expect("ids are plain letters");
+    let kind = HeaderValue::from_static("text/csv; charset=utf-8");
+    let headers = [
+        (header::CONTENT_TYPE, kind),
+        (header::CONTENT_DISPOSITION, named),
+    ];
+    Ok((headers, prices_of(tariff)).into_response())
+}
+
+/// Reads prices in: those of each service, format and zone that the table names take the place of what is there; the others stay.
+#[utoipa::path(
+    operation_id = "read_prices", post, path = "/tariffs/{id}/table", tag = "tariffs", request_body = PricesRequest,
+    params(("id" = String, Path, description = "As `gannet-post`")),
+    responses(
+        (status = 200, description = "What it did, or would do", body = TariffKept),
+        (status = 404, description = "There is none of that id", body = Problem),
+        (status = 409, description = "It changed since", body = Problem),
+        (status = 422, description = "Values that were refused, each with its line and column", body = Problem),
+    ),
+)]
+pub(crate) async fn take_table(
+    State(app): State<App>,
+    NameInPath(id): NameInPath,
+    Body(request): Body<PricesRequest>,
+) -> Result<Json<TariffKept>, Problem> {
+    let mut tries = app.tries();
+    loop {
+        let house = tries.next().await?;
+        let (tariff, _) = kept(&house, &id)?;
+        let tariff = with_prices(tariff, &request.csv)?;
+        let kept = app.tariff_kept(&house, Some(request.version), tariff, request.dry_run);
+        if let Some(kept) = kept.await? {
+            return Ok(Json(kept));
+        }
+    }
+}
+
+/// Prices a parcel by a tariff, with every line, its rule, and the way to the next prices.
+#[utoipa::path(
+    operation_id = "/sums/quote", post, path = "/sums/quote", tag = "sums", request_body = QuoteRequest,
+    responses(
+        (status = 200, description = "What each service takes", body = QuoteAnswer),
+        (status = 404, description = "There is no tariff of that id", body = Problem),
+        (status = 422, description = "Values out of range, or what is wrong in the tariff, each with its place", body = Problem),
+    ),
+)]
+pub(crate) async fn quote(
+    State(app): State<App>,
+    Body(request): Body<QuoteRequest>,
+) -> Result<Json<QuoteAnswer>, Problem> {
+    let refuse = |says: &str| Problem::from(vec![Refusal::new("tariff", says)]);
+    let tariff = match (request.tariff, &request.tariff_id) {
+        (Some(tariff), None) => read(tariff, "tariff/")?,
+        (None, Some(id)) => kept(&*app.house().await?, id)?.0.clone(),
+        (None, None) => {
+            return Err(refuse(
+                "give a tariff, or the tariff_id of one that is kept",
+            ));
+        }
+        (Some(_), Some(_)) => return Err(refuse("give a tariff or a tariff_id, not both")),
+    };
+    let answer = beside(move || {
+        QuoteSum {
+            parcel: &request.parcel,
+            destination: &request.destination,
+            value: request.value,
+            discount_tier: request.discount_tier.as_deref(),
+            date: request.date,
+        }
+        .by(&tariff)
+    });
+    Ok(Json(answer.await?))
+}
+
+pub(crate) fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(list))
+        .routes(routes!(put, delete))
+        .routes(routes!(show_table, take_table))
+        .routes(routes!(quote))
+}

@@ -1,0 +1,55 @@
+// A service's prices by weight, as steps that can be drawn.
+import { scaleLinear } from 'd3-scale';
+
+import type { Rung } from '@/api/types';
+
+export const FRAME = { width: 460, height: 220, left: 52, right: 14, top: 16, bottom: 34 } as const;
+const GRAMS = 1000;
+/** Prices closer together than this share no place for their figures. */
+const APART = 15;
+
+export interface Tread {
+  from: number;
+  to: number;
+  y: number;
+  price: string;
+  /** Whether its price can be written beside the axis. */
+  told: boolean;
+}
+
+/** The treads of a ladder, and where a billed weight stands on it. */
+export function treads(ladder: readonly Rung[], billed: number) {
+  const base = FRAME.height - FRAME.bottom;
+  const most = ladder.at(-1)?.up_to_g ?? 1;
+  const prices = ladder.map(({ price }) => Number(price.amount));
+  const x = scaleLinear([0, most], [FRAME.left, FRAME.width - FRAME.right]).clamp(true);
+  const y = scaleLinear([0, Math.max(...prices, 1)], [base, FRAME.top]);
+  let before = Infinity;
+  const drawn: Tread[] = ladder.map((rung, at) => {
+    const height = y(prices[at] ?? 0);
+    const told = before - height >= APART;
+    if (told) before = height;
+    return {
+      from: x(ladder[at - 1]?.up_to_g ?? 0),
+      to: x(rung.up_to_g),
+      y: height,
+      price: rung.price.amount,
+      told,
+    };
+  });
+  const stands = drawn[ladder.findIndex(({ up_to_g }) => billed <= up_to_g)];
+  let last = -Infinity;
+  const ticks = ladder
+    .map(({ up_to_g }) => ({ x: x(up_to_g), kg: String(+(up_to_g / GRAMS).toFixed(2)) }))
+    .filter(({ x: place }) => {
+      const told = place - last >= 2 * APART;
+      if (told) last = place;
+      return told;
+    });
+  return {
+    drawn,
+    ticks,
+    base,
+    at: stands && { x: x(billed), y: stands.y, from: stands.from, to: stands.to },
+  };
+}

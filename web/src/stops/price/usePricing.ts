@@ -1,0 +1,28 @@
+// How far it is to other prices of the open shipment, and what the buyer pays; asked for while something shows it.
+import { keepPreviousData } from '@tanstack/vue-query';
+import { computed } from 'vue';
+
+import { answer, api } from '@/api/client';
+import { useRead } from '@/api/queries';
+import type { Inputs } from '@/api/types';
+import { useShipment } from '@/shipment/useShipment';
+import { useUnits } from '@/units/useUnits';
+
+export function usePricing() {
+  const { ways } = useShipment();
+  const { unit } = useUnits();
+  const { data, away } = useRead({
+    queryKey: computed(() => ['pricing', ways.inputs.value, unit.value]),
+    queryFn: ({ signal }) => {
+      const body = { inputs: ways.inputs.value as Inputs, unit: unit.value };
+      return answer(api.POST('/api/v1/plans/price', { body, signal }));
+    },
+    enabled: computed(() => ways.inputs.value !== undefined),
+    placeholderData: keepPreviousData,
+  });
+  return {
+    ladders: computed(() => data.value?.ladders ?? []),
+    charge: computed(() => data.value?.charge ?? undefined),
+    away,
+  };
+}
