@@ -6640,6 +6640,7 @@ export interface components {
         Promise: "past" | "soon" | "later";
         /** @description What one service says to a parcel. */
         Quote: {
+            all_told?: components["schemas"]["Money"] | null;
             /** @description The weights side by side. */
             billable: components["schemas"]["Billable"];
             /** @description The carrier's name. */

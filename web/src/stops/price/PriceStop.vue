@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 
-import type { Charge, Quote } from '@/api/types';
+import type { Charge, Choices, Quote } from '@/api/types';
 import { useShipment } from '@/shipment/useShipment';
 
 import ChargePanel from './ChargePanel.vue';
@@ -39,7 +39,7 @@ function choose(service: string): void {
   draft.service = draft.service === service ? '' : service;
 }
 function charged(rule: Charge['rule']): void {
-  lay({ schools: { ...draft.choices.schools, charge: rule } });
+  lay({ schools: { charge: rule } as Choices['schools'] });
 }
 </script>
 
