@@ -71,6 +71,13 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/rates/:id?',
+      name: 'rates',
+      meta: { title: 'Rates' },
+      component: () => import('./places/rates/RatesPlace.vue'),
+      props: true,
+    },
+    {
       path: '/cutting',
       name: 'layouts',
       meta: { title: 'Layouts' },

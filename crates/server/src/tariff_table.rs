@@ -4,7 +4,7 @@ use std::{collections::BTreeMap, str::FromStr};
 
 use hummock_core::{
     Refusal,
-    freight::{PriceStep, Tariff, ZonePrice},
+    freight::{Tariff, WeightStep, ZonePrice},
     quantity::Mass,
 };
 use rust_decimal::Decimal;
@@ -60,7 +60,7 @@ type Group = (String, String, String);
 /// One zone's prices while they are read.
 #[derive(Default)]
 struct Read {
-    steps: Vec<(u64, PriceStep)>,
+    steps: Vec<(u64, WeightStep)>,
     further: Option<(u64, Decimal)>,
 }
 
@@ -211,7 +211,7 @@ fn read(text: &str) -> Result<BTreeMap<Group, Read>, Vec<Refusal>> {
             (Ok(up_to), Ok(price), Ok(further)) => {
                 let group = (cell(0).to_owned(), cell(1).to_owned(), cell(2).to_owned());
                 let found = groups.entry(group).or_default();
-                found.steps.push((line, PriceStep { up_to, price }));
+                found.steps.push((line, WeightStep { up_to, price }));
                 found.further = further.map(|price| (line, price)).or(found.further);
             }
             (up_to, price, further) => {

@@ -8508,6 +8508,13 @@ export interface components {
             /** @description How far it may be off either way. */
             plus_minus_g: components["schemas"]["Mass"];
         };
+        /** @description A price up to a weight. */
+        WeightStep: {
+            /** @description The price. */
+            price: string;
+            /** @description The heaviest that it holds for. */
+            up_to_g: components["schemas"]["Mass"];
+        };
         /** @description What a rule does. */
         What: {
             /** @enum {string} */
@@ -8796,7 +8803,7 @@ export interface components {
             /** @description For each kilogram begun above the last step; absent when nothing heavier goes. */
             per_further_kg?: string | null;
             /** @description By weight, the lightest first. */
-            steps: components["schemas"]["PriceStep"][];
+            steps: components["schemas"]["WeightStep"][];
             /** @description The zone's name. */
             zone: string;
         };

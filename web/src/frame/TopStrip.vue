@@ -18,6 +18,7 @@ const PLACES = [
   { to: '/sums', name: 'Sums' },
   { to: '/stores', name: 'Stores' },
   { to: '/shelf', name: 'Shelf' },
+  { to: '/rates', name: 'Rates' },
   { to: '/studio', name: 'House rules' },
 ] as const;
 const here = computed(() => PLACES.find(({ to }) => to !== '/' && route.path.startsWith(to))?.to ?? '/');

@@ -23,8 +23,8 @@ pub use quote::{
 pub use rule::{OverStep, PerKgOf, Rule, What};
 pub use steps::{Along, Room, Rung, ServiceSteps, Step};
 pub use tariff::{
-    Collection, Cover, DiscountTier, Exclusion, Format, Handover, Limits, PriceStep, Refuses,
-    Service, Tariff, Weekday, WithCover, ZonePrice,
+    Collection, Cover, DiscountTier, Exclusion, Format, Handover, Limits, Refuses, Service, Tariff,
+    Weekday, WeightStep, WithCover, ZonePrice,
 };
 pub use when::When;
 pub use zone::{PostcodeRange, Zone};

@@ -267,7 +267,7 @@ pub struct ZonePrice {
     /// The zone's name.
     pub zone: String,
     /// By weight, the lightest first.
-    pub steps: Vec<PriceStep>,
+    pub steps: Vec<WeightStep>,
     /// For each kilogram begun above the last step; absent when nothing heavier goes.
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -278,7 +278,7 @@ pub struct ZonePrice {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
-pub struct PriceStep {
+pub struct WeightStep {
     /// The heaviest that it holds for.
     #[serde(rename = "up_to_g")]
     pub up_to: Mass,

@@ -3,8 +3,8 @@
 use hummock_core::{
     freight::{
         Along, Asked, BillableBy, Content, Contents, Cover, Destination, DiscountTier, Format,
-        Gauge, Handover, Limits, LineKind, Offer, OverStep, Parcel, PerKgOf, PriceStep, Quote,
-        QuoteLine, Rule, Service, Shape, Tariff, What, When, Zone, ZonePrice,
+        Gauge, Handover, Limits, LineKind, Offer, OverStep, Parcel, PerKgOf, Quote, QuoteLine,
+        Rule, Service, Shape, Tariff, WeightStep, What, When, Zone, ZonePrice,
     },
     quantity::{Currency, Length, Mass, Volume},
     space::Envelope,
@@ -135,7 +135,7 @@ fn table(odd: bool) -> impl Strategy<Value = ZonePrice> {
             if !odd {
                 prices.sort_unstable();
             }
-            let step = |((up_to, _), price): (&(u32, i64), i64)| PriceStep {
+            let step = |((up_to, _), price): (&(u32, i64), i64)| WeightStep {
                 up_to: Mass::g(f64::from(*up_to) * 10.0),
                 price: Decimal::new(price, 2),
             };

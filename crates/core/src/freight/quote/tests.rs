@@ -4,8 +4,8 @@ use super::*;
 use crate::{
     freight::{
         Along, Asked, BillableBy, Content, Contents, Cover, Destination, DiscountTier, Format,
-        Gauge, Governs, Limits, OverStep, Parcel, PerKgOf, PriceStep, Rule, Service, Shape, Tariff,
-        WithCover, Zone, ZonePrice,
+        Gauge, Governs, Limits, OverStep, Parcel, PerKgOf, Rule, Service, Shape, Tariff,
+        WeightStep, WithCover, Zone, ZonePrice,
     },
     quantity::Currency,
     space::Envelope,
@@ -74,11 +74,11 @@ fn tariff() -> Tariff {
             prices: vec![ZonePrice {
                 zone: "Home".into(),
                 steps: vec![
-                    PriceStep {
+                    WeightStep {
                         up_to: Mass::kg(5.0),
                         price: dec!(8),
                     },
-                    PriceStep {
+                    WeightStep {
                         up_to: Mass::kg(10.0),
                         price: dec!(12),
                     },
@@ -381,7 +381,7 @@ fn the_cheapest_container_that_it_goes_into_sets_the_price_and_size_counts_for_n
             height,
             prices: vec![ZonePrice {
                 zone: "Home".into(),
-                steps: vec![PriceStep {
+                steps: vec![WeightStep {
                     up_to: Mass::kg(4.0),
                     price,
                 }],

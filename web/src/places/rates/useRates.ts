@@ -1,0 +1,97 @@
+// The tariffs while they are looked at, and one of them while it is changed.
+import { computed, ref } from 'vue';
+
+import { answer, api, Refused } from '@/api/client';
+import { read, useRead } from '@/api/queries';
+import type { Tariff, TariffKept, TariffView } from '@/api/types';
+
+const TARIFFS = ['tariffs'];
+
+/** A tariff on its way: what it is based on, and what was made of it. */
+export interface Basis {
+  version?: number;
+  tariff: Tariff;
+}
+
+/** Where something is wrong, as the server names it, and what. */
+export interface Wrong {
+  place: string;
+  says: string;
+}
+
+export function useRates() {
+  const {
+    data: tariffs,
+    away,
+    reload,
+  } = useRead<TariffView[]>({
+    queryKey: TARIFFS,
+    queryFn: ({ signal }) => answer(api.GET('/api/v1/tariffs', { signal })),
+  });
+  const wrong = ref<Wrong[]>([]);
+  const failed = ref('');
+
+  async function tried<Done>(act: () => Promise<Done>): Promise<Done | undefined> {
+    wrong.value = [];
+    failed.value = '';
+    try {
+      await read.cancelQueries({ queryKey: TARIFFS });
+      return await act();
+    } catch (error) {
+      if (error instanceof Refused && error.problem.status === 422)
+        wrong.value = Object.entries(error.fields).map(([place, says]) => ({ place, says }));
+      else failed.value = error instanceof Error ? error.message : 'something went wrong in the page';
+      return undefined;
+    }
+  }
+  const done = async (kept: TariffKept | undefined, dry: boolean) => {
+    if (kept && !dry) await reload();
+    return kept;
+  };
+
+  return {
+    tariffs,
+    wrong,
+    trouble: computed(() => failed.value || (away.value ? 'The rates can’t be reached. Trying again.' : '')),
+    forget: () => {
+      wrong.value = [];
+      failed.value = '';
+    },
+    /** Keeps a tariff, or only has it looked over. */
+    put: async ({ version, tariff }: Basis, dry: boolean) =>
+      done(
+        await tried(() =>
+          answer<TariffKept>(
+            api.PUT('/api/v1/tariffs/{id}', {
+              params: { path: { id: tariff.id || 'new' } },
+              body: { version: version ?? null, tariff, dry_run: dry },
+            }),
+          ),
+        ),
+        dry,
+      ),
+    /** Reads prices in, or only says what they would do. */
+    table: async (id: string, version: number, csv: string, dry: boolean) =>
+      done(
+        await tried(() =>
+          answer<TariffKept>(
+            api.POST('/api/v1/tariffs/{id}/table', {
+              params: { path: { id } },
+              body: { version, csv, dry_run: dry },
+            }),
+          ),
+        ),
+        dry,
+      ),
+    drop: async (id: string, version: number) => {
+      const gone = await tried(async () => {
+        await answer(api.DELETE('/api/v1/tariffs/{id}', { params: { path: { id }, query: { version } } }));
+        return true;
+      });
+      if (gone) await reload();
+      return gone ?? false;
+    },
+  };
+}
+
+export type Rates = ReturnType<typeof useRates>;
