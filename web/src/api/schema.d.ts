@@ -2688,6 +2688,11 @@ export interface components {
             /** @description How far the joining tab laps; nothing where there is none. */
             tab_mm: components["schemas"]["Length"];
         };
+        /**
+         * @description How a carton came through its first journey.
+         * @enum {string}
+         */
+        CartonCondition: "sound" | "crushed_corner" | "was_wet";
         /** @description Another part of a box. */
         CartonPart: {
             /** @description What it is cut to. */
@@ -6304,7 +6309,7 @@ export interface components {
             /** @description The carrier that it belongs to; empty for anybody's. */
             carrier?: string;
             /** @description How it came through its first journey. */
-            condition?: components["schemas"]["Condition"];
+            condition?: components["schemas"]["CartonCondition"];
             /** @description Inside, how deep it is. */
             depth_mm: components["schemas"]["Length"];
             /** @description Inside, along its opening. */
@@ -6835,6 +6840,9 @@ export interface components {
             kind: "excluded";
             /** @description What, in the carrier's words. */
             name: string;
+        } | {
+            /** @enum {string} */
+            kind: "no_format";
         } | {
             /** @description The first day that it holds on. */
             from?: string | null;

@@ -30,6 +30,7 @@ export type LineRule = Schemas['LineRule'];
 export type When = Schemas['When'];
 export type Service = Schemas['Service'];
 export type ZonePrice = Schemas['ZonePrice'];
+export type Step = Schemas['Step'];
 export type Rung = Schemas['Rung'];
 export type ServiceLadder = Schemas['ServiceLadder'];
 export type Reach = Schemas['Reach'];

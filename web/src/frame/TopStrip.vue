@@ -143,6 +143,8 @@ nav {
     order: 1;
     width: 100%;
     justify-content: space-between;
+    gap: 8px;
+    font-size: 0.9375rem;
   }
   .units {
     margin-left: auto;

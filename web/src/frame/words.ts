@@ -143,6 +143,8 @@ export function reason(why: Reason, units: Units): string {
       return `second side ${units.length(why.second_mm)} is over ${units.length(why.most_mm)}`;
     case 'excluded':
       return `does not take ${why.name}`;
+    case 'no_format':
+      return 'goes into none of its containers';
     case 'not_in_force':
       if (why.from && why.to)
         return `its prices hold from ${show.dayAndYear(why.from)} to ${show.dayAndYear(why.to)}`;

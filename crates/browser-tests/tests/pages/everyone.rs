@@ -6,7 +6,7 @@ use sqlx::PgPool;
 use thirtyfour::Key;
 
 /// Every view, what it shows once it is there, and what its window is called.
-const PLACES: [(&str, &str, &str); 18] = [
+const PLACES: [(&str, &str, &str); 19] = [
     ("/", "Kelp Ladder", "Bench · Hummock"),
     ("/sums/cushion", "Shock of the fall", "Quick sums · Hummock"),
     ("/sums/odds", "Arrives damaged", "Quick sums · Hummock"),
@@ -21,6 +21,7 @@ const PLACES: [(&str, &str, &str); 18] = [
     ("/shelf", "Large bubble wrap", "Shelf · Hummock"),
     ("/shelf/offcuts", "Offcut A", "Shelf · Hummock"),
     ("/shelf/pile", "Chair carton", "Shelf · Hummock"),
+    ("/rates/marram", "Crate size 1", "Rates · Hummock"),
     ("/cutting", "Nothing was laid out yet", "Layouts · Hummock"),
     (
         "/cutting/blank",
@@ -59,7 +60,11 @@ const STOPS: [(&str, &str, &str); 5] = [
         "goes as it is",
         "Kelp Ladder · Wanted: a carton · Hummock",
     ),
-    ("price", "Every service", "Kelp Ladder · Price · Hummock"),
+    (
+        "price",
+        "What sending costs",
+        "Kelp Ladder · Price · Hummock",
+    ),
 ];
 /// Whatever is folded is opened, and the first layer with it.
 const UNFOLD: &str = "

@@ -5,6 +5,7 @@ mod everyone;
 mod guard;
 mod house;
 mod network;
+mod rates;
 mod shelf;
 mod shipment;
 mod typing;

@@ -182,7 +182,10 @@ impl<'a> Fare<'a> {
         let lines = self.lines(measured, &rules, by.billed(measured, raised));
         if lines.is_empty() {
             let billable = billable.billable;
-            reasons.push(Reason::NoPrice { billable });
+            reasons.push(match self.table() {
+                Some(_) => Reason::NoPrice { billable },
+                None => Reason::NoFormat,
+            });
         }
         if !reasons.is_empty() {
             return (billable, Offer::Refused { reasons }, false);
@@ -292,7 +295,7 @@ impl<'a> Fare<'a> {
                 amount: currency.round(amount),
             }));
         }
-        if let Some((at, tier)) = self.tier {
+        if let Some((at, tier)) = self.tier.filter(|(_, tier)| !tier.percent.is_zero()) {
             let amount = -share(tier.percent, &lines, |line| tier.of.contains(&line.kind));
             lines.push(Line {
                 kind: LineKind::Discount,

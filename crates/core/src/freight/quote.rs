@@ -343,6 +343,8 @@ pub enum Reason {
         /// What, in the carrier's words.
         name: String,
     },
+    /// It goes into none of the containers that the service sells.
+    NoFormat,
     /// The tariff does not hold on that day.
     NotInForce {
         /// The first day that it holds on.
@@ -405,6 +407,7 @@ impl fmt::Display for Reason {
                 (None, None) => f.write_str("the tariff does not hold"),
             },
             Self::OthersCarton { carrier } => write!(f, "its carton belongs to {carrier}"),
+            Self::NoFormat => f.write_str("it goes into none of its containers"),
             Self::NoPrice { billable } => {
                 write!(f, "there is no price for {:.2} kg", billable.as_kg())
             }

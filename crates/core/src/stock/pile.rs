@@ -43,7 +43,7 @@ pub struct PileCarton {
 
 /// How a carton came through its first journey.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = CartonCondition))]
 #[serde(rename_all = "snake_case")]
 pub enum Condition {
     /// It stands and closes as when it was new.

@@ -9,6 +9,7 @@ mod network;
 mod races;
 mod shelf;
 mod stores;
+mod tariffs;
 
 use std::path::Path;
 

@@ -195,8 +195,7 @@ const holds = computed(() => {
         </div>
         <ul v-if="told?.dips.length" class="dips">
           <li v-for="dip in told.dips" :key="dip.place">
-            <code>{{ dip.place }}</code
-            >: {{ dip.says }}
+            <code>{{ dip.place }}</code>: {{ dip.says }}
           </li>
         </ul>
         <template v-if="csv !== undefined">
@@ -278,7 +277,7 @@ const holds = computed(() => {
           />
         </template>
       </section>
-      <TryParcel :tariff="basis.tariff" />
+      <TryParcel :tariff="basis.tariff" :placed="text !== undefined" />
     </div>
   </div>
 </template>
@@ -290,6 +289,12 @@ const holds = computed(() => {
 h1 {
   margin: 4px 0;
   font-size: 1.75rem;
+}
+.head label {
+  font-weight: 600;
+}
+.head :is(input, select) {
+  font-weight: 400;
 }
 .carriers {
   display: flex;

@@ -1,5 +1,8 @@
 <script setup lang="ts">
+import { computed } from 'vue';
+
 import type { Service } from '@/api/types';
+import { counted } from '@/frame/words';
 import { condition, effect } from '@/stops/price/rules';
 import { kilograms } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
@@ -11,6 +14,10 @@ import type { Wrong } from './useRates';
 const { at, wrong } = defineProps<{ at: number; wrong: Wrong[] }>();
 const service = defineModel<Service>({ required: true });
 const units = useUnits();
+const days = computed(() => {
+  const { days_from: from, days_to: to } = service.value;
+  return from === to ? counted(to, 'day') : `${String(from)}–${String(to)} days`;
+});
 </script>
 
 <template>
@@ -18,8 +25,7 @@ const units = useUnits();
     <summary>
       <strong>{{ service.name }}</strong>
       <span class="soft">
-        {{ service.days_from }}–{{ service.days_to }} days,
-        {{ service.handover === 'collection' ? 'collected' : 'to the counter'
+        {{ days }}, {{ service.handover === 'collection' ? 'collected' : 'to the counter'
         }}{{ service.tracked ? ', tracked' : ', not tracked' }}
       </span>
     </summary>

@@ -10,7 +10,11 @@ import NumberField from '@/parts/NumberField.vue';
 import { useStudio } from '@/api/useStudio';
 
 /** A typed parcel, priced by a tariff as it stands in the page, kept or not. */
-const { tariff } = defineProps<{ tariff: Tariff }>();
+const { tariff, placed } = defineProps<{
+  tariff: Tariff;
+  /** Whether the place of each line's rule is told, for whoever writes the tariff as text. */
+  placed?: boolean;
+}>();
 const { studio } = useStudio();
 
 const parcel = reactive({
@@ -112,7 +116,9 @@ function billed(service: QuotedService): string {
         </tr>
         <tr v-for="line in service.lines" :key="line.rule" class="line">
           <td>{{ line.name }}</td>
-          <td class="soft rule">{{ line.rule }}</td>
+          <td class="soft rule">
+            <code v-if="placed">{{ line.rule }}</code>
+          </td>
           <td class="number">{{ line.amount }}</td>
         </tr>
       </tbody>
@@ -121,6 +127,15 @@ function billed(service: QuotedService): string {
 </template>
 
 <style scoped>
+h2 {
+  font-size: 1.25rem;
+}
+label {
+  font-weight: 600;
+}
+label :is(input, select) {
+  font-weight: 400;
+}
 .fields {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(120px, 1fr));

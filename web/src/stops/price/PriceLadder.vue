@@ -5,27 +5,26 @@ import type { Quote, ServiceLadder } from '@/api/types';
 import { kilograms, money } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
-import { FRAME, treads } from './ladder';
+import { amountWords, FRAME, lessWords, treads } from './ladder';
 
 /** Where the parcel stands between a service's prices: how far it is down, and how much room there is up. */
 const { quote, ladder } = defineProps<{ quote: Quote; ladder: ServiceLadder }>();
 const units = useUnits();
 
-const ALONG = { across: 'off the width', up: 'off the height', through: 'off the depth', mass: 'lighter' };
 const MORE = { across: 'wider', up: 'higher', through: 'deeper', mass: 'heavier' };
 
 const drawn = computed(() => treads(ladder.ladder, quote.billable.billable_g));
 const less = computed(() =>
   ladder.steps.map((step) => ({
     key: step.along,
-    how: `${amount(step.less_mm, step.less_g, true)} ${ALONG[step.along]}`,
+    how: lessWords(step, units),
     does: step.saves ? `saves ${money(step.saves)}` : `and it is taken, for ${money(step.becomes)}`,
   })),
 );
 const more = computed(() =>
   ladder.room.map((room) => ({
     key: room.along,
-    how: `${amount(room.more_mm, room.more_g, false)} ${MORE[room.along]} costs nothing more`,
+    how: `${amountWords(room.more_mm, room.more_g, false, units)} ${MORE[room.along]} costs nothing more`,
     then: room.dip
       ? `beyond it the tariff takes less: ${room.beyond ? money(room.beyond) : ''}`
       : room.beyond
@@ -34,12 +33,6 @@ const more = computed(() =>
   })),
 );
 
-/** What is to come off is rounded up, and what there is room for down. */
-function amount(mm: number | null | undefined, g: number | null | undefined, up: boolean): string {
-  const whole = (value: number) => (up ? Math.ceil(value - 1e-9) : Math.floor(value + 1e-9));
-  if (mm != null) return units.length(units.unit.value === 'mm' ? whole(mm) : mm);
-  return kilograms(whole(g ?? 0));
-}
 const says = computed(() => {
   const at = `${quote.service} bills ${kilograms(quote.billable.billable_g)}`;
   return [

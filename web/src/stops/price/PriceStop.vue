@@ -2,6 +2,9 @@
 import { computed, ref } from 'vue';
 
 import type { Charge, Choices, Quote } from '@/api/types';
+import { capital, counted, reason } from '@/frame/words';
+import { money } from '@/units/show';
+import { useUnits } from '@/units/useUnits';
 import { useShipment } from '@/shipment/useShipment';
 
 import ChargePanel from './ChargePanel.vue';
@@ -9,10 +12,12 @@ import CoverSays from './CoverSays.vue';
 import PriceLadder from './PriceLadder.vue';
 import ReachList from './ReachList.vue';
 import ServiceRow from './ServiceRow.vue';
+import { lessWords } from './ladder';
 import { usePricing } from './usePricing';
 
 const { id, draft, plan, quotes, choose: lay } = useShipment();
 const { ladders, charge, away } = usePricing();
+const units = useUnits();
 const opened = ref<string>();
 const sort = ref<'told' | 'price' | 'days'>('told');
 
@@ -26,15 +31,25 @@ const by: Record<typeof sort.value, (quote: Quote) => number> = {
   price: (quote) => Number(quote.total_here?.amount ?? Infinity),
   days: (quote) => (quote.total_here ? quote.days_to : Infinity),
 };
-const sorted = computed(() => {
+const taken = computed(() => {
   const order = by[sort.value];
-  return quotes.value.toSorted((one, other) => order(one) - order(other) || 0);
+  const priced = quotes.value.filter(({ offer }) => offer.kind === 'priced');
+  return priced.toSorted((one, other) => order(one) - order(other) || 0);
 });
+const refused = computed(() => quotes.value.filter(({ offer }) => offer.kind === 'refused'));
 const looked = computed(() => opened.value ?? (draft.service || quotes.value[0]?.id));
-const looking = computed(() => quotes.value.find((quote) => quote.id === looked.value));
 const ladder = computed(() => ladders.value.find(({ id: of }) => of === looked.value));
-const priced = computed(() => quotes.value.some((quote) => quote.offer.kind === 'priced'));
 
+function whyNot(quote: Quote): string {
+  return quote.offer.kind === 'refused'
+    ? quote.offer.reasons.map((why) => reason(why, units)).join('; ')
+    : '';
+}
+/** How little it would take for a service that refuses it to take it. */
+function nearest(service: string): string[] {
+  const steps = ladders.value.find(({ id: of }) => of === service)?.steps ?? [];
+  return steps.map((step) => `${lessWords(step, units)}, and it is taken for ${money(step.becomes)}`);
+}
 function choose(service: string): void {
   draft.service = draft.service === service ? '' : service;
 }
@@ -55,10 +70,10 @@ function charged(rule: Charge['rule']): void {
         </select>
       </label>
     </div>
-    <p v-if="!priced" class="stop">
+    <p v-if="taken.length === 0" class="stop">
       No service takes this parcel as it is. Less clearance or fewer turns at Guard make it smaller.
     </p>
-    <table class="panel">
+    <table v-if="taken.length > 0" class="panel">
       <caption class="visually-hidden">
         Services
       </caption>
@@ -75,27 +90,42 @@ function charged(rule: Charge['rule']): void {
         </tr>
       </thead>
       <ServiceRow
-        v-for="quote in sorted"
+        v-for="quote in taken"
         :key="quote.id"
         :quote="quote"
         :chosen="draft.service === quote.id"
         :open="looked === quote.id"
         @update:open="opened = $event ? quote.id : ''"
         @choose="choose(quote.id)"
-      />
+      >
+        <template v-if="ladder && quote.id === looked">
+          <h3>Between its prices</h3>
+          <PriceLadder :quote="quote" :ladder="ladder" />
+          <section data-test="price-step" aria-label="Steps within reach">
+            <h3>Steps within reach</h3>
+            <ReachList :reaches="ladder.reachable" @take="lay" />
+          </section>
+          <CoverSays v-if="quote.offer.kind === 'priced'" :quote="quote" :offer="quote.offer" />
+        </template>
+      </ServiceRow>
     </table>
     <div class="below">
-      <section v-if="looking && ladder" :aria-label="`${looking.service}, between its prices`">
-        <h2>{{ looking.carrier }} {{ looking.service }}, between its prices</h2>
-        <PriceLadder :quote="looking" :ladder="ladder" />
-      </section>
-      <section v-if="looking && ladder" data-test="price-step" aria-label="Steps within reach">
-        <h2>Steps within reach</h2>
-        <ReachList :reaches="ladder.reachable" @take="lay" />
-        <CoverSays v-if="looking.offer.kind === 'priced'" :quote="looking" :offer="looking.offer" />
-      </section>
       <ChargePanel v-if="charge" :charge="charge" :buyer="draft.buyer.name || 'The buyer'" @rule="charged" />
     </div>
+    <details v-if="refused.length > 0" :open="taken.length === 0" class="refused">
+      <summary>
+        {{ capital(counted(refused.length, 'service')) }} {{ refused.length === 1 ? 'does' : 'do' }} not take
+        it
+      </summary>
+      <ul class="figure">
+        <li v-for="quote in refused" :key="quote.id">
+          <strong>{{ quote.carrier }} {{ quote.service }}</strong
+          >: {{ whyNot(quote) }}
+          <span v-if="draft.service === quote.id" class="stop">chosen</span>
+          <span v-for="way in nearest(quote.id)" :key="way" class="soft way">{{ way }}</span>
+        </li>
+      </ul>
+    </details>
     <p v-if="away" v-say class="soft">The steps and the charge can’t be worked out just now. Trying again.</p>
   </div>
   <p v-else-if="plan" class="soft">
@@ -139,6 +169,30 @@ thead .number {
   grid-template-columns: repeat(auto-fit, minmax(min(320px, 100%), 1fr));
   gap: 8px 24px;
   margin-top: 16px;
+}
+.refused {
+  margin-top: 12px;
+}
+.refused summary {
+  min-height: 44px;
+  padding: 10px 0;
+  cursor: pointer;
+}
+.refused ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.refused li {
+  padding: 6px 0;
+  border-top: 1px solid var(--sedge);
+}
+.way {
+  display: block;
+}
+h3 {
+  margin: 0 0 4px;
+  font-size: 1.0625rem;
 }
 .stop {
   color: var(--rowan);

@@ -9,7 +9,8 @@ import { useUnits } from '@/units/useUnits';
 import ServiceRow from './ServiceRow.vue';
 
 const quotes = shipment().worked.quotes;
-const [bulky, parcel] = quotes as [Quote, Quote];
+const of = (id: string) => quotes.find((quote) => quote.id === id) as Quote;
+const [bulky, parcel] = [of('gannet-post/bulky'), of('gannet-post/parcel')];
 
 function row(quote: Quote, open = false, chosen = false) {
   return mount(ServiceRow, { props: { quote, open, chosen } });

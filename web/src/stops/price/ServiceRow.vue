@@ -86,10 +86,15 @@ const refused = computed(() =>
     </tr>
     <tr v-if="open && quote.offer.kind === 'priced'">
       <td colspan="8" class="body">
-        <QuoteLines :quote="quote" :offer="quote.offer" />
-        <BButton :variant="chosen ? 'secondary' : 'primary'" class="no-print" @click="emit('choose')">
-          {{ chosen ? 'Don’t send by it after all' : `Send by ${quote.service}` }}
-        </BButton>
+        <div class="sides">
+          <div>
+            <QuoteLines :quote="quote" :offer="quote.offer" />
+            <BButton :variant="chosen ? 'secondary' : 'primary'" class="no-print" @click="emit('choose')">
+              {{ chosen ? 'Don’t send by it after all' : `Send by ${quote.service}` }}
+            </BButton>
+          </div>
+          <div><slot /></div>
+        </div>
       </td>
     </tr>
   </tbody>
@@ -181,6 +186,11 @@ const refused = computed(() =>
 }
 .body {
   padding: 0 12px 12px;
+}
+.sides {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(330px, 100%), 1fr));
+  gap: 12px 24px;
 }
 @media (max-width: 640px) {
   .extra {

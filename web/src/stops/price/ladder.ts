@@ -1,7 +1,11 @@
 // A service's prices by weight, as steps that can be drawn.
 import { scaleLinear } from 'd3-scale';
 
-import type { Rung } from '@/api/types';
+import type { Rung, Step } from '@/api/types';
+import { kilograms } from '@/units/show';
+import type { useUnits } from '@/units/useUnits';
+
+type Units = ReturnType<typeof useUnits>;
 
 export const FRAME = { width: 460, height: 220, left: 52, right: 14, top: 16, bottom: 34 } as const;
 const GRAMS = 1000;
@@ -52,4 +56,30 @@ export function treads(ladder: readonly Rung[], billed: number) {
     base,
     at: stands && { x: x(billed), y: stands.y, from: stands.from, to: stands.to },
   };
+}
+
+const ALONG = {
+  across: 'off the width',
+  up: 'off the height',
+  through: 'off the depth',
+  mass: 'lighter',
+} as const;
+/** What is a whole number but for the dust of binary fractions is that number. */
+const DUST = 1e-9;
+
+/** A length or a mass: what is to come off rounded up, what there is room for rounded down. */
+export function amountWords(
+  mm: number | null | undefined,
+  g: number | null | undefined,
+  up: boolean,
+  units: Units,
+): string {
+  const whole = (value: number) => (up ? Math.ceil(value - DUST) : Math.floor(value + DUST));
+  if (mm != null) return units.length(units.unit.value === 'mm' ? whole(mm) : mm);
+  return kilograms(whole(g ?? 0));
+}
+
+/** How much less it takes, as `9 mm off the depth`. */
+export function lessWords(step: Step, units: Units): string {
+  return `${amountWords(step.less_mm, step.less_g, true, units)} ${ALONG[step.along]}`;
 }

@@ -1,0 +1,96 @@
+//! What carriers take: read, changed, doubled and tried; and what a shipment costs and brings.
+
+use anyhow::Result;
+use hummock_browser_tests::Studio;
+use sqlx::PgPool;
+
+#[sqlx::test(migrations = false)]
+async fn rates_are_tried_changed_and_doubled(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/rates/gannet-post").await?;
+    page.sees("[data-test='tried']", "Parcel").await?;
+    // 910 × 610 × 112 → 91 × 61 × 12 cm = 66 612 cm³ ÷ 6000 = 11.102 → 11.5 kg, to Saltmark: 11.60 and two kilograms more at
+    // 0.85; fuel 6.5 % of 13.30 = 0.8645; tax 20 % of 14.16; cover 320 − 50 in three steps of 1.10.
+    page.sees("[data-test='tried']", "1.70").await?;
+    page.sees("[data-test='tried']", "3.30").await?;
+    page.fill("parcel.mass_kg", "heavy").await?;
+    page.sees(".try", "“heavy” is not a number").await?;
+    page.fill("parcel.mass_kg", "25").await?;
+    page.sees(
+        "[data-test='tried']",
+        "it weighs 25.00 kg, and at most 20.00 are taken",
+    )
+    .await?;
+    // What is typed is tried before it is kept, and looked over as a whole.
+    page.fill("fuel_percent", "110").await?;
+    page.sees(".try", "The tariff does not hold together yet")
+        .await?;
+    page.press_called("Keep these rates").await?;
+    page.sees("[data-test='wrong']", "fuel_percent").await?;
+    page.fill("fuel_percent", "9").await?;
+    page.press_called("Look them over").await?;
+    page.sees("[data-test='told']", "On the bench").await?;
+    page.press_called("Keep these rates").await?;
+    page.sees("main", "edition 2").await?;
+    page.everyone_can_use_it().await?;
+    page.press_called("Double").await?;
+    page.fill("carrier", "Tern Lines").await?;
+    page.fill("id", "tern-lines").await?;
+    page.press_called("Keep these rates").await?;
+    page.sees(".carriers", "Tern Lines").await?;
+    page.reload().await?;
+    page.holds("carrier", "Tern Lines").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_tariff_comes_in_as_text_and_its_prices_as_a_table(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/rates/overland-quay").await?;
+    page.holds("carrier", "Overland & Quay").await?;
+    page.press_called("As text").await?;
+    page.fill("tariff", "{ \"id\": ").await?;
+    page.press_called("Look them over").await?;
+    page.sees(".error", "This can’t be read as JSON").await?;
+    page.holds("tariff", "{ \"id\": ").await?;
+    page.press_called("As text").await?;
+    page.press_called("Read prices in").await?;
+    page.fill(
+        "csv",
+        "service,format,zone,up_to_g,price,per_further_kg\nground,,Saltmark,5000,none,\n",
+    )
+    .await?;
+    page.press_called("Look it over").await?;
+    page.sees("[data-test='wrong']", "line 2, price").await?;
+    page.fill(
+        "csv",
+        "service,format,zone,up_to_g,price,per_further_kg\nground,,Saltmark,5000,8.10,0.70\n",
+    )
+    .await?;
+    page.press_called("Take these prices").await?;
+    page.sees("main", "edition 2").await?;
+    page.sees("[data-test='told']", "hold together").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn what_a_shipment_costs_is_told_with_what_the_buyer_pays(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("Low Water, March").await?;
+    page.press_called("Price").await?;
+    page.sees("[aria-label='What it comes to']", "costs the studio")
+        .await?;
+    // Marram counts in another currency, told in the studio's.
+    page.sees("table.panel", "NOK").await?;
+    page.sees("[data-test='gain']", "under cost").await?;
+    page.choose("charge", "with_time").await?;
+    page.is_saved().await?;
+    page.lacks_text("[data-test='gain']", "16.16").await?;
+    page.choose("sort", "days").await?;
+    page.sees("tbody.service:nth-of-type(1)", "Swift").await?;
+    page.everyone_can_use_it().await?;
+    studio.close().await
+}

@@ -1,0 +1,218 @@
+//! Tariffs over HTTP: kept one by one, looked over, tried on a parcel, and their prices as a table.
+
+use super::*;
+
+const TARIFFS: &str = "/api/v1/tariffs";
+const QUOTE: &str = "/api/v1/sums/quote";
+
+fn example() -> Value {
+    let text = include_str!("../../../../docs/tariff-example.json");
+    serde_json::from_str(text).expect("the example is JSON")
+}
+
+fn parcel() -> Value {
+    json!({ "length_mm": 1040, "width_mm": 840, "height_mm": 110, "mass_kg": 6.2 })
+}
+
+fn fields(problem: &Value) -> Vec<String> {
+    let errors = problem["errors"].as_array().into_iter().flatten();
+    errors.map(|error| text(&error["field"])).collect()
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_parcel_is_priced_line_by_line_by_a_tariff_that_is_sent_or_kept(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    // The example of docs/tariffs.md, worked there by hand: 53.56.
+    let asked = json!({
+        "tariff": example(), "parcel": parcel(), "destination": { "country": "XS", "postcode": "LM4 1" }, "value": "0",
+    });
+    let (status, answer) = api.post(QUOTE, asked.clone()).await;
+    assert_eq!(status, StatusCode::OK, "{answer}");
+    let service = &answer["services"][0];
+    let lines: Vec<(String, String)> = service["lines"]
+        .as_array()
+        .into_iter()
+        .flatten()
+        .map(|line| (text(&line["name"]), text(&line["amount"])))
+        .collect();
+    let wanted = [
+        ("Base", "12.00"),
+        ("Further kilograms", "9.00"),
+        ("Large parcel", "14.00"),
+        ("By weight", "0.70"),
+        ("Peak", "3.50"),
+        ("Steps", "4.00"),
+        ("Workshop", "-1.68"),
+        ("Fuel", "3.11"),
+        ("Tax", "8.93"),
+    ];
+    assert_eq!(
+        lines,
+        wanted.map(|(name, amount)| (name.to_owned(), amount.to_owned()))
+    );
+    assert_eq!(service["total"], "53.56");
+    assert_eq!(
+        (&service["billable_kg"], &service["governs"]),
+        (&json!(20.0), &json!("minimum"))
+    );
+    assert_eq!(service["lines"][2]["rule"], "services/0/rules/1");
+    // The same once it is kept, by its id; another tier than its own takes nothing off.
+    let path = format!("{TARIFFS}/example");
+    let (status, kept) = api.put(&path, json!({ "tariff": example() })).await;
+    assert_eq!(
+        (status, &kept["version"]),
+        (StatusCode::OK, &json!(1)),
+        "{kept}"
+    );
+    let mut by_id = asked.clone();
+    by_id.as_object_mut().expect("an object").remove("tariff");
+    by_id["tariff_id"] = json!("example");
+    assert_eq!(api.post(QUOTE, by_id.clone()).await.1, answer);
+    by_id["discount_tier"] = json!("Palace");
+    let (status, problem) = api.post(QUOTE, by_id).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(fields(&problem), ["discount_tier"]);
+}
+
+#[sqlx::test(migrations = false)]
+async fn what_does_not_hold_together_is_named_with_its_place_and_changes_nothing(pool: PgPool) {
+    let api = Api::start(&pool, true).await;
+    let before = api.get(TARIFFS).await;
+    let mut broken = before[0]["tariff"].clone();
+    broken["services"][0]["billable"]["divisor_cm3_per_kg"] = json!(0);
+    broken["services"][0]["prices"][0]["zone"] = json!("Nowhere");
+    let path = format!("{TARIFFS}/{}", text(&broken["id"]));
+    let (status, problem) = api
+        .put(&path, json!({ "version": 1, "tariff": broken.clone() }))
+        .await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(
+        fields(&problem),
+        [
+            "services/0/billable/divisor_cm3_per_kg",
+            "services/0/prices/0/zone"
+        ]
+    );
+    let mut unknown = before[0]["tariff"].clone();
+    unknown["services"][0]["billable"]["weight_stop_g"] = json!(5);
+    let (status, problem) = api
+        .put(&path, json!({ "version": 1, "tariff": unknown }))
+        .await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(
+        fields(&problem)[0].starts_with("services/0/billable"),
+        "{problem}"
+    );
+    let asked = json!({ "tariff": broken, "parcel": parcel(), "destination": { "country": "XS" } });
+    let (_, problem) = api.post(QUOTE, asked).await;
+    assert_eq!(
+        fields(&problem)[0],
+        "tariff/services/0/billable/divisor_cm3_per_kg"
+    );
+    assert_eq!(api.get(TARIFFS).await, before);
+}
+
+#[sqlx::test(migrations = false)]
+async fn of_two_hands_on_a_tariff_the_second_is_told(pool: PgPool) {
+    let api = Api::start(&pool, true).await;
+    let mut tariff = api.get(TARIFFS).await[0]["tariff"].clone();
+    let id = text(&tariff["id"]);
+    let path = format!("{TARIFFS}/{id}");
+    tariff["fuel_percent"] = json!("11");
+    let dry = json!({ "version": 1, "tariff": tariff.clone(), "dry_run": true });
+    let (status, told) = api.put(&path, dry).await;
+    assert_eq!(status, StatusCode::OK, "{told}");
+    // Dearer fuel changes what is on the bench, and nothing is kept yet.
+    assert!(
+        told["affected"]
+            .as_array()
+            .is_some_and(|affected| !affected.is_empty()),
+        "{told}"
+    );
+    let change = json!({ "version": 1, "tariff": tariff });
+    assert_eq!(api.put(&path, change.clone()).await.1["version"], 2);
+    let (status, problem) = api.put(&path, change).await;
+    assert_eq!(
+        (status, text(&problem["type"])),
+        (StatusCode::CONFLICT, "/problems/stale".into())
+    );
+    assert_eq!(
+        api.delete(&format!("{path}?version=1")).await,
+        StatusCode::CONFLICT
+    );
+    assert_eq!(
+        api.delete(&format!("{path}?version=2")).await,
+        StatusCode::NO_CONTENT
+    );
+    assert_eq!(
+        api.delete(&format!("{path}?version=2")).await,
+        StatusCode::NOT_FOUND
+    );
+}
+
+#[sqlx::test(migrations = false)]
+async fn prices_go_out_as_a_table_and_come_in_again(pool: PgPool) {
+    let api = Api::start(&pool, true).await;
+    let path = format!("{TARIFFS}/gannet-post/table");
+    let table = api.text(&path).await;
+    let (status, same) = api
+        .post(
+            &path,
+            json!({ "version": 1, "csv": table.clone(), "dry_run": true }),
+        )
+        .await;
+    assert_eq!(status, StatusCode::OK, "{same}");
+    let kept = api.get(TARIFFS).await;
+    let gannet = kept
+        .as_array()
+        .into_iter()
+        .flatten()
+        .find(|one| one["tariff"]["id"] == "gannet-post");
+    assert_eq!(Some(&same["tariff"]), gannet.map(|one| &one["tariff"]));
+    // The post's parcel within the harbour coast, dearer, with a decimal comma.
+    let dearer = "service;format;zone;up_to_g;price;per_further_kg\nparcel;;Harbour coast;2000;5,10;\nparcel;;Harbour coast;5000;6,90;0,80\n";
+    let (status, made) = api
+        .post(&path, json!({ "version": 1, "csv": dearer }))
+        .await;
+    assert_eq!(status, StatusCode::OK, "{made}");
+    assert_eq!(
+        made["tariff"]["services"][0]["prices"][0],
+        json!({
+            "zone": "Harbour coast", "per_further_kg": "0.80",
+            "steps": [{ "up_to_g": 2000.0, "price": "5.10" }, { "up_to_g": 5000.0, "price": "6.90" }],
+        })
+    );
+    let wrong = "service,format,zone,up_to_g,price,per_further_kg\nparcel,,Harbour coast,5000,6.90,\nparcel,,Harbour coast,2000,5.10,\nnone,,Saltmark,1,1,\n";
+    let (_, problem) = api.post(&path, json!({ "version": 2, "csv": wrong })).await;
+    assert_eq!(fields(&problem), ["line 4, service"]);
+    let unsorted = wrong.replace("none,,Saltmark,1,1,\n", "");
+    let (_, problem) = api
+        .post(&path, json!({ "version": 2, "csv": unsorted }))
+        .await;
+    assert_eq!(fields(&problem), ["line 3, up_to_g"]);
+    let (_, problem) = api.post(&path, json!({ "version": 2, "csv": "service,format,zone,up_to_g,price,per_further_kg\nparcel,,Saltmark,2000,dear,\n" })).await;
+    assert_eq!(fields(&problem), ["line 2, price"]);
+}
+
+#[sqlx::test(migrations = false)]
+async fn the_schema_of_a_tariff_stands_alone(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let schema = api.get("/api/schemas/tariff.json").await;
+    let whole = schema.to_string();
+    // Everything that it names is in it.
+    let mut named = 0;
+    for rest in whole.split("\"#/$defs/").skip(1) {
+        let name = rest.split('"').next().expect("a name");
+        assert!(schema["$defs"][name].is_object(), "{name}");
+        named += 1;
+    }
+    assert!(named > 20, "{named}");
+    let services = &schema["$defs"]["Service"]["properties"];
+    for field in ["formats", "rules", "prices", "with_cover", "refuses"] {
+        assert!(services[field].is_object(), "{field}");
+    }
+    assert_eq!(
+        schema["$defs"]["WeightStep"]["properties"]["up_to_g"]["type"],
+        "number"
+    );
+}
