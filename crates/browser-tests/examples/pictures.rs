@@ -46,7 +46,8 @@ const BEGUN: [(&str, &str, &str, &str); 1] = [(
 )];
 
 /// View, address, and what it shows once it is there.
-const PLACES: [(&str, &str, &str); 3] = [
+const PLACES: [(&str, &str, &str); 4] = [
+    ("rates", "/rates/swiftlane", "Additional handling"),
     ("house-rules", "/studio", "How much padding?"),
     ("stores", "/stores/foams", "Polyester urethane foam 32"),
     ("sums", "/sums/cushion", "71.7 G"),
@@ -88,6 +89,10 @@ async fn main() -> Result<()> {
                 _ => {}
             }
         }
+        if view == "price" {
+            page.sees("main", "Between its prices").await?;
+            page.sees("[data-test='price-step']", "saves").await?;
+        }
         if view == "box" {
             page.sees("[data-style='slotted_edge']", "as it is made")
                 .await?;
@@ -111,8 +116,7 @@ async fn main() -> Result<()> {
     shelf(&page, &folder).await?;
     page.goto("about:blank").await.ok();
     studio.close().await?;
-    phone(&pool, &folder).await?;
-    tablet(&pool, &folder).await
+    phone(&pool, &folder).await
 }
 
 /// What is cut together, a carton of the pile, what to look for, and what is short.
@@ -160,20 +164,6 @@ async fn phone(pool: &PgPool, folder: &Path) -> Result<()> {
         .await?;
     page.picture(&folder.join("box-phone.png")).await?;
     page.goto("about:blank").await.ok();
-    studio.close().await
-}
-
-/// What a tablet is asked.
-async fn tablet(pool: &PgPool, folder: &Path) -> Result<()> {
-    let keys = std::env::temp_dir().join(format!("hummock-keys-{}", std::process::id()));
-    let studio = Studio::open_to_tablets(pool, &keys).await?;
-    let tablet = studio.tablet()?;
-    tablet.goto("/").await?;
-    tablet
-        .sees(".modal", "gives the studio’s passphrase once")
-        .await?;
-    tablet.picture(&folder.join("sign-in.png")).await?;
-    std::fs::remove_dir_all(keys)?;
     studio.close().await
 }
 

@@ -7437,7 +7437,7 @@ export interface components {
         };
         /** @description One service between its prices, and what brings the parcel to a cheaper one. */
         ServiceLadder: components["schemas"]["ServiceSteps"] & {
-            /** @description Changes of the plan that make it cheaper by this service, the most saved first. */
+            /** @description Changes of the plan that make it cheaper by this service: those that save most, and last the fit that takes least away. */
             reachable: components["schemas"]["Reach"][];
         };
         /** @description Where a parcel stands between a service's prices. */

@@ -31,6 +31,7 @@ export type When = Schemas['When'];
 export type Service = Schemas['Service'];
 export type ZonePrice = Schemas['ZonePrice'];
 export type Step = Schemas['Step'];
+export type ExchangeRate = Schemas['ExchangeRate'];
 export type Rung = Schemas['Rung'];
 export type ServiceLadder = Schemas['ServiceLadder'];
 export type Reach = Schemas['Reach'];

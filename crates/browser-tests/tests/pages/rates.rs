@@ -34,6 +34,14 @@ async fn rates_are_tried_changed_and_doubled(pool: PgPool) -> Result<()> {
     page.press_called("Keep these rates").await?;
     page.sees("main", "edition 2").await?;
     page.everyone_can_use_it().await?;
+    // What other money is worth: a rate of nothing is refused at its place, and what was typed stays.
+    page.fill("rates[0].rate", "0").await?;
+    page.press(".exchange .btn-primary").await?;
+    page.sees(".exchange", "give what one NOK is worth").await?;
+    page.holds("rates[0].rate", "0").await?;
+    page.fill("rates[0].rate", "0.09").await?;
+    page.press(".exchange .btn-primary").await?;
+    page.lacks(".exchange .wrong").await?;
     page.press_called("Double").await?;
     page.fill("carrier", "Tern Lines").await?;
     page.fill("id", "tern-lines").await?;

@@ -140,7 +140,7 @@ async fn from_tape_measure_to_price_in_inches(pool: PgPool) -> Result<()> {
     // 2 × 1300.23 + 2 × 109.38 + 49 = 2868.22 → 112 15/16; 995.7 + 109.38 + 12 = 1117.08 → 44
     page.sees("main", "112 15/16 × 44 in").await?;
     page.press_called("This box is right").await?;
-    page.sees("main", "Every service, the best first").await?;
+    page.sees("main", "What sending costs the studio").await?;
     page.sees("main", "Fuel").await?;
     page.press_called("Send by").await?;
     page.sees("main", "chosen").await?;
@@ -463,12 +463,17 @@ async fn a_price_step_is_taken_at_price(pool: PgPool) -> Result<()> {
     page.is_saved().await?;
     page.asks("document.activeElement.blur()").await?;
     page.keys("4").await?;
-    page.sees("[data-test='price-step']", "saves 0.88 EUR")
+    page.sees(
+        "[data-test='price-step']",
+        "Leave 14 mm at each edge, not 15 mm",
+    )
+    .await?;
+    page.press("[aria-label='Do it: Leave 14 mm at each edge, not 15 mm']")
         .await?;
-    page.press("[data-test='price-step'] .btn").await?;
     // A millimetre less at each edge.
     page.sees(OUTSIDE, "1008 × 1268 × 124 mm").await?;
     page.is_saved().await?;
-    page.lacks("[data-test='price-step']").await?;
+    page.lacks_text("[data-test='price-step']", "Leave 14 mm")
+        .await?;
     studio.close().await
 }

@@ -21,7 +21,7 @@ const FEW: usize = 12;
 impl Search<'_> {
     /// A first layout: sheet after sheet is filled from what is left, the fullest for its price first.
     pub(super) fn first(&mut self, tries: usize, patience: &mut dyn Patience) -> Option<Layout> {
-        let mut pool = Pool::new(self.asked.pieces);
+        let mut pool = Pool::new(self.asked.pieces, self.mean);
         let mut sheets: Vec<Laid> = Vec::new();
         let mut cost = 0;
         while pool.left > 0 {
@@ -113,8 +113,12 @@ impl Search<'_> {
                         return false;
                     };
                     let area = lying.w as f64 * lying.h as f64;
-                    let rated = waste / area - FOR_SIZE * (area / self.mean).sqrt()
-                        + noise * CHANCE * self.rng.f64();
+                    let chance = if noise > 0.0 {
+                        noise * CHANCE * self.rng.f64()
+                    } else {
+                        0.0
+                    };
+                    let rated = waste / area - pool.for_size[lying.part as usize] + chance;
                     if best.as_ref().is_none_or(|(least, ..)| rated < *least) {
                         best = Some((rated, *spot, lying));
                     }
@@ -139,10 +143,12 @@ struct Pool {
     /// Every part, in each way that it may lie, the highest first.
     by_h: Vec<Lying>,
     by_w: Vec<Lying>,
+    /// What a part's size is worth, against waste.
+    for_size: Vec<f64>,
 }
 
 impl Pool {
-    fn new(pieces: &[Piece]) -> Self {
+    fn new(pieces: &[Piece], mean: f64) -> Self {
         let index = |part: usize| u32::try_from(part).expect("parts are counted");
         let mut by_area: Vec<u32> = (0..pieces.len()).map(index).collect();
         by_area.sort_by_key(|part| std::cmp::Reverse(pieces[*part as usize].area()));
@@ -160,6 +166,10 @@ impl Pool {
             by_area,
             by_h,
             by_w,
+            for_size: pieces
+                .iter()
+                .map(|piece| FOR_SIZE * (piece.area() as f64 / mean).sqrt())
+                .collect(),
         }
     }
 

@@ -221,7 +221,7 @@ schools! {
     cover: CoverRule, "How much cover?" {
         Full "full": "Full value, always", "A loss never costs more than the excess.";
         Included "included": "What the carrier includes", "Losses are rare, and the premium is sure.";
-        WherePays "where_it_pays": "Where it pays back", "Cover is bought where it gives back more on average than it costs.";
+        WherePays "where_pays": "Where it pays back", "Cover is bought where it gives back more on average than it costs.";
     }
     /// What the buyer pays for sending.
     charge: ChargeRule, "What does the buyer pay for sending?" {

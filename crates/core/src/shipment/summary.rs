@@ -140,7 +140,7 @@ fn best(quotes: &[Quote], inputs: &ShipmentInputs) -> Option<BestQuote> {
         service: quote.service.clone(),
         days_from: quote.days_from,
         days_to: quote.days_to,
-        total: quote.total()?.clone(),
+        total: quote.total_here.as_ref().or(quote.total())?.clone(),
         chosen: Some(quote.id.as_str()) == inputs.service.as_deref(),
         uncovered: quote.uncovered.clone(),
         expected_loss: quote.expected_loss.clone(),

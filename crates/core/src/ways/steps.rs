@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::{candidates::Now, choosing};
 use crate::{
     Refusal,
-    freight::{Along, Asked, Quote, ServiceSteps},
+    freight::{Along, Asked, Parcel, Quote, ServiceSteps},
     house::Choices,
     layer::Make,
     plan::{OneIn, Plan},
@@ -21,7 +21,7 @@ pub struct ServiceLadder {
     /// How far it is.
     #[serde(flatten)]
     pub steps: ServiceSteps,
-    /// Changes of the plan that make it cheaper by this service, the most saved first.
+    /// Changes of the plan that make it cheaper by this service: those that save most, and last the fit that takes least away.
     pub reachable: Vec<Reach>,
 }
 
@@ -66,7 +66,18 @@ pub fn price_steps(
     let mut ladders: Vec<ServiceLadder> = house
         .tariffs
         .iter()
-        .flat_map(|tariff| tariff.steps(&Asked::now(&parcel, &place)))
+        .flat_map(|tariff| {
+            // What it is worth in the carrier's money, as the quotes take it.
+            let own = &house.catalogue.currency;
+            let worth = parcel.value.map(|worth| Money::new(worth, own));
+            let value =
+                worth.and_then(|worth| commission.rules.converted(&worth, &tariff.currency));
+            let parcel = Parcel {
+                value: value.map(|value| value.amount),
+                ..parcel
+            };
+            tariff.steps(&Asked::now(&parcel, &place))
+        })
         .map(|steps| ServiceLadder {
             steps,
             reachable: Vec::new(),
@@ -77,14 +88,16 @@ pub fn price_steps(
         rules: &commission.rules,
         catalogue: &house.catalogue,
     };
-    let mut candidates: Vec<(String, Choices)> = now
-        .less()
-        .into_iter()
-        .map(|candidate| (candidate.label, candidate.choices))
+    // A millimetre less room changes least of all.
+    let closer = closer(plan, &commission, &ladders).into_iter();
+    let less = now.less().into_iter();
+    let candidates: Vec<(bool, String, Choices)> = closer
+        .map(|(label, choices)| (true, label, choices))
+        .chain(less.map(|candidate| (false, candidate.label, candidate.choices)))
         .collect();
-    candidates.extend(closer(plan, &commission, &ladders));
     let worsening = commission.rules.allowances.odds_worsening;
-    for (label, choices) in candidates {
+    let mut closest: Vec<Option<Reach>> = vec![None; ladders.len()];
+    for (is_closer, label, choices) in candidates {
         let (choices, changed) = choosing(inputs, plan.began.as_ref(), choices);
         let Ok(then) = Worked::out(&changed, house) else {
             continue;
@@ -96,7 +109,7 @@ pub fn price_steps(
         else {
             continue;
         };
-        for ladder in &mut ladders {
+        for (ladder, closest) in ladders.iter_mut().zip(&mut closest) {
             let quoted = |worked: &'_ Worked| -> Option<Quote> {
                 let found = worked
                     .quotes
@@ -113,21 +126,28 @@ pub fn price_steps(
                 continue;
             }
             let (carriage, saves) = told.unzip();
-            ladder.reachable.push(Reach {
+            let reach = Reach {
                 label: label.clone(),
                 choices: choices.clone(),
                 carriage,
                 saves,
                 odds: other.odds.one_in,
-            });
+            };
+            if is_closer {
+                // They come from the closest to the widest: the last that does it takes least away.
+                *closest = Some(reach);
+            } else {
+                ladder.reachable.push(reach);
+            }
         }
     }
-    for ladder in &mut ladders {
+    for (ladder, closest) in ladders.iter_mut().zip(closest) {
         let most = |reach: &Reach| reach.saves.as_ref().map(|saves| saves.amount);
         ladder
             .reachable
             .sort_by_key(|reach| std::cmp::Reverse(most(reach)));
         ladder.reachable.truncate(TOLD);
+        ladder.reachable.extend(closest);
     }
     Ok(ladders)
 }

@@ -10,6 +10,7 @@ mod mistakes;
 mod odds;
 mod parts;
 mod plans;
+mod prices;
 mod sheets;
 mod shelf;
 mod studio;

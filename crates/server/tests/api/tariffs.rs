@@ -154,7 +154,9 @@ async fn of_two_hands_on_a_tariff_the_second_is_told(pool: PgPool) {
 async fn prices_go_out_as_a_table_and_come_in_again(pool: PgPool) {
     let api = Api::start(&pool, true).await;
     let path = format!("{TARIFFS}/gannet-post/table");
-    let table = api.text(&path).await;
+    let given = api.client.get(format!("{}{path}", api.base)).send();
+    let given = given.await.expect("an answer");
+    let table = given.text().await.expect("a table");
     let (status, same) = api
         .post(
             &path,

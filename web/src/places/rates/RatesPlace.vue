@@ -11,6 +11,7 @@ import { condition, effect } from '@/stops/price/rules';
 import { dayAndYear } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
+import ExchangeRates from './ExchangeRates.vue';
 import ServiceCard from './ServiceCard.vue';
 import TryParcel from './TryParcel.vue';
 import { useRates } from './useRates';
@@ -277,7 +278,10 @@ const holds = computed(() => {
           />
         </template>
       </section>
-      <TryParcel :tariff="basis.tariff" :placed="text !== undefined" />
+      <div>
+        <TryParcel :tariff="basis.tariff" :placed="text !== undefined" />
+        <ExchangeRates />
+      </div>
     </div>
   </div>
 </template>

@@ -23,7 +23,7 @@ const days = computed(() => {
 <template>
   <details class="service" :open="at === 0">
     <summary>
-      <strong>{{ service.name }}</strong>
+      <h2>{{ service.name }}</h2>
       <span class="soft">
         {{ days }}, {{ service.handover === 'collection' ? 'collected' : 'to the counter'
         }}{{ service.tracked ? ', tracked' : ', not tracked' }}
@@ -49,10 +49,10 @@ const days = computed(() => {
       :wrong="wrong"
     />
     <div v-for="(format, place) in service.formats ?? []" :key="format.name">
-      <h4>
+      <h3>
         {{ format.name }}
         <span class="soft figure">{{ units.size(format.length_mm, format.width_mm, format.height_mm) }}</span>
-      </h4>
+      </h3>
       <PriceTable
         v-model="format.prices"
         :place="`services/${at}/formats/${place}/prices`"
@@ -87,10 +87,14 @@ summary {
   padding: 8px 0;
   cursor: pointer;
 }
+h2 {
+  display: inline;
+  font-size: 1.0625rem;
+}
 summary .soft {
   margin-left: 8px;
 }
-h4 {
+h3 {
   margin: 12px 0 4px;
   font-size: 1rem;
 }

@@ -62,7 +62,7 @@ function charged(rule: Charge['rule']): void {
   <div v-if="quotes.length > 0">
     <div class="heading-row">
       <h2>What sending costs the studio</h2>
-      <span class="soft">as planned, with cover by the house’s rule and the loss one must expect</span>
+      <span class="soft">with cover by the house’s rule, and the loss to expect</span>
       <label class="order no-print"
         >Sort by
         <select v-model="sort" class="form-select" name="sort">
@@ -101,11 +101,17 @@ function charged(rule: Charge['rule']): void {
         <template v-if="ladder && quote.id === looked">
           <h3>Between its prices</h3>
           <PriceLadder :quote="quote" :ladder="ladder" />
-          <section data-test="price-step" aria-label="Steps within reach">
+        </template>
+        <template #under>
+          <CoverSays v-if="quote.offer.kind === 'priced'" :quote="quote" :offer="quote.offer" />
+          <section
+            v-if="ladder && quote.id === looked"
+            data-test="price-step"
+            aria-label="Steps within reach"
+          >
             <h3>Steps within reach</h3>
             <ReachList :reaches="ladder.reachable" @take="lay" />
           </section>
-          <CoverSays v-if="quote.offer.kind === 'priced'" :quote="quote" :offer="quote.offer" />
         </template>
       </ServiceRow>
     </table>

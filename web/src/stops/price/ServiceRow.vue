@@ -92,6 +92,7 @@ const refused = computed(() =>
             <BButton :variant="chosen ? 'secondary' : 'primary'" class="no-print" @click="emit('choose')">
               {{ chosen ? 'Don’t send by it after all' : `Send by ${quote.service}` }}
             </BButton>
+            <slot name="under" />
           </div>
           <div><slot /></div>
         </div>

@@ -9,6 +9,7 @@ type Units = ReturnType<typeof useUnits>;
 
 export const FRAME = { width: 460, height: 220, left: 52, right: 14, top: 16, bottom: 34 } as const;
 const GRAMS = 1000;
+const GROUND = 0.8;
 /** Prices closer together than this share no place for their figures. */
 const APART = 15;
 
@@ -27,7 +28,8 @@ export function treads(ladder: readonly Rung[], billed: number) {
   const most = ladder.at(-1)?.up_to_g ?? 1;
   const prices = ladder.map(({ price }) => Number(price.amount));
   const x = scaleLinear([0, most], [FRAME.left, FRAME.width - FRAME.right]).clamp(true);
-  const y = scaleLinear([0, Math.max(...prices, 1)], [base, FRAME.top]);
+  // The ground is a little under the least price, so that treads that lie close are told apart.
+  const y = scaleLinear([Math.min(...prices) * GROUND, Math.max(...prices, 1)], [base, FRAME.top]);
   let before = Infinity;
   const drawn: Tread[] = ladder.map((rung, at) => {
     const height = y(prices[at] ?? 0);
