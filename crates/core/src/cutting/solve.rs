@@ -11,7 +11,7 @@ use super::{
 /// Every choice of so many kinds is tried; of more, each alone and all together.
 const EVERY_CHOICE: usize = 4;
 /// A sheet is filled once more for so many steps, and no oftener than this.
-const STEPS_A_TRY: u64 = 250;
+const STEPS_A_TRY: u64 = 12;
 const MOST_TRIES: usize = 24;
 
 /// What was found.

@@ -8,7 +8,7 @@ use serde::{Deserialize, Serialize};
 
 use super::{
     Asked, Gauge, PerKgOf, Tariff, What,
-    measured::{MG_PER_KG, Measured, Whole, as_length, as_mass, mg, um},
+    measured::{MG_PER_KG, Measured, Whole, as_length, as_mass, mg, stepped, um},
     price::{Fare, further_kg},
 };
 use crate::quantity::{Length, Mass, Money};
@@ -128,6 +128,8 @@ struct Walk<'a> {
     is: [Whole; 4],
     /// What a side is rounded up to.
     unit: Whole,
+    /// The sides in such units.
+    counts: [Whole; 3],
     thresholds: Vec<(Gauge, Whole)>,
     now: Option<Decimal>,
 }
@@ -136,10 +138,12 @@ impl<'a> Walk<'a> {
     fn of(fare: &'a Fare<'a>, asked: &Asked<'_>) -> Self {
         let outside = asked.parcel.outside;
         let [across, up, through] = [outside.across, outside.up, outside.through].map(um);
+        let unit = um(fare.service.billable.size_step).max(1);
         let mut walk = Self {
             fare,
             is: [across, up, through, mg(asked.parcel.mass)],
-            unit: um(fare.service.billable.size_step).max(1),
+            unit,
+            counts: [across, up, through].map(|side| stepped(side, unit) / unit),
             thresholds: Vec::new(),
             now: None,
         };
@@ -151,16 +155,15 @@ impl<'a> Walk<'a> {
 
     /// In whole units: a side's steps, or milligrams.
     fn whole(&self, along: Along) -> Whole {
-        let is = self.is[along as usize];
         match along {
-            Along::Mass => is,
-            _ => is.div_euclid(self.unit) + Whole::from(is.rem_euclid(self.unit) > 0),
+            Along::Mass => self.is[3],
+            side => self.counts[side as usize],
         }
     }
 
     /// The parcel with one thing otherwise.
     fn at(&self, along: Along, count: Whole) -> Measured {
-        let mut counts = [Along::Across, Along::Up, Along::Through].map(|side| self.whole(side));
+        let mut counts = self.counts;
         let mut mass = self.is[3];
         match along {
             Along::Mass => mass = count,

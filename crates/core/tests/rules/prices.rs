@@ -3,7 +3,7 @@
 
 use hummock_core::{
     freight::{Offer, Quote},
-    house::{CoverRule, SchoolChoices},
+    house::{BoxRule, CoverRule, SchoolChoices},
     plan::FindingLevel,
     quantity::Money,
     shipment::{House, ShipmentInputs, Worked, charge},
@@ -32,7 +32,7 @@ const EVERY: usize = 4;
 fn pieces() -> impl Iterator<Item = (String, ShipmentInputs)> {
     everyday().into_iter().step_by(EVERY).map(|each| {
         let mut inputs = each.inputs;
-        inputs.buyer.country = Some("XS".to_owned());
+        inputs.buyer.country = "XS".to_owned();
         inputs.value.get_or_insert_with(|| "480".to_owned());
         (each.name, inputs)
     })
@@ -99,7 +99,7 @@ fn every_step_in_reach_is_pressed_and_saves_what_it_says() {
             }
         }
     }
-    assert!(pressed > 30, "only {pressed} were in reach");
+    assert!(pressed > 12, "only {pressed} were in reach");
 }
 
 #[test]
@@ -109,6 +109,8 @@ fn cover_is_bought_where_it_pays_back_and_the_rule_is_never_the_dearest() {
         let mut inputs = inputs.clone();
         inputs.choices.schools = SchoolChoices {
             cover: Some(rule),
+            // Another box would be another plan.
+            box_style: Some(BoxRule::Usual),
             ..inputs.choices.schools
         };
         Worked::out(&inputs, &house)
@@ -224,9 +226,8 @@ fn what_it_comes_to_adds_up_by_every_rule() {
             (Decimal::from(25), Decimal::ZERO),
             "{name}"
         );
-        assert!(
-            charge.sheets > 0 && charge.saved_by_reuse.amount >= Decimal::ZERO,
-            "{name}"
-        );
+        assert!(charge.saved_by_reuse.amount >= Decimal::ZERO, "{name}");
+        // A tube is cut from no sheet, and a mailer may be bought.
+        assert!(charge.sheets > 0 || plan.carton().is_none(), "{name}");
     }
 }

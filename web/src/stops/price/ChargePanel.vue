@@ -68,6 +68,10 @@ const saved = computed(() => Number(charge.saved_by_reuse.amount) > 0);
 </template>
 
 <style scoped>
+h2 {
+  margin: 0 0 4px;
+  font-size: 1.25rem;
+}
 dl {
   display: grid;
   grid-template-columns: 1fr auto;

@@ -36,6 +36,12 @@ const taken = computed(() => {
   const priced = quotes.value.filter(({ offer }) => offer.kind === 'priced');
   return priced.toSorted((one, other) => order(one) - order(other) || 0);
 });
+/** Where those begin that leave some of the value uncovered, behind those that don’t. */
+const short = computed(() => {
+  const first = taken.value.findIndex(({ uncovered }) => uncovered != null);
+  const behind = taken.value.slice(first).every(({ uncovered }) => uncovered != null);
+  return sort.value === 'told' && first > 0 && behind ? first : -1;
+});
 const refused = computed(() => quotes.value.filter(({ offer }) => offer.kind === 'refused'));
 const looked = computed(() => opened.value ?? (draft.service || quotes.value[0]?.id));
 const ladder = computed(() => ladders.value.find(({ id: of }) => of === looked.value));
@@ -89,49 +95,54 @@ function charged(rule: Charge['rule']): void {
           <th scope="col" class="number">all told</th>
         </tr>
       </thead>
-      <ServiceRow
-        v-for="quote in taken"
-        :key="quote.id"
-        :quote="quote"
-        :chosen="draft.service === quote.id"
-        :open="looked === quote.id"
-        @update:open="opened = $event ? quote.id : ''"
-        @choose="choose(quote.id)"
-      >
-        <template v-if="ladder && quote.id === looked">
-          <h3>Between its prices</h3>
-          <PriceLadder :quote="quote" :ladder="ladder" />
-        </template>
-        <template #under>
-          <CoverSays v-if="quote.offer.kind === 'priced'" :quote="quote" :offer="quote.offer" />
-          <section
-            v-if="ladder && quote.id === looked"
-            data-test="price-step"
-            aria-label="Steps within reach"
-          >
-            <h3>Steps within reach</h3>
-            <ReachList :reaches="ladder.reachable" @take="lay" />
-          </section>
-        </template>
-      </ServiceRow>
+      <template v-for="(quote, at) in taken" :key="quote.id">
+        <tbody v-if="at === short" class="less">
+          <tr>
+            <td colspan="8">These cover less than it is worth:</td>
+          </tr>
+        </tbody>
+        <ServiceRow
+          :quote="quote"
+          :chosen="draft.service === quote.id"
+          :open="looked === quote.id"
+          @update:open="opened = $event ? quote.id : ''"
+          @choose="choose(quote.id)"
+        >
+          <template v-if="ladder && quote.id === looked">
+            <h3>Between its prices</h3>
+            <PriceLadder :quote="quote" :ladder="ladder" />
+          </template>
+          <template #under>
+            <CoverSays v-if="quote.offer.kind === 'priced'" :quote="quote" :offer="quote.offer" />
+            <section
+              v-if="ladder && quote.id === looked"
+              data-test="price-step"
+              aria-label="Steps within reach"
+            >
+              <h3>Steps within reach</h3>
+              <ReachList :reaches="ladder.reachable" @take="lay" />
+            </section>
+          </template>
+        </ServiceRow>
+      </template>
     </table>
     <div class="below">
       <ChargePanel v-if="charge" :charge="charge" :buyer="draft.buyer.name || 'The buyer'" @rule="charged" />
+      <details v-if="refused.length > 0" :open="taken.length === 0" class="refused">
+        <summary>
+          {{ capital(counted(refused.length, 'service')) }} {{ refused.length === 1 ? 'does' : 'do' }} not
+          take it
+        </summary>
+        <ul class="figure">
+          <li v-for="quote in refused" :key="quote.id">
+            <strong>{{ quote.carrier }} {{ quote.service }}</strong
+            >: {{ whyNot(quote) }}
+            <span v-if="draft.service === quote.id" class="stop">chosen</span>
+            <span v-for="way in nearest(quote.id)" :key="way" class="soft way">{{ way }}</span>
+          </li>
+        </ul>
+      </details>
     </div>
-    <details v-if="refused.length > 0" :open="taken.length === 0" class="refused">
-      <summary>
-        {{ capital(counted(refused.length, 'service')) }} {{ refused.length === 1 ? 'does' : 'do' }} not take
-        it
-      </summary>
-      <ul class="figure">
-        <li v-for="quote in refused" :key="quote.id">
-          <strong>{{ quote.carrier }} {{ quote.service }}</strong
-          >: {{ whyNot(quote) }}
-          <span v-if="draft.service === quote.id" class="stop">chosen</span>
-          <span v-for="way in nearest(quote.id)" :key="way" class="soft way">{{ way }}</span>
-        </li>
-      </ul>
-    </details>
     <p v-if="away" v-say class="soft">The steps and the charge can’t be worked out just now. Trying again.</p>
   </div>
   <p v-else-if="plan" class="soft">
@@ -176,8 +187,10 @@ thead .number {
   gap: 8px 24px;
   margin-top: 16px;
 }
-.refused {
-  margin-top: 12px;
+.less td {
+  padding: 10px 12px 4px;
+  border-top: 1px solid var(--sedge);
+  color: var(--amber-moss);
 }
 .refused summary {
   min-height: 44px;
