@@ -106,12 +106,13 @@ fn allocated(sides: &[(i32, i32)], time: Duration) -> f64 {
 fn compared() {
     println!("parts  steps  over the area  ms  allocator, same time");
     for (parts, steps) in [
-        (20, 1500),
-        (20, 20_000),
-        (100, 350),
-        (100, 7000),
-        (500, 60),
-        (500, 1500),
+        (20, 500),
+        (20, 10_000),
+        (100, 50),
+        (100, 2000),
+        (500, 15),
+        (500, 25),
+        (500, 300),
     ] {
         let (mut ours, mut theirs, mut spent) = (0.0, 0.0, Duration::ZERO);
         for set in 0..SETS {

@@ -518,6 +518,8 @@ impl<'a> Fare<'a> {
         let service = self.service;
         let limits = service.limits;
         let mut found = vec![
+            (Billable, HEAVIEST_BILLED),
+            (Mass, HEAVIEST_BILLED),
             (Mass, mg(limits.mass)),
             (Longest, um(limits.longest)),
             (LengthPlusGirth, um(limits.length_plus_girth)),
@@ -618,7 +620,7 @@ pub(super) fn further_kg(prices: &ZonePrice, most: Whole) -> impl Iterator<Item 
 /// No line comes to more.
 const MOST_OF_A_LINE: Decimal = Decimal::from_parts(1_000_000_000, 0, 0, false, 0);
 /// Nothing that is billed as more is a parcel.
-const HEAVIEST_BILLED: Whole = 20_000 * MG_PER_KG;
+pub(super) const HEAVIEST_BILLED: Whole = 20_000 * MG_PER_KG;
 
 /// A share of the lines that are meant.
 fn share(percent: Decimal, lines: &[Line<'_>], meant: impl Fn(&Line<'_>) -> bool) -> Decimal {

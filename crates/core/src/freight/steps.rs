@@ -9,7 +9,7 @@ use serde::{Deserialize, Serialize};
 use super::{
     Asked, Gauge, PerKgOf, Tariff, What,
     measured::{MG_PER_KG, Measured, Whole, as_length, as_mass, mg, stepped, um},
-    price::{Fare, further_kg},
+    price::{Fare, HEAVIEST_BILLED, further_kg},
 };
 use crate::quantity::{Length, Mass, Money};
 
@@ -176,6 +176,8 @@ impl<'a> Walk<'a> {
     fn by_the_kilogram(&self, billed: Whole, mass: Whole) -> Vec<(Gauge, Whole)> {
         let fare = self.fare;
         let table = fare.table();
+        // Beyond that nothing is priced.
+        let (billed, mass) = (billed.min(HEAVIEST_BILLED), mass.min(HEAVIEST_BILLED));
         let mut found: Vec<(Gauge, Whole)> = table
             .into_iter()
             .flat_map(|prices| further_kg(prices, billed))

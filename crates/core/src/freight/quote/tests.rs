@@ -498,3 +498,22 @@ fn the_way_to_the_next_price_is_told_in_millimetres_and_grams() {
     );
     assert!(steps.room.iter().all(|room| !room.dip));
 }
+
+#[test]
+fn the_largest_thing_that_can_be_asked_about_is_refused_at_once() {
+    // A cube of 10 m at 500 cm³ per kg counts for 2 000 000 kg; each kilogram would be a step of its own.
+    let mut tariff = tariff();
+    tariff.services[0].billable.divisor_cm3_per_kg = 500.0;
+    tariff.services[0].rules.push(rule(
+        "By weight",
+        When::Always,
+        What::PerKg {
+            price: dec!(0.10),
+            of: PerKgOf::Billable,
+        },
+        &[],
+    ));
+    let huge = parcel([10_000.0, 10_000.0, 10_000.0], 1000.0, dec!(0));
+    let steps = tariff.steps(&Asked::now(&huge, &to("LM4"))).remove(0);
+    assert_eq!((steps.steps, steps.room), (vec![], vec![]));
+}
