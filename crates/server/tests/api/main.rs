@@ -208,7 +208,7 @@ async fn a_preview_stores_nothing_and_repeats_itself(pool: PgPool) {
         first["worked"]["plan"]["layers"].as_array().map(Vec::len),
         Some(8)
     );
-    assert_eq!(first["worked"]["quotes"].as_array().map(Vec::len), Some(3));
+    assert_eq!(first["worked"]["quotes"].as_array().map(Vec::len), Some(8));
     let (_, second) = api
         .post("/api/v1/plans/preview", json!({ "inputs": inputs }))
         .await;
