@@ -3,10 +3,7 @@
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
-use crate::{
-    quantity::{Length, Mass, Volume},
-    space::Envelope,
-};
+use crate::{quantity::Mass, space::Envelope};
 
 /// A closed parcel as a carrier sees it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -91,27 +88,4 @@ pub struct Destination {
     pub country: String,
     /// As written on the label; empty where there is none.
     pub postcode: String,
-}
-
-impl Parcel {
-    /// Returns its sides, the longest first.
-    #[must_use]
-    pub fn sides(&self) -> [Length; 3] {
-        let mut sides = [self.outside.across, self.outside.up, self.outside.through];
-        sides.sort_by(|one, other| other.cmp(one));
-        sides
-    }
-
-    /// Returns the longest side and the girth together.
-    #[must_use]
-    pub fn length_plus_girth(&self) -> Length {
-        let [longest, middle, shortest] = self.sides();
-        longest + (middle + shortest) * 2.0
-    }
-
-    /// Returns how much space it takes.
-    #[must_use]
-    pub fn volume(&self) -> Volume {
-        self.outside.volume()
-    }
 }
