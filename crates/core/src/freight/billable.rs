@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use super::{
     Parcel,
     measured::{
-        MG_PER_KG, Measured, UM3_PER_CM3, Whole, as_length, as_mass, mg, stepped, um3, whole,
+        MG_PER_KG, Measured, UM3_PER_CM3, Whole, as_length, as_mass, mg, small, stepped, um3,
     },
 };
 use crate::quantity::{Length, Mass, Volume};
@@ -82,7 +82,16 @@ impl BillableBy {
 
     /// The same for a parcel as measured, where rules raise the least that is billed.
     pub(super) fn weighed(&self, measured: &Measured, raised: Whole) -> Billable {
-        let volumetric = self.volumetric(measured);
+        self.weighed_by(measured, self.volumetric(measured), raised)
+    }
+
+    /// The same where it is known what the size counts for.
+    pub(super) fn weighed_by(
+        &self,
+        measured: &Measured,
+        volumetric: Whole,
+        raised: Whole,
+    ) -> Billable {
         let minimum = mg(self.minimum).max(raised);
         let (heaviest, governs) = if measured.mass >= volumetric {
             (measured.mass, Governs::Actual)
@@ -97,7 +106,7 @@ impl BillableBy {
         Billable {
             actual: as_mass(measured.mass),
             volumetric: as_mass(volumetric),
-            billable: as_mass(self.billed(measured, raised)),
+            billable: as_mass(self.billed_by(measured.mass, volumetric, raised)),
             governs,
             girth: as_length(measured.girth()),
             length_plus_girth: as_length(measured.sides[0] + measured.girth()),
@@ -106,13 +115,17 @@ impl BillableBy {
 
     /// What is billed, in milligrams.
     pub(super) fn billed(&self, measured: &Measured, raised: Whole) -> Whole {
-        let heaviest = measured.mass.max(self.volumetric(measured));
+        self.billed_by(measured.mass, self.volumetric(measured), raised)
+    }
+
+    /// The same where it is known what the size counts for.
+    pub(super) fn billed_by(&self, mass: Whole, volumetric: Whole, raised: Whole) -> Whole {
         let minimum = mg(self.minimum).max(raised);
-        stepped(heaviest.max(minimum), mg(self.weight_step))
+        stepped(mass.max(volumetric).max(minimum), mg(self.weight_step))
     }
 
     /// What the size counts for, rounded up to a milligram.
-    fn volumetric(&self, measured: &Measured) -> Whole {
+    pub(super) fn volumetric(&self, measured: &Measured) -> Whole {
         let volume = measured.volume();
         if self
             .volumetric_above
@@ -121,8 +134,14 @@ impl BillableBy {
             return 0;
         }
         // The divisor in thousandths of a cubic centimetre to the kilogram.
-        let per_mg = whole(self.divisor_cm3_per_kg * 1000.0) * UM3_PER_CM3 / MG_PER_KG;
-        (volume * 1000 + per_mg - 1) / per_mg
+        let per_mg = small(self.divisor_cm3_per_kg * 1000.0) * (UM3_PER_CM3 / MG_PER_KG);
+        // A parcel fits into half the digits, which are divided many times as fast.
+        match (u64::try_from(volume), u64::try_from(per_mg)) {
+            (Ok(volume), Ok(per_mg)) if per_mg.is_multiple_of(1000) && per_mg > 0 => {
+                Whole::from(volume.div_ceil(per_mg / 1000))
+            }
+            _ => (volume * 1000 + per_mg - 1) / per_mg,
+        }
     }
 }
 

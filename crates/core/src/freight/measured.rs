@@ -29,8 +29,9 @@ pub(super) fn whole(number: f64) -> Whole {
     clippy::cast_possible_truncation,
     reason = "as above; what is beyond is held at the end of the range"
 )]
-fn small(number: f64) -> Whole {
-    Whole::from(number.round() as i64)
+pub(super) fn small(number: f64) -> Whole {
+    // Half up and away from nothing, as `round` does, which is a call on processors that are not the newest.
+    Whole::from((number + 0.5_f64.copysign(number)) as i64)
 }
 
 pub(super) fn um(length: Length) -> Whole {
@@ -114,8 +115,8 @@ impl Gauge {
     pub(super) fn whole(self, number: f64) -> Whole {
         match self {
             Self::Volume => whole(number * UM3_PER_M3),
-            Self::Mass | Self::Billable => whole(number * MG_PER_G),
-            _ => whole(number * UM_PER_MM),
+            Self::Mass | Self::Billable => small(number * MG_PER_G),
+            _ => small(number * UM_PER_MM),
         }
     }
 }

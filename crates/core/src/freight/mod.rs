@@ -1,6 +1,8 @@
 //! What it costs to send a parcel: tariffs, billable weight, itemised quotes, and how far it is to the next price.
 
+mod account;
 mod billable;
+mod calendar;
 mod check;
 mod measured;
 mod parcel;
@@ -12,7 +14,9 @@ mod tariff;
 mod when;
 mod zone;
 
+pub use account::{AccountSavings, AccountTier, SentParcel};
 pub use billable::{Billable, BillableBy, Governs};
+pub use calendar::{OnItsWay, PromiseMet};
 pub use check::Dip;
 pub use measured::Gauge;
 pub use parcel::{Content, Contents, Destination, Parcel, Shape};

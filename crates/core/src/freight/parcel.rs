@@ -51,6 +51,11 @@ pub enum Content {
     DoubleBoxed,
 }
 
+impl Content {
+    /// Everything that carriers ask about.
+    pub const ALL: [Self; 4] = [Self::Glass, Self::Paper, Self::Painting, Self::DoubleBoxed];
+}
+
 /// Everything of it that a parcel holds.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
 pub struct Contents(u8);

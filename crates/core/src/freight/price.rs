@@ -118,7 +118,7 @@ impl Tariff {
         };
         let with_cover = service.with_cover.filter(|_| bought);
         Quote {
-            id: format!("{}/{}", self.id, service.id),
+            id: [self.id.as_str(), service.id.as_str()].join("/"),
             carrier: self.carrier.clone(),
             service: service.name.clone(),
             days_from: with_cover.map_or(service.days_from, |with| with.days_from),
@@ -175,11 +175,13 @@ impl Tariff {
 impl<'a> Fare<'a> {
     /// The weights, the price or what is against it, and whether cover is bought.
     fn said(&self, measured: &Measured) -> (Billable, Offer, bool) {
-        let (rules, raised) = self.applying(measured);
         let by = &self.service.billable;
-        let billable = by.weighed(measured, raised);
+        let volumetric = by.volumetric(measured);
+        let (rules, raised) = self.applying(measured, volumetric);
+        let billable = by.weighed_by(measured, volumetric, raised);
         let mut reasons = self.reasons_against(measured);
-        let lines = self.lines(measured, &rules, by.billed(measured, raised));
+        let billed = by.billed_by(measured.mass, volumetric, raised);
+        let lines = self.lines(measured, &rules, billed);
         if lines.is_empty() {
             let billable = billable.billable;
             reasons.push(match self.table() {
@@ -209,8 +211,10 @@ impl<'a> Fare<'a> {
         if !self.reasons_against(measured).is_empty() {
             return None;
         }
-        let (rules, raised) = self.applying(measured);
-        let billed = self.service.billable.billed(measured, raised);
+        let by = &self.service.billable;
+        let volumetric = by.volumetric(measured);
+        let (rules, raised) = self.applying(measured, volumetric);
+        let billed = by.billed_by(measured.mass, volumetric, raised);
         let lines = self.lines(measured, &rules, billed);
         (!lines.is_empty()).then(|| lines.iter().map(|line| line.amount).sum())
     }
@@ -237,9 +241,9 @@ impl<'a> Fare<'a> {
     }
 
     /// The rules that apply, in their order, and the least that they have billed.
-    fn applying(&self, measured: &Measured) -> (Vec<(Place, &'a Rule)>, Whole) {
+    fn applying(&self, measured: &Measured, volumetric: Whole) -> (Vec<(Place, &'a Rule)>, Whole) {
         let by = &self.service.billable;
-        let unraised = by.billed(measured, 0);
+        let unraised = by.billed_by(measured.mass, volumetric, 0);
         let rules = self.applying_at(&self.facts(measured, unraised));
         let raised = rules
             .iter()
@@ -249,7 +253,7 @@ impl<'a> Fare<'a> {
             return (rules, 0);
         };
         // What is billed is itself something that rules ask for.
-        let billed = by.billed(measured, raised);
+        let billed = by.billed_by(measured.mass, volumetric, raised);
         (self.applying_at(&self.facts(measured, billed)), raised)
     }
 
@@ -629,13 +633,27 @@ fn share(percent: Decimal, lines: &[Line<'_>], meant: impl Fn(&Line<'_>) -> bool
         .filter(|line| meant(line))
         .map(|line| line.amount)
         .sum();
-    sum * percent / Decimal::ONE_HUNDRED
+    // Two more places after the point are a hundredth, without a division.
+    let mut hundredth = percent;
+    match hundredth.set_scale(percent.scale() + 2) {
+        Ok(()) => sum * hundredth,
+        Err(_) => sum * percent / Decimal::ONE_HUNDRED,
+    }
 }
 
 /// Returns how many steps cover an amount.
 fn steps_over(amount: Decimal, step: Decimal) -> u32 {
     if amount <= Decimal::ZERO || step <= Decimal::ZERO {
         return 0;
+    }
+    // Both in the same smallest part, which is divided as whole numbers where it fits.
+    let scale = amount.scale().max(step.scale());
+    let parts = |sum: Decimal| {
+        let factor = 10_u64.checked_pow(scale - sum.scale())?;
+        u64::try_from(sum.mantissa()).ok()?.checked_mul(factor)
+    };
+    if let (Some(amount), Some(step)) = (parts(amount), parts(step)) {
+        return u32::try_from(amount.div_ceil(step)).unwrap_or(u32::MAX);
     }
     let steps = amount.checked_div(step).map(|steps| steps.ceil());
     steps

@@ -175,6 +175,8 @@ pub enum Place {
         /// The service.
         service: usize,
     },
+    /// No tariff: somebody quoted it.
+    Quotation,
 }
 
 impl fmt::Display for Place {
@@ -207,6 +209,7 @@ impl fmt::Display for Place {
             Self::Fuel => f.write_str("fuel_percent"),
             Self::Tax => f.write_str("tax_percent"),
             Self::Cover { service } => write!(f, "services/{service}/cover"),
+            Self::Quotation => f.write_str("quotation"),
         }
     }
 }
@@ -283,6 +286,12 @@ pub enum LineRule {
         /// The share.
         #[cfg_attr(feature = "schema", schema(value_type = String))]
         percent: Decimal,
+    },
+    /// As somebody quoted it.
+    Quoted {
+        /// The last day on which it holds, where one was named.
+        #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
+        until: Option<Date>,
     },
     /// Cover beyond what is included.
     Cover {

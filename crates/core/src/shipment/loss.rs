@@ -53,8 +53,7 @@ impl<'a> Loss<'a> {
     /// Returns what the same plan costs on average on the way that a service goes, by what that covers.
     pub(super) fn on(&self, way: Played, covered: Decimal) -> Option<Money> {
         let tables = &self.rules.odds;
-        let intensity = self.odds.base_percent / PERCENT * way.roughness * self.odds.factor;
-        let damaged = tables.known().chance(intensity).probability;
+        let (damaged, _) = self.odds.on(tables, way);
         self.at(damaged, tables.lost_on(way), covered)
     }
 
@@ -66,5 +65,3 @@ impl<'a> Loss<'a> {
             .map(|short| Money::new(short, self.currency))
     }
 }
-
-const PERCENT: f64 = 100.0;

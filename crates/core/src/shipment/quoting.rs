@@ -11,6 +11,7 @@ use crate::{
     },
     house::{CoverRule, HouseRules},
     layer::Make,
+    odds::Played,
     piece::{Construction, Glazing},
     plan::Plan,
     quantity::{Currency, Money},
@@ -38,6 +39,12 @@ impl Quoting<'_> {
             .iter()
             .flat_map(|tariff| self.quoted_by(tariff, parcel))
             .collect();
+        let own = &self.house.catalogue.currency;
+        let quoted = self.inputs.quoted(parcel, own).into_iter();
+        quotes.extend(quoted.map(|(quote, typed)| {
+            let way = self.house.way_of(self.inputs, Some(&quote.id));
+            self.told_on(quote, way, typed.covers(), own)
+        }));
         if let Some(carrier) = self.only {
             only_taken_by(&mut quotes, carrier);
         }
@@ -84,19 +91,26 @@ impl Quoting<'_> {
     }
 
     /// Tells a quote in the studio's money what it comes to, what it leaves uncovered and what that costs on average.
-    fn told(&self, mut quote: Quote, service: &Service, own: &Currency) -> Quote {
-        if let Offer::Priced { total, covered, .. } = &quote.offer {
-            quote.total_here = self.rules.converted(total, own);
-            let covered = self.rules.converted(covered, own);
-            let covered = covered.map_or(Decimal::ZERO, |covered| covered.amount);
-            let way = self.house.way(self.inputs, Some(service));
-            quote.expected_loss = self.loss.on(way, covered);
-            quote.uncovered = self.loss.beyond(covered);
-            let loss = quote.expected_loss.as_ref();
-            let loss = loss.map_or(Decimal::ZERO, |loss| loss.amount);
-            let told = quote.total_here.as_ref();
-            quote.all_told = told.map(|total| Money::new(total.amount + loss, own));
-        }
+    fn told(&self, quote: Quote, service: &Service, own: &Currency) -> Quote {
+        let covered = match &quote.offer {
+            Offer::Priced { covered, .. } => self.rules.converted(covered, own),
+            Offer::Refused { .. } => return quote,
+        };
+        let covered = covered.map_or(Decimal::ZERO, |covered| covered.amount);
+        let way = self.house.way(self.inputs, Some(service));
+        self.told_on(quote, way, covered, own)
+    }
+
+    fn told_on(&self, mut quote: Quote, way: Played, covered: Decimal, own: &Currency) -> Quote {
+        quote.total_here = quote
+            .total()
+            .and_then(|total| self.rules.converted(total, own));
+        quote.expected_loss = self.loss.on(way, covered);
+        quote.uncovered = self.loss.beyond(covered);
+        let loss = quote.expected_loss.as_ref();
+        let loss = loss.map_or(Decimal::ZERO, |loss| loss.amount);
+        let told = quote.total_here.as_ref();
+        quote.all_told = told.map(|total| Money::new(total.amount + loss, own));
         quote
     }
 

@@ -17,7 +17,7 @@ use crate::{
 };
 
 /// A parcel to be priced.
-#[derive(Debug, Clone, PartialEq, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub struct QuoteParcel {
@@ -38,7 +38,7 @@ pub struct QuoteParcel {
 }
 
 /// Where a parcel is to go.
-#[derive(Debug, Clone, PartialEq, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub struct QuotePlace {
@@ -128,29 +128,7 @@ impl QuoteSum<'_> {
     /// # Errors
     /// A [`Refusal`] for each value out of its range.
     pub fn by(&self, tariff: &Tariff) -> Result<QuoteAnswer, Vec<Refusal>> {
-        self.check(tariff)?;
-        let [across, up, through] = [
-            self.parcel.length_mm,
-            self.parcel.width_mm,
-            self.parcel.height_mm,
-        ]
-        .map(Length::mm);
-        let parcel = Parcel {
-            outside: Envelope {
-                across,
-                up,
-                through,
-            },
-            mass: Mass::kg(self.parcel.mass_kg),
-            value: self.value,
-            buys_cover: true,
-            shape: self.parcel.shape,
-            contents: self.parcel.contents.iter().copied().collect(),
-        };
-        let destination = Destination {
-            country: self.destination.country.clone(),
-            postcode: self.destination.postcode.clone(),
-        };
+        let (parcel, destination) = self.sent(tariff)?;
         let asked = Asked {
             parcel: &parcel,
             destination: &destination,
@@ -200,6 +178,37 @@ impl QuoteSum<'_> {
             services,
             dips: tariff.dips(),
         })
+    }
+
+    /// Returns what is sent, and where to, as a tariff is asked.
+    ///
+    /// # Errors
+    /// A [`Refusal`] for each value out of its range.
+    pub fn sent(&self, tariff: &Tariff) -> Result<(Parcel, Destination), Vec<Refusal>> {
+        self.check(tariff)?;
+        let [across, up, through] = [
+            self.parcel.length_mm,
+            self.parcel.width_mm,
+            self.parcel.height_mm,
+        ]
+        .map(Length::mm);
+        let parcel = Parcel {
+            outside: Envelope {
+                across,
+                up,
+                through,
+            },
+            mass: Mass::kg(self.parcel.mass_kg),
+            value: self.value,
+            buys_cover: true,
+            shape: self.parcel.shape,
+            contents: self.parcel.contents.iter().copied().collect(),
+        };
+        let destination = Destination {
+            country: self.destination.country.clone(),
+            postcode: self.destination.postcode.clone(),
+        };
+        Ok((parcel, destination))
     }
 
     fn check(&self, tariff: &Tariff) -> Result<(), Vec<Refusal>> {

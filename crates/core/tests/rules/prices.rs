@@ -2,41 +2,21 @@
 //! where it is said to, and what it comes to adds up.
 
 use hummock_core::{
-    freight::{Offer, Quote},
+    freight::{Asked, Offer, Quote, SentParcel},
     house::{BoxRule, CoverRule, SchoolChoices},
+    odds::Route,
+    piece::{Construction, Medium},
     plan::FindingLevel,
-    quantity::Money,
-    shipment::{House, ShipmentInputs, Worked, charge},
+    quantity::{LengthUnit, Money},
+    shipment::{
+        CarrierAsk, QuotationInputs, ShipmentInputs, Worked, arrivals, charge, rough_quote,
+    },
     ways::price_steps,
 };
+use jiff::civil::date;
 use rust_decimal::Decimal;
 
-use crate::studio::{everyday, house};
-
-fn four_carriers() -> House {
-    let tariff = |text| serde_json::from_str(text).expect("a tariff of the demo studio");
-    House {
-        tariffs: vec![
-            tariff(include_str!("../../../../demo/tariffs/gannet-post.json")),
-            tariff(include_str!("../../../../demo/tariffs/swiftlane.json")),
-            tariff(include_str!("../../../../demo/tariffs/overland-quay.json")),
-            tariff(include_str!("../../../../demo/tariffs/marram.json")),
-        ],
-        ..house()
-    }
-}
-
-/// One of so many, so that every kind is among them and the test is short.
-const EVERY: usize = 4;
-
-fn pieces() -> impl Iterator<Item = (String, ShipmentInputs)> {
-    everyday().into_iter().step_by(EVERY).map(|each| {
-        let mut inputs = each.inputs;
-        inputs.buyer.country = "XS".to_owned();
-        inputs.value.get_or_insert_with(|| "480".to_owned());
-        (each.name, inputs)
-    })
-}
+use crate::studio::{four_carriers, house, sent_pieces};
 
 fn amount(money: Option<&Money>) -> Option<Decimal> {
     money.map(|money| money.amount)
@@ -53,7 +33,7 @@ fn quote<'a>(worked: &'a Worked, id: &str) -> &'a Quote {
 fn every_step_in_reach_is_pressed_and_saves_what_it_says() {
     let house = four_carriers();
     let mut pressed = 0;
-    for (name, inputs) in pieces() {
+    for (name, inputs) in sent_pieces() {
         let now = Worked::out(&inputs, &house).expect(&name);
         let plan = now.plan.as_ref().expect("it is measured");
         for ladder in price_steps(&inputs, &house).expect(&name) {
@@ -118,7 +98,7 @@ fn cover_is_bought_where_it_pays_back_and_the_rule_is_never_the_dearest() {
             .quotes
     };
     let (mut bought, mut left) = (0, 0);
-    for (name, inputs) in pieces() {
+    for (name, inputs) in sent_pieces() {
         let [full, included, pays] = [CoverRule::Full, CoverRule::Included, CoverRule::WherePays]
             .map(|rule| by(&inputs, rule));
         for quote in &pays {
@@ -161,7 +141,7 @@ fn other_money_is_told_in_the_studios_and_never_compared_bare() {
     assert_eq!(amount(told.as_ref()), Some(Decimal::new(7844, 2)));
     let mut without = four_carriers();
     without.rules.rates.clear();
-    for (name, inputs) in pieces() {
+    for (name, inputs) in sent_pieces() {
         let quotes = Worked::out(&inputs, &without).expect(&name).quotes;
         let taken = quotes.iter().filter(|quote| quote.total().is_some());
         let compared: Vec<bool> = taken.map(|quote| quote.all_told.is_some()).collect();
@@ -176,7 +156,7 @@ fn other_money_is_told_in_the_studios_and_never_compared_bare() {
 #[test]
 fn what_it_comes_to_adds_up_by_every_rule() {
     let house = four_carriers();
-    for (name, inputs) in pieces() {
+    for (name, inputs) in sent_pieces() {
         let worked = Worked::out(&inputs, &house).expect(&name);
         let plan = worked.plan.as_ref().expect("it is measured");
         let charge = charge(&inputs, &house)
@@ -230,4 +210,247 @@ fn what_it_comes_to_adds_up_by_every_rule() {
         // A tube is cut from no sheet, and a mailer may be bought.
         assert!(charge.sheets > 0 || plan.carton().is_none(), "{name}");
     }
+}
+
+/// A packer's price stands among the carriers', with its own way and cover, and can be chosen as one of theirs.
+#[test]
+fn a_quotation_stands_among_the_carriers() {
+    let house = four_carriers();
+    let (name, mut inputs) = sent_pieces().last().expect("a piece");
+    inputs.value = Some("1000".to_owned());
+    let quotation = |price: &str, route| QuotationInputs {
+        from: "Brae Crating".to_owned(),
+        what: "crated and carried".to_owned(),
+        price: Some(price.to_owned()),
+        covers: Some("800".to_owned()),
+        days_from: Some(3),
+        days_to: Some(5),
+        until: Some("2027-03-10".to_owned()),
+        route,
+    };
+    inputs.quotations = [
+        (
+            "crated".to_owned(),
+            quotation("0.50", Some(Route::ArtCourier)),
+        ),
+        ("by-road".to_owned(), quotation("0.50", None)),
+        ("unpriced".to_owned(), QuotationInputs::default()),
+    ]
+    .into();
+    let inputs = inputs
+        .checked(LengthUnit::Mm, date(2027, 3, 4))
+        .expect("they can stand");
+    let worked = Worked::out(&inputs, &house).expect(&name);
+    let (crated, by_road) = (
+        quote(&worked, "quoted/crated"),
+        quote(&worked, "quoted/by-road"),
+    );
+    assert!(
+        !worked
+            .quotes
+            .iter()
+            .any(|quote| quote.id == "quoted/unpriced")
+    );
+    assert_eq!(
+        amount(crated.total_here.as_ref()),
+        Some(Decimal::new(50, 2))
+    );
+    // 1000 less 800 is left to the studio.
+    assert_eq!(amount(crated.uncovered.as_ref()), Some(Decimal::from(200)));
+    assert!(
+        amount(crated.expected_loss.as_ref()) < amount(by_road.expected_loss.as_ref()),
+        "the gentler way loses less"
+    );
+    assert!(amount(crated.all_told.as_ref()) < amount(by_road.all_told.as_ref()));
+    // Chosen, it is what the plan is judged and charged by.
+    let mut chosen = inputs.clone();
+    chosen.service = Some("quoted/crated".to_owned());
+    let sent = Worked::out(&chosen, &house).expect(&name);
+    let odds = |worked: &Worked| {
+        worked
+            .plan
+            .as_ref()
+            .expect("it is measured")
+            .odds
+            .probability
+    };
+    assert!(odds(&sent) < odds(&worked));
+    let charge = charge(&chosen, &house)
+        .expect(&name)
+        .expect("there is a plan");
+    assert_eq!(
+        charge.service.as_deref(),
+        Some("Brae Crating crated and carried")
+    );
+    // 3 and 5 working days from Thursday the 11th of March: Tuesday the 16th and Thursday the 18th; by then it is over.
+    let arrived = arrivals(date(2027, 3, 11), &chosen, &sent, &house);
+    let arrival = arrived
+        .iter()
+        .find(|one| one.id == "quoted/crated")
+        .expect("it names days");
+    assert_eq!(
+        (arrival.way.earliest, arrival.way.latest),
+        (date(2027, 3, 16), date(2027, 3, 18))
+    );
+    assert!(arrival.over);
+    // That it is over is said of one that names no days too.
+    let mut unnamed = chosen.clone();
+    let quotation = unnamed.quotations.get_mut("crated").expect("it is there");
+    (quotation.days_from, quotation.days_to) = (None, None);
+    let said = |day| {
+        let arrived = arrivals(day, &unnamed, &sent, &house);
+        arrived.into_iter().find(|one| one.id == "quoted/crated")
+    };
+    assert!(said(date(2027, 3, 11)).is_some_and(|one| one.over));
+    assert_eq!(said(date(2027, 3, 10)), None);
+    assert!(
+        !arrivals(date(2027, 3, 10), &chosen, &sent, &house)
+            .iter()
+            .any(|one| one.over)
+    );
+}
+
+#[test]
+fn nonsense_in_a_quotation_is_refused_at_its_field() {
+    let (_, inputs) = sent_pieces().next().expect("a piece");
+    let with = |typed: QuotationInputs| {
+        let mut inputs = inputs.clone();
+        inputs.quotations.insert("packer".to_owned(), typed);
+        let refused = inputs
+            .checked(LengthUnit::Mm, date(2027, 3, 4))
+            .expect_err("it can't stand");
+        refused.into_iter().map(|one| one.field).collect::<Vec<_>>()
+    };
+    let text = |text: &str| Some(text.to_owned());
+    assert_eq!(
+        with(QuotationInputs {
+            price: text("cheap"),
+            ..Default::default()
+        }),
+        ["quotations.packer.price"]
+    );
+    assert_eq!(
+        with(QuotationInputs {
+            covers: text("-1"),
+            ..Default::default()
+        }),
+        ["quotations.packer.covers"]
+    );
+    assert_eq!(
+        with(QuotationInputs {
+            until: text("soon"),
+            ..Default::default()
+        }),
+        ["quotations.packer.until"]
+    );
+    assert_eq!(
+        with(QuotationInputs {
+            days_to: Some(400),
+            ..Default::default()
+        }),
+        ["quotations.packer.days_to"]
+    );
+    let turned = QuotationInputs {
+        days_from: Some(5),
+        days_to: Some(3),
+        ..Default::default()
+    };
+    assert_eq!(with(turned), ["quotations.packer.days_to"]);
+    let mut inputs = inputs;
+    inputs
+        .quotations
+        .insert("No name".to_owned(), QuotationInputs::default());
+    assert!(inputs.checked(LengthUnit::Mm, date(2027, 3, 4)).is_err());
+}
+
+/// What an account would save is what its tier takes off each parcel, told beside the one that the studio has.
+#[test]
+fn an_account_saves_what_its_tier_takes_off_every_parcel() {
+    let house = four_carriers();
+    let tariff = &house.tariffs[0];
+    let asks: Vec<CarrierAsk<'_>> = sent_pieces()
+        .filter_map(|(_, inputs)| {
+            let asks = CarrierAsk::of(&inputs, &house).expect("it can be made");
+            asks.into_iter().find(|ask| ask.tariff.id == tariff.id)
+        })
+        .collect();
+    let sent: Vec<SentParcel> = asks
+        .iter()
+        .map(|ask| SentParcel {
+            parcel: ask.parcel,
+            place: ask.place.clone(),
+            service: Some("parcel".to_owned()),
+            on: None,
+        })
+        .collect();
+    let savings = tariff.account_savings(&sent);
+    assert_eq!(
+        usize::try_from(savings.parcels + savings.not_taken),
+        Ok(sent.len())
+    );
+    assert_eq!(savings.tiers.len(), tariff.discount_tiers.len());
+    for tier in &savings.tiers {
+        let by_hand: Decimal = asks
+            .iter()
+            .filter_map(|ask| {
+                let asked = Asked {
+                    tier: tier.tier.as_deref(),
+                    ..Asked::now(&ask.parcel, &ask.place)
+                };
+                Some(tariff.quote("parcel", &asked)?.total()?.amount)
+            })
+            .sum();
+        assert_eq!(tier.total.amount, by_hand, "{:?}", tier.tier);
+        assert_eq!(tier.own, tier.tier == tariff.tier);
+        assert!(!tier.own || tier.saves.amount.is_zero());
+        assert!(
+            tier.saves.amount >= Decimal::ZERO,
+            "every other tier takes something off"
+        );
+    }
+    let most = savings.tiers.iter().map(|tier| tier.saves.amount).max();
+    assert!(most > Some(Decimal::ZERO), "{savings:?}");
+    // Without a service named, the cheapest that takes it.
+    let cheapest: Vec<SentParcel> = sent
+        .iter()
+        .map(|one| SentParcel {
+            service: None,
+            ..one.clone()
+        })
+        .collect();
+    let cheaper = tariff.account_savings(&cheapest);
+    assert!(cheaper.parcels >= savings.parcels);
+}
+
+/// On the phone: a size and a country are enough, and what it costs lies between what its kinds cost.
+#[test]
+fn a_rough_quote_spans_everything_that_a_piece_could_be() {
+    let house = four_carriers();
+    let mut inputs = ShipmentInputs::default();
+    let refused = rough_quote(&inputs, &house).expect_err("nothing is known");
+    let fields: Vec<&str> = refused.iter().map(|one| one.field.as_str()).collect();
+    assert_eq!(fields, ["piece.width", "piece.height", "buyer.country"]);
+    inputs.piece.width = Some("600 mm".to_owned());
+    inputs.piece.height = Some("800 mm".to_owned());
+    inputs.buyer.country = "XS".to_owned();
+    inputs.value = Some("480".to_owned());
+    let rough = rough_quote(&inputs, &house).expect("it is enough");
+    assert_eq!(rough.cases.len(), 4);
+    let (least, most) = (amount(rough.least.as_ref()), amount(rough.most.as_ref()));
+    assert!(least.is_some() && least <= most, "{rough:?}");
+    for case in &rough.cases {
+        let pays = amount(case.pays.as_ref());
+        assert!(pays >= least && pays <= most, "{case:?}");
+        assert!(case.service.is_some() && case.outside.is_some(), "{case:?}");
+    }
+    // Once it is known what it is, it is what a shipment of it says.
+    inputs.piece.construction = Some(Construction::StretchedCanvas);
+    inputs.piece.medium = Some(Medium::Acrylic);
+    inputs.piece.depth = Some("38 mm".to_owned());
+    let known = rough_quote(&inputs, &house).expect("it is enough");
+    assert_eq!(known.cases.len(), 1);
+    let said = charge(&inputs, &house)
+        .expect("it can be made")
+        .expect("it is measured");
+    assert_eq!(amount(known.least.as_ref()), Some(said.pays.amount));
 }
