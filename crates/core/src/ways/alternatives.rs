@@ -41,6 +41,8 @@ pub fn alternatives(
     house: &House,
     slot: LayerSlot,
 ) -> Result<Vec<Alternative>, Vec<Refusal>> {
+    // Other plans are compared as they are planned, whatever this one was found to weigh.
+    let inputs = &inputs.unweighed();
     let Some(piece) = inputs.piece()? else {
         return Ok(Vec::new());
     };
@@ -96,7 +98,7 @@ fn style(layer: &Layer) -> Option<CartonStyle> {
     layer.make.carton().map(|carton| carton.style)
 }
 
-fn options(
+pub(super) fn options(
     piece: &Piece,
     rules: &HouseRules,
     catalogue: &Catalogue,

@@ -94,6 +94,8 @@ const LEAST_MINUTES: f64 = 2.0;
 /// # Errors
 /// A [`Refusal`] when the plan as it is can't be made.
 pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>, Vec<Refusal>> {
+    // Other plans are compared as they are planned, whatever this one was found to weigh.
+    let inputs = &inputs.unweighed();
     let Some(piece) = inputs.piece()? else {
         return Ok(None);
     };
@@ -271,7 +273,7 @@ impl Trial<'_> {
 }
 
 /// Tells whether every board and pad comes out of a sheet on the shelf.
-fn can_be_cut(plan: &Plan, catalogue: &Catalogue) -> bool {
+pub(super) fn can_be_cut(plan: &Plan, catalogue: &Catalogue) -> bool {
     plan.layers.iter().all(|layer| {
         let board = || catalogue.board(&layer.material).ok();
         let foam = || catalogue.foam(&layer.material).ok();

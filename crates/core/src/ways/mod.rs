@@ -4,6 +4,7 @@
 mod alternatives;
 mod candidates;
 mod changes;
+mod front;
 mod pile;
 mod price_step;
 mod shelf;
@@ -12,10 +13,11 @@ mod styles;
 
 pub use alternatives::{Alternative, alternatives};
 pub use changes::{Changes, OfferedChange, changes};
+pub use front::{Beaten, Explorer, Front, Way};
 pub use pile::{FitWay, PileFit, PileFits, Wanted, WantedWay, what_fits};
 pub use price_step::PriceStep;
 pub use shelf::{ShelfLine, Substitute, left_of, shelf_lines};
-pub use steps::{Reach, ServiceLadder, price_steps};
+pub use steps::{Reach, ServiceLadder, Spread, price_steps};
 pub use styles::{BoughtOffer, StyleOffer, bought, styles};
 
 use styles::Asked;

@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::{Asked, styles::given_up};
 use crate::{
     Refusal,
-    carton::{SavedCut, SavedFace},
+    carton::{BoxSize, SavedCarton, SavedCut, SavedFace},
     house::Choices,
     layer::{Make, SavedBox},
     material::Catalogue,
@@ -31,6 +31,8 @@ pub enum FitWay {
     Extended,
     /// It is cut round, and its halves pushed into each other.
     Telescoped,
+    /// An end of it and of a second one is cut off, and they are pushed into each other: longer than either.
+    Joined,
 }
 
 /// A carton of the pile, for a shipment.
@@ -45,6 +47,8 @@ pub struct PileFit {
     pub place: String,
     /// The carton.
     pub carton: PileCarton,
+    /// The second one, where two are pushed into each other.
+    pub second: Option<SecondOfPile>,
     /// What is done to it; nothing where it does not do.
     pub way: Option<FitWay>,
     /// The choices to merge into those of the shipment.
@@ -69,6 +73,20 @@ pub struct PileFit {
     pub change: Option<Change>,
 }
 
+/// A second carton of the pile, which the first is pushed into.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SecondOfPile {
+    /// Which, on the shelf; the first itself where there are two alike.
+    pub item: String,
+    /// What is written on it.
+    pub name: String,
+    /// Where it stands.
+    pub place: String,
+    /// The carton.
+    pub carton: PileCarton,
+}
+
 /// The sides of cartons that would do in one way, inside.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -81,6 +99,8 @@ pub struct WantedWay {
     pub width_mm: (Length, Option<Length>),
     /// How deep.
     pub depth_mm: (Length, Option<Length>),
+    /// How many of these it takes.
+    pub cartons: u32,
 }
 
 /// What to look for: a card to take along.
@@ -121,6 +141,8 @@ const PUSHED: Length = Length::mm(60.0);
 const SLEEVED_FROM: Length = Length::mm(80.0);
 const SLEEVE_MORE: Length = Length::mm(20.0);
 const SLEEVE_PLAY: Length = Length::mm(2.0);
+/// So many pairs are tried; whoever has more of them has single ones that do.
+const MOST_PAIRS: usize = 24;
 
 /// Returns which cartons of the pile would do for a shipment: as they are, filled, cut down, with a sleeve, or cut round and
 /// pushed together; of each the cheapest way in money and work. Those that raise no new Stop or Mind and keep the odds come
@@ -133,6 +155,8 @@ pub fn what_fits(
     house: &House,
     pile: &[StockItem],
 ) -> Result<PileFits, Vec<Refusal>> {
+    // Other plans are compared as they are planned, whatever this one was found to weigh.
+    let inputs = &inputs.unweighed();
     let nothing = PileFits {
         fits: Vec::new(),
         wanted: None,
@@ -145,14 +169,28 @@ pub fn what_fits(
         .ok()
         .and_then(|worked| worked.plan)
         .and_then(|plan| wanted(&plan, &house.catalogue));
-    let mut fits: Vec<PileFit> = pile
+    let cartons: Vec<(&StockItem, &PileCarton)> = pile
         .iter()
         .filter(|item| item.left > 0)
         .filter_map(|item| match &item.goods {
-            Goods::Carton(carton) => Some(fit(&asked, item, carton, wanted.as_ref())),
+            Goods::Carton(carton) => Some((item, carton)),
             _ => None,
         })
         .collect();
+    let mut fits: Vec<PileFit> = cartons
+        .iter()
+        .map(|&(item, carton)| fit(&asked, item, carton, wanted.as_ref()))
+        .collect();
+    // Two are cut up only where one alone does not do.
+    if !fits.iter().any(|fit| fit.keeps) {
+        let held = wanted.as_ref().map(|wanted| wanted.inside_mm);
+        let pairs = held.map(|held| pairs(&cartons, held)).unwrap_or_default();
+        fits.extend(
+            pairs
+                .into_iter()
+                .filter_map(|(first, second)| pair(&asked, first, second)),
+        );
+    }
     fits.sort_by(|one, other| {
         let rank = |fit: &PileFit| {
             let cost = fit.cost.as_ref().map(|cost| cost.amount);
@@ -176,6 +214,7 @@ fn fit(
         name: item.name.clone(),
         place: item.place.clone(),
         carton: carton.clone(),
+        second: None,
         way: None,
         choices: Choices::default(),
         chosen: false,
@@ -217,6 +256,75 @@ fn fit(
     best.unwrap_or_else(|| refused(why.unwrap_or_else(|| "it does not go in".to_owned())))
 }
 
+type OfPile<'a> = (&'a StockItem, &'a PileCarton);
+
+/// Two of the pile that could be joined around something as long as that, whole ones of one board, the first no shorter.
+fn pairs<'a>(cartons: &[OfPile<'a>], held: [Length; 3]) -> Vec<(OfPile<'a>, OfPile<'a>)> {
+    let sound = |of: &PileCarton| of.spoilt().is_none() && of.markings != Markings::Printed;
+    let saved = |of: &PileCarton| {
+        SavedCarton(BoxSize {
+            length: of.length.max(of.width),
+            width: of.length.min(of.width),
+            height: of.depth,
+            caliper: Length::ZERO,
+        })
+    };
+    let whole: Vec<OfPile<'_>> = cartons
+        .iter()
+        .filter(|(_, carton)| sound(carton))
+        .copied()
+        .collect();
+    let mut found = Vec::new();
+    for (at, &(item, carton)) in whole.iter().enumerate() {
+        for &(other_item, other) in &whole[at..] {
+            let one_alone = item.id == other_item.id && item.left < 2;
+            let alike = carton.board == other.board && carton.carrier == other.carrier;
+            let (first, second) = (saved(carton), saved(other));
+            let [_, most] = first.joined_range(second);
+            let short = held[0] > first.0.length.max(second.0.length);
+            let deep = held[2] <= first.0.height.min(second.0.height);
+            let wide = held[1] <= first.0.width.min(second.0.width);
+            if !one_alone && alike && short && deep && wide && held[0] <= most {
+                found.push(((item, carton), (other_item, other)));
+            }
+        }
+    }
+    // The less of them is cut away, the better.
+    found.sort_by_key(|((_, first), (_, second))| {
+        let length = |of: &PileCarton| of.length.max(of.width);
+        length(first) + length(second)
+    });
+    found.truncate(MOST_PAIRS);
+    found
+}
+
+/// Two of the pile pushed into each other; nothing where they can't be.
+fn pair(asked: &Asked<'_>, first: OfPile<'_>, second: OfPile<'_>) -> Option<PileFit> {
+    let (other_item, other) = second;
+    let typed = |side: Length| Some(format!("{} mm", side.as_mm()));
+    let choices = Choices {
+        second_saved_length: typed(other.length.max(other.width)),
+        second_saved_width: typed(other.length.min(other.width)),
+        second_saved_height: typed(other.depth),
+        second_saved_from: Some(other_item.id.clone()),
+        ..chosen_as(first.0, first.1, SavedCut::Depth)
+    };
+    let (choices, made) = asked.choosing(choices);
+    let fit = made_of(asked, first, choices, &made.ok()?, None)?;
+    let chosen = fit.chosen
+        && asked.inputs.choices.second_saved_from.as_deref() == Some(other_item.id.as_str());
+    Some(PileFit {
+        chosen,
+        second: Some(SecondOfPile {
+            item: other_item.id.clone(),
+            name: other_item.name.clone(),
+            place: other_item.place.clone(),
+            carton: other.clone(),
+        }),
+        ..fit
+    })
+}
+
 /// What a shipment chooses to have a carton of the pile.
 fn chosen_as(item: &StockItem, carton: &PileCarton, cut: SavedCut) -> Choices {
     let typed = |side: Length| Some(format!("{} mm", side.as_mm()));
@@ -233,6 +341,10 @@ fn chosen_as(item: &StockItem, carton: &PileCarton, cut: SavedCut) -> Choices {
         saved_face: Some(face),
         saved_from: Some(item.id.clone()),
         saved_carrier: Some(carton.carrier.clone()),
+        second_saved_length: Some(String::new()),
+        second_saved_width: Some(String::new()),
+        second_saved_height: Some(String::new()),
+        second_saved_from: Some(String::new()),
         box_board: Some(carton.board.clone()),
         ..Choices::default()
     }
@@ -259,7 +371,14 @@ fn made_of(
             .choices
             .saved_length
             .as_deref()
-            .is_some_and(|text| !text.is_empty());
+            .is_some_and(|text| !text.is_empty())
+        && saved.second.is_some()
+            == asked
+                .inputs
+                .choices
+                .second_saved_length
+                .as_deref()
+                .is_some_and(|text| !text.is_empty());
     let now = asked.plan();
     let changed = ShipmentInputs {
         choices: asked.inputs.choices.patched(&choices),
@@ -270,6 +389,7 @@ fn made_of(
         name: item.name.clone(),
         place: item.place.clone(),
         carton: carton.clone(),
+        second: None,
         way: Some(way_of(saved, wanted)),
         choices,
         chosen,
@@ -285,6 +405,9 @@ fn made_of(
 }
 
 fn way_of(saved: &SavedBox, wanted: Option<&Wanted>) -> FitWay {
+    if saved.second.is_some() {
+        return FitWay::Joined;
+    }
     if saved.shorter.is_some() {
         return FitWay::Telescoped;
     }
@@ -328,18 +451,21 @@ fn wanted(plan: &Plan, catalogue: &Catalogue) -> Option<Wanted> {
             length_mm: close(length),
             width_mm: close(width),
             depth_mm: (depth, Some(depth + scored)),
+            cartons: 1,
         },
         WantedWay {
             way: FitWay::Filled,
             length_mm: filled(length),
             width_mm: filled(width),
             depth_mm: (depth, Some(depth + scored)),
+            cartons: 1,
         },
         WantedWay {
             way: FitWay::CutDown,
             length_mm: filled(length),
             width_mm: filled(width),
             depth_mm: (depth + scored, None),
+            cartons: 1,
         },
     ];
     if half + SLEEVE_MORE <= depth {
@@ -348,6 +474,7 @@ fn wanted(plan: &Plan, catalogue: &Catalogue) -> Option<Wanted> {
             length_mm: filled(length + sleeve),
             width_mm: filled(width + sleeve),
             depth_mm: (half, Some(depth - SLEEVE_MORE)),
+            cartons: 1,
         });
     }
     ways.push(WantedWay {
@@ -355,7 +482,20 @@ fn wanted(plan: &Plan, catalogue: &Catalogue) -> Option<Wanted> {
         length_mm: (length + PUSHED, None),
         width_mm: filled(width + c * 2.0),
         depth_mm: (depth + c * 2.0, None),
+        cartons: 1,
     });
+    // Two alike, slit where they lap. Their short end walls are what is cut off: without a long one, whose flaps cover the
+    // face, it would not close.
+    let least = SavedCarton::least_of_two(length).max(width + c * 2.0);
+    if least + NO_GAP < length {
+        ways.push(WantedWay {
+            way: FitWay::Joined,
+            length_mm: (least, Some(length - Length::mm(1.0))),
+            width_mm: filled(width + c * 2.0),
+            depth_mm: (depth + c * 2.0, None),
+            cartons: 2,
+        });
+    }
     Some(Wanted {
         inside_mm: [length, width, depth],
         board: board.name.clone(),

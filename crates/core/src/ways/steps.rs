@@ -1,16 +1,18 @@
 //! The way to a cheaper price: how far it is at each service, and what of the plan could be changed to get there.
 
+use std::collections::BTreeMap;
+
 use serde::Serialize;
 
 use super::{candidates::Now, choosing};
 use crate::{
     Refusal,
-    freight::{Along, Asked, Parcel, Quote, ServiceSteps},
+    freight::{Along, Asked, Destination, Parcel, Quote, ServiceSteps, Tariff},
     house::Choices,
     layer::Make,
     plan::{OneIn, Plan},
-    quantity::{Length, Money, show_length},
-    shipment::{Commission, House, ShipmentInputs, Worked},
+    quantity::{Length, Mass, Money, show_length},
+    shipment::{CarrierAsk, Commission, Figures, House, ShipmentInputs, Worked},
     space::LayerSlot,
 };
 
@@ -21,6 +23,8 @@ pub struct ServiceLadder {
     /// How far it is.
     #[serde(flatten)]
     pub steps: ServiceSteps,
+    /// What the doubt about the weight could do to the price; nothing where it does nothing, or the parcel was weighed.
+    pub spread: Option<Spread>,
     /// Changes of the plan that make it cheaper by this service: those that save most, and last the fit that takes least away.
     pub reachable: Vec<Reach>,
 }
@@ -41,6 +45,47 @@ pub struct Reach {
     pub odds: OneIn,
 }
 
+/// What the doubt about a planned weight could do to a price.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Spread {
+    /// As light as it may turn out.
+    #[serde(rename = "least_g")]
+    pub least: Mass,
+    /// As heavy as it may turn out.
+    #[serde(rename = "most_g")]
+    pub most: Mass,
+    /// What the carrier takes when it is as light; nothing where it does not take it.
+    pub at_least: Option<Money>,
+    /// What it takes when it is as heavy; nothing where it does not take it.
+    pub at_most: Option<Money>,
+}
+
+/// What every service of a tariff takes at either end of the doubt, where that is not one price.
+fn spreads(
+    tariff: &Tariff,
+    parcel: &Parcel,
+    place: &Destination,
+    doubt: Mass,
+) -> BTreeMap<String, Spread> {
+    let (least, most) = ((parcel.mass - doubt).max(Mass::g(1.0)), parcel.mass + doubt);
+    let at = |mass| tariff.quotes(&Asked::now(&Parcel { mass, ..*parcel }, place));
+    at(least)
+        .into_iter()
+        .zip(at(most))
+        .filter(|(light, heavy)| light.total() != heavy.total())
+        .map(|(light, heavy)| {
+            let spread = Spread {
+                least,
+                most,
+                at_least: light.total().cloned(),
+                at_most: heavy.total().cloned(),
+            };
+            (light.id, spread)
+        })
+        .collect()
+}
+
 /// So many are told of each service.
 const TOLD: usize = 3;
 
@@ -54,35 +99,54 @@ pub fn price_steps(
     inputs: &ShipmentInputs,
     house: &House,
 ) -> Result<Vec<ServiceLadder>, Vec<Refusal>> {
-    let (Some(piece), Some(place)) = (inputs.piece()?, inputs.destination()) else {
+    let Some(piece) = inputs.piece()? else {
         return Ok(Vec::new());
     };
     let commission = Commission::of(inputs, piece, house)?;
     let worked = Worked::out(inputs, house)?;
-    let (Some(plan), Some(parcel)) = (worked.plan.as_ref(), worked.parcel(inputs, &commission))
-    else {
-        return Ok(Vec::new());
+    let doubt = match worked.rests_on.mass {
+        Figures::Measured => None,
+        Figures::Planned => worked
+            .plan
+            .as_ref()
+            .map(|plan| plan.tally.weight.plus_minus),
     };
-    let mut ladders: Vec<ServiceLadder> = house
-        .tariffs
+    let asks = CarrierAsk::each(inputs, house, &commission, &worked);
+    if asks.is_empty() {
+        return Ok(Vec::new());
+    }
+    let mut ladders: Vec<ServiceLadder> = asks
         .iter()
-        .flat_map(|tariff| {
-            // What it is worth in the carrier's money, as the quotes take it.
-            let own = &house.catalogue.currency;
-            let worth = parcel.value.map(|worth| Money::new(worth, own));
-            let value =
-                worth.and_then(|worth| commission.rules.converted(&worth, &tariff.currency));
-            let parcel = Parcel {
-                value: value.map(|value| value.amount),
-                ..parcel
-            };
-            tariff.steps(&Asked::now(&parcel, &place))
-        })
-        .map(|steps| ServiceLadder {
-            steps,
-            reachable: Vec::new(),
+        .flat_map(|ask| {
+            let CarrierAsk {
+                tariff,
+                parcel,
+                place,
+            } = ask;
+            let spreads = doubt.map(|doubt| spreads(tariff, parcel, place, doubt));
+            let steps = tariff.steps(&Asked::now(parcel, place)).into_iter();
+            let ladders = steps.map(move |steps| ServiceLadder {
+                spread: spreads
+                    .as_ref()
+                    .and_then(|spreads| spreads.get(&steps.id).cloned()),
+                steps,
+                reachable: Vec::new(),
+            });
+            ladders.collect::<Vec<_>>()
         })
         .collect();
+    // Other plans are compared as they are planned, whatever this one was found to weigh.
+    let inputs = &inputs.unweighed();
+    let weighed = worked.found.is_some();
+    let as_planned = if weighed {
+        Worked::out(inputs, house)?
+    } else {
+        worked
+    };
+    let worked = &as_planned;
+    let Some(plan) = worked.plan.as_ref() else {
+        return Ok(Vec::new());
+    };
     let now = Now {
         plan,
         rules: &commission.rules,
@@ -118,7 +182,7 @@ pub fn price_steps(
                 found.filter(|quote| quote.total_here.is_some()).cloned()
             };
             let Some(after) = quoted(&then) else { continue };
-            let before = quoted(&worked);
+            let before = quoted(worked);
             let told = before
                 .as_ref()
                 .and_then(|before| saved((before, plan), (&after, other)));

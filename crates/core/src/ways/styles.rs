@@ -168,6 +168,8 @@ pub fn styles(
     house: &House,
     slot: LayerSlot,
 ) -> Result<Vec<StyleOffer>, Vec<Refusal>> {
+    // Other plans are compared as they are planned, whatever this one was found to weigh.
+    let inputs = &inputs.unweighed();
     let Some(asked) = Asked::of(inputs, house, slot)? else {
         return Ok(Vec::new());
     };
@@ -220,6 +222,8 @@ pub fn styles(
 /// # Errors
 /// A [`Refusal`] when the plan as it is can't be made.
 pub fn bought(inputs: &ShipmentInputs, house: &House) -> Result<Vec<BoughtOffer>, Vec<Refusal>> {
+    // Other plans are compared as they are planned, whatever this one was found to weigh.
+    let inputs = &inputs.unweighed();
     let Some(asked) = Asked::of(inputs, house, LayerSlot::Box)? else {
         return Ok(Vec::new());
     };
@@ -255,6 +259,10 @@ pub(super) fn given_up() -> Choices {
         saved_height: nothing(),
         saved_from: nothing(),
         saved_carrier: nothing(),
+        second_saved_length: nothing(),
+        second_saved_width: nothing(),
+        second_saved_height: nothing(),
+        second_saved_from: nothing(),
         ..Choices::default()
     }
 }
