@@ -21,7 +21,7 @@ pub use folded::{FoldStep, Folded, Solid};
 pub use folder::Folder;
 pub use made::{Carton, CartonPart};
 pub use pocket::PocketNet;
-pub use saved::{DepthCut, LengthCut, NoWay, SavedCarton, SavedCut, SavedFace, Sleeve};
+pub use saved::{DepthCut, LengthCut, LengthJoin, NoWay, SavedCarton, SavedCut, SavedFace, Sleeve};
 pub use seal::SealStrip;
 pub(crate) use sheet_need::combinations;
 pub use sheet_need::{JoinedPart, SheetNeed};

@@ -72,6 +72,36 @@ pub struct LengthCut {
     pub inside: [Length; 3],
 }
 
+/// How two saved cartons become one that is longer than either: an end wall of each is cut off at its crease, and the open
+/// ends are pushed into each other.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct LengthJoin {
+    /// Whether the second carton goes outside, over the first.
+    pub second_outside: bool,
+    /// So far they lap.
+    #[serde(rename = "lap_mm")]
+    pub lap: Length,
+    /// Where neither goes whole into the other: the four edges of the inner one are slit so far, which makes four tongues.
+    #[serde(rename = "tongue_mm")]
+    pub tongue: Option<Length>,
+    /// Taken off each tongue at both sides.
+    #[serde(rename = "trim_mm")]
+    pub trim: Option<Length>,
+    /// Cut off the open end of the inner one, so that its tongues are no longer than the lap.
+    #[serde(rename = "take_off_mm")]
+    pub take_off: Length,
+    /// How deep the first and the second are, inside; what they are cut down to, or what they were.
+    #[serde(rename = "depths_mm")]
+    pub depths: [Length; 2],
+    /// Inside, where it is narrowest: the length, across, and deep.
+    #[serde(rename = "inside_mm")]
+    pub inside: [Length; 3],
+    /// Inside the outer one: the length of both, across, and deep.
+    #[serde(rename = "shell_mm")]
+    pub shell: [Length; 3],
+}
+
 /// A sleeve that makes a saved carton deeper: pushed in where its old flaps were cut off.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Sleeve {
@@ -110,6 +140,17 @@ pub enum NoWay {
     /// It is shorter than that.
     #[error("it is no longer than that")]
     TooShort,
+    /// Two are not joined into something that one of them holds, or that they lap too little for.
+    #[error("pushed into each other the two make {} to {} mm", least.as_mm(), most.as_mm())]
+    NoJoin {
+        /// The shortest that they make.
+        least: Length,
+        /// The longest.
+        most: Length,
+    },
+    /// Neither goes into the other, or what goes in does not go into both.
+    #[error("the two don't go into each other, or are too small where they lap")]
+    NoLap,
 }
 
 /// New scores lie at least so far from old ones, or so many boards.
@@ -127,6 +168,16 @@ const SLEEVE_PLAY: Length = Length::mm(2.0);
 const LEAST_MORE: Length = Length::mm(20.0);
 const MOST_TIMES: f64 = 2.0;
 const SQUARE_DEG: f64 = 90.0;
+/// Two cartons lap at least so far, and at least this share of what they make.
+const LEAST_LAP: Length = Length::mm(100.0);
+const LAP_SHARE: f64 = 0.15;
+/// One slides over the other with so much play across and deep.
+const SLIDE_PLAY: Length = Length::mm(3.0);
+/// What is wider than that by more would wobble.
+const MOST_WOBBLE: Length = Length::mm(20.0);
+/// Boards of a closed slotted carton on both large sides together, and of its walls.
+const CLOSED_BOARDS: f64 = 4.0;
+const WALL_BOARDS: f64 = 2.0;
 
 impl SavedCarton {
     /// Returns its own blank, as it would be if it were opened.
@@ -193,6 +244,119 @@ impl SavedCarton {
         })
     }
 
+    /// Returns the shortest and the longest that two cartons make, pushed into each other. Source: packaging engineering
+    /// practice, as for a telescope of two halves.
+    #[must_use]
+    pub fn joined_range(self, other: Self) -> [Length; 2] {
+        let (one, two) = (self.0.length, other.0.length);
+        let boards = self.0.caliper.max(other.0.caliper) * WALL_BOARDS;
+        let least = one.max(two - boards).min(two.max(one - boards));
+        let both = one + two;
+        [least, (both - LEAST_LAP).min(both / (1.0 + LAP_SHARE))]
+    }
+
+    /// Returns how long each of two alike is at least, to make a length between them.
+    #[must_use]
+    pub fn least_of_two(length: Length) -> Length {
+        (length + LEAST_LAP.max(length * LAP_SHARE)) / 2.0
+    }
+
+    /// Returns how it and a second carton become one that holds something longer than either, by the sides of what goes in.
+    ///
+    /// The end walls that meet are cut off at their creases. They lap by the more of 100 and 15 % of the length. Where one
+    /// is wider than the other's outside by 2c + 3 to 20 more, and can be as deep as 4c + 3 over it, it slides over it;
+    /// else the edges of the narrower are slit back by the lap, and its tongues, trimmed by c + 1, go into the other, where
+    /// two boards less are free both ways. Source: packaging engineering practice.
+    ///
+    /// # Errors
+    /// [`NoWay`] where that is too long or too short for them, or they don't go into each other.
+    pub fn joined_to(
+        self,
+        second: Self,
+        [long, short, deep]: [Length; 3],
+    ) -> Result<LengthJoin, NoWay> {
+        let [least, most] = self.joined_range(second);
+        // One that is long enough by itself is better whole.
+        let least = least.max(self.0.length).max(second.0.length);
+        let long = long.snapped_to(most);
+        if !(least..=most).contains(&long) {
+            return Err(NoWay::NoJoin { least, most });
+        }
+        let ways = [
+            self.slid_into(second, [long, short, deep], true),
+            second.slid_into(self, [long, short, deep], false),
+            self.tongued_into(second, [long, short, deep], true),
+            second.tongued_into(self, [long, short, deep], false),
+        ];
+        ways.into_iter().flatten().next().ok_or(NoWay::NoLap)
+    }
+
+    /// Its depth once it is cut down to what is wanted, as far as it can be.
+    fn depth_for(self, deep: Length) -> Option<Length> {
+        let deep = deep.snapped_to(self.0.height);
+        let cut = self.cut_to_depth(deep, &Allowances::default());
+        (deep <= self.0.height).then(|| cut.map_or(self.0.height, |_| deep))
+    }
+
+    fn slid_into(
+        self,
+        outer: Self,
+        [long, short, deep]: [Length; 3],
+        second_outside: bool,
+    ) -> Option<LengthJoin> {
+        let c = self.0.caliper.max(outer.0.caliper);
+        let wide = self.0.width + c * WALL_BOARDS + SLIDE_PLAY;
+        let fits = (wide..=wide + MOST_WOBBLE).contains(&outer.0.width);
+        if !fits || short.snapped_to(self.0.width) > self.0.width {
+            return None;
+        }
+        let own = self.depth_for(deep)?;
+        let over = own + c * CLOSED_BOARDS + SLIDE_PLAY;
+        let its = outer.depth_for(over)?;
+        (its <= over + MOST_WOBBLE).then_some(LengthJoin {
+            second_outside,
+            lap: self.0.length + outer.0.length - long,
+            tongue: None,
+            trim: None,
+            take_off: Length::ZERO,
+            depths: in_order([own, its], second_outside),
+            inside: [long, self.0.width, own],
+            shell: [long, outer.0.width, its],
+        })
+    }
+
+    fn tongued_into(
+        self,
+        outer: Self,
+        [long, short, deep]: [Length; 3],
+        second_outside: bool,
+    ) -> Option<LengthJoin> {
+        let c = self.0.caliper.max(outer.0.caliper);
+        let lost = c * WALL_BOARDS;
+        let over = outer.0.width - self.0.width;
+        if !(Length::ZERO..=lost + SLIDE_PLAY).contains(&over) {
+            return None;
+        }
+        let free = self.0.width.min(outer.0.width - lost);
+        if short.snapped_to(free) > free {
+            return None;
+        }
+        let own = self.depth_for(deep + lost)?;
+        let its = outer.depth_for(own)?;
+        let lap = LEAST_LAP.max(long * LAP_SHARE);
+        let enough = self.0.length + outer.0.length - long - lap;
+        (its <= own + lost + SLIDE_PLAY).then_some(LengthJoin {
+            second_outside,
+            lap,
+            tongue: Some(lap),
+            trim: Some(c + TONGUE_PLAY),
+            take_off: enough.max(Length::ZERO),
+            depths: in_order([own, its], second_outside),
+            inside: [long, free, own - lost],
+            shell: [long, outer.0.width, its],
+        })
+    }
+
     /// Returns the least depth that a sleeve makes of it.
     #[must_use]
     pub fn least_sleeved(self) -> Length {
@@ -220,6 +384,15 @@ impl SavedCarton {
             height,
             caliper,
         })
+    }
+}
+
+/// Of an inner and an outer one, the first and the second.
+const fn in_order([inner, outer]: [Length; 2], second_outside: bool) -> [Length; 2] {
+    if second_outside {
+        [inner, outer]
+    } else {
+        [outer, inner]
     }
 }
 
@@ -377,6 +550,65 @@ mod tests {
             saved().cut_to_length(Length::mm(800.0)),
             Err(NoWay::TooShort)
         );
+    }
+
+    fn of([length, width, height]: [f64; 3]) -> SavedCarton {
+        let [length, width, height, caliper] = [length, width, height, 4.0].map(Length::mm);
+        SavedCarton(BoxSize {
+            length,
+            width,
+            height,
+            caliper,
+        })
+    }
+
+    #[test]
+    fn two_alike_are_slit_at_their_edges_and_pushed_into_each_other() {
+        // Two of 800 make max(800, 800 − 8) = 800 to min(1600 − 100, 1600/1.15 = 1391.3). For 1200 × 580 × 120: lap max(100, 180) = 180, 1600 −
+        // 1200 − 180 = 220 cut off; both cut down to 120 + 8 = 128, free where they lap 600 − 8 = 592 × 120.
+        let sides = |long: f64| [long, 580.0, 120.0].map(Length::mm);
+        let range = saved().joined_range(saved()).map(Length::as_mm);
+        assert!((range[0] - 800.0).abs() < 1e-9 && (range[1] - 1600.0 / 1.15).abs() < 1e-6);
+        let join = saved().joined_to(saved(), sides(1200.0)).expect("a join");
+        assert_eq!(
+            (join.lap, join.take_off, join.tongue, join.trim),
+            (
+                Length::mm(180.0),
+                Length::mm(220.0),
+                Some(Length::mm(180.0)),
+                Some(Length::mm(5.0))
+            )
+        );
+        assert_eq!(join.depths.map(Length::as_mm), [128.0, 128.0]);
+        assert_eq!(join.inside.map(Length::as_mm), [1200.0, 592.0, 120.0]);
+        assert_eq!(join.shell.map(Length::as_mm), [1200.0, 600.0, 128.0]);
+        // One that is long enough is better whole; past the range they lap too little; 593 goes into no lap of 592.
+        for long in [799.0, 1392.0] {
+            let no = saved().joined_to(saved(), sides(long));
+            assert!(matches!(no, Err(NoWay::NoJoin { .. })), "{long}: {no:?}");
+        }
+        let wide = [1200.0, 593.0, 120.0].map(Length::mm);
+        assert_eq!(saved().joined_to(saved(), wide), Err(NoWay::NoLap));
+    }
+
+    #[test]
+    fn a_wider_one_slides_over_the_other_whole() {
+        // 600 + 8 + 3 = 611 to 631 slides over; inside 1200 × 600 × 120, outside it stands 120 + 16 + 3 = 139 deep. They lap
+        // by all they have over: 800 + 700 − 1200 = 300. Whichever is named first.
+        let (narrow, wide) = (saved(), of([700.0, 615.0, 200.0]));
+        let sides = [1200.0, 598.0, 120.0].map(Length::mm);
+        let join = narrow.joined_to(wide, sides).expect("a join");
+        assert_eq!((join.second_outside, join.tongue), (true, None));
+        assert_eq!((join.lap, join.take_off), (Length::mm(300.0), Length::ZERO));
+        assert_eq!(join.depths.map(Length::as_mm), [120.0, 139.0]);
+        assert_eq!(join.inside.map(Length::as_mm), [1200.0, 600.0, 120.0]);
+        assert_eq!(join.shell.map(Length::as_mm), [1200.0, 615.0, 139.0]);
+        let turned = wide.joined_to(narrow, sides).expect("a join");
+        assert_eq!((turned.second_outside, turned.inside), (false, join.inside));
+        assert_eq!(turned.depths.map(Length::as_mm), [139.0, 120.0]);
+        // 640 would wobble, and is too wide for tongues.
+        let loose = narrow.joined_to(of([700.0, 640.0, 200.0]), sides);
+        assert_eq!(loose, Err(NoWay::NoLap));
     }
 
     #[test]

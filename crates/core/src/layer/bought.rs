@@ -3,13 +3,14 @@
 
 use serde::Serialize;
 
+use super::SavedCartons;
 use super::kind::Around;
 use super::mailer::Pushed;
 use super::saved_box::{SavedBox, SavedWay};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
-    carton::{BoxSize, SavedCarton, SavedCut},
+    carton::SavedCarton,
     material::{Board, Mailer, PictureCarton},
     part::Need,
     quantity::{Length, Stiffness, show_length},
@@ -44,8 +45,8 @@ pub struct BoughtBox {
 pub(crate) enum Bought<'a> {
     Carton(&'a PictureCarton),
     Mailer(&'a Mailer),
-    /// A carton that the studio has, of a board.
-    Saved(SavedCarton, SavedCut, &'a Board),
+    /// One or two cartons that the studio has, of a board.
+    Saved(SavedCartons, &'a Board),
 }
 
 impl PictureCarton {
@@ -91,9 +92,7 @@ impl Bought<'_> {
         let sides = [long, short, around.through];
         let [long, short, through] = match self {
             Self::Carton(carton) => carton.set_for(sides)?,
-            Self::Saved(carton, cut, board) => {
-                SavedWay::of(*carton, (*cut, board.caliper), sides)?.inside()
-            }
+            Self::Saved(cartons, board) => SavedWay::of(*cartons, board.caliper, sides)?.inside(),
             Self::Mailer(_) => return None,
         };
         let (across, up) = match long_way {
@@ -121,20 +120,22 @@ impl Bought<'_> {
                 ),
             ),
             Self::Mailer(mailer) => no_room_in(mailer),
-            Self::Saved(carton, ..) => {
-                let BoxSize {
-                    length,
-                    width,
-                    height,
-                    ..
-                } = carton.0;
-                Refusal::new(
-                    "choices.saved_length",
-                    format!(
-                        "a carton of {} takes no {goes_in}, even cut down or with a sleeve: take a larger one, or cut a box",
-                        told([length, width, height]),
+            Self::Saved(cartons, _) => {
+                let sides = |carton: SavedCarton| {
+                    let of = carton.0;
+                    told([of.length, of.width, of.height])
+                };
+                let first = sides(cartons.first);
+                let says = match cartons.second {
+                    None => format!(
+                        "a carton of {first} takes no {goes_in}, even cut down or with a sleeve: take a larger one, or cut a box"
                     ),
-                )
+                    Some(second) => format!(
+                        "cartons of {first} and {} pushed into each other take no {goes_in}: take others, or cut a box",
+                        sides(second)
+                    ),
+                };
+                Refusal::new("choices.saved_length", says)
             }
         }
     }
@@ -204,8 +205,8 @@ impl BoughtBox {
     ) -> Result<Layer, Refusal> {
         let carton = match bought {
             Bought::Carton(carton) => carton,
-            Bought::Saved(carton, cut, board) => {
-                let made = SavedBox::layer(supplies, (carton, cut, board), (long_way, inside));
+            Bought::Saved(cartons, board) => {
+                let made = SavedBox::layer(supplies, (cartons, board), (long_way, inside));
                 return made.ok_or_else(|| bought.does_not_take(supplies, inside));
             }
             Bought::Mailer(mailer) => {

@@ -7,7 +7,7 @@ const KNIFE: &str = "Knife: a mat underneath, several light passes, the hand off
 const FOAM: &str = "Foam: it crumbs and dusts; score and snap it, vacuum the bench, and ventilate where a hot wire is used.";
 const FIBREBOARD: &str =
     "Fibreboard and wood: cut with a dust mask on, outdoors or under suction, or have it cut.";
-const GLASS: &str = "Glass: wear gloves, and never lift by the glazing.";
+pub(crate) const GLASS: &str = "Glass: wear gloves, and never lift by the glazing.";
 const FILM: &str = "Plastic bags: keep them from small children, and tell the buyer.";
 
 /// Returns the cautions for making a layer, in the order in which they matter.

@@ -58,7 +58,7 @@ impl Layer {
                 let [length, height, depth] = saved.inside_mm;
                 let changed = saved.cut.is_some() || saved.sleeve.is_some();
                 let cut_down = if changed { CUT_DOWN } else { 1.0 };
-                let spliced = if saved.shorter.is_some() {
+                let spliced = if saved.shorter.is_some() || saved.second.is_some() {
                     SPLICED
                 } else {
                     1.0

@@ -1,17 +1,17 @@
-//! A carton that the studio has: as it is, cut down in depth, or with a sleeve.
+//! A carton that the studio has: as it is, cut down in depth, with a sleeve, or pushed into a second one.
 
 use serde::Serialize;
 
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     carton::{
-        Blank, BoxSize, CartonStyle, DepthCut, LengthCut, SavedCarton, SavedCut, SavedFace, Sleeve,
-        SlottedFace,
+        Blank, BoxSize, CartonStyle, DepthCut, LengthCut, LengthJoin, SavedCarton, SavedCut,
+        SavedFace, Sleeve, SlottedFace,
     },
     house::Allowances,
     material::Board,
     part::{Cut, Need},
-    quantity::Length,
+    quantity::{Area, Length},
     space::{Addition, Direction, Envelope, LayerSlot},
 };
 
@@ -36,6 +36,33 @@ pub struct SavedBox {
     pub sleeve: Option<Blank>,
     /// Its blank as it is folded now.
     pub blank: Blank,
+    /// The second carton that it is pushed into, or that is pushed into it, where it alone is too short.
+    pub second: Option<Box<SecondCarton>>,
+}
+
+/// A second carton that the studio has, which the first is joined to.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SecondCarton {
+    /// Inside as it was, along its opening, across it, and deep.
+    pub carton_mm: [Length; 3],
+    /// Where it is scored anew, where it is cut down.
+    pub cut: Option<DepthCut>,
+    /// How the two are joined.
+    pub join: LengthJoin,
+    /// Its blank as it is folded now, with the end that is cut off.
+    pub blank: Blank,
+}
+
+/// What the studio has in place of a box that is cut.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(crate) struct SavedCartons {
+    /// The carton.
+    pub first: SavedCarton,
+    /// A second one, for what is longer than the first.
+    pub second: Option<SavedCarton>,
+    /// What is cut of the first where it is alone.
+    pub cut: SavedCut,
 }
 
 /// What becomes of a carton.
@@ -44,6 +71,8 @@ pub(super) struct SavedWay {
     carton: SavedCarton,
     /// Cut round and pushed together again.
     shorter: Option<LengthCut>,
+    /// Pushed into another, or another into it.
+    joined: Option<(SavedCarton, LengthJoin)>,
     deep: Deep,
 }
 
@@ -65,11 +94,31 @@ impl SavedWay {
     /// What is much deeper is cut down, what is a little deeper is filled, what is shallower takes a sleeve. Where its
     /// length is cut too, its halves push into each other, and two boards less are free where they do; that is no base
     /// for a sleeve. Source: packaging engineering practice.
+    ///
+    /// With a second carton the two are joined, and neither is used alone.
     pub(super) fn of(
-        carton: SavedCarton,
-        (cut, sleeve_caliper): (SavedCut, Length),
+        SavedCartons {
+            first: carton,
+            second,
+            cut,
+        }: SavedCartons,
+        sleeve_caliper: Length,
         [long, short, deep]: [Length; 3],
     ) -> Option<Self> {
+        if let Some(second) = second {
+            let join = carton.joined_to(second, [long, short, deep]).ok()?;
+            let own = join.depths[0];
+            return Some(Self {
+                carton,
+                shorter: None,
+                joined: Some((second, join)),
+                deep: if own < carton.0.height {
+                    Deep::Cut(own)
+                } else {
+                    Deep::AsIs
+                },
+            });
+        }
         let BoxSize {
             length,
             width,
@@ -93,6 +142,7 @@ impl SavedWay {
         let way = |deep| Self {
             carton,
             shorter,
+            joined: None,
             deep,
         };
         if deep <= height {
@@ -115,6 +165,9 @@ impl SavedWay {
 
     /// Returns the carton as it stands then, inside its walls: along its opening, across it, and deep.
     fn shell(self) -> [Length; 3] {
+        if let Some((_, join)) = self.joined {
+            return join.shell;
+        }
         let BoxSize {
             length,
             width,
@@ -132,6 +185,9 @@ impl SavedWay {
 
     /// Returns what is free inside then, where it is narrowest.
     pub(super) fn inside(self) -> [Length; 3] {
+        if let Some((_, join)) = self.joined {
+            return join.inside;
+        }
         let [length, width, height] = self.shell();
         if let Deep::Sleeved(sleeve) = self.deep {
             let inside = sleeve.inside();
@@ -153,7 +209,7 @@ impl SavedBox {
     /// Returns the layer of a carton that the studio has, around what goes in; nothing when it does not go in.
     pub(super) fn layer(
         supplies: &Supplies<'_>,
-        (carton, cut, board): (SavedCarton, SavedCut, &Board),
+        (cartons, board): (SavedCartons, &Board),
         (long_way, inside): (Direction, Envelope),
     ) -> Option<Layer> {
         let allowances = supplies.allowances();
@@ -162,14 +218,34 @@ impl SavedBox {
             Direction::Across => (inside.across, inside.up),
         };
         let c = board.caliper;
-        let way = SavedWay::of(carton, (cut, c), [long, short, inside.through])?;
+        let carton = cartons.first;
+        let way = SavedWay::of(cartons, c, [long, short, inside.through])?;
         let (shell, set) = (way.shell(), way.inside());
+        // What is closed, and stands: of two, as wide and deep as the outer one.
         let size = BoxSize {
             length: shell[0],
-            height: shell[2].min(carton.0.height),
-            ..carton.0
+            width: shell[1],
+            height: match way.joined {
+                Some(_) => shell[2],
+                None => shell[2].min(carton.0.height),
+            },
+            caliper: c,
         };
-        let blank = SlottedFace(size).blank(allowances);
+        let own_depth = |of: SavedCarton, height: Length| {
+            SlottedFace(BoxSize { height, ..of.0 }).blank(allowances)
+        };
+        let blank = match way.joined {
+            Some((_, join)) => own_depth(carton, join.depths[0]),
+            None => SlottedFace(size).blank(allowances),
+        };
+        let second = way.joined.map(|(second, join)| {
+            Box::new(SecondCarton {
+                carton_mm: [second.0.length, second.0.width, second.0.height],
+                cut: second.cut_to_depth(join.depths[1], allowances).ok(),
+                blank: own_depth(second, join.depths[1]),
+                join,
+            })
+        });
         let sleeve = match way.deep {
             Deep::Sleeved(sleeve) => Some(sleeve.blank(allowances)),
             Deep::AsIs | Deep::Cut(_) => None,
@@ -187,6 +263,7 @@ impl SavedBox {
             .as_ref()
             .map_or(Length::ZERO, |blank| around + blank.height)
             + way.shorter.map_or(Length::ZERO, |_| girth)
+            + second.as_ref().map_or(Length::ZERO, |_| girth)
             + turned;
         let strips = style.seal(size, allowances.seal_return, supplies.rules.schools.seal);
         let sealed = strips.iter().map(|strip| strip.length).sum::<Length>() + joint;
@@ -204,8 +281,26 @@ impl SavedBox {
         };
         // Its tongues lap in the other half; a patch is cut from board.
         let tongues = way.shorter.and_then(|cut| cut.tongue);
-        let stays = blank.area + girth * tongues.unwrap_or(Length::ZERO);
+        let stays = match &second {
+            None => blank.area + girth * tongues.unwrap_or(Length::ZERO),
+            Some(second) => {
+                let inner = second.join.second_outside;
+                joined_area(carton, &blank, (second.join, 0, inner))
+            }
+        };
         let mut needs = vec![Need::saved("carton", board, blank.cut().staying(stays))];
+        needs.extend(second.as_ref().map(|second| {
+            let [length, width, height] = second.carton_mm;
+            let of = SavedCarton(BoxSize {
+                length,
+                width,
+                height,
+                caliper: c,
+            });
+            let inner = !second.join.second_outside;
+            let stays = joined_area(of, &second.blank, (second.join, 1, inner));
+            Need::saved("second carton", board, second.blank.cut().staying(stays))
+        }));
         needs.extend(
             sleeve
                 .as_ref()
@@ -214,43 +309,85 @@ impl SavedBox {
         let patch = way.shorter.and_then(|cut| cut.patch);
         needs.extend(patch.map(|wide| Need::board("patch", board, Cut::of([girth, wide]))));
         needs.push(Need::tape(supplies.seal_tape, sealed));
-        let cut_round = way.shorter.map_or(Length::ZERO, |_| girth * 2.0);
+        let slit = second
+            .as_ref()
+            .and_then(|second| second.join.tongue)
+            .map_or(Length::ZERO, |tongue| tongue * 4.0);
+        // Each of two is cut round once, and cut down by itself.
+        let cut_round = match (&way.shorter, &second) {
+            (None, None) => Length::ZERO,
+            _ => girth * 2.0 + slit,
+        };
+        let second_cut = second
+            .as_ref()
+            .filter(|second| second.cut.is_some())
+            .map_or(Length::ZERO, |second| {
+                (second.carton_mm[0] + second.carton_mm[1]) * 4.0
+            });
         let worked = match way.deep {
             Deep::AsIs => Length::ZERO,
             Deep::Cut(_) => around * 2.0,
             Deep::Sleeved(_) => around * 3.0,
         } + cut_round
+            + second_cut
             + turned;
-        Some(supplies.layer(Making {
-            slot: LayerSlot::Box,
-            needs,
-            adds: Addition {
-                left: left_right[0],
-                right: left_right[1],
-                top: top_bottom[0],
-                bottom: top_bottom[1],
-                front: beyond.front,
-                back: shell[2] - inside.through + c * 2.0 + allowances.box_bulge,
-            },
-            inside,
-            minutes: allowances.mailer_minutes
-                + allowances.box_minutes_per_m * worked.as_m()
-                + allowances.seal_minutes
-                + allowances.seal_minutes_per_m * sealed.as_m(),
-            why: "A carton that came with something else costs nothing, and goes out again.",
-            make: Make::SavedBox(Self {
-                carton_mm: [carton.0.length, carton.0.width, carton.0.height],
-                inside_mm: set,
-                caliper: c,
-                cut: carton.cut_to_depth(shell[2], allowances).ok(),
-                shorter: way.shorter,
-                face,
-                sleeve,
-                blank,
+        Some(
+            supplies.layer(Making {
+                slot: LayerSlot::Box,
+                needs,
+                adds: Addition {
+                    left: left_right[0],
+                    right: left_right[1],
+                    top: top_bottom[0],
+                    bottom: top_bottom[1],
+                    front: beyond.front,
+                    back: shell[2] - inside.through + c * 2.0 + allowances.box_bulge,
+                },
+                inside,
+                minutes: allowances.mailer_minutes
+                    + allowances.box_minutes_per_m * worked.as_m()
+                    + allowances.seal_minutes
+                    + allowances.seal_minutes_per_m * sealed.as_m(),
+                why: "A carton that came with something else costs nothing, and goes out again.",
+                make: Make::SavedBox(Self {
+                    carton_mm: [carton.0.length, carton.0.width, carton.0.height],
+                    inside_mm: set,
+                    caliper: c,
+                    cut: carton
+                        .cut_to_depth(
+                            way.joined.map_or(shell[2], |(_, join)| join.depths[0]),
+                            allowances,
+                        )
+                        .ok(),
+                    shorter: way.shorter,
+                    face,
+                    sleeve,
+                    blank,
+                    second,
+                }),
+                cushioning: Some(Cushioning::of_board(Sides::all(c))),
             }),
-            cushioning: Some(Cushioning::of_board(Sides::all(c))),
-        }))
+        )
     }
+}
+
+/// What stays of the blank of one of two that are joined: without the end wall that is cut off, its flaps, and what is cut
+/// off the open end of the inner one.
+fn joined_area(
+    carton: SavedCarton,
+    blank: &Blank,
+    (join, which, inner): (LengthJoin, usize, bool),
+) -> Area {
+    let BoxSize {
+        length,
+        width,
+        caliper,
+        ..
+    } = carton.0;
+    let wall = join.depths[which] + caliper * 2.0;
+    let flaps = (width + caliper).min(length + caliper);
+    let off = if inner { join.take_off } else { Length::ZERO };
+    blank.area - width * (wall + flaps) - (width + wall) * 2.0 * off
 }
 
 #[cfg(test)]
@@ -259,13 +396,18 @@ mod tests {
 
     fn way(cut: SavedCut, deep: f64) -> Option<SavedWay> {
         let [length, width, height, caliper] = [800.0, 600.0, 200.0, 4.0].map(Length::mm);
-        let carton = SavedCarton(BoxSize {
+        let first = SavedCarton(BoxSize {
             length,
             width,
             height,
             caliper,
         });
-        SavedWay::of(carton, (cut, caliper), [700.0, 500.0, deep].map(Length::mm))
+        let alone = SavedCartons {
+            first,
+            second: None,
+            cut,
+        };
+        SavedWay::of(alone, caliper, [700.0, 500.0, deep].map(Length::mm))
     }
 
     fn mm(sides: [Length; 3]) -> [f64; 3] {

@@ -1,6 +1,9 @@
 //! What the layers of one plan are made from: the rules, and the materials that they name.
 
-use super::{Cushioning, Layer, Make, Pack, PackOf, Sides, bought::Bought, caution::cautions_of};
+use super::{
+    Cushioning, Layer, Make, Pack, PackOf, SavedCartons, Sides, bought::Bought,
+    caution::cautions_of,
+};
 use crate::{
     Refusal,
     carton::{BoxSize, SavedCarton},
@@ -145,16 +148,23 @@ impl<'a> Supplies<'a> {
 
     /// Finds what was chosen in place of a box that is cut.
     pub(crate) fn bought(&self) -> Result<Option<Bought<'a>>, Refusal> {
-        if let Some([length, width, height]) = self.rules.shipment.saved {
+        let shipment = &self.rules.shipment;
+        if let Some(first) = shipment.saved {
             let board = self.first.board;
-            let carton = SavedCarton(BoxSize {
-                length,
-                width,
-                height,
-                caliper: board.caliper,
-            });
-            let cut = self.rules.shipment.saved_cut;
-            return Ok(Some(Bought::Saved(carton, cut, board)));
+            let carton = |[length, width, height]: [Length; 3]| {
+                SavedCarton(BoxSize {
+                    length,
+                    width,
+                    height,
+                    caliper: board.caliper,
+                })
+            };
+            let cartons = SavedCartons {
+                first: carton(first),
+                second: shipment.saved_second.map(carton),
+                cut: shipment.saved_cut,
+            };
+            return Ok(Some(Bought::Saved(cartons, board)));
         }
         let Some(id) = &self.rules.bought_box else {
             return Ok(None);

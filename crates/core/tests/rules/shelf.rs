@@ -256,7 +256,7 @@ fn with(inputs: &ShipmentInputs, choices: &Choices, house: &House) -> Worked {
 fn what_the_card_asks_for_would_do_and_every_fit_is_what_it_says() {
     // For every everyday piece: a carton in the middle of each range of the card, and one at its low end.
     let house = house();
-    let (mut tried, mut pressed) = (0, 0);
+    let (mut tried, mut pressed, mut joined) = (0, 0, 0);
     for each in everyday() {
         let asked = what_fits(&each.inputs, &house, &[]).expect("an answer");
         let Some(wanted) = asked.wanted else { continue };
@@ -272,9 +272,11 @@ fn what_the_card_asks_for_would_do_and_every_fit_is_what_it_says() {
                     continue;
                 }
                 let board = "corrugated-c";
-                let pile = [kept("found", Goods::Carton(carton(sides, board)), 1)];
+                let alike = Goods::Carton(carton(sides, board));
+                let pile = [kept("found", alike, way.cartons.into())];
                 let answer = what_fits(&each.inputs, &house, &pile).expect("an answer");
                 let fit = &answer.fits[0];
+                assert_eq!(fit.second.is_some(), way.cartons == 2, "{fit:?}");
                 let says = format!(
                     "{}: {:?} of {sides:?}: {:?}",
                     each.name, way.way, fit.refused
@@ -303,6 +305,11 @@ fn what_the_card_asks_for_would_do_and_every_fit_is_what_it_says() {
                     FitWay::CutDown => assert!(cut_down && made.shorter.is_none(), "{says}"),
                     FitWay::Extended => assert!(made.sleeve.is_some(), "{says}"),
                     FitWay::Telescoped => assert!(made.shorter.is_some(), "{says}"),
+                    FitWay::Joined => {
+                        let second = made.second.as_ref().expect("a second");
+                        assert!(second.join.tongue.is_some(), "{says}");
+                        joined += 1;
+                    }
                     FitWay::AsIs | FitWay::Filled => {
                         assert!(
                             !cut_down && made.sleeve.is_none() && made.shorter.is_none(),
@@ -322,7 +329,10 @@ fn what_the_card_asks_for_would_do_and_every_fit_is_what_it_says() {
             }
         }
     }
-    assert!(tried > 150 && pressed > 40, "{tried} tried, {pressed} keep");
+    assert!(
+        tried > 150 && pressed > 40 && joined > 20,
+        "{tried} tried, {pressed} keep, {joined} joined"
+    );
 }
 
 #[test]
@@ -375,6 +385,101 @@ fn a_carton_with_a_crushed_corner_is_no_box_but_raw_card() {
             .as_deref()
             .is_some_and(|says| says.contains("raw card"))
     );
+}
+
+#[test]
+fn two_of_the_pile_are_pushed_into_each_other_for_what_is_longer_than_either() {
+    // What goes in is twice as long as wide at least; each of two has 0.6 of its length. The second is 2c + 8 = 16 wider,
+    // and 40 deeper, so that the first slides into it whole.
+    let house = house();
+    let mut slid = 0;
+    for mut each in everyday() {
+        // Every piece as a narrow one: 250 × 900.
+        each.inputs.piece.width = Some("250 mm".to_owned());
+        each.inputs.piece.height = Some("900 mm".to_owned());
+        let Ok(asked) = what_fits(&each.inputs, &house, &[]) else {
+            continue;
+        };
+        let Some(wanted) = asked.wanted else { continue };
+        let [length, width, depth] = wanted.inside_mm.map(Length::as_mm);
+        // A board under the card's may need a little more than the card says.
+        if length * 0.6 < width + 20.0 || wanted.caliper != Length::mm(4.0) {
+            continue;
+        }
+        let [narrow, wide] = [(width + 1.0, depth + 1.0), (width + 17.0, depth + 41.0)]
+            .map(|(wide, deep)| carton([length * 0.6, wide, deep], "corrugated-c"));
+        let pile = |marked: Markings, left: i64| {
+            let other = PileCarton {
+                markings: marked,
+                ..wide.clone()
+            };
+            let pile = [
+                kept("narrow", Goods::Carton(narrow.clone()), 1),
+                kept("wide", Goods::Carton(other), left),
+            ];
+            what_fits(&each.inputs, &house, &pile)
+                .expect("an answer")
+                .fits
+        };
+        let fits = pile(Markings::Labels, 1);
+        let both: Vec<_> = fits.iter().filter(|fit| fit.second.is_some()).collect();
+        let [fit] = both[..] else {
+            panic!("{}: {both:?}", each.name)
+        };
+        assert_eq!(fit.way, Some(FitWay::Joined), "{}", each.name);
+        let then = with(&each.inputs, &fit.choices, &house);
+        let plan = then.plan.as_ref().expect("a plan");
+        assert_eq!(Some(plan.tally.outside), fit.outside, "{}", each.name);
+        let layer = plan.layers.iter().find(|one| one.slot == LayerSlot::Box);
+        let Make::SavedBox(made) = &layer.expect("a box").make else {
+            panic!("{}", each.name)
+        };
+        let second = made.second.as_ref().expect("a second");
+        assert!(second.join.second_outside && second.join.tongue.is_none());
+        // Whatever is printed or used up is none of them; a single one stands on the pile as too short.
+        let none = |fits: &[hummock_core::ways::PileFit]| {
+            fits.iter()
+                .all(|fit| fit.second.is_none() && fit.refused.is_some())
+        };
+        assert!(none(&pile(Markings::Printed, 1)) && none(&pile(Markings::Plain, 0)));
+        // Alone again, it gives both up.
+        let alone = fits.iter().find(|fit| fit.second.is_none()).expect("one");
+        assert!(alone.refused.is_some(), "{}", each.name);
+        slid += 1;
+    }
+    assert!(slid > 10, "{slid}");
+}
+
+#[test]
+fn a_second_carton_is_measured_whole_and_beside_a_first() {
+    let each = &everyday()[0];
+    let refused = |choices: Choices| {
+        let inputs = ShipmentInputs {
+            choices,
+            ..each.inputs.clone()
+        };
+        let refusals = Worked::out(&inputs, &house()).expect_err("a refusal");
+        refusals
+            .iter()
+            .map(|one| one.field.clone())
+            .collect::<Vec<_>>()
+    };
+    let typed = |text: &str| Some(text.to_owned());
+    let alone = Choices {
+        second_saved_length: typed("700 mm"),
+        second_saved_width: typed("500 mm"),
+        second_saved_height: typed("100 mm"),
+        ..Choices::default()
+    };
+    assert_eq!(refused(alone.clone()), ["choices.saved_length"]);
+    let half = Choices {
+        saved_length: typed("700 mm"),
+        saved_width: typed("500 mm"),
+        saved_height: typed("100 mm"),
+        second_saved_width: typed(""),
+        ..alone
+    };
+    assert_eq!(refused(half), ["choices.second_saved_width"]);
 }
 
 #[test]
