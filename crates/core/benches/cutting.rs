@@ -111,7 +111,7 @@ fn compared() {
         (100, 50),
         (100, 2000),
         (500, 15),
-        (500, 25),
+        (500, 24),
         (500, 300),
     ] {
         let (mut ours, mut theirs, mut spent) = (0.0, 0.0, Duration::ZERO);

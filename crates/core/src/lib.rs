@@ -13,6 +13,7 @@ pub mod house;
 pub mod layer;
 pub mod material;
 pub mod odds;
+pub mod pack;
 pub mod part;
 pub mod piece;
 pub mod plan;
@@ -24,5 +25,6 @@ pub mod stock;
 pub mod sums;
 pub mod text;
 pub mod ways;
+pub mod weigh;
 
 pub use refusal::Refusal;

@@ -93,6 +93,19 @@ pub struct Choices {
     /// The carrier that it belongs to, who alone takes it; an empty text for anybody's.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub saved_carrier: Option<String>,
+    /// Inside a second carton, along its opening, where two are pushed into each other for what is longer than one; given
+    /// together with the other two.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub second_saved_length: Option<String>,
+    /// Inside that second carton, across its opening.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub second_saved_width: Option<String>,
+    /// Inside that second carton, how deep it is.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub second_saved_height: Option<String>,
+    /// Which carton of the pile the second is; an empty text for one that was only measured.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub second_saved_from: Option<String>,
     /// How a second box is made; opening on an edge when absent.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub second_style: Option<CartonStyle>,
@@ -209,7 +222,7 @@ const MOST_SIDE_BY_SIDE: u32 = 12;
 
 impl Choices {
     /// Every length that is typed, with its field and the allowance that gives its range.
-    fn lengths(&mut self) -> [(&'static str, &'static str, &mut Option<String>); 18] {
+    fn lengths(&mut self) -> [(&'static str, &'static str, &mut Option<String>); 21] {
         [
             (
                 "choices.board_proud",
@@ -261,6 +274,21 @@ impl Choices {
             ("choices.saved_length", SAVED[0], &mut self.saved_length),
             ("choices.saved_width", SAVED[1], &mut self.saved_width),
             ("choices.saved_height", SAVED[2], &mut self.saved_height),
+            (
+                "choices.second_saved_length",
+                SECOND_SAVED[0],
+                &mut self.second_saved_length,
+            ),
+            (
+                "choices.second_saved_width",
+                SECOND_SAVED[1],
+                &mut self.second_saved_width,
+            ),
+            (
+                "choices.second_saved_height",
+                SECOND_SAVED[2],
+                &mut self.second_saved_height,
+            ),
         ]
     }
 
@@ -515,7 +543,22 @@ impl Choices {
             ("choices.saved_width", &self.saved_width),
             ("choices.saved_height", &self.saved_height),
         ];
+        let second = [
+            ("choices.second_saved_length", &self.second_saved_length),
+            ("choices.second_saved_width", &self.second_saved_width),
+            ("choices.second_saved_height", &self.second_saved_height),
+        ];
+        let given = |text: &Option<String>| text.as_deref().is_some_and(|text| !text.is_empty());
+        if second.iter().any(|(_, text)| given(text)) && !saved.iter().any(|(_, text)| given(text))
+        {
+            let says = "measure the first carton too, or take the second away";
+            refusals.push(Refusal::new("choices.saved_length", says));
+        }
         for (sides, says) in [
+            (
+                second,
+                "measure the second carton inside on all three sides, or on none of them",
+            ),
             (
                 wrapped,
                 "measure all three sides of the wrapped piece, or none of them",
@@ -546,6 +589,12 @@ const BACK_PROUD: &str = "back_proud";
 const WRAPPED: [&str; 3] = ["wrapped_across", "wrapped_up", "wrapped_through"];
 /// A carton that the studio has is measured inside.
 const SAVED: [&str; 3] = ["saved_length", "saved_width", "saved_height"];
+/// So is a second one, which is pushed into it.
+const SECOND_SAVED: [&str; 3] = [
+    "second_saved_length",
+    "second_saved_width",
+    "second_saved_height",
+];
 /// A roll has no allowance; its range is declared here.
 const ROLL_INNER: &str = "roll_inner";
 
@@ -569,6 +618,9 @@ fn place_of<'a>(rules: &'a mut HouseRules, key: &str) -> &'a mut Length {
         "saved_length" => &mut rules.shipment.saved.get_or_insert_default()[0],
         "saved_width" => &mut rules.shipment.saved.get_or_insert_default()[1],
         "saved_height" => &mut rules.shipment.saved.get_or_insert_default()[2],
+        "second_saved_length" => &mut rules.shipment.saved_second.get_or_insert_default()[0],
+        "second_saved_width" => &mut rules.shipment.saved_second.get_or_insert_default()[1],
+        "second_saved_height" => &mut rules.shipment.saved_second.get_or_insert_default()[2],
         wrapped if WRAPPED.contains(&wrapped) => {
             let measured = rules.shipment.wrapped.get_or_insert_default();
             match wrapped {
@@ -608,7 +660,7 @@ fn range_of(key: &str) -> LengthRange {
         ROLL_INNER => return ROLL_INNER_RANGE,
         BLOCK_LEG => return BLOCK_LEG_RANGE,
         wrapped if WRAPPED.contains(&wrapped) => return WRAPPED_RANGE,
-        saved if SAVED.contains(&saved) => return SAVED_RANGE,
+        saved if SAVED.contains(&saved) || SECOND_SAVED.contains(&saved) => return SAVED_RANGE,
         _ => {}
     }
     let key = if key == BACK_PROUD {

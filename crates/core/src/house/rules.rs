@@ -242,6 +242,8 @@ pub struct ShipmentOnly {
     pub lining_sides: Option<BoxSides>,
     /// Inside a carton that the studio has, in place of a box that is cut: along and across its opening, and deep.
     pub saved: Option<[Length; 3]>,
+    /// Inside a second carton, which is pushed into that one for what is longer than it.
+    pub saved_second: Option<[Length; 3]>,
     /// What of that carton is cut.
     pub saved_cut: SavedCut,
     /// Which of its faces is outside.

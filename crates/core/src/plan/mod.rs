@@ -16,6 +16,7 @@ mod wrapped;
 pub use crate::layer::{Standing, standing};
 pub use change::Change;
 pub use finding::{Finding, FindingAbout, FindingLevel, Remedy};
+pub(crate) use findings::ODDS_PAST_ACCEPTED;
 pub(crate) use odds::travels;
 pub use odds::{HazardOdds, Odds, OneIn};
 pub(crate) use other_boxes::OtherBox;

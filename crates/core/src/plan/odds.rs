@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use super::reference::{Packed, Reference};
 use crate::{
     house::{Carriage, HouseRules},
-    odds::{Hazard, PieceClass, Route, Travels, compared},
+    odds::{Hazard, OddsTables, PieceClass, Played, Route, Travels, compared},
     piece::{Condition, Medium, PaintBody, Piece},
     quantity::Money,
 };
@@ -217,6 +217,16 @@ impl Odds {
             expected_loss: None,
             hazards,
         }
+    }
+
+    /// Returns how likely the same parcel is to arrive damaged on another way.
+    pub(crate) fn on(&self, tables: &OddsTables, way: Played) -> (f64, OneIn) {
+        let intensity = self.base_percent / PERCENT * way.roughness * self.factor;
+        let chance = tables.known().chance(intensity);
+        (
+            chance.probability,
+            OneIn::of(chance.probability, chance.low, chance.high),
+        )
     }
 
     /// Tells whether it is likelier to arrive damaged than the house accepts.

@@ -88,21 +88,21 @@ pub(super) fn chosen(
             best = Some((by, made));
         }
     }
-    Ok(best.map_or(usual, |(by, mut made)| {
-        let found = by.finding();
-        made.plan
-            .as_mut()
-            .expect("it was compared")
-            .findings
-            .push(found);
-        Worked {
-            box_by_rule: Some(by),
-            ..made
-        }
-    }))
+    Ok(best.map_or(usual, |(by, made)| by.noted_on(made)))
 }
 
 impl BoxByRule {
+    /// Notes on what was made with it that it was chosen.
+    pub(super) fn noted_on(self, mut made: Worked) -> Worked {
+        if let Some(plan) = made.plan.as_mut() {
+            plan.findings.push(self.finding());
+        }
+        Worked {
+            box_by_rule: Some(self),
+            ..made
+        }
+    }
+
     /// Says so, where one would look for the box that one knows.
     fn finding(&self) -> Finding {
         let usual = self.usual_name.to_lowercase();

@@ -72,6 +72,22 @@ impl House {
         }
     }
 
+    /// Returns the way that a shipment goes with the service, or with whoever quoted a price, of an id.
+    #[must_use]
+    pub fn way_of(&self, inputs: &ShipmentInputs, id: Option<&str>) -> Played {
+        let quoted = id.and_then(|id| inputs.quotation(id));
+        match quoted.and_then(|quoted| quoted.route) {
+            None => self.way(inputs, id.and_then(|id| self.service(id))),
+            Some(route) => {
+                let by_place = self.way(inputs, None);
+                Played {
+                    wet: by_place.wet,
+                    ..self.rules.odds.played(route, false)
+                }
+            }
+        }
+    }
+
     /// Returns what a shipment starts from: as it names it, else by the table.
     fn begin(&self, inputs: &ShipmentInputs, piece: &Piece, way: Played) -> Began {
         if let Some(preset) = &inputs.choices.preset {
@@ -103,8 +119,7 @@ impl<'a> Commission<'a> {
         piece: Piece,
         house: &'a House,
     ) -> Result<Self, Vec<Refusal>> {
-        let chosen = inputs.service.as_deref().and_then(|id| house.service(id));
-        let way = house.way(inputs, chosen);
+        let way = house.way_of(inputs, inputs.service.as_deref());
         let mut began = house.begin(inputs, &piece, way);
         let start = preset_choices(&began.preset, &house.rules, &house.presets);
         if start.is_none() {
@@ -147,12 +162,13 @@ impl<'a> Commission<'a> {
 }
 
 impl ShipmentInputs {
-    /// Returns these inputs as they are to be stored: with the preset that was picked until now, and with a note of
-    /// what each Stop was lifted for. `before` is what they were, where they were anything.
+    /// Returns these inputs as they are to be stored: with the preset that was picked until now, and with notes of
+    /// what each Stop was lifted for and by which plan the parcel was packed. `before` is what they were, where they were anything.
     #[must_use]
     pub fn to_be_kept(self, before: Option<&Self>, house: &House) -> Self {
         self.keeping_preset(before, house)
             .binding_lifts(before, house)
+            .binding_parcel(before, house)
     }
 
     /// Returns these inputs with the preset kept that was picked until now, once a layer or anything else is
@@ -174,7 +190,6 @@ impl ShipmentInputs {
     /// Returns what the table picks for them, once the piece is known.
     fn picked(&self, house: &House) -> Option<Began> {
         let piece = self.piece().ok()??;
-        let chosen = self.service.as_deref().and_then(|id| house.service(id));
-        Some(house.begin(self, &piece, house.way(self, chosen)))
+        Some(house.begin(self, &piece, house.way_of(self, self.service.as_deref())))
     }
 }

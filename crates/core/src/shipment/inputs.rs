@@ -6,7 +6,7 @@ use jiff::civil::Date;
 use rust_decimal::{Decimal, prelude::ToPrimitive};
 use serde::{Deserialize, Serialize};
 
-use super::dates::read_day;
+use super::{ParcelInputs, QuotationInputs, dates::read_day};
 use crate::{
     Refusal,
     freight::Destination,
@@ -57,6 +57,26 @@ pub struct ShipmentInputs {
     /// The service chosen, as `gannet-post/tracked`.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub service: Option<String>,
+    /// The packed parcel, as it was weighed and measured.
+    #[serde(skip_serializing_if = "is_default")]
+    pub parcel: ParcelInputs,
+    /// Prices that somebody quoted, by a name of small letters and digits; each is then a service as `quoted/packer`.
+    #[serde(skip_serializing_if = "BTreeMap::is_empty")]
+    pub quotations: BTreeMap<String, QuotationInputs>,
+    /// What was done at the bench, by the keys of its steps.
+    #[serde(skip_serializing_if = "BTreeMap::is_empty")]
+    pub packed: BTreeMap<String, StepTick>,
+}
+
+/// A step that was done at the bench.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct StepTick {
+    /// When, as `2027-03-04T10:15:00Z`.
+    pub at: String,
+    /// What the step was then, by its print.
+    pub print: String,
 }
 
 /// Who gets it, and where.
@@ -156,6 +176,9 @@ fn is_default<T: Default + PartialEq>(value: &T) -> bool {
 pub(super) const LIMITS_G: std::ops::RangeInclusive<f64> = 10.0..=200.0;
 pub(super) const BEARING_POINTS: std::ops::RangeInclusive<u32> = 3..=12;
 pub(super) const COUNTS: std::ops::RangeInclusive<u32> = 1..=60;
+/// No plan has more steps, and no step a longer key.
+const MOST_TICKS: usize = 120;
+const LONGEST_STEP: usize = 80;
 /// Notes are a paragraph, a reason a sentence or two.
 const LONGEST_NOTE: usize = 2000;
 const LONGEST_REASON: usize = 400;
@@ -179,6 +202,9 @@ pub struct Settled {
     /// Of the box.
     #[serde(rename = "box", skip_serializing_if = "Option::is_none")]
     pub carton: Option<String>,
+    /// The weight that is right although its plan does not explain it, as it was read.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub weigh: Option<String>,
 }
 
 impl ShipmentInputs {
@@ -237,7 +263,8 @@ impl ShipmentInputs {
         blank_is_none(&mut self.piece.finished);
         blank_is_none(&mut self.piece.varnished_on);
         blank_is_none(&mut self.piece.weight);
-        self.write_weight_unit();
+        write_kilograms(&mut self.piece.weight);
+        self.parcel.with_units(bare, &mut refusals);
         self.lifted.retain(|_, reason| !reason.trim().is_empty());
         let lifted = &self.lifted;
         self.lifted_for.retain(|code, _| lifted.contains_key(code));
@@ -248,6 +275,8 @@ impl ShipmentInputs {
         refusals.extend(self.days_refused(today));
         refusals.extend(self.read_value().err());
         refusals.extend(self.numbers_refused());
+        refusals.extend(self.quotations_refused());
+        refusals.extend(self.ticks_refused());
         if refusals.is_empty() {
             refusals.extend(self.size().err().into_iter().flatten());
         }
@@ -259,22 +288,7 @@ impl ShipmentInputs {
     /// # Errors
     /// A [`Refusal`] when it is not an amount from 0 to 10 000 000.
     pub fn read_value(&self) -> Result<Option<Decimal>, Refusal> {
-        let Some(text) = self.value.as_deref() else {
-            return Ok(None);
-        };
-        if let Some(ambiguous) = AmbiguousComma::in_number(text) {
-            return Err(Refusal::new("value", ambiguous));
-        }
-        let amount: Option<Decimal> = text.trim().replace(',', ".").parse().ok();
-        match amount {
-            Some(amount) if (Decimal::ZERO..=HIGHEST_VALUE).contains(&amount) => Ok(Some(amount)),
-            _ => Err(Refusal::new(
-                "value",
-                format!(
-                    "\"{text}\" is not a value: write an amount from 0 to 10000000, as 640 or 640.00"
-                ),
-            )),
-        }
+        read_amount("value", self.value.as_deref())
     }
 
     /// Returns what the scale read, when it was weighed.
@@ -288,15 +302,6 @@ impl ShipmentInputs {
             .map_err(|error| Refusal::new("piece.weight", error))
     }
 
-    /// Writes kilograms after a bare weight, so that it reads the same whatever comes later.
-    fn write_weight_unit(&mut self) {
-        if let Some(text) = &mut self.piece.weight
-            && text.trim().parse::<f64>().is_ok()
-        {
-            *text = format!("{} kg", text.trim());
-        }
-    }
-
     fn read_hardware(&self) -> Result<Option<Length>, Refusal> {
         let Some(text) = self.piece.hardware.as_deref() else {
             return Ok(None);
@@ -308,6 +313,33 @@ impl ShipmentInputs {
             .check(typed.length(), typed.unit())
             .map_err(|out| refused(out.to_string()))?;
         Ok(Some(stands).filter(|stands| *stands > Length::ZERO))
+    }
+
+    fn ticks_refused(&self) -> Vec<Refusal> {
+        let mut refusals = Vec::new();
+        if self.packed.len() > MOST_TICKS {
+            let says = format!(
+                "{} steps are ticked: no plan has over {MOST_TICKS}",
+                self.packed.len()
+            );
+            refusals.push(Refusal::new("packed", says));
+        }
+        for (key, tick) in &self.packed {
+            let plain = |text: &str| {
+                (1..=LONGEST_STEP).contains(&text.len())
+                    && text.chars().all(|one| one.is_ascii_graphic())
+            };
+            if !plain(key) || !plain(&tick.print) {
+                refusals.push(Refusal::new("packed", "it names no step"));
+            } else if tick.at.parse::<jiff::Timestamp>().is_err() {
+                let says = format!(
+                    "\"{}\" is no time: write it as 2027-03-04T10:15:00Z",
+                    tick.at
+                );
+                refusals.push(Refusal::new(format!("packed.{key}.at"), says));
+            }
+        }
+        refusals
     }
 
     fn numbers_refused(&self) -> Vec<Refusal> {
@@ -540,7 +572,36 @@ impl ShipmentInputs {
     }
 }
 
-fn blank_is_none(text: &mut Option<String>) {
+/// Reads an amount from 0 to 10 000 000; nothing for an empty text.
+pub(super) fn read_amount(field: &str, text: Option<&str>) -> Result<Option<Decimal>, Refusal> {
+    let Some(text) = text.filter(|text| !text.trim().is_empty()) else {
+        return Ok(None);
+    };
+    if let Some(ambiguous) = AmbiguousComma::in_number(text) {
+        return Err(Refusal::new(field, ambiguous));
+    }
+    let amount: Option<Decimal> = text.trim().replace(',', ".").parse().ok();
+    match amount {
+        Some(amount) if (Decimal::ZERO..=HIGHEST_VALUE).contains(&amount) => Ok(Some(amount)),
+        _ => Err(Refusal::new(
+            field,
+            format!(
+                "\"{text}\" is not a value: write an amount from 0 to 10000000, as 640 or 640.00"
+            ),
+        )),
+    }
+}
+
+/// Writes kilograms after a bare weight, so that it reads the same whatever comes later.
+pub(super) fn write_kilograms(text: &mut Option<String>) {
+    if let Some(text) = text
+        && text.trim().parse::<f64>().is_ok()
+    {
+        *text = format!("{} kg", text.trim());
+    }
+}
+
+pub(super) fn blank_is_none(text: &mut Option<String>) {
     if text.as_deref().is_some_and(|text| text.trim().is_empty()) {
         *text = None;
     }

@@ -4,6 +4,7 @@ use jiff::civil::Date;
 use serde::Serialize;
 
 use super::{ShipmentInputs, Summary};
+use crate::quantity::read_mass;
 
 /// A stop of the work line.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -18,6 +19,22 @@ pub enum Stop {
     Box,
     /// What it costs to send.
     Price,
+    /// The packing itself.
+    Pack,
+    /// What the packed parcel weighs.
+    Weigh,
+}
+
+impl Stop {
+    /// Every stop, in the order of the work.
+    pub const ALL: [Self; 6] = [
+        Self::Measure,
+        Self::Guard,
+        Self::Box,
+        Self::Price,
+        Self::Pack,
+        Self::Weigh,
+    ];
 }
 
 /// How far a stop is.
@@ -75,6 +92,14 @@ pub enum NextAct {
     ChooseService,
     /// Everything is settled.
     Pack,
+    /// The plan was changed after something of it was packed.
+    LookAtPacking,
+    /// It is packed.
+    WeighIt,
+    /// It was weighed as another plan, or is off by more than its plan explains.
+    LookAtWeight,
+    /// It is packed and weighed.
+    HandOver,
 }
 
 /// How near the day is that a shipment is promised for.
@@ -108,7 +133,7 @@ impl Promise {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct WorkLine {
     /// Every stop in the order of the work.
-    pub stops: [StopState; 4],
+    pub stops: [StopState; 6],
     /// What is to be done next.
     pub next: NextAct,
     /// Whether the paint and varnish have cured by the day; null where there is nothing to cure, or no plan.
@@ -127,7 +152,7 @@ impl WorkLine {
                 stop,
                 mark: Mark::Open,
             };
-            let stops = [Stop::Measure, Stop::Guard, Stop::Box, Stop::Price].map(open);
+            let stops = Stop::ALL.map(open);
             return Self {
                 stops,
                 next: NextAct::Measure,
@@ -154,8 +179,12 @@ impl WorkLine {
             ),
             (Stop::Box, settled(&inputs.settled.carton)),
             (Stop::Price, price_mark(inputs, summary)),
+            (Stop::Pack, pack_mark(summary)),
+            (Stop::Weigh, weigh_mark(inputs, summary)),
         ];
-        let next = unmet(cured, summary).unwrap_or_else(|| first_open(marks, summary));
+        let next = unmet(cured, summary)
+            .or_else(|| unpacked(summary))
+            .unwrap_or_else(|| first_open(marks, summary));
         Self {
             stops: marks.map(|(stop, mark)| StopState { stop, mark }),
             next,
@@ -174,6 +203,28 @@ fn price_mark(inputs: &ShipmentInputs, summary: &Summary) -> Mark {
     }
 }
 
+/// Whoever weighed the parcel packed it, with or without ticks.
+fn pack_mark(summary: &Summary) -> Mark {
+    match summary.packed {
+        Some(packed) if packed.touched > 0 => Mark::Look,
+        Some(packed) if packed.done == packed.steps => Mark::Done,
+        _ if summary.weighed.is_some() => Mark::Done,
+        _ => Mark::Open,
+    }
+}
+
+fn weigh_mark(inputs: &ShipmentInputs, summary: &Summary) -> Mark {
+    // The same weight, however it was written.
+    let settled = inputs.settled.weigh.as_deref().map(read_mass);
+    let settled = settled.and_then(Result::ok);
+    let settled = settled.is_some() && settled == summary.weighed.map(|weighed| weighed.mass);
+    match summary.weighed {
+        None => Mark::Open,
+        Some(weighed) if weighed.stands && (weighed.as_planned || settled) => Mark::Done,
+        Some(_) => Mark::Look,
+    }
+}
+
 /// Paint that has not cured, or a Stop, comes before everything else.
 fn unmet(cured: bool, summary: &Summary) -> Option<NextAct> {
     if let Some(cure) = summary.cure.as_ref().filter(|_| !cured) {
@@ -185,7 +236,15 @@ fn unmet(cured: bool, summary: &Summary) -> Option<NextAct> {
     summary.stop.clone().map(|says| NextAct::Answer { says })
 }
 
-fn first_open(marks: [(Stop, Mark); 4], summary: &Summary) -> NextAct {
+/// What lies around the piece already is another thing by now: nothing else goes on before that.
+fn unpacked(summary: &Summary) -> Option<NextAct> {
+    summary
+        .packed
+        .is_some_and(|packed| packed.touched > 0)
+        .then_some(NextAct::LookAtPacking)
+}
+
+fn first_open(marks: [(Stop, Mark); 6], summary: &Summary) -> NextAct {
     match marks
         .into_iter()
         .find(|(_, mark)| *mark != Mark::Done)
@@ -197,7 +256,10 @@ fn first_open(marks: [(Stop, Mark); 4], summary: &Summary) -> NextAct {
         Some(Stop::Price) if !summary.asked => NextAct::SayWhere,
         Some(Stop::Price) if summary.best.is_none() => NextAct::MakeItSmaller,
         Some(Stop::Price) => NextAct::ChooseService,
-        None => NextAct::Pack,
+        Some(Stop::Weigh) if summary.weighed.is_some() => NextAct::LookAtWeight,
+        Some(Stop::Pack) => NextAct::Pack,
+        Some(Stop::Weigh) => NextAct::WeighIt,
+        None => NextAct::HandOver,
     }
 }
 

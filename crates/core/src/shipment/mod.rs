@@ -1,8 +1,11 @@
 //! A shipment: what was typed about it, what was worked out from that, and what is to be done next.
 
+mod address;
+mod asking;
 mod box_by_rule;
 mod charge;
 mod dates;
+mod found;
 mod hints;
 mod house;
 mod impact;
@@ -11,24 +14,36 @@ mod lifting;
 mod line;
 mod loss;
 mod more_cost;
+mod packing;
 mod preview;
+mod quotation;
 mod quoting;
+mod rough;
 mod sending;
 mod stored;
 mod summary;
 mod worked;
 
+pub use address::{NamedCountry, PartedAddress, part_address};
+pub use asking::{Arrival, CarrierAsk, CarrierSays, Confirmed, arrivals};
 pub(crate) use box_by_rule::BOX_BY_RULE;
 pub use box_by_rule::BoxByRule;
 pub use charge::{Charge, CostKind, CostLine, Policy, charge};
+pub use found::{Figures, Found, ParcelInputs, RestsOn};
 pub use hints::{FieldHint, hints};
 pub(crate) use house::Commission;
 pub use house::House;
 pub use impact::Impact;
-pub use inputs::{Buyer, LONGEST_TEXT, PieceInputs, Settled, ShipmentInputs, refused_text};
+pub use inputs::{
+    Buyer, LONGEST_TEXT, PieceInputs, Settled, ShipmentInputs, StepTick, refused_text,
+};
 pub use line::{Mark, NextAct, Promise, Stop, StopState, WorkLine};
 pub(crate) use more_cost::MoreCost;
+pub use packing::packing;
 pub use preview::Preview;
+pub use quotation::QuotationInputs;
+pub use rough::{RoughCase, RoughQuote, rough_quote};
+pub(crate) use sending::COVER_BELOW_VALUE;
 pub use stored::SCHEMA;
-pub use summary::{BestQuote, SectionLayer, Summary};
+pub use summary::{BestQuote, SectionLayer, Summary, WeighedParcel};
 pub use worked::{EDITION, Worked};

@@ -9,6 +9,9 @@ use crate::{
     },
 };
 
+/// That a chosen service covers less than the house wants.
+pub(crate) const COVER_BELOW_VALUE: &str = "cover-below-value";
+
 /// What is known about sending a parcel.
 pub(super) struct Sending<'a> {
     pub inputs: &'a ShipmentInputs,
@@ -80,7 +83,7 @@ fn covered_below_value(sending: &Sending<'_>) -> Option<Finding> {
         short.amount,
         short.currency.code()
     );
-    Some(Finding::parcel(Mind, "cover-below-value", says))
+    Some(Finding::parcel(Mind, COVER_BELOW_VALUE, says))
 }
 
 /// Every service refuses: what would make one take it is what it is too long or too heavy by.

@@ -5,9 +5,10 @@ use serde::{Deserialize, Serialize};
 use super::{ShipmentInputs, Worked, worked::chosen_or_best};
 use crate::{
     freight::Quote,
+    pack::PackProgress,
     piece::{Cure, PieceSize},
     plan::{FindingLevel, OneIn},
-    quantity::{Minutes, Money, Weight},
+    quantity::{Mass, Minutes, Money, Weight},
     space::{Addition, Envelope},
 };
 
@@ -51,10 +52,29 @@ pub struct Summary {
     pub fingerprint: String,
     /// The service chosen when it takes the parcel, else the best: covered, and cheapest with its expected loss.
     pub best: Option<BestQuote>,
+    /// What the packed parcel was found to weigh; nothing before it was weighed.
+    #[serde(default)]
+    pub weighed: Option<WeighedParcel>,
+    /// How far the packing is; nothing before the first step is ticked.
+    #[serde(default)]
+    pub packed: Option<PackProgress>,
     /// Whether any service was asked.
     pub asked: bool,
     /// The layers, for a small cut-through.
     pub section: Vec<SectionLayer>,
+}
+
+/// What a packed parcel was found to weigh.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct WeighedParcel {
+    /// As the scale read it.
+    #[serde(rename = "mass_g")]
+    pub mass: Mass,
+    /// Whether the plan is still the one that it was packed by.
+    pub stands: bool,
+    /// Whether it is within what the plan leaves open.
+    pub as_planned: bool,
 }
 
 /// A price, in short.
@@ -119,6 +139,14 @@ impl Summary {
             labour: Some(plan.tally.labour.clone()),
             fingerprint: worked.fingerprint.clone()?,
             best: best(&worked.quotes, inputs),
+            weighed: worked.found.as_ref().and_then(|found| {
+                Some(WeighedParcel {
+                    mass: found.mass?,
+                    stands: found.stands,
+                    as_planned: found.verdict.as_ref()?.as_planned,
+                })
+            }),
+            packed: worked.packed,
             asked: !worked.quotes.is_empty(),
             section: plan
                 .layers

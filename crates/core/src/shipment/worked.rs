@@ -4,7 +4,7 @@ use serde::Serialize;
 use sha2::{Digest, Sha256};
 
 use super::{
-    Commission, House, ShipmentInputs, Summary,
+    Commission, Found, House, RestsOn, ShipmentInputs, Summary,
     box_by_rule::{self, BoxByRule},
     loss::Loss,
     quoting::{Quoting, parcel_of},
@@ -14,6 +14,7 @@ use crate::{
     Refusal,
     freight::{Parcel, Quote},
     house::CoverRule,
+    pack::{PackProgress, PackView, pack_steps},
     piece::{BearingPoint, Construction, PieceSize},
     plan::Plan,
     quantity::Money,
@@ -37,6 +38,12 @@ pub struct Worked {
     pub plan: Option<Plan>,
     /// What every service says, once the country is known too: the best first, the refused last.
     pub quotes: Vec<Quote>,
+    /// What the packed parcel was found to be; nothing before it was weighed or measured.
+    pub found: Option<Found>,
+    /// What the prices rest on.
+    pub rests_on: RestsOn,
+    /// How far the packing is; nothing before the first step is ticked.
+    pub packed: Option<PackProgress>,
     /// Changes whenever layers or box do.
     pub fingerprint: Option<String>,
     /// Why there can be no plan, each with the field that would have to change.
@@ -44,7 +51,7 @@ pub struct Worked {
 }
 
 /// Counts up when a plan says more, or says it in another shape, than it did before.
-pub const EDITION: u32 = 10;
+pub const EDITION: u32 = 12;
 /// So many bytes of the digest tell one plan from another.
 const FINGERPRINT_BYTES: usize = 8;
 
@@ -66,13 +73,26 @@ impl Worked {
                 missing,
                 plan: None,
                 quotes: Vec::new(),
+                found: None,
+                rests_on: RestsOn::default(),
+                packed: None,
                 fingerprint: None,
                 refusals: Vec::new(),
             });
         };
-        let commission = Commission::of(inputs, piece, house)?;
-        let usual = Self::followed(inputs, house, &commission, missing)?;
-        box_by_rule::chosen(inputs, house, commission, usual)
+        if inputs.parcel.is_nothing() {
+            let commission = Commission::of(inputs, piece, house)?;
+            let usual = Self::followed(inputs, house, &commission, missing)?;
+            return box_by_rule::chosen(inputs, house, commission, usual);
+        }
+        // The box is chosen as everything is planned, whatever the packed parcel was found to weigh.
+        let planned = Self::out(&inputs.unweighed(), house)?;
+        let mut commission = Commission::of(inputs, piece, house)?;
+        let Some(by) = planned.box_by_rule else {
+            return Self::followed(inputs, house, &commission, missing);
+        };
+        commission.rules.shipment.box_style = Some(by.style);
+        Self::followed(inputs, house, &commission, missing).map(|made| by.noted_on(made))
     }
 
     /// Returns what follows from a commission, made as its rules say.
@@ -90,7 +110,9 @@ impl Worked {
         let worth = inputs.read_value().map_err(|refusal| vec![refusal])?;
         let mut plan = commission.plan()?;
         let full = commission.rules.schools.cover == CoverRule::Full;
-        let parcel = parcel_of(&plan, construction, worth);
+        let fingerprint = fingerprint(&plan, construction);
+        let found = inputs.parcel.found(&plan, &fingerprint, &house.catalogue);
+        let parcel = Found::laid_over(found.as_ref(), parcel_of(&plan, construction, worth));
         let place = inputs.destination();
         let loss = Loss::of(&plan, &commission.rules, worth, &house.catalogue.currency);
         let carried = |place| {
@@ -121,8 +143,12 @@ impl Worked {
         for (finding, lifted) in plan.findings.iter_mut().zip(lifted) {
             finding.lifted = lifted;
         }
+        let packed = (!inputs.packed.is_empty()).then(|| {
+            let (piece, rules) = (&commission.piece, &commission.rules);
+            let steps = pack_steps(&plan, piece, rules, &house.catalogue);
+            PackView::of(steps, &inputs.packed).progress
+        });
         plan.odds.expected_loss = loss.expected(chosen_or_best(&quotes, inputs));
-        let fingerprint = Some(fingerprint(&plan, construction));
         Ok(Self {
             edition: EDITION,
             missing,
@@ -131,7 +157,10 @@ impl Worked {
             box_by_rule: None,
             plan: Some(plan),
             quotes,
-            fingerprint,
+            rests_on: Found::rests_on(found.as_ref()),
+            packed,
+            found,
+            fingerprint: Some(fingerprint),
             refusals: Vec::new(),
         })
     }
@@ -147,6 +176,9 @@ impl Worked {
             box_by_rule: None,
             plan: None,
             quotes: Vec::new(),
+            found: None,
+            rests_on: RestsOn::default(),
+            packed: None,
             fingerprint: None,
             refusals,
         })
@@ -160,6 +192,7 @@ impl Worked {
     ) -> Option<Parcel> {
         let worth = inputs.read_value().ok().flatten();
         let parcel = parcel_of(self.plan.as_ref()?, commission.piece.construction, worth);
+        let parcel = Found::laid_over(self.found.as_ref(), parcel);
         let buys_cover = commission.rules.schools.cover == CoverRule::Full;
         Some(Parcel {
             buys_cover,

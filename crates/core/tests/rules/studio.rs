@@ -239,3 +239,30 @@ pub(crate) fn any_catalogue() -> impl Strategy<Value = Catalogue> {
         shelf
     })
 }
+
+/// The demo studio's house with its four carriers.
+pub(crate) fn four_carriers() -> House {
+    let tariff = |text| serde_json::from_str(text).expect("a tariff of the demo studio");
+    House {
+        tariffs: vec![
+            tariff(include_str!("../../../../demo/tariffs/gannet-post.json")),
+            tariff(include_str!("../../../../demo/tariffs/swiftlane.json")),
+            tariff(include_str!("../../../../demo/tariffs/overland-quay.json")),
+            tariff(include_str!("../../../../demo/tariffs/marram.json")),
+        ],
+        ..house()
+    }
+}
+
+/// One of so many, so that every kind is among them and the test is short.
+const EVERY: usize = 4;
+
+/// Everyday pieces on their way across the country, each worth something.
+pub(crate) fn sent_pieces() -> impl Iterator<Item = (String, ShipmentInputs)> {
+    everyday().into_iter().step_by(EVERY).map(|each| {
+        let mut inputs = each.inputs;
+        inputs.buyer.country = "XS".to_owned();
+        inputs.value.get_or_insert_with(|| "480".to_owned());
+        (each.name, inputs)
+    })
+}

@@ -5,6 +5,8 @@ mod odds;
 mod parcel;
 mod piece;
 
+pub(crate) use odds::ODDS_PAST_ACCEPTED;
+
 use super::{Finding, Odds, Tally, recipe::Recipe};
 use crate::{
     layer::{Layer, Supplies},

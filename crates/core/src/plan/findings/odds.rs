@@ -3,6 +3,9 @@
 use super::Looked;
 use crate::plan::{Finding, FindingLevel::Mind};
 
+/// That it is likelier to arrive damaged than the house accepts.
+pub(crate) const ODDS_PAST_ACCEPTED: &str = "odds";
+
 /// It is likelier to arrive damaged than the house accepts; what would change that is worked out when it is
 /// asked for.
 pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
@@ -16,5 +19,5 @@ pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
         odds.by.on_the_way(),
         odds.accepted.recip(),
     );
-    findings.push(Finding::parcel(Mind, "odds", says));
+    findings.push(Finding::parcel(Mind, ODDS_PAST_ACCEPTED, says));
 }

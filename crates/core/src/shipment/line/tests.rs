@@ -56,12 +56,22 @@ fn each_thing_settled_leads_to_the_next() {
     assert_eq!(line(&inputs).next, NextAct::ChooseService);
     inputs.service = Some("gannet-post/parcel".into());
     assert_eq!(line(&inputs).next, NextAct::Pack);
+    let planned = Worked::out(&inputs, &house()).expect("it works out").plan;
+    let planned = planned.expect("a plan").tally.weight.mass.as_kg();
+    inputs.parcel.weight = Some(format!("{:.3} kg", planned * 1.5));
+    assert_eq!(line(&inputs).next, NextAct::LookAtWeight);
+    inputs.settled.weigh.clone_from(&inputs.parcel.weight);
+    assert_eq!(line(&inputs).next, NextAct::HandOver, "it is right so");
+    inputs.parcel.weight = Some(format!("{planned:.3} kg"));
+    assert_eq!(line(&inputs).next, NextAct::HandOver);
     assert!(
         line(&inputs)
             .stops
             .iter()
             .all(|stop| stop.mark == Mark::Done)
     );
+    inputs.parcel.as_packed = Some("another plan".into());
+    assert_eq!(line(&inputs).next, NextAct::LookAtWeight);
 }
 
 #[test]

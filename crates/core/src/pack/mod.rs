@@ -1,0 +1,10 @@
+//! The packing itself: the steps at the bench in the order of the job, what each waits for, and how far somebody got.
+
+mod looks;
+mod progress;
+mod steps;
+mod words;
+
+pub use looks::Look;
+pub use progress::{PackProgress, PackView, StepState, StepView};
+pub use steps::{PackStep, Stage, Strips, Tool, pack_steps};

@@ -1,0 +1,136 @@
+//! How far the packing is: which steps are done, which one is next, and what a changed plan touches.
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+
+use super::{PackStep, Stage};
+use crate::{quantity::Minutes, shipment::StepTick};
+
+/// How a step stands.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum StepState {
+    /// It was done as it stands.
+    Done,
+    /// It was done, and the plan asks for something else there by now.
+    Touched,
+    /// It can be done.
+    Open,
+    /// Something has to be done first.
+    Waits,
+}
+
+/// A step, and how it stands.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct StepView {
+    /// The step.
+    #[serde(flatten)]
+    pub step: PackStep,
+    /// How it stands.
+    pub state: StepState,
+    /// When it was done, as it was noted.
+    pub at: Option<String>,
+}
+
+/// The packing as a whole.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PackView {
+    /// Every step in the order of the job.
+    pub steps: Vec<StepView>,
+    /// The first that is not done; nothing once all are.
+    pub next: Option<String>,
+    /// In short.
+    pub progress: PackProgress,
+    /// Steps that were done and are no longer in the plan: what they laid has to come off.
+    pub gone: Vec<String>,
+    /// Of the steps that are left.
+    pub minutes_left: Minutes,
+}
+
+/// How far it is, in short.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PackProgress {
+    /// Steps in all.
+    pub steps: usize,
+    /// Steps that are done as they stand.
+    pub done: usize,
+    /// Steps that were done and that a changed plan touches, or has no longer.
+    pub touched: usize,
+}
+
+impl PackView {
+    /// Lays what was ticked beside the steps.
+    ///
+    /// A step is done only where all that it lies on is: what has to come off takes with it what lies over it. What was cut for
+    /// it is not asked again.
+    #[must_use]
+    pub fn of(steps: Vec<PackStep>, ticks: &BTreeMap<String, StepTick>) -> Self {
+        let mut done: Vec<&str> = Vec::new();
+        let cuts: Vec<&str> = steps
+            .iter()
+            .filter(|step| step.stage == Stage::Cut)
+            .map(|step| step.key.as_str())
+            .collect();
+        let mut states = Vec::with_capacity(steps.len());
+        for step in &steps {
+            let mut waits_for = step.waits_for.iter().map(String::as_str);
+            let can = waits_for.clone().all(|key| done.contains(&key));
+            let lies = waits_for.all(|key| done.contains(&key) || cuts.contains(&key));
+            let state = match ticks.get(&step.key) {
+                Some(tick) if tick.print == step.print && lies => StepState::Done,
+                Some(_) => StepState::Touched,
+                None if can => StepState::Open,
+                None => StepState::Waits,
+            };
+            if state == StepState::Done {
+                done.push(&step.key);
+            }
+            states.push(state);
+        }
+        let gone: Vec<String> = ticks
+            .keys()
+            .filter(|key| !steps.iter().any(|step| step.key == **key))
+            .cloned()
+            .collect();
+        let count = |wanted: StepState| states.iter().filter(|state| **state == wanted).count();
+        let progress = PackProgress {
+            steps: steps.len(),
+            done: count(StepState::Done),
+            touched: count(StepState::Touched) + gone.len(),
+        };
+        let left = |(step, state): &(&PackStep, &StepState)| {
+            (**state != StepState::Done).then_some(step.minutes)
+        };
+        let minutes_left = steps
+            .iter()
+            .zip(&states)
+            .filter_map(|pair| left(&pair))
+            .sum();
+        let next = steps
+            .iter()
+            .zip(&states)
+            .find(|(_, state)| **state != StepState::Done)
+            .map(|(step, _)| step.key.clone());
+        let steps = steps
+            .into_iter()
+            .zip(states)
+            .map(|(step, state)| StepView {
+                at: ticks.get(&step.key).map(|tick| tick.at.clone()),
+                step,
+                state,
+            })
+            .collect();
+        Self {
+            steps,
+            next,
+            progress,
+            gone,
+            minutes_left,
+        }
+    }
+}

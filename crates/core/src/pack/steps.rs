@@ -1,0 +1,577 @@
+//! The steps of packing one plan.
+
+use serde::Serialize;
+use sha2::{Digest, Sha256};
+
+use super::{
+    looks::{self, Look},
+    words,
+};
+use crate::{
+    house::{CuttingRule, HouseRules},
+    layer::{GLASS, Layer, Make},
+    material::Catalogue,
+    part::{Part, Take},
+    piece::Piece,
+    plan::Plan,
+    quantity::{Length, Minutes},
+    space::LayerSlot,
+};
+
+/// What a step belongs to.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = PackStage))]
+#[serde(rename_all = "snake_case")]
+pub enum Stage {
+    /// Bench and tools.
+    SetUp,
+    /// The piece, before anything touches it.
+    Look,
+    /// From sheets and rolls.
+    Cut,
+    /// Around the piece, outward.
+    Wrap,
+    /// Into the box, and closed.
+    Box,
+    /// What the closed parcel gets.
+    Parcel,
+}
+
+/// Something that is in the hand.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Tool {
+    /// Cotton ones.
+    Gloves,
+    /// With a fresh blade.
+    Knife,
+    /// Under the knife.
+    Mat,
+    /// To cut along.
+    SteelRule,
+    /// For scores.
+    Creaser,
+    /// And a felt pen.
+    Pencil,
+    /// With its roll.
+    TapeGun,
+}
+
+/// Strips of tape that are torn alike.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Strips {
+    /// What they close or cover.
+    pub on: &'static str,
+    /// How many.
+    pub count: u32,
+    /// How long each is torn.
+    #[serde(rename = "length_mm")]
+    pub length: Length,
+    /// Whether it is filament.
+    pub filament: bool,
+}
+
+/// One step at the bench.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PackStep {
+    /// What it is ticked by, as `layer/first_wrap`.
+    pub key: String,
+    /// What it belongs to.
+    pub stage: Stage,
+    /// What is done, in a few words.
+    pub title: String,
+    /// How, sentence by sentence.
+    pub says: Vec<String>,
+    /// The layer that it lays, where it lays one.
+    pub layer: Option<LayerSlot>,
+    /// What is cut or taken for it.
+    pub parts: Vec<Part>,
+    /// The tape as it is torn, where it is torn strip by strip.
+    pub strips: Vec<Strips>,
+    /// What is in the hand.
+    pub tools: Vec<Tool>,
+    /// How long it takes; nothing where its layer's minutes hold it.
+    pub minutes: Minutes,
+    /// What could hurt, here.
+    pub cautions: Vec<&'static str>,
+    /// What is looked at before going on.
+    pub look: Option<Look>,
+    /// What has to be done first, by keys.
+    pub waits_for: Vec<String>,
+    /// Changes whenever what is laid, cut or torn here does.
+    pub print: String,
+}
+
+/// Papers and looks, and what is on the bench.
+const BENCH: &str = "set_up/bench";
+const PIECE: &str = "look/piece";
+const PHOTOGRAPHS: &str = "look/photographs";
+const CERTIFICATE: &str = "papers/certificate";
+const FACE_AND_TOP: &str = "mark/face_and_top";
+const WRAPPED: &str = "measure/wrapped";
+const ADDRESS: &str = "parcel/address";
+const WEIGH: &str = "parcel/weigh";
+/// A job that takes longer wants a rest.
+const LONG_JOB: Minutes = Minutes::min_of(75.0);
+const PRINT_BYTES: usize = 4;
+
+/// Whether a layer lies inside the box, with the piece.
+const fn is_wrapped(slot: LayerSlot) -> bool {
+    (slot as u8) < (LayerSlot::Edges as u8)
+}
+
+/// Whether a layer hides which side is the face.
+const fn hides(slot: LayerSlot) -> bool {
+    matches!(
+        slot,
+        LayerSlot::FaceBoards
+            | LayerSlot::Bag
+            | LayerSlot::FirstWrap
+            | LayerSlot::SecondWrap
+            | LayerSlot::FacePads
+            | LayerSlot::OuterBoards
+    )
+}
+
+/// What a box is closed by, and what goes into it before.
+const INNER: [LayerSlot; 4] = [
+    LayerSlot::Lining,
+    LayerSlot::Edges,
+    LayerSlot::PaddingSheets,
+    LayerSlot::Fill,
+];
+
+/// Steps while they are put in order.
+struct Order<'a> {
+    plan: &'a Plan,
+    catalogue: &'a Catalogue,
+    steps: Vec<PackStep>,
+    /// The last step of the piece itself, which the next one waits for.
+    last: Option<String>,
+}
+
+/// Returns every step of packing a plan, in the order of the job: each layer once, each cut once, and between them what is
+/// looked at, written and measured.
+#[must_use]
+pub fn pack_steps(
+    plan: &Plan,
+    piece: &Piece,
+    rules: &HouseRules,
+    catalogue: &Catalogue,
+) -> Vec<PackStep> {
+    let mut order = Order {
+        plan,
+        catalogue,
+        steps: Vec::new(),
+        last: None,
+    };
+    order.set_up();
+    order.look(piece);
+    let wrap_first = rules.schools.cutting == CuttingRule::WrapFirst
+        && plan
+            .layers
+            .iter()
+            .any(|layer| layer.make.carton().is_some());
+    order.cut(("cut", BENCH), is_wrapped);
+    if !wrap_first {
+        order.cut(("cut_box", BENCH), |slot| !is_wrapped(slot));
+    }
+    order.wrap(piece);
+    if wrap_first {
+        order.measured();
+        order.cut(("cut_box", WRAPPED), |slot| !is_wrapped(slot));
+    }
+    order.boxed();
+    order.parcel();
+    order.steps
+}
+
+impl Order<'_> {
+    /// Adds a step that lies on the one before it, and waits for what is cut for it.
+    fn then(&mut self, mut step: PackStep) {
+        step.waits_for.extend(self.last.clone());
+        if step.layer.is_some() {
+            let cut: Vec<String> = self
+                .steps
+                .iter()
+                .filter(|known| known.stage == Stage::Cut && known.cuts_for(&step))
+                .map(|known| known.key.clone())
+                .collect();
+            step.waits_for.extend(cut);
+        }
+        step.print = step.printed();
+        self.last = Some(step.key.clone());
+        self.steps.push(step);
+    }
+
+    /// Adds a step beside the piece: it waits for the bench, or for a measure.
+    fn beside(&mut self, mut step: PackStep, after: &str) {
+        step.waits_for.push(after.to_owned());
+        step.print = step.printed();
+        self.steps.push(step);
+    }
+
+    fn layer(&self, slot: LayerSlot) -> Option<&Layer> {
+        self.plan.layers.iter().find(|layer| layer.slot == slot)
+    }
+
+    fn set_up(&mut self) {
+        let mut tools: Vec<Tool> = self
+            .plan
+            .layers
+            .iter()
+            .flat_map(|layer| words::tools(&layer.make))
+            .copied()
+            .chain([Tool::Gloves])
+            .collect();
+        tools.sort_unstable();
+        tools.dedup();
+        let mut says = vec![
+            "Wash your hands or put cotton gloves on, and tie your hair back.",
+            "Clear the bench, pad it, and keep a second clean surface to lay the piece on.",
+            "Lay tools and spare rolls within reach.",
+        ];
+        if self.plan.tally.minutes > LONG_JOB {
+            says.push("It is a long job: plan a rest before the box.");
+        }
+        self.then(PackStep {
+            tools,
+            ..plain(BENCH, Stage::SetUp, "Set up the bench", &says)
+        });
+    }
+
+    fn look(&mut self, piece: &Piece) {
+        let mut says = vec!["Look at face, edges and back in good light."];
+        match piece.top {
+            crate::piece::TopEdge::Unmarked => {
+                says.push("Nothing shows its top: find out, and mark it on the back.");
+            }
+            crate::piece::TopEdge::Plain | crate::piece::TopEdge::Marked => {
+                says.push("Know which edge is the top.");
+            }
+        }
+        if piece.hardware.is_some() {
+            says.push("Hanging hardware stands off the back: turn it flat, or pad it.");
+        }
+        says.push("Is it signed, where it should be?");
+        let cautions = match piece.construction.glazing() {
+            crate::piece::Glazing::Glass => {
+                vec![GLASS]
+            }
+            _ => Vec::new(),
+        };
+        self.then(PackStep {
+            look: Some(looks::READY),
+            cautions,
+            ..plain(PIECE, Stage::Look, "Look the piece over", &says)
+        });
+        self.then(plain(
+            PHOTOGRAPHS,
+            Stage::Look,
+            "Photograph its condition",
+            &["Face, back, all four corners, and whatever is not perfect: a claim stands on it."],
+        ));
+    }
+
+    /// One step for each material that is cut for some layers.
+    fn cut(&mut self, (what, after): (&str, &str), of: impl Fn(LayerSlot) -> bool) {
+        let is_cut = |part: &Part| match part.take {
+            Take::Piece { .. } => true,
+            Take::Run { .. } => self.catalogue.tape(&part.material).is_err(),
+            Take::Loose { .. } | Take::Each => false,
+        };
+        let mut by_material: Vec<(String, Vec<Part>, Vec<&'static str>)> = Vec::new();
+        for layer in self.plan.layers.iter().filter(|layer| of(layer.slot)) {
+            for part in layer.parts.iter().filter(|part| is_cut(part)) {
+                let key = format!("{what}/{}", part.material.as_str());
+                let known = by_material.iter_mut().find(|(known, ..)| *known == key);
+                let (_, parts, cautions) = match known {
+                    Some(known) => known,
+                    None => {
+                        by_material.push((key, Vec::new(), Vec::new()));
+                        by_material.last_mut().expect("one was pushed")
+                    }
+                };
+                parts.push(part.clone());
+                for caution in &layer.cautions {
+                    if !cautions.contains(caution) {
+                        cautions.push(caution);
+                    }
+                }
+            }
+        }
+        for (key, parts, cautions) in by_material {
+            let title = format!("Cut {}", in_sentence(&parts[0].material_name));
+            let step = PackStep {
+                parts,
+                cautions,
+                tools: vec![Tool::Knife, Tool::Mat, Tool::SteelRule, Tool::Pencil],
+                ..plain(
+                    &key,
+                    Stage::Cut,
+                    &title,
+                    &["Measure every cut from one edge, so that errors don't add up."],
+                )
+            };
+            self.beside(step, after);
+        }
+    }
+
+    fn lay(&mut self, slot: LayerSlot, stage: Stage) {
+        let Some(layer) = self.layer(slot) else {
+            return;
+        };
+        let step = PackStep {
+            layer: Some(slot),
+            parts: layer.parts.clone(),
+            tools: words::tools(&layer.make).to_vec(),
+            minutes: layer.minutes,
+            cautions: layer.cautions.clone(),
+            look: looks::at(&layer.make),
+            ..plain(
+                &key_of("layer", slot),
+                stage,
+                &capital(slot.name()),
+                words::of(&layer.make),
+            )
+        };
+        self.then(step);
+    }
+
+    fn wrap(&mut self, piece: &Piece) {
+        let named = self.layer(LayerSlot::NameTag).is_some();
+        let wrapped: Vec<LayerSlot> = LayerSlot::ALL
+            .into_iter()
+            .filter(|slot| is_wrapped(*slot) && self.layer(*slot).is_some())
+            .collect();
+        let hidden_by = wrapped.iter().copied().find(|slot| hides(*slot));
+        let certificate = piece.certificate;
+        let mut in_it = false;
+        for slot in wrapped {
+            let first_wrap = slot >= LayerSlot::Bag;
+            if certificate && first_wrap && !in_it {
+                self.certificate();
+                in_it = true;
+            }
+            if Some(slot) == hidden_by && !named {
+                self.face_and_top();
+            }
+            self.lay(slot, Stage::Wrap);
+        }
+        if certificate && !in_it {
+            self.certificate();
+        }
+    }
+
+    fn certificate(&mut self) {
+        self.then(plain(
+            CERTIFICATE,
+            Stage::Wrap,
+            "Put the certificate in",
+            &["In its sleeve on the back, never over the face; the wrap covers it."],
+        ));
+    }
+
+    fn face_and_top(&mut self) {
+        self.then(PackStep {
+            look: Some(looks::FACE_AND_TOP),
+            tools: vec![Tool::Pencil],
+            ..plain(
+                FACE_AND_TOP,
+                Stage::Wrap,
+                "Mark face and top",
+                &["Write on what will lie outside which side is the face and which edge the top."],
+            )
+        });
+    }
+
+    fn measured(&mut self) {
+        self.then(plain(
+            WRAPPED,
+            Stage::Wrap,
+            "Measure the wrapped piece",
+            &[
+                "Across, up and through, as it lies: wraps come out thicker than sums.",
+                "Type the three sides at Box; what is cut for the box follows them.",
+            ],
+        ));
+    }
+
+    /// The box, and a second one around it: set up, filled, closed and sealed.
+    fn boxed(&mut self) {
+        self.one_box(LayerSlot::Box, &INNER, "the wrapped piece");
+        self.lay(LayerSlot::BoxFilm, Stage::Box);
+        if self.layer(LayerSlot::SecondBox).is_some() {
+            self.one_box(
+                LayerSlot::SecondBox,
+                &[LayerSlot::SecondFill],
+                "the boxed piece",
+            );
+        }
+    }
+
+    fn one_box(&mut self, slot: LayerSlot, inside: &[LayerSlot], what: &str) {
+        let Some(layer) = self.layer(slot) else {
+            return;
+        };
+        let strips = strips_of(&layer.make);
+        let laid_in = !matches!(layer.make, Make::Mailer(_) | Make::Tube(_));
+        self.lay(slot, Stage::Box);
+        if laid_in {
+            let lining = inside
+                .iter()
+                .copied()
+                .filter(|slot| *slot == LayerSlot::Lining);
+            for slot in lining {
+                self.lay(slot, Stage::Box);
+            }
+            let says = format!("Lay {what} in, its face to the side that the marks will name.");
+            self.then(plain(
+                &key_of("in", slot),
+                Stage::Box,
+                &format!("Lay {what} in"),
+                &[&says],
+            ));
+        }
+        for slot in inside
+            .iter()
+            .copied()
+            .filter(|slot| *slot != LayerSlot::Lining)
+        {
+            self.lay(slot, Stage::Box);
+        }
+        self.then(PackStep {
+            look: Some(looks::STILL),
+            ..plain(
+                &key_of("close", slot),
+                Stage::Box,
+                "Close it",
+                &["Nothing presses on the face, and the lid closes without force."],
+            )
+        });
+        self.then(PackStep {
+            strips,
+            tools: vec![Tool::TapeGun],
+            ..plain(
+                &key_of("seal", slot),
+                Stage::Box,
+                "Seal it",
+                &["Every seam first, then corners and edges, so that nothing catches."],
+            )
+        });
+    }
+
+    fn parcel(&mut self) {
+        self.lay(LayerSlot::OuterPaper, Stage::Parcel);
+        self.lay(LayerSlot::Marks, Stage::Parcel);
+        self.then(PackStep {
+            tools: vec![Tool::Pencil],
+            ..plain(
+                ADDRESS,
+                Stage::Parcel,
+                "Write both addresses",
+                &["To whom, and from whom, before it leaves for the counter; check the postcode."],
+            )
+        });
+        self.then(plain(
+            WEIGH,
+            Stage::Parcel,
+            "Measure and weigh it",
+            &["At Weigh: the scale's reading, and its three sides outside. Carriers price by the larger of both."],
+        ));
+    }
+}
+
+impl PackStep {
+    /// Tells whether it cuts something that another step lays.
+    fn cuts_for(&self, other: &Self) -> bool {
+        self.parts
+            .iter()
+            .any(|cut| other.parts.iter().any(|laid| laid == cut))
+    }
+
+    /// By what is laid, cut and torn; neither prices nor words make a done step another.
+    fn printed(&self) -> String {
+        let parts: Vec<_> = self
+            .parts
+            .iter()
+            .map(|part| (part.name, &part.material, part.count, part.take))
+            .collect();
+        let written = serde_json::to_vec(&(parts, &self.strips)).expect("a step can be written");
+        Sha256::digest(written)[..PRINT_BYTES]
+            .iter()
+            .map(|byte| format!("{byte:02x}"))
+            .collect()
+    }
+}
+
+fn plain(key: &str, stage: Stage, title: &str, says: &[&str]) -> PackStep {
+    PackStep {
+        key: key.to_owned(),
+        stage,
+        title: title.to_owned(),
+        says: says.iter().map(|one| (*one).to_owned()).collect(),
+        layer: None,
+        parts: Vec::new(),
+        strips: Vec::new(),
+        tools: Vec::new(),
+        minutes: Minutes::ZERO,
+        cautions: Vec::new(),
+        look: None,
+        waits_for: Vec::new(),
+        print: String::new(),
+    }
+}
+
+fn key_of(what: &str, slot: LayerSlot) -> String {
+    let written = serde_json::to_value(slot).expect("a place can be written");
+    format!("{what}/{}", written.as_str().unwrap_or_default())
+}
+
+fn strips_of(make: &Make) -> Vec<Strips> {
+    let mut strips: Vec<Strips> = Vec::new();
+    for strip in make
+        .carton()
+        .map(|carton| &carton.seal)
+        .into_iter()
+        .flatten()
+    {
+        let alike = strips.iter_mut().find(|known| {
+            (known.on, known.length, known.filament) == (strip.on, strip.length, strip.filament)
+        });
+        match alike {
+            Some(known) => known.count += 1,
+            None => strips.push(Strips {
+                on: strip.on,
+                count: 1,
+                length: strip.length,
+                filament: strip.filament,
+            }),
+        }
+    }
+    strips
+}
+
+fn capital(text: &str) -> String {
+    let mut letters = text.chars();
+    letters
+        .next()
+        .map(|first| first.to_uppercase().chain(letters).collect())
+        .unwrap_or_default()
+}
+
+/// A name inside a sentence: a capital of its own stays, one that only begins a line does not.
+fn in_sentence(name: &str) -> String {
+    let mut letters = name.chars();
+    let (Some(first), second) = (letters.next(), letters.clone().next()) else {
+        return name.to_owned();
+    };
+    if second.is_some_and(|second| second.is_lowercase()) {
+        first.to_lowercase().chain(letters).collect()
+    } else {
+        name.to_owned()
+    }
+}
