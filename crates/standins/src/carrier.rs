@@ -1,0 +1,397 @@
+//! A carrier's own service that is none: it rates, books once, tells collection days and tracking over simulated time, and
+//! makes the faults that real ones make.
+
+use std::{
+    sync::{Arc, Mutex, MutexGuard, PoisonError},
+    time::Duration,
+};
+
+use axum::{
+    Json, Router,
+    body::{Body, Bytes},
+    extract::{Path, Query, State},
+    http::{HeaderMap, StatusCode},
+    response::{IntoResponse, Response},
+    routing::{get, post, put},
+};
+use futures_util::stream;
+use hummock_core::{
+    freight::{OnItsWay, Service, Tariff},
+    sums::{QuoteParcel, QuotePlace, QuoteSum},
+};
+use jiff::civil::Date;
+use rust_decimal::Decimal;
+use serde::{Deserialize, Serialize};
+use serde_json::json;
+
+/// A carrier's service that is none.
+#[derive(Debug)]
+pub struct Carrier {
+    tariffs: Vec<Tariff>,
+    state: Mutex<Books>,
+}
+
+#[derive(Debug, Default)]
+struct Books {
+    booked: Vec<Booked>,
+    fault: Fault,
+    asked: usize,
+}
+
+/// What is booked.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct Booked {
+    /// What the caller named it by: asked again by that name, it is the same booking.
+    #[serde(skip)]
+    key: String,
+    /// As `gannet-post/parcel`.
+    pub service: String,
+    /// What it is followed by.
+    pub tracking: String,
+    /// What it costs.
+    pub total: Decimal,
+    /// In the carrier's money.
+    pub currency: String,
+    /// What stands on its label, line by line.
+    pub label: Vec<String>,
+    /// When it is on its way.
+    pub way: OnItsWay,
+}
+
+/// What goes wrong, and how often yet.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Fault {
+    /// What goes wrong.
+    #[serde(default)]
+    pub kind: FaultKind,
+    /// For so many requests.
+    #[serde(default)]
+    pub times: u32,
+}
+
+/// What goes wrong.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum FaultKind {
+    /// Nothing.
+    #[default]
+    None,
+    /// It answers, after half a minute.
+    Slow,
+    /// It says that it can't.
+    Unavailable,
+    /// It takes a tenth more than its tariff says.
+    WrongTotal,
+    /// It does what it was asked for, and the connection breaks before it says so.
+    LostReply,
+}
+
+/// Longer than anybody waits.
+const SLOW: Duration = Duration::from_secs(30);
+const SLOTS: usize = 5;
+
+#[derive(Debug, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct RateRequest {
+    parcel: QuoteParcel,
+    destination: QuotePlace,
+    /// What cover is bought for; none is bought without.
+    value: Option<Decimal>,
+}
+
+#[derive(Debug, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct BookRequest {
+    service: String,
+    #[serde(flatten)]
+    rate: RateRequest,
+    /// The first day on which it is ready.
+    ready_on: Date,
+    /// Who gets it, for the label.
+    #[serde(default)]
+    to: Vec<String>,
+}
+
+#[derive(Debug, Deserialize)]
+struct From {
+    from: Date,
+}
+
+#[derive(Debug, Deserialize)]
+struct On {
+    on: Date,
+}
+
+impl Carrier {
+    /// One that prices by tariffs.
+    #[must_use]
+    pub fn by(tariffs: Vec<Tariff>) -> Self {
+        Self {
+            tariffs,
+            state: Mutex::default(),
+        }
+    }
+
+    /// Has something go wrong.
+    pub fn fails(&self, kind: FaultKind, times: u32) {
+        self.books().fault = Fault { kind, times };
+    }
+
+    /// Returns all that was booked.
+    #[must_use]
+    pub fn booked(&self) -> Vec<Booked> {
+        self.books().booked.clone()
+    }
+
+    /// Returns how often it was asked for anything.
+    #[must_use]
+    pub fn asked(&self) -> usize {
+        self.books().asked
+    }
+
+    fn books(&self) -> MutexGuard<'_, Books> {
+        self.state.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+
+    /// Takes the fault of one request.
+    fn fault(&self) -> FaultKind {
+        let mut books = self.books();
+        books.asked += 1;
+        match books.fault.times.checked_sub(1) {
+            None => FaultKind::None,
+            Some(left) => {
+                books.fault.times = left;
+                books.fault.kind
+            }
+        }
+    }
+
+    fn tariff(&self, id: &str) -> Result<&Tariff, Refused> {
+        let found = self.tariffs.iter().find(|tariff| tariff.id == id);
+        found.ok_or(Refused(
+            StatusCode::NOT_FOUND,
+            "there is no such carrier".to_owned(),
+        ))
+    }
+}
+
+/// Why it does not.
+struct Refused(StatusCode, String);
+
+impl IntoResponse for Refused {
+    fn into_response(self) -> Response {
+        (self.0, Json(json!({ "says": self.1 }))).into_response()
+    }
+}
+
+fn service_of<'a>(tariff: &'a Tariff, id: &str) -> Result<&'a Service, Refused> {
+    let found = tariff.services.iter().find(|service| service.id == id);
+    found.ok_or(Refused(
+        StatusCode::NOT_FOUND,
+        "there is no such service".to_owned(),
+    ))
+}
+
+/// One service, and what it takes or why it does not.
+#[derive(Debug, Serialize)]
+struct Rated {
+    service: String,
+    total: Option<Decimal>,
+    currency: String,
+    refused: Option<String>,
+}
+
+fn rated(tariff: &Tariff, request: &RateRequest, fault: FaultKind) -> Result<Vec<Rated>, Refused> {
+    let sum = QuoteSum {
+        parcel: &request.parcel,
+        destination: &request.destination,
+        value: request.value,
+        discount_tier: None,
+        date: None,
+    };
+    let answer = sum.by(tariff).map_err(|refusals| {
+        let says: Vec<String> = refusals
+            .into_iter()
+            .map(|refusal| format!("{}: {}", refusal.field, refusal.message))
+            .collect();
+        Refused(StatusCode::UNPROCESSABLE_ENTITY, says.join("; "))
+    })?;
+    let more = match fault {
+        FaultKind::WrongTotal => Decimal::new(11, 1),
+        _ => Decimal::ONE,
+    };
+    let services = answer.services.into_iter().map(|quoted| Rated {
+        service: quoted.service,
+        total: quoted
+            .total
+            .map(|total| tariff.currency.round(total * more)),
+        currency: tariff.currency.code().to_owned(),
+        refused: quoted.refused,
+    });
+    Ok(services.collect())
+}
+
+/// Does what was asked for, as the fault has it.
+async fn faulty(
+    carrier: &Carrier,
+    done: impl FnOnce(FaultKind) -> Result<Response, Refused>,
+) -> Response {
+    let fault = carrier.fault();
+    if fault == FaultKind::Unavailable {
+        let says = "try again later".to_owned();
+        return Refused(StatusCode::SERVICE_UNAVAILABLE, says).into_response();
+    }
+    if fault == FaultKind::Slow {
+        tokio::time::sleep(SLOW).await;
+    }
+    let response = done(fault).unwrap_or_else(IntoResponse::into_response);
+    if fault == FaultKind::LostReply {
+        // The head goes out, and the connection breaks in the body.
+        let broken = stream::iter([
+            Ok(Bytes::from_static(b"{")),
+            Err(std::io::Error::other("the connection broke")),
+        ]);
+        return Response::new(Body::from_stream(broken));
+    }
+    response
+}
+
+pub(crate) fn routes(carrier: Arc<Carrier>) -> Router {
+    Router::new()
+        .route("/fault", put(set_fault))
+        .route("/bookings", get(bookings))
+        .route("/tracking/{number}", get(tracking))
+        .route("/{tariff}/rates", post(rates))
+        .route("/{tariff}/bookings", post(book))
+        .route("/{tariff}/{service}/slots", get(slots))
+        .with_state(carrier)
+}
+
+async fn set_fault(State(carrier): State<Arc<Carrier>>, Json(fault): Json<Fault>) -> Json<Fault> {
+    carrier.fails(fault.kind, fault.times);
+    Json(fault)
+}
+
+async fn bookings(State(carrier): State<Arc<Carrier>>) -> Json<Vec<Booked>> {
+    Json(carrier.booked())
+}
+
+async fn rates(
+    State(carrier): State<Arc<Carrier>>,
+    Path(id): Path<String>,
+    Json(request): Json<RateRequest>,
+) -> Response {
+    faulty(&carrier, |fault| {
+        let services = rated(carrier.tariff(&id)?, &request, fault)?;
+        Ok(Json(json!({ "services": services })).into_response())
+    })
+    .await
+}
+
+async fn book(
+    State(carrier): State<Arc<Carrier>>,
+    Path(id): Path<String>,
+    headers: HeaderMap,
+    Json(request): Json<BookRequest>,
+) -> Response {
+    faulty(&carrier, |fault| {
+        let key = headers
+            .get("idempotency-key")
+            .and_then(|key| key.to_str().ok());
+        let key = key.filter(|key| !key.is_empty()).ok_or(Refused(
+            StatusCode::BAD_REQUEST,
+            "a booking is named by the header Idempotency-Key".to_owned(),
+        ))?;
+        let tariff = carrier.tariff(&id)?;
+        let service = service_of(tariff, &request.service)?;
+        let rates = rated(tariff, &request.rate, fault)?;
+        let rate = rates.into_iter().find(|rate| rate.service == service.id);
+        let rate = rate.expect("each service is rated");
+        let total = rate.total.ok_or(Refused(
+            StatusCode::CONFLICT,
+            rate.refused.unwrap_or_default(),
+        ))?;
+        let mut books = carrier.books();
+        if let Some(known) = books.booked.iter().find(|booked| booked.key == key) {
+            return Ok(Json(known.clone()).into_response());
+        }
+        let tracking = format!(
+            "{}-{:04}",
+            initials(&tariff.carrier),
+            books.booked.len() + 1
+        );
+        let way = tariff.on_its_way(
+            service,
+            (service.days_from, service.days_to),
+            request.ready_on,
+        );
+        let mut label = vec![
+            format!("{} {}", tariff.carrier, service.name),
+            tracking.clone(),
+        ];
+        label.extend(request.to);
+        let booked = Booked {
+            key: key.to_owned(),
+            service: format!("{}/{}", tariff.id, service.id),
+            tracking,
+            total,
+            currency: rate.currency,
+            label,
+            way,
+        };
+        books.booked.push(booked.clone());
+        Ok((StatusCode::CREATED, Json(booked)).into_response())
+    })
+    .await
+}
+
+fn initials(name: &str) -> String {
+    let firsts = name
+        .split_whitespace()
+        .filter_map(|word| word.chars().next());
+    firsts.filter(|first| first.is_alphabetic()).collect()
+}
+
+async fn slots(
+    State(carrier): State<Arc<Carrier>>,
+    Path((id, service)): Path<(String, String)>,
+    Query(From { from }): Query<From>,
+) -> Response {
+    faulty(&carrier, |_| {
+        let tariff = carrier.tariff(&id)?;
+        let service = service_of(tariff, &service)?;
+        let days = tariff.next_days(service, from, SLOTS);
+        let until = tariff.collection_of(service).map(|fetched| fetched.cut_off);
+        Ok(Json(json!({ "days": days, "cut_off": until })).into_response())
+    })
+    .await
+}
+
+/// What has happened to it until a day of the simulated time.
+async fn tracking(
+    State(carrier): State<Arc<Carrier>>,
+    Path(number): Path<String>,
+    Query(On { on }): Query<On>,
+) -> Response {
+    faulty(&carrier, |_| {
+        let books = carrier.books();
+        let found = books.booked.iter().find(|booked| booked.tracking == number);
+        let way = found.map(|booked| booked.way).ok_or(Refused(
+            StatusCode::NOT_FOUND,
+            "nothing is followed by that number".to_owned(),
+        ))?;
+        let events = [
+            (way.handed_over, "handed over"),
+            (way.earliest, "at the last depot"),
+            (way.latest, "arrived"),
+        ];
+        let events: Vec<_> = events
+            .into_iter()
+            .filter(|(day, _)| *day <= on)
+            .map(|(day, says)| json!({ "on": day, "says": says }))
+            .collect();
+        Ok(Json(json!({ "events": events })).into_response())
+    })
+    .await
+}
