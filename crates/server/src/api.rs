@@ -7,7 +7,7 @@ use axum::{
     body::Bytes,
     extract::{DefaultBodyLimit, Request, State},
     http::{HeaderName, HeaderValue, StatusCode, header},
-    middleware::{Next, from_fn, from_fn_with_state},
+    middleware::{Next, from_fn_with_state},
     response::{IntoResponse, Redirect, Response},
     routing::get,
 };
@@ -26,19 +26,19 @@ use utoipa::{OpenApi, ToSchema, openapi::OpenApi as Description};
 use utoipa_axum::{router::OpenApiRouter, routes};
 
 use crate::{
+    account, addresses,
     app::App,
     curves, cutting, cuttings, documents,
     guard::{Ours, let_in},
     house, measures,
     network::{self, Door, let_known_in},
-    pages, plans,
+    outside, pages, plans,
     problem::Problem,
-    shelf, shipments, stores, studio, sums, tariffs,
+    shelf, shipments, stores, studio, sums, tariffs, ways, weighings,
 };
 
 /// The largest body that is read; a shipment is a thousandth of it.
 const LARGEST_BODY: usize = 256 * 1024;
-const LONGEST_ANSWER: Duration = Duration::from_secs(10);
 /// So long may pass between two parts of a body.
 const LONGEST_BODY: Duration = Duration::from_secs(5);
 const JSON: HeaderValue = HeaderValue::from_static("application/json");
@@ -57,6 +57,7 @@ const REQUEST_ID: HeaderName = HeaderName::from_static("x-request-id");
     components(schemas(shipments::SortName, shipments::PlaceName, documents::PaperName)),
     tags(
         (name = "tariffs", description = "What carriers take, as data"),
+        (name = "weighings", description = "The scale on the bench, and what its readings say about the stores"),
         (name = "shipments", description = "What is on the bench"),
         (name = "plans", description = "Working out a plan without storing it"),
         (name = "sums", description = "One formula each, in plain numbers, unrounded; for scripts and for a scrap of paper"),
@@ -83,6 +84,8 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(plans::alternatives))
         .routes(routes!(plans::changes))
         .routes(routes!(plans::price))
+        .routes(routes!(plans::rough))
+        .routes(routes!(plans::packing))
         .routes(routes!(measures::read))
         .routes(routes!(measures::lengths))
         .routes(routes!(house::preview))
@@ -98,10 +101,16 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(health))
         .merge(sums::routes())
         .merge(tariffs::routes())
+        .merge(account::routes())
+        .merge(addresses::routes())
         .merge(cutting::routes())
         .merge(cuttings::routes())
         .merge(documents::routes())
         .merge(shelf::routes())
+        .merge(weighings::routes())
+        .merge(ways::routes())
+        .merge(outside::scale_routes())
+        .merge(outside::carrier_routes())
         .merge(network::routes())
 }
 
@@ -289,7 +298,7 @@ pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
         .layer(PropagateRequestIdLayer::new(REQUEST_ID))
         .layer(trace)
         .layer(SetRequestIdLayer::new(REQUEST_ID, MakeRequestUuid))
-        .layer(from_fn(in_time))
+        .layer(from_fn_with_state(app.longest_answer, in_time))
         .with_state(app)
 }
 
@@ -298,8 +307,8 @@ async fn to_description() -> Redirect {
 }
 
 /// Gives an answer that takes too long up, with a problem document.
-async fn in_time(request: Request, next: Next) -> Response {
-    tokio::time::timeout(LONGEST_ANSWER, next.run(request))
+async fn in_time(State(longest): State<Duration>, request: Request, next: Next) -> Response {
+    tokio::time::timeout(longest, next.run(request))
         .await
         .unwrap_or_else(|_| Problem::too_long().into_response())
 }

@@ -1,6 +1,6 @@
 //! What every handler works with.
 
-use std::sync::Arc;
+use std::{sync::Arc, time::Duration};
 
 use hummock_core::{
     Refusal,
@@ -14,9 +14,11 @@ use crate::{
     documents::Documents,
     houses::Houses,
     network::{Attempts, Network, OneAtATime},
+    outside::{Carriers, Scale},
     pages::PageShelf,
     problem::Problem,
     rework::Bell,
+    ways::Exploring,
 };
 
 /// The studio that is served, where it is kept, and what day it is.
@@ -38,6 +40,16 @@ pub struct App {
     pub network: Option<Arc<Network>>,
     /// Who makes documents.
     pub documents: Documents,
+    /// An answer that takes longer is given up.
+    pub(crate) longest_answer: Duration,
+    /// The scale on the bench.
+    pub(crate) scale: Scale,
+    /// The carriers' own services.
+    pub(crate) carriers: Carriers,
+    /// Whoever looks for ways takes every core: one at a time.
+    pub(crate) exploring: Exploring,
+    /// Whether both are only stand-ins.
+    pub(crate) stand_in: bool,
     /// Wrong passphrases.
     pub(crate) attempts: Arc<Attempts>,
     /// Turns at having a passphrase looked at.

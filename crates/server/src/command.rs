@@ -12,7 +12,8 @@ use tracing_subscriber::{
 };
 
 use crate::{
-    Certificate, Clock, Documents, Listen, Network, Pages, ServeOptions, description, import, serve,
+    Certificate, Clock, Documents, Listen, Network, Outside, Pages, ServeOptions, Waits,
+    description, import, serve,
 };
 
 /// Packing and shipping for the people who make and frame flat art.
@@ -46,6 +47,8 @@ enum Task {
         #[arg(long, value_name = "FILE")]
         documents: Option<PathBuf>,
         #[command(flatten)]
+        outside: OutsideArgs,
+        #[command(flatten)]
         network: NetworkArgs,
     },
     /// Fills an empty database from a folder of data files.
@@ -61,6 +64,36 @@ enum Task {
     },
     /// Prints the description of the API.
     Openapi,
+}
+
+#[derive(Debug, Args)]
+struct OutsideArgs {
+    /// The scale on the bench, as http://127.0.0.1:8010/scale: it sends its readings as server-sent events under /readings.
+    #[arg(long, value_name = "ADDRESS")]
+    scale: Option<String>,
+    /// The carriers' own service.
+    #[arg(long, value_name = "ADDRESS")]
+    carriers: Option<String>,
+    /// The stand-ins for both, as http://127.0.0.1:7374, for demonstrations.
+    #[arg(long, value_name = "ADDRESS", conflicts_with_all = ["scale", "carriers"])]
+    stand_ins: Option<String>,
+}
+
+impl OutsideArgs {
+    fn outside(self) -> Outside {
+        let at = |path: &str| {
+            Some(format!(
+                "{}{path}",
+                self.stand_ins.as_deref()?.trim_end_matches('/')
+            ))
+        };
+        Outside {
+            scale: at("/scale").or(self.scale.clone()),
+            carriers: at("/carrier").or(self.carriers.clone()),
+            stand_in: self.stand_ins.is_some(),
+            ..Outside::default()
+        }
+    }
 }
 
 #[derive(Debug, Args)]
@@ -131,6 +164,7 @@ pub async fn command(pages: Pages) -> Result<()> {
             allow_hosts,
             origins,
             documents,
+            outside,
             network,
         } => {
             let clock = studio.clock();
@@ -147,11 +181,13 @@ pub async fn command(pages: Pages) -> Result<()> {
                 listen: network.listen,
                 certificate: network.certificate(),
                 documents: documents.map_or_else(Documents::beside_this_program, Documents::by),
+                outside: outside.outside(),
+                waits: Waits::default(),
             })
             .await
         }
         Task::Import { studio } => {
-            let store = Store::open(&studio.database_url).await?;
+            let store = Store::open(&studio.database_url, Waits::default().database).await?;
             let imported =
                 import(&store, &studio.start_with, !studio.empty, studio.clock()).await?;
             match imported.created {
@@ -161,7 +197,7 @@ pub async fn command(pages: Pages) -> Result<()> {
             Ok(())
         }
         Task::Migrate { database_url } => {
-            Store::open(&database_url).await?;
+            Store::open(&database_url, Waits::default().database).await?;
             println!("the tables are up to date");
             Ok(())
         }

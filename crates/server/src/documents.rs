@@ -39,6 +39,7 @@ use crate::{
 #[derive(Debug, Clone)]
 pub struct Documents {
     program: PathBuf,
+    longest: Duration,
     at_once: Arc<Semaphore>,
 }
 
@@ -56,8 +57,15 @@ impl Documents {
     pub fn by(program: PathBuf) -> Self {
         Self {
             program,
+            longest: LONGEST,
             at_once: Arc::new(Semaphore::new(AT_ONCE)),
         }
+    }
+
+    /// Gives up what takes longer.
+    #[must_use]
+    pub fn within(self, longest: Duration) -> Self {
+        Self { longest, ..self }
     }
 
     /// By the program that stands beside this one, or one folder up.
@@ -89,7 +97,7 @@ impl Documents {
             let _turn = self.at_once.acquire().await;
             self.made(asked).await
         };
-        match tokio::time::timeout(LONGEST, made).await {
+        match tokio::time::timeout(self.longest, made).await {
             Ok(Ok(Ok(document))) => Ok(document),
             Ok(Ok(Err(says))) => Err(vec![Refusal::new(field, says)].into()),
             Ok(Err(error)) => {

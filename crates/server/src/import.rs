@@ -11,7 +11,7 @@ use hummock_core::{
     quantity::LengthUnit,
     shipment::{EDITION, House, ShipmentInputs, Worked},
 };
-use hummock_store::{HouseAt, NewShipment, SettingRefused, Settings, Store, StudioId};
+use hummock_store::{HouseAt, NewShipment, Place, SettingRefused, Settings, Store, StudioId};
 use jiff::{ToSpan, civil::Date};
 use serde::{Deserialize, de::DeserializeOwned};
 use uuid::Uuid;
@@ -74,11 +74,33 @@ pub async fn import(
             .with_context(|| format!("\"{}\" in {}", inputs.title, file.display()))?;
         store.create(studio, &new).await?;
     }
+    put_away(store, studio, folder, &house, (settings.unit, clock)).await?;
     Ok(Imported {
         studio,
         created,
         shipments: shipments.len(),
     })
+}
+
+/// Takes parcels that went out before, each as it was weighed, into the archive.
+async fn put_away(
+    store: &Store,
+    studio: StudioId,
+    folder: &Path,
+    house: &HouseAt,
+    (unit, clock): (LengthUnit, Clock),
+) -> Result<()> {
+    let file = folder.join("weighed.json");
+    if !file.exists() {
+        return Ok(());
+    }
+    for inputs in &read_shipments(&file, clock.today())? {
+        let new = worked_out(inputs, house, unit, clock)
+            .with_context(|| format!("\"{}\" in {}", inputs.title, file.display()))?;
+        store.create(studio, &new).await?;
+        store.put(studio, new.id, Place::Archive).await?;
+    }
+    Ok(())
 }
 
 /// Puts on the shelf what a table says.

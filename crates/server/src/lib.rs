@@ -3,6 +3,8 @@
 //! Handlers extract, call the core and the store, and map what comes back; the rules of the job are in
 //! `hummock-core`.
 
+mod account;
+mod addresses;
 mod api;
 mod app;
 mod body;
@@ -18,6 +20,7 @@ mod houses;
 mod import;
 mod measures;
 mod network;
+mod outside;
 mod pages;
 mod plans;
 mod problem;
@@ -32,6 +35,8 @@ mod sums;
 mod table;
 mod tariff_table;
 mod tariffs;
+mod ways;
+mod weighings;
 
 pub use api::description;
 pub use app::App;
@@ -41,5 +46,6 @@ pub use documents::Documents;
 pub use guard::{NotOurs, Ours};
 pub use import::{Imported, import};
 pub use network::{Certificate, Listen, Network, NoNetwork};
+pub use outside::Patience;
 pub use pages::{PageFile, PageShelf, Pages};
-pub use serve::{Running, ServeOptions, serve};
+pub use serve::{Outside, Running, ServeOptions, Waits, serve};

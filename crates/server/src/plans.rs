@@ -3,8 +3,12 @@
 use axum::{Json, extract::State, http::header::CONTENT_TYPE, response::IntoResponse};
 use hummock_core::{
     Refusal,
+    pack::PackView,
     quantity::LengthUnit,
-    shipment::{Charge, Preview, ShipmentInputs, charge},
+    shipment::{
+        Arrival, Charge, Preview, RoughQuote, ShipmentInputs, Worked, arrivals, charge,
+        packing as packing_of, rough_quote,
+    },
     space::LayerSlot,
     ways::{self, Alternative, Changes, ServiceLadder},
 };
@@ -24,10 +28,10 @@ use crate::{
 pub(crate) struct PreviewRequest {
     /// What was typed; a `piece` with size, construction and medium is enough for a plan, and a
     /// `buyer.country` for prices.
-    inputs: ShipmentInputs,
+    pub(crate) inputs: ShipmentInputs,
     /// What a bare number is in.
     #[serde(default)]
-    unit: LengthUnit,
+    pub(crate) unit: LengthUnit,
 }
 
 /// Inputs to find other ways for.
@@ -113,6 +117,8 @@ pub(crate) async fn changes(
 pub(crate) struct Pricing {
     /// Each service that goes there, between its prices.
     ladders: Vec<ServiceLadder>,
+    /// When it would arrive with each service that takes it, handed over on the first day on which it can be.
+    arrivals: Vec<Arrival>,
     /// What it costs and what the buyer pays; nothing before there is a plan.
     charge: Option<Charge>,
 }
@@ -131,13 +137,61 @@ pub(crate) async fn price(
 ) -> Result<Json<Pricing>, Problem> {
     let house = app.house().await?;
     let inputs = request.inputs.checked(request.unit, app.clock.today())?;
+    let today = app.clock.today();
     let priced = beside(move || {
+        let worked = Worked::out(&inputs, &house.house)?;
         Ok::<_, Vec<Refusal>>(Pricing {
+            arrivals: arrivals(today, &inputs, &worked, &house.house),
             ladders: ways::price_steps(&inputs, &house.house)?,
             charge: charge(&inputs, &house.house)?,
         })
     });
     Ok(Json(priced.await?))
+}
+
+/// Says roughly what a piece would cost to send, from its size, destination and value alone, over everything that it could be;
+/// nothing is stored.
+#[utoipa::path(
+    operation_id = "quote_roughly", post, path = "/plans/rough", tag = "plans", request_body = PreviewRequest,
+    responses(
+        (status = 200, description = "Each thing that it could be, the cheapest first", body = RoughQuote),
+        (status = 422, description = "Values that were refused or are missing, each with its field", body = Problem),
+    ),
+)]
+pub(crate) async fn rough(
+    State(app): State<App>,
+    Body(request): Body<PreviewRequest>,
+) -> Result<Json<RoughQuote>, Problem> {
+    let house = app.house().await?;
+    let inputs = request.inputs.checked(request.unit, app.clock.today())?;
+    Ok(Json(
+        beside(move || rough_quote(&inputs, &house.house)).await?,
+    ))
+}
+
+/// The steps of packing a shipment, or why there are none.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct PackingView {
+    /// Every step beside what was ticked; nothing while there is no plan.
+    packing: Option<PackView>,
+}
+
+/// Says every step of packing a shipment, in the order of the job, beside what was ticked; nothing is stored.
+#[utoipa::path(
+    operation_id = "list_pack_steps", post, path = "/plans/packing", tag = "plans", request_body = PreviewRequest,
+    responses(
+        (status = 200, description = "Each step with what it waits for", body = PackingView),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
+    ),
+)]
+pub(crate) async fn packing(
+    State(app): State<App>,
+    Body(request): Body<PreviewRequest>,
+) -> Result<Json<PackingView>, Problem> {
+    let house = app.house().await?;
+    let inputs = request.inputs.checked(request.unit, app.clock.today())?;
+    let packing = beside(move || packing_of(&inputs, &house.house)).await?;
+    Ok(Json(PackingView { packing }))
 }
 
 /// Works out plan and quotes by the studio's rules; nothing is stored.

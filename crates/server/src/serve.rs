@@ -21,8 +21,10 @@ use crate::{
     guard::Ours,
     import::import,
     network::{Certificate, Door, Listen, Network, OneAtATime, Passphrase},
+    outside::{Carriers, Patience, Scale},
     pages::{PageShelf, Pages},
     rework::keep_up,
+    ways::Exploring,
 };
 
 /// What to serve, and where.
@@ -52,6 +54,41 @@ pub struct ServeOptions {
     pub certificate: Certificate,
     /// Who makes documents.
     pub documents: Documents,
+    /// What stands outside.
+    pub outside: Outside,
+    /// How long anybody is kept waiting.
+    pub waits: Waits,
+}
+
+/// How long whoever asks is kept waiting before being told that it did not work.
+#[derive(Debug, Clone, Copy)]
+pub struct Waits {
+    /// For an answer; a document is given up a little earlier, so that there is a word about it.
+    pub answer: Duration,
+    /// For a connection to the database.
+    pub database: Duration,
+}
+
+impl Default for Waits {
+    fn default() -> Self {
+        Self {
+            answer: Duration::from_secs(10),
+            database: Duration::from_secs(6),
+        }
+    }
+}
+
+/// What stands outside the program.
+#[derive(Debug, Clone, Default)]
+pub struct Outside {
+    /// The address of the scale, as `http://127.0.0.1:7374/scale`.
+    pub scale: Option<String>,
+    /// The address of the carriers' own service.
+    pub carriers: Option<String>,
+    /// Whether both are only stand-ins.
+    pub stand_in: bool,
+    /// How long they are waited for.
+    pub patience: Patience,
 }
 
 impl ServeOptions {
@@ -71,12 +108,16 @@ impl ServeOptions {
             listen: None,
             certificate: Certificate::Studio("keys".into()),
             documents: Documents::beside_this_program(),
+            outside: Outside::default(),
+            waits: Waits::default(),
         }
     }
 }
 
 /// A client that has not sent the whole head of a request by then is hung up on.
 const LONGEST_HEAD: Duration = Duration::from_secs(10);
+/// A document is given up so long before the answer that waits for it.
+const WORD_BEFORE: Duration = Duration::from_secs(1);
 /// The file that says where the database is, is looked at this often.
 const LOOK_EVERY: Duration = Duration::from_secs(1);
 /// Whoever is still being answered when it is to stop has so long.
@@ -110,7 +151,7 @@ impl Drop for EndsWith {
 pub async fn serve(options: &ServeOptions) -> Result<Running> {
     // Whoever else in this process speaks TLS does it the same way; it may have been settled before.
     let _ = rustls::crypto::ring::default_provider().install_default();
-    let store = Store::open(&options.database_url).await?;
+    let store = Store::open(&options.database_url, options.waits.database).await?;
     let imported = import(
         &store,
         &options.start_with,
@@ -146,7 +187,18 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         bell: Arc::default(),
         pages: Arc::new(PageShelf::of(options.pages)),
         network: network.as_ref().map(|open| open.network.clone()),
-        documents: options.documents.clone(),
+        documents: options
+            .documents
+            .clone()
+            .within(options.waits.answer.saturating_sub(WORD_BEFORE)),
+        longest_answer: options.waits.answer,
+        scale: Scale::at(options.outside.scale.as_deref()),
+        carriers: Carriers::at(
+            options.outside.carriers.as_deref(),
+            options.outside.patience,
+        ),
+        stand_in: options.outside.stand_in,
+        exploring: Exploring::default(),
         attempts: Arc::default(),
         turns: OneAtATime::default(),
     };

@@ -295,7 +295,7 @@ impl App {
         let stock = self.store.stock(self.studio).await?;
         let today = self.clock.today();
         let inputs = stored.inputs;
-        let carton = carton_id(&inputs);
+        let cartons = carton_ids(&inputs);
         let counted: Vec<Uuid> = stock
             .iter()
             .filter(|item| item.goods.key().is_some())
@@ -305,7 +305,7 @@ impl App {
         let taken = self.store.taken_for(self.studio, id).await?;
         let changed = taken
             .as_ref()
-            .is_some_and(|taken| takes_otherwise(taken, &lines, &counted, carton));
+            .is_some_and(|taken| takes_otherwise(taken, &lines, &counted, &cartons));
         Ok(ShipmentShelf {
             lines,
             taken: taken.map(|taken| taken.into_iter().map(ShelfTaken::from).collect()),
@@ -314,14 +314,25 @@ impl App {
     }
 }
 
-/// Which carton of the pile a shipment goes in.
-fn carton_id(inputs: &ShipmentInputs) -> Option<Uuid> {
+/// Which carton of the pile a shipment goes in, and how many of it; or which two, in order.
+fn carton_ids(inputs: &ShipmentInputs) -> Vec<(Uuid, i64)> {
     let choices = &inputs.choices;
-    choices
-        .saved_length
-        .as_ref()
-        .filter(|text| !text.is_empty())?;
-    choices.saved_from.as_deref()?.parse().ok()
+    let one = |length: &Option<String>, from: &Option<String>| -> Option<Uuid> {
+        length.as_ref().filter(|text| !text.is_empty())?;
+        from.as_deref()?.parse().ok()
+    };
+    let Some(first) = one(&choices.saved_length, &choices.saved_from) else {
+        return Vec::new();
+    };
+    match one(&choices.second_saved_length, &choices.second_saved_from) {
+        None => vec![(first, 1)],
+        Some(second) if second == first => vec![(first, 2)],
+        Some(second) => {
+            let mut both = vec![(first, 1), (second, 1)];
+            both.sort_unstable();
+            both
+        }
+    }
 }
 
 /// Tells whether a plan takes something else, or more, than was taken for it: of what is counted by material and size, or
@@ -330,9 +341,9 @@ fn takes_otherwise(
     taken: &[TakenLine],
     lines: &[ShelfLine],
     counted: &[Uuid],
-    carton: Option<Uuid>,
+    cartons: &[(Uuid, i64)],
 ) -> bool {
-    let (goods, cartons): (Vec<&TakenLine>, Vec<&TakenLine>) =
+    let (goods, boxes): (Vec<&TakenLine>, Vec<&TakenLine>) =
         taken.iter().partition(|line| counted.contains(&line.item));
     let mut then: Vec<(&str, i64)> = goods
         .iter()
@@ -345,7 +356,10 @@ fn takes_otherwise(
         .collect();
     then.sort_unstable();
     now.sort_unstable();
-    then != now || cartons.first().map(|line| line.item) != carton
+    let mut packed_in: Vec<(Uuid, i64)> =
+        boxes.iter().map(|line| (line.item, line.wanted)).collect();
+    packed_in.sort_unstable();
+    then != now || packed_in != cartons
 }
 
 /// Says how much of something the stores name, where they name that size.
@@ -658,26 +672,27 @@ pub(crate) async fn take(
             item: None,
         })
         .collect();
-    wanted.extend(app.carton_of(&stored.inputs).await?);
+    wanted.extend(app.cartons_of(&stored.inputs).await?);
     let title = stored.inputs.title.as_str();
     app.store.take_for(app.studio, (id, title), &wanted).await?;
     Ok(Json(app.shipment_shelf(id).await?))
 }
 
 impl App {
-    /// The carton of the pile that a shipment goes in.
-    async fn carton_of(&self, inputs: &ShipmentInputs) -> Result<Option<Draw>, Problem> {
-        let Some(id) = carton_id(inputs) else {
-            return Ok(None);
-        };
-        let item = self.store.stock_item(self.studio, id).await?;
-        Ok(item.map(|item| Draw {
-            name: item.name,
-            goods: item.goods,
-            amount: 1,
-            said: None,
-            item: Some(id),
-        }))
+    /// The cartons of the pile that a shipment goes in; one, two, or none.
+    async fn cartons_of(&self, inputs: &ShipmentInputs) -> Result<Vec<Draw>, Problem> {
+        let mut draws = Vec::new();
+        for (id, amount) in carton_ids(inputs) {
+            let item = self.store.stock_item(self.studio, id).await?;
+            draws.extend(item.map(|item| Draw {
+                name: item.name,
+                goods: item.goods,
+                amount,
+                said: None,
+                item: Some(id),
+            }));
+        }
+        Ok(draws)
     }
 }
 

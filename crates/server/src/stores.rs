@@ -119,7 +119,7 @@ impl<S: Send + Sync> FromRequestParts<S> for ClassPath {
 
 impl App {
     /// Writes other stores in place of those of a house; nothing when the house changed meanwhile.
-    async fn changed_to(
+    pub(crate) async fn changed_to(
         &self,
         house: &HouseAt,
         based_on: i32,

@@ -60,19 +60,18 @@ const FEWEST_CONNECTIONS: u32 = 4;
 /// A connection that was used a moment ago is taken to be there; any other is asked first, so that a database that
 /// was away and came back is found again.
 const TRUSTED_FOR: Duration = Duration::from_secs(1);
-/// A person who waits longer than this wants to be told that the database is away.
-const PATIENCE: Duration = Duration::from_secs(6);
 
 impl Store {
-    /// Connects to a database and brings its tables up to date, one process at a time.
+    /// Connects to a database and brings its tables up to date, one process at a time. Whoever waits longer for a connection
+    /// than the patience wants to be told that the database is away.
     ///
     /// # Errors
     /// [`StoreError`] when the database is away or its tables are newer than this program.
-    pub async fn open(url: &str) -> Result<Self, StoreError> {
+    pub async fn open(url: &str, patience: Duration) -> Result<Self, StoreError> {
         let pool = PgPoolOptions::new()
             .min_connections(FEWEST_CONNECTIONS)
             .max_connections(MOST_CONNECTIONS)
-            .acquire_timeout(PATIENCE)
+            .acquire_timeout(patience)
             .test_before_acquire(false)
             .before_acquire(|connection, idle| {
                 Box::pin(async move {

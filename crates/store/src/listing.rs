@@ -246,4 +246,50 @@ impl Store {
         .await?;
         Ok(rows.into_iter().map(Listed::from).collect())
     }
+
+    /// Returns the shipments whose packed parcel was weighed, at work or put away, the last ones first; so many at most.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn weighed(&self, studio: StudioId, most: i64) -> Result<Vec<Listed>, StoreError> {
+        let rows: Vec<Row> = sqlx::query_as(
+            "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version
+             FROM shipment
+             JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
+                 AND shipment_id = shipment.id AND state = at_state
+             WHERE shipment.studio_id = $1 AND place <> 'bin' AND inputs #> '{parcel,weight}' IS NOT NULL
+             ORDER BY shipment.id DESC LIMIT $2",
+        )
+        .bind(studio.0)
+        .bind(most)
+        .fetch_all(&self.pool)
+        .await?;
+        Ok(rows.into_iter().map(Listed::from).collect())
+    }
+
+    /// Returns the shipments in the archive that went with a carrier, by the id of its tariff, the last ones first.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn sent_with(
+        &self,
+        studio: StudioId,
+        tariff: &str,
+        most: i64,
+    ) -> Result<Vec<Listed>, StoreError> {
+        let rows: Vec<Row> = sqlx::query_as(
+            "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version
+             FROM shipment
+             JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
+                 AND shipment_id = shipment.id AND state = at_state
+             WHERE shipment.studio_id = $1 AND place = 'archive' AND starts_with(inputs->>'service', $2 || '/')
+             ORDER BY shipment.id DESC LIMIT $3",
+        )
+        .bind(studio.0)
+        .bind(tariff)
+        .bind(most)
+        .fetch_all(&self.pool)
+        .await?;
+        Ok(rows.into_iter().map(Listed::from).collect())
+    }
 }

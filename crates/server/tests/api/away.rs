@@ -2,6 +2,7 @@
 
 use std::{net::SocketAddr, sync::Arc};
 
+use hummock_server::Waits;
 use reqwest::StatusCode;
 use sqlx::{PgPool, postgres::PgConnectOptions};
 use tokio::{
@@ -72,6 +73,7 @@ async fn a_database_that_moved_is_found_where_the_file_says(pool: PgPool) {
     let url = here.url(&options);
     std::fs::write(&file, &url).expect("a file");
     let api = Api::start_with(&pool, true, |serve| {
+        serve.waits = Waits::default();
         serve.database_url = url;
         serve.database_file = Some(file.clone());
     })
@@ -95,7 +97,11 @@ async fn a_database_that_came_back_is_found_again(pool: PgPool) {
     let options = pool.connect_options();
     let way = Way::to(options.clone(), ANY.into()).await;
     let (url, address) = (way.url(&options), way.address);
-    let api = Api::start_with(&pool, true, |serve| serve.database_url = url).await;
+    let api = Api::start_with(&pool, true, |serve| {
+        serve.waits = Waits::default();
+        serve.database_url = url;
+    })
+    .await;
     let rows = api.rows().await;
     way.vanish().await;
     api.is_well(StatusCode::SERVICE_UNAVAILABLE).await;

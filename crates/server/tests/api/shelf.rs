@@ -462,6 +462,53 @@ async fn a_carton_of_the_pile_is_chosen_taken_and_opened(pool: PgPool) {
 }
 
 #[sqlx::test(migrations = false)]
+async fn two_alike_of_the_pile_are_taken_together_and_given_back(pool: PgPool) {
+    let api = Api::start(&pool, true).await;
+    let kelp = named(&api, "Kelp Ladder").await;
+    let door = json!({
+        "kind": "carton", "length_mm": 1200, "width_mm": 1060, "depth_mm": 160, "board": "corrugated-c",
+        "name": "Door box", "place": "loft", "left": 2,
+    });
+    let (status, kept) = api.post(SHELF, door).await;
+    assert_eq!(status, StatusCode::CREATED, "{kept}");
+    let at = format!("/api/v1/shipments/{kelp}");
+    let view = api.get(&at).await;
+    let asked = json!({ "inputs": view["inputs"] });
+    let (_, fits) = api.post("/api/v1/plans/pile", asked).await;
+    let both = fits["fits"]
+        .as_array()
+        .and_then(|fits| fits.iter().find(|fit| fit["way"] == "joined"))
+        .expect("two of them do");
+    assert_eq!(text(&both["second"]["name"]), "Door box");
+    let edit = json!({ "version": view["version"], "change": { "choices": both["choices"] } });
+    let (status, chosen) = api.patch(&at, edit).await;
+    assert_eq!(status, StatusCode::OK, "{chosen}");
+    let left = async || {
+        let items = items(&api).await;
+        let door = items.iter().find(|item| item["name"] == "Door box");
+        door.map_or(0, |door| door["left"].as_i64().expect("a count"))
+    };
+    let shelf = format!("{at}/shelf");
+    assert_eq!(left().await, 2);
+    for _ in 0..2 {
+        api.put(&shelf, json!({})).await;
+        assert_eq!(left().await, 0, "taken once, however often it is asked");
+    }
+    assert_eq!(api.get(&shelf).await["changed"], false);
+    // A plan with one of them takes something else.
+    let now = api.get(&at).await;
+    let choices = json!({
+        "second_saved_length": "", "second_saved_width": "", "second_saved_height": "", "saved_length": "1400 mm",
+    });
+    let edit = json!({ "version": now["version"], "change": { "choices": choices } });
+    let (status, changed) = api.patch(&at, edit).await;
+    assert_eq!(status, StatusCode::OK, "{changed}");
+    assert_eq!(api.get(&shelf).await["changed"], true);
+    api.delete(&shelf).await;
+    assert_eq!(left().await, 2);
+}
+
+#[sqlx::test(migrations = false)]
 async fn drawings_and_lists_go_out_and_a_dxf_comes_in(pool: PgPool) {
     let api = Api::start(&pool, true).await;
     let kelp = named(&api, "Kelp Ladder").await;

@@ -219,3 +219,73 @@ async fn the_schema_of_a_tariff_stands_alone(pool: PgPool) {
         "#/$defs/Mass"
     );
 }
+
+#[sqlx::test(migrations = false)]
+async fn an_account_is_compared_over_the_archive_or_a_table(pool: PgPool) {
+    let api = Api::start(&pool, true).await;
+    let path = "/api/v1/tariffs/gannet-post/account";
+    // The demo's archive went with this carrier's parcel service.
+    let (status, savings) = api.post(path, json!({})).await;
+    assert_eq!(status, StatusCode::OK, "{savings}");
+    assert!(savings["parcels"].as_u64() >= Some(10), "{savings}");
+    let own = savings["tiers"]
+        .as_array()
+        .expect("tiers")
+        .iter()
+        .find(|tier| tier["own"] == true);
+    assert_eq!(own.expect("the studio has one")["saves"]["amount"], "0.00");
+    let table = "length_mm,width_mm,height_mm,mass_kg,country,postcode,service,value\n600,400,100,3.6,XS,TB1,parcel,\n910,610,112,4.2,xs,,,320\n";
+    let (status, of_table) = api.post(path, json!({ "csv": table })).await;
+    assert_eq!(status, StatusCode::OK, "{of_table}");
+    assert_eq!(
+        of_table["parcels"]
+            .as_u64()
+            .zip(of_table["not_taken"].as_u64())
+            .map(|(one, other)| one + other),
+        Some(2)
+    );
+    let broken = "length_mm;width_mm;height_mm;mass_kg;country;service\nlong;400;100;3,6;XS;parcel\n600;400;100;0;XS;post\n";
+    let (status, problem) = api.post(path, json!({ "csv": broken })).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    let fields: Vec<&str> = problem["errors"]
+        .as_array()
+        .expect("errors")
+        .iter()
+        .filter_map(|error| error["field"].as_str())
+        .collect();
+    assert_eq!(
+        fields,
+        ["line 2, length_mm", "line 3, service"],
+        "{problem}"
+    );
+    let (status, problem) = api
+        .post(path, json!({ "csv": "width_mm,pigeons\n1,2\n" }))
+        .await;
+    assert_eq!(
+        (status, problem["errors"].as_array().map(Vec::len)),
+        (StatusCode::UNPROCESSABLE_ENTITY, Some(5)),
+        "{problem}"
+    );
+    let (status, _) = api.post("/api/v1/tariffs/nobody/account", json!({})).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_rough_quote_needs_a_size_and_a_country(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let (status, problem) = api
+        .post("/api/v1/plans/rough", json!({ "inputs": {} }))
+        .await;
+    assert_eq!(
+        (status, problem["errors"].as_array().map(Vec::len)),
+        (StatusCode::UNPROCESSABLE_ENTITY, Some(3)),
+        "{problem}"
+    );
+    let inputs = json!({ "piece": { "width": "24 in", "height": "32 in" }, "buyer": { "country": "XS" }, "value": "480" });
+    let (status, rough) = api
+        .post("/api/v1/plans/rough", json!({ "inputs": inputs }))
+        .await;
+    assert_eq!(status, StatusCode::OK, "{rough}");
+    assert_eq!(rough["cases"].as_array().map(Vec::len), Some(4));
+    assert!(rough["least"]["amount"].is_string(), "{rough}");
+}

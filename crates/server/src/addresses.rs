@@ -1,0 +1,57 @@
+//! An address that was pasted as a block.
+
+use axum::{Json, extract::State};
+use hummock_core::{
+    Refusal,
+    shipment::{NamedCountry, PartedAddress, part_address},
+};
+use serde::Deserialize;
+use utoipa::ToSchema;
+use utoipa_axum::{router::OpenApiRouter, routes};
+
+use crate::{app::App, body::Body, problem::Problem};
+
+/// An address as it was copied from somewhere.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct AddressRequest {
+    /// Line by line, or in one line with commas; up to 2000 characters.
+    block: String,
+}
+
+/// No address is longer.
+const LONGEST_BLOCK: usize = 2000;
+
+/// Parts an address that was pasted as a block into its fields, to be looked over; nothing is stored.
+#[utoipa::path(
+    operation_id = "part_address", post, path = "/addresses", tag = "shipments", request_body = AddressRequest,
+    responses(
+        (status = 200, description = "Its fields, what belongs to none, and what is a guess", body = PartedAddress),
+        (status = 422, description = "It is too long", body = Problem),
+    ),
+)]
+async fn part(
+    State(app): State<App>,
+    Body(request): Body<AddressRequest>,
+) -> Result<Json<PartedAddress>, Problem> {
+    let letters = request.block.chars().count();
+    if letters > LONGEST_BLOCK {
+        let says =
+            format!("it has {letters} characters: paste the address alone, up to {LONGEST_BLOCK}");
+        return Err(vec![Refusal::new("block", says)].into());
+    }
+    let settings = app.store.settings(app.studio).await?;
+    let countries: Vec<NamedCountry<'_>> = settings
+        .countries
+        .iter()
+        .map(|country| NamedCountry {
+            code: &country.code,
+            name: &country.name,
+        })
+        .collect();
+    Ok(Json(part_address(&request.block, &countries)))
+}
+
+pub(crate) fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(part))
+}

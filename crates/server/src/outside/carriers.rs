@@ -1,0 +1,296 @@
+//! The carriers' own services: what they take, beside what their tariffs say; bookings, days and tracking.
+
+use axum::{Json, extract::State, http::Method};
+use hummock_core::shipment::{CarrierAsk, Confirmed};
+use rust_decimal::Decimal;
+use serde::{Deserialize, Serialize};
+use serde_json::{Value, json};
+use utoipa::ToSchema;
+use utoipa_axum::{router::OpenApiRouter, routes};
+
+use super::client::{Client, NoAnswer, Patience, Question};
+use crate::{app::App, body::Body, plans::PreviewRequest, problem::Problem, rework::beside};
+
+/// The carriers' own services, where there are any.
+#[derive(Debug, Clone, Default)]
+pub(crate) struct Carriers(Option<Client>);
+
+#[derive(Debug, Deserialize)]
+struct Rates {
+    services: Vec<Rate>,
+}
+
+#[derive(Debug, Deserialize)]
+struct Rate {
+    service: String,
+    total: Option<Decimal>,
+}
+
+/// What was booked.
+#[derive(Debug, Clone, PartialEq, Deserialize)]
+pub(crate) struct Booking {
+    /// What it is followed by.
+    pub tracking: String,
+    /// What it costs, in the carrier's money.
+    pub total: Decimal,
+    /// What stands on its label.
+    pub label: Vec<String>,
+}
+
+impl Carriers {
+    /// At an address, where there is one.
+    pub(crate) fn at(address: Option<&str>, patience: Patience) -> Self {
+        Self(address.map(|address| Client::new(address, patience)))
+    }
+
+    fn client(&self) -> Result<&Client, NoAnswer> {
+        self.0.as_ref().ok_or(NoAnswer::Away)
+    }
+
+    /// Asks what each service of a carrier takes.
+    async fn rates(&self, ask: &Question<'_>) -> Result<Vec<(String, Option<Decimal>)>, NoAnswer> {
+        let rates: Rates = self.client()?.ask(ask).await?;
+        let services = rates.services.into_iter();
+        Ok(services.map(|rate| (rate.service, rate.total)).collect())
+    }
+
+    /// Books a service once, whatever happens on the way: a booking asked for again by its key is the same booking.
+    ///
+    /// # Errors
+    /// [`NoAnswer`]: then it may have been booked or not, and asking again by the same key finds out.
+    #[cfg_attr(
+        not(test),
+        expect(dead_code, reason = "it comes to a screen with the day of sending")
+    )]
+    pub(crate) async fn book(
+        &self,
+        tariff: &str,
+        key: &str,
+        booking: &Value,
+    ) -> Result<Booking, NoAnswer> {
+        let question = Question {
+            method: Method::POST,
+            path: format!("/{tariff}/bookings"),
+            body: Some(booking),
+            key: Some(key),
+        };
+        self.client()?.ask(&question).await
+    }
+}
+
+/// What the carriers' own services say about a shipment.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct CarriersSay {
+    /// Whether any is asked here at all.
+    asked: bool,
+    /// Each service, beside its tariff.
+    services: Vec<Confirmed>,
+}
+
+/// Asks the carriers' own services what they take, and holds that beside their tariffs; nothing is stored.
+///
+/// A carrier that does not answer in time, or fails time after time, is left out of it: then the tariff alone is what there is.
+#[utoipa::path(
+    operation_id = "ask_carriers", post, path = "/plans/carriers", tag = "plans", request_body = PreviewRequest,
+    responses(
+        (status = 200, description = "Nothing before the piece is measured and it is known where it goes", body = CarriersSay),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
+    ),
+)]
+pub(crate) async fn ask(
+    State(app): State<App>,
+    Body(request): Body<PreviewRequest>,
+) -> Result<Json<CarriersSay>, Problem> {
+    let house = app.house().await?;
+    let inputs = request.inputs.checked(request.unit, app.clock.today())?;
+    if app.carriers.0.is_none() {
+        return Ok(Json(CarriersSay {
+            asked: false,
+            services: Vec::new(),
+        }));
+    }
+    let at_work = std::sync::Arc::clone(&house);
+    let bodies = beside(move || {
+        let asks = CarrierAsk::of(&inputs, &at_work.house)?;
+        let bodies: Vec<(String, Value)> = asks
+            .iter()
+            .map(|ask| (ask.tariff.id.clone(), body_of(ask)))
+            .collect();
+        Ok::<_, Vec<hummock_core::Refusal>>((inputs, bodies))
+    });
+    let (inputs, bodies) = bodies.await?;
+    let mut answers = Vec::new();
+    // One after the other: who is away is found out by the first, and the others are not waited for.
+    for (tariff, body) in &bodies {
+        let question = Question {
+            method: Method::POST,
+            path: format!("/{tariff}/rates"),
+            body: Some(body),
+            key: None,
+        };
+        answers.push(app.carriers.rates(&question).await.ok());
+    }
+    let services = beside(move || {
+        let asks = CarrierAsk::of(&inputs, &house.house)?;
+        let beside = asks.iter().zip(&answers);
+        let services = beside.flat_map(|(ask, answer)| ask.beside(answer.as_deref()));
+        Ok::<_, Vec<hummock_core::Refusal>>(services.collect())
+    });
+    Ok(Json(CarriersSay {
+        asked: true,
+        services: services.await?,
+    }))
+}
+
+fn body_of(ask: &CarrierAsk<'_>) -> Value {
+    json!({
+        "parcel": ask.parcel(),
+        "destination": ask.destination(),
+        "value": ask.value(),
+    })
+}
+
+pub(crate) fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(ask))
+}
+
+#[cfg(test)]
+mod tests {
+    use std::time::Duration;
+
+    use hummock_core::freight::OnItsWay;
+    use hummock_standins::{FaultKind, Running, read_tariffs, serve};
+    use jiff::civil::Date;
+
+    use super::*;
+
+    async fn standin() -> (Running, Carriers) {
+        let folder = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/tariffs");
+        let tariffs = read_tariffs(&folder).expect("the demo's tariffs");
+        let running = serve(([127, 0, 0, 1], 0).into(), tariffs)
+            .await
+            .expect("a free port");
+        let patience = Patience {
+            answer: Duration::from_millis(400),
+            pause: Duration::from_millis(1),
+            rests: Duration::from_secs(600),
+            ..Patience::default()
+        };
+        let carriers = Carriers::at(Some(&running.carrier_url()), patience);
+        (running, carriers)
+    }
+
+    fn booking() -> Value {
+        json!({
+            "service": "parcel",
+            "parcel": { "length_mm": 600, "width_mm": 400, "height_mm": 100, "mass_kg": 3.6 },
+            "destination": { "country": "XS", "postcode": "TB1" },
+            "value": "320", "ready_on": "2027-03-05", "to": ["Oda Marsh", "Tern Bight"],
+        })
+    }
+
+    fn rates<'a>(body: &'a Value) -> Question<'a> {
+        Question {
+            method: Method::POST,
+            path: "/gannet-post/rates".to_owned(),
+            body: Some(body),
+            key: None,
+        }
+    }
+
+    #[tokio::test]
+    async fn a_booking_whose_reply_is_lost_is_made_once() {
+        let (running, carriers) = standin().await;
+        running.carrier.fails(FaultKind::LostReply, 2);
+        let booked = carriers
+            .book("gannet-post", "one", &booking())
+            .await
+            .expect("the third reply arrives");
+        let again = carriers
+            .book("gannet-post", "one", &booking())
+            .await
+            .expect("it is there");
+        assert_eq!(booked, again);
+        assert_eq!(running.carrier.booked().len(), 1);
+        assert_eq!(running.carrier.asked(), 4, "three times, and once more");
+        let other = carriers
+            .book("gannet-post", "two", &booking())
+            .await
+            .expect("another");
+        assert_ne!(booked.tracking, other.tracking);
+        assert!(booked.label.contains(&"Oda Marsh".to_owned()));
+    }
+
+    #[tokio::test]
+    async fn who_is_slow_or_away_is_asked_again_and_then_left_alone() {
+        let (running, carriers) = standin().await;
+        let body =
+            json!({ "parcel": booking()["parcel"], "destination": booking()["destination"] });
+        running.carrier.fails(FaultKind::Unavailable, 2);
+        assert!(
+            carriers.rates(&rates(&body)).await.is_ok(),
+            "the third time it answers"
+        );
+        assert_eq!(running.carrier.asked(), 3);
+        running.carrier.fails(FaultKind::Slow, 1);
+        assert!(
+            carriers.rates(&rates(&body)).await.is_ok(),
+            "the second time it is quick"
+        );
+        running.carrier.fails(FaultKind::Unavailable, 100);
+        assert_eq!(carriers.rates(&rates(&body)).await, Err(NoAnswer::Away));
+        assert_eq!(carriers.rates(&rates(&body)).await, Err(NoAnswer::Resting));
+        let asked = running.carrier.asked();
+        assert_eq!(carriers.rates(&rates(&body)).await, Err(NoAnswer::Resting));
+        assert_eq!(running.carrier.asked(), asked, "nobody asks while it rests");
+    }
+
+    #[tokio::test]
+    async fn who_refuses_is_not_asked_again() {
+        let (running, carriers) = standin().await;
+        let mut heavy = booking();
+        heavy["parcel"]["mass_kg"] = json!(900);
+        let refused = carriers
+            .book("gannet-post", "heavy", &heavy)
+            .await
+            .expect_err("too heavy");
+        assert!(matches!(refused, NoAnswer::Refused(..)), "{refused:?}");
+        assert_eq!(running.carrier.asked(), 1);
+        assert!(running.carrier.booked().is_empty());
+    }
+
+    #[tokio::test]
+    async fn days_and_tracking_follow_the_simulated_time() {
+        let (running, carriers) = standin().await;
+        let booked = carriers
+            .book("gannet-post", "one", &booking())
+            .await
+            .expect("it is booked");
+        let client = carriers.client().expect("there is one");
+        let asked = |path: String| Question {
+            method: Method::GET,
+            path,
+            body: None,
+            key: None,
+        };
+        let slots: Value = client
+            .ask(&asked(
+                "/gannet-post/parcel/slots?from=2027-03-05".to_owned(),
+            ))
+            .await
+            .expect("days");
+        assert!(
+            slots["days"].as_array().is_some_and(|days| days.len() == 5),
+            "{slots}"
+        );
+        let way: OnItsWay = running.carrier.booked()[0].way;
+        let told = async |day: Date| -> usize {
+            let path = format!("/tracking/{}?on={day}", booked.tracking);
+            let told: Value = client.ask(&asked(path)).await.expect("it is followed");
+            told["events"].as_array().map_or(0, Vec::len)
+        };
+        assert_eq!(told("2027-03-01".parse().expect("a day")).await, 0);
+        assert_eq!(told(way.handed_over).await, 1);
+        assert_eq!(told(way.latest).await, 3);
+    }
+}

@@ -1,0 +1,168 @@
+//! Asking somebody outside over HTTP: with a time for every answer, again after a pause where that may help, and not at all
+//! while it fails time after time.
+
+use std::{
+    sync::{Arc, Mutex, PoisonError},
+    time::{Duration, Instant},
+};
+
+use axum::{
+    body::Bytes,
+    http::{HeaderValue, Method, Request, StatusCode, header::CONTENT_TYPE},
+};
+use http_body_util::{BodyExt as _, Full, Limited};
+use hyper_util::{
+    client::legacy::{Client as Http, connect::HttpConnector},
+    rt::TokioExecutor,
+};
+use serde::de::DeserializeOwned;
+use serde_json::Value;
+use tokio::time::{sleep, timeout};
+
+use super::breaker::Breaker;
+
+/// How long somebody outside is waited for.
+#[derive(Debug, Clone, Copy)]
+pub struct Patience {
+    /// For one answer.
+    pub answer: Duration,
+    /// So often it is asked in all.
+    pub tries: u32,
+    /// Before the second time; twice as long before each further one.
+    pub pause: Duration,
+    /// After so many failures one after the other it is let rest.
+    pub opens_after: u32,
+    /// For so long.
+    pub rests: Duration,
+}
+
+impl Default for Patience {
+    fn default() -> Self {
+        Self {
+            answer: Duration::from_millis(1500),
+            tries: 3,
+            pause: Duration::from_millis(150),
+            opens_after: 4,
+            rests: Duration::from_secs(30),
+        }
+    }
+}
+
+/// Why there is no answer.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+pub(crate) enum NoAnswer {
+    /// It does not answer, in time or at all.
+    #[error("it does not answer")]
+    Away,
+    /// It failed so often that it is not asked for a while.
+    #[error("it failed several times and is not asked for a while")]
+    Resting,
+    /// It answers that it won't.
+    #[error("{1}")]
+    Refused(StatusCode, String),
+}
+
+/// Nobody outside has more to say.
+const LARGEST: usize = 1 << 20;
+
+/// Whoever is asked at an address.
+#[derive(Debug, Clone)]
+pub(crate) struct Client {
+    http: Http<HttpConnector, Full<Bytes>>,
+    base: String,
+    patience: Patience,
+    breaker: Arc<Mutex<Breaker>>,
+}
+
+/// One question.
+pub(crate) struct Question<'a> {
+    pub method: Method,
+    pub path: String,
+    pub body: Option<&'a Value>,
+    /// What the question is named by, where it changes something: asked again by that name, it changes nothing more.
+    pub key: Option<&'a str>,
+}
+
+impl Client {
+    pub(crate) fn new(base: impl Into<String>, patience: Patience) -> Self {
+        let mut connector = HttpConnector::new();
+        connector.set_connect_timeout(Some(patience.answer));
+        Self {
+            http: Http::builder(TokioExecutor::new()).build(connector),
+            base: base.into().trim_end_matches('/').to_owned(),
+            patience,
+            breaker: Arc::new(Mutex::new(Breaker::new(
+                patience.opens_after,
+                patience.rests,
+            ))),
+        }
+    }
+
+    /// Asks, and again after a pause while nobody answers; every question is one that may be asked twice.
+    pub(crate) async fn ask<T: DeserializeOwned>(
+        &self,
+        question: &Question<'_>,
+    ) -> Result<T, NoAnswer> {
+        let mut pause = self.patience.pause;
+        for left in (0..self.patience.tries.max(1)).rev() {
+            if !self.breaker().may_ask(Instant::now()) {
+                return Err(NoAnswer::Resting);
+            }
+            let answer = timeout(self.patience.answer, self.asked_once(question)).await;
+            let answer = answer.unwrap_or(Err(NoAnswer::Away));
+            // Who refuses is well.
+            let well = !matches!(answer, Err(NoAnswer::Away));
+            self.breaker().went(well, Instant::now());
+            match answer {
+                Err(NoAnswer::Away) if left > 0 => {
+                    sleep(pause).await;
+                    pause *= 2;
+                }
+                answer => return answer,
+            }
+        }
+        Err(NoAnswer::Away)
+    }
+
+    async fn asked_once<T: DeserializeOwned>(
+        &self,
+        question: &Question<'_>,
+    ) -> Result<T, NoAnswer> {
+        let body = question.body.map(Value::to_string).unwrap_or_default();
+        let mut request = Request::builder()
+            .method(&question.method)
+            .uri(format!("{}{}", self.base, question.path))
+            .header(CONTENT_TYPE, HeaderValue::from_static("application/json"));
+        if let Some(key) = question.key {
+            request = request.header("idempotency-key", key);
+        }
+        let request = request
+            .body(Full::new(Bytes::from(body)))
+            .map_err(|_| NoAnswer::Away)?;
+        let response = self.http.request(request).await.map_err(away)?;
+        let status = response.status();
+        let body = Limited::new(response.into_body(), LARGEST);
+        let body = body.collect().await.map_err(|_| NoAnswer::Away)?.to_bytes();
+        if status.is_server_error() {
+            return Err(NoAnswer::Away);
+        }
+        if !status.is_success() {
+            let says: Value = serde_json::from_slice(&body).unwrap_or_default();
+            let says = says["says"].as_str().unwrap_or("it does not say why");
+            return Err(NoAnswer::Refused(status, says.to_owned()));
+        }
+        serde_json::from_slice(&body).map_err(|error| {
+            tracing::warn!(%error, "an answer from outside was not understood");
+            NoAnswer::Away
+        })
+    }
+
+    fn breaker(&self) -> std::sync::MutexGuard<'_, Breaker> {
+        self.breaker.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+}
+
+fn away(error: hyper_util::client::legacy::Error) -> NoAnswer {
+    tracing::debug!(%error, "somebody outside is away");
+    NoAnswer::Away
+}

@@ -1,0 +1,12 @@
+//! What stands outside the program: the scale on the bench, and the carriers' own services. Each may be away, slow or wrong;
+//! whoever asks is told so, and goes on without.
+
+mod breaker;
+mod carriers;
+mod client;
+mod scale;
+
+pub(crate) use carriers::Carriers;
+pub(crate) use carriers::routes as carrier_routes;
+pub use client::Patience;
+pub(crate) use scale::{Scale, routes as scale_routes};
