@@ -17,6 +17,8 @@ const PAGES: Record<StopName, () => Promise<unknown>> = {
   guard: () => import('./stops/guard/GuardStop.vue'),
   box: () => import('./stops/box/BoxStop.vue'),
   price: () => import('./stops/price/PriceStop.vue'),
+  pack: () => import('./stops/pack/PackStop.vue'),
+  weigh: () => import('./stops/weigh/WeighStop.vue'),
 };
 
 export const router = createRouter({
@@ -42,6 +44,12 @@ export const router = createRouter({
           meta: { title },
           component: PAGES[name],
         })),
+        {
+          path: 'ways',
+          name: 'ways',
+          meta: { title: 'Every way to send it' },
+          component: () => import('./stops/ways/WaysPlace.vue'),
+        },
         {
           path: 'wanted',
           name: 'wanted',
@@ -76,6 +84,18 @@ export const router = createRouter({
       meta: { title: 'Rates' },
       component: () => import('./places/rates/RatesPlace.vue'),
       props: true,
+    },
+    {
+      path: '/rough',
+      name: 'rough',
+      meta: { title: 'A rough price' },
+      component: () => import('./places/rough/RoughPlace.vue'),
+    },
+    {
+      path: '/weighings',
+      name: 'weighings',
+      meta: { title: 'What the readings say' },
+      component: () => import('./places/weighings/WeighingsPlace.vue'),
     },
     {
       path: '/cutting',

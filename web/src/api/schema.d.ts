@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/v1/addresses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Parts an address that was pasted as a block into its fields, to be looked over; nothing is stored. */
+        post: operations["part_address"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/curves/fit": {
         parameters: {
             query?: never;
@@ -319,6 +336,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plans/carriers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Asks the carriers' own services what they take, and holds that beside their tariffs; nothing is stored.
+         * @description A carrier that does not answer in time, or fails time after time, is left out of it: then the tariff alone is what there is.
+         */
+        post: operations["ask_carriers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plans/changes": {
         parameters: {
             query?: never;
@@ -335,6 +372,23 @@ export interface paths {
          *     first. With a `slot`, what else that layer could be is told too; with `box` or `second_box`, every style of that box as well, and with `box` what is on the shelf in place of one.
          */
         post: operations["list_changes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plans/packing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says every step of packing a shipment, in the order of the job, beside what was ticked; nothing is stored. */
+        post: operations["list_pack_steps"];
         delete?: never;
         options?: never;
         head?: never;
@@ -386,6 +440,63 @@ export interface paths {
         put?: never;
         /** Says how far it is to the next prices of each service, what of the plan gets there, and what the buyer pays; nothing is stored. */
         post: operations["price_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plans/rough": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Says roughly what a piece would cost to send, from its size, destination and value alone, over everything that it could be;
+         *     nothing is stored.
+         */
+        post: operations["quote_roughly"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tells whether there is a scale. */
+        get: operations["show_scale"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/scale/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Passes the readings of the scale on as they come, as server-sent events, each a `ToldReading`: with whether it rests, less a
+         *     tare, and beside what a plan says. A scale that does not answer is said to be away, and called again until it does.
+         */
+        get: operations["follow_scale"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -603,6 +714,27 @@ export interface paths {
         put?: never;
         /** Takes back the last edit. */
         post: operations["undo_shipment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shipments/{id}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Looks for the ways to pack and send a shipment that nothing beats in cost, odds, minutes and plastic, and tells them as
+         *     server-sent events, each a `Front`, while there are more; whoever goes away stops it. One search runs at a time, on every
+         *     core; nothing is stored.
+         */
+        get: operations["explore_ways"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1144,6 +1276,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/tariffs/{id}/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says what each tier of a carrier's account would make of parcels: of those in the archive that went with it, or of a table. */
+        post: operations["compare_accounts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/tariffs/{id}/table": {
         parameters: {
             query?: never;
@@ -1162,10 +1311,81 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/weighings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Says what the weighed parcels say about the densities of the stores, with what taking that over would change.
+         * @description The last 300 that were weighed as they were planned are looked at, those put away among them.
+         */
+        get: operations["list_weighings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/weighings/densities": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes the densities that the readings propose into the stores; every plan follows them. */
+        post: operations["take_densities"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description Which parcels. */
+        AccountRequest: {
+            /**
+             * @description A table of parcels with a head: `length_mm`, `width_mm`, `height_mm`, `mass_kg`, `country`, and where they are known
+             *     `postcode`, `service` and `value`. The parcels in the archive that went with this carrier when left out.
+             */
+            csv?: string | null;
+        };
+        /** @description What each tier of an account makes of parcels. */
+        AccountSavings: {
+            /**
+             * Format: int32
+             * @description So many the carrier does not take.
+             */
+            not_taken: number;
+            /**
+             * Format: int32
+             * @description So many parcels were priced.
+             */
+            parcels: number;
+            /** @description Every tier; first none at all, where the studio has none. */
+            tiers: components["schemas"]["AccountTier"][];
+        };
+        /** @description What parcels come to on an account. */
+        AccountTier: {
+            /** @description Whether it is the one that the studio has. */
+            own: boolean;
+            /** @description What that is less than on the studio's own account; less than zero where it is more. */
+            saves: components["schemas"]["Money"];
+            /** @description Its name; nothing for no account at all. */
+            tier?: string | null;
+            /** @description What all of them come to. */
+            total: components["schemas"]["Money"];
+        };
         /** @description What a layer adds on each of the six sides, seen facing the art. */
         Addition: {
             /** @description Behind the back. */
@@ -1180,6 +1400,11 @@ export interface components {
             right_mm: components["schemas"]["Length"];
             /** @description Above the top edge. */
             top_mm: components["schemas"]["Length"];
+        };
+        /** @description An address as it was copied from somewhere. */
+        AddressRequest: {
+            /** @description Line by line, or in one line with commas; up to 2000 characters. */
+            block: string;
         };
         /** @description What a change of the house would do to one shipment. */
         Affected: {
@@ -1962,6 +2187,16 @@ export interface components {
          * @description The mass of sheet goods, in grams a square metre.
          */
         ArealDensity: number;
+        /** @description When a parcel arrives with a service. */
+        Arrival: components["schemas"]["OnItsWay"] & {
+            /** @description What is booked after that goes on the next day that it is fetched; nothing at a counter. */
+            cut_off?: string | null;
+            /** @description The service. */
+            id: string;
+            /** @description Whether it is a quotation that does not hold any more. */
+            over: boolean;
+            promise?: components["schemas"]["PromiseMet"] | null;
+        };
         /**
          * @description Which pieces get a board behind.
          * @enum {string}
@@ -2018,6 +2253,16 @@ export interface components {
              * @description Of the height, from below: 0 to 1.
              */
             up: number;
+        };
+        /** @description A way that was looked at and is beaten: only where it lies. */
+        Beaten: {
+            /**
+             * Format: int32
+             * @description That it arrives damaged: about one in so many.
+             */
+            about: number;
+            /** @description All told, in the studio's money. */
+            cost: string;
         };
         /** @description What a shipment starts from. */
         Began: {
@@ -2661,6 +2906,18 @@ export interface components {
          * @enum {string}
          */
         Carriage: "flat" | "folio" | "mailed" | "rolled";
+        /**
+         * @description How a carrier's own answer stands to its tariff.
+         * @enum {string}
+         */
+        CarrierSays: "agrees" | "differs" | "nothing";
+        /** @description What the carriers' own services say about a shipment. */
+        CarriersSay: {
+            /** @description Whether any is asked here at all. */
+            asked: boolean;
+            /** @description Each service, beside its tariff. */
+            services: components["schemas"]["Confirmed"][];
+        };
         /** @description The box of a plan: its inside, its blank and the sheet that the blank takes. */
         Carton: {
             /** @description What it is cut to; of several parts the first. */
@@ -3010,6 +3267,27 @@ export interface components {
              * @default null
              */
             second_gap: string | null;
+            /**
+             * @description Which carton of the pile the second is; an empty text for one that was only measured.
+             * @default null
+             */
+            second_saved_from: string | null;
+            /**
+             * @description Inside that second carton, how deep it is.
+             * @default null
+             */
+            second_saved_height: string | null;
+            /**
+             * @description Inside a second carton, along its opening, where two are pushed into each other for what is longer than one; given
+             *     together with the other two.
+             * @default null
+             */
+            second_saved_length: string | null;
+            /**
+             * @description Inside that second carton, across its opening.
+             * @default null
+             */
+            second_saved_width: string | null;
             /** @default null */
             second_style: components["schemas"]["CartonStyle"] | null;
             /**
@@ -3077,6 +3355,15 @@ export interface components {
          * @enum {string}
          */
         Condition: "sound" | "flaking";
+        /** @description What a carrier's own service said beside its tariff. */
+        Confirmed: {
+            by_tariff?: components["schemas"]["Money"] | null;
+            /** @description The service, as `gannet-post/parcel`. */
+            id: string;
+            /** @description What it said. */
+            says: components["schemas"]["CarrierSays"];
+            total?: components["schemas"]["Money"] | null;
+        };
         /**
          * @description What carries the art.
          * @enum {string}
@@ -3290,6 +3577,17 @@ export interface components {
          * @enum {string}
          */
         CornerStyle: "card_pockets" | "slip_on";
+        /** @description What the readings say. */
+        Corrections: {
+            /** @description The materials on which they bear, those that change most first. */
+            materials: components["schemas"]["DensityRow"][];
+            /** @description How far the parcels are off on average, now: the root of the mean square. */
+            off_now_g: components["schemas"]["Mass"];
+            /** @description The same with every change that is proposed. */
+            off_then_g: components["schemas"]["Mass"];
+            /** @description Every parcel, with what it was planned at and would be. */
+            weighings: components["schemas"]["WeighingRow"][];
+        };
         /**
          * @description What a line of the costs is for.
          * @enum {string}
@@ -3848,11 +4146,54 @@ export interface components {
             /** @description Falls from up to here are survived whatever the cushion. */
             survives_mm: components["schemas"]["Length"];
         };
+        /** @description Densities to take over. */
+        DensitiesRequest: {
+            /** @description The materials whose density is to be as the readings have it; those that are not proposed are left alone. */
+            materials: components["schemas"]["MaterialId"][];
+            /**
+             * Format: int32
+             * @description The version of the stores that they were proposed for.
+             */
+            version: number;
+        };
         /**
          * Format: double
          * @description The mass of loose fill, in kilograms a cubic metre.
          */
         Density: number;
+        /** @description A material and its density. */
+        DensityRow: {
+            /** @description Its shelf, as `boards`. */
+            class: string;
+            /** @description Which. */
+            material: components["schemas"]["MaterialId"];
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description In the stores now.
+             */
+            now: number;
+            /**
+             * Format: double
+             * @description How far that may be off.
+             */
+            plus_minus: number;
+            /** @description Whether the readings say enough: three parcels, and a change that is more than its doubt. */
+            proposed: boolean;
+            /**
+             * Format: double
+             * @description As the readings have it.
+             */
+            then: number;
+            /** @description What its density is in, as `g/m²`. */
+            unit: string;
+            /**
+             * Format: int32
+             * @description So many parcels have it.
+             */
+            weighings: number;
+        };
         /** @description How a saved carton is cut down in depth. */
         DepthCut: {
             /** @description The new scores lie so far below the old ones; slots are cut on down to them. */
@@ -4111,6 +4452,13 @@ export interface components {
             name: string;
             /** @description When that is so. */
             when: components["schemas"]["When"];
+        };
+        /** @description Something that would make a parcel so much heavier or lighter. */
+        Explanation: {
+            /** @description How much that makes. */
+            makes_g: components["schemas"]["Mass"];
+            /** @description What may have been done otherwise. */
+            says: string;
         };
         /** @description Boards of one size, in front and perhaps behind. */
         FaceBoards: {
@@ -4385,6 +4733,11 @@ export interface components {
             /** @description What may stand there, and what holds while nothing does. */
             says: string;
         };
+        /**
+         * @description Where figures that are priced come from.
+         * @enum {string}
+         */
+        Figures: "planned" | "measured";
         /** @description A loose fill for the room between the wrapped piece and the box. */
         Fill: {
             curve?: components["schemas"]["CushionCurve"] | null;
@@ -4459,7 +4812,7 @@ export interface components {
          * @description What is done to a carton of the pile.
          * @enum {string}
          */
-        FitWay: "as_is" | "filled" | "cut_down" | "extended" | "telescoped";
+        FitWay: "as_is" | "filled" | "cut_down" | "extended" | "telescoped" | "joined";
         /** @description A curve fitted to points, and how well it fits. */
         FittedCurve: {
             /** @description With the range that the points cover. */
@@ -4595,6 +4948,16 @@ export interface components {
             /** @description Its second side. */
             width_mm: components["schemas"]["Length"];
         };
+        /** @description What the parcel was found to be, beside its plan. */
+        Found: {
+            mass_g?: components["schemas"]["Mass"] | null;
+            /** @description How much larger it is than planned, side by side: across, up and through. */
+            off_mm?: components["schemas"]["Length"][] | null;
+            outside?: components["schemas"]["Envelope"] | null;
+            /** @description Whether the plan is still the one that it was packed by; only then prices rest on it. */
+            stands: boolean;
+            verdict?: components["schemas"]["Verdict"] | null;
+        };
         /** @description The shock a piece can take, and how quickly it answers a knock. */
         Fragility: {
             /**
@@ -4620,6 +4983,30 @@ export interface components {
          * @description A frequency in hertz.
          */
         Frequency: number;
+        /** @description The ways that nothing beats, among those looked at so far. */
+        Front: {
+            /** @description Whether there is nothing more to look at. */
+            done: boolean;
+            /**
+             * Format: int32
+             * @description So many ways, each of them a plan and a service, were looked at.
+             */
+            looked_at: number;
+            /**
+             * Format: int32
+             * @description So many plans are made at most.
+             */
+            most: number;
+            /** @description Some of all that was looked at, evenly, for a picture. */
+            others: components["schemas"]["Beaten"][];
+            /**
+             * Format: int32
+             * @description So many plans were made.
+             */
+            plans: number;
+            /** @description The cheapest first. */
+            ways: components["schemas"]["Way"][];
+        };
         /**
          * @description Which pieces get a board in front.
          * @enum {string}
@@ -5035,6 +5422,26 @@ export interface components {
             tongue_mm?: components["schemas"]["Length"] | null;
             trim_mm?: components["schemas"]["Length"] | null;
         };
+        /**
+         * @description How two saved cartons become one that is longer than either: an end wall of each is cut off at its crease, and the open
+         *     ends are pushed into each other.
+         */
+        LengthJoin: {
+            /** @description How deep the first and the second are, inside; what they are cut down to, or what they were. */
+            depths_mm: components["schemas"]["Length"][];
+            /** @description Inside, where it is narrowest: the length, across, and deep. */
+            inside_mm: components["schemas"]["Length"][];
+            /** @description So far they lap. */
+            lap_mm: components["schemas"]["Length"];
+            /** @description Whether the second carton goes outside, over the first. */
+            second_outside: boolean;
+            /** @description Inside the outer one: the length of both, across, and deep. */
+            shell_mm: components["schemas"]["Length"][];
+            /** @description Cut off the open end of the inner one, so that its tongues are no longer than the lap. */
+            take_off_mm: components["schemas"]["Length"];
+            tongue_mm?: components["schemas"]["Length"] | null;
+            trim_mm?: components["schemas"]["Length"] | null;
+        };
         /** @description Lengths as typed, each in a field of its own. */
         LengthTexts: {
             /**
@@ -5125,6 +5532,11 @@ export interface components {
             /** @description The share. */
             percent: string;
         } | {
+            /** @enum {string} */
+            kind: "quoted";
+            /** @description The last day on which it holds, where one was named. */
+            until?: string | null;
+        } | {
             /** @description What is included without it. */
             included: components["schemas"]["Money"];
             /** @enum {string} */
@@ -5155,6 +5567,20 @@ export interface components {
             side: components["schemas"]["BoxSide"];
             /** @description Along its short side. */
             width_mm: components["schemas"]["Length"];
+        };
+        /** @description What the scale says now. */
+        LiveReading: {
+            gross_g?: components["schemas"]["Mass"] | null;
+            net_g?: components["schemas"]["Mass"] | null;
+            /** @description How far it can be relied on. */
+            state: components["schemas"]["ScaleState"];
+        };
+        /** @description A question that is answered before going on. */
+        Look: {
+            /** @description What is asked; yes goes on. */
+            asks: string;
+            /** @description What to do where it is not so. */
+            if_not: string;
         };
         /**
          * @description How a loose canvas travels.
@@ -5515,6 +5941,18 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "pack";
+        } | {
+            /** @enum {string} */
+            kind: "look_at_packing";
+        } | {
+            /** @enum {string} */
+            kind: "weigh_it";
+        } | {
+            /** @enum {string} */
+            kind: "look_at_weight";
+        } | {
+            /** @enum {string} */
+            kind: "hand_over";
         };
         /** @description How likely a plan is to arrive damaged, and by what. */
         Odds: {
@@ -5906,6 +6344,24 @@ export interface components {
             probability_before: number;
             worth?: components["schemas"]["Money"] | null;
         };
+        /** @description When a parcel is on its way. */
+        OnItsWay: {
+            /**
+             * Format: date
+             * @description The first day on which it may arrive.
+             */
+            earliest: string;
+            /**
+             * Format: date
+             * @description The day on which the carrier has it.
+             */
+            handed_over: string;
+            /**
+             * Format: date
+             * @description The last.
+             */
+            latest: string;
+        };
         /** @description A chance as people say it. */
         OneIn: {
             /**
@@ -5988,6 +6444,64 @@ export interface components {
             over: number;
             /** @description The sum. */
             price: string;
+        };
+        /** @description How far it is, in short. */
+        PackProgress: {
+            /** @description Steps that are done as they stand. */
+            done: number;
+            /** @description Steps in all. */
+            steps: number;
+            /** @description Steps that were done and that a changed plan touches, or has no longer. */
+            touched: number;
+        };
+        /**
+         * @description What a step belongs to.
+         * @enum {string}
+         */
+        PackStage: "set_up" | "look" | "cut" | "wrap" | "box" | "parcel";
+        /** @description One step at the bench. */
+        PackStep: {
+            /** @description What could hurt, here. */
+            cautions: string[];
+            /** @description What it is ticked by, as `layer/first_wrap`. */
+            key: string;
+            layer?: components["schemas"]["LayerSlot"] | null;
+            look?: components["schemas"]["Look"] | null;
+            /** @description How long it takes; nothing where its layer's minutes hold it. */
+            minutes: components["schemas"]["Minutes"];
+            /** @description What is cut or taken for it. */
+            parts: components["schemas"]["Part"][];
+            /** @description Changes whenever what is laid, cut or torn here does. */
+            print: string;
+            /** @description How, sentence by sentence. */
+            says: string[];
+            /** @description What it belongs to. */
+            stage: components["schemas"]["PackStage"];
+            /** @description The tape as it is torn, where it is torn strip by strip. */
+            strips: components["schemas"]["Strips"][];
+            /** @description What is done, in a few words. */
+            title: string;
+            /** @description What is in the hand. */
+            tools: components["schemas"]["Tool"][];
+            /** @description What has to be done first, by keys. */
+            waits_for: string[];
+        };
+        /** @description The packing as a whole. */
+        PackView: {
+            /** @description Steps that were done and are no longer in the plan: what they laid has to come off. */
+            gone: string[];
+            /** @description Of the steps that are left. */
+            minutes_left: components["schemas"]["Minutes"];
+            /** @description The first that is not done; nothing once all are. */
+            next?: string | null;
+            /** @description In short. */
+            progress: components["schemas"]["PackProgress"];
+            /** @description Every step in the order of the job. */
+            steps: components["schemas"]["StepView"][];
+        };
+        /** @description The steps of packing a shipment, or why there are none. */
+        PackingView: {
+            packing?: components["schemas"]["PackView"] | null;
         };
         /** @description Pads that would meet a fall, of the foam of the house. */
         PadAnswer: {
@@ -6098,6 +6612,35 @@ export interface components {
              */
             upright: number;
         };
+        /** @description The packed parcel, as it was weighed and measured. */
+        ParcelInputs: {
+            /**
+             * @description Outside, along the width as hung, as `598 mm`.
+             * @default null
+             */
+            across: string | null;
+            /**
+             * @description The plan that it was packed by, by its fingerprint, as the server noted it: where the plan is another by now, neither is
+             *     reckoned with.
+             * @default null
+             */
+            as_packed: string | null;
+            /**
+             * @description Outside, from face to back.
+             * @default null
+             */
+            through: string | null;
+            /**
+             * @description Outside, along the height.
+             * @default null
+             */
+            up: string | null;
+            /**
+             * @description As the scale read it, as `3.61 kg`.
+             * @default null
+             */
+            weight: string | null;
+        };
         /** @description One part of a layer. */
         Part: components["schemas"]["Take"] & {
             /** @description Of what all of them use up. */
@@ -6115,6 +6658,15 @@ export interface components {
             material_name: string;
             /** @description What it is in its layer. */
             name: string;
+        };
+        /** @description What was read out of a block, to be looked over by whoever pasted it. */
+        PartedAddress: {
+            /** @description Its fields; empty where nothing was found. */
+            buyer: components["schemas"]["Buyer"];
+            /** @description Fields that are a guess, or that nothing was found for. */
+            doubts: string[];
+            /** @description Lines that belong to no field: telephone, mail, and what is too much. */
+            left: string[];
         };
         /** @description A value for each hazard; the usual one where it is left out. */
         PerHazard_Option_f64: {
@@ -6345,6 +6897,7 @@ export interface components {
             place: string;
             /** @description Why it does not do. */
             refused?: string | null;
+            second?: components["schemas"]["SecondOfPile"] | null;
             way?: components["schemas"]["FitWay"] | null;
         };
         /** @description What the pile says to a shipment. */
@@ -6601,6 +7154,8 @@ export interface components {
         };
         /** @description How far it is to other prices, and what the buyer pays. */
         Pricing: {
+            /** @description When it would arrive with each service that takes it, handed over on the first day on which it can be. */
+            arrivals: components["schemas"]["Arrival"][];
             charge?: components["schemas"]["Charge"] | null;
             /** @description Each service that goes there, between its prices. */
             ladders: components["schemas"]["ServiceLadder"][];
@@ -6643,6 +7198,53 @@ export interface components {
          * @enum {string}
          */
         Promise: "past" | "soon" | "later";
+        /**
+         * @description Whether a promised day is met.
+         * @enum {string}
+         */
+        PromiseMet: "yes" | "perhaps" | "no";
+        /** @description A price that somebody quoted for this shipment, as typed; in the studio's currency. */
+        QuotationInputs: {
+            /**
+             * @description What they pay at most when it is damaged or lost; nothing when left out.
+             * @default null
+             */
+            covers: string | null;
+            /**
+             * Format: int32
+             * @description Working days at best, 0 to 365.
+             * @default null
+             */
+            days_from: number | null;
+            /**
+             * Format: int32
+             * @description Working days at worst, 0 to 365.
+             * @default null
+             */
+            days_to: number | null;
+            /**
+             * @description Who quoted it.
+             * @default
+             */
+            from: string;
+            /**
+             * @description What they take, all together, as `140.00`.
+             * @default null
+             */
+            price: string | null;
+            /** @default null */
+            route: components["schemas"]["Route"] | null;
+            /**
+             * @description The last day on which it holds, as 2027-03-31.
+             * @default null
+             */
+            until: string | null;
+            /**
+             * @description For what, in a few words.
+             * @default
+             */
+            what: string;
+        };
         /** @description What one service says to a parcel. */
         Quote: {
             all_told?: components["schemas"]["Money"] | null;
@@ -6906,6 +7508,13 @@ export interface components {
             /** @description What the button says. */
             label: string;
         };
+        /** @description What prices rest on. */
+        RestsOn: {
+            /** @description The weight. */
+            mass: components["schemas"]["Figures"];
+            /** @description The size. */
+            size: components["schemas"]["Figures"];
+        };
         /**
          * @description What saved material costs.
          * @enum {string}
@@ -6994,6 +7603,27 @@ export interface components {
             more_g?: components["schemas"]["Mass"] | null;
             more_mm?: components["schemas"]["Length"] | null;
         };
+        /** @description One thing that the piece could be. */
+        RoughCase: {
+            carriage?: components["schemas"]["Money"] | null;
+            /** @description What it would be. */
+            construction: components["schemas"]["Construction"];
+            costs?: components["schemas"]["Money"] | null;
+            mass_g?: components["schemas"]["Mass"] | null;
+            outside?: components["schemas"]["Envelope"] | null;
+            pays?: components["schemas"]["Money"] | null;
+            /** @description Why it can't be packed so. */
+            refused?: string | null;
+            /** @description The best service, as `Gannet Post Parcel`; nothing where none takes it. */
+            service?: string | null;
+        };
+        /** @description What it would cost, over everything that the piece could be. */
+        RoughQuote: {
+            /** @description Each thing that it could be, the cheapest first. */
+            cases: components["schemas"]["RoughCase"][];
+            least?: components["schemas"]["Money"] | null;
+            most?: components["schemas"]["Money"] | null;
+        };
         /**
          * @description A way to go.
          * @enum {string}
@@ -7052,6 +7682,7 @@ export interface components {
             face: components["schemas"]["SavedFace"];
             /** @description Inside as it is now, along its opening, across it, and deep. */
             inside_mm: components["schemas"]["Length"][];
+            second?: components["schemas"]["SecondCarton"] | null;
             shorter?: components["schemas"]["LengthCut"] | null;
             sleeve?: components["schemas"]["Blank"] | null;
         };
@@ -7115,6 +7746,18 @@ export interface components {
          * @enum {string}
          */
         SavedFace: "as_it_was" | "inside_out";
+        /**
+         * @description How far a reading can be relied on.
+         * @enum {string}
+         */
+        ScaleState: "unstable" | "stable" | "overload" | "away";
+        /** @description Whether there is a scale. */
+        ScaleView: {
+            /** @description Whether the program was told of one. */
+            connected: boolean;
+            /** @description Where it is told what lies on it, for it is only a stand-in. */
+            stand_in?: string | null;
+        };
         /** @description One answer to a question. */
         School: {
             /** @description Its key in the rules. */
@@ -7326,6 +7969,27 @@ export interface components {
             /** @description Of the bag laid flat. */
             width_mm: components["schemas"]["Length"];
         };
+        /** @description A second carton that the studio has, which the first is joined to. */
+        SecondCarton: {
+            /** @description Its blank as it is folded now, with the end that is cut off. */
+            blank: components["schemas"]["Blank"];
+            /** @description Inside as it was, along its opening, across it, and deep. */
+            carton_mm: components["schemas"]["Length"][];
+            cut?: components["schemas"]["DepthCut"] | null;
+            /** @description How the two are joined. */
+            join: components["schemas"]["LengthJoin"];
+        };
+        /** @description A second carton of the pile, which the first is pushed into. */
+        SecondOfPile: {
+            /** @description The carton. */
+            carton: components["schemas"]["PileCarton"];
+            /** @description Which, on the shelf; the first itself where there are two alike. */
+            item: string;
+            /** @description What is written on it. */
+            name: string;
+            /** @description Where it stands. */
+            place: string;
+        };
         /** @description A layer, in short. */
         SectionLayer: {
             /** @description What it adds. */
@@ -7439,6 +8103,7 @@ export interface components {
         ServiceLadder: components["schemas"]["ServiceSteps"] & {
             /** @description Changes of the plan that make it cheaper by this service: those that save most, and last the fit that takes least away. */
             reachable: components["schemas"]["Reach"][];
+            spread?: components["schemas"]["Spread"] | null;
         };
         /** @description Where a parcel stands between a service's prices. */
         ServiceSteps: {
@@ -7463,6 +8128,11 @@ export interface components {
              * @default null
              */
             guard: string | null;
+            /**
+             * @description The weight that is right although its plan does not explain it, as it was read.
+             * @default null
+             */
+            weigh: string | null;
         };
         /**
          * @description The shape of a parcel.
@@ -7754,6 +8424,18 @@ export interface components {
                 [key: string]: string;
             };
             /**
+             * @description What was done at the bench, by the keys of its steps.
+             * @default {}
+             */
+            packed: {
+                [key: string]: components["schemas"]["StepTick"];
+            };
+            /**
+             * @description The packed parcel, as it was weighed and measured.
+             * @default {}
+             */
+            parcel: components["schemas"]["ParcelInputs"];
+            /**
              * @description The piece.
              * @default {
              *       "paint": "thin"
@@ -7765,6 +8447,13 @@ export interface components {
              * @default null
              */
             promised: string | null;
+            /**
+             * @description Prices that somebody quoted, by a name of small letters and digits; each is then a service as `quoted/packer`.
+             * @default {}
+             */
+            quotations: {
+                [key: string]: components["schemas"]["QuotationInputs"];
+            };
             /**
              * @description The service chosen, as `gannet-post/tracked`.
              * @default null
@@ -7980,6 +8669,15 @@ export interface components {
          * @description A speed in metres a second.
          */
         Speed: number;
+        /** @description What the doubt about a planned weight could do to a price. */
+        Spread: {
+            at_least?: components["schemas"]["Money"] | null;
+            at_most?: components["schemas"]["Money"] | null;
+            /** @description As light as it may turn out. */
+            least_g: components["schemas"]["Mass"];
+            /** @description As heavy as it may turn out. */
+            most_g: components["schemas"]["Mass"];
+        };
         /** @description One strip, before it is folded. */
         Spring: {
             /**
@@ -8053,6 +8751,31 @@ export interface components {
             saves?: components["schemas"]["Money"] | null;
         };
         /**
+         * @description How a step stands.
+         * @enum {string}
+         */
+        StepState: "done" | "touched" | "open" | "waits";
+        /** @description A step that was done at the bench. */
+        StepTick: {
+            /**
+             * @description When, as `2027-03-04T10:15:00Z`.
+             * @default
+             */
+            at: string;
+            /**
+             * @description What the step was then, by its print.
+             * @default
+             */
+            print: string;
+        };
+        /** @description A step, and how it stands. */
+        StepView: components["schemas"]["PackStep"] & {
+            /** @description When it was done, as it was noted. */
+            at?: string | null;
+            /** @description How it stands. */
+            state: components["schemas"]["StepState"];
+        };
+        /**
          * Format: double
          * @description How a board resists bending, in newton metres (its flexural stiffness D).
          */
@@ -8061,7 +8784,7 @@ export interface components {
          * @description A stop of the work line.
          * @enum {string}
          */
-        Stop: "measure" | "guard" | "box" | "price";
+        Stop: "measure" | "guard" | "box" | "price" | "pack" | "weigh";
         /** @description A stop with its mark. */
         StopState: {
             /** @description How far. */
@@ -8091,6 +8814,20 @@ export interface components {
              * @description How many times around.
              */
             turns: number;
+        };
+        /** @description Strips of tape that are torn alike. */
+        Strips: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description Whether it is filament. */
+            filament: boolean;
+            /** @description How long each is torn. */
+            length_mm: components["schemas"]["Length"];
+            /** @description What they close or cover. */
+            on: string;
         };
         /** @description A studio and what it works with. */
         StudioView: {
@@ -8191,6 +8928,7 @@ export interface components {
             one_in?: components["schemas"]["OneIn"] | null;
             /** @description Of the closed box. */
             outside: components["schemas"]["Envelope"];
+            packed?: components["schemas"]["PackProgress"] | null;
             /** @description Whether that is more than the house accepts. */
             past_accepted?: boolean;
             /** @description The layers, for a small cut-through. */
@@ -8199,6 +8937,7 @@ export interface components {
             size: components["schemas"]["PieceSize"];
             /** @description What must be answered first. */
             stop?: string | null;
+            weighed?: components["schemas"]["WeighedParcel"] | null;
             /** @description Of the closed box. */
             weight: components["schemas"]["Weight"];
         };
@@ -8396,6 +9135,15 @@ export interface components {
              */
             version: number;
         };
+        /** @description One reading, as it is passed on. */
+        ToldReading: components["schemas"]["LiveReading"] & {
+            /**
+             * Format: double
+             * @description How much more it reads than planned; nothing while it does not rest.
+             */
+            off_g?: number | null;
+            planned?: components["schemas"]["Weight"] | null;
+        };
         /** @description A part that no sheet takes. */
         TooLarge: {
             /** @description Up. */
@@ -8411,6 +9159,11 @@ export interface components {
             /** @description Across. */
             width_mm: components["schemas"]["Length"];
         };
+        /**
+         * @description Something that is in the hand.
+         * @enum {string}
+         */
+        Tool: "gloves" | "knife" | "mat" | "steel_rule" | "creaser" | "pencil" | "tape_gun";
         /**
          * @description How the top of a piece is known.
          * @enum {string}
@@ -8463,6 +9216,19 @@ export interface components {
          * @enum {string}
          */
         Use: "name_tag" | "desiccant" | "label" | "studio_mark" | "edge_profile";
+        /** @description What a reading says about a plan. */
+        Verdict: {
+            /** @description Whether that is within what the plan leaves open. */
+            as_planned: boolean;
+            /** @description What it could come from, the likeliest first; nothing where it is as planned. */
+            explained: components["schemas"]["Explanation"][];
+            /** @description How much more it read than was planned. */
+            off_g: components["schemas"]["Mass"];
+            /** @description What the plan said. */
+            planned: components["schemas"]["Weight"];
+            /** @description What the scale read. */
+            read_g: components["schemas"]["Mass"];
+        };
         /**
          * Format: double
          * @description A volume in cubic metres.
@@ -8481,6 +9247,11 @@ export interface components {
         };
         /** @description The sides of cartons that would do in one way, inside. */
         WantedWay: {
+            /**
+             * Format: int32
+             * @description How many of these it takes.
+             */
+            cartons: number;
             /** @description How deep. */
             depth_mm: [
                 number,
@@ -8499,11 +9270,68 @@ export interface components {
                 number | null
             ];
         };
+        /** @description One way to pack and send a piece. */
+        Way: {
+            /** @description Its carrier's name. */
+            carrier: string;
+            /** @description What it would change about the parcel. */
+            change: components["schemas"]["Change"];
+            /** @description The choices to merge into those of the shipment. */
+            choices: components["schemas"]["Choices"];
+            /** @description All told: materials, work, carriage with cover by the house's rule, and the loss to expect. */
+            cost: components["schemas"]["Money"];
+            /** @description Whether it is the plan there is, with the service that is chosen or the best. */
+            is_now: boolean;
+            /** @description Whether it is safer by a tenth than everything cheaper that leads, minutes and plastic aside. */
+            leads: boolean;
+            /** @description Of work, to the minute. */
+            minutes: components["schemas"]["Minutes"];
+            /** @description That it arrives damaged. */
+            odds: components["schemas"]["OneIn"];
+            /** @description What it does otherwise than the plan there is, part by part; nothing where only the service is another. */
+            parts: string[];
+            /** @description To the gram. */
+            plastic_g: components["schemas"]["Mass"];
+            /** @description The service, as `gannet-post/parcel`. */
+            service: string;
+            /** @description Its name. */
+            service_name: string;
+            /** @description Whether nothing beats it; only the plan there is stands among the others although something does. */
+            unbeaten: boolean;
+        };
         /**
          * @description A day of the week.
          * @enum {string}
          */
         Weekday: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
+        /** @description What a packed parcel was found to weigh. */
+        WeighedParcel: {
+            /** @description Whether it is within what the plan leaves open. */
+            as_planned: boolean;
+            /** @description As the scale read it. */
+            mass_g: components["schemas"]["Mass"];
+            /** @description Whether the plan is still the one that it was packed by. */
+            stands: boolean;
+        };
+        /** @description A parcel among them. */
+        WeighingRow: {
+            /** @description By the densities of now. */
+            planned_g: components["schemas"]["Mass"];
+            /** @description What the scale read. */
+            read_g: components["schemas"]["Mass"];
+            /** @description With every change that is proposed. */
+            then_g: components["schemas"]["Mass"];
+            /** @description What it was. */
+            title: string;
+        };
+        /** @description What the readings say, and of which stores. */
+        WeighingsView: components["schemas"]["Corrections"] & {
+            /**
+             * Format: int32
+             * @description The version of the stores that it is said of; send it back to take the changes.
+             */
+            version: number;
+        };
         /**
          * @description A predicted mass and its uncertainty, both in grams.
          *
@@ -8695,13 +9523,17 @@ export interface components {
             edition: number;
             /** @description Changes whenever layers or box do. */
             fingerprint?: string | null;
+            found?: components["schemas"]["Found"] | null;
             /** @description Fields that a plan still needs. */
             missing: string[];
+            packed?: components["schemas"]["PackProgress"] | null;
             plan?: components["schemas"]["Plan"] | null;
             /** @description What every service says, once the country is known too: the best first, the refused last. */
             quotes: components["schemas"]["Quote"][];
             /** @description Why there can be no plan, each with the field that would have to change. */
             refusals: components["schemas"]["Refusal"][];
+            /** @description What the prices rest on. */
+            rests_on: components["schemas"]["RestsOn"];
             size?: components["schemas"]["PieceSize"] | null;
         };
         /** @description The wrap to cut. */
@@ -8824,6 +9656,111 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    part_address: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddressRequest"];
+            };
+        };
+        responses: {
+            /** @description Its fields, what belongs to none, and what is a guess */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartedAddress"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too long */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     fit_curves: {
         parameters: {
             query?: never;
@@ -10885,6 +11822,111 @@ export interface operations {
             };
         };
     };
+    ask_carriers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description Nothing before the piece is measured and it is known where it goes */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarriersSay"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_changes: {
         parameters: {
             query?: never;
@@ -10905,6 +11947,111 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Changes"] | null;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_pack_steps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description Each step with what it waits for */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackingView"];
                 };
             };
             /** @description The request can't be read */
@@ -11277,6 +12424,282 @@ export interface operations {
                 };
             };
             /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quote_roughly: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description Each thing that it could be, the cheapest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoughQuote"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused or are missing, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_scale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Whether there is one */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    follow_scale: {
+        parameters: {
+            query?: {
+                /** @description What is taken off: a tray, a blanket. 0 to 100 000. */
+                tare_g?: number;
+                /** @description The shipment whose plan it is held against. */
+                shipment?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Readings, until whoever asked goes away */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["ToldReading"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A tare that is none */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -13245,6 +14668,104 @@ export interface operations {
             };
             /** @description The body is not JSON */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    explore_ways: {
+        parameters: {
+            query?: {
+                /** @description So many plans are made at most, each with every service that takes it: 1 to 5000. */
+                most?: number;
+            };
+            header?: never;
+            path: {
+                /** @description The shipment */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Fronts, the last one `done`; none before there is a plan and it is known where it goes */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["Front"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16873,6 +18394,123 @@ export interface operations {
             };
         };
     };
+    compare_accounts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description As `gannet-post` */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountRequest"];
+            };
+        };
+        responses: {
+            /** @description Every tier */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountSavings"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such tariff */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A table that can't be read, each cell with its line and column */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     show_prices: {
         parameters: {
             query?: never;
@@ -17066,6 +18704,194 @@ export interface operations {
                 };
             };
             /** @description Values that were refused, each with its line and column */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_weighings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Every material that they bear on, and every parcel */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighingsView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_densities: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DensitiesRequest"];
+            };
+        };
+        responses: {
+            /** @description The stores as they are now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoresView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The stores changed since */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -95,6 +95,7 @@ describe('a carton that is cut down', () => {
       face: 'as_it_was' as const,
       sleeve: null,
       blank: {} as never,
+      second: null,
     };
     const drawing = mount(CutDownDrawing, { props: { box } });
     const score = drawing.get('line.score');
@@ -102,5 +103,52 @@ describe('a carton that is cut down', () => {
     const off = drawing.findAll('rect.off').map((rect) => Number(rect.attributes('height')));
     expect(off).toEqual([60, 60, 60, 60]);
     expect(drawing.attributes('aria-label')).toContain('scored anew 60');
+  });
+
+  it('shows what is cut off each of two that are pushed into each other, and where the inner one is slit', () => {
+    // Two of 800 × 600 × 200 for 1200: lap 180, 220 more off the inner one, which is the first. Its end wall is 800 to
+    // 1400 from the left: off from 580 to 1620; slits from 400 to 580 and from 1620 to 1800.
+    const sides = [800, 600, 200] as [number, number, number];
+    const join = {
+      second_outside: true,
+      lap_mm: 180,
+      tongue_mm: 180,
+      trim_mm: 5,
+      take_off_mm: 220,
+      depths_mm: [200, 200] as [number, number],
+      inside_mm: [1200, 592, 192] as [number, number, number],
+      shell_mm: [1200, 600, 200] as [number, number, number],
+    };
+    const box = {
+      carton_mm: sides,
+      inside_mm: join.inside_mm,
+      caliper_mm: 4,
+      cut: null,
+      shorter: null,
+      face: 'as_it_was' as const,
+      sleeve: null,
+      blank: {} as never,
+      second: { carton_mm: sides, cut: null, join, blank: {} as never },
+    };
+    const shown = (which: 'first' | 'second') => {
+      const drawing = mount(CutDownDrawing, { props: { box, which } });
+      const off = drawing.get('rect.off');
+      const [x, wide] = ['x', 'width'].map((name) => Number(off.attributes(name)));
+      const slits = drawing
+        .findAll('line.slit')
+        .map((slit) => ['x1', 'x2'].map((name) => Number(slit.attributes(name))));
+      return { x, wide, slits };
+    };
+    expect(shown('first')).toEqual({
+      x: 580,
+      wide: 1040,
+      slits: [
+        [400, 580],
+        [1620, 1800],
+        [400, 580],
+        [1620, 1800],
+      ],
+    });
+    expect(shown('second')).toEqual({ x: 800, wide: 600, slits: [] });
   });
 });

@@ -19,29 +19,29 @@ const MARKS: Record<Mark, string> = { done: 'done', open: 'open', look: 'needs a
 
 const headlines = computed(() => {
   const figures = summary.value;
-  if (!figures) return { measure: 'not measured', guard: '–', box: '–', price: '–' };
-  const { size, one_in, outside, best } = figures;
+  if (!figures) return { measure: 'not measured', guard: '–', box: '–', price: '–', pack: '–', weigh: '–' };
+  const { size, one_in, outside, best, weighed, packed } = figures;
   return {
     measure: units.size(size.width_mm, size.height_mm, size.depth_mm),
     guard: one_in ? oneIn(one_in.about) : '–',
     box: units.size(outside.across_mm, outside.up_mm, outside.through_mm),
     price: best ? show.money(best.total) : draft.buyer.country ? 'refused' : 'no country',
+    pack: packed ? `${packed.done} of ${packed.steps} done` : `≈ ${figures.minutes.toFixed(0)} min`,
+    weigh: weighed ? show.kilograms(weighed.mass_g) : `≈ ${show.kilograms(figures.weight.mass_g)}`,
   };
 });
 
 const stops = computed(() =>
-  STOPS.map(({ name, title }, place) => ({
+  STOPS.map(({ name, title }) => ({
     name,
     title,
-    mark: line.value?.stops[place]?.mark ?? ('open' as const),
+    mark: line.value?.stops.find(({ stop }) => stop === name)?.mark ?? ('open' as const),
     here: route.name === name,
   })),
 );
 
 useKeys(
-  Object.fromEntries(
-    STOPS.map(({ name }, place) => [String(place + 1), () => void router.push({ name, params: { id } })]),
-  ),
+  Object.fromEntries(STOPS.map(({ name, key }) => [key, () => void router.push({ name, params: { id } })])),
 );
 </script>
 
@@ -71,7 +71,7 @@ useKeys(
 <style scoped>
 .line {
   display: grid;
-  grid-template-columns: repeat(4, minmax(0, 1fr));
+  grid-template-columns: repeat(6, minmax(0, 1fr));
   margin: 8px 0 16px;
 }
 .stop {
@@ -141,14 +141,31 @@ useKeys(
   vector-effect: non-scaling-stroke;
 }
 @media (max-width: 640px) {
+  /* Each as wide as its name, so that all six fit; the figure hangs below without a width of its own. */
+  .line {
+    display: flex;
+  }
+  .stop {
+    flex: 1 1 auto;
+    padding: 2px 1px 44px;
+  }
+  .here .name {
+    font-size: 0.9375rem;
+  }
   .name {
-    font-size: 1rem;
-    gap: 5px;
+    font-size: 0.875rem;
+    gap: 3px;
+  }
+  .mark {
+    width: 9px;
+    height: 9px;
   }
   .headline {
     display: none;
   }
   .here .headline {
+    position: absolute;
+    top: 26px;
     display: block;
     font-size: 0.875rem;
     line-height: 1.25;
@@ -156,10 +173,10 @@ useKeys(
   }
   /* A long size at either end reaches inward, not out of the page. */
   .stop:first-child .headline {
-    align-self: flex-start;
+    left: 0;
   }
   .stop:last-child .headline {
-    align-self: flex-end;
+    right: 0;
   }
 }
 </style>

@@ -110,6 +110,14 @@ export function nextAct(next: NextAct): { says: string; stop: boolean } {
       return { says: 'Choose a service', stop: false };
     case 'pack':
       return { says: 'Ready to pack', stop: false };
+    case 'look_at_packing':
+      return { says: 'Look at the packing: the plan changed', stop: false };
+    case 'weigh_it':
+      return { says: 'Packed: weigh it', stop: false };
+    case 'look_at_weight':
+      return { says: 'Look at the weight', stop: false };
+    case 'hand_over':
+      return { says: 'Packed and weighed: hand it over', stop: false };
   }
 }
 
@@ -125,6 +133,13 @@ export function stopOf(next: NextAct): StopName {
       return 'guard';
     case 'look_at_box':
       return 'box';
+    case 'pack':
+    case 'look_at_packing':
+      return 'pack';
+    case 'weigh_it':
+    case 'look_at_weight':
+    case 'hand_over':
+      return 'weigh';
     default:
       return 'price';
   }
@@ -316,11 +331,13 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
       };
     case 'saved_box':
       return {
-        name: make.sleeve
-          ? 'A carton of yours, with a sleeve'
-          : make.cut
-            ? 'A carton of yours, cut down'
-            : 'A carton of yours',
+        name: make.second
+          ? 'Two cartons of yours, pushed into each other'
+          : make.sleeve
+            ? 'A carton of yours, with a sleeve'
+            : make.cut
+              ? 'A carton of yours, cut down'
+              : 'A carton of yours',
         make: `${material}, now ${units.size(...(make.inside_mm as [number, number, number]))} inside`,
       };
     case 'bought_box':
@@ -339,7 +356,7 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
 }
 
 /** A part as it is cut, torn or counted: `2 × board 730 × 930 × 4 mm`; of what, where its layer is of something else. */
-export function partWords(part: Part, layer: Layer, units: Units): string {
+export function partWords(part: Part, layer: Pick<Layer, 'material'>, units: Units): string {
   const many = part.count > 1 ? `${part.count} × ` : '';
   const of = part.material === layer.material ? '' : part.material_name;
   const also = of ? `, ${of}` : '';
@@ -428,8 +445,14 @@ export const BOX_NAMES: Record<CartonStyle, string> = {
 export const BOX_STYLES = Object.entries(BOX_NAMES).map(([value, text]) => ({ value, text }));
 
 /** What of a carton that the studio has is cut where it is larger than what goes in. */
-export const SAVED_FACES = [{ value: 'inside_out', text: 'Turned inside out' }];
-export const SAVED_CUTS = [{ value: 'length_too', text: 'Its depth, and its length' }];
+export const SAVED_FACES = [
+  { value: 'as_it_was', text: 'As it was' },
+  { value: 'inside_out', text: 'Turned inside out' },
+];
+export const SAVED_CUTS = [
+  { value: 'depth', text: 'Its depth' },
+  { value: 'length_too', text: 'Its depth, and its length' },
+];
 
 /** Where the tape goes that closes a box. */
 export const BOX_SEALS: Record<CartonStyle, string> = {

@@ -4,7 +4,9 @@ import { createGlobalState, useEventListener, useLocalStorage } from '@vueuse/co
 export const KEYS: readonly (readonly [string, string])[] = [
   ['n', 'new shipment'],
   ['/', 'search the bench'],
-  ['1 – 4', 'Measure, Guard, Box, Price'],
+  ['1 – 6', 'Measure, Guard, Box, Price, Pack, Weigh'],
+  ['space', 'in Pack: done, next step; so does a pedal’s Page Down'],
+  ['Page Up', 'in Pack: the step before'],
   ['[  ]', 'shipment before, shipment after'],
   ['a', 'what the layer in focus could be instead'],
   ['u', 'next unit: mm, cm, inches'],

@@ -147,6 +147,7 @@ useKeys({ '/': () => field.value?.focus() });
         />
         <kbd aria-hidden="true">/</kbd>
       </label>
+      <RouterLink to="/rough" class="btn no-print">A rough price</RouterLink>
       <RouterLink to="/sums" class="btn no-print">Quick sums</RouterLink>
       <RouterLink to="/measuring-sheet" class="btn no-print">Measuring sheet</RouterLink>
       <RouterLink to="/shipments/new" class="btn btn-primary no-print">

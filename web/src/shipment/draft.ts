@@ -1,5 +1,5 @@
 // What is typed about a shipment, every field present; and how it differs from what is stored.
-import type { Choices, Inputs } from '@/api/types';
+import type { Choices, Inputs, StepTick } from '@/api/types';
 
 export interface Draft {
   title: string;
@@ -12,9 +12,40 @@ export interface Draft {
   lifted: Record<string, string>;
   /** What each was lifted for, as the server noted it. */
   lifted_for: Record<string, string>;
-  settled: { guard: string; box: string };
+  settled: { guard: string; box: string; weigh: string };
   service: string;
+  /** The packed parcel, as it was weighed and measured. */
+  parcel: typeof PARCEL;
+  /** Prices that somebody quoted, by a name of their own. */
+  quotations: Record<string, DraftQuotation>;
+  /** Steps that were done at the bench, by their keys. */
+  packed: Record<string, StepTick>;
 }
+
+export interface DraftQuotation {
+  from: string;
+  what: string;
+  price: string;
+  covers: string;
+  days_from: number | null;
+  days_to: number | null;
+  until: string;
+  route: string;
+}
+
+/** A quotation before anything is typed. */
+export const emptyQuotation = (): DraftQuotation => ({
+  from: '',
+  what: '',
+  price: '',
+  covers: '',
+  days_from: null,
+  days_to: null,
+  until: '',
+  route: '',
+});
+
+const PARCEL = { weight: '', across: '', up: '', through: '', as_packed: '' };
 
 const PIECE = {
   construction: '',
@@ -82,6 +113,10 @@ const CHOICES = {
   saved_face: '',
   saved_from: '',
   saved_carrier: '',
+  second_saved_length: '',
+  second_saved_width: '',
+  second_saved_height: '',
+  second_saved_from: '',
   second_style: '',
   second_board: '',
   second_fill: '',
@@ -135,8 +170,16 @@ export function draftOf(inputs: Loose<Inputs>): Draft {
     choices: copied(filled(CHOICES, inputs.choices)),
     lifted: { ...(inputs.lifted as Record<string, string> | undefined) },
     lifted_for: { ...(inputs.lifted_for as Record<string, string> | undefined) },
-    settled: filled({ guard: '', box: '' }, inputs.settled),
+    settled: filled({ guard: '', box: '', weigh: '' }, inputs.settled),
     service: inputs.service ?? '',
+    parcel: filled(PARCEL, inputs.parcel),
+    quotations: Object.fromEntries(
+      Object.entries(inputs.quotations ?? {}).map(([key, typed]) => [
+        key,
+        filled(emptyQuotation(), typed as object),
+      ]),
+    ),
+    packed: { ...(inputs.packed as Record<string, StepTick> | undefined) },
   };
 }
 
@@ -181,7 +224,7 @@ export function isChosen(choices: DraftChoices): boolean {
 }
 
 /** Texts that the server keeps even when they are empty. */
-const KEPT_EMPTY = new Set(['title', 'name', 'street', 'town', 'postcode', 'country']);
+const KEPT_EMPTY = new Set(['title', 'name', 'street', 'town', 'postcode', 'country', 'from']);
 
 /** Returns the inputs that a draft stands for: what is empty is left out. */
 export function inputsOf(draft: Draft): Inputs {

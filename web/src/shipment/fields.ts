@@ -73,6 +73,10 @@ export const FIELDS = {
   'piece.certificate': tick('A certificate goes with it'),
   'piece.irreplaceable': tick('It can’t be replaced or made again'),
   'piece.notes': text('Condition notes'),
+  'parcel.weight': { ...text('Weighs'), inSentence: 'what the parcel weighs' },
+  'parcel.across': length('Across, outside'),
+  'parcel.up': length('Up, outside'),
+  'parcel.through': length('Through, outside'),
   'choices.preset': choice('Preset to start from'),
   'choices.first_turns': number('Turns of the first wrap'),
   'choices.second_turns': number('Turns of the second wrap'),
@@ -99,6 +103,10 @@ export const FIELDS = {
   'choices.saved_face': choice('Its outside', SAVED_FACES),
   'choices.saved_from': text('Which carton of the pile'),
   'choices.saved_carrier': text('Whose carton'),
+  'choices.second_saved_length': length('Long, inside'),
+  'choices.second_saved_width': length('Wide'),
+  'choices.second_saved_height': length('Deep'),
+  'choices.second_saved_from': text('Which carton of the pile is the second'),
   'choices.second_style': choice('How the second box is made', BOX_STYLES),
   'choices.second_board': choice('Board of the second box'),
   'choices.second_fill': choice('Fill between the boxes'),
@@ -152,6 +160,9 @@ const OF_LAYER: Record<string, string> = {
   'choices.saved_length': 'the length of the carton you have',
   'choices.saved_width': 'the width of the carton you have',
   'choices.saved_height': 'the depth of the carton you have',
+  'choices.second_saved_length': 'the length of the second carton',
+  'choices.second_saved_width': 'the width of the second carton',
+  'choices.second_saved_height': 'the depth of the second carton',
   'choices.wrapped_across': 'the wrapped piece, across',
   'choices.wrapped_up': 'the wrapped piece, up',
   'choices.wrapped_through': 'the wrapped piece, through',
@@ -160,7 +171,11 @@ const OF_LAYER: Record<string, string> = {
 /** The stop at which a field is typed. */
 export function stopOfField(path: string): StopName {
   if (path === 'service') return 'price';
-  if (/^choices\.(box|bought_box|saved|second_style|second_board|wrapped)/.test(path)) return 'box';
+  if (path.startsWith('quotations')) return 'price';
+  if (path.startsWith('packed')) return 'pack';
+  if (path.startsWith('parcel.') || path === 'settled.weigh') return 'weigh';
+  if (/^choices\.(box|bought_box|saved|second_saved|second_style|second_board|wrapped)/.test(path))
+    return 'box';
   return path.startsWith('choices.') ? 'guard' : 'measure';
 }
 

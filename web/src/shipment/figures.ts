@@ -56,6 +56,9 @@ export function figuresOf(state: ComputedRef<Open>) {
     summary: computed(() => figures.value?.summary ?? undefined),
     fingerprint: computed(() => figures.value?.worked.fingerprint ?? ''),
     line: computed(() => figures.value?.line),
+    /** What the packed parcel was found to be. */
+    found: computed(() => figures.value?.worked.found ?? undefined),
+    restsOn: computed(() => figures.value?.worked.rests_on ?? { mass: 'planned', size: 'planned' }),
     missing: computed(() => figures.value?.worked.missing ?? []),
     /** Why there can be no plan, in sentences. */
     refusals: computed(() => figures.value?.worked.refusals ?? []),

@@ -292,11 +292,19 @@ function landed(state: Open, shipment: Shipment): Effect[] {
   return [{ do: 'wake', what: 'save', after: state.wants ? 0 : SAVE_AFTER_MS }];
 }
 
-/** Takes over what the server notes by itself: what each Stop was lifted for. */
+/** Takes over what the server notes by itself: what each Stop was lifted for, and which plan the parcel was packed by. */
 function note(state: Open, stands: Json): void {
-  const noted = (stands as Record<string, Json>).lifted_for ?? {};
-  state.basis = { ...(state.basis as Record<string, Json>), lifted_for: noted };
-  state.typed = { ...(state.typed as Record<string, Json>), lifted_for: noted };
+  const inputs = stands as Record<string, Json>;
+  const packed = (inputs.parcel as Record<string, Json> | undefined)?.as_packed ?? null;
+  const noted = (known: Json) => {
+    const over = patched(known, { parcel: { as_packed: packed } }) as Record<string, Json>;
+    // Nothing was weighed where it was not.
+    if (packed === null && (known as Record<string, Json>).parcel === undefined)
+      Reflect.deleteProperty(over, 'parcel');
+    return { ...over, lifted_for: inputs.lifted_for ?? {} };
+  };
+  state.basis = noted(state.basis);
+  state.typed = noted(state.typed);
 }
 
 /** The server answered about something; nothing that is answered twice counts twice. */

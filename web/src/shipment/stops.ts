@@ -1,9 +1,11 @@
 // The stops of the work line, in the order of the work: the one place that names them.
 export const STOPS = [
-  { name: 'measure', title: 'Measure' },
-  { name: 'guard', title: 'Guard' },
-  { name: 'box', title: 'Box' },
-  { name: 'price', title: 'Price' },
+  { name: 'measure', title: 'Measure', key: '1' },
+  { name: 'guard', title: 'Guard', key: '2' },
+  { name: 'box', title: 'Box', key: '3' },
+  { name: 'price', title: 'Price', key: '4' },
+  { name: 'pack', title: 'Pack', key: '5' },
+  { name: 'weigh', title: 'Weigh', key: '6' },
 ] as const;
 
 export type StopName = (typeof STOPS)[number]['name'];

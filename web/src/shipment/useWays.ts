@@ -15,9 +15,9 @@ interface Asking {
   unit: () => LengthUnit;
 }
 
-/** What the ways to pack a piece follow from: names, and what is settled, change none. */
+/** What the ways to pack a piece follow from: names, and what is settled or done already, change none. */
 function asked(inputs: Inputs): Inputs {
-  return { ...inputs, title: '', settled: { guard: null, box: null } };
+  return { ...inputs, title: '', settled: { guard: null, box: null, weigh: null }, packed: {} };
 }
 
 /** Follows a shipment's plan: asked once for each, and only while something shows them. */

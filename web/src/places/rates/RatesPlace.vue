@@ -13,6 +13,7 @@ import { useUnits } from '@/units/useUnits';
 
 import ExchangeRates from './ExchangeRates.vue';
 import ServiceCard from './ServiceCard.vue';
+import AccountPanel from './AccountPanel.vue';
 import TryParcel from './TryParcel.vue';
 import { useRates } from './useRates';
 import type { Basis } from './useRates';
@@ -280,6 +281,7 @@ const holds = computed(() => {
       </section>
       <div>
         <TryParcel :tariff="basis.tariff" :placed="text !== undefined" />
+        <AccountPanel :key="basis.tariff.id" :tariff="basis.tariff.id" />
         <ExchangeRates />
       </div>
     </div>

@@ -3,6 +3,7 @@ import { computed } from 'vue';
 
 import type { Layer } from '@/api/types';
 import BlankDrawing from '@/drawing/BlankDrawing.vue';
+import CutDownDrawing from '@/drawing/CutDownDrawing.vue';
 import { counted, layerWords } from '@/frame/words';
 import { useUnits } from '@/units/useUnits';
 
@@ -17,7 +18,10 @@ const saved = computed(() => (layer.make.kind === 'saved_box' ? layer.make : und
 const blanks = computed(() => {
   const made = saved.value;
   return made
-    ? [...(made.cut || made.shorter ? [made.blank] : []), ...(made.sleeve ? [made.sleeve] : [])]
+    ? [
+        ...((made.cut || made.shorter) && !made.second ? [made.blank] : []),
+        ...(made.sleeve ? [made.sleeve] : []),
+      ]
     : [];
 });
 const inside = computed(() => {
@@ -56,6 +60,11 @@ const says = computed(() => {
     <template v-for="blank in blanks" :key="blank.part">
       <h3>{{ blank.part === 'sleeve' ? 'Sleeve, flat, seen from inside' : 'As it is folded now' }}</h3>
       <div class="panel"><BlankDrawing :blank="blank" /></div>
+    </template>
+    <template v-if="saved?.second">
+      <h3>Laid open: cut the whole lines, score the broken one</h3>
+      <CutDownDrawing :box="saved" />
+      <CutDownDrawing :box="saved" which="second" />
     </template>
     <WrappedMeasure v-if="layer.make.kind !== 'mailer'" />
     <slot />

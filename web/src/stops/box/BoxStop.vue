@@ -90,7 +90,7 @@ const box = computed((): BoxSum => {
     ...(made && made.tab_mm > 0 ? { tab_mm: made.tab_mm, slot_mm: made.slot_mm } : {}),
   };
 });
-const done = computed(() => line.value?.stops[2]?.mark === 'done');
+const done = computed(() => line.value?.stops.find(({ stop }) => stop === 'box')?.mark === 'done');
 
 async function settle(): Promise<void> {
   draft.settled.box = fingerprint.value;

@@ -2,7 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
-import type { FitWay } from '@/api/types';
+import type { Fit, FitWay } from '@/api/types';
 import CutDownDrawing from '@/drawing/CutDownDrawing.vue';
 import { counted, oneIn, signed } from '@/frame/words';
 import { useShipment } from '@/shipment/useShipment';
@@ -22,9 +22,15 @@ const WAYS: Record<FitWay, string> = {
   cut_down: 'cut down',
   extended: 'with a sleeve',
   telescoped: 'cut round, and pushed together',
+  joined: 'two, pushed into each other',
 };
 const good = computed(() => fits.value?.filter(({ refused }) => !refused) ?? []);
 const others = computed(() => fits.value?.filter(({ refused }) => refused) ?? []);
+function named({ name, second, item }: Fit): string {
+  const first = name || 'a carton';
+  if (!second) return first;
+  return second.item === item ? `Two of ${first}` : `${first} and ${second.name || 'a carton'}`;
+}
 const shown = computed(() => good.value.find(({ chosen }) => chosen) ?? good.value[0]);
 </script>
 
@@ -51,9 +57,9 @@ const shown = computed(() => good.value.find(({ chosen }) => chosen) ?? good.val
           </tr>
         </thead>
         <tbody>
-          <tr v-for="fit in good" :key="fit.item" :data-pile="fit.name">
+          <tr v-for="fit in good" :key="`${fit.item}/${fit.second?.item ?? ''}`" :data-pile="named(fit)">
             <th scope="row">
-              {{ fit.name || 'a carton' }}
+              {{ named(fit) }}
               <span class="soft">{{ fit.place }}</span>
             </th>
             <td>
@@ -79,19 +85,20 @@ const shown = computed(() => good.value.find(({ chosen }) => chosen) ?? good.val
                 v-else
                 size="sm"
                 variant="outline-secondary"
-                :aria-label="`Take it: ${fit.name || 'a carton'}`"
+                :aria-label="`Take ${fit.second ? 'them' : 'it'}: ${named(fit)}`"
                 @click="choose(fit.choices)"
-                >Take it</BButton
+                >{{ fit.second ? 'Take both' : 'Take it' }}</BButton
               >
             </td>
           </tr>
         </tbody>
       </table>
-      <figure v-if="shown?.made && (shown.made.cut || shown.made.shorter)">
+      <figure v-if="shown?.made && (shown.made.cut || shown.made.shorter || shown.made.second)">
         <figcaption class="soft">
-          {{ shown.name || 'The carton' }}, laid open: cut the whole lines, score the broken one.
+          {{ named(shown) }}, laid open: cut the whole lines, score the broken one.
         </figcaption>
         <CutDownDrawing :box="shown.made" />
+        <CutDownDrawing v-if="shown.made.second" :box="shown.made" which="second" />
       </figure>
       <RouterLink v-if="wanted" class="btn btn-sm" :to="`/shipments/${id}/wanted`"
         >What to look for instead</RouterLink

@@ -2,7 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
-import { count } from '@/frame/words';
+import { SAVED_CUTS, SAVED_FACES, count } from '@/frame/words';
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useHouse } from '@/stops/guard/useHouse';
@@ -19,6 +19,15 @@ const typed = computed(() => {
   const { saved_length, saved_width, saved_height } = draft.choices;
   return Boolean(saved_length || saved_width || saved_height);
 });
+const SECOND = [
+  'choices.second_saved_length',
+  'choices.second_saved_width',
+  'choices.second_saved_height',
+] as const;
+const two = computed(() => {
+  const { second_saved_length, second_saved_width, second_saved_height } = draft.choices;
+  return Boolean(second_saved_length || second_saved_width || second_saved_height);
+});
 /** Its sides are typed here; those of one from the pile are known. */
 const ofThePile = computed(() => typed.value && Boolean(draft.choices.saved_from));
 const { fits } = usePile();
@@ -30,6 +39,11 @@ const says = computed(() => {
 });
 const open = computed(() => typed.value || SIDES.some((path) => errors.value[path]));
 
+/** The first of a list stands for nothing chosen, until it was chosen itself, as one of the pile does. */
+function ofList(list: readonly { value: string; text: string }[], chosen: string) {
+  return chosen ? { codes: list } : { codes: list.slice(1), empty: list[0]?.text };
+}
+
 function giveUp(): void {
   Object.assign(draft.choices, {
     saved_length: '',
@@ -39,6 +53,10 @@ function giveUp(): void {
     saved_face: '',
     saved_from: '',
     saved_carrier: '',
+    second_saved_length: '',
+    second_saved_width: '',
+    second_saved_height: '',
+    second_saved_from: '',
   });
   void save();
 }
@@ -61,6 +79,13 @@ function giveUp(): void {
           >Cut a box instead</BButton
         >
       </div>
+      <details v-if="typed && !ofThePile" :open="two">
+        <summary>It is too short? Push a second carton into it</summary>
+        <p class="soft">A short end of each is cut off. The board is taken to be that of the first.</p>
+        <div class="sides">
+          <DraftField v-for="path in SECOND" :key="path" :path="path" hint="" />
+        </div>
+      </details>
       <div v-if="typed" class="sides of">
         <DraftField
           v-if="!ofThePile"
@@ -69,8 +94,12 @@ function giveUp(): void {
           :codes="house.boxBoards.value"
           empty="House rule"
         />
-        <DraftField path="choices.saved_cut" empty="Its depth" />
-        <DraftField path="choices.saved_face" empty="As it was" />
+        <DraftField
+          v-if="!two"
+          path="choices.saved_cut"
+          v-bind="ofList(SAVED_CUTS, draft.choices.saved_cut)"
+        />
+        <DraftField path="choices.saved_face" v-bind="ofList(SAVED_FACES, draft.choices.saved_face)" />
       </div>
     </details>
   </section>

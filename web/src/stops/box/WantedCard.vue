@@ -21,6 +21,7 @@ const WAYS: Record<FitWay, string> = {
   cut_down: 'is cut down in depth',
   extended: 'gets a sleeve',
   telescoped: 'is cut round and pushed together',
+  joined: 'comes twice: two alike, pushed into each other',
 };
 type Range = unknown[];
 function told(range: Range): string {

@@ -5,7 +5,8 @@ import type { useUnits } from '@/units/useUnits';
 type Units = ReturnType<typeof useUnits>;
 
 /** How it is cut down, or what is added to it, one sentence after the other. */
-export function savedWords({ cut, shorter, sleeve }: MakeOf<'saved_box'>, units: Units): string {
+export function savedWords({ cut, shorter, sleeve, second }: MakeOf<'saved_box'>, units: Units): string {
+  if (second) return joinedWords({ cut, second }, units);
   if (sleeve) {
     const size = units.size(sleeve.width_mm, sleeve.height_mm);
     return `Cut its upper flaps off, push in a sleeve cut to ${size}, and tape both.`;
@@ -26,4 +27,32 @@ export function savedWords({ cut, shorter, sleeve }: MakeOf<'saved_box'>, units:
     done.push(out, joint);
   }
   return done.length > 0 ? done.join(' ') : 'It goes as it is; what it has over is filled.';
+}
+
+type Joined = Pick<MakeOf<'saved_box'>, 'cut'> & { second: NonNullable<MakeOf<'saved_box'>['second']> };
+
+/** How two are pushed into each other, one sentence after the other. */
+function joinedWords({ cut, second }: Joined, units: Units): string {
+  const { join } = second;
+  const [outer, inner] = join.second_outside ? ['second', 'first'] : ['first', 'second'];
+  const score = (which: string, of: typeof cut) =>
+    of
+      ? [
+          `Score the ${which} ${units.length(of.below_mm)} below its upper scores, lengthen the slots down to them, and trim the flaps to ${units.length(of.flap_mm)}.`,
+        ]
+      : [];
+  const off =
+    join.take_off_mm > 0
+      ? ` Take ${units.length(join.take_off_mm)} more off the open end of the ${inner}.`
+      : '';
+  const push = join.tongue_mm
+    ? `Slit the four edges of the ${inner} ${units.length(join.tongue_mm)} back from its open end, trim each tongue ${units.length(join.trim_mm ?? 0)} at both sides, and push the tongues into the ${outer}.`
+    : `Push the ${inner} into the ${outer}.`;
+  return [
+    ...score('first', cut),
+    ...score('second', second.cut),
+    `Cut one short end off each carton, at the crease.${off}`,
+    push,
+    `They lap ${units.length(join.lap_mm)}: it is ${units.length(join.inside_mm[0] ?? 0)} long inside. Tape all round both edges of the lap.`,
+  ].join(' ');
 }

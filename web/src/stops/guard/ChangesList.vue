@@ -5,7 +5,7 @@ import { useShipment } from '@/shipment/useShipment';
 import ChangeRow from './ChangeRow.vue';
 
 /** What would protect the plan more, and what could be left out, each with what it costs and is worth. */
-const { choose } = useShipment();
+const { id, draft, choose } = useShipment();
 const { changes, away } = useWays();
 
 const SHOWN = 5;
@@ -41,6 +41,9 @@ const SHOWN = 5;
           />
         </ol>
       </template>
+      <p v-if="draft.buyer.country" class="all">
+        <RouterLink :to="`/shipments/${id}/ways`">Compare every way to pack and send it</RouterLink>
+      </p>
     </template>
   </section>
 </template>
@@ -60,6 +63,9 @@ ol {
   margin: 0;
   padding: 0;
   list-style: none;
+}
+.all {
+  margin: 12px 0 0;
 }
 .otherwise {
   margin: 12px 0 0;

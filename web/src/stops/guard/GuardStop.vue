@@ -54,7 +54,7 @@ const pocket = computed(() => {
 });
 const rolled = computed(() => plan.value?.carriage === 'rolled');
 const barred = computed(() => draft.piece.construction === 'stretched_canvas');
-const done = computed(() => line.value?.stops[1]?.mark === 'done');
+const done = computed(() => line.value?.stops.find(({ stop }) => stop === 'guard')?.mark === 'done');
 const about = (slot: string) => plan.value?.findings.filter(({ layer }) => layer === slot) ?? [];
 
 async function look(slot: string): Promise<void> {

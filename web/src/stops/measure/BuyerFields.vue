@@ -4,6 +4,8 @@ import { computed } from 'vue';
 import { useStudio } from '@/api/useStudio';
 import DraftField from '@/parts/DraftField.vue';
 
+import PasteAddress from './PasteAddress.vue';
+
 const { studio } = useStudio();
 
 const countries = computed(() =>
@@ -14,6 +16,7 @@ const countries = computed(() =>
 <template>
   <fieldset>
     <legend>Who gets it</legend>
+    <PasteAddress />
     <div class="pair">
       <DraftField path="buyer.name" />
       <DraftField path="buyer.street" />

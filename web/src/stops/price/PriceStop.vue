@@ -11,12 +11,14 @@ import ChargePanel from './ChargePanel.vue';
 import CoverSays from './CoverSays.vue';
 import PriceLadder from './PriceLadder.vue';
 import ReachList from './ReachList.vue';
+import QuotationFields from './QuotationFields.vue';
 import ServiceRow from './ServiceRow.vue';
+import { arrivalWords, confirmedWords, spreadWords } from './arrive';
 import { lessWords } from './ladder';
 import { usePricing } from './usePricing';
 
-const { id, draft, plan, quotes, choose: lay } = useShipment();
-const { ladders, charge, away } = usePricing();
+const { id, draft, plan, quotes, restsOn, choose: lay } = useShipment();
+const { ladders, arrivals, said, charge, away } = usePricing();
 const units = useUnits();
 const opened = ref<string>();
 const sort = ref<'told' | 'price' | 'days'>('told');
@@ -46,6 +48,15 @@ const refused = computed(() => quotes.value.filter(({ offer }) => offer.kind ===
 const looked = computed(() => opened.value ?? (draft.service || quotes.value[0]?.id));
 const ladder = computed(() => ladders.value.find(({ id: of }) => of === looked.value));
 
+const arrival = (service: string) => arrivals.value.find(({ id: of }) => of === service);
+const inDoubt = computed(() => spreadWords(ladder.value?.spread));
+const confirmed = (service: string) =>
+  confirmedWords(
+    said.value?.services.find(({ id: of }) => of === service),
+    said.value?.asked === true,
+  );
+const measured = computed(() => restsOn.value.mass === 'measured' || restsOn.value.size === 'measured');
+
 function whyNot(quote: Quote): string {
   return quote.offer.kind === 'refused'
     ? quote.offer.reasons.map((why) => reason(why, units)).join('; ')
@@ -68,7 +79,13 @@ function charged(rule: Charge['rule']): void {
   <div v-if="quotes.length > 0">
     <div class="heading-row">
       <h2>What sending costs the studio</h2>
-      <span class="soft">with cover by the house’s rule, and the loss to expect</span>
+      <span class="soft"
+        >with cover by the house’s rule, and the loss to expect;
+        {{ measured ? 'by what was weighed or measured' : 'by the planned weight and size' }}</span
+      >
+      <RouterLink class="btn btn-sm btn-outline-secondary no-print" :to="`/shipments/${id}/ways`"
+        >Every way to send it</RouterLink
+      >
       <label class="order no-print"
         >Sort by
         <select v-model="sort" class="form-select" name="sort">
@@ -105,6 +122,8 @@ function charged(rule: Charge['rule']): void {
           :quote="quote"
           :chosen="draft.service === quote.id"
           :open="looked === quote.id"
+          :arrival="arrival(quote.id)"
+          :promised="draft.promised"
           @update:open="opened = $event ? quote.id : ''"
           @choose="choose(quote.id)"
         >
@@ -113,6 +132,11 @@ function charged(rule: Charge['rule']): void {
             <PriceLadder :quote="quote" :ladder="ladder" />
           </template>
           <template #under>
+            <p v-if="arrival(quote.id)?.over === false" class="figure" data-test="arrival">
+              {{ arrivalWords(arrival(quote.id)!) }}.
+            </p>
+            <p v-if="quote.id === looked && inDoubt" class="figure" data-test="spread">{{ inDoubt }}</p>
+            <p v-if="confirmed(quote.id)" class="figure" data-test="confirmed">{{ confirmed(quote.id) }}</p>
             <CoverSays v-if="quote.offer.kind === 'priced'" :quote="quote" :offer="quote.offer" />
             <section
               v-if="ladder && quote.id === looked"
@@ -128,6 +152,7 @@ function charged(rule: Charge['rule']): void {
     </table>
     <div class="below">
       <ChargePanel v-if="charge" :charge="charge" :buyer="draft.buyer.name || 'The buyer'" @rule="charged" />
+      <QuotationFields />
       <details v-if="refused.length > 0" :open="taken.length === 0" class="refused">
         <summary>
           {{ capital(counted(refused.length, 'service')) }} {{ refused.length === 1 ? 'does' : 'do' }} not

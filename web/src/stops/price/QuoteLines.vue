@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { LineRule, Offer, Quote } from '@/api/types';
-import { kilograms, money } from '@/units/show';
+import { day, kilograms, money } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import { condition, effect } from './rules';
@@ -21,6 +21,8 @@ function words(rule: LineRule): string {
       return `beyond ${money(rule.included)} included`;
     case 'format':
       return `up to ${kilograms(rule.up_to_g)}, ${offer.zone}`;
+    case 'quoted':
+      return rule.until ? `holds until ${day(rule.until)}` : 'as they said';
     case 'tier':
       return `${rule.percent} % off, by your account`;
     case 'surcharge':

@@ -2,25 +2,35 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
-import type { Quote } from '@/api/types';
+import type { Arrival, Quote } from '@/api/types';
 import { reason } from '@/frame/words';
 import { kilograms, money } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
+import { promiseWords } from './arrive';
 import QuoteLines from './QuoteLines.vue';
 
-const { quote, chosen } = defineProps<{ quote: Quote; chosen: boolean }>();
+const { quote, chosen, arrival, promised } = defineProps<{
+  quote: Quote;
+  chosen: boolean;
+  arrival?: Arrival;
+  /** The day it was promised for, if any. */
+  promised?: string;
+}>();
 const open = defineModel<boolean>('open', { required: true });
 const emit = defineEmits<{ choose: [] }>();
 const units = useUnits();
 
 const GOVERNS = { actual: 'weight', volumetric: 'size', minimum: 'the least' } as const;
 const handover = computed(() => (quote.handover === 'collection' ? 'collected' : 'to the counter'));
-const days = computed(() =>
-  quote.days_from === quote.days_to
-    ? String(quote.days_to)
-    : `${String(quote.days_from)}–${String(quote.days_to)}`,
-);
+const days = computed(() => {
+  // Whoever quoted it named none.
+  if (quote.days_to === 0) return 'days not named';
+  const [from, to] = [String(quote.days_from), String(quote.days_to)];
+  return `${from === to ? to : `${from}–${to}`} ${to === '1' ? 'day' : 'days'}`;
+});
+const met = computed(() => (arrival ? promiseWords(arrival, promised ?? '') : ''));
+const late = computed(() => arrival?.over === true || arrival?.promise === 'no');
 /** Priced in other money than the studio counts in. */
 const abroad = computed(
   () => quote.offer.kind === 'priced' && quote.total_here?.currency !== quote.offer.total.currency,
@@ -44,9 +54,12 @@ const refused = computed(() =>
         <button type="button" class="open" :aria-expanded="open" @click="open = !open">
           <strong>{{ quote.service }}</strong>
           <span class="soft"
-            >{{ quote.carrier }}, {{ days }} {{ quote.days_to === 1 ? 'day' : 'days' }}, {{ handover
+            >{{ quote.carrier }}, {{ days }}, {{ handover
             }}{{ quote.tracked ? ', tracked' : ', not tracked' }}</span
           >
+          <span v-if="met" class="promise" :class="{ late, perhaps: arrival?.promise === 'perhaps' }">{{
+            met
+          }}</span>
         </button>
       </th>
       <td class="extra number" :class="{ governs: quote.billable.governs === 'actual' }">
@@ -152,6 +165,16 @@ const refused = computed(() =>
 .open:focus-visible::after {
   outline: 3px solid var(--heather);
   outline-offset: -2px;
+}
+.promise {
+  color: var(--moss);
+  font-size: 0.9375rem;
+}
+.promise.perhaps {
+  color: var(--amber-moss);
+}
+.promise.late {
+  color: var(--rowan);
 }
 .number {
   text-align: right;

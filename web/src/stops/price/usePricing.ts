@@ -20,7 +20,18 @@ export function usePricing() {
     enabled: computed(() => ways.inputs.value !== undefined),
     placeholderData: keepPreviousData,
   });
+  // The carriers themselves are asked besides: nobody waits for them.
+  const { data: said } = useRead({
+    queryKey: computed(() => ['carriers', ways.inputs.value, unit.value]),
+    queryFn: ({ signal }) => {
+      const body = { inputs: ways.inputs.value as Inputs, unit: unit.value };
+      return answer(api.POST('/api/v1/plans/carriers', { body, signal }));
+    },
+    enabled: computed(() => ways.inputs.value !== undefined),
+  });
   return {
+    arrivals: computed(() => data.value?.arrivals ?? []),
+    said: computed(() => said.value),
     ladders: computed(() => data.value?.ladders ?? []),
     charge: computed(() => data.value?.charge ?? undefined),
     away,

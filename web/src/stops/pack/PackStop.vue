@@ -1,0 +1,352 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { BFormRadioGroup } from 'bootstrap-vue-next/components/BFormRadio';
+import { useEventListener } from '@vueuse/core';
+import { computed, ref, watch } from 'vue';
+
+import type { PackStepView } from '@/api/types';
+import { counted } from '@/frame/words';
+import { useKeysWork } from '@/keys/useKeys';
+import { useShipment } from '@/shipment/useShipment';
+
+import PackList from './PackList.vue';
+import StepStage from './StepStage.vue';
+import { usePacking } from './usePacking';
+
+/** The packing, one step at a time, legible at arm's length. */
+const { id, plan } = useShipment();
+const { packing, steps, standing, tick, takeBack, away } = usePacking();
+
+const VIEWS = [
+  { value: false, text: 'one step at a time' },
+  { value: true, text: 'all as a list' },
+];
+const asList = ref(false);
+const key = ref<string>();
+/** What is looked at: where somebody went, else the first step that is not done. */
+const place = computed(() => {
+  const chosen = steps.value.findIndex((step) => step.key === key.value);
+  if (chosen >= 0) return chosen;
+  const next = steps.value.findIndex((step) => standing(step) !== 'done');
+  return next >= 0 ? next : steps.value.length - 1;
+});
+const step = computed((): PackStepView | undefined => steps.value[place.value]);
+const finished = computed(
+  () => steps.value.length > 0 && steps.value.every((one) => standing(one) === 'done'),
+);
+/** Whether somebody wanted to go on where something has to be answered or done first. */
+const nudged = ref(false);
+watch(
+  () => step.value?.key,
+  () => {
+    nudged.value = false;
+  },
+);
+const first = (keys: readonly string[]) =>
+  steps.value.find((one) => keys.includes(one.key) && standing(one) !== 'done');
+/** What has to be done before this step. */
+const before = computed(() => step.value && first(step.value.waits_for));
+
+function go(to: number): void {
+  key.value = steps.value[Math.max(0, Math.min(to, steps.value.length - 1))]?.key;
+}
+/** Does the step and goes on; a question is answered by its button alone, not by a slip of the hand. */
+function forward(answered = false): void {
+  const [now, at] = [step.value, place.value];
+  if (!now) return;
+  if (before.value) {
+    nudged.value = true;
+    return;
+  }
+  if (standing(now) !== 'done') {
+    if (now.look && !answered) {
+      nudged.value = true;
+      return;
+    }
+    tick(now);
+  }
+  go(at + 1);
+}
+
+const work = useKeysWork();
+const OWN = 'input, textarea, select, button, a, summary, .modal, [contenteditable]';
+useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+  if (!work.value || asList.value || event.ctrlKey || event.metaKey || event.altKey) return;
+  const onControl = event.target instanceof Element && event.target.closest(OWN) !== null;
+  // Space on a button presses that button; a pedal's keys mean the step wherever one is.
+  if (event.key === ' ' && onControl) return;
+  if (event.key === ' ' || event.key === 'PageDown') {
+    event.preventDefault();
+    forward();
+  } else if (event.key === 'PageUp') {
+    event.preventDefault();
+    go(place.value - 1);
+  }
+});
+/** A tap anywhere on the step that is no control of its own. */
+function tapped(event: MouseEvent): void {
+  const onControl = event.target instanceof Element && event.target.closest(OWN) !== null;
+  if (!onControl && window.getSelection()?.isCollapsed !== false) forward();
+}
+</script>
+
+<template>
+  <div v-if="plan && packing" class="pack">
+    <p v-if="packing.gone.length > 0" class="mind" role="status">
+      {{ counted(packing.gone.length, 'thing') }} that you laid
+      {{ packing.gone.length === 1 ? 'is' : 'are' }} no longer in the plan. Take
+      {{ packing.gone.length === 1 ? 'it' : 'them' }} off the piece, then say so:
+      <BButton
+        v-for="gone in packing.gone"
+        :key="gone"
+        size="sm"
+        variant="outline-secondary"
+        @click="takeBack(gone)"
+      >
+        {{ gone.replace(/^.*\//, '').replaceAll('_', ' ') }} is off
+      </BButton>
+    </p>
+    <div class="views no-print">
+      <BFormRadioGroup v-model="asList" :options="VIEWS" buttons size="sm" aria-label="How it is shown" />
+      <span v-if="away" class="soft" role="status">
+        The server is away: go on, ticks are kept and sent when it is back.
+      </span>
+    </div>
+    <PackList
+      v-if="asList"
+      :steps="steps"
+      :standing="standing"
+      @tick="(done) => tick(...done)"
+      @back="(gone) => takeBack(gone)"
+    />
+    <div v-else class="bench">
+      <ol class="steps" aria-label="Steps">
+        <li
+          v-for="(one, at) in steps"
+          :key="one.key"
+          :class="[`is-${standing(one)}`, { here: at === place }]"
+        >
+          <button type="button" :aria-current="at === place ? 'step' : undefined" @click="go(at)">
+            <span class="mark" aria-hidden="true">{{
+              standing(one) === 'done' ? '✓' : standing(one) === 'touched' ? '↻' : ''
+            }}</span>
+            <span class="title">{{ one.title }}</span>
+            <span class="visually-hidden"
+              >{{
+                standing(one) === 'done' ? ', done' : standing(one) === 'touched' ? ', to be done again' : ''
+              }}
+            </span>
+            <span v-if="at === place" class="figure">now</span>
+            <span v-else-if="one.minutes >= 0.5" class="figure">{{ one.minutes.toFixed(0) }} min</span>
+          </button>
+        </li>
+      </ol>
+      <!-- eslint-disable-next-line vuejs-accessibility/click-events-have-key-events, vuejs-accessibility/no-static-element-interactions -->
+      <section v-if="step" class="stage" aria-label="The step" @click="tapped">
+        <p class="where soft figure">
+          step {{ place + 1 }} of {{ steps.length }}
+          <span v-if="packing.minutes_left >= 1">about {{ packing.minutes_left.toFixed(0) }} min to go</span>
+        </p>
+        <p v-if="finished" class="finished" role="status">
+          Packed.
+          <RouterLink class="btn btn-primary btn-lg" :to="`/shipments/${id}/weigh`">Weigh it</RouterLink>
+        </p>
+        <StepStage :step="step" :plan="plan" />
+        <p v-if="standing(step) === 'touched'" class="mind" role="status">
+          This was done, and something here, or under it, is different by now: do it again.
+        </p>
+        <p v-if="before" class="waits" :class="{ nudged }" role="status">
+          First: {{ before.title }}.
+          <BButton variant="outline-secondary" @click="key = before.key">Go there</BButton>
+        </p>
+        <div class="buttons no-print">
+          <div v-if="step.look && !before && standing(step) !== 'done'" class="look" :class="{ nudged }">
+            <p class="asks">{{ step.look.asks }}</p>
+            <p class="soft">If not: {{ step.look.if_not }}</p>
+          </div>
+          <BButton size="lg" variant="outline-secondary" :disabled="place === 0" @click="go(place - 1)">
+            Back
+          </BButton>
+          <BButton v-if="standing(step) === 'done'" size="lg" variant="primary" @click="go(place + 1)">
+            Next
+          </BButton>
+          <BButton
+            v-else
+            size="lg"
+            variant="primary"
+            class="on"
+            :disabled="before !== undefined"
+            @click="forward(true)"
+          >
+            {{ step.look ? 'Yes: done, next' : 'Done, next' }}
+          </BButton>
+          <BButton
+            v-if="standing(step) === 'done'"
+            size="lg"
+            variant="outline-secondary"
+            @click="takeBack(step.key)"
+          >
+            Not done yet
+          </BButton>
+          <span class="soft keys">{{
+            step.look && standing(step) !== 'done'
+              ? 'answer with the button'
+              : 'space, pedal, or tap the step'
+          }}</span>
+        </div>
+      </section>
+    </div>
+  </div>
+  <p v-else-if="plan && away" class="soft" role="status">
+    The server is away. The steps come as soon as it is back; nothing is lost.
+  </p>
+</template>
+
+<style scoped>
+.views {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+  margin-bottom: 12px;
+}
+.bench {
+  display: grid;
+  grid-template-columns: 250px minmax(0, 1fr);
+  gap: 20px;
+}
+.steps {
+  max-height: calc(100vh - 220px);
+  margin: 0;
+  padding: 0 12px 0 0;
+  overflow-y: auto;
+  border-right: 2px solid var(--peat);
+  list-style: none;
+}
+.steps button {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+  width: 100%;
+  min-height: 34px;
+  padding: 4px 8px;
+  border: 0;
+  border-bottom: 1px solid var(--sedge);
+  background: none;
+  color: var(--peat);
+  text-align: left;
+}
+.steps .title {
+  flex: 1;
+}
+.steps .is-done button {
+  color: var(--peat-soft);
+}
+.steps .here button {
+  border-left: 4px solid var(--heather);
+  background: var(--lichen);
+  color: var(--peat);
+  font-weight: 600;
+}
+.mark {
+  width: 16px;
+  color: var(--moss);
+  font-weight: 700;
+}
+.is-touched .mark {
+  color: var(--amber-moss);
+}
+.stage {
+  min-width: 0;
+}
+.where {
+  display: flex;
+  justify-content: space-between;
+  margin: 0;
+  font-size: 1.0625rem;
+}
+.finished {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  margin: 8px 0;
+  padding: 12px 16px;
+  background: var(--lichen);
+  font-size: 1.375rem;
+}
+.look,
+.waits,
+.mind {
+  margin: 12px 0;
+  padding: 10px 16px;
+  border-left: 4px solid var(--heather);
+  background: var(--paper);
+  font-size: 1.25rem;
+}
+.mind {
+  border-left-color: var(--amber-moss);
+}
+.look {
+  flex: 1 0 100%;
+  margin: 0;
+}
+.look p {
+  margin: 0;
+  font-size: 1.0625rem;
+}
+.look .asks {
+  font-size: 1.375rem;
+  font-weight: 600;
+}
+.nudged {
+  outline: 3px solid var(--heather);
+}
+.buttons {
+  position: sticky;
+  bottom: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+  align-items: center;
+  padding: 12px 0;
+  background: var(--bog-cotton);
+}
+.buttons .btn {
+  min-height: 64px;
+  font-size: 1.375rem;
+}
+.on {
+  justify-content: center;
+  min-width: 260px;
+  text-align: center;
+}
+.keys {
+  margin-left: auto;
+}
+/* The figures lie along the lower edge there. */
+@media (max-width: 1100px) {
+  .buttons {
+    bottom: 56px;
+  }
+}
+@media (max-width: 900px) {
+  .bench {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .steps {
+    display: none;
+  }
+}
+@media (max-width: 640px) {
+  .keys {
+    display: none;
+  }
+  .buttons {
+    gap: 8px;
+  }
+  .on {
+    flex: 1;
+    min-width: 0;
+  }
+}
+</style>

@@ -1,0 +1,169 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { PackStepView, Plan } from '@/api/types';
+import BlankDrawing from '@/drawing/BlankDrawing.vue';
+import CutDownDrawing from '@/drawing/CutDownDrawing.vue';
+import CutThrough from '@/drawing/CutThrough.vue';
+import PocketDrawing from '@/drawing/PocketDrawing.vue';
+import RollDrawing from '@/drawing/RollDrawing.vue';
+import { layerWords, partWords } from '@/frame/words';
+import { useShipment } from '@/shipment/useShipment';
+import { useUnits } from '@/units/useUnits';
+
+import { TOOLS } from './tools';
+
+/** One step in large type: what is done, its sizes, its drawing, and what could hurt. */
+const { step, plan } = defineProps<{ step: PackStepView; plan: Plan }>();
+const { id, draft } = useShipment();
+const units = useUnits();
+
+const at = computed(() => plan.layers.findIndex(({ slot }) => slot === step.layer));
+const layer = computed(() => plan.layers[at.value]);
+const make = computed(() => layer.value?.make);
+const words = computed(() => (layer.value ? layerWords(layer.value, units) : undefined));
+const parts = computed(() =>
+  step.parts.map((part) => partWords(part, layer.value ?? { material: part.material }, units)),
+);
+const blanks = computed(() => {
+  const it = make.value;
+  if (it?.kind === 'slotted_box' || it?.kind === 'cut_box')
+    return [it.blank, ...it.more_parts.map(({ blank }) => blank)];
+  return [];
+});
+const strips = computed(() =>
+  step.strips.map(
+    ({ on, count, length_mm, filament }) =>
+      `${count} × ${units.length(length_mm)} ${on}${filament ? ', filament' : ''}`,
+  ),
+);
+/** Where another stop has the fields for it. */
+const field = computed(() => {
+  if (step.key === 'measure/wrapped') return { to: 'box', says: 'Type the three sides at Box' };
+  if (step.key === 'parcel/weigh') return { to: 'weigh', says: 'To the scale at Weigh' };
+  return undefined;
+});
+const address = computed(() => {
+  const { name, street, town, postcode, country } = draft.buyer;
+  return step.key === 'parcel/address' ? [name, street, `${town} ${postcode}`.trim(), country] : [];
+});
+const barred = computed(() => draft.piece.construction === 'stretched_canvas');
+</script>
+
+<template>
+  <h2>{{ step.title }}</h2>
+  <p v-if="words" class="what figure">{{ words.name }}: {{ words.make }}</p>
+  <p v-for="sentence in step.says" :key="sentence" class="says">{{ sentence }}</p>
+  <address v-if="address.length > 0">
+    <template v-for="row in address" :key="row"
+      ><span v-if="row">{{ row }}</span></template
+    >
+  </address>
+  <div class="beside">
+    <div v-if="layer || make" class="picture panel">
+      <PocketDrawing v-if="make?.kind === 'card_pockets'" :pocket="make" />
+      <RollDrawing v-else-if="make?.kind === 'roll'" :plan="plan" />
+      <template v-else-if="make?.kind === 'saved_box'">
+        <CutDownDrawing :box="make" />
+        <CutDownDrawing v-if="make.second" :box="make" which="second" />
+      </template>
+      <template v-else-if="blanks.length > 0">
+        <BlankDrawing v-for="blank in blanks" :key="blank.part" :blank="blank" />
+      </template>
+      <CutThrough v-else :plan="plan" cut="up" :times="3" :barred="barred" :focus="at" />
+    </div>
+    <div class="takes">
+      <template v-if="parts.length > 0">
+        <h3>{{ step.stage === 'cut' ? 'Cut' : 'Takes' }}</h3>
+        <ul class="figure">
+          <li v-for="(part, place) in parts" :key="place">{{ part }}</li>
+        </ul>
+      </template>
+      <template v-if="strips.length > 0">
+        <h3>Tear</h3>
+        <ul class="figure">
+          <li v-for="strip in strips" :key="strip">{{ strip }}</li>
+        </ul>
+      </template>
+      <p v-if="step.tools.length > 0" class="soft">
+        At hand: {{ step.tools.map((tool) => TOOLS[tool]).join(', ') }}.
+      </p>
+      <p v-for="caution in step.cautions" :key="caution" class="caution">{{ caution }}</p>
+      <RouterLink v-if="field" class="btn btn-outline-secondary" :to="`/shipments/${id}/${field.to}`">{{
+        field.says
+      }}</RouterLink>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+h2 {
+  margin: 0 0 4px;
+  font-family: var(--heading);
+  font-size: clamp(1.75rem, 4vw, 2.75rem);
+  font-weight: 700;
+  line-height: 1.1;
+}
+.what {
+  margin: 0 0 4px;
+  font-size: 1.25rem;
+  font-weight: 600;
+}
+.says {
+  margin: 0;
+  font-size: 1.5rem;
+  line-height: 1.35;
+}
+address {
+  display: flex;
+  flex-direction: column;
+  margin: 12px 0;
+  padding: 12px 16px;
+  background: var(--paper);
+  font-size: 1.5rem;
+}
+.beside {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 20px;
+  align-items: flex-start;
+  margin: 12px 0;
+}
+.picture {
+  flex: 1 1 380px;
+  min-width: 0;
+  max-width: 560px;
+  padding: 8px;
+}
+.picture :deep(svg) {
+  width: 100%;
+  max-height: 320px;
+}
+.takes {
+  flex: 1 1 240px;
+  min-width: 0;
+  font-size: 1.25rem;
+}
+h3 {
+  margin: 0 0 4px;
+  font-size: 1.25rem;
+}
+ul {
+  margin: 0 0 12px;
+  padding-left: 20px;
+}
+li {
+  margin-bottom: 4px;
+}
+.caution {
+  padding: 8px 12px;
+  border-left: 4px solid var(--amber-moss);
+  background: var(--paper);
+  font-size: 1.125rem;
+}
+@media (max-width: 640px) {
+  .says {
+    font-size: 1.25rem;
+  }
+}
+</style>

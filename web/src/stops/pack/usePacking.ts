@@ -1,0 +1,46 @@
+// The steps at the bench for the open shipment, and what is ticked of them.
+import { keepPreviousData } from '@tanstack/vue-query';
+import { computed } from 'vue';
+
+import { answer, api } from '@/api/client';
+import { useRead } from '@/api/queries';
+import type { Inputs, PackStepView } from '@/api/types';
+import { useShipment } from '@/shipment/useShipment';
+import { useUnits } from '@/units/useUnits';
+
+export type Standing = 'done' | 'touched' | 'open' | 'waits';
+
+export function usePacking() {
+  const { ways, draft, save } = useShipment();
+  const { unit } = useUnits();
+  const ready = computed(() => ways.inputs.value !== undefined);
+  const { data, away } = useRead({
+    queryKey: computed(() => ['packing', ways.inputs.value, draft.packed, unit.value]),
+    queryFn: ({ signal }) => {
+      const inputs = { ...(ways.inputs.value as Inputs), packed: draft.packed };
+      return answer(api.POST('/api/v1/plans/packing', { body: { inputs, unit: unit.value }, signal }));
+    },
+    enabled: ready,
+    placeholderData: keepPreviousData,
+  });
+  const packing = computed(() => data.value?.packing ?? undefined);
+  const steps = computed(() => packing.value?.steps ?? []);
+
+  /** As the server says; what was ticked or taken back since then counts at once. */
+  function standing(step: PackStepView): Standing {
+    const tick = draft.packed[step.key];
+    if (!tick) return step.state === 'waits' ? 'waits' : 'open';
+    const since = tick.at !== step.at;
+    return tick.print === step.print && (step.state !== 'touched' || since) ? 'done' : 'touched';
+  }
+  function tick(...done: PackStepView[]): void {
+    const at = new Date().toISOString();
+    for (const { key, print } of done) draft.packed[key] = { at, print };
+    void save();
+  }
+  function takeBack(...keys: string[]): void {
+    for (const key of keys) Reflect.deleteProperty(draft.packed, key);
+    void save();
+  }
+  return { packing, steps, standing, tick, takeBack, away };
+}
