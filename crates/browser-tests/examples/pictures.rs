@@ -4,23 +4,16 @@ use std::path::{Path, PathBuf};
 
 use anyhow::{Context, Result};
 use hummock_browser_tests::{Page, Studio};
+use hummock_standins::OnIt;
 use sqlx::PgPool;
 
 /// The browser's own frame takes the rest of it from a page 800 high.
 const HEIGHT: u32 = 943;
 
 /// View, shipment, stop, and what is done there before the picture.
-const STOPS: [(&str, &str, &str, Before); 9] = [
+const STOPS: [(&str, &str, &str, Before); 7] = [
     ("measure", "Low Water, March", "measure", Before::Nothing),
     ("guard", "Low Water, March", "guard", Before::Nothing),
-    ("guard-rolled", "Estuary Scroll", "guard", Before::Nothing),
-    (
-        "guard-engineer",
-        "Low Water, March",
-        "guard",
-        Before::Press("details.engineer summary"),
-    ),
-    ("large-glazed", "Harbour chart", "guard", Before::Nothing),
     ("box", "Tide Table", "box", Before::Nothing),
     (
         "box-folding",
@@ -35,21 +28,13 @@ const STOPS: [(&str, &str, &str, Before); 9] = [
         Before::Press("[data-style='telescope']"),
     ),
     ("price", "Kelp Ladder", "price", Before::Nothing),
+    ("pack", "Kelp Ladder", "pack", Before::Nothing),
 ];
 
-/// Title, construction, size and value of what is not among the demo studio's shipments.
-const BEGUN: [(&str, &str, &str, &str); 1] = [(
-    "Harbour chart",
-    "framed_under_glass",
-    "800 x 1000 x 30",
-    "900",
-)];
-
 /// View, address, and what it shows once it is there.
-const PLACES: [(&str, &str, &str); 4] = [
+const PLACES: [(&str, &str, &str); 3] = [
     ("rates", "/rates/swiftlane", "Additional handling"),
     ("house-rules", "/studio", "How much padding?"),
-    ("stores", "/stores/foams", "Polyester urethane foam 32"),
     ("sums", "/sums/cushion", "71.7 G"),
 ];
 
@@ -66,20 +51,16 @@ async fn main() -> Result<()> {
             .context("give the folder for the pictures")?,
     );
     let pool = PgPool::connect(&std::env::var("DATABASE_URL")?).await?;
-    let studio = Studio::sized(&pool, 1280, HEIGHT).await?;
+    let studio = Studio::with_standins(&pool, 1280, HEIGHT).await?;
     let page = studio.page();
     page.sees("main", "Kelp Ladder").await?;
     page.picture(&folder.join("bench.png")).await?;
-    for begun in BEGUN {
-        begin(&page, begun).await?;
-    }
     for (view, title, stop, before) in STOPS {
         open(&page, title, stop).await?;
         if let Before::Press(css) = before {
             page.press(css).await?;
             page.is_saved().await?;
             match view {
-                "guard-engineer" => show(&page, "details.engineer").await?,
                 "box-folding" => half_folded(&page).await?,
                 "box-sealed" => {
                     page.sees(".seal", "where the halves meet").await?;
@@ -88,6 +69,15 @@ async fn main() -> Result<()> {
                 }
                 _ => {}
             }
+        }
+        if view == "pack" {
+            for step in 1..8 {
+                page.sees(".where", &format!("step {step} of")).await?;
+                page.press(".on").await?;
+            }
+            page.sees(".stage h2", "Corner protectors").await?;
+            page.is_saved().await?;
+            page.asks("window.scrollTo(0, 0)").await?;
         }
         if view == "price" {
             page.sees("main", "Between its prices").await?;
@@ -107,13 +97,10 @@ async fn main() -> Result<()> {
             page.sees(".side", "Kelp Ladder").await?;
             page.asks("window.scrollTo(0, 0)").await?;
         }
-        if view == "stores" {
-            page.press("[data-material='urethane-32'] button").await?;
-            page.find("form.editor .curve").await?;
-        }
         page.picture(&folder.join(format!("{view}.png"))).await?;
     }
     shelf(&page, &folder).await?;
+    weighed(&studio, &page, &folder).await?;
     page.goto("about:blank").await.ok();
     studio.close().await?;
     phone(&pool, &folder).await
@@ -154,6 +141,33 @@ async fn shelf(page: &Page, folder: &Path) -> Result<()> {
     page.picture(&folder.join("cutting.png")).await
 }
 
+/// What the buyer pays, every way to send it, and a parcel on the scale.
+async fn weighed(studio: &Studio, page: &Page, folder: &Path) -> Result<()> {
+    open(page, "Kelp Ladder", "price").await?;
+    page.sees(".below", "pays").await?;
+    page.asks("document.querySelector('.below').scrollIntoView({ block: 'center' })")
+        .await?;
+    page.picture(&folder.join("charge.png")).await?;
+    open(page, "Kelp Ladder", "ways").await?;
+    page.sees("tr.now", "This plan").await?;
+    page.lacks_text("[data-test='looked-at']", "so far").await?;
+    page.press("tbody tr:nth-child(2) button").await?;
+    page.sees(".opened", "Against this plan").await?;
+    page.asks("window.scrollTo(0, 0)").await?;
+    page.picture(&folder.join("ways.png")).await?;
+    open(page, "Kelp Ladder", "weigh").await?;
+    studio.standins()?.scale.lay(OnIt {
+        mass_g: 13_560.0,
+        ..OnIt::default()
+    });
+    page.sees(".state", "over the plan").await?;
+    page.press_called("Take 13.6").await?;
+    page.sees("[data-test='verdict']", "more than the plan explains")
+        .await?;
+    page.sees(".state", "at rest").await?;
+    page.picture(&folder.join("weigh.png")).await
+}
+
 /// The net of a box, as it is followed with a thumb.
 async fn phone(pool: &PgPool, folder: &Path) -> Result<()> {
     let studio = Studio::sized(pool, 390, HEIGHT).await?;
@@ -182,22 +196,6 @@ async fn half_folded(page: &Page) -> Result<()> {
     Ok(())
 }
 
-/// Begins a shipment of a print, as a person does.
-async fn begin(
-    page: &Page,
-    (title, construction, size, value): (&str, &str, &str, &str),
-) -> Result<()> {
-    page.goto("/").await?;
-    page.press_called("New shipment").await?;
-    page.fill("title", title).await?;
-    page.choose("piece.construction", construction).await?;
-    page.choose("piece.medium", "print").await?;
-    page.fill("size", size).await?;
-    page.fill("value", value).await?;
-    page.choose("buyer.country", "XS").await?;
-    page.is_saved().await
-}
-
 /// Opens a shipment from the bench, at a stop.
 async fn open(page: &Page, title: &str, stop: &str) -> Result<()> {
     page.goto("/").await?;
@@ -216,15 +214,5 @@ async fn open(page: &Page, title: &str, stop: &str) -> Result<()> {
         page.sees("main", "Layers, from the art outward").await?;
         page.sees("#changes", "More protection").await?;
     }
-    Ok(())
-}
-
-/// Scrolls to a part of the page, once its falls are told.
-async fn show(page: &Page, css: &str) -> Result<()> {
-    page.find(&format!("{css} [data-fall]")).await?;
-    page.asks(&format!(
-        "document.querySelector('{css}').scrollIntoView({{ block: 'center' }})"
-    ))
-    .await?;
     Ok(())
 }

@@ -50,6 +50,24 @@ impl Page {
         Ok(self.browser.goto(format!("{}{path}", self.base)).await?)
     }
 
+    /// Opens a stop of a shipment of the bench, and returns where that shipment is.
+    ///
+    /// # Errors
+    /// When there is none of that title.
+    pub async fn open(&self, title: &str, stop: &str) -> Result<String> {
+        self.goto("/").await?;
+        self.sees("main", title).await?;
+        let script = format!(
+            "return [...document.querySelectorAll('main a')].find((link) => link.textContent.includes({title:?})).getAttribute('href')"
+        );
+        let href = self.asks(&script).await?;
+        let href = href.as_str().context("it is a link")?;
+        let id = href.split('/').nth(2).context("it names a shipment")?;
+        let place = format!("/shipments/{id}");
+        self.goto(&format!("{place}/{stop}")).await?;
+        Ok(place)
+    }
+
     /// Loads the page again, as when a hand slips.
     ///
     /// # Errors

@@ -1,9 +1,9 @@
 //! A studio that is served for one test.
 
-use std::{mem::ManuallyDrop, net::SocketAddr, path::Path};
+use std::{mem::ManuallyDrop, net::SocketAddr, path::Path, time::Duration};
 
 use anyhow::{Context, Result, ensure};
-use hummock_server::{Certificate, Clock, Listen, Running, ServeOptions, serve};
+use hummock_server::{Certificate, Clock, Listen, Outside, Running, ServeOptions, Waits, serve};
 use sqlx::PgPool;
 use thirtyfour::{BrowserLogEntry, prelude::*};
 
@@ -14,6 +14,7 @@ pub struct Studio {
     options: ServeOptions,
     running: Option<Running>,
     address: SocketAddr,
+    standins: Option<hummock_standins::Running>,
     _driver: Driver,
     // Never let go of by itself: the window of a test that failed would wait for a driver that ended with the test.
     browser: ManuallyDrop<WebDriver>,
@@ -53,10 +54,45 @@ impl Studio {
         Self::serving(options, 1024, 768).await
     }
 
+    /// Serves the demo studio with a scale and a carrier that are none, and opens its bench.
+    ///
+    /// # Errors
+    /// When the server or the browser does not start.
+    pub async fn with_standins(pool: &PgPool, width: u32, height: u32) -> Result<Self> {
+        let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/tariffs");
+        let tariffs = hummock_standins::read_tariffs(&folder)?;
+        let standins = hummock_standins::serve(([127, 0, 0, 1], 0).into(), tariffs).await?;
+        let options = ServeOptions {
+            outside: Outside {
+                scale: Some(standins.scale_url()),
+                carriers: Some(standins.carrier_url()),
+                stand_in: true,
+                ..Outside::default()
+            },
+            ..ServeOptions::on_loopback(url_of(pool)?, hummock_pages::file)
+        };
+        let mut studio = Self::serving(options, width, height).await?;
+        studio.standins = Some(standins);
+        Ok(studio)
+    }
+
+    /// Returns the scale and the carrier.
+    ///
+    /// # Errors
+    /// When it was opened without them.
+    pub fn standins(&self) -> Result<&hummock_standins::Running> {
+        self.standins.as_ref().context("it was opened with them")
+    }
+
     async fn serving(options: ServeOptions, width: u32, height: u32) -> Result<Self> {
         let options = ServeOptions {
             start_with: Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo"),
             clock: Clock::Standing(TODAY.parse()?),
+            // A busy machine is no fault of what is tested.
+            waits: Waits {
+                answer: Duration::from_secs(60),
+                ..Waits::default()
+            },
             ..options
         };
         let running = serve(&options).await?;
@@ -67,6 +103,7 @@ impl Studio {
             options,
             running: Some(running),
             address,
+            standins: None,
             _driver: driver,
             browser: ManuallyDrop::new(browser),
         };

@@ -6,7 +6,7 @@ use sqlx::PgPool;
 use thirtyfour::Key;
 
 /// Every view, what it shows once it is there, and what its window is called.
-const PLACES: [(&str, &str, &str); 19] = [
+const PLACES: [(&str, &str, &str); 21] = [
     ("/", "Kelp Ladder", "Bench · Hummock"),
     ("/sums/cushion", "Shock of the fall", "Quick sums · Hummock"),
     ("/sums/odds", "Arrives damaged", "Quick sums · Hummock"),
@@ -22,6 +22,8 @@ const PLACES: [(&str, &str, &str); 19] = [
     ("/shelf/offcuts", "Offcut A", "Shelf · Hummock"),
     ("/shelf/pile", "Chair carton", "Shelf · Hummock"),
     ("/rates/marram", "Crate size 1", "Rates · Hummock"),
+    ("/rough", "The price stands here", "A rough price · Hummock"),
+    ("/weighings", "Take over", "What the readings say · Hummock"),
     ("/cutting", "Nothing was laid out yet", "Layouts · Hummock"),
     (
         "/cutting/blank",
@@ -47,7 +49,7 @@ const PLACES: [(&str, &str, &str); 19] = [
         "Not found · Hummock",
     ),
 ];
-const STOPS: [(&str, &str, &str); 5] = [
+const STOPS: [(&str, &str, &str); 7] = [
     ("measure", "Width", "Kelp Ladder · Measure · Hummock"),
     (
         "guard",
@@ -65,6 +67,12 @@ const STOPS: [(&str, &str, &str); 5] = [
         "What sending costs",
         "Kelp Ladder · Price · Hummock",
     ),
+    (
+        "ways",
+        "worth choosing between",
+        "Kelp Ladder · Every way to send it · Hummock",
+    ),
+    ("weigh", "Beside the plan", "Kelp Ladder · Weigh · Hummock"),
 ];
 /// Whatever is folded is opened, and the first layer with it.
 const UNFOLD: &str = "

@@ -15,7 +15,8 @@ const TRAY: &str = "0\nSECTION\n2\nENTITIES\n\
     0\nENDSEC\n0\nEOF\n";
 const PILE: &str = "kind,name,place,left,length_mm,width_mm,depth_mm,board,condition\n\
     carton,Clock box,loft,1,1010,760,140,corrugated-c,sound\n\
-    carton,Wet one,yard,1,1010,760,140,corrugated-c,was_wet\n";
+    carton,Wet one,yard,1,1010,760,140,corrugated-c,was_wet\n\
+    carton,Door box,loft,2,1200,1060,160,corrugated-c,sound\n";
 
 /// Opens a shipment of the demo studio from the bench, at Box.
 async fn at_box(page: &Page, title: &str) -> Result<()> {
@@ -45,7 +46,7 @@ async fn the_pile_comes_in_as_a_table_and_a_blank_as_a_drawing_and_goes_to_a_cut
     page.sees(".errors", "line 2, board").await?;
     page.fill("csv", PILE).await?;
     page.press_called("Look what it would do").await?;
-    page.sees("[data-test='table-result']", "0 counted, 2 added")
+    page.sees("[data-test='table-result']", "0 counted, 3 added")
         .await?;
     page.press_called("Read it in").await?;
     page.sees("[data-item='Clock box']", "loft").await?;
@@ -65,6 +66,21 @@ async fn the_pile_comes_in_as_a_table_and_a_blank_as_a_drawing_and_goes_to_a_cut
     page.press_called("Cut a box instead").await?;
     page.sees("[data-style='slotted_edge']", "as it is made")
         .await?;
+    page.is_saved().await?;
+
+    // What is longer than any of them goes in two, pushed into each other.
+    page.press_called("Bench").await?;
+    at_box(&page, "Kelp Ladder").await?;
+    page.press(".saved summary").await?;
+    page.sees("[data-pile='Two of Door box']", "pushed into each other")
+        .await?;
+    page.press("[data-pile='Two of Door box'] button").await?;
+    page.sees(".bought", "Two cartons of yours").await?;
+    page.sees(".bought", "Cut one short end off each carton")
+        .await?;
+    page.everyone_can_use_it().await?;
+    page.press_called("Cut a box instead").await?;
+    page.lacks_text("main", "Two cartons of yours").await?;
     page.is_saved().await?;
 
     // The drawing: its layers are named, and it lies on a sheet.

@@ -1,0 +1,152 @@
+//! The packing at the bench: one step after the other, as a list, after the plan changed, and while the server is away.
+
+use anyhow::{Result, ensure};
+use hummock_browser_tests::{Page, Studio};
+use sqlx::PgPool;
+use thirtyfour::Key;
+
+/// Does the step that is shown, which is of that number, and sees the next.
+async fn done(page: &Page, number: usize) -> Result<()> {
+    page.sees(".where", &format!("step {number} of")).await?;
+    page.press(".on").await?;
+    page.sees(".where", &format!("step {} of", number + 1))
+        .await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_canvas_is_packed_step_by_step_and_a_changed_plan_says_what_it_touches(
+    pool: PgPool,
+) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    let place = page.open("Kelp Ladder", "pack").await?;
+    page.sees(".stage", "Set up the bench").await?;
+    page.everyone_can_use_it().await?;
+    // A pedal goes on, and back without loss.
+    page.keys(Key::PageDown).await?;
+    page.sees(".stage h2", "Look the piece over").await?;
+    page.keys(Key::PageUp).await?;
+    page.sees(".stage", "Not done yet").await?;
+    page.keys(" ").await?;
+    // What is asked is not answered by a slip of the hand.
+    page.sees(".look", "Is it dry").await?;
+    page.keys(" ").await?;
+    page.sees(".look.nudged", "Is it dry").await?;
+    page.sees(".stage h2", "Look the piece over").await?;
+    done(&page, 2).await?;
+    // What is not cut can't be laid.
+    page.press_called("Contact sheet").await?;
+    page.sees(".waits", "First: Photograph its condition")
+        .await?;
+    page.press_called("Go there").await?;
+    let steps = page.texts(".steps li").await?.len();
+    for number in 3..steps {
+        done(&page, number).await?;
+    }
+    page.press(".on").await?;
+    page.sees(".finished", "Packed.").await?;
+    page.is_saved().await?;
+    page.sees(".line", &format!("{steps} of {steps} done"))
+        .await?;
+    page.everyone_can_use_it().await?;
+    page.reload().await?;
+    page.sees(".finished", "Packed.").await?;
+
+    // A turn more of the second wrap: what lies under it stays.
+    page.goto(&format!("{place}/guard")).await?;
+    page.press("[data-layer='second_wrap'] button").await?;
+    page.press("[data-layer='second_wrap'] [aria-label$='more']")
+        .await?;
+    page.is_saved().await?;
+    page.goto(&format!("{place}/pack")).await?;
+    page.sees(".is-touched", "be done again").await?;
+    let touched = page.texts(".is-touched .title").await?;
+    ensure!(
+        touched.iter().any(|title| title == "Second wrap")
+            && !touched.iter().any(|title| title == "First wrap"),
+        "{touched:?}"
+    );
+    page.goto("/").await?;
+    page.sees("main", "Look at the packing: the plan changed")
+        .await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn steps_that_are_ticked_while_the_server_is_away_arrive_once_it_is_back(
+    pool: PgPool,
+) -> Result<()> {
+    let mut studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.open("Lantern Room", "pack").await?;
+    done(&page, 1).await?;
+    page.is_saved().await?;
+    studio.go_away().await?;
+    for number in 2..5 {
+        done(&page, number).await?;
+    }
+    page.sees("[data-test='save-state']", "Kept in this page")
+        .await?;
+    studio.come_back().await?;
+    page.is_saved().await?;
+    page.reload().await?;
+    page.sees(".line", "4 of").await?;
+    page.sees(".where", "step 5 of").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_parcel_like_many_before_is_ticked_on_one_screen_and_still_looked_at(
+    pool: PgPool,
+) -> Result<()> {
+    let studio = Studio::sized(&pool, 390, 844).await?;
+    let page = studio.page();
+    page.open("Tide Table", "pack").await?;
+    page.sees(".stage", "Set up the bench").await?;
+    page.press(".views label:last-of-type").await?;
+    page.press_called("All done").await?;
+    page.sees("[role='status']", "still to be answered").await?;
+    page.is_saved().await?;
+    page.everyone_can_use_it().await?;
+    page.sees("li", "Is it dry").await?;
+    // Each look is answered by itself.
+    let script = "const box = [...document.querySelectorAll('[aria-label=\"All steps\"] input')].find((box) => !box.checked);
+                  if (box) box.click();
+                  return !box;";
+    page.comes_to(script, true).await?;
+    page.sees("strong[role='status']", "Packed.").await?;
+    page.is_saved().await?;
+    page.reload().await?;
+    page.sees(".finished", "Packed.").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn an_address_is_pasted_as_it_came_and_looked_over(pool: PgPool) -> Result<()> {
+    let mut studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.open("Nine Buoys", "measure").await?;
+    page.is_saved().await?;
+    page.press(".paste summary").await?;
+    page.type_into(
+        "address-block",
+        "Oda Marsh\n9 Long Quay\n4120 Grindvik\nVennland\ntel 0555 12 34 56",
+    )
+    .await?;
+    studio.go_away().await?;
+    page.press_called("Put it into the fields").await?;
+    page.sees(".paste", "It is still here").await?;
+    studio.come_back().await?;
+    page.press_called("Put it into the fields").await?;
+    page.sees(".paste", "Left aside: tel 0555 12 34 56").await?;
+    page.holds("buyer.name", "Oda Marsh").await?;
+    page.holds("buyer.street", "9 Long Quay").await?;
+    page.holds("buyer.town", "Grindvik").await?;
+    page.holds("buyer.postcode", "4120").await?;
+    page.holds("buyer.country", "XV").await?;
+    page.is_saved().await?;
+    page.everyone_can_use_it().await?;
+    page.reload().await?;
+    page.holds("buyer.town", "Grindvik").await?;
+    studio.close().await
+}
