@@ -4,10 +4,12 @@
 //! parcel and a tariff give quotes. Nothing here reads a clock, a file, a database or a network; what
 //! is needed from outside comes in as an argument.
 
+pub mod arrange;
 pub mod carton;
 pub mod cushion;
 pub mod cutting;
 pub mod drawing;
+pub mod enclosure;
 pub mod freight;
 pub mod house;
 pub mod layer;

@@ -274,6 +274,7 @@ allowances! {
     pad_minutes_per_m "pad_minutes_per_m": Minutes, "minutes a metre of pad", "min", 1.0 in 0.0 to 60.0, "A metre more to score and snap.";
     block_minutes "block_minutes": Minutes, "minutes for a corner block", "min", 2.5 in 0.0 to 30.0, "Two bars, scored and snapped, set and taped.";
     tag_minutes "tag_minutes": Minutes, "minutes for a name tag", "min", 1.0 in 0.0 to 10.0, "Written and fixed.";
+    enclosure_minutes "enclosure_minutes": Minutes, "minutes for what goes in besides", "min", 0.5 in 0.0 to 10.0, "Found, slipped into its sleeve and laid in its place.";
     bag_minutes "bag_minutes": Minutes, "minutes for a sealed bag", "min", 2.0 in 0.0 to 30.0, "Laid, folded and every seam taped.";
     bag_minutes_per_m "bag_minutes_per_m": Minutes, "minutes a metre of bag", "min", 1.0 in 0.0 to 60.0, "A metre more of seam.";
     film_minutes "film_minutes": Minutes, "minutes for stretch film", "min", 1.0 in 0.0 to 30.0, "Wound over the bench's edge.";

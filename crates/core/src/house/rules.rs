@@ -1,6 +1,9 @@
 //! The house rules as one versioned structure.
 
-use std::{collections::BTreeMap, sync::Arc};
+use std::{
+    collections::{BTreeMap, BTreeSet},
+    sync::Arc,
+};
 
 use serde::{Deserialize, Serialize};
 
@@ -8,8 +11,10 @@ use super::{Allowances, BeginLine, Choices, ExchangeRate, Schools, shipped_begin
 use crate::{
     Refusal,
     carton::{CartonStyle, SavedCut, SavedFace},
+    enclosure::{Enclosed, EnclosureSet, sets_refused, shipped_sets},
     material::MaterialId,
     odds::{OddsTables, Played},
+    pack::LookKind,
     quantity::{Area, Length, LengthUnit},
     space::{BoxSides, Envelope, LayerSlot},
 };
@@ -181,12 +186,26 @@ pub struct HouseRules {
     /// What other currencies are worth in the studio's own.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub rates: Vec<ExchangeRate>,
+    /// What goes in besides the piece by custom of the house.
+    #[serde(default = "customary")]
+    #[cfg_attr(feature = "schema", schema(value_type = Vec<EnclosureSet>))]
+    pub enclosures: Arc<Vec<EnclosureSet>>,
+    /// Looks at the bench that are only shown; every other stops until it is answered.
+    #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
+    pub looks_shown: BTreeSet<LookKind>,
+    /// What goes in besides the piece of a shipment; only a shipment has that.
+    #[serde(default, skip)]
+    pub enclosed: Arc<Vec<Enclosed>>,
     /// What a shipment has settled that a house does not.
     #[serde(default, skip)]
     pub shipment: ShipmentOnly,
     /// What the studio measures in: lengths in its messages are told in it.
     #[serde(default, skip)]
     pub told_in: LengthUnit,
+}
+
+fn customary() -> Arc<Vec<EnclosureSet>> {
+    Arc::new(shipped_sets())
 }
 
 fn shipped() -> Arc<Vec<BeginLine>> {
@@ -293,6 +312,7 @@ impl HouseRules {
         refusals.extend(self.odds.check().err().unwrap_or_default());
         refusals.extend(self.beginnings_refused());
         refusals.extend(self.rates_refused());
+        refusals.extend(sets_refused(&self.enclosures));
         let length = self.name.trim().chars().count();
         if !(1..=LONGEST_NAME).contains(&length) {
             refusals.push(Refusal::new(

@@ -4,8 +4,9 @@
 //! [`kind_of`], and its dimensions in [`super::Make`]; the compiler names what is missing.
 
 use super::{
-    Layer, Make, Roll, Supplies, TubeFit, bag, boxed, bundle, contact, corner, edges, face_board,
-    fill, folio, glass_tape, lining, marks, outer_paper, padding, pads, roll, spacer, wrap,
+    Layer, Make, Roll, Supplies, TubeFit, bag, boxed, bundle, contact, corner, edges, enclosed,
+    face_board, fill, folio, glass_tape, lining, marks, outer_paper, padding, pads, roll, spacer,
+    wrap,
 };
 use crate::{
     Refusal,
@@ -80,11 +81,14 @@ pub(crate) const fn kind_of(slot: LayerSlot) -> &'static Kind {
         LayerSlot::Roll => &roll::KIND,
         LayerSlot::Corners => &corner::KIND,
         LayerSlot::BackFill => &pads::BEHIND,
+        LayerSlot::BackPapers => &enclosed::BACK,
         LayerSlot::FaceBoards => &face_board::KIND,
         LayerSlot::Binding => &bag::FILM,
         LayerSlot::NameTag => &bag::TAG,
         LayerSlot::Bag => &bag::KIND,
+        LayerSlot::InnerPapers => &enclosed::INNER,
         LayerSlot::FirstWrap => &wrap::FIRST,
+        LayerSlot::WrapPapers => &enclosed::WRAP,
         LayerSlot::SecondWrap => &wrap::SECOND,
         LayerSlot::InsetWrap => &wrap::INSET,
         LayerSlot::WrapFilm => &bag::WRAP_FILM,
@@ -92,6 +96,7 @@ pub(crate) const fn kind_of(slot: LayerSlot) -> &'static Kind {
         LayerSlot::EdgePads => &pads::EDGES,
         LayerSlot::CornerBlocks => &pads::CORNERS,
         LayerSlot::OuterBoards => &face_board::OUTER,
+        LayerSlot::BoxPapers => &enclosed::BOX,
         LayerSlot::Edges => &edges::KIND,
         LayerSlot::PaddingSheets => &padding::KIND,
         LayerSlot::Fill => &fill::KIND,
@@ -101,6 +106,7 @@ pub(crate) const fn kind_of(slot: LayerSlot) -> &'static Kind {
         LayerSlot::SecondFill => &fill::BETWEEN,
         LayerSlot::SecondBox => &boxed::SECOND,
         LayerSlot::OuterPaper => &outer_paper::KIND,
+        LayerSlot::PocketPapers => &enclosed::POCKET,
         LayerSlot::Marks => &marks::KIND,
     }
 }

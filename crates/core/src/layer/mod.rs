@@ -13,6 +13,7 @@ mod contact;
 mod corner;
 mod cushioning;
 mod edges;
+mod enclosed;
 mod face_board;
 mod fill;
 mod folio;
@@ -42,6 +43,7 @@ pub use contact::{ContactSheet, Interleaves};
 pub use corner::{CardPocket, PocketLines};
 pub use cushioning::{CushionFace, Cushioning, Sides, crushing_board};
 pub use edges::{CardSprings, PaperRolls, Skirt, Spring};
+pub use enclosed::Enclosures;
 pub use face_board::{BoardBehind, FaceBoards};
 pub use fill::EdgeFill;
 pub use folio::Folio;
@@ -226,6 +228,8 @@ makes! {
     Tube(TubeBox) = "tube";
     /// Paper around the closed box.
     OuterPaper(OuterPaper) = "outer_paper";
+    /// What goes in besides the piece.
+    Enclosures(Enclosures) = "enclosures";
     /// Labels outside.
     Marks(Marks) = "marks";
 }

@@ -2,9 +2,11 @@
 
 mod looks;
 mod progress;
+mod sheet;
 mod steps;
 mod words;
 
-pub use looks::Look;
+pub use looks::{Look, LookKind};
 pub use progress::{PackProgress, PackView, StepState, StepView};
+pub use sheet::{PackSheet, SheetCuts, SheetStep};
 pub use steps::{PackStep, Stage, Strips, Tool, pack_steps};

@@ -1,13 +1,16 @@
 //! The steps of packing one plan.
 
+use std::collections::BTreeSet;
+
 use serde::Serialize;
 use sha2::{Digest, Sha256};
 
 use super::{
-    looks::{self, Look},
+    looks::{self, Look, LookKind},
     words,
 };
 use crate::{
+    enclosure::{Enclosed, EnclosurePlace},
     house::{CuttingRule, HouseRules},
     layer::{GLASS, Layer, Make},
     material::Catalogue,
@@ -58,6 +61,22 @@ pub enum Tool {
     TapeGun,
 }
 
+impl Tool {
+    /// What people call it.
+    #[must_use]
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Gloves => "cotton gloves",
+            Self::Knife => "knife with a fresh blade",
+            Self::Mat => "cutting mat",
+            Self::SteelRule => "steel rule",
+            Self::Creaser => "creaser",
+            Self::Pencil => "pencil and felt pen",
+            Self::TapeGun => "tape gun",
+        }
+    }
+}
+
 /// Strips of tape that are torn alike.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -87,6 +106,8 @@ pub struct PackStep {
     pub says: Vec<String>,
     /// The layer that it lays, where it lays one.
     pub layer: Option<LayerSlot>,
+    /// What it puts in besides the piece, where it does.
+    pub encloses: Option<Enclosed>,
     /// What is cut or taken for it.
     pub parts: Vec<Part>,
     /// The tape as it is torn, where it is torn strip by strip.
@@ -109,7 +130,6 @@ pub struct PackStep {
 const BENCH: &str = "set_up/bench";
 const PIECE: &str = "look/piece";
 const PHOTOGRAPHS: &str = "look/photographs";
-const CERTIFICATE: &str = "papers/certificate";
 const FACE_AND_TOP: &str = "mark/face_and_top";
 const WRAPPED: &str = "measure/wrapped";
 const ADDRESS: &str = "parcel/address";
@@ -120,7 +140,7 @@ const PRINT_BYTES: usize = 4;
 
 /// Whether a layer lies inside the box, with the piece.
 const fn is_wrapped(slot: LayerSlot) -> bool {
-    (slot as u8) < (LayerSlot::Edges as u8)
+    (slot as u8) < (LayerSlot::BoxPapers as u8)
 }
 
 /// Whether a layer hides which side is the face.
@@ -149,6 +169,8 @@ struct Order<'a> {
     plan: &'a Plan,
     catalogue: &'a Catalogue,
     steps: Vec<PackStep>,
+    /// Looks that the house only shows.
+    shown: &'a BTreeSet<LookKind>,
     /// The last step of the piece itself, which the next one waits for.
     last: Option<String>,
 }
@@ -166,6 +188,7 @@ pub fn pack_steps(
         plan,
         catalogue,
         steps: Vec::new(),
+        shown: &rules.looks_shown,
         last: None,
     };
     order.set_up();
@@ -179,7 +202,7 @@ pub fn pack_steps(
     if !wrap_first {
         order.cut(("cut_box", BENCH), |slot| !is_wrapped(slot));
     }
-    order.wrap(piece);
+    order.wrap();
     if wrap_first {
         order.measured();
         order.cut(("cut_box", WRAPPED), |slot| !is_wrapped(slot));
@@ -192,6 +215,9 @@ pub fn pack_steps(
 impl Order<'_> {
     /// Adds a step that lies on the one before it, and waits for what is cut for it.
     fn then(&mut self, mut step: PackStep) {
+        if let Some(look) = &mut step.look {
+            look.stops = look.kind == LookKind::Enclosed || !self.shown.contains(&look.kind);
+        }
         step.waits_for.extend(self.last.clone());
         if step.layer.is_some() {
             let cut: Vec<String> = self
@@ -324,6 +350,9 @@ impl Order<'_> {
         let Some(layer) = self.layer(slot) else {
             return;
         };
+        if matches!(layer.make, Make::Enclosures(_)) {
+            return self.enclose(slot, stage, |_| true);
+        }
         let step = PackStep {
             layer: Some(slot),
             parts: layer.parts.clone(),
@@ -341,38 +370,47 @@ impl Order<'_> {
         self.then(step);
     }
 
-    fn wrap(&mut self, piece: &Piece) {
+    fn wrap(&mut self) {
         let named = self.layer(LayerSlot::NameTag).is_some();
         let wrapped: Vec<LayerSlot> = LayerSlot::ALL
             .into_iter()
             .filter(|slot| is_wrapped(*slot) && self.layer(*slot).is_some())
             .collect();
         let hidden_by = wrapped.iter().copied().find(|slot| hides(*slot));
-        let certificate = piece.certificate;
-        let mut in_it = false;
         for slot in wrapped {
-            let first_wrap = slot >= LayerSlot::Bag;
-            if certificate && first_wrap && !in_it {
-                self.certificate();
-                in_it = true;
-            }
             if Some(slot) == hidden_by && !named {
                 self.face_and_top();
             }
             self.lay(slot, Stage::Wrap);
         }
-        if certificate && !in_it {
-            self.certificate();
-        }
     }
 
-    fn certificate(&mut self) {
-        self.then(plain(
-            CERTIFICATE,
-            Stage::Wrap,
-            "Put the certificate in",
-            &["In its sleeve on the back, never over the face; the wrap covers it."],
-        ));
+    /// Each thing that lies in a place of the column, one by one.
+    fn enclose(&mut self, slot: LayerSlot, stage: Stage, of: impl Fn(EnclosurePlace) -> bool) {
+        let Some(Make::Enclosures(enclosures)) = self.layer(slot).map(|layer| &layer.make) else {
+            return;
+        };
+        let each = self
+            .layer(slot)
+            .map_or(Minutes::ZERO, |layer| layer.minutes)
+            / f64::from(u32::try_from(enclosures.list.len()).unwrap_or(1));
+        let list: Vec<Enclosed> = enclosures
+            .list
+            .iter()
+            .filter(|one| of(one.enclosure.place))
+            .cloned()
+            .collect();
+        for enclosed in list {
+            let title = format!("Put the {} in", enclosed.enclosure.called());
+            let says = words::enclosing(enclosed.enclosure.place, enclosed.enclosure.hard);
+            let key = format!("papers/{}", enclosed.key);
+            self.then(PackStep {
+                encloses: Some(enclosed),
+                minutes: each,
+                look: Some(looks::ENCLOSED),
+                ..plain(&key, stage, &title, says)
+            });
+        }
     }
 
     fn face_and_top(&mut self) {
@@ -428,6 +466,11 @@ impl Order<'_> {
             for slot in lining {
                 self.lay(slot, Stage::Box);
             }
+            if slot == LayerSlot::Box {
+                self.enclose(LayerSlot::BoxPapers, Stage::Box, |place| {
+                    place == EnclosurePlace::OnFloor
+                });
+            }
             let says = format!("Lay {what} in, its face to the side that the marks will name.");
             self.then(plain(
                 &key_of("in", slot),
@@ -435,6 +478,11 @@ impl Order<'_> {
                 &format!("Lay {what} in"),
                 &[&says],
             ));
+        }
+        if slot == LayerSlot::Box {
+            self.enclose(LayerSlot::BoxPapers, Stage::Box, |place| {
+                !laid_in || place != EnclosurePlace::OnFloor
+            });
         }
         for slot in inside
             .iter()
@@ -466,6 +514,7 @@ impl Order<'_> {
 
     fn parcel(&mut self) {
         self.lay(LayerSlot::OuterPaper, Stage::Parcel);
+        self.lay(LayerSlot::PocketPapers, Stage::Parcel);
         self.lay(LayerSlot::Marks, Stage::Parcel);
         self.then(PackStep {
             tools: vec![Tool::Pencil],
@@ -500,8 +549,14 @@ impl PackStep {
             .iter()
             .map(|part| (part.name, &part.material, part.count, part.take))
             .collect();
-        let written = serde_json::to_vec(&(parts, &self.strips)).expect("a step can be written");
-        Sha256::digest(written)[..PRINT_BYTES]
+        let laid = (parts, &self.strips);
+        let written = match &self.encloses {
+            None => serde_json::to_vec(&laid),
+            Some(Enclosed { enclosure, .. }) => {
+                serde_json::to_vec(&(laid, enclosure.kind, enclosure.place))
+            }
+        };
+        Sha256::digest(written.expect("a step can be written"))[..PRINT_BYTES]
             .iter()
             .map(|byte| format!("{byte:02x}"))
             .collect()
@@ -515,6 +570,7 @@ fn plain(key: &str, stage: Stage, title: &str, says: &[&str]) -> PackStep {
         title: title.to_owned(),
         says: says.iter().map(|one| (*one).to_owned()).collect(),
         layer: None,
+        encloses: None,
         parts: Vec::new(),
         strips: Vec::new(),
         tools: Vec::new(),

@@ -1,6 +1,6 @@
 //! What is done at each layer, in sentences for somebody with tape on one hand.
 
-use crate::layer::Make;
+use crate::{enclosure::EnclosurePlace, layer::Make};
 
 const FOLD: &str = "Score it, never cut it through; fold it, and tape the joint and the floor.";
 
@@ -92,6 +92,7 @@ pub(super) const fn of(make: &Make) -> &'static [&'static str] {
         Make::OuterPaper(_) => {
             &["Wrap the closed box as a parcel, and tape every open edge of the paper."]
         }
+        Make::Enclosures(_) => &["In its sleeve, where the plan says, and never over the face."],
         Make::Marks(_) => &["One on every side that it may lie on; the arrow points to the top."],
     }
 }
@@ -110,7 +111,36 @@ pub(super) const fn tools(make: &Make) -> &'static [super::Tool] {
             &[Knife, Mat, SteelRule, Creaser, Pencil, TapeGun]
         }
         Make::BoughtBox(_) | Make::Mailer(_) | Make::Tube(_) | Make::OuterPaper(_) => &[TapeGun],
-        Make::SlipOns(_) | Make::EdgeFill(_) | Make::PaperRolls(_) | Make::SealedBag(_) => &[],
+        Make::SlipOns(_)
+        | Make::Enclosures(_)
+        | Make::EdgeFill(_)
+        | Make::PaperRolls(_)
+        | Make::SealedBag(_) => &[],
         _ => &[Knife, Mat, SteelRule],
+    }
+}
+
+/// Returns how something is put in.
+pub(super) const fn enclosing(place: EnclosurePlace, hard: bool) -> &'static [&'static str] {
+    match (place, hard) {
+        (EnclosurePlace::OnBack, _) => {
+            &["In its sleeve, taped to the back of the frame or the bars, never to the art."]
+        }
+        (EnclosurePlace::UnderLastWrap, _) => {
+            &["Flat on the back, in its sleeve and never over the face; the wrap covers it."]
+        }
+        (EnclosurePlace::OnFloor, true) => {
+            &["On the floor of the box, in the gap at the edge, wrapped so that it can't wander."]
+        }
+        (EnclosurePlace::OnFloor, false) => &["Flat on the floor of the box."],
+        (EnclosurePlace::OnTop, true) => {
+            &["At the upper edge, in the gap, wrapped so that it can't wander."]
+        }
+        (EnclosurePlace::OnTop, false) => {
+            &["On top, at the upper edge: the first thing that is seen when the box is opened."]
+        }
+        (EnclosurePlace::InPocket, _) => {
+            &["In the pocket on the outside of the box, which is stuck down all round."]
+        }
     }
 }

@@ -131,6 +131,9 @@ impl<'a> Commission<'a> {
             .rules
             .with(&inputs.choices.over(&start.unwrap_or_default()))?;
         rules.shipment.way = Some(way);
+        let travels = carriage_of(&piece, &rules).map_or(Travels::Boxed, travels);
+        let class = PieceClass::of(&piece, travels);
+        rules.enclosed = Arc::new(inputs.enclosed(class, &house.rules)?);
         Ok(Self {
             house,
             piece,

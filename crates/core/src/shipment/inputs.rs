@@ -6,7 +6,7 @@ use jiff::civil::Date;
 use rust_decimal::{Decimal, prelude::ToPrimitive};
 use serde::{Deserialize, Serialize};
 
-use super::{ParcelInputs, QuotationInputs, dates::read_day};
+use super::{EnclosureInputs, ParcelInputs, QuotationInputs, dates::read_day};
 use crate::{
     Refusal,
     freight::Destination,
@@ -63,6 +63,12 @@ pub struct ShipmentInputs {
     /// Prices that somebody quoted, by a name of small letters and digits; each is then a service as `quoted/packer`.
     #[serde(skip_serializing_if = "BTreeMap::is_empty")]
     pub quotations: BTreeMap<String, QuotationInputs>,
+    /// Whether it is a gift, so that what the house lists for gifts goes in.
+    #[serde(skip_serializing_if = "is_default")]
+    pub gift: bool,
+    /// What goes in besides the piece, by a name of small letters and digits: more than the house's sets bring, or otherwise.
+    #[serde(skip_serializing_if = "BTreeMap::is_empty")]
+    pub enclosures: BTreeMap<String, EnclosureInputs>,
     /// What was done at the bench, by the keys of its steps.
     #[serde(skip_serializing_if = "BTreeMap::is_empty")]
     pub packed: BTreeMap<String, StepTick>,
@@ -157,6 +163,9 @@ pub struct PieceInputs {
     /// Whether a certificate goes with it.
     #[serde(skip_serializing_if = "is_default")]
     pub certificate: bool,
+    /// What its certificate says of it besides title, size and medium.
+    #[serde(skip_serializing_if = "is_default")]
+    pub facts: PieceFacts,
     /// How its top is known.
     #[serde(skip_serializing_if = "is_default")]
     pub top: TopEdge,
@@ -166,6 +175,69 @@ pub struct PieceInputs {
     /// The shock it can take, where that is known better, 10 to 200.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub limit_g: Option<f64>,
+}
+
+/// What a certificate says of a piece, asked once and kept with it.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct PieceFacts {
+    /// Who made it.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub artist: String,
+    /// When, as people write it: `2026`, or `2024 to 2026`.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub year: String,
+    /// In what and on what, as a certificate words it.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub medium: String,
+    /// Its number in the edition; nothing for what there is one of.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub edition: Option<u32>,
+    /// Of how many.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub edition_of: Option<u32>,
+    /// Where and how it is signed.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub signature: String,
+    /// The day that the certificate is dated, as 2027-03-04.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub dated: Option<String>,
+}
+
+/// The largest edition that is numbered.
+const LARGEST_EDITION: u32 = 10_000;
+
+impl PieceFacts {
+    fn refused(&self) -> Vec<Refusal> {
+        let texts = [
+            ("piece.facts.artist", &self.artist),
+            ("piece.facts.year", &self.year),
+            ("piece.facts.medium", &self.medium),
+            ("piece.facts.signature", &self.signature),
+        ];
+        let mut refusals: Vec<Refusal> = texts
+            .into_iter()
+            .filter_map(|(field, text)| refused_text(field, text))
+            .collect();
+        for (field, number) in [
+            ("piece.facts.edition", self.edition),
+            ("piece.facts.edition_of", self.edition_of),
+        ] {
+            if number.is_some_and(|number| !(1..=LARGEST_EDITION).contains(&number)) {
+                let says = format!("give a number from 1 to {LARGEST_EDITION}");
+                refusals.push(Refusal::new(field, says));
+            }
+        }
+        if let (Some(edition), Some(of)) = (self.edition, self.edition_of)
+            && edition > of
+        {
+            let says = format!("number {edition} is not one of {of}");
+            refusals.push(Refusal::new("piece.facts.edition", says));
+        }
+        refusals.extend(read_day("piece.facts.dated", self.dated.as_deref()).err());
+        refusals
+    }
 }
 
 fn is_default<T: Default + PartialEq>(value: &T) -> bool {
@@ -263,8 +335,10 @@ impl ShipmentInputs {
         blank_is_none(&mut self.piece.finished);
         blank_is_none(&mut self.piece.varnished_on);
         blank_is_none(&mut self.piece.weight);
+        blank_is_none(&mut self.piece.facts.dated);
         write_kilograms(&mut self.piece.weight);
         self.parcel.with_units(bare, &mut refusals);
+        self.enclosures_with_units(bare, &mut refusals);
         self.lifted.retain(|_, reason| !reason.trim().is_empty());
         let lifted = &self.lifted;
         self.lifted_for.retain(|code, _| lifted.contains_key(code));
@@ -277,6 +351,8 @@ impl ShipmentInputs {
         refusals.extend(self.numbers_refused());
         refusals.extend(self.quotations_refused());
         refusals.extend(self.ticks_refused());
+        refusals.extend(self.enclosures_refused());
+        refusals.extend(self.piece.facts.refused());
         if refusals.is_empty() {
             refusals.extend(self.size().err().into_iter().flatten());
         }

@@ -3,7 +3,9 @@
 use super::{Commission, House, ShipmentInputs, Worked};
 use crate::{
     Refusal,
-    pack::{PackView, pack_steps},
+    pack::{PackSheet, PackView, pack_steps},
+    plan::Plan,
+    quantity::LengthUnit,
 };
 
 /// Returns every step of packing a shipment beside what was ticked; nothing while there is no plan.
@@ -11,11 +13,37 @@ use crate::{
 /// # Errors
 /// A [`Refusal`] when the plan can't be made.
 pub fn packing(inputs: &ShipmentInputs, house: &House) -> Result<Option<PackView>, Vec<Refusal>> {
+    Ok(planned(inputs, house)?.map(|(_, view)| view))
+}
+
+/// Returns the steps as they are printed; nothing while there is no plan.
+///
+/// # Errors
+/// A [`Refusal`] when the plan can't be made.
+pub fn pack_sheet(
+    inputs: &ShipmentInputs,
+    house: &House,
+    unit: LengthUnit,
+) -> Result<Option<PackSheet>, Vec<Refusal>> {
+    let planned = planned(inputs, house)?;
+    Ok(planned.map(|(plan, view)| PackSheet::of(&view, &plan, inputs, unit)))
+}
+
+fn planned(
+    inputs: &ShipmentInputs,
+    house: &House,
+) -> Result<Option<(Plan, PackView)>, Vec<Refusal>> {
     let worked = Worked::out(inputs, house)?;
-    let (Some(plan), Some(piece)) = (&worked.plan, inputs.piece()?) else {
+    let (Some(plan), Some(piece)) = (worked.plan, inputs.piece()?) else {
         return Ok(None);
     };
     let commission = Commission::of(inputs, piece, house)?;
-    let steps = pack_steps(plan, &commission.piece, &commission.rules, &house.catalogue);
-    Ok(Some(PackView::of(steps, &inputs.packed)))
+    let steps = pack_steps(
+        &plan,
+        &commission.piece,
+        &commission.rules,
+        &house.catalogue,
+    );
+    let view = PackView::of(steps, &inputs.packed);
+    Ok(Some((plan, view)))
 }

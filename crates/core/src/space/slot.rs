@@ -23,6 +23,8 @@ pub enum LayerSlot {
     Corners,
     /// A pad in the hollow behind a canvas.
     BackFill,
+    /// What goes in besides, on the back of the piece.
+    BackPapers,
     /// Boards in front and behind.
     FaceBoards,
     /// Stretch film that binds the boards.
@@ -31,8 +33,12 @@ pub enum LayerSlot {
     NameTag,
     /// A sealed bag with something that keeps it dry.
     Bag,
+    /// What goes in besides, under the only wrap.
+    InnerPapers,
     /// The wrap that runs the long way.
     FirstWrap,
+    /// What goes in besides, between the first wrap and the others.
+    WrapPapers,
     /// The wrap at right angles to it.
     SecondWrap,
     /// A wrap between the thick rolled ends of the others.
@@ -47,6 +53,8 @@ pub enum LayerSlot {
     CornerBlocks,
     /// Boards outside the cushion.
     OuterBoards,
+    /// What goes in besides, on the floor of the box and on top.
+    BoxPapers,
     /// Rolls, springs or a skirt along the edges in the box.
     Edges,
     /// Flat sheets behind, in a box that is too deep.
@@ -65,13 +73,15 @@ pub enum LayerSlot {
     SecondBox,
     /// Paper around the closed box.
     OuterPaper,
+    /// What goes in besides, in a pocket outside.
+    PocketPapers,
     /// Labels on the sides that it may lie on.
     Marks,
 }
 
 impl LayerSlot {
     /// Every place, from the art outward.
-    pub const ALL: [Self; 30] = [
+    pub const ALL: [Self; 35] = [
         Self::GlassTape,
         Self::WindowSpacer,
         Self::Contact,
@@ -80,11 +90,14 @@ impl LayerSlot {
         Self::Roll,
         Self::Corners,
         Self::BackFill,
+        Self::BackPapers,
         Self::FaceBoards,
         Self::Binding,
         Self::NameTag,
         Self::Bag,
+        Self::InnerPapers,
         Self::FirstWrap,
+        Self::WrapPapers,
         Self::SecondWrap,
         Self::InsetWrap,
         Self::WrapFilm,
@@ -92,6 +105,7 @@ impl LayerSlot {
         Self::EdgePads,
         Self::CornerBlocks,
         Self::OuterBoards,
+        Self::BoxPapers,
         Self::Edges,
         Self::PaddingSheets,
         Self::Fill,
@@ -101,6 +115,7 @@ impl LayerSlot {
         Self::SecondFill,
         Self::SecondBox,
         Self::OuterPaper,
+        Self::PocketPapers,
         Self::Marks,
     ];
 
@@ -115,11 +130,13 @@ impl LayerSlot {
             Self::Folio => "folio",
             Self::Corners => "corner protectors",
             Self::BackFill => "canvas-back fill",
+            Self::BackPapers => "what goes on the back",
             Self::FaceBoards => "face boards",
             Self::Binding => "stretch film",
             Self::NameTag => "name tag",
             Self::Bag => "sealed bag",
             Self::Roll => "roll",
+            Self::InnerPapers | Self::WrapPapers => "what goes under the wrap",
             Self::FirstWrap => "first wrap",
             Self::SecondWrap => "second wrap",
             Self::InsetWrap => "inset wrap",
@@ -128,6 +145,7 @@ impl LayerSlot {
             Self::EdgePads => "edge pads",
             Self::CornerBlocks => "corner blocks",
             Self::OuterBoards => "outer boards",
+            Self::BoxPapers => "what goes into the box",
             Self::Edges => "filler along the edges",
             Self::PaddingSheets => "padding sheets",
             Self::Fill => "fill",
@@ -137,6 +155,7 @@ impl LayerSlot {
             Self::SecondFill => "fill between the boxes",
             Self::SecondBox => "second box",
             Self::OuterPaper => "outer paper",
+            Self::PocketPapers => "what goes in the pocket outside",
             Self::Marks => "handling marks",
         }
     }

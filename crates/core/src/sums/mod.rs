@@ -3,6 +3,7 @@
 //! The names of the fields end in their units; nothing is rounded. Each input is checked against its
 //! range, and every refusal names its field.
 
+mod arrangement;
 mod boards;
 mod boxes;
 mod checked;
@@ -15,6 +16,7 @@ mod quote;
 mod saved;
 mod sheets;
 
+pub use arrangement::{ArrangementAnswer, ArrangementPiece, ArrangementSum};
 pub use boards::{PressInAnswer, PressInSum, RollAnswer, RollSum, StackAnswer, StackSum};
 pub use boxes::{BoxAnswer, BoxNet, BoxPart, BoxStyle, BoxSum, Folding, NetHinge, NetPanel};
 pub use cushions::{

@@ -1,5 +1,6 @@
 //! The rules of the job, over whatever can be packed.
 
+mod arrange;
 mod boxes;
 mod cushion;
 mod cutting;

@@ -1,15 +1,25 @@
 //! Laws of packing: every layer and every cut once, nothing before what it needs, and what a changed plan touches.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::{
+    collections::{BTreeMap, BTreeSet},
+    sync::Arc,
+};
 
 use hummock_core::{
+    enclosure::{Enclosed, Enclosure, EnclosureKind, EnclosurePlace},
+    house::{Carriage, HouseRules},
+    layer::{Layer, Make},
     pack::{PackStep, PackView, Stage, StepState, pack_steps},
     part::{Part, Take},
     plan::Plan,
-    shipment::{ShipmentInputs, StepTick, Worked, packing},
-    space::LayerSlot,
+    quantity::{Length, Mass},
+    shipment::{EnclosureInputs, ShipmentInputs, StepTick, Worked, packing},
+    space::{Addition, LayerSlot},
 };
-use proptest::{prelude::*, sample::subsequence};
+use proptest::{
+    prelude::*,
+    sample::{select, subsequence},
+};
 
 use crate::studio::{any_catalogue, any_choices, any_piece, everyday, house, rules};
 
@@ -32,21 +42,53 @@ fn cut_of(part: &Part) -> String {
     )
 }
 
+/// Up to five things, each anywhere that it may lie.
+fn any_enclosed() -> impl Strategy<Value = Vec<Enclosed>> {
+    let one = (
+        select(&EnclosureKind::ALL[..]),
+        select(&EnclosurePlace::ALL[..]),
+        0_u32..=120,
+        0_u32..=5000,
+    );
+    prop::collection::vec(one, 0..=5).prop_map(|all| {
+        let made =
+            |(at, (kind, place, tenths, grams)): (usize, (_, EnclosurePlace, _, _))| Enclosed {
+                key: format!("one-{at}"),
+                enclosure: Enclosure {
+                    kind,
+                    name: String::new(),
+                    place,
+                    thickness: Length::mm(f64::from(tenths) / 10.0),
+                    mass: Mass::g(f64::from(grams)),
+                    hard: place.takes_hard() && grams % 2 == 0,
+                },
+                set: None,
+            };
+        all.into_iter().enumerate().map(made).collect()
+    })
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(300))]
 
     #[test]
     fn every_layer_is_laid_and_every_part_is_cut_once_and_nothing_before_what_it_needs(
-        piece in any_piece(), choices in any_choices(), catalogue in any_catalogue(),
+        piece in any_piece(), choices in any_choices(), catalogue in any_catalogue(), enclosed in any_enclosed(),
     ) {
-        let Ok(rules) = rules().with(&choices) else { return Ok(()) };
+        let Ok(mut rules) = rules().with(&choices) else { return Ok(()) };
+        rules.enclosed = Arc::new(enclosed);
         let Ok(plan) = Plan::design(&piece, &rules, &catalogue) else { return Ok(()) };
         let steps = pack_steps(&plan, &piece, &rules, &catalogue);
         let keys: Vec<&str> = steps.iter().map(|step| step.key.as_str()).collect();
+        let mut put_in: Vec<&str> = steps.iter().filter_map(|step| Some(step.encloses.as_ref()?.key.as_str())).collect();
+        put_in.sort_unstable();
+        let listed: Vec<&str> = rules.enclosed.iter().map(|one| one.key.as_str()).collect();
+        prop_assert_eq!(put_in, listed);
         prop_assert_eq!(keys.iter().collect::<BTreeSet<_>>().len(), keys.len(), "{:?}", keys);
         let mut laid: Vec<LayerSlot> = steps.iter().filter_map(|step| step.layer).collect();
         laid.sort_unstable();
-        let mut layers: Vec<LayerSlot> = plan.layers.iter().map(|layer| layer.slot).collect();
+        let lays = |layer: &&Layer| !matches!(layer.make, Make::Enclosures(_));
+        let mut layers: Vec<LayerSlot> = plan.layers.iter().filter(lays).map(|layer| layer.slot).collect();
         layers.sort_unstable();
         prop_assert_eq!(laid, layers);
         let mut cut: Vec<String> = steps
@@ -88,6 +130,61 @@ proptest! {
         }
         if let (Some(first), Some(second)) = (place("seal/box"), place("layer/second_box")) {
             prop_assert!(first < second);
+        }
+    }
+
+    #[test]
+    fn nothing_that_would_cover_an_enclosure_is_done_while_it_is_out(
+        piece in any_piece(), choices in any_choices(), enclosed in any_enclosed(),
+        ticked in prop::collection::vec(any::<bool>(), 80), most in any::<bool>(),
+    ) {
+        let Ok(mut rules) = rules().with(&choices) else { return Ok(()) };
+        rules.enclosed = Arc::new(enclosed);
+        let catalogue = house().catalogue;
+        let Ok(plan) = Plan::design(&piece, &rules, &catalogue) else { return Ok(()) };
+        let steps = pack_steps(&plan, &piece, &rules, &catalogue);
+        // Either anything was ticked, or all but some of what goes in.
+        let ticks: BTreeMap<String, StepTick> = steps
+            .iter()
+            .zip(ticked.iter().cycle())
+            .filter(|(step, ticked)| **ticked || most && step.encloses.is_none())
+            .map(|(step, _)| tick(step))
+            .collect();
+        let view = PackView::of(steps, &ticks);
+        let mut out = None;
+        for one in &view.steps {
+            let covers = one.step.stage != Stage::Cut;
+            prop_assert!(out.is_none() || !covers || one.state != StepState::Done, "{} with {out:?} out", one.step.key);
+            if one.step.encloses.is_some() && one.state != StepState::Done {
+                out = Some(&one.step.key);
+            }
+        }
+    }
+
+    #[test]
+    fn what_goes_in_thickens_the_parcel_where_it_lies_and_weighs_what_it_weighs(
+        piece in any_piece(), choices in any_choices(), catalogue in any_catalogue(), enclosed in any_enclosed(),
+    ) {
+        let Ok(bare) = rules().with(&choices) else { return Ok(()) };
+        let rules = HouseRules { enclosed: Arc::new(enclosed), ..bare };
+        let Ok(plan) = Plan::design(&piece, &rules, &catalogue) else { return Ok(()) };
+        let papers = plan.layers.iter().filter(|layer| matches!(layer.make, Make::Enclosures(_)));
+        let mass: f64 = papers.clone().map(|layer| layer.weight.mass.as_g()).sum();
+        let listed: f64 = rules.enclosed.iter().map(|one| one.enclosure.mass.as_g()).sum();
+        prop_assert!((mass - listed).abs() < 1e-6);
+        let sum = |side: fn(&Addition) -> Length| -> f64 {
+            papers.clone().map(|layer| side(&layer.adds).as_mm()).sum()
+        };
+        let thick = |places: &[EnclosurePlace]| -> f64 {
+            let lies = rules.enclosed.iter().filter(|one| places.contains(&one.enclosure.place));
+            lies.map(|one| one.enclosure.thickness.as_mm()).sum()
+        };
+        prop_assert_eq!(sum(|adds| adds.front) + sum(|adds| adds.left) + sum(|adds| adds.right), 0.0);
+        use EnclosurePlace::{OnBack, OnFloor, OnTop, UnderLastWrap};
+        if matches!(plan.carriage, Carriage::Flat | Carriage::Folio) {
+            prop_assert!((sum(|adds| adds.back) - thick(&[OnBack, UnderLastWrap])).abs() < 1e-9);
+            prop_assert!((sum(|adds| adds.bottom) - thick(&[OnFloor])).abs() < 1e-9);
+            prop_assert!((sum(|adds| adds.top) - thick(&[OnTop])).abs() < 1e-9);
         }
     }
 
@@ -216,7 +313,8 @@ fn the_certificate_is_in_before_the_wrap_and_the_box_waits_for_a_measure_where_t
     let wrap_first = keys(&canvas);
     let place = |keys: &[String], key: &str| keys.iter().position(|known| known == key);
     let certificate = place(&wrap_first, "papers/certificate").expect("it is asked");
-    assert!(Some(certificate) < place(&wrap_first, "layer/first_wrap"));
+    // Two wraps: it goes in before the one that hides it.
+    assert!(Some(certificate) < place(&wrap_first, "layer/second_wrap"));
     let measure = place(&wrap_first, "measure/wrapped").expect("it is measured");
     let cut = wrap_first
         .iter()
@@ -227,4 +325,78 @@ fn the_certificate_is_in_before_the_wrap_and_the_box_waits_for_a_measure_where_t
     assert_eq!(place(&box_first, "measure/wrapped"), None);
     let cut = box_first.iter().position(|key| key.starts_with("cut_box/"));
     assert!(cut < place(&box_first, "layer/contact"));
+}
+
+#[test]
+fn what_the_house_lists_goes_in_unless_the_shipment_says_otherwise() {
+    // A canvas 500 × 700: its certificate, 1 mm and 25 g, lies behind under the wrap; a gift's card, 1 mm and 12 g, on top;
+    // a hanging kit of its own, 12 mm and 60 g, on the floor. So it is 1 deeper and 1 + 12 taller than without.
+    let house = house();
+    let mut canvas = everyday()
+        .into_iter()
+        .find(|each| each.name == "canvas 500 by 700")
+        .or_else(|| {
+            everyday()
+                .into_iter()
+                .find(|each| each.name.starts_with("canvas"))
+        })
+        .expect("a canvas")
+        .inputs;
+    let wrapped = |inputs: &ShipmentInputs| {
+        let plan = Worked::out(inputs, &house)
+            .expect("a plan")
+            .plan
+            .expect("a plan");
+        let inner = plan
+            .layers
+            .iter()
+            .rfind(|layer| layer.slot < LayerSlot::Edges);
+        let grams: f64 = plan
+            .layers
+            .iter()
+            .filter(|layer| matches!(layer.make, Make::Enclosures(_)))
+            .map(|layer| layer.weight.mass.as_g())
+            .sum();
+        (inner.expect("layers").envelope, grams)
+    };
+    let (before, none) = wrapped(&canvas);
+    assert_eq!(none, 0.0);
+    canvas.piece.certificate = true;
+    canvas.gift = true;
+    let kit = EnclosureInputs {
+        kind: Some(EnclosureKind::HangingKit),
+        ..EnclosureInputs::default()
+    };
+    canvas.enclosures.insert("kit".to_owned(), kit);
+    let (after, grams) = wrapped(&canvas);
+    let more = |after: Length, before: Length| ((after - before).as_mm() * 1e6).round() / 1e6;
+    assert_eq!(
+        (
+            more(after.across, before.across),
+            more(after.up, before.up),
+            more(after.through, before.through)
+        ),
+        (0.0, 13.0, 1.0)
+    );
+    assert_eq!(grams, 97.0);
+    // The card stays out, the certificate goes on the back and is thicker.
+    let out = EnclosureInputs {
+        left_out: true,
+        ..EnclosureInputs::default()
+    };
+    canvas.enclosures.insert("gift-card".to_owned(), out);
+    let thicker = EnclosureInputs {
+        place: Some(EnclosurePlace::OnBack),
+        thickness: Some("2.5 mm".to_owned()),
+        ..EnclosureInputs::default()
+    };
+    canvas.enclosures.insert("certificate".to_owned(), thicker);
+    let (after, grams) = wrapped(&canvas);
+    assert_eq!((more(after.up, before.up), grams), (12.0, 85.0));
+    assert_eq!(more(after.through, before.through), 2.5);
+    // Something hard behind would dent the canvas.
+    let kit = canvas.enclosures.get_mut("kit").expect("it is there");
+    kit.place = Some(EnclosurePlace::UnderLastWrap);
+    let refused = Worked::out(&canvas, &house).expect_err("it is hard");
+    assert_eq!(refused[0].field, "enclosures.kit.place");
 }

@@ -2,6 +2,7 @@
 
 use super::Looked;
 use crate::{
+    enclosure::EnclosureKind,
     house::Carriage,
     piece::{Condition, Construction, Glazing, Medium, Outline, PaintBody, TopEdge},
     plan::{
@@ -118,12 +119,24 @@ fn acrylic(looked: &Looked<'_>) -> Option<Finding> {
 }
 
 fn certificate(looked: &Looked<'_>) -> Option<Finding> {
-    looked.piece.certificate.then(|| {
-        Finding::piece(
+    let enclosed = &looked.supplies.rules.enclosed;
+    let is_in = enclosed
+        .iter()
+        .find(|one| one.enclosure.kind == EnclosureKind::Certificate);
+    looked.piece.certificate.then(|| match is_in {
+        Some(one) => Finding::piece(
             Note,
             "certificate",
-            "A certificate goes with it: put it on the back under the last wrap, before the box is closed.",
-        )
+            format!(
+                "A certificate goes with it, {}: Pack asks for it before anything covers it.",
+                one.enclosure.place.name()
+            ),
+        ),
+        None => Finding::piece(
+            Mind,
+            "certificate",
+            "A certificate goes with it, and none is among what goes in: put it back on that list.",
+        ),
     })
 }
 

@@ -1,0 +1,109 @@
+//! Several wrapped pieces in one box: in what order they lie and which way each faces.
+//!
+//! A board as large as the larger of both lies between every two. Of all orders and facings the one is taken that breaks the
+//! fewest rules, then the thinnest, then the one whose weight lies nearest the floor that it rests on.
+//! Source: house rule.
+
+mod judge;
+mod search;
+
+pub use judge::{Broken, Pair, Rule};
+
+use serde::{Deserialize, Serialize};
+
+use crate::quantity::{Length, Mass};
+use judge::Judged;
+
+/// No box holds more pieces.
+pub const MOST: usize = 12;
+
+/// What a side of a wrapped piece is to whatever lies on it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum MemberFace {
+    /// Paint, paper or canvas, whatever is wrapped around it.
+    Bare,
+    /// Glass or acrylic.
+    Glazed,
+    /// Stiff all over: a panel's back, a framed back, a folio.
+    Stiff,
+}
+
+/// A wrapped piece among others.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Member {
+    /// Across, as it hangs.
+    pub across: Length,
+    /// Up, as it hangs.
+    pub up: Length,
+    /// From its face to its back, with all that is around it.
+    pub through: Length,
+    /// With all that is around it.
+    pub mass: Mass,
+    /// What its face is.
+    pub face: MemberFace,
+    /// Whether hardware stands off its back.
+    pub hardware: bool,
+    /// How much it resists a knock, the stiffest the highest; only the order counts.
+    pub stiffness: f64,
+}
+
+/// One place of an arrangement, from the front of the box.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Placed {
+    /// Which, counted from 0 as they were given.
+    pub piece: usize,
+    /// Whether its face looks to the front of the box.
+    pub faces_front: bool,
+}
+
+/// What parts two pieces.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Parting {
+    /// A board between every two.
+    pub board: Length,
+    /// More between two sides of which one has hardware, and outside an end that has.
+    pub pad: Length,
+}
+
+/// Pieces in an order.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Arrangement {
+    /// From the front of the box to its back.
+    pub order: Vec<Placed>,
+    /// Of the whole stack, with what parts it.
+    pub thickness: Length,
+    /// How far its centre of mass lies from the back, which it rests on.
+    pub centre: Length,
+    /// What lies between every two.
+    pub pairs: Vec<Pair>,
+    /// Rules that this order breaks.
+    pub broken: Vec<Broken>,
+}
+
+impl Arrangement {
+    /// Returns the best arrangement of one to twelve pieces.
+    ///
+    /// Every order and facing counts, and none is passed over: of those that hold the same pieces nearest the back and end with
+    /// the same one, only the best can become the best of all.
+    #[must_use]
+    pub fn best(members: &[Member], parting: Parting) -> Option<Self> {
+        let order = search::best(members, parting)?;
+        Some(Self::of(members, parting, &order))
+    }
+
+    /// Returns what an order comes to that somebody chose by hand, with the rules that it breaks.
+    #[must_use]
+    pub fn of(members: &[Member], parting: Parting, order: &[Placed]) -> Self {
+        let judged = Judged::of(members, parting, order);
+        Self {
+            order: order.to_vec(),
+            thickness: judged.thickness,
+            centre: judged.centre(),
+            pairs: judged.pairs,
+            broken: judged.broken,
+        }
+    }
+}

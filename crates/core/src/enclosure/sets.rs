@@ -1,0 +1,156 @@
+//! What goes in by custom of the house: sets, each for some kinds of pieces.
+
+use serde::{Deserialize, Serialize};
+
+use super::{Enclosed, Enclosure, EnclosureKind, HEAVIEST_G, THICKNESS};
+use crate::{Refusal, odds::PieceClass, quantity::Length};
+
+/// A set of the house: all that it lists goes into every shipment that it is for.
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct EnclosureSet {
+    /// What the studio calls it.
+    pub name: String,
+    /// For pieces of these kinds; of any, when none is named.
+    pub classes: Vec<PieceClass>,
+    /// Only where a certificate goes with the piece.
+    pub with_certificate: bool,
+    /// Only where the shipment is a gift.
+    pub gifts: bool,
+    /// What goes in.
+    pub list: Vec<ListedEnclosure>,
+}
+
+/// Something that a set lists.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ListedEnclosure {
+    /// What shipments call it by: small letters, digits and hyphens, its own in all sets.
+    pub key: String,
+    /// What it is and where it lies.
+    #[serde(flatten)]
+    pub enclosure: Enclosure,
+}
+
+/// What a set is asked about.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct SetAsked {
+    pub class: PieceClass,
+    pub certificate: bool,
+    pub gift: bool,
+}
+
+const MOST_SETS: usize = 20;
+const MOST_LISTED: usize = 12;
+const LONGEST_NAME: usize = 60;
+const LONGEST_KEY: usize = 24;
+
+impl EnclosureSet {
+    pub(crate) fn is_for(&self, asked: SetAsked) -> bool {
+        (self.classes.is_empty() || self.classes.contains(&asked.class))
+            && (!self.with_certificate || asked.certificate)
+            && (!self.gifts || asked.gift)
+    }
+
+    /// Returns what it brings.
+    pub(crate) fn brings(&self) -> impl Iterator<Item = Enclosed> + '_ {
+        self.list.iter().map(|listed| Enclosed {
+            key: listed.key.clone(),
+            enclosure: listed.enclosure.clone(),
+            set: Some(self.name.clone()),
+        })
+    }
+}
+
+/// Returns the sets that a studio starts with: a certificate where one goes with the piece, a card where it is a gift.
+/// Source: workshop custom.
+#[must_use]
+pub fn shipped_sets() -> Vec<EnclosureSet> {
+    let listed = |kind: EnclosureKind, key: &str| ListedEnclosure {
+        key: key.to_owned(),
+        enclosure: Enclosure::usual(kind),
+    };
+    vec![
+        EnclosureSet {
+            name: "Every sale".to_owned(),
+            ..EnclosureSet::default()
+        },
+        EnclosureSet {
+            name: "With a certificate".to_owned(),
+            with_certificate: true,
+            list: vec![listed(EnclosureKind::Certificate, "certificate")],
+            ..EnclosureSet::default()
+        },
+        EnclosureSet {
+            name: "Gifts".to_owned(),
+            gifts: true,
+            list: vec![listed(EnclosureKind::Card, "gift-card")],
+            ..EnclosureSet::default()
+        },
+    ]
+}
+
+/// Tells whether a text may name something that goes in.
+pub(crate) fn is_key(text: &str) -> bool {
+    let plain = |byte: u8| byte.is_ascii_lowercase() || byte.is_ascii_digit() || byte == b'-';
+    (1..=LONGEST_KEY).contains(&text.len()) && text.bytes().all(plain)
+}
+
+/// Checks the sets that a studio wrote.
+pub(crate) fn sets_refused(sets: &[EnclosureSet]) -> Vec<Refusal> {
+    if sets.len() > MOST_SETS {
+        let says = format!("there are {} sets; keep at most {MOST_SETS}", sets.len());
+        return vec![Refusal::new("enclosures", says)];
+    }
+    let mut refusals = Vec::new();
+    let mut keys: Vec<&str> = Vec::new();
+    for (at, set) in sets.iter().enumerate() {
+        if !(1..=LONGEST_NAME).contains(&set.name.trim().chars().count()) {
+            let says = format!("give the set a name of 1 to {LONGEST_NAME} letters");
+            refusals.push(Refusal::new(format!("enclosures[{at}].name"), says));
+        }
+        if set.list.len() > MOST_LISTED {
+            let says = format!("a set lists at most {MOST_LISTED} things");
+            refusals.push(Refusal::new(format!("enclosures[{at}].list"), says));
+        }
+        for (line, listed) in set.list.iter().enumerate() {
+            let field = |name: &str| format!("enclosures[{at}].list[{line}].{name}");
+            if !is_key(&listed.key) || keys.contains(&listed.key.as_str()) {
+                let says = format!(
+                    "name it by up to {LONGEST_KEY} small letters and digits, by no name that another has"
+                );
+                refusals.push(Refusal::new(field("key"), says));
+            }
+            keys.push(&listed.key);
+            refusals.extend(enclosure_refused(&listed.enclosure, field));
+        }
+    }
+    refusals
+}
+
+/// Checks one thing that goes in; `field` names its fields.
+pub(crate) fn enclosure_refused(
+    enclosure: &Enclosure,
+    field: impl Fn(&str) -> String,
+) -> Vec<Refusal> {
+    let mut refusals = Vec::new();
+    if enclosure.name.chars().count() > LONGEST_NAME || enclosure.name.chars().any(char::is_control)
+    {
+        let says = format!("call it something of up to {LONGEST_NAME} letters");
+        refusals.push(Refusal::new(field("name"), says));
+    }
+    if !(Length::ZERO..=THICKNESS.most).contains(&enclosure.thickness) {
+        let most = THICKNESS.most.as_mm();
+        let says = format!("give a thickness from 0 to {most} mm: {}", THICKNESS.remedy);
+        refusals.push(Refusal::new(field("thickness_mm"), says));
+    }
+    if !(0.0..=HEAVIEST_G).contains(&enclosure.mass.as_g()) {
+        let says = format!("give what it weighs, from 0 to {HEAVIEST_G} g");
+        refusals.push(Refusal::new(field("mass_g"), says));
+    }
+    if let Some(says) = enclosure.misplaced() {
+        refusals.push(Refusal::new(field("place"), says));
+    }
+    refusals
+}

@@ -1,0 +1,196 @@
+//! The pack sheet: the steps of one parcel on paper, for a bench without a screen.
+
+use serde::Serialize;
+
+use super::{PackView, Stage, StepState, Strips};
+use crate::{
+    drawing::Drawing,
+    layer::Make,
+    part::{Part, Take},
+    plan::Plan,
+    quantity::{Length, LengthUnit, show_length},
+    shipment::ShipmentInputs,
+};
+
+/// What is printed.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct PackSheet {
+    /// The piece.
+    pub title: String,
+    /// What it is, whose it is and when it is promised, line by line.
+    pub about: Vec<String>,
+    /// What the parcel comes to.
+    pub comes_to: String,
+    /// What is in the hand.
+    pub tools: String,
+    /// What is cut and taken, material by material.
+    pub cuts: Vec<SheetCuts>,
+    /// Every step that is not a cut, in the order of the job.
+    pub steps: Vec<SheetStep>,
+    /// The blank of the box, where one is cut.
+    pub drawing: Option<Drawing>,
+}
+
+/// What is cut from one material.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct SheetCuts {
+    /// What it is called.
+    pub material: String,
+    /// Each part with its sides.
+    pub parts: Vec<String>,
+    /// Whether it is done.
+    pub done: bool,
+}
+
+/// One step.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct SheetStep {
+    /// What is done.
+    pub title: String,
+    /// How.
+    pub says: String,
+    /// What could hurt.
+    pub minds: String,
+    /// What is looked at before going on.
+    pub asks: String,
+    /// Tape as it is torn.
+    pub tape: String,
+    /// Whether it is done.
+    pub done: bool,
+}
+
+impl PackSheet {
+    /// Returns the sheet of a packing. Lengths are told in `unit`.
+    #[must_use]
+    pub fn of(view: &PackView, plan: &Plan, inputs: &ShipmentInputs, unit: LengthUnit) -> Self {
+        let done = |state: StepState| state == StepState::Done;
+        let cuts = view
+            .steps
+            .iter()
+            .filter(|one| one.step.stage == Stage::Cut)
+            .filter_map(|one| {
+                Some(SheetCuts {
+                    material: one.step.parts.first()?.material_name.clone(),
+                    parts: one.step.parts.iter().map(|part| told(part, unit)).collect(),
+                    done: done(one.state),
+                })
+            })
+            .collect();
+        let steps = view
+            .steps
+            .iter()
+            .filter(|one| one.step.stage != Stage::Cut)
+            .map(|one| SheetStep {
+                title: one.step.title.clone(),
+                says: one.step.says.join(" "),
+                minds: one.step.cautions.join(" "),
+                asks: one
+                    .step
+                    .look
+                    .map(|look| look.asks.to_owned())
+                    .unwrap_or_default(),
+                tape: torn(&one.step.strips, unit),
+                done: done(one.state),
+            })
+            .collect();
+        let mut tools: Vec<_> = view.steps.iter().flat_map(|one| &one.step.tools).collect();
+        tools.sort_unstable();
+        tools.dedup();
+        let names: Vec<&str> = tools.into_iter().map(|tool| tool.name()).collect();
+        let outside = plan.tally.outside;
+        let [across, up, through] =
+            [outside.across, outside.up, outside.through].map(|side| show_length(side, unit));
+        let cartons = plan.layers.iter().find_map(|layer| match &layer.make {
+            Make::SlottedBox(carton) | Make::CutBox(carton) => Some(carton),
+            _ => None,
+        });
+        let title = if inputs.title.trim().is_empty() {
+            "Untitled".to_owned()
+        } else {
+            inputs.title.clone()
+        };
+        Self {
+            about: about(inputs, unit),
+            comes_to: format!(
+                "{across} × {up} × {through} outside, {:.2} kg ± {:.2}, about {:.0} minutes",
+                plan.tally.weight.mass.as_kg(),
+                plan.tally.weight.plus_minus.as_kg(),
+                plan.tally.minutes.as_min()
+            ),
+            tools: names.join(", "),
+            cuts,
+            steps,
+            drawing: cartons.map(|carton| Drawing::of_blank(&carton.blank, &title, unit)),
+            title,
+        }
+    }
+}
+
+fn about(inputs: &ShipmentInputs, unit: LengthUnit) -> Vec<String> {
+    let buyer = &inputs.buyer;
+    let whom: Vec<&str> = [
+        &buyer.name,
+        &buyer.street,
+        &buyer.postcode,
+        &buyer.town,
+        &buyer.country,
+    ]
+    .into_iter()
+    .map(|text| text.trim())
+    .filter(|text| !text.is_empty())
+    .collect();
+    let to = (!whom.is_empty()).then(|| format!("To {}", whom.join(", ")));
+    let promised = inputs
+        .promised
+        .as_ref()
+        .map(|day| format!("Promised for {day}"));
+    [inputs.kind_says(unit), to, promised]
+        .into_iter()
+        .flatten()
+        .collect()
+}
+
+/// A part with its sides, as somebody cuts it.
+fn told(part: &Part, unit: LengthUnit) -> String {
+    let side = |length: Length| show_length(length, unit);
+    let count = part.count;
+    let name = part.name;
+    match part.take {
+        Take::Piece {
+            width_mm,
+            height_mm,
+            ..
+        } => {
+            format!("{count} × {} × {}, {name}", side(width_mm), side(height_mm))
+        }
+        Take::Run {
+            length_mm,
+            width_mm: Some(width),
+            ..
+        } => {
+            format!(
+                "{count} × {} long, {} wide, {name}",
+                side(length_mm),
+                side(width)
+            )
+        }
+        Take::Run { length_mm, .. } => format!("{count} × {} long, {name}", side(length_mm)),
+        Take::Loose { .. } | Take::Each => format!("{count} × {name}"),
+    }
+}
+
+fn torn(strips: &[Strips], unit: LengthUnit) -> String {
+    let each: Vec<String> = strips
+        .iter()
+        .map(|strip| {
+            let filament = if strip.filament { " of filament" } else { "" };
+            format!(
+                "{} × {}{filament} {}",
+                strip.count,
+                show_length(strip.length, unit),
+                strip.on
+            )
+        })
+        .collect();
+    each.join("; ")
+}
