@@ -5,6 +5,7 @@
 
 mod dxf_out;
 mod dxf_read;
+mod pack_sheet;
 mod pdf;
 mod svg;
 
@@ -20,6 +21,8 @@ use serde::Deserialize;
 enum Asked {
     /// Drawings at true scale, and a cut list before them.
     Pdf(pdf::Document),
+    /// The steps of packing one parcel.
+    PackSheet(pack_sheet::Document),
     /// A drawing as SVG in millimetres.
     Svg {
         /// Which.
@@ -71,6 +74,7 @@ fn make() -> Result<Vec<u8>, String> {
         .map_err(|error| format!("the question is not understood: {error}"))?;
     match asked {
         Asked::Pdf(document) => pdf::made(&document),
+        Asked::PackSheet(document) => pack_sheet::made(&document),
         Asked::Svg { drawing } => Ok(svg::made(&drawing).into_bytes()),
         Asked::Dxf { drawing } => dxf_out::made(&drawing),
         Asked::ReadDxf { text } => dxf_read::read(&text),

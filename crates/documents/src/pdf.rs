@@ -134,8 +134,13 @@ pub(crate) fn made(document: &Document) -> Result<Vec<u8>, String> {
         drawings,
     };
     let data = serde_json::to_vec(&told).map_err(|error| error.to_string())?;
+    set(TEMPLATE, data)
+}
+
+/// Returns what a template makes of its data.
+pub(crate) fn set(template: &'static str, data: Vec<u8>) -> Result<Vec<u8>, String> {
     let engine = TypstEngine::builder()
-        .main_file(TEMPLATE)
+        .main_file(template)
         .fonts(FONTS)
         .with_static_file_resolver([("data.json", data)])
         .build();

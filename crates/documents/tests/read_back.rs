@@ -4,13 +4,16 @@ use std::{
     io::Write as _,
     path::Path,
     process::{Command, Output, Stdio},
+    sync::Arc,
 };
 
 use hummock_core::{
     carton::{BoxSize, SlottedEdge},
     drawing::{Drawing, LineKind},
     house::Allowances,
+    pack::PackSheet,
     quantity::{Length, LengthUnit},
+    shipment::{House, ShipmentInputs, pack_sheet},
 };
 use lopdf::{Document, Object};
 use serde_json::{Value, json};
@@ -51,6 +54,31 @@ fn blank() -> Drawing {
     })
     .blank(&Allowances::default());
     Drawing::of_blank(&blank, "Kelp \"Ladder\" & <Co>", LengthUnit::Mm)
+}
+
+/// The pack sheet of a canvas of the demo studio.
+fn sheet() -> PackSheet {
+    let read = |text: &str| serde_json::from_str::<Value>(text).expect("JSON");
+    let house = House {
+        rules: serde_json::from_value(read(include_str!("../../../demo/house-rules.json")))
+            .expect("rules"),
+        catalogue: serde_json::from_value(read(include_str!("../../../demo/catalogue.json")))
+            .expect("stores"),
+        tariffs: Vec::new(),
+        presets: Vec::new(),
+        references: Arc::default(),
+    };
+    let inputs: ShipmentInputs = serde_json::from_value(json!({
+        "title": "Kelp Ladder",
+        "buyer": { "name": "Corrie Vane", "town": "Sallow Hythe" },
+        "piece": {
+            "construction": "stretched_canvas", "medium": "acrylic", "certificate": true,
+            "width": "500 mm", "height": "700 mm", "depth": "38 mm",
+        },
+    }))
+    .expect("inputs");
+    let sheet = pack_sheet(&inputs, &house, LengthUnit::Mm).expect("a plan");
+    sheet.expect("a plan")
 }
 
 fn pdf(paper: &str) -> Document {
@@ -116,6 +144,47 @@ fn long([x1, y1, x2, y2]: [f64; 4]) -> f64 {
 
 fn has(lines: &[[f64; 4]], wanted: f64) -> bool {
     lines.iter().any(|line| (long(*line) - wanted).abs() < 0.1)
+}
+
+#[test]
+fn a_pack_sheet_is_read_back_with_its_steps_and_its_code() {
+    let sheet = sheet();
+    let steps = sheet.steps.len();
+    // Three modules by three, black but for the one in the middle: enough of a code to be found again.
+    let code = r#"<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 3 3"><path d="M0 0H3V3H0ZM1 1V2H2V1Z" fill="black"/></svg>"#;
+    let question =
+        json!({ "make": "pack_sheet", "studio": "Saltgrass", "sheet": sheet, "code": code });
+    let document = Document::load_mem(&made(&question)).expect("a PDF");
+    let pages = document.get_pages();
+    assert!((1..=3).contains(&pages.len()), "{} pages", pages.len());
+    for id in pages.values() {
+        let page = document.get_dictionary(*id).expect("a page");
+        let sides = page
+            .get(b"MediaBox")
+            .and_then(Object::as_array)
+            .expect("its size");
+        let side = |at: usize| f64::from(sides[at].as_float().expect("a number")) * MM_PER_POINT;
+        assert!((side(2) - 210.0).abs() < 0.1 && (side(3) - 297.0).abs() < 0.1);
+    }
+    let numbers: Vec<u32> = pages.keys().copied().collect();
+    let words = |text: &str| text.split_whitespace().collect::<Vec<_>>().join(" ");
+    let text = words(&document.extract_text(&numbers).expect("text"));
+    assert!(text.contains("Kelp Ladder"), "{text}");
+    assert!(
+        text.contains(&format!("{steps} Measure and weigh it")),
+        "{text}"
+    );
+    assert!(text.contains("to this packing"), "{text}");
+    // Without a code the rest stands as it is.
+    let question =
+        json!({ "make": "pack_sheet", "studio": "Saltgrass", "sheet": sheet, "code": null });
+    let bare = Document::load_mem(&made(&question)).expect("a PDF");
+    assert!(
+        !bare
+            .extract_text(&[1])
+            .expect("text")
+            .contains("to this packing")
+    );
 }
 
 #[test]

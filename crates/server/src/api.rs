@@ -30,7 +30,7 @@ use crate::{
     app::App,
     curves, cutting, cuttings, documents,
     guard::{Ours, let_in},
-    house, measures,
+    house, kinds, measures,
     network::{self, Door, let_known_in},
     outside, pages, plans,
     problem::Problem,
@@ -103,6 +103,7 @@ fn routes() -> OpenApiRouter<App> {
         .merge(tariffs::routes())
         .merge(account::routes())
         .merge(addresses::routes())
+        .merge(kinds::routes())
         .merge(cutting::routes())
         .merge(cuttings::routes())
         .merge(documents::routes())

@@ -14,7 +14,7 @@ use hummock_core::{
     drawing::Drawing,
     layer::Make,
     quantity::{LengthUnit, show_length},
-    shipment::Worked,
+    shipment::{Worked, pack_sheet as pack_sheet_of},
     stock::{BatchSheet, MaterialCut},
 };
 use serde::{Deserialize, Serialize};
@@ -518,6 +518,60 @@ pub(crate) async fn of_shipment(
         .await
 }
 
+/// Where the page was opened.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct SheetQuery {
+    /// The address that the code on the sheet begins with, as `http://192.168.1.20:7373`; no code without one.
+    at: Option<String>,
+}
+
+/// No address is longer.
+const LONGEST_ADDRESS: usize = 200;
+
+/// Returns the code that leads back to the packing of a shipment, as a picture.
+fn code_to(at: &str, id: uuid::Uuid) -> Result<String, Problem> {
+    let refused = |says: &str| Problem::from(vec![Refusal::new("at", says)]);
+    let plain = at.len() <= LONGEST_ADDRESS && at.chars().all(|one| one.is_ascii_graphic());
+    if !plain || !(at.starts_with("http://") || at.starts_with("https://")) {
+        return Err(refused(
+            "give the address of this page, as http://192.168.1.20:7373",
+        ));
+    }
+    let leads = format!("{}/shipments/{id}/pack", at.trim_end_matches('/'));
+    let code = qrcode::QrCode::new(leads).map_err(|_| refused("it is too long for a code"))?;
+    Ok(code.render::<qrcode::render::svg::Color<'_>>().build())
+}
+
+/// Returns the steps of packing a shipment on paper: cut list, steps with boxes to tick, the box, and a code that leads back.
+#[utoipa::path(
+    operation_id = "print_pack_sheet", get, path = "/shipments/{id}/pack-sheet", tag = "documents",
+    params(("id" = uuid::Uuid, Path, description = "Which shipment"), SheetQuery),
+    responses(
+        (status = 200, description = "One page of A4, or a few", body = String, content_type = "application/pdf"),
+        (status = 404, description = "There is no such shipment, or no plan of it yet", body = Problem),
+        (status = 422, description = "The address can't be one", body = Problem),
+        (status = 503, description = "The program that makes documents is not there yet", body = Problem),
+    ),
+)]
+pub(crate) async fn pack_sheet(
+    State(app): State<App>,
+    ShipmentId(id): ShipmentId,
+    Asked(query): Asked<SheetQuery>,
+) -> Result<Response, Problem> {
+    let stored = app.stored(id).await?;
+    let house = app.house().await?;
+    let unit = house.house.rules.told_in;
+    let code = query.at.map(|at| code_to(&at, id)).transpose()?;
+    let sheet = pack_sheet_of(&stored.inputs, &house.house, unit)?
+        .ok_or_else(|| Problem::not_found("plan of it yet"))?;
+    let studio = app.store.settings(app.studio).await?.name;
+    let asked = json!({ "make": "pack_sheet", "studio": studio, "sheet": sheet, "code": code });
+    let document = app.documents.make(&asked, "at").await?;
+    Ok(file_of("pack-sheet.pdf", "application/pdf", document))
+}
+
 /// A DXF file to read.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -584,5 +638,6 @@ pub(crate) fn routes() -> OpenApiRouter<App> {
         .routes(routes!(of_cutting))
         .routes(routes!(cut_list))
         .routes(routes!(of_shipment))
+        .routes(routes!(pack_sheet))
         .routes(routes!(read_dxf))
 }

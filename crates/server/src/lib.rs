@@ -18,6 +18,7 @@ mod guard;
 mod house;
 mod houses;
 mod import;
+mod kinds;
 mod measures;
 mod network;
 mod outside;

@@ -3,12 +3,12 @@
 use axum::Json;
 use hummock_core::odds::FallDanger;
 use hummock_core::sums::{
-    BillableAnswer, BillableSum, BoundaryAnswer, BoundarySum, BoxAnswer, BoxSum,
-    ContactSheetAnswer, ContactSheetSum, CornerPocketAnswer, CornerPocketSum, CurveAnswer,
-    CurveSum, CushionAnswer, CushionSum, FallAnswer, FallSum, FallsSum, GlassAnswer, GlassSum,
-    OddsAnswer, OddsSum, PressInAnswer, PressInSum, PressedAnswer, PressedSum, RollAnswer, RollSum,
-    SavedCartonAnswer, SavedCartonSum, SeriesAnswer, SeriesSum, StackAnswer, StackSum, Sum,
-    WrapAnswer, WrapSum,
+    ArrangementAnswer, ArrangementSum, BillableAnswer, BillableSum, BoundaryAnswer, BoundarySum,
+    BoxAnswer, BoxSum, ContactSheetAnswer, ContactSheetSum, CornerPocketAnswer, CornerPocketSum,
+    CurveAnswer, CurveSum, CushionAnswer, CushionSum, FallAnswer, FallSum, FallsSum, GlassAnswer,
+    GlassSum, OddsAnswer, OddsSum, PressInAnswer, PressInSum, PressedAnswer, PressedSum,
+    RollAnswer, RollSum, SavedCartonAnswer, SavedCartonSum, SeriesAnswer, SeriesSum, StackAnswer,
+    StackSum, Sum, WrapAnswer, WrapSum,
 };
 use utoipa_axum::{router::OpenApiRouter, routes};
 
@@ -73,6 +73,8 @@ sums! {
     carton, "/sums/box": BoxSum -> BoxAnswer;
     /// Works out how a saved carton is cut down, made shorter, or made deeper with a sleeve.
     saved_carton, "/sums/saved-carton": SavedCartonSum -> SavedCartonAnswer;
+    /// Finds the order and the facings in which up to twelve wrapped pieces lie in one box, or judges one that is given.
+    arrangement, "/sums/arrangement": ArrangementSum -> ArrangementAnswer;
     /// Works out the weight that is billed.
     billable_weight, "/sums/billable-weight": BillableSum -> BillableAnswer;
 }

@@ -268,6 +268,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the kinds of pieces among the newest shipments, the one that was sent last first. */
+        get: operations["list_kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/measures/lengths": {
         parameters: {
             query?: never;
@@ -627,6 +644,23 @@ export interface paths {
         patch: operations["edit_shipment"];
         trace?: never;
     };
+    "/api/v1/shipments/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns a shipment's inputs for the next like piece, to be typed into and then made; nothing is stored. */
+        get: operations["again"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shipments/{id}/drawings/{format}": {
         parameters: {
             query?: never;
@@ -636,6 +670,23 @@ export interface paths {
         };
         /** Returns the blanks of a shipment's box at true scale, seen from the inner face. */
         get: operations["draw_blanks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shipments/{id}/pack-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the steps of packing a shipment on paper: cut list, steps with boxes to tick, the box, and a code that leads back. */
+        get: operations["print_pack_sheet"];
         put?: never;
         post?: never;
         delete?: never;
@@ -895,6 +946,23 @@ export interface paths {
         put?: never;
         /** Says what new rules would do to the shipments on the bench; nothing is stored. */
         post: operations["preview_rules"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/arrangement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Finds the order and the facings in which up to twelve wrapped pieces lie in one box, or judges one that is given. */
+        post: operations["/sums/arrangement"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1438,6 +1506,11 @@ export interface components {
             seed: number;
             tool?: components["schemas"]["CutTool"] | null;
         };
+        /** @description Inputs for the next like piece. */
+        AgainView: {
+            /** @description How the piece is made, packed, covered and sent; whose it is and what was measured is not among them. */
+            inputs: components["schemas"]["ShipmentInputs"];
+        };
         /** @description What is known of one allowance. */
         Allowance: {
             /**
@@ -1653,6 +1726,11 @@ export interface components {
              * @default 25
              */
             edge_pad_thickness_mm: components["schemas"]["Length"];
+            /**
+             * @description Found, slipped into its sleeve and laid in its place.
+             * @default 0.5
+             */
+            enclosure_minutes: components["schemas"]["Minutes"];
             /**
              * @description Stiff board is cut to the piece, so that it bears on the frame all round.
              * @default 0
@@ -2187,6 +2265,79 @@ export interface components {
          * @description The mass of sheet goods, in grams a square metre.
          */
         ArealDensity: number;
+        /**
+         * @description A rule of laying pieces together.
+         * @enum {string}
+         */
+        ArrangeRule: "face_inward" | "glazing_inside" | "stiffest_outside" | "hardware_from_faces";
+        /** @description Pieces in an order. */
+        ArrangementAnswer: {
+            /** @description Rules that it breaks. */
+            broken: components["schemas"]["Broken"][];
+            /**
+             * Format: double
+             * @description How far its centre of mass lies from the back, on which it rests.
+             */
+            centre_mm: number;
+            /** @description From the front of the box to its back; pieces counted from 0 as they were given. */
+            order: components["schemas"]["Placed"][];
+            /** @description What lies between every two. */
+            pairs: components["schemas"]["Pair"][];
+            /**
+             * Format: double
+             * @description Of the whole stack.
+             */
+            thickness_mm: number;
+        };
+        /** @description A wrapped piece. */
+        ArrangementPiece: {
+            /**
+             * Format: double
+             * @description Across, over its wrap, 1 to 5000.
+             */
+            across_mm: number;
+            /** @description What its face is. */
+            face: components["schemas"]["MemberFace"];
+            /** @description Whether hardware stands off its back. */
+            hardware?: boolean;
+            /**
+             * Format: double
+             * @description With its wrap, 0 to 500 000.
+             */
+            mass_g: number;
+            /**
+             * Format: double
+             * @description How much it resists a knock beside the others, 0 to 1000; 1 when absent.
+             */
+            stiffness?: number | null;
+            /**
+             * Format: double
+             * @description From face to back, 1 to 1000.
+             */
+            through_mm: number;
+            /**
+             * Format: double
+             * @description Up, 1 to 5000.
+             */
+            up_mm: number;
+        };
+        /** @description Wrapped pieces, and what parts them. */
+        ArrangementSum: {
+            /**
+             * Format: double
+             * @description A board between every two, 0 to 50; 4 when absent.
+             */
+            board_mm?: number | null;
+            /** @description An order to judge, from the front of the box; the best is looked for when absent. */
+            order?: components["schemas"]["Placed"][] | null;
+            /**
+             * Format: double
+             * @description More where hardware lies, between two or at an end, 0 to 50; 10 when absent.
+             */
+            pad_mm?: number | null;
+            /** @description One to twelve. */
+            pieces: components["schemas"]["ArrangementPiece"][];
+        };
         /** @description When a parcel arrives with a service. */
         Arrival: components["schemas"]["OnItsWay"] & {
             /** @description What is booked after that goes on the next day that it is fetched; nothing at a counter. */
@@ -2797,6 +2948,15 @@ export interface components {
              * @description The wrap around the roll, 0 to 1000; none when left out. Only a tube has one.
              */
             wrap_mm?: number | null;
+        };
+        /** @description A rule that an order breaks. */
+        Broken: {
+            /** @description At which place from the front, from 0; of a pair the one in front. */
+            at: number;
+            /** @description Which. */
+            rule: components["schemas"]["ArrangeRule"];
+            /** @description What is wrong, and what would be right. */
+            says: string;
         };
         /** @description A bundle of like pieces. */
         Bundle: {
@@ -4407,6 +4567,107 @@ export interface components {
             /** @description How many shipments were looked at. */
             looked_at: number;
         };
+        /** @description One that goes into a shipment. */
+        Enclosed: components["schemas"]["Enclosure"] & {
+            /** @description What the shipment calls it by. */
+            key: string;
+            /** @description The set of the house that brought it; nothing where the shipment did. */
+            set?: string | null;
+        };
+        /** @description Something that goes in. */
+        Enclosure: {
+            /** @description Whether it would dent what lies on it; such a thing goes on the floor or on top, at an edge. */
+            hard?: boolean;
+            /** @description What kind of thing it is. */
+            kind: components["schemas"]["EnclosureKind"];
+            /** @description What it weighs, 0 to 5000 g. */
+            mass_g: components["schemas"]["Mass"];
+            /** @description What the studio calls it; its kind where that is empty. */
+            name?: string;
+            /** @description Where it lies. */
+            place: components["schemas"]["EnclosurePlace"];
+            /** @description How thick it is, 0 to 80 mm. */
+            thickness_mm: components["schemas"]["Length"];
+        };
+        /**
+         * @description Something that goes in, as typed. One with the key of what the house's sets bring takes its place, and says only what is
+         *     otherwise.
+         */
+        EnclosureInputs: {
+            /**
+             * Format: double
+             * @description What it weighs in grams, 0 to 5000; by its kind when absent.
+             * @default null
+             */
+            grams: number | null;
+            /**
+             * @description Whether it would dent what lies on it; by its kind when absent.
+             * @default null
+             */
+            hard: boolean | null;
+            /** @default null */
+            kind: components["schemas"]["EnclosureKind"] | null;
+            /**
+             * @description Whether it stays out, of what the house's sets bring.
+             * @default false
+             */
+            left_out: boolean;
+            /**
+             * @description What it is called.
+             * @default null
+             */
+            name: string | null;
+            /** @default null */
+            place: components["schemas"]["EnclosurePlace"] | null;
+            /**
+             * @description How thick it is, as `2 mm`; by its kind when absent.
+             * @default null
+             */
+            thickness: string | null;
+        };
+        /**
+         * @description What kind of thing it is.
+         * @enum {string}
+         */
+        EnclosureKind: "certificate" | "note" | "card" | "slip" | "sample" | "gift" | "hanging_kit" | "other";
+        /**
+         * @description Where it lies; never over the face.
+         * @enum {string}
+         */
+        EnclosurePlace: "on_back" | "under_last_wrap" | "on_floor" | "on_top" | "in_pocket";
+        /** @description A set of the house: all that it lists goes into every shipment that it is for. */
+        EnclosureSet: {
+            /**
+             * @description For pieces of these kinds; of any, when none is named.
+             * @default []
+             */
+            classes: components["schemas"]["PieceClass"][];
+            /**
+             * @description Only where the shipment is a gift.
+             * @default false
+             */
+            gifts: boolean;
+            /**
+             * @description What goes in.
+             * @default []
+             */
+            list: components["schemas"]["ListedEnclosure"][];
+            /**
+             * @description What the studio calls it.
+             * @default
+             */
+            name: string;
+            /**
+             * @description Only where a certificate goes with the piece.
+             * @default false
+             */
+            with_certificate: boolean;
+        };
+        /** @description Papers, gifts and kits that lie in one place of the column. */
+        Enclosures: {
+            /** @description What lies there. */
+            list: components["schemas"]["Enclosed"][];
+        };
         /**
          * Format: double
          * @description Energy taken up by a volume of cushion, in kilojoules a cubic metre.
@@ -5254,10 +5515,14 @@ export interface components {
             back_board?: components["schemas"]["MaterialId"] | null;
             /** @description From whom to begin: the lines of the table, in their order. */
             beginnings?: components["schemas"]["BeginLine"][];
+            /** @description What goes in besides the piece by custom of the house. */
+            enclosures?: components["schemas"]["EnclosureSet"][];
             /** @description Layers that every plan has or leaves out, where the job lets it choose. */
             layers?: {
                 [key: string]: boolean;
             };
+            /** @description Looks at the bench that are only shown; every other stops until it is answered. */
+            looks_shown?: components["schemas"]["LookKind"][];
             /** @description What is taken from the shelf. */
             materials: components["schemas"]["HouseMaterials"];
             /** @description What the studio calls this set, in 1 to 60 letters. */
@@ -5302,6 +5567,23 @@ export interface components {
             height_mm: components["schemas"]["Length"];
             /** @description Across, with the lap where it has one. */
             width_mm: components["schemas"]["Length"];
+        };
+        /** @description A kind of piece that was sent before. */
+        KindView: {
+            /**
+             * Format: int32
+             * @description How many of the shipments that were looked at are of it.
+             */
+            count: number;
+            /** @description What kind it is, in a few words. */
+            says: string;
+            /**
+             * Format: uuid
+             * @description The last shipment of it.
+             */
+            shipment: string;
+            /** @description What that was called. */
+            title: string;
         };
         /** @description Sheets of a size that the shelf lacks. */
         Lacking: {
@@ -5401,7 +5683,7 @@ export interface components {
          * @description A place in the order of the layers, from the art outward. A plan has at most one layer in each.
          * @enum {string}
          */
-        LayerSlot: "glass_tape" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "back_fill" | "face_boards" | "binding" | "name_tag" | "bag" | "first_wrap" | "second_wrap" | "inset_wrap" | "wrap_film" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "edges" | "padding_sheets" | "fill" | "lining" | "box" | "box_film" | "second_fill" | "second_box" | "outer_paper" | "marks";
+        LayerSlot: "glass_tape" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "back_fill" | "back_papers" | "face_boards" | "binding" | "name_tag" | "bag" | "inner_papers" | "first_wrap" | "wrap_papers" | "second_wrap" | "inset_wrap" | "wrap_film" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "box_papers" | "edges" | "padding_sheets" | "fill" | "lining" | "box" | "box_film" | "second_fill" | "second_box" | "outer_paper" | "pocket_papers" | "marks";
         /**
          * @description Which parts are cut in one go.
          * @enum {string}
@@ -5568,6 +5850,11 @@ export interface components {
             /** @description Along its short side. */
             width_mm: components["schemas"]["Length"];
         };
+        /** @description Something that a set lists. */
+        ListedEnclosure: components["schemas"]["Enclosure"] & {
+            /** @description What shipments call it by: small letters, digits and hyphens, its own in all sets. */
+            key: string;
+        };
         /** @description What the scale says now. */
         LiveReading: {
             gross_g?: components["schemas"]["Mass"] | null;
@@ -5581,7 +5868,16 @@ export interface components {
             asks: string;
             /** @description What to do where it is not so. */
             if_not: string;
+            /** @description What is looked at. */
+            kind: components["schemas"]["LookKind"];
+            /** @description Whether it is answered before going on, or only shown: as the house says. */
+            stops: boolean;
         };
+        /**
+         * @description What is looked at.
+         * @enum {string}
+         */
+        LookKind: "ready" | "glass_tape" | "spacer" | "sheet" | "corners" | "boards" | "face_and_top" | "wrap" | "roll" | "bag" | "still" | "enclosed";
         /**
          * @description How a loose canvas travels.
          * @enum {string}
@@ -5725,6 +6021,9 @@ export interface components {
         }) | (components["schemas"]["OuterPaper"] & {
             /** @enum {string} */
             kind: "outer_paper";
+        }) | (components["schemas"]["Enclosures"] & {
+            /** @enum {string} */
+            kind: "enclosures";
         }) | (components["schemas"]["Marks"] & {
             /** @enum {string} */
             kind: "marks";
@@ -5818,6 +6117,11 @@ export interface components {
          * @enum {string}
          */
         Medium: "oil" | "oil_fast_drying" | "acrylic" | "watercolour" | "encaustic" | "print" | "drawing" | "waxed_paper" | "pastel_or_charcoal" | "photograph" | "resin" | "gilding" | "collage" | "spray_paint";
+        /**
+         * @description What a side of a wrapped piece is to whatever lies on it.
+         * @enum {string}
+         */
+        MemberFace: "bare" | "glazed" | "stiff";
         /**
          * Format: double
          * @description Working time in minutes.
@@ -6463,6 +6767,7 @@ export interface components {
         PackStep: {
             /** @description What could hurt, here. */
             cautions: string[];
+            encloses?: components["schemas"]["Enclosed"] | null;
             /** @description What it is ticked by, as `layer/first_wrap`. */
             key: string;
             layer?: components["schemas"]["LayerSlot"] | null;
@@ -6552,6 +6857,17 @@ export interface components {
          * @enum {string}
          */
         PaintBody: "thin" | "raised" | "impasto";
+        /** @description What lies between two. */
+        Pair: {
+            /** @description The board between them: as large as the larger of both. */
+            across_mm: components["schemas"]["Length"];
+            /** @description Why they lie like that. */
+            says: string;
+            /** @description With the pad over hardware, where there is some. */
+            thickness_mm: components["schemas"]["Length"];
+            /** @description Up. */
+            up_mm: components["schemas"]["Length"];
+        };
         /**
          * @description What a pane of glass is.
          * @enum {string}
@@ -6735,6 +7051,46 @@ export interface components {
          * @enum {string}
          */
         PieceClass: "paper_boxed" | "paper_mailed" | "rolled" | "canvas" | "canvas_large" | "panel" | "framed_unglazed" | "framed_acrylic" | "glass_small" | "glass_medium" | "glass_large" | "glass_huge" | "mirror" | "mirror_large";
+        /** @description What a certificate says of a piece, asked once and kept with it. */
+        PieceFacts: {
+            /**
+             * @description Who made it.
+             * @default
+             */
+            artist: string;
+            /**
+             * @description The day that the certificate is dated, as 2027-03-04.
+             * @default null
+             */
+            dated: string | null;
+            /**
+             * Format: int32
+             * @description Its number in the edition; nothing for what there is one of.
+             * @default null
+             */
+            edition: number | null;
+            /**
+             * Format: int32
+             * @description Of how many.
+             * @default null
+             */
+            edition_of: number | null;
+            /**
+             * @description In what and on what, as a certificate words it.
+             * @default
+             */
+            medium: string;
+            /**
+             * @description Where and how it is signed.
+             * @default
+             */
+            signature: string;
+            /**
+             * @description When, as people write it: `2026`, or `2024 to 2026`.
+             * @default
+             */
+            year: string;
+        };
         /** @description A piece as typed. Lengths are texts, as `35 1/2 in`. */
         PieceInputs: {
             /**
@@ -6771,6 +7127,11 @@ export interface components {
              * @default null
              */
             depth: string | null;
+            /**
+             * @description What its certificate says of it besides title, size and medium.
+             * @default {}
+             */
+            facts: components["schemas"]["PieceFacts"];
             /**
              * @description The day the last of it was laid on, as 2026-08-20.
              * @default null
@@ -6933,6 +7294,13 @@ export interface components {
             route: components["schemas"]["Route"];
             /** @description Months in which it is wet there, 1 to 12. */
             wet_months?: number[];
+        };
+        /** @description One place of an arrangement, from the front of the box. */
+        Placed: {
+            /** @description Whether its face looks to the front of the box. */
+            faces_front: boolean;
+            /** @description Which, counted from 0 as they were given. */
+            piece: number;
         };
         /**
          * @description How a piece is protected and boxed, every number traceable to its layer.
@@ -8408,6 +8776,18 @@ export interface components {
              * @default {}
              */
             choices: components["schemas"]["Choices"];
+            /**
+             * @description What goes in besides the piece, by a name of small letters and digits: more than the house's sets bring, or otherwise.
+             * @default {}
+             */
+            enclosures: {
+                [key: string]: components["schemas"]["EnclosureInputs"];
+            };
+            /**
+             * @description Whether it is a gift, so that what the house lists for gifts goes in.
+             * @default false
+             */
+            gift: boolean;
             /**
              * @description Why a Stop was lifted, by its code.
              * @default {}
@@ -11404,6 +11784,80 @@ export interface operations {
             };
         };
     };
+    list_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Up to 24 kinds */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindView"][];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     read_lengths: {
         parameters: {
             query?: never;
@@ -13957,6 +14411,101 @@ export interface operations {
             };
         };
     };
+    again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Inputs */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AgainView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     draw_blanks: {
         parameters: {
             query?: {
@@ -14031,6 +14580,104 @@ export interface operations {
                 };
             };
             /** @description It would have too many pages */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program that makes documents is not there yet */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_pack_sheet: {
+        parameters: {
+            query?: {
+                /** @description The address that the code on the sheet begins with, as `http://192.168.1.20:7373`; no code without one. */
+                at?: string;
+            };
+            header?: never;
+            path: {
+                /** @description Which shipment */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description One page of A4, or a few */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment, or no plan of it yet */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address can't be one */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -15952,6 +16599,111 @@ export interface operations {
                 };
             };
             /** @description Values out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/arrangement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrangementSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrangementAnswer"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -4,7 +4,7 @@ use reqwest::StatusCode;
 use serde_json::{Value, json};
 use sqlx::PgPool;
 
-use crate::{Api, canvas, text};
+use crate::{Api, answer, canvas, text};
 
 async fn steps(api: &Api, inputs: &Value) -> Value {
     let (status, view) = api
@@ -12,6 +12,12 @@ async fn steps(api: &Api, inputs: &Value) -> Value {
         .await;
     assert_eq!(status, StatusCode::OK, "{view}");
     view["packing"].clone()
+}
+
+/// Asks for what may be refused.
+async fn asked(api: &Api, path: &str) -> (StatusCode, Value) {
+    let request = api.client.get(format!("{}{path}", api.base));
+    answer(request.send().await.expect("an answer")).await
 }
 
 #[sqlx::test(migrations = false)]
@@ -85,4 +91,114 @@ async fn an_address_is_parted_into_fields_and_one_that_is_none_is_named(pool: Pg
         (status, text(&problem["errors"][0]["field"])),
         (StatusCode::UNPROCESSABLE_ENTITY, "block".into())
     );
+}
+
+#[sqlx::test(migrations = false)]
+async fn what_goes_in_is_listed_refused_at_its_field_and_changed_by_the_house(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let mut piece = canvas();
+    piece["certificate"] = json!(true);
+    let mut inputs = json!({ "title": "Slack Tide", "piece": piece });
+    let keys = |packing: &Value| -> Vec<String> {
+        let steps = packing["steps"].as_array().expect("steps");
+        let put_in = steps.iter().filter(|step| !step["encloses"].is_null());
+        put_in.map(|step| text(&step["key"])).collect()
+    };
+    assert_eq!(keys(&steps(&api, &inputs).await), ["papers/certificate"]);
+    inputs["enclosures"] = json!({ "kit": { "kind": "hanging_kit", "thickness": "1/2 in" } });
+    let packing = steps(&api, &inputs).await;
+    assert_eq!(keys(&packing), ["papers/certificate", "papers/kit"]);
+    let kit = packing["steps"].as_array().expect("steps");
+    let kit = kit.iter().find(|step| step["key"] == "papers/kit");
+    let kit = &kit.expect("it is put in")["encloses"];
+    assert_eq!(
+        (&kit["thickness_mm"], &kit["hard"]),
+        (&json!(12.7), &json!(true))
+    );
+    for (listed, field) in [
+        (
+            json!({ "kit": { "kind": "gift", "place": "under_last_wrap" } }),
+            "enclosures.kit.place",
+        ),
+        (
+            json!({ "kit": { "kind": "gift", "thickness": "81 mm" } }),
+            "enclosures.kit.thickness",
+        ),
+        (
+            json!({ "kit": { "kind": "gift", "thickness": "thick" } }),
+            "enclosures.kit.thickness",
+        ),
+        (
+            json!({ "kit": { "kind": "gift", "grams": -1.0 } }),
+            "enclosures.kit.grams",
+        ),
+        (json!({ "A gift": { "kind": "gift" } }), "enclosures"),
+    ] {
+        inputs["enclosures"] = listed;
+        let asked = json!({ "inputs": inputs });
+        let (status, problem) = api.post("/api/v1/plans/packing", asked).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
+        assert_eq!(text(&problem["errors"][0]["field"]), field, "{problem}");
+    }
+}
+
+#[sqlx::test(migrations = false)]
+async fn the_next_like_piece_begins_as_the_last_one_was(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let mut wide = canvas();
+    wide["width"] = json!("720 mm");
+    let mut made = Vec::new();
+    for (title, piece) in [("First", canvas()), ("Wide", wide), ("Second", canvas())] {
+        let buyer = json!({ "name": "Corrie Vane" });
+        let inputs = json!({ "title": title, "piece": piece, "buyer": buyer, "choices": { "first_turns": 2 } });
+        let (status, view) = api
+            .post("/api/v1/shipments", json!({ "inputs": inputs }))
+            .await;
+        assert_eq!(status, StatusCode::CREATED, "{view}");
+        made.push(text(&view["id"]));
+    }
+    let kinds = api.get("/api/v1/kinds").await;
+    // Two kinds of three shipments: the last one first, with its last shipment.
+    assert_eq!(kinds.as_array().map(Vec::len), Some(2));
+    assert_eq!(
+        (&kinds[0]["shipment"], &kinds[0]["count"]),
+        (&json!(made[2]), &json!(2))
+    );
+    assert_eq!(kinds[1]["title"], "Wide");
+    let again = format!("/api/v1/shipments/{}/again", made[2]);
+    let again = api.get(&again).await;
+    let inputs = &again["inputs"];
+    assert_eq!(inputs["choices"]["first_turns"], 2);
+    assert_eq!(
+        (&inputs["title"], &inputs["buyer"]["name"]),
+        (&json!(""), &json!(""))
+    );
+    let (status, _) = api
+        .post("/api/v1/shipments", json!({ "inputs": inputs }))
+        .await;
+    assert_eq!(status, StatusCode::CREATED);
+    let nobody = "/api/v1/shipments/0192d3a8-0000-7000-8000-000000000000/again";
+    assert_eq!(asked(&api, nobody).await.0, StatusCode::NOT_FOUND);
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_pack_sheet_is_printed_and_a_wrong_address_of_its_code_is_named(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let inputs = json!({ "title": "Slack Tide", "piece": canvas() });
+    let (_, made) = api
+        .post("/api/v1/shipments", json!({ "inputs": inputs }))
+        .await;
+    let at = format!("/api/v1/shipments/{}/pack-sheet", text(&made["id"]));
+    let (status, problem) = asked(&api, &format!("{at}?at=file:///etc")).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
+    assert_eq!(text(&problem["errors"][0]["field"]), "at");
+    let (status, problem) = api
+        .post(
+            "/api/v1/shipments",
+            json!({ "inputs": { "title": "Bare" } }),
+        )
+        .await;
+    assert_eq!(status, StatusCode::CREATED);
+    let bare = format!("/api/v1/shipments/{}/pack-sheet", text(&problem["id"]));
+    assert_eq!(asked(&api, &bare).await.0, StatusCode::NOT_FOUND);
 }

@@ -540,6 +540,11 @@ async fn drawings_and_lists_go_out_and_a_dxf_comes_in(pool: PgPool) {
     };
     for (path, kind, begins) in [
         (
+            format!("/api/v1/shipments/{kelp}/pack-sheet?at=http://127.0.0.1:7373"),
+            "application/pdf",
+            "%PDF-",
+        ),
+        (
             format!("/api/v1/cuttings/{id}/drawings/pdf?paper=a3"),
             "application/pdf",
             "%PDF-",

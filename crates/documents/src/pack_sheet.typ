@@ -1,0 +1,79 @@
+// The pack sheet. What it says comes as data; nothing is reckoned here but where it stands on its page.
+#let data = json("data.json")
+#let sheet = data.sheet
+#set document(title: sheet.title)
+#set page(paper: "a4", margin: (x: 14mm, top: 12mm, bottom: 14mm), footer: context {
+  set text(size: 8pt)
+  grid(columns: (1fr, auto), data.studio + " · " + sheet.title, counter(page).display("1 of 1", both: true))
+})
+#set text(font: "Atkinson Hyperlegible Next", size: 9.5pt, lang: "en")
+#set par(leading: 0.5em)
+#show heading: set text(font: "Bricolage Grotesque")
+#show heading.where(level: 2): set block(above: 4mm, below: 2mm)
+
+#let tick(done) = box(width: 4mm, height: 4mm, baseline: 0.8mm, stroke: 0.4mm, {
+  if done { place(center + horizon, text(size: 9pt, weight: "bold", "x")) }
+})
+
+#grid(columns: (1fr, auto), column-gutter: 6mm,
+  {
+    heading(level: 1, sheet.title)
+    for line in sheet.about { line; linebreak() }
+    text(weight: "bold", sheet.comes_to)
+    linebreak()
+    text(fill: luma(70), "In the hand: " + sheet.tools)
+  },
+  if data.code != none {
+    box(width: 26mm, {
+      image(bytes(data.code), format: "svg", width: 26mm)
+      align(center, text(size: 7pt, "to this packing"))
+    })
+  },
+)
+
+#if sheet.cuts.len() > 0 {
+  heading(level: 2, "Cut")
+  columns(2, gutter: 6mm, {
+    for cut in sheet.cuts {
+      block(breakable: false, above: 1.5mm, below: 1.5mm, {
+        tick(cut.done)
+        h(1.5mm)
+        text(weight: "bold", cut.material)
+        for part in cut.parts { linebreak(); h(5.5mm); part }
+      })
+    }
+  })
+}
+
+#heading(level: 2, "Then, in this order")
+#columns(2, gutter: 6mm, {
+  for (i, step) in sheet.steps.enumerate() {
+    block(breakable: false, above: 1.6mm, below: 1.6mm,
+      grid(columns: (5mm, 1fr), column-gutter: 1mm, tick(step.done), {
+        text(weight: "bold", str(i + 1) + "  " + step.title)
+        linebreak()
+        step.says
+        if step.tape != "" { linebreak(); text("Tape: " + step.tape) }
+        if step.minds != "" { linebreak(); text(weight: "bold", "Mind: ") + step.minds }
+        if step.asks != "" { linebreak(); text(style: "italic", step.asks) }
+      }))
+  }
+})
+
+#if sheet.drawing != none {
+  let d = sheet.drawing
+  let wide = 180mm
+  let scale = calc.min(wide / (d.width * 1mm), 105mm / (d.height * 1mm), 1.0)
+  block(breakable: false, {
+    heading(level: 2, "The blank, not to scale")
+    text(size: 8pt, d.says)
+    v(1mm)
+    box(width: d.width * scale * 1mm, height: d.height * scale * 1mm, {
+      for l in d.lines {
+        let at(p) = (p.at(0) * scale * 1mm, (d.height - p.at(1)) * scale * 1mm)
+        let dash = if l.kind == "cut" { none } else { "dashed" }
+        place(top + left, line(start: at(l.from), end: at(l.to), stroke: (paint: black, thickness: 0.25mm, dash: dash)))
+      }
+    })
+  })
+}

@@ -1,0 +1,99 @@
+//! As last time: the kinds of pieces that were sent before, and a shipment's inputs for the next like piece.
+
+use axum::{Json, extract::State};
+use hummock_core::shipment::{Alike, ShipmentInputs};
+use hummock_store::{Place, Sort, Wanted};
+use serde::Serialize;
+use utoipa::ToSchema;
+use utoipa_axum::{router::OpenApiRouter, routes};
+use uuid::Uuid;
+
+use crate::{app::App, body::ShipmentId, problem::Problem};
+
+/// A kind of piece that was sent before.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct KindView {
+    /// The last shipment of it.
+    shipment: Uuid,
+    /// What that was called.
+    title: String,
+    /// What kind it is, in a few words.
+    says: String,
+    /// How many of the shipments that were looked at are of it.
+    count: u32,
+}
+
+/// Inputs for the next like piece.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct AgainView {
+    /// How the piece is made, packed, covered and sent; whose it is and what was measured is not among them.
+    inputs: ShipmentInputs,
+}
+
+/// So many of the newest shipments are looked at, on the bench and in the archive each.
+const LOOKED_AT: u32 = 200;
+const MOST_KINDS: usize = 24;
+
+/// Returns the kinds of pieces among the newest shipments, the one that was sent last first.
+#[utoipa::path(
+    operation_id = "list_kinds", get, path = "/kinds", tag = "shipments",
+    responses((status = 200, description = "Up to 24 kinds", body = [KindView])),
+)]
+async fn list(State(app): State<App>) -> Result<Json<Vec<KindView>>, Problem> {
+    let unit = app.house().await?.house.rules.told_in;
+    let mut newest = Vec::new();
+    for place in [Place::Bench, Place::Archive] {
+        let wanted = Wanted {
+            place,
+            search: String::new(),
+            sort: Sort::Newest,
+            after: None,
+            most: LOOKED_AT,
+        };
+        newest.extend(app.store.shipments(app.studio, &wanted).await?.rows);
+    }
+    // The ids count up with the time.
+    newest.sort_by_key(|row| std::cmp::Reverse(row.id));
+    let mut kinds: Vec<(Alike, KindView)> = Vec::new();
+    for row in newest {
+        let inputs = row.inputs;
+        let (Some(alike), Some(says)) = (inputs.alike(), inputs.kind_says(unit)) else {
+            continue;
+        };
+        if let Some((_, kind)) = kinds.iter_mut().find(|(known, _)| *known == alike) {
+            kind.count += 1;
+        } else if kinds.len() < MOST_KINDS {
+            let kind = KindView {
+                shipment: row.id,
+                title: inputs.title,
+                says,
+                count: 1,
+            };
+            kinds.push((alike, kind));
+        }
+    }
+    Ok(Json(kinds.into_iter().map(|(_, kind)| kind).collect()))
+}
+
+/// Returns a shipment's inputs for the next like piece, to be typed into and then made; nothing is stored.
+#[utoipa::path(
+    operation_id = "again", get, path = "/shipments/{id}/again", tag = "shipments",
+    params(("id" = Uuid, Path, description = "Which")),
+    responses(
+        (status = 200, description = "Inputs", body = AgainView),
+        (status = 404, description = "There is none of that id", body = Problem),
+    ),
+)]
+async fn again(
+    State(app): State<App>,
+    ShipmentId(id): ShipmentId,
+) -> Result<Json<AgainView>, Problem> {
+    let inputs = app.stored(id).await?.inputs.again();
+    Ok(Json(AgainView { inputs }))
+}
+
+pub(crate) fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(list))
+        .routes(routes!(again))
+}
