@@ -12,6 +12,15 @@ export default defineConfig({
   // Bootstrap's own Sass is not ours to modernise.
   css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import'] } } },
   // The texts of the licences of all that is bundled; those of the server come from bin/licences.
-  build: { target: 'es2022', license: { fileName: 'licences/pages.txt' } },
+  build: {
+    target: 'es2022',
+    license: { fileName: 'licences/pages.txt' },
+    // What the worker keeps for when the server is away; it stands beside the page, since it hands out all of it.
+    manifest: 'files.json',
+    rolldownOptions: {
+      input: { index: 'index.html', worker: 'src/kept/worker.ts' },
+      output: { entryFileNames: ({ name }) => (name === 'worker' ? 'worker.js' : 'assets/[name]-[hash].js') },
+    },
+  },
   server: { proxy: { '/api': `http://127.0.0.1:${port}` } },
 });

@@ -45,6 +45,12 @@ export const router = createRouter({
           component: PAGES[name],
         })),
         {
+          path: 'quick',
+          name: 'quick',
+          meta: { title: 'A quick parcel' },
+          component: () => import('./stops/quick/QuickStop.vue'),
+        },
+        {
           path: 'ways',
           name: 'ways',
           meta: { title: 'Every way to send it' },
@@ -84,6 +90,12 @@ export const router = createRouter({
       meta: { title: 'Rates' },
       component: () => import('./places/rates/RatesPlace.vue'),
       props: true,
+    },
+    {
+      path: '/again',
+      name: 'again',
+      meta: { title: 'A quick parcel' },
+      component: () => import('./places/AgainPlace.vue'),
     },
     {
       path: '/rough',

@@ -120,3 +120,6 @@ export type CutTool = Schemas['CutTool'];
 export type DxfRead = Schemas['DxfRead'];
 /** One kind of layer, with its own dimensions. */
 export type MakeOf<Kind extends Make['kind']> = Extract<Make, { kind: Kind }>;
+/** Something that goes in besides the piece. */
+export type Enclosed = Schemas['Enclosed'];
+export type Kind = Schemas['KindView'];

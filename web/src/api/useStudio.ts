@@ -1,6 +1,7 @@
 import { createGlobalState } from '@vueuse/core';
 import { watch } from 'vue';
 
+import { useRemembered } from '@/kept/remembered';
 import { useUnits } from '@/units/useUnits';
 
 import { answer, api } from './client';
@@ -9,10 +10,15 @@ import { useRead } from './queries';
 /** The studio: its name, rules and shelf, asked for once a page and whenever one comes back to it. */
 export const useStudio = createGlobalState(() => {
   const { house } = useUnits();
-  const { data, away, reload } = useRead({
+  const {
+    data: now,
+    away,
+    reload,
+  } = useRead({
     queryKey: ['studio'],
     queryFn: ({ signal }) => answer(api.GET('/api/v1/studio', { signal })),
   });
+  const data = useRemembered('studio', now);
   watch(
     () => data.value?.unit,
     (unit) => {

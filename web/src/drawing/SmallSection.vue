@@ -38,6 +38,7 @@ const FILLS: Record<string, string> = {
   paper_rolls: 'var(--fill)',
   card_springs: 'var(--fill)',
   outer_paper: 'var(--peat)',
+  enclosures: 'var(--paper)',
 };
 
 /** A roll in its tube, cut across: the tube, what lies around the roll, and the roll. */

@@ -231,6 +231,7 @@ function bandsOf(
       ];
     case 'card_springs':
       return around('card', { edge: 1, front: 1, back: 1 });
+    case 'enclosures':
     case 'outer_paper':
       return around('contact', { edge: 1, front: 1, back: 1 });
     case 'paper_rolls':

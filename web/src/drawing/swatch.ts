@@ -16,6 +16,7 @@ function patternOf({ make, material }: Layer): Pattern {
     case 'paper_rolls':
     case 'edge_fill':
       return 'fill';
+    case 'enclosures':
     case 'outer_paper':
       return 'contact';
     case 'stretch_film':

@@ -36,6 +36,42 @@ export const MEDIA = [
   { value: 'spray_paint', text: 'Spray paint' },
 ] as const;
 
+/** What goes in besides the piece, as it stands in a sentence. */
+export const ENCLOSURES = {
+  certificate: 'certificate',
+  note: 'care note',
+  card: 'card',
+  slip: 'packing slip',
+  sample: 'sample',
+  gift: 'small gift',
+  hanging_kit: 'hanging kit',
+  other: 'something else',
+} as const;
+
+/** Where it lies. */
+export const PLACES_IN = {
+  on_back: 'on the back of the piece',
+  under_last_wrap: 'behind, under the last wrap',
+  on_floor: 'on the floor of the box',
+  on_top: 'on top of the wrapped piece',
+  in_pocket: 'in a pocket outside',
+} as const;
+
+/** What is looked at before going on, where a house may only show it. */
+export const LOOKS = {
+  ready: 'dry, and free of tape, dust and hair',
+  glass_tape: 'tape on the glass',
+  spacer: 'nothing touches the face',
+  sheet: 'the sheet against the art',
+  corners: 'corners sit tight',
+  boards: 'boards clean, square and bound',
+  face_and_top: 'face and top can be told',
+  wrap: 'flat side inward, no end loose',
+  roll: 'face out, no crease',
+  bag: 'the bag is shut',
+  still: 'nothing moves when it is tilted',
+} as const;
+
 /** What a pane can be. */
 export const PANES = [
   { value: 'two', text: 'Glass, 2 mm' },
@@ -314,6 +350,8 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
         name: `${material} around the box`,
         make: `${units.size(make.around_mm, make.along_mm)}${make.strips > 1 ? ` in ${counted(make.strips, 'strip')}` : ''}${make.marked ? ', with the studio’s mark' : ''}`,
       };
+    case 'enclosures':
+      return { name: `Goes in: ${material}`, make: PLACES_IN[make.list[0]?.place ?? 'on_top'] };
     case 'marks':
       return { name: 'Handling marks', make: `${make.count} × ${material}` };
     case 'edge_fill':

@@ -150,6 +150,7 @@ useKeys({ '/': () => field.value?.focus() });
       <RouterLink to="/rough" class="btn no-print">A rough price</RouterLink>
       <RouterLink to="/sums" class="btn no-print">Quick sums</RouterLink>
       <RouterLink to="/measuring-sheet" class="btn no-print">Measuring sheet</RouterLink>
+      <RouterLink to="/again" class="btn no-print">A quick parcel</RouterLink>
       <RouterLink to="/shipments/new" class="btn btn-primary no-print">
         <PlusIcon aria-hidden="true" /> New shipment
       </RouterLink>

@@ -18,6 +18,10 @@ export interface Draft {
   parcel: typeof PARCEL;
   /** Prices that somebody quoted, by a name of their own. */
   quotations: Record<string, DraftQuotation>;
+  /** Whether it is a gift. */
+  gift: boolean;
+  /** What goes in besides the piece: more than the house lists, or otherwise, by a name of its own. */
+  enclosures: Record<string, DraftEnclosure>;
   /** Steps that were done at the bench, by their keys. */
   packed: Record<string, StepTick>;
 }
@@ -45,6 +49,38 @@ export const emptyQuotation = (): DraftQuotation => ({
   route: '',
 });
 
+export interface DraftEnclosure {
+  kind: string;
+  name: string;
+  place: string;
+  thickness: string;
+  grams: number | null;
+  hard: boolean | null;
+  left_out: boolean;
+}
+
+/** Something that goes in, before anything is typed. */
+export const emptyEnclosure = (kind = ''): DraftEnclosure => ({
+  kind,
+  name: '',
+  place: '',
+  thickness: '',
+  grams: null,
+  hard: null,
+  left_out: false,
+});
+
+/** What a certificate says of a piece. */
+const FACTS = {
+  artist: '',
+  year: '',
+  medium: '',
+  edition: null as number | null,
+  edition_of: null as number | null,
+  signature: '',
+  dated: '',
+};
+
 const PARCEL = { weight: '', across: '', up: '', through: '', as_packed: '' };
 
 const PIECE = {
@@ -70,6 +106,7 @@ const PIECE = {
   top: 'plain',
   weight: '',
   limit_g: null as number | null,
+  facts: FACTS,
 };
 export type DraftPiece = typeof PIECE;
 
@@ -166,7 +203,7 @@ export function draftOf(inputs: Loose<Inputs>): Draft {
     buyer: filled(buyer, inputs.buyer),
     promised: inputs.promised ?? '',
     value: inputs.value ?? '',
-    piece: filled(PIECE, inputs.piece),
+    piece: { ...filled(PIECE, inputs.piece), facts: filled(FACTS, inputs.piece?.facts) },
     choices: copied(filled(CHOICES, inputs.choices)),
     lifted: { ...(inputs.lifted as Record<string, string> | undefined) },
     lifted_for: { ...(inputs.lifted_for as Record<string, string> | undefined) },
@@ -177,6 +214,13 @@ export function draftOf(inputs: Loose<Inputs>): Draft {
       Object.entries(inputs.quotations ?? {}).map(([key, typed]) => [
         key,
         filled(emptyQuotation(), typed as object),
+      ]),
+    ),
+    gift: inputs.gift ?? false,
+    enclosures: Object.fromEntries(
+      Object.entries(inputs.enclosures ?? {}).map(([key, typed]) => [
+        key,
+        filled(emptyEnclosure(), typed as object),
       ]),
     ),
     packed: { ...(inputs.packed as Record<string, StepTick> | undefined) },

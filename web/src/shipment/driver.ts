@@ -34,10 +34,17 @@ export interface Storage {
   watch(id: string, gone: () => void): () => void;
 }
 
+/** Shipments as they were seen last, for when the server is away. */
+export interface Seen {
+  see(shipment: Shipment): void;
+  seen(id: string): Promise<Shipment | undefined>;
+}
+
 export interface Ports {
   transport: Transport;
   clock: Clock;
   storage: Storage;
+  seen: Seen;
   /** Makes what the next thing that is sent is known by. */
   stamp(): Stamp;
 }
@@ -50,14 +57,16 @@ export interface Driver {
 
 /** Opens a shipment; every state that it comes to is shown. */
 export function drive(id: string, isNew: boolean, ports: Ports, show: (state: Open) => void): Driver {
-  const { transport, clock, storage, stamp } = ports;
+  const { transport, clock, storage, seen, stamp } = ports;
   const alarms = new Map<string, () => void>();
   let stopped = false;
   let [state, effects] = begin(id, isNew, storage.kept(id));
 
   function tell(event: Event): void {
     if (stopped) return;
+    const before = state.shipment;
     [state, effects] = step(state, event);
+    if (state.shipment && state.shipment !== before) seen.see(state.shipment);
     for (const effect of effects) run(effect);
     show(state);
   }
@@ -96,8 +105,18 @@ export function drive(id: string, isNew: boolean, ports: Ports, show: (state: Op
 
   function loaded(reply: Reply): void {
     if (reply.is === 'shipment') tell({ is: 'loaded', shipment: reply.shipment });
-    else if (reply.is === 'lost') tell({ is: 'away', why: reply.why });
-    else tell({ is: 'unknown' });
+    else if (reply.is === 'lost') {
+      tell({ is: 'away', why: reply.why });
+      recall(reply.why);
+    } else tell({ is: 'unknown' });
+  }
+
+  /** What was seen here last stands in until the server is back: it is worked on, and what is stored by then laid under it. */
+  function recall(why: string): void {
+    if (state.phase !== 'opening') return;
+    hear(seen.seen(id), (known) => {
+      if (known && state.away !== undefined) tell({ is: 'recalled', shipment: known, why });
+    });
   }
 
   function answered(edit: string, reply: Reply): void {
@@ -109,7 +128,8 @@ export function drive(id: string, isNew: boolean, ports: Ports, show: (state: Op
       case 'stale':
         return tell({ is: 'stale', edit, current: reply.current });
       case 'lost':
-        return tell({ is: 'lost', edit, why: reply.why });
+        tell({ is: 'lost', edit, why: reply.why });
+        return recall(reply.why);
       case 'put_away':
         tell({ is: 'ended', edit });
         return hear(transport.load(id), (now) => {

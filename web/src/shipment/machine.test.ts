@@ -144,6 +144,8 @@ class World {
   readonly windows: [Window, Window];
   private letters: Letter[] = [];
   private ids = 0;
+  /** As the browser saw it last; both windows are of one browser. */
+  private seen: Shipment | undefined;
 
   constructor(private readonly begunHere: boolean) {
     const window = (name: string): Window => ({ name, alarms: [], watched: new Map() });
@@ -181,6 +183,12 @@ class World {
         },
       },
       storage: keeping(this.drawer, window.name, this.drawer.removals),
+      seen: {
+        see: (shipment) => {
+          this.seen = shipment;
+        },
+        seen: () => Promise.resolve(this.seen),
+      },
       stamp: () => ({ edit: `edit ${String((this.ids += 1))}`, unit: 'mm' }),
     };
   }

@@ -71,6 +71,8 @@ export interface Open {
   stuck?: string;
   /** Why the server can't be reached. */
   away?: string;
+  /** It stands as it was seen last in this browser, and the server has not been asked since. */
+  recalled?: boolean;
   /** Counts what is typed, so that the answer to an older question is known. */
   edition: number;
   figures?: Figures;
@@ -80,6 +82,7 @@ export type Event =
   | { is: 'typed'; inputs: Json }
   | { is: 'text'; field: string; text?: string }
   | { is: 'loaded'; shipment: Shipment }
+  | { is: 'recalled'; shipment: Shipment; why: string }
   | { is: 'unknown' }
   | { is: 'away'; why: string }
   | { is: 'previewed'; edition: number; preview: Preview }
@@ -265,6 +268,7 @@ function landed(state: Open, shipment: Shipment): Effect[] {
   state.step = undefined;
   state.waiting = false;
   state.away = undefined;
+  state.recalled = undefined;
   state.stuck = undefined;
   if (!flight) {
     const over = step && changeOf(state);
@@ -310,6 +314,9 @@ function note(state: Open, stands: Json): void {
 /** The server answered about something; nothing that is answered twice counts twice. */
 const isAbout = (state: Open, edit: string) => (state.flight ?? state.step)?.edit === edit;
 
+/** Whether how it stands is still asked for. */
+const isAsked = ({ phase, recalled }: Open) => phase === 'opening' || recalled === true;
+
 function gaveUp(state: Open): void {
   state.flight = undefined;
   state.step = undefined;
@@ -339,8 +346,9 @@ function on(state: Open, event: Event): Effect[] {
       else state.texts[event.field] = event.text;
       return [];
     case 'loaded': {
+      if (!isAsked(state) || state.flight) return [];
       state.away = undefined;
-      if (state.phase !== 'opening' || state.flight) return [];
+      state.recalled = undefined;
       const { shipment } = event;
       const change = changeOf(state);
       if (change === undefined || state.version === NEVER_SEEN) adopt(state, shipment, change);
@@ -351,9 +359,20 @@ function on(state: Open, event: Event): Effect[] {
       } else clash(state, shipment);
       return toFollow(state);
     }
-    case 'unknown':
-      state.away = undefined;
+    case 'recalled': {
       if (state.phase !== 'opening') return [];
+      const { basis, typed, version } = state;
+      adopt(state, event.shipment, changeOf(state));
+      // What was kept here is a change of what it was typed over, whatever was seen since.
+      if (version !== NEVER_SEEN) Object.assign(state, { basis, typed, version });
+      state.away = event.why;
+      state.recalled = true;
+      return [{ do: 'wake', what: 'retry', after: TRY_AGAIN_AFTER_MS }];
+    }
+    case 'unknown':
+      if (!isAsked(state)) return [];
+      state.away = undefined;
+      state.recalled = undefined;
       state.phase = state.version === 0 ? 'open' : 'missing';
       return toFollow(state);
     case 'away':
@@ -378,7 +397,11 @@ function on(state: Open, event: Event): Effect[] {
         state.waiting = true;
         return [{ do: 'send', flight: state.flight }];
       }
-      return send(state, event.stamp);
+      {
+        const sent = send(state, event.stamp);
+        const idle = sent.length === 0 && !state.waiting && !state.flight;
+        return state.recalled && idle && event.what === 'retry' ? [{ do: 'load' }] : sent;
+      }
     case 'stored': {
       if (!isAbout(state, event.edit)) return [];
       return landed(state, event.shipment);

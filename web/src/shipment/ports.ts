@@ -1,7 +1,8 @@
 // What the state machine works with in this browser.
 import { v7 as newId } from 'uuid';
 
-import type { LengthUnit } from '@/api/types';
+import type { LengthUnit, Shipment } from '@/api/types';
+import { recalled, remember } from '@/kept/remembered';
 
 import type { Ports } from './driver';
 import { keeping } from './kept';
@@ -39,6 +40,10 @@ export function portsOf(unit: () => LengthUnit): Ports {
       },
     },
     storage: keeping(localStorage, windowName(), removals),
+    seen: {
+      see: (shipment) => void remember(`shipment.${shipment.id}`, shipment),
+      seen: (id) => recalled<Shipment>(`shipment.${id}`),
+    },
     stamp: () => ({ edit: newId(), unit: unit() }),
   };
 }

@@ -95,6 +95,19 @@ export function dayAndYear(iso: string): string {
   return DAY_AND_YEAR.format(dayOf(iso));
 }
 
+const DAY_AND_TIME = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+});
+
+/** A moment as `4 Mar, 10:15`, by the clock on the wall. */
+export function dayAndTime(iso: string): string {
+  const moment = new Date(iso);
+  return Number.isNaN(moment.getTime()) ? iso : DAY_AND_TIME.format(moment);
+}
+
 /** A day's name as `Thu`. */
 export function weekday(iso: string): string {
   return WEEKDAY.format(dayOf(iso));

@@ -7,6 +7,8 @@ const layers = defineModel<Record<string, boolean>>({ required: true });
 
 /** What the job always asks for, or what comes with another layer, is no choice of a house. */
 const SETTLED = ['contact', 'bundle', 'folio', 'roll', 'box', 'second_fill'];
+/** What goes in is listed below, by kind of piece. */
+const isListed = (slot: string) => slot.endsWith('_papers');
 const WAYS = [
   { value: '', text: 'where the job suggests it' },
   { value: 'true', text: 'always, where it may be' },
@@ -28,7 +30,10 @@ const way = (slot: string) => (layers.value[slot] === undefined ? '' : String(la
     <h2>Layers that every plan has</h2>
     <p class="soft">What must not be on a piece is left out whatever stands here.</p>
     <div class="layers">
-      <label v-for="{ slot, name } in slots.filter((one) => !SETTLED.includes(one.slot))" :key="slot">
+      <label
+        v-for="{ slot, name } in slots.filter((one) => !SETTLED.includes(one.slot) && !isListed(one.slot))"
+        :key="slot"
+      >
         <span>{{ name }}</span>
         <BFormSelect
           :name="`layers.${slot}`"

@@ -7,6 +7,7 @@ import { vSay } from '@/said/say';
 
 import AllowanceTable from './AllowanceTable.vue';
 import EffectsPanel from './EffectsPanel.vue';
+import HouseBench from './HouseBench.vue';
 import HouseBeginnings from './HouseBeginnings.vue';
 import HouseLayers from './HouseLayers.vue';
 import HouseMaterials from './HouseMaterials.vue';
@@ -43,6 +44,13 @@ const ready = computed(() => studio.value !== undefined && house.rules.version >
         <HouseMaterials
           v-model="house.rules.materials"
           :catalogue="studio.catalogue"
+          :errors="house.errors.value"
+        />
+        <h2>On the bench</h2>
+        <HouseBench
+          v-model:sets="house.rules.enclosures"
+          v-model:shown="house.rules.looks_shown"
+          :studio="studio"
           :errors="house.errors.value"
         />
         <h2>Odds and beginnings</h2>

@@ -14,6 +14,23 @@ import type { Json } from '@/shipment/draft';
 import { editedLines, editedOdds } from './useOdds';
 import type { EditedLine, EditedOdds } from './useOdds';
 
+/** A list of what goes in, every part present. */
+export interface EditedSet {
+  name: string;
+  classes: string[];
+  with_certificate: boolean;
+  gifts: boolean;
+  list: {
+    key: string;
+    kind: string;
+    name: string;
+    place: string;
+    thickness_mm: number | null;
+    mass_g: number | null;
+    hard: boolean;
+  }[];
+}
+
 /** Rules with every part present, as numbers and keys. */
 export interface EditedRules {
   name: string;
@@ -24,6 +41,8 @@ export interface EditedRules {
   materials: Record<string, string>;
   odds: EditedOdds;
   beginnings: EditedLine[];
+  enclosures: EditedSet[];
+  looks_shown: string[];
 }
 
 const LOOK_AFTER_MS = 250;
@@ -36,6 +55,8 @@ function edited(rules: HouseRules): EditedRules {
     ...rules,
     odds: editedOdds(rules.odds),
     beginnings: editedLines(rules.beginnings),
+    enclosures: rules.enclosures ?? [],
+    looks_shown: rules.looks_shown ?? [],
   };
   return JSON.parse(JSON.stringify(whole)) as EditedRules;
 }
@@ -73,6 +94,8 @@ export function useRules() {
     materials: {},
     odds: editedOdds(undefined),
     beginnings: [],
+    enclosures: [],
+    looks_shown: [],
   });
   /** What is looked at: the rules as edited, once the hand rests; nothing where nothing is changed. */
   const asked = shallowRef<{ rules: HouseRules }>();

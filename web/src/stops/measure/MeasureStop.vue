@@ -9,6 +9,7 @@ import { kilograms } from '@/units/show';
 
 import BuyerFields from './BuyerFields.vue';
 import CureNote from './CureNote.vue';
+import EnclosureFields from './EnclosureFields.vue';
 import PieceDetails from './PieceDetails.vue';
 import SizeFields from './SizeFields.vue';
 import SurfaceFields from './SurfaceFields.vue';
@@ -48,6 +49,7 @@ watch(
       <SurfaceFields />
       <PieceDetails />
       <BuyerFields />
+      <EnclosureFields />
     </section>
     <section class="drawing panel">
       <MeasureDrawing :size="size" :lit="lit" :piece="draft.piece" :bearing="bearing" />

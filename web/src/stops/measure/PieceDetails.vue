@@ -35,10 +35,9 @@ const said = computed(() => {
     piece.irreplaceable && 'can’t be replaced',
     piece.weight && `weighed ${piece.weight}`,
     piece.hardware && 'hardware',
-    piece.certificate && 'certificate',
     piece.notes && 'condition notes',
   ];
-  return words.filter(Boolean).join(' · ') || 'outline, weight, hardware, top edge, certificate, notes';
+  return words.filter(Boolean).join(' · ') || 'outline, weight, hardware, top edge, notes';
 });
 
 // What a kind of piece cannot be told without lies open.
@@ -61,7 +60,6 @@ watch(several, (now) => {
       <DraftField path="piece.limit_g" :placeholder="limit" />
       <DraftField path="piece.hardware" />
       <DraftField path="piece.top" />
-      <DraftField path="piece.certificate" />
       <DraftField path="piece.irreplaceable" />
     </div>
     <FieldShell v-slot="{ id, described }" label="Condition notes" :error="errors['piece.notes']">

@@ -19,7 +19,7 @@ const { plan } = useShipment();
 const units = useUnits();
 
 const left = computed(() => steps.filter((step) => standing(step) !== 'done'));
-const asked = (step: PackStepView) => Boolean(step.look) || step.key.startsWith('papers/');
+const asked = (step: PackStepView) => step.look?.stops === true;
 const questions = computed(() => left.value.filter(asked));
 const plain = computed(() => left.value.filter((step) => !asked(step)));
 function takes(step: PackStepView): string {

@@ -8,13 +8,22 @@ import type { PackStepView } from '@/api/types';
 import { counted } from '@/frame/words';
 import { useKeysWork } from '@/keys/useKeys';
 import { useShipment } from '@/shipment/useShipment';
+import { dayAndTime } from '@/units/show';
 
 import PackList from './PackList.vue';
+import { sheetOf } from './sheet';
 import StepStage from './StepStage.vue';
 import { usePacking } from './usePacking';
 
 /** The packing, one step at a time, legible at arm's length. */
-const { id, plan } = useShipment();
+const { id, draft, plan } = useShipment();
+/** When the first step was done. */
+const begun = computed(() => {
+  const first = Object.values(draft.packed)
+    .map(({ at }) => at)
+    .toSorted()[0];
+  return first ? dayAndTime(first) : '';
+});
 const { packing, steps, standing, tick, takeBack, away } = usePacking();
 
 const VIEWS = [
@@ -44,6 +53,8 @@ watch(
 );
 const first = (keys: readonly string[]) =>
   steps.value.find((one) => keys.includes(one.key) && standing(one) !== 'done');
+/** Whether something has to be answered here. */
+const asks = computed(() => step.value?.look?.stops === true);
 /** What has to be done before this step. */
 const before = computed(() => step.value && first(step.value.waits_for));
 
@@ -59,7 +70,7 @@ function forward(answered = false): void {
     return;
   }
   if (standing(now) !== 'done') {
-    if (now.look && !answered) {
+    if (now.look?.stops && !answered) {
       nudged.value = true;
       return;
     }
@@ -108,6 +119,8 @@ function tapped(event: MouseEvent): void {
     </p>
     <div class="views no-print">
       <BFormRadioGroup v-model="asList" :options="VIEWS" buttons size="sm" aria-label="How it is shown" />
+      <a :href="sheetOf(id)" class="btn btn-sm btn-outline-secondary">Pack sheet to print</a>
+      <span v-if="begun" class="soft figure">begun {{ begun }}</span>
       <span v-if="away" class="soft" role="status">
         The server is away: go on, ticks are kept and sent when it is back.
       </span>
@@ -161,7 +174,7 @@ function tapped(event: MouseEvent): void {
         </p>
         <div class="buttons no-print">
           <div v-if="step.look && !before && standing(step) !== 'done'" class="look" :class="{ nudged }">
-            <p class="asks">{{ step.look.asks }}</p>
+            <p :class="asks ? 'asks' : 'shown'">{{ step.look.asks }}</p>
             <p class="soft">If not: {{ step.look.if_not }}</p>
           </div>
           <BButton size="lg" variant="outline-secondary" :disabled="place === 0" @click="go(place - 1)">
@@ -178,7 +191,7 @@ function tapped(event: MouseEvent): void {
             :disabled="before !== undefined"
             @click="forward(true)"
           >
-            {{ step.look ? 'Yes: done, next' : 'Done, next' }}
+            {{ asks ? 'Yes: done, next' : 'Done, next' }}
           </BButton>
           <BButton
             v-if="standing(step) === 'done'"
@@ -189,9 +202,7 @@ function tapped(event: MouseEvent): void {
             Not done yet
           </BButton>
           <span class="soft keys">{{
-            step.look && standing(step) !== 'done'
-              ? 'answer with the button'
-              : 'space, pedal, or tap the step'
+            asks && standing(step) !== 'done' ? 'answer with the button' : 'space, pedal, or tap the step'
           }}</span>
         </div>
       </section>

@@ -5,13 +5,14 @@ import { computed } from 'vue';
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
 import type { Inputs, PackStepView } from '@/api/types';
+import { keepPage, useRemembered } from '@/kept/remembered';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
 export type Standing = 'done' | 'touched' | 'open' | 'waits';
 
 export function usePacking() {
-  const { ways, draft, save } = useShipment();
+  const { id, ways, draft, save } = useShipment();
   const { unit } = useUnits();
   const ready = computed(() => ways.inputs.value !== undefined);
   const { data, away } = useRead({
@@ -23,7 +24,8 @@ export function usePacking() {
     enabled: ready,
     placeholderData: keepPreviousData,
   });
-  const packing = computed(() => data.value?.packing ?? undefined);
+  const packing = useRemembered(`packing.${id}`, () => data.value?.packing ?? undefined);
+  keepPage();
   const steps = computed(() => packing.value?.steps ?? []);
 
   /** As the server says; what was ticked or taken back since then counts at once. */

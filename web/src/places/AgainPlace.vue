@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, ref } from 'vue';
+import { useRouter } from 'vue-router';
+
+import { answer, api } from '@/api/client';
+import { useRead } from '@/api/queries';
+import type { Kind } from '@/api/types';
+import { counted } from '@/frame/words';
+import { vSay } from '@/said/say';
+import { beginShipment } from '@/shipment/begun';
+
+/** A quick parcel: as the last like piece was sent, or from nothing. */
+const router = useRouter();
+const trouble = ref('');
+const { data, away } = useRead({
+  queryKey: ['kinds'],
+  queryFn: ({ signal }) => answer(api.GET('/api/v1/kinds', { signal })),
+});
+const kinds = computed(() => data.value ?? []);
+
+async function begin(kind?: Kind): Promise<void> {
+  trouble.value = '';
+  try {
+    const path = kind && { id: kind.shipment };
+    const given = path && (await answer(api.GET('/api/v1/shipments/{id}/again', { params: { path } })));
+    const id = beginShipment(given?.inputs);
+    await router.push({ name: 'quick', params: { id } });
+  } catch (error) {
+    const why = error instanceof Error ? error.message : 'something went wrong in the page';
+    trouble.value = `It was not begun: ${why}.`;
+  }
+}
+</script>
+
+<template>
+  <div class="page">
+    <h1>A quick parcel</h1>
+    <p class="soft">
+      What is it like? The next one is packed, covered and sent as the last one was; whose it is and where it
+      goes is asked on the next page.
+    </p>
+    <p v-if="trouble" v-say class="trouble">{{ trouble }}</p>
+    <p v-if="away" v-say class="trouble">The server is away; the list comes as soon as it is back.</p>
+    <ul class="kinds">
+      <li v-for="kind in kinds" :key="kind.shipment">
+        <button type="button" @click="begin(kind)">
+          <strong>{{ kind.says }}</strong>
+          <span class="soft">
+            {{ kind.count === 1 ? 'sent once' : `sent ${counted(kind.count, 'time')}` }}, last “{{
+              kind.title || 'Untitled'
+            }}”
+          </span>
+        </button>
+      </li>
+    </ul>
+    <p v-if="data && kinds.length === 0">Nothing was measured yet that another could be like.</p>
+    <BButton variant="outline-secondary" @click="begin()">Like none of these</BButton>
+  </div>
+</template>
+
+<style scoped>
+.kinds {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(300px, 100%), 1fr));
+  gap: 12px;
+  margin: 0 0 16px;
+  padding: 0;
+  list-style: none;
+}
+.kinds button {
+  display: grid;
+  gap: 4px;
+  width: 100%;
+  height: 100%;
+  min-height: 76px;
+  padding: 12px 16px;
+  border: 1px solid var(--sedge);
+  border-radius: var(--corner);
+  background: var(--paper);
+  text-align: left;
+}
+.kinds button:hover {
+  border-color: var(--ink);
+}
+.kinds strong::first-letter {
+  text-transform: uppercase;
+}
+.trouble {
+  padding: 8px 12px;
+  border-left: 4px solid var(--amber-moss);
+  background: var(--paper);
+}
+</style>
