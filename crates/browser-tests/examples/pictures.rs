@@ -11,7 +11,7 @@ use sqlx::PgPool;
 const HEIGHT: u32 = 943;
 
 /// View, shipment, stop, and what is done there before the picture.
-const STOPS: [(&str, &str, &str, Before); 7] = [
+const STOPS: [(&str, &str, &str, Before); 6] = [
     ("measure", "Low Water, March", "measure", Before::Nothing),
     ("guard", "Low Water, March", "guard", Before::Nothing),
     ("box", "Tide Table", "box", Before::Nothing),
@@ -20,12 +20,6 @@ const STOPS: [(&str, &str, &str, Before); 7] = [
         "Tide Table",
         "box",
         Before::Press(".fold-it"),
-    ),
-    (
-        "box-sealed",
-        "Kelp Ladder",
-        "box",
-        Before::Press("[data-style='telescope']"),
     ),
     ("price", "Kelp Ladder", "price", Before::Nothing),
     ("pack", "Kelp Ladder", "pack", Before::Nothing),
@@ -60,15 +54,7 @@ async fn main() -> Result<()> {
         if let Before::Press(css) = before {
             page.press(css).await?;
             page.is_saved().await?;
-            match view {
-                "box-folding" => half_folded(&page).await?,
-                "box-sealed" => {
-                    page.sees(".seal", "where the halves meet").await?;
-                    page.asks("document.querySelector('.seal').scrollIntoView()")
-                        .await?;
-                }
-                _ => {}
-            }
+            half_folded(&page).await?;
         }
         if view == "pack" {
             for step in 1..8 {
@@ -99,11 +85,33 @@ async fn main() -> Result<()> {
         }
         page.picture(&folder.join(format!("{view}.png"))).await?;
     }
+    quick(&page, &folder).await?;
     shelf(&page, &folder).await?;
     weighed(&studio, &page, &folder).await?;
     page.goto("about:blank").await.ok();
     studio.close().await?;
     phone(&pool, &folder).await
+}
+
+/// A parcel as last time, with its address pasted and what goes in listed.
+async fn quick(page: &Page, folder: &Path) -> Result<()> {
+    page.goto("/again").await?;
+    page.press(".kinds li:first-child button").await?;
+    page.sees(".follows", "No price yet").await?;
+    page.fill("title", "Low Water, April").await?;
+    page.press(".paste summary").await?;
+    page.type_into(
+        "address-block",
+        "Oda Marsh\n9 Long Quay\n4120 Grindvik\nVennland",
+    )
+    .await?;
+    page.press_called("Put it into the fields").await?;
+    page.set_day("promised", "2027-04-02").await?;
+    page.is_saved().await?;
+    page.sees(".follows .price", "EUR").await?;
+    page.press(".paste summary").await?;
+    page.asks("window.scrollTo(0, 0)").await?;
+    page.picture(&folder.join("quick.png")).await
 }
 
 /// What is cut together, a carton of the pile, what to look for, and what is short.
@@ -198,17 +206,7 @@ async fn half_folded(page: &Page) -> Result<()> {
 
 /// Opens a shipment from the bench, at a stop.
 async fn open(page: &Page, title: &str, stop: &str) -> Result<()> {
-    page.goto("/").await?;
-    page.press_called(title).await?;
-    page.is_saved().await?;
-    let address = page.address().await?;
-    let (shipment, _) = address
-        .rsplit_once('/')
-        .context("a shipment's address ends with its stop")?;
-    let path = shipment
-        .find("/shipments/")
-        .map_or(shipment, |at| &shipment[at..]);
-    page.goto(&format!("{path}/{stop}")).await?;
+    page.open(title, stop).await?;
     page.is_saved().await?;
     if stop == "guard" {
         page.sees("main", "Layers, from the art outward").await?;

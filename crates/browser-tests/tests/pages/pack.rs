@@ -81,17 +81,30 @@ async fn steps_that_are_ticked_while_the_server_is_away_arrive_once_it_is_back(
     page.open("Lantern Room", "pack").await?;
     done(&page, 1).await?;
     page.is_saved().await?;
+    // The page itself is kept by now, so that it opens while nothing answers.
+    page.comes_to("return navigator.serviceWorker.controller !== null", true)
+        .await?;
     studio.go_away().await?;
     for number in 2..5 {
         done(&page, number).await?;
     }
     page.sees("[data-test='save-state']", "Kept in this page")
         .await?;
+    page.reload().await?;
+    done(&page, 5).await?;
+    page.sees(".views", "The server is away").await?;
     studio.come_back().await?;
     page.is_saved().await?;
     page.reload().await?;
-    page.sees(".line", "4 of").await?;
-    page.sees(".where", "step 5 of").await?;
+    page.sees(".line", "5 of").await?;
+    page.sees(".where", "step 6 of").await?;
+    // What was only looked at while it was away is as the server has it, once it is back.
+    studio.go_away().await?;
+    page.reload().await?;
+    page.sees(".where", "step 6 of").await?;
+    studio.come_back().await?;
+    page.is_saved().await?;
+    page.sees(".where", "step 6 of").await?;
     studio.close().await
 }
 
@@ -148,5 +161,108 @@ async fn an_address_is_pasted_as_it_came_and_looked_over(pool: PgPool) -> Result
     page.everyone_can_use_it().await?;
     page.reload().await?;
     page.holds("buyer.town", "Grindvik").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn what_goes_in_is_listed_refused_where_it_would_dent_and_asked_for_at_its_place(
+    pool: PgPool,
+) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    let place = page.open("Kelp Ladder", "measure").await?;
+    page.is_saved().await?;
+    page.choose("enclosure-kind", "hanging_kit").await?;
+    page.sees(".enclosures li", "on the floor of the box")
+        .await?;
+    page.is_saved().await?;
+    page.everyone_can_use_it().await?;
+    page.choose("enclosures.own-1.place", "under_last_wrap")
+        .await?;
+    page.sees(".enclosures", "dents what lies on it").await?;
+    page.choose("enclosures.own-1.place", "on_top").await?;
+    page.fill("enclosures.own-1.thickness", "15").await?;
+    page.is_saved().await?;
+    page.sees(".enclosures li", "15 mm thick").await?;
+    page.goto(&format!("{place}/pack")).await?;
+    page.sees(".steps", "Put the hanging kit in").await?;
+    let titles = page.texts(".steps .title").await?;
+    let at = |title: &str| titles.iter().position(|known| known == title);
+    let (kit, close) = (at("Put the hanging kit in"), at("Close it"));
+    ensure!(
+        kit > at("Lay the wrapped piece in") && kit < close,
+        "{titles:?}"
+    );
+    // Everything else is ticked at once, and the box still waits for it.
+    page.press(".views label:last-of-type").await?;
+    page.press_called("All done").await?;
+    page.sees("[role='status']", "still to be answered").await?;
+    page.is_saved().await?;
+    page.reload().await?;
+    page.press_called("Close it").await?;
+    page.sees(".waits", "First:").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_parcel_as_last_time_is_planned_priced_and_printed_in_ten_taps(
+    pool: PgPool,
+) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/").await?;
+    let mut taps = 0;
+    for tap in ["a[href='/again']", ".kinds li:first-child button"] {
+        page.press(tap).await?;
+        taps += 1;
+    }
+    page.sees(".follows", "No price yet").await?;
+    page.fill("title", "Another Like It").await?;
+    page.press(".paste summary").await?;
+    page.type_into(
+        "address-block",
+        "Oda Marsh\n9 Long Quay\n4120 Grindvik\nVennland",
+    )
+    .await?;
+    page.press_called("Put it into the fields").await?;
+    taps += 2;
+    page.set_day("promised", "2027-04-02").await?;
+    page.is_saved().await?;
+    page.sees(".follows .price", "EUR").await?;
+    page.everyone_can_use_it().await?;
+    let sheet = "const link = document.querySelector('[data-test=\"sheet\"]');
+        return link !== null && link.href.includes('/pack-sheet?at=http');";
+    page.comes_to(sheet, true).await?;
+    taps += 1;
+    ensure!(taps <= 10, "{taps}");
+    page.press_called("Pack it on the screen").await?;
+    page.sees(".stage", "Set up the bench").await?;
+    page.goto("/").await?;
+    page.sees("main", "Another Like It").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn the_house_says_what_goes_in_and_which_looks_stop(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/studio").await?;
+    page.press("[data-test='goes-in'] summary").await?;
+    page.press("[data-test='goes-in'] .set:first-of-type > button")
+        .await?;
+    page.fill("enclosures.0.0.name", "thank-you card").await?;
+    page.press("[data-test='looks'] > summary").await?;
+    page.press("[data-test='looks'] .list summary").await?;
+    page.press("[data-test='looks'] .list label").await?;
+    page.everyone_can_use_it().await?;
+    page.press_called("Apply to the house").await?;
+    page.sees("main", "Version 2").await?;
+    page.open("Kelp Ladder", "pack").await?;
+    page.sees(".steps", "Put the thank-you card in").await?;
+    done(&page, 1).await?;
+    // Whether it is dry is only shown here.
+    page.sees(".look .shown", "Is it dry").await?;
+    page.keys(" ").await?;
+    page.sees(".where", "step 3 of").await?;
     studio.close().await
 }
