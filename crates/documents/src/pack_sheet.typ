@@ -48,7 +48,7 @@
 #heading(level: 2, "Then, in this order")
 #columns(2, gutter: 6mm, {
   for (i, step) in sheet.steps.enumerate() {
-    block(breakable: false, above: 1.6mm, below: 1.6mm,
+    block(breakable: false, above: 2.2mm, below: 2.2mm,
       grid(columns: (5mm, 1fr), column-gutter: 1mm, tick(step.done), {
         text(weight: "bold", str(i + 1) + "  " + step.title)
         linebreak()

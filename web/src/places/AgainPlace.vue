@@ -47,7 +47,7 @@ async function begin(kind?: Kind): Promise<void> {
         <button type="button" @click="begin(kind)">
           <strong>{{ kind.says }}</strong>
           <span class="soft">
-            {{ kind.count === 1 ? 'sent once' : `sent ${counted(kind.count, 'time')}` }}, last “{{
+            {{ kind.count === 1 ? 'once so far' : `${counted(kind.count, 'time')} so far` }}, last “{{
               kind.title || 'Untitled'
             }}”
           </span>
@@ -82,6 +82,9 @@ async function begin(kind?: Kind): Promise<void> {
 }
 .kinds button:hover {
   border-color: var(--ink);
+}
+.kinds strong {
+  display: block;
 }
 .kinds strong::first-letter {
   text-transform: uppercase;

@@ -1,5 +1,6 @@
 //! The pack sheet: the steps of one parcel on paper, for a bench without a screen.
 
+use jiff::civil::Date;
 use serde::Serialize;
 
 use super::{PackView, Stage, StepState, Strips};
@@ -140,10 +141,13 @@ fn about(inputs: &ShipmentInputs, unit: LengthUnit) -> Vec<String> {
     .filter(|text| !text.is_empty())
     .collect();
     let to = (!whom.is_empty()).then(|| format!("To {}", whom.join(", ")));
-    let promised = inputs
-        .promised
-        .as_ref()
-        .map(|day| format!("Promised for {day}"));
+    let promised = inputs.promised.as_deref().map(|day| {
+        let told = day.parse::<Date>().map_or_else(
+            |_| day.to_owned(),
+            |day| day.strftime("%-d %b %Y").to_string(),
+        );
+        format!("Promised for {told}")
+    });
     [inputs.kind_says(unit), to, promised]
         .into_iter()
         .flatten()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed, ref } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 
 import type { Enclosed, MakeOf } from '@/api/types';
 import { ENCLOSURES, PLACES_IN } from '@/frame/words';
@@ -82,7 +82,14 @@ function putBack(key: string): void {
   Reflect.deleteProperty(draft.enclosures, key);
   void save();
 }
-const adding = computed({ get: () => '', set: (kind: string) => kind && add(kind) });
+const adding = ref('');
+watch(adding, async (kind) => {
+  if (!kind) return;
+  add(kind);
+  // The next one is chosen anew.
+  await nextTick();
+  adding.value = '';
+});
 </script>
 
 <template>
@@ -162,7 +169,13 @@ const adding = computed({ get: () => '', set: (kind: string) => kind && add(kind
       </li>
     </ul>
     <div class="add no-print">
-      <ChoiceField v-model="adding" label="Add" name="enclosure-kind" :choices="KINDS" empty="Choose what" />
+      <ChoiceField
+        v-model="adding"
+        label="Add something"
+        name="enclosure-kind"
+        :choices="KINDS"
+        empty="Choose what"
+      />
       <DraftField path="gift" />
       <DraftField path="piece.certificate" />
     </div>
@@ -202,6 +215,9 @@ li {
   gap: 4px 12px;
   align-items: center;
   justify-content: space-between;
+}
+.line strong {
+  display: inline-block;
 }
 .line strong::first-letter {
   text-transform: uppercase;

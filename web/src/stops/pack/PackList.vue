@@ -65,6 +65,9 @@ const set = (step: PackStepView, done: boolean) => {
 </template>
 
 <style scoped>
+.all .btn {
+  white-space: nowrap;
+}
 .all {
   display: flex;
   gap: 16px;

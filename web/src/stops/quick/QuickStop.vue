@@ -30,9 +30,9 @@ const sheet = computed(() => sheetOf(id));
         <DraftField path="title" />
         <DraftField path="piece.construction" empty="Choose" />
       </div>
+      <BuyerFields />
       <SizeFields />
       <SurfaceFields />
-      <BuyerFields />
     </section>
     <section class="panel follows" aria-label="What follows">
       <h2>What follows</h2>
@@ -83,6 +83,7 @@ const sheet = computed(() => sheetOf(id));
 .follows {
   position: sticky;
   top: 12px;
+  padding: 16px;
 }
 h2 {
   margin: 0 0 8px;
