@@ -92,6 +92,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/tags',
+      name: 'tags',
+      meta: { title: 'Tags for wrapped pieces' },
+      component: () => import('./places/TagSheet.vue'),
+    },
+    {
       path: '/again',
       name: 'again',
       meta: { title: 'A quick parcel' },

@@ -15,6 +15,7 @@ import type { BenchRow, Place, SortName } from '@/api/types';
 import { useKeys } from '@/keys/useKeys';
 import { vSay } from '@/said/say';
 import { useOutbox } from '@/shipment/useOutbox';
+import { dayOf } from '@/stops/pack/day';
 
 import BenchLine from './BenchLine.vue';
 import { layOut } from './cutting/layOut';
@@ -170,10 +171,14 @@ useKeys({ '/': () => field.value?.focus() });
       <RouterLink to="/cutting" class="btn btn-sm">Layouts</RouterLink>
     </div>
     <div v-if="together" class="together notice no-print" data-test="together">
-      <span>Tick what is cut together.</span>
+      <span>Tick what is cut, or packed, together.</span>
       <BButton variant="primary" size="sm" :disabled="together.length === 0 || laying" @click="cutTogether">
         Lay out {{ together.length === 1 ? 'one shipment' : `${together.length} shipments` }}
       </BButton>
+      <template v-if="together.length > 0">
+        <RouterLink :to="dayOf(together)" class="btn btn-sm">Pack one after the other</RouterLink>
+        <RouterLink :to="`/tags?of=${together.join(',')}`" class="btn btn-sm">Tags to print</RouterLink>
+      </template>
       <BButton size="sm" @click="together = undefined">Never mind</BButton>
     </div>
     <section v-if="outbox.length > 0" v-say class="notice no-print" data-test="outbox">

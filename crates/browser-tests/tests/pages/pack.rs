@@ -266,3 +266,39 @@ async fn the_house_says_what_goes_in_and_which_looks_stop(pool: PgPool) -> Resul
     page.sees(".where", "step 3 of").await?;
     studio.close().await
 }
+
+#[sqlx::test(migrations = false)]
+async fn parcels_of_a_day_are_tagged_and_packed_one_after_the_other(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/").await?;
+    page.press_called("Cut several together").await?;
+    for title in ["Kelp Ladder", "Tide Table"] {
+        let script = format!(
+            "const row = [...document.querySelectorAll('main li')].find((row) => row.textContent.includes({title:?}));
+             const box = row?.querySelector('[name=\"together\"]');
+             if (box && !box.checked) box.click();
+             return box?.checked === true;"
+        );
+        page.comes_to(&script, true).await?;
+    }
+    page.press_called("Tags to print").await?;
+    page.sees("main", "Kelp Ladder").await?;
+    page.sees("main", "Tide Table").await?;
+    page.everyone_can_use_it().await?;
+    page.back().await?;
+    page.press_called("Cut several together").await?;
+    let script = "const boxes = [...document.querySelectorAll('[name=\"together\"]')].slice(0, 2);
+        for (const box of boxes) if (!box.checked) box.click();
+        return boxes.length === 2 && boxes.every((box) => box.checked);";
+    page.comes_to(script, true).await?;
+    page.press_called("Pack one after the other").await?;
+    page.sees(".stage", "Set up the bench").await?;
+    let first = page.address().await?;
+    page.sees(".views", "one parcel to come").await?;
+    page.press(".views a[href*='/shipments/']:last-of-type").await?;
+    page.sees(".stage", "Set up the bench").await?;
+    page.lacks_text(".views", "to come").await?;
+    ensure!(page.address().await? != first);
+    studio.close().await
+}

@@ -10,6 +10,7 @@ use super::{
     words,
 };
 use crate::{
+    carton::CartonStyle,
     enclosure::{Enclosed, EnclosurePlace},
     house::{CuttingRule, HouseRules},
     layer::{GLASS, Layer, Make},
@@ -17,7 +18,7 @@ use crate::{
     part::{Part, Take},
     piece::Piece,
     plan::Plan,
-    quantity::{Length, Minutes},
+    quantity::{Length, LengthUnit, Minutes, show_length},
     space::LayerSlot,
 };
 
@@ -169,6 +170,8 @@ struct Order<'a> {
     plan: &'a Plan,
     catalogue: &'a Catalogue,
     steps: Vec<PackStep>,
+    /// What lengths are told in.
+    told_in: LengthUnit,
     /// Looks that the house only shows.
     shown: &'a BTreeSet<LookKind>,
     /// The last step of the piece itself, which the next one waits for.
@@ -188,6 +191,7 @@ pub fn pack_steps(
         plan,
         catalogue,
         steps: Vec::new(),
+        told_in: rules.told_in,
         shown: &rules.looks_shown,
         last: None,
     };
@@ -456,6 +460,11 @@ impl Order<'_> {
             return;
         };
         let strips = strips_of(&layer.make);
+        let telescoped = layer
+            .make
+            .carton()
+            .filter(|carton| carton.style == CartonStyle::Telescope)
+            .map(|_| show_length(layer.envelope.long_side(), self.told_in));
         let laid_in = !matches!(layer.make, Make::Mailer(_) | Make::Tube(_));
         self.lay(slot, Stage::Box);
         if laid_in {
@@ -491,14 +500,20 @@ impl Order<'_> {
         {
             self.lay(slot, Stage::Box);
         }
+        let mut says =
+            vec!["Nothing presses on the face, and the lid closes without force.".to_owned()];
+        if let Some(long) = telescoped {
+            says.push(format!(
+                "Push the halves into each other until it is {long} long outside, or as far as the padding lets them."
+            ));
+            says.push(
+                "Type the length that it then has at Weigh: the prices follow it.".to_owned(),
+            );
+        }
         self.then(PackStep {
             look: Some(looks::STILL),
-            ..plain(
-                &key_of("close", slot),
-                Stage::Box,
-                "Close it",
-                &["Nothing presses on the face, and the lid closes without force."],
-            )
+            says,
+            ..plain(&key_of("close", slot), Stage::Box, "Close it", &[])
         });
         self.then(PackStep {
             strips,

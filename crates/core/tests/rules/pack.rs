@@ -400,3 +400,36 @@ fn what_the_house_lists_goes_in_unless_the_shipment_says_otherwise() {
     let refused = Worked::out(&canvas, &house).expect_err("it is hard");
     assert_eq!(refused[0].field, "enclosures.kit.place");
 }
+
+#[test]
+fn a_telescope_is_pushed_together_to_the_length_of_the_plan_and_its_own_is_typed() {
+    let mut canvas = everyday()
+        .into_iter()
+        .find(|each| each.name.contains("canvas"))
+        .expect("a canvas")
+        .inputs;
+    canvas.choices.box_style = Some(hummock_core::carton::CartonStyle::Telescope);
+    let says = |inputs: &ShipmentInputs| -> String {
+        let view = packing(inputs, &house()).expect("it is").expect("a plan");
+        let close = view.steps.iter().find(|one| one.step.key == "close/box");
+        close.expect("it is closed").step.says.join(" ")
+    };
+    let plan = Worked::out(&canvas, &house())
+        .expect("a plan")
+        .plan
+        .expect("a plan");
+    let carton = plan
+        .layers
+        .iter()
+        .find(|layer| layer.slot == LayerSlot::Box)
+        .expect("a box");
+    let long = carton.envelope.long_side().as_mm().round();
+    let told = says(&canvas);
+    assert!(
+        told.contains(&format!("until it is {long}\u{a0}mm long")),
+        "{told}"
+    );
+    assert!(told.contains("Type the length"), "{told}");
+    canvas.choices.box_style = Some(hummock_core::carton::CartonStyle::SlottedEdge);
+    assert!(!says(&canvas).contains("long outside"));
+}

@@ -10,6 +10,7 @@ import { useKeysWork } from '@/keys/useKeys';
 import { useShipment } from '@/shipment/useShipment';
 import { dayAndTime } from '@/units/show';
 
+import { useNextParcel } from './day';
 import PackList from './PackList.vue';
 import { sheetOf } from './sheet';
 import StepStage from './StepStage.vue';
@@ -26,6 +27,7 @@ const begun = computed(() => {
 });
 const { packing, steps, standing, tick, takeBack, away } = usePacking();
 
+const next = useNextParcel();
 const VIEWS = [
   { value: false, text: 'one step at a time' },
   { value: true, text: 'all as a list' },
@@ -121,6 +123,9 @@ function tapped(event: MouseEvent): void {
       <BFormRadioGroup v-model="asList" :options="VIEWS" buttons size="sm" aria-label="How it is shown" />
       <a :href="sheetOf(id)" class="btn btn-sm btn-outline-secondary">Pack sheet to print</a>
       <span v-if="begun" class="soft figure">begun {{ begun }}</span>
+      <RouterLink v-if="next" class="btn btn-sm btn-outline-secondary" :to="next.to">
+        Then {{ next.title }}, {{ counted(next.left, 'parcel') }} to come
+      </RouterLink>
       <span v-if="away" class="soft" role="status">
         The server is away: go on, ticks are kept and sent when it is back.
       </span>
@@ -163,6 +168,9 @@ function tapped(event: MouseEvent): void {
         <p v-if="finished" class="finished" role="status">
           Packed.
           <RouterLink class="btn btn-primary btn-lg" :to="`/shipments/${id}/weigh`">Weigh it</RouterLink>
+          <RouterLink v-if="next" class="btn btn-outline-secondary btn-lg" :to="next.to">
+            Next: {{ next.title }}
+          </RouterLink>
         </p>
         <StepStage :step="step" :plan="plan" />
         <p v-if="standing(step) === 'touched'" class="mind" role="status">
