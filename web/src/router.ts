@@ -92,6 +92,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/orders',
+      name: 'orders',
+      meta: { title: 'Orders from a shop' },
+      component: () => import('./places/orders/OrdersPlace.vue'),
+    },
+    {
       path: '/tags',
       name: 'tags',
       meta: { title: 'Tags for wrapped pieces' },

@@ -32,7 +32,7 @@ use crate::{
     guard::{Ours, let_in},
     house, kinds, measures,
     network::{self, Door, let_known_in},
-    outside, pages, plans,
+    orders, outside, pages, plans,
     problem::Problem,
     shelf, shipments, stores, studio, sums, tariffs, ways, weighings,
 };
@@ -104,6 +104,7 @@ fn routes() -> OpenApiRouter<App> {
         .merge(account::routes())
         .merge(addresses::routes())
         .merge(kinds::routes())
+        .merge(orders::routes())
         .merge(cutting::routes())
         .merge(cuttings::routes())
         .merge(documents::routes())

@@ -21,6 +21,7 @@ mod import;
 mod kinds;
 mod measures;
 mod network;
+mod orders;
 mod outside;
 mod pages;
 mod plans;

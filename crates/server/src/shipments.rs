@@ -242,6 +242,34 @@ impl App {
         }
     }
 
+    /// Makes a shipment, or returns the one that is there where the same change made it.
+    pub(crate) async fn made(
+        &self,
+        id: Uuid,
+        edit: Option<Uuid>,
+        inputs: &ShipmentInputs,
+        unit: LengthUnit,
+    ) -> Result<Json<ShipmentView>, Problem> {
+        let mut tries = self.tries();
+        loop {
+            let house = tries.next().await?;
+            let outcome = self.outcome(house, inputs.clone(), unit, Follows::Nothing)?;
+            let new = NewShipment {
+                id,
+                edit,
+                computed: outcome.computed(),
+                inputs: outcome.inputs,
+            };
+            let made = self.store.create(self.studio, &new).await;
+            if let Err(WriteRefused::Stale { based_on, .. }) = made {
+                return Err(Problem::stale(based_on, self.view(self.stored(id).await?)));
+            }
+            if let Some(view) = self.written(made)? {
+                return Ok(view);
+            }
+        }
+    }
+
     async fn step(
         &self,
         id: Uuid,
@@ -318,25 +346,10 @@ pub(crate) async fn create(
     Body(request): Body<NewRequest>,
 ) -> Result<(StatusCode, Json<ShipmentView>), Problem> {
     let id = request.id.unwrap_or_else(Uuid::now_v7);
-    let mut tries = app.tries();
-    loop {
-        let house = tries.next().await?;
-        let inputs = request.inputs.clone();
-        let outcome = app.outcome(house, inputs, request.unit, Follows::Nothing)?;
-        let new = NewShipment {
-            id,
-            edit: request.edit,
-            computed: outcome.computed(),
-            inputs: outcome.inputs,
-        };
-        let made = app.store.create(app.studio, &new).await;
-        if let Err(WriteRefused::Stale { based_on, .. }) = made {
-            return Err(Problem::stale(based_on, app.view(app.stored(id).await?)));
-        }
-        if let Some(view) = app.written(made)? {
-            return Ok((StatusCode::CREATED, view));
-        }
-    }
+    let view = app
+        .made(id, request.edit, &request.inputs, request.unit)
+        .await?;
+    Ok((StatusCode::CREATED, view))
 }
 
 /// Returns one shipment.

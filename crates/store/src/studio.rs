@@ -11,6 +11,12 @@ use crate::{Store, StoreError, house};
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct StudioId(pub(crate) Uuid);
 
+impl std::fmt::Display for StudioId {
+    fn fmt(&self, to: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        self.0.fmt(to)
+    }
+}
+
 /// What a studio calls itself and how it reads.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Settings {

@@ -319,6 +319,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Looks over rows of a table of orders, and makes a shipment of each that is asked for; an order that is known is never made twice.
+         * @description A row that is refused keeps no other from being made.
+         */
+        post: operations["read_orders"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/passphrase": {
         parameters: {
             query?: never;
@@ -6710,6 +6730,90 @@ export interface components {
              */
             width_mm: number;
         };
+        /** @description Which column of a table holds what, by the names in its head; nothing where there is none for it. */
+        OrderColumns: {
+            /**
+             * @description Country, by its name or by its code.
+             * @default null
+             */
+            country: string | null;
+            /**
+             * @description Who gets it.
+             * @default null
+             */
+            name: string | null;
+            /**
+             * @description By which the shop knows the order.
+             * @default null
+             */
+            number: string | null;
+            /**
+             * @description Postcode.
+             * @default null
+             */
+            postcode: string | null;
+            /**
+             * @description The day it was promised for, as 2027-03-12.
+             * @default null
+             */
+            promised: string | null;
+            /**
+             * @description Street and number.
+             * @default null
+             */
+            street: string | null;
+            /**
+             * @description The piece.
+             * @default null
+             */
+            title: string | null;
+            /**
+             * @description Town.
+             * @default null
+             */
+            town: string | null;
+            /**
+             * @description What it was sold for.
+             * @default null
+             */
+            value: string | null;
+        };
+        /** @description What came of a row. */
+        OrderView: {
+            /** @description Whether it was made before. */
+            known: boolean;
+            /** @description Who gets it. */
+            name: string;
+            /** @description By which the shop knows it; empty where it has none. */
+            number: string;
+            /** @description Why it is not made, each with the column that it is about. */
+            refused: components["schemas"]["Refusal"][];
+            /**
+             * Format: uuid
+             * @description The shipment that was made of it, now or before.
+             */
+            shipment?: string | null;
+            /** @description The piece. */
+            title: string;
+            /** @description Where. */
+            town: string;
+        };
+        /** @description Rows of a table of orders. */
+        OrdersRequest: {
+            /** @description Which column holds what. */
+            columns: components["schemas"]["OrderColumns"];
+            /**
+             * Format: uuid
+             * @description A shipment that they are like, as `again` hands it on; nothing where each piece is measured anew.
+             */
+            like?: string | null;
+            /** @description Whether shipments are made of them; they are only looked over otherwise. */
+            make?: boolean;
+            /** @description Up to 100 rows, each by the names of its columns. */
+            rows: {
+                [key: string]: string;
+            }[];
+        };
         /**
          * @description Where a carton comes from.
          * @enum {string}
@@ -12040,6 +12144,120 @@ export interface operations {
                 };
             };
             /** @description The text was not understood; the field is `text` */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_orders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrdersRequest"];
+            };
+        };
+        responses: {
+            /** @description What came of each row, in their order */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderView"][];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no shipment that they could be like */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There are too many rows */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -169,6 +169,7 @@ useKeys({ '/': () => field.value?.focus() });
         Cut several together
       </BButton>
       <RouterLink to="/cutting" class="btn btn-sm">Layouts</RouterLink>
+      <RouterLink to="/orders" class="btn btn-sm">Orders from a shop</RouterLink>
     </div>
     <div v-if="together" class="together notice no-print" data-test="together">
       <span>Tick what is cut, or packed, together.</span>

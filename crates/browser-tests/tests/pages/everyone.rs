@@ -6,7 +6,7 @@ use sqlx::PgPool;
 use thirtyfour::Key;
 
 /// Every view, what it shows once it is there, and what its window is called.
-const PLACES: [(&str, &str, &str); 21] = [
+const PLACES: [(&str, &str, &str); 23] = [
     ("/", "Kelp Ladder", "Bench · Hummock"),
     ("/sums/cushion", "Shock of the fall", "Quick sums · Hummock"),
     ("/sums/odds", "Arrives damaged", "Quick sums · Hummock"),
@@ -22,6 +22,8 @@ const PLACES: [(&str, &str, &str); 21] = [
     ("/shelf/offcuts", "Offcut A", "Shelf · Hummock"),
     ("/shelf/pile", "Chair carton", "Shelf · Hummock"),
     ("/rates/marram", "Crate size 1", "Rates · Hummock"),
+    ("/again", "Stretched canvas", "A quick parcel · Hummock"),
+    ("/orders", "Any shop gives", "Orders from a shop · Hummock"),
     ("/rough", "The price stands here", "A rough price · Hummock"),
     ("/weighings", "Take over", "What the readings say · Hummock"),
     ("/cutting", "Nothing was laid out yet", "Layouts · Hummock"),

@@ -296,9 +296,47 @@ async fn parcels_of_a_day_are_tagged_and_packed_one_after_the_other(pool: PgPool
     page.sees(".stage", "Set up the bench").await?;
     let first = page.address().await?;
     page.sees(".views", "one parcel to come").await?;
-    page.press(".views a[href*='/shipments/']:last-of-type").await?;
+    page.press(".views a[href*='/shipments/']:last-of-type")
+        .await?;
     page.sees(".stage", "Set up the bench").await?;
     page.lacks_text(".views", "to come").await?;
     ensure!(page.address().await? != first);
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn orders_of_a_shop_come_in_once_and_what_is_wrong_is_named(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/orders").await?;
+    page.type_into(
+        "orders.csv",
+        "Ship to;Order;Land\nOda Marsh;#1;Vennland\nCorrie Vane;#2;Atlantis\nBrid Tarn;#3;Saltmark\n",
+    )
+    .await?;
+    for (column, name) in [
+        ("number", "Order"),
+        ("name", "Ship to"),
+        ("country", "Land"),
+    ] {
+        page.choose(&format!("column.{column}"), name).await?;
+    }
+    page.everyone_can_use_it().await?;
+    page.press_called("Look over three rows").await?;
+    page.sees("[data-test='orders']", "2 new. 1 to be put right")
+        .await?;
+    page.sees("table", "Atlantis is no country of the studio")
+        .await?;
+    page.press_called("Make two shipments").await?;
+    page.sees("[data-test='orders']", "2 made.").await?;
+    // Once more, the columns are known by now, and nothing is made twice.
+    page.reload().await?;
+    page.type_into("orders.csv", "Land;Ship to;Order\nVennland;Oda Marsh;#1\n")
+        .await?;
+    page.press_called("Look over one row").await?;
+    page.sees("[data-test='orders']", "1 known already").await?;
+    page.press_called("known already").await?;
+    page.sees("h1", "Untitled").await?;
+    page.holds("buyer.name", "Oda Marsh").await?;
     studio.close().await
 }

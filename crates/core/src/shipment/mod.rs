@@ -16,6 +16,7 @@ mod lifting;
 mod line;
 mod loss;
 mod more_cost;
+mod order;
 mod packing;
 mod preview;
 mod quotation;
@@ -43,6 +44,7 @@ pub use inputs::{
 };
 pub use line::{Mark, NextAct, Promise, Stop, StopState, WorkLine};
 pub(crate) use more_cost::MoreCost;
+pub use order::{Order, OrderColumns, order_key};
 pub use packing::{pack_sheet, packing};
 pub use preview::Preview;
 pub use quotation::QuotationInputs;

@@ -202,3 +202,90 @@ async fn a_pack_sheet_is_printed_and_a_wrong_address_of_its_code_is_named(pool: 
     let bare = format!("/api/v1/shipments/{}/pack-sheet", text(&problem["id"]));
     assert_eq!(asked(&api, &bare).await.0, StatusCode::NOT_FOUND);
 }
+
+#[sqlx::test(migrations = false)]
+async fn an_order_is_made_once_whatever_is_sent_and_a_bad_row_keeps_no_other_from_being_made(
+    pool: PgPool,
+) {
+    let api = Api::start(&pool, false).await;
+    let (_, last) = api
+        .post(
+            "/api/v1/shipments",
+            json!({ "inputs": { "title": "Kelp Ladder", "piece": canvas() } }),
+        )
+        .await;
+    let columns =
+        json!({ "number": "Order", "name": "Ship to", "country": "Land", "value": "Paid" });
+    let rows = json!([
+        { "Order": "#1", "Ship to": "Oda Marsh", "Land": "Vennland", "Paid": "640.00" },
+        { "Order": "#2", "Ship to": "", "Land": "XS" },
+        { "Ship to": "Nobody", "Land": "Atlantis" },
+        { "Order": "#3", "Ship to": "Corrie Vane", "Paid": "a lot" },
+        // The same once more in one table.
+        { "Land": "XV", "Paid": "640.00", "Order": "#1", "Ship to": "Oda Marsh" },
+    ]);
+    let send = |rows: &Value, make: bool| {
+        let asked = json!({ "columns": columns, "rows": rows, "like": last["id"], "make": make });
+        let api = &api;
+        async move {
+            let (status, views) = api.post("/api/v1/orders", asked).await;
+            assert_eq!(status, StatusCode::OK, "{views}");
+            views
+        }
+    };
+    let fields = |view: &Value| -> Vec<String> {
+        let refused = view["refused"].as_array().expect("a list").iter();
+        refused.map(|one| text(&one["field"])).collect()
+    };
+    let seen = send(&rows, false).await;
+    assert_eq!(
+        api.rows().await.as_array().map(Vec::len),
+        Some(1),
+        "nothing is made yet"
+    );
+    assert_eq!(fields(&seen[0]), Vec::<String>::new());
+    assert_eq!(fields(&seen[1]), ["name"]);
+    assert_eq!(fields(&seen[2]), ["number", "country"]);
+    assert_eq!(fields(&seen[3]), ["value"]);
+    let made = send(&rows, true).await;
+    assert_eq!(made[0]["shipment"], made[4]["shipment"]);
+    assert_eq!(
+        (&made[0]["known"], &made[4]["known"]),
+        (&json!(false), &json!(true))
+    );
+    assert_eq!(api.rows().await.as_array().map(Vec::len), Some(2));
+    let path = format!("/api/v1/shipments/{}", text(&made[0]["shipment"]));
+    let shipment = api.get(&path).await;
+    assert_eq!(shipment["inputs"]["buyer"]["country"], "XV");
+    assert_eq!(
+        shipment["inputs"]["piece"]["width"],
+        last["inputs"]["piece"]["width"]
+    );
+    // The same file again, its columns in another order, and one more: only that is made, even where one was deleted.
+    let (status, _) = api
+        .put(&format!("{path}/place"), json!({ "place": "bin" }))
+        .await;
+    assert_eq!(status, StatusCode::OK);
+    let again = json!([
+        { "Ship to": "Oda Marsh", "Order": "#1" },
+        { "Ship to": "Corrie Vane", "Order": "#3", "Paid": "120" },
+    ]);
+    let made = send(&again, true).await;
+    assert_eq!(
+        (&made[0]["known"], &made[1]["known"]),
+        (&json!(true), &json!(false))
+    );
+    assert_eq!(api.rows().await.as_array().map(Vec::len), Some(2));
+    // Two tablets at once.
+    let one = json!([{ "Order": "#9", "Ship to": "Oda Marsh" }]);
+    let (left, right) = tokio::join!(send(&one, true), send(&one, true));
+    assert_eq!(left[0]["shipment"], right[0]["shipment"]);
+    assert_eq!(api.rows().await.as_array().map(Vec::len), Some(3));
+    let many: Vec<Value> = (0..101)
+        .map(|at| json!({ "Order": at.to_string() }))
+        .collect();
+    let asked = json!({ "columns": columns, "rows": many });
+    let (status, problem) = api.post("/api/v1/orders", asked).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(text(&problem["errors"][0]["field"]), "rows");
+}

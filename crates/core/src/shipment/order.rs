@@ -1,0 +1,214 @@
+//! Orders of a shop, a row each: what a shipment takes of one.
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+use sha2::{Digest, Sha256};
+
+use super::{Buyer, NamedCountry, ShipmentInputs};
+use crate::Refusal;
+
+/// Which column of a table holds what, by the names in its head; nothing where there is none for it.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct OrderColumns {
+    /// By which the shop knows the order.
+    pub number: Option<String>,
+    /// Who gets it.
+    pub name: Option<String>,
+    /// Street and number.
+    pub street: Option<String>,
+    /// Town.
+    pub town: Option<String>,
+    /// Postcode.
+    pub postcode: Option<String>,
+    /// Country, by its name or by its code.
+    pub country: Option<String>,
+    /// The piece.
+    pub title: Option<String>,
+    /// What it was sold for.
+    pub value: Option<String>,
+    /// The day it was promised for, as 2027-03-12.
+    pub promised: Option<String>,
+}
+
+/// An order, as it was read.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Order {
+    /// By which the shop knows it.
+    pub number: String,
+    /// What a shipment of it is.
+    pub inputs: ShipmentInputs,
+}
+
+const LONGEST_NUMBER: usize = 80;
+/// So many bytes of the digest stand for an order.
+const KEY_BYTES: usize = 16;
+
+impl Order {
+    /// Reads a row. What is not in it is as in `start`.
+    ///
+    /// # Errors
+    /// A [`Refusal`] for a row without a number or a name, and for a country that is none of the studio's, at the field of the
+    /// columns. Whether the values can stand is looked at with the shipment.
+    pub fn read(
+        row: &BTreeMap<String, String>,
+        columns: &OrderColumns,
+        countries: &[NamedCountry<'_>],
+        start: &ShipmentInputs,
+    ) -> Result<Self, Vec<Refusal>> {
+        let cell = |column: &Option<String>| -> String {
+            let text = column.as_ref().and_then(|name| row.get(name));
+            let words = text.map(|text| text.split_whitespace().collect::<Vec<_>>());
+            words.unwrap_or_default().join(" ")
+        };
+        let mut refusals = Vec::new();
+        let number = cell(&columns.number);
+        if !(1..=LONGEST_NUMBER).contains(&number.chars().count()) {
+            let says = format!(
+                "the order has no number of 1 to {LONGEST_NUMBER} characters: without one it could be made twice"
+            );
+            refusals.push(Refusal::new("number", says));
+        }
+        let name = cell(&columns.name);
+        if name.is_empty() {
+            refusals.push(Refusal::new("name", "nobody is named who gets it"));
+        }
+        let typed = cell(&columns.country);
+        let named = countries.iter().find(|known| {
+            known.code.eq_ignore_ascii_case(&typed)
+                || known.name.to_lowercase() == typed.to_lowercase()
+        });
+        if named.is_none() && !typed.is_empty() {
+            let says = format!(
+                "{typed} is no country of the studio: name it as House rules do, or by its code"
+            );
+            refusals.push(Refusal::new("country", says));
+        }
+        if !refusals.is_empty() {
+            return Err(refusals);
+        }
+        let or = |text: String, otherwise: &Option<String>| {
+            if text.is_empty() {
+                otherwise.clone()
+            } else {
+                Some(text)
+            }
+        };
+        let title = cell(&columns.title);
+        Ok(Self {
+            number,
+            inputs: ShipmentInputs {
+                title: if title.is_empty() {
+                    start.title.clone()
+                } else {
+                    title
+                },
+                buyer: Buyer {
+                    name,
+                    street: cell(&columns.street),
+                    town: cell(&columns.town),
+                    postcode: cell(&columns.postcode),
+                    country: named.map(|known| known.code.to_owned()).unwrap_or_default(),
+                },
+                value: or(cell(&columns.value), &start.value),
+                promised: or(cell(&columns.promised), &start.promised),
+                ..start.clone()
+            },
+        })
+    }
+}
+
+/// Returns what stands for an order whenever it comes: the same for the same studio and number, whatever else is in the row.
+#[must_use]
+pub fn order_key(studio: &str, number: &str) -> [u8; KEY_BYTES] {
+    let mut digest = Sha256::new();
+    digest.update("order\n");
+    digest.update(studio);
+    digest.update("\n");
+    digest.update(number);
+    let mut key = [0; KEY_BYTES];
+    key.copy_from_slice(&digest.finalize()[..KEY_BYTES]);
+    key
+}
+
+#[cfg(test)]
+mod tests {
+    use proptest::prelude::*;
+
+    use super::*;
+
+    const COUNTRIES: [NamedCountry<'static>; 2] = [
+        NamedCountry {
+            code: "XS",
+            name: "Saltmark",
+        },
+        NamedCountry {
+            code: "XV",
+            name: "Vennland",
+        },
+    ];
+
+    fn columns() -> OrderColumns {
+        let named = |name: &str| Some(name.to_owned());
+        OrderColumns {
+            number: named("Order"),
+            name: named("Ship to"),
+            town: named("City"),
+            country: named("Land"),
+            title: named("Item"),
+            ..OrderColumns::default()
+        }
+    }
+
+    fn row(cells: &[(&str, &str)]) -> BTreeMap<String, String> {
+        cells
+            .iter()
+            .map(|(name, text)| ((*name).to_owned(), (*text).to_owned()))
+            .collect()
+    }
+
+    #[test]
+    fn a_row_is_read_by_its_columns_over_what_it_starts_from() {
+        let start = ShipmentInputs {
+            title: "Kelp Ladder".to_owned(),
+            value: Some("640".to_owned()),
+            ..ShipmentInputs::default()
+        };
+        let read =
+            |cells: &[(&str, &str)]| Order::read(&row(cells), &columns(), &COUNTRIES, &start);
+        let order = read(&[
+            ("Order", " #1042 "),
+            ("Ship to", "Oda  Marsh"),
+            ("Land", "vennland"),
+            ("Unasked", "x"),
+        ])
+        .expect("an order");
+        assert_eq!(order.number, "#1042");
+        let inputs = order.inputs;
+        assert_eq!(
+            (inputs.buyer.name.as_str(), inputs.buyer.country.as_str()),
+            ("Oda Marsh", "XV")
+        );
+        assert_eq!(
+            (inputs.title.as_str(), inputs.value.as_deref()),
+            ("Kelp Ladder", Some("640"))
+        );
+        let refused = read(&[("Land", "Atlantis")]).expect_err("nothing is there");
+        let fields: Vec<&str> = refused
+            .iter()
+            .map(|refusal| refusal.field.as_str())
+            .collect();
+        assert_eq!(fields, ["number", "name", "country"]);
+    }
+
+    proptest! {
+        #[test]
+        fn an_order_is_known_by_its_number_alone(number in "[#A-Z0-9-]{1,20}", other in "[#A-Z0-9-]{1,20}") {
+            prop_assert_eq!(order_key("one", &number), order_key("one", &number));
+            prop_assert_eq!(number == other, order_key("one", &number) == order_key("one", &other));
+            prop_assert_ne!(order_key("one", &number), order_key("two", &number));
+        }
+    }
+}
