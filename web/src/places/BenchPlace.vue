@@ -150,7 +150,6 @@ useKeys({ '/': () => field.value?.focus() });
       </label>
       <RouterLink to="/rough" class="btn no-print">A rough price</RouterLink>
       <RouterLink to="/sums" class="btn no-print">Quick sums</RouterLink>
-      <RouterLink to="/measuring-sheet" class="btn no-print">Measuring sheet</RouterLink>
       <RouterLink to="/again" class="btn no-print">A quick parcel</RouterLink>
       <RouterLink to="/shipments/new" class="btn btn-primary no-print">
         <PlusIcon aria-hidden="true" /> New shipment
@@ -170,6 +169,7 @@ useKeys({ '/': () => field.value?.focus() });
       </BButton>
       <RouterLink to="/cutting" class="btn btn-sm">Layouts</RouterLink>
       <RouterLink to="/orders" class="btn btn-sm">Orders from a shop</RouterLink>
+      <RouterLink to="/measuring-sheet" class="btn btn-sm">Measuring sheet</RouterLink>
     </div>
     <div v-if="together" class="together notice no-print" data-test="together">
       <span>Tick what is cut, or packed, together.</span>

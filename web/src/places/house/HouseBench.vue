@@ -140,6 +140,12 @@ function addTo(set: EditedSet): void {
 .line {
   padding: 4px 0;
 }
+section + .btn {
+  margin: 8px 0;
+}
+.line :deep(input[inputmode]) {
+  width: 96px;
+}
 .form-select {
   width: auto;
   min-height: 44px;

@@ -56,7 +56,7 @@ const shown = computed(() =>
         <label v-for="{ column, name } in COLUMNS" :key="column">
           {{ name }}
           <BFormSelect v-model="columns[column]" :name="`column.${column}`">
-            <option :value="undefined">none</option>
+            <option value="">none</option>
             <option v-for="one in table.head" :key="one" :value="one">{{ one }}</option>
           </BFormSelect>
         </label>
@@ -142,6 +142,14 @@ label {
   gap: 8px 16px;
   align-items: center;
   margin: 12px 0;
+}
+.table {
+  width: 100%;
+}
+.table :is(th, td) {
+  padding: 8px 16px 8px 0;
+  border-bottom: 1px solid var(--sedge);
+  vertical-align: top;
 }
 .wrong {
   color: var(--rowan);

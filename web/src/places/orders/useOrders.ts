@@ -13,6 +13,18 @@ const AT_A_TIME = 50;
 export type Column = keyof OrderColumns;
 type Row = Record<string, string>;
 
+const NOTHING_NAMED: Record<Column, string> = {
+  number: '',
+  name: '',
+  street: '',
+  town: '',
+  postcode: '',
+  country: '',
+  title: '',
+  value: '',
+  promised: '',
+};
+
 /** Reads a table by its head; rows with nothing in them are none. */
 export function tableOf(csv: string): { head: string[]; rows: Row[] } {
   const { data, meta } = Papa.parse<Row>(csv.trim(), { header: true, skipEmptyLines: 'greedy' });
@@ -23,7 +35,9 @@ export function tableOf(csv: string): { head: string[]; rows: Row[] } {
 
 export function useOrders(csv: Ref<string>) {
   /** What was named once is kept for the next table. */
-  const columns = useLocalStorage<Partial<Record<Column, string>>>('hummock.orders.columns', {});
+  const columns = useLocalStorage<Record<Column, string>>('hummock.orders.columns', NOTHING_NAMED, {
+    mergeDefaults: true,
+  });
   const like = ref('');
   const table = computed(() => tableOf(csv.value));
   const seen = shallowRef<OrderView[]>([]);
@@ -36,7 +50,7 @@ export function useOrders(csv: Ref<string>) {
   /** Only columns that the table has. */
   const has = (column: Column) => {
     const name = columns.value[column];
-    return name !== undefined && table.value.head.includes(name) ? name : null;
+    return table.value.head.includes(name) ? name : null;
   };
   const named = computed((): OrderColumns => ({
     number: has('number'),
