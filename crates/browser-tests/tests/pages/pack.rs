@@ -267,13 +267,10 @@ async fn the_house_says_what_goes_in_and_which_looks_stop(pool: PgPool) -> Resul
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn parcels_of_a_day_are_tagged_and_packed_one_after_the_other(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
-    let page = studio.page();
-    page.goto("/").await?;
+/// Ticks shipments of the bench, one after the other.
+async fn choose(page: &Page, titles: [&str; 2]) -> Result<()> {
     page.press_called("Cut several together").await?;
-    for title in ["Kelp Ladder", "Tide Table"] {
+    for title in titles {
         let script = format!(
             "const row = [...document.querySelectorAll('main li')].find((row) => row.textContent.includes({title:?}));
              const box = row?.querySelector('[name=\"together\"]');
@@ -282,16 +279,22 @@ async fn parcels_of_a_day_are_tagged_and_packed_one_after_the_other(pool: PgPool
         );
         page.comes_to(&script, true).await?;
     }
+    page.sees("[data-test='together']", "Lay out 2 shipments")
+        .await
+}
+
+#[sqlx::test(migrations = false)]
+async fn parcels_of_a_day_are_tagged_and_packed_one_after_the_other(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/").await?;
+    choose(&page, ["Kelp Ladder", "Tide Table"]).await?;
     page.press_called("Tags to print").await?;
     page.sees("main", "Kelp Ladder").await?;
     page.sees("main", "Tide Table").await?;
     page.everyone_can_use_it().await?;
     page.back().await?;
-    page.press_called("Cut several together").await?;
-    let script = "const boxes = [...document.querySelectorAll('[name=\"together\"]')].slice(0, 2);
-        for (const box of boxes) if (!box.checked) box.click();
-        return boxes.length === 2 && boxes.every((box) => box.checked);";
-    page.comes_to(script, true).await?;
+    choose(&page, ["Kelp Ladder", "Tide Table"]).await?;
     page.press_called("Pack one after the other").await?;
     page.sees(".stage", "Set up the bench").await?;
     let first = page.address().await?;
