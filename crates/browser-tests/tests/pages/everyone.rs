@@ -22,7 +22,7 @@ const PLACES: [(&str, &str, &str); 23] = [
     ("/shelf/offcuts", "Offcut A", "Shelf · Hummock"),
     ("/shelf/pile", "Chair carton", "Shelf · Hummock"),
     ("/rates/marram", "Crate size 1", "Rates · Hummock"),
-    ("/again", "Stretched canvas", "A quick parcel · Hummock"),
+    ("/again", "stretched canvas", "A quick parcel · Hummock"),
     ("/orders", "Any shop gives", "Orders from a shop · Hummock"),
     ("/rough", "The price stands here", "A rough price · Hummock"),
     ("/weighings", "Take over", "What the readings say · Hummock"),
