@@ -357,9 +357,10 @@ async fn a_change_of_unit_changes_every_figure_and_no_field(pool: PgPool) -> Res
     let studio = Studio::open(&pool).await?;
     let page = studio.page();
     open(&page, "Low Water, March", "measure").await?;
-    page.sees(OUTSIDE, "628 × 490 × 106 mm").await?;
+    // Its certificate, a millimetre thick, lies under the wrap.
+    page.sees(OUTSIDE, "628 × 490 × 107 mm").await?;
     page.keys("u").await?;
-    page.sees(OUTSIDE, "62.8 × 49.0 × 10.6 cm").await?;
+    page.sees(OUTSIDE, "62.8 × 49.0 × 10.7 cm").await?;
     page.sees("nav[aria-label='Work line']", "52.0 × 38.0 × 2.4 cm")
         .await?;
     page.keys("u").await?;
