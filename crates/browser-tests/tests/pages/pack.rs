@@ -218,6 +218,7 @@ async fn a_parcel_as_last_time_is_planned_priced_and_printed_in_ten_taps(
     }
     page.sees(".follows", "No price yet").await?;
     page.fill("title", "Another Like It").await?;
+    page.is_saved().await?;
     page.press(".paste summary").await?;
     page.type_into(
         "address-block",
@@ -226,6 +227,8 @@ async fn a_parcel_as_last_time_is_planned_priced_and_printed_in_ten_taps(
     .await?;
     page.press_called("Put it into the fields").await?;
     taps += 2;
+    page.holds("buyer.town", "Grindvik").await?;
+    page.is_saved().await?;
     page.set_day("promised", "2027-04-02").await?;
     page.is_saved().await?;
     page.sees(".follows .price", "EUR").await?;
