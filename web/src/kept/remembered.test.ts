@@ -4,6 +4,10 @@ import { effectScope, ref } from 'vue';
 const kept = new Map<string, unknown>();
 let isFull = false;
 vi.mock('idb-keyval', () => ({
+  clear: () => {
+    kept.clear();
+    return Promise.resolve();
+  },
   get: (name: string) => Promise.resolve(kept.get(name)),
   set: (name: string, data: unknown) => {
     if (isFull) return Promise.reject(new Error('no room'));
@@ -12,6 +16,7 @@ vi.mock('idb-keyval', () => ({
   },
 }));
 
+const { signedOut } = await import('@/api/signedOut');
 const { recalled, remember, useRemembered } = await import('./remembered');
 
 beforeEach(() => {
@@ -31,6 +36,13 @@ describe('what was read last', () => {
       expect(steps.value).toEqual(['as it is']);
       await vi.waitFor(async () => expect(await recalled('steps')).toEqual(['as it is']));
     });
+  });
+
+  it('is forgotten by whoever is signed out', async () => {
+    await remember('steps', ['as it was']);
+    signedOut.value = true;
+    await vi.waitFor(async () => expect(await recalled('steps')).toBeUndefined());
+    signedOut.value = false;
   });
 
   it('does without where the browser keeps nothing', async () => {

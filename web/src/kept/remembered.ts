@@ -1,7 +1,14 @@
 // What was read last, kept in this browser, so that the bench goes on where the server is away and the page is opened anew.
-import { get, set } from 'idb-keyval';
+import { clear, get, set } from 'idb-keyval';
 import { computed, shallowRef, toRaw, toValue, watch } from 'vue';
 import type { ComputedRef, MaybeRefOrGetter } from 'vue';
+
+import { signedOut } from '@/api/signedOut';
+
+// Whoever is signed out keeps nothing that was read.
+watch(signedOut, (out) => {
+  if (out) void clear().catch(() => undefined);
+});
 
 /** Returns what stands under a name, and nothing where the browser keeps nothing. */
 export async function recalled<Data>(name: string): Promise<Data | undefined> {

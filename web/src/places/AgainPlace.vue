@@ -81,7 +81,7 @@ async function begin(kind?: Kind): Promise<void> {
   text-align: left;
 }
 .kinds button:hover {
-  border-color: var(--ink);
+  border-color: var(--peat);
 }
 .kinds strong {
   display: block;

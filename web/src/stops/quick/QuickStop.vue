@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import { money } from '@/units/show';
 import DraftField from '@/parts/DraftField.vue';
 import { fieldInSentence } from '@/shipment/fields';
 import { useShipment } from '@/shipment/useShipment';
+import { money } from '@/units/show';
 
 import BuyerFields from '../measure/BuyerFields.vue';
 import SizeFields from '../measure/SizeFields.vue';
@@ -98,7 +98,7 @@ h2 {
 .stops {
   margin-bottom: 12px;
   padding: 8px 12px;
-  border-left: 4px solid var(--stop);
+  border-left: 4px solid var(--rowan);
 }
 .stops ul {
   margin: 0;
