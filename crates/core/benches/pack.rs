@@ -44,6 +44,7 @@ fn members(count: u32) -> Vec<Member> {
                 face: faces[at as usize % faces.len()],
                 hardware: at % 2 == 0,
                 stiffness: f64::from(at * 5 % 4),
+                folded: false,
             }
         })
         .collect()
@@ -54,6 +55,7 @@ fn pack(criterion: &mut Criterion) {
     let parting = Parting {
         board: Length::mm(4.0),
         pad: Length::mm(10.0),
+        fold: Length::mm(5.0),
     };
     criterion.bench_function("pack/a plan from nothing", |bencher| {
         bencher.iter(|| Worked::out(&inputs, &house));

@@ -83,6 +83,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(plans::preview))
         .routes(routes!(plans::alternatives))
         .routes(routes!(plans::changes))
+        .routes(routes!(plans::in_two))
         .routes(routes!(plans::price))
         .routes(routes!(plans::rough))
         .routes(routes!(plans::packing))

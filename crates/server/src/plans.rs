@@ -10,7 +10,7 @@ use hummock_core::{
         packing as packing_of, rough_quote,
     },
     space::LayerSlot,
-    ways::{self, Alternative, Changes, ServiceLadder},
+    ways::{self, Alternative, Changes, InTwo, ServiceLadder},
 };
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -110,6 +110,28 @@ pub(crate) async fn changes(
         }
     }
     Ok(Json(changes))
+}
+
+/// Says what several pieces come to in one parcel and in two, each with its best price; nothing is stored.
+///
+/// Of up to six pieces every way to part them is tried, of more each by itself and one after the other; the three that are
+/// cheapest all told are told.
+#[utoipa::path(
+    operation_id = "part_in_two", post, path = "/plans/in-two", tag = "plans", request_body = PreviewRequest,
+    responses(
+        (status = 200, description = "One parcel and two; null for one piece, or before all are measured", body = Option<InTwo>),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
+    ),
+)]
+pub(crate) async fn in_two(
+    State(app): State<App>,
+    Body(request): Body<PreviewRequest>,
+) -> Result<Json<Option<InTwo>>, Problem> {
+    let house = app.house().await?;
+    let inputs = request.inputs.checked(request.unit, app.clock.today())?;
+    Ok(Json(
+        beside(move || ways::in_two(&inputs, &house.house)).await?,
+    ))
 }
 
 /// How far it is to other prices, and what the buyer pays.

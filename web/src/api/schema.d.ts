@@ -415,6 +415,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plans/in-two": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Says what several pieces come to in one parcel and in two, each with its best price; nothing is stored.
+         * @description Of up to six pieces every way to part them is tried, of more each by itself and one after the other; the three that are
+         *     cheapest all told are told.
+         */
+        post: operations["part_in_two"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plans/packing": {
         parameters: {
             query?: never;
@@ -1858,6 +1879,11 @@ export interface components {
              */
             hand_over_value: number;
             /**
+             * @description Wire and screw eyes of one piece dent the next one through a board alone.
+             * @default 10
+             */
+            hardware_pad_mm: components["schemas"]["Length"];
+            /**
              * @description A loose sheet is cut and laid in, not folded.
              * @default 0.7
              */
@@ -2163,6 +2189,11 @@ export interface components {
              */
             spring_minutes_per_m: components["schemas"]["Minutes"];
             /**
+             * @description Lifted, turned and laid on the others.
+             * @default 1.5
+             */
+            stack_minutes: components["schemas"]["Minutes"];
+            /**
              * Format: double
              * @description Time, damp and rough handling take four fifths of what a box bears in a press.
              * @default 5
@@ -2318,6 +2349,8 @@ export interface components {
             across_mm: number;
             /** @description What its face is. */
             face: components["schemas"]["MemberFace"];
+            /** @description Whether it has no wrap of its own, and lies in a fold of the pad. */
+            folded?: boolean;
             /** @description Whether hardware stands off its back. */
             hardware?: boolean;
             /**
@@ -2348,6 +2381,11 @@ export interface components {
              * @description A board between every two, 0 to 50; 4 when absent.
              */
             board_mm?: number | null;
+            /**
+             * Format: double
+             * @description Of a pad that wraps and parts what lies in its folds, 0 to 50; 5 when absent.
+             */
+            fold_mm?: number | null;
             /** @description An order to judge, from the front of the box; the best is looked for when absent. */
             order?: components["schemas"]["Placed"][] | null;
             /**
@@ -5569,6 +5607,13 @@ export interface components {
             /** @description Why it could no longer be planned; it would then keep what it has. */
             refused?: string | null;
         };
+        /** @description A shipment of several pieces in one parcel, and parted in two. */
+        InTwo: {
+            /** @description Parted, the cheapest all told first; at most three. */
+            parted: components["schemas"]["PartedWay"][];
+            /** @description All in one parcel, as it is planned. */
+            together: components["schemas"]["PartedParcel"];
+        };
         /** @description Sheets before, between and behind loose ones. */
         Interleaves: {
             /**
@@ -5659,6 +5704,49 @@ export interface components {
             /** @description Up. */
             y_mm: components["schemas"]["Length"];
         };
+        /** @description A piece where it lies. */
+        LaidPiece: {
+            /**
+             * @description Whether its face looks to the front of the box.
+             * @default false
+             */
+            faces_front: boolean;
+            /**
+             * @description `first`, or its name among the others.
+             * @default
+             */
+            piece: string;
+        };
+        /** @description How several pieces are laid together. */
+        LaidTogether: {
+            /** @description Of the pieces themselves from front to back, without what lies around and between them. */
+            bearing_depth_mm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description Boards between them.
+             */
+            boards: number;
+            /**
+             * Format: int32
+             * @description Chocks at the bearing points of what is no rectangle.
+             */
+            chocks: number;
+            /**
+             * Format: int32
+             * @description How many lie in the folds of one pad.
+             */
+            folded: number;
+            /**
+             * Format: int32
+             * @description Pads over hardware.
+             */
+            pads: number;
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            pieces: number;
+        };
         /**
          * @description What is done with large pieces.
          * @enum {string}
@@ -5703,7 +5791,7 @@ export interface components {
          * @description A place in the order of the layers, from the art outward. A plan has at most one layer in each.
          * @enum {string}
          */
-        LayerSlot: "glass_tape" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "back_fill" | "back_papers" | "face_boards" | "binding" | "name_tag" | "bag" | "inner_papers" | "first_wrap" | "wrap_papers" | "second_wrap" | "inset_wrap" | "wrap_film" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "box_papers" | "edges" | "padding_sheets" | "fill" | "lining" | "box" | "box_film" | "second_fill" | "second_box" | "outer_paper" | "pocket_papers" | "marks";
+        LayerSlot: "glass_tape" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "back_fill" | "back_papers" | "face_boards" | "binding" | "name_tag" | "bag" | "inner_papers" | "first_wrap" | "wrap_papers" | "second_wrap" | "inset_wrap" | "wrap_film" | "stack" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "box_papers" | "edges" | "padding_sheets" | "fill" | "lining" | "box" | "box_film" | "second_fill" | "second_box" | "outer_paper" | "pocket_papers" | "marks";
         /**
          * @description Which parts are cut in one go.
          * @enum {string}
@@ -5993,6 +6081,9 @@ export interface components {
         }) | (components["schemas"]["WrapStrip"] & {
             /** @enum {string} */
             kind: "wrap";
+        }) | (components["schemas"]["LaidTogether"] & {
+            /** @enum {string} */
+            kind: "laid_together";
         }) | (components["schemas"]["FacePads"] & {
             /** @enum {string} */
             kind: "face_pads";
@@ -6819,6 +6910,31 @@ export interface components {
          * @enum {string}
          */
         Origin: "delivery" | "given" | "found";
+        /** @description Another piece in the same box, as typed. */
+        OtherPiece: {
+            /**
+             * @description What its own layers do otherwise than those of the shipment.
+             * @default {}
+             */
+            choices: components["schemas"]["OwnChoices"];
+            /**
+             * @description It.
+             * @default {
+             *       "paint": "thin"
+             *     }
+             */
+            piece: components["schemas"]["PieceInputs"];
+            /**
+             * @description Its title.
+             * @default
+             */
+            title: string;
+            /**
+             * @description What it is worth, in the studio's currency, as 640.00.
+             * @default null
+             */
+            value: string | null;
+        };
         /** @description A sheet around the closed box. */
         OuterPaper: {
             /** @description Along the box, with what closes its ends. */
@@ -6853,6 +6969,34 @@ export interface components {
             /** @description The sum. */
             price: string;
         };
+        /** @description What the own layers of one piece of several do otherwise than those of the shipment. */
+        OwnChoices: {
+            /** @default null */
+            contact_paper: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            cushion_wrap: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            face_board: components["schemas"]["MaterialId"] | null;
+            /**
+             * Format: int32
+             * @description Turns of its first wrap.
+             * @default null
+             */
+            first_turns: number | null;
+            /**
+             * @description Layers added or left out, from the art up to the film around its wrap.
+             * @default {}
+             */
+            layers: {
+                [key: string]: boolean;
+            };
+            /**
+             * Format: int32
+             * @description Turns of its second wrap; none leaves it out.
+             * @default null
+             */
+            second_turns: number | null;
+        };
         /** @description How far it is, in short. */
         PackProgress: {
             /** @description Steps that are done as they stand. */
@@ -6880,6 +7024,8 @@ export interface components {
             minutes: components["schemas"]["Minutes"];
             /** @description What is cut or taken for it. */
             parts: components["schemas"]["Part"][];
+            /** @description The piece that it is about, by its title, where several travel together. */
+            piece?: string | null;
             /** @description Changes whenever what is laid, cut or torn here does. */
             print: string;
             /** @description How, sentence by sentence. */
@@ -6965,6 +7111,10 @@ export interface components {
         Pair: {
             /** @description The board between them: as large as the larger of both. */
             across_mm: components["schemas"]["Length"];
+            /** @description Whether a fold of the shared pad parts them, and no board. */
+            folded: boolean;
+            /** @description Whether a pad lies over hardware between them. */
+            padded: boolean;
             /** @description Why they lie like that. */
             says: string;
             /** @description With the pad over hardware, where there is some. */
@@ -7087,6 +7237,32 @@ export interface components {
             doubts: string[];
             /** @description Lines that belong to no field: telephone, mail, and what is too much. */
             left: string[];
+        };
+        /** @description One of the parcels. */
+        PartedParcel: {
+            all_told?: components["schemas"]["Money"] | null;
+            carriage?: components["schemas"]["Money"] | null;
+            /** @description With everything. */
+            mass_g: components["schemas"]["Mass"];
+            /** @description How likely it is to arrive damaged. */
+            one_in: components["schemas"]["OneIn"];
+            /** @description As a tape reads it. */
+            outside: components["schemas"]["Envelope"];
+            /** @description The pieces in it: `first`, or their names among the others. */
+            pieces: string[];
+            /** @description By whom: the service that was chosen where it takes it, else the best; nothing where none takes it. */
+            service?: string | null;
+        };
+        /** @description A shipment parted in two parcels. */
+        PartedWay: {
+            all_told?: components["schemas"]["Money"] | null;
+            /** @description What goes by itself. */
+            goes: components["schemas"]["PartedParcel"];
+            /** @description What a shipment of its own starts from for that. */
+            inputs: components["schemas"]["ShipmentInputs"];
+            saves?: components["schemas"]["Money"] | null;
+            /** @description What stays, with the first piece. */
+            stays: components["schemas"]["PartedParcel"];
         };
         /** @description A value for each hazard; the usual one where it is left out. */
         PerHazard_Option_f64: {
@@ -7418,7 +7594,7 @@ export interface components {
             cure?: components["schemas"]["Cure"] | null;
             /** @description What is to be answered, minded or known. */
             findings: components["schemas"]["Finding"][];
-            /** @description From the art outward; the last is the box. */
+            /** @description From the art outward; the last is the box. Of several pieces, those around all of them. */
             layers: components["schemas"]["Layer"][];
             /** @description How likely it is to arrive damaged, and by what. */
             odds: components["schemas"]["Odds"];
@@ -7435,6 +7611,7 @@ export interface components {
             size: components["schemas"]["PieceSize"];
             /** @description How every layer stands that there is, or could be. */
             slots: components["schemas"]["SlotState"][];
+            stack?: components["schemas"]["Stack"] | null;
             /** @description The engineer's view: falls, a corner that presses in, and a stack. */
             survival: components["schemas"]["Survival"];
             /** @description The sums. */
@@ -8908,6 +9085,13 @@ export interface components {
                 [key: string]: string;
             };
             /**
+             * @description More pieces in the same box, by a name of small letters and digits, at most eleven.
+             * @default {}
+             */
+            others: {
+                [key: string]: components["schemas"]["OtherPiece"];
+            };
+            /**
              * @description What was done at the bench, by the keys of its steps.
              * @default {}
              */
@@ -8953,6 +9137,11 @@ export interface components {
              * @default
              */
             title: string;
+            /**
+             * @description How several pieces lie together, where somebody chose that by hand.
+             * @default {}
+             */
+            together: components["schemas"]["TogetherInputs"];
             /**
              * @description What it is worth, in the studio's currency, as 640.00.
              * @default null
@@ -9172,6 +9361,27 @@ export interface components {
             /** @description All of them, flat. */
             strip_mm: components["schemas"]["Length"];
         };
+        /** @description Several pieces as they lie in one box. */
+        Stack: {
+            /** @description Rules that this order breaks. */
+            broken: components["schemas"]["Broken"][];
+            /** @description Whether somebody chose that order by hand. */
+            by_hand: boolean;
+            /** @description How far its centre of mass lies from the back, which it rests on. */
+            centre_mm: components["schemas"]["Length"];
+            /** @description To lay them together, without what each piece takes by itself. */
+            minutes: components["schemas"]["Minutes"];
+            /** @description How they lie, from the front of the box to its back. */
+            order: components["schemas"]["StackPlace"][];
+            /** @description What lies between every two. */
+            pairs: components["schemas"]["Pair"][];
+            /** @description What is cut and taken to lay them together, without what is each piece's own. */
+            parts: components["schemas"]["Part"][];
+            /** @description The pieces, the first of the shipment first. */
+            pieces: components["schemas"]["StackPiece"][];
+            /** @description Of the whole stack, with what parts it. */
+            thickness_mm: components["schemas"]["Length"];
+        };
         /** @description What it bears. */
         StackAnswer: {
             /**
@@ -9184,6 +9394,39 @@ export interface components {
              * @description Before it crushes.
              */
             bct_n: number;
+        };
+        /** @description A piece of a stack. */
+        StackPiece: {
+            /** @description Whether it lies in a fold of the shared pad. */
+            folded: boolean;
+            /** @description What it is named by: `first`, or its key among the others. */
+            key: string;
+            /** @description Its own layers, from the art outward. */
+            layers: components["schemas"]["Layer"][];
+            /**
+             * Format: double
+             * @description That it would arrive damaged in this parcel if it lay in it alone, as a fraction.
+             */
+            probability: number;
+            /** @description Measured. */
+            size: components["schemas"]["PieceSize"];
+            /** @description How each of its own layers stands. */
+            slots: components["schemas"]["SlotState"][];
+            /** @description What people call it. */
+            title: string;
+            /** @description What it weighs, bare. */
+            weight: components["schemas"]["Weight"];
+            /** @description What it fills with them. */
+            wrapped: components["schemas"]["Envelope"];
+        };
+        /** @description Where a piece lies. */
+        StackPlace: {
+            /** @description Whether its face looks to the front of the box. */
+            faces_front: boolean;
+            /** @description Its front, from the front of the stack. */
+            from_front_mm: components["schemas"]["Length"];
+            /** @description Which piece. */
+            key: string;
         };
         /** @description What the box bears. */
         StackReport: {
@@ -9619,6 +9862,19 @@ export interface components {
              */
             version: number;
         };
+        /** @description How several pieces lie together. */
+        TogetherInputs: {
+            /**
+             * @description Whether thin framed pieces lie in the folds of one pad, in place of a wrap each.
+             * @default false
+             */
+            folded_pad: boolean;
+            /**
+             * @description From the front of the box, by hand; the best order is looked for when absent, and where it does not name each piece once.
+             * @default null
+             */
+            order: components["schemas"]["LaidPiece"][] | null;
+        };
         /** @description One reading, as it is passed on. */
         ToldReading: components["schemas"]["LiveReading"] & {
             /**
@@ -10019,6 +10275,10 @@ export interface components {
             /** @description What the prices rest on. */
             rests_on: components["schemas"]["RestsOn"];
             size?: components["schemas"]["PieceSize"] | null;
+            /** @description Of every other piece, by its name, once all its three sides are given. */
+            sizes: {
+                [key: string]: components["schemas"]["PieceSize"];
+            };
         };
         /** @description The wrap to cut. */
         WrapAnswer: {
@@ -12619,6 +12879,111 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Changes"] | null;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    part_in_two: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description One parcel and two; null for one piece, or before all are measured */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InTwo"] | null;
                 };
             };
             /** @description The request can't be read */

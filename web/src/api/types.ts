@@ -125,3 +125,8 @@ export type Enclosed = Schemas['Enclosed'];
 export type Kind = Schemas['KindView'];
 export type OrderColumns = Schemas['OrderColumns'];
 export type OrderView = Schemas['OrderView'];
+/** Several pieces as they lie in one box. */
+export type Stack = Schemas['Stack'];
+export type PieceSize = Schemas['PieceSize'];
+export type StackPiece = Schemas['StackPiece'];
+export type InTwo = Schemas['InTwo'];

@@ -34,12 +34,22 @@ const section = computed(() => sectionOf(plan, cut, times, FRAME));
 const places = computed(() => section.value.layers.map((_, place) => plan.layers.length - 1 - place));
 const lit = computed(() => {
   const place = focus.value;
-  return place === undefined ? undefined : section.value.layers[plan.layers.length - 1 - place];
+  if (place === undefined) return undefined;
+  // The stack of several pieces is no layer of its own there, but the room that they lie in.
+  if (place === 0 && plan.stack) return { box: section.value.piece };
+  return section.value.layers[plan.layers.length - 1 - place];
 });
 const through = computed(() => plan.tally.outside.through_mm);
-const edge = computed(() => (cut === 'up' ? plan.tally.adds.bottom_mm : plan.tally.adds.left_mm));
+/** From the outside to the piece, or to the stack of several. */
+const edge = computed(() => {
+  const whole = cut === 'up' ? plan.tally.adds.bottom_mm : plan.tally.adds.left_mm;
+  const stack = plan.stack ? plan.layers[0]?.adds : undefined;
+  if (!stack) return whole;
+  return whole - (cut === 'up' ? stack.bottom_mm : stack.left_mm);
+});
 /** The pad in the hollow behind a canvas, thinner than its bars. */
 const hollow = computed<Band | undefined>(() => {
+  if (plan.stack) return undefined;
   const make = plan.layers.find((layer) => layer.make.kind === 'back_fill')?.make;
   if (make?.kind !== 'back_fill') return undefined;
   const { piece, scale } = section.value;
@@ -64,8 +74,27 @@ const label = computed(
       <rect v-bind="layer.box" class="air" />
       <MaterialBand v-for="(band, part) in layer.bands" :key="part" :band="band" />
     </g>
-    <rect v-bind="section.piece" class="piece" />
-    <template v-if="barred">
+    <template v-if="section.members.length > 0">
+      <rect v-bind="section.piece" class="air" />
+      <MaterialBand v-for="(band, at) in section.boards" :key="`board-${at}`" :band="band" />
+      <g v-for="(member, at) in section.members" :key="`member-${at}`" data-test="member">
+        <rect v-bind="member.wrapped" class="wrapped" />
+        <rect v-bind="member.piece" class="piece" />
+        <path
+          :d="`M${member.piece.x} ${member.piece.y + (member.faces_front ? 0 : member.piece.height)}H${FRAME.width}`"
+          class="art"
+        />
+        <text
+          v-if="member.piece.height > 16"
+          :x="member.piece.x + 10"
+          :y="member.piece.y + member.piece.height / 2 + 5"
+        >
+          {{ member.title }}
+        </text>
+      </g>
+    </template>
+    <rect v-else v-bind="section.piece" class="piece" />
+    <template v-if="barred && section.members.length === 0">
       <rect
         :x="section.piece.x + 3"
         :y="section.piece.y + 4"
@@ -76,6 +105,7 @@ const label = computed(
     </template>
     <MaterialBand v-if="hollow" :band="hollow" />
     <path
+      v-if="section.members.length === 0"
       :d="`M${section.piece.x} ${section.piece.y + section.piece.height}V${section.piece.y}H${FRAME.width}`"
       class="art"
     />
@@ -94,10 +124,12 @@ const label = computed(
       <path
         :d="`M${section.outside.x} ${FRAME.height - 14}H${section.piece.x}m0 -6v12M${section.outside.x} ${FRAME.height - 20}v12`"
       />
-      <text :x="section.piece.x + 8" :y="FRAME.height - 9">{{ units.length(edge) }} to the piece</text>
+      <text :x="section.piece.x + 8" :y="FRAME.height - 9">
+        {{ units.length(edge) }} to {{ plan.stack ? 'the pieces' : 'the piece' }}
+      </text>
     </g>
     <g class="words">
-      <text :x="section.piece.x" y="20">face</text>
+      <text :x="section.piece.x" y="20">{{ plan.stack ? 'front' : 'face' }}</text>
       <text :x="section.piece.x + 40" y="20" class="arrow">↑</text>
     </g>
   </svg>
@@ -113,6 +145,11 @@ const label = computed(
 }
 .piece {
   fill: #f0ebdd;
+}
+.wrapped {
+  fill: #e4ecf0;
+  stroke: var(--card-line);
+  stroke-width: 0.8px;
 }
 .wood {
   fill: var(--wood);

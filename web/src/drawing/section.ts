@@ -1,6 +1,6 @@
 // Lays the core's list of envelopes out as a cut-through: where each layer stands, in drawing units.
 // Nothing of the job is worked out here; thicknesses are added up in the order of the list.
-import type { Addition, Layer, Plan } from '@/api/types';
+import type { Addition, Layer, Plan, Stack } from '@/api/types';
 
 import { boardPattern, wrapPattern } from './band';
 import type { Band, Pattern } from './band';
@@ -16,8 +16,22 @@ export interface SectionLayer {
   box: { x: number; y: number; width: number; height: number };
 }
 
+/** A piece of several, in its own layers. */
+export interface SectionMember {
+  title: string;
+  /** With its layers. */
+  wrapped: { x: number; y: number; width: number; height: number };
+  /** Bare. */
+  piece: { x: number; y: number; width: number; height: number };
+  faces_front: boolean;
+}
+
 export interface Section {
   layers: SectionLayer[];
+  /** Several pieces as they lie, from the front; none of one. */
+  members: SectionMember[];
+  /** What parts them. */
+  boards: Band[];
   piece: { x: number; y: number; width: number; height: number };
   /** Millimetres of the parcel in a unit of the drawing. */
   scale: number;
@@ -46,9 +60,12 @@ const EDGE_SHARE = 0.5;
 
 /** Returns the section of a plan near one edge, thicknesses drawn so many times as thick. */
 export function sectionOf(plan: Plan, cut: Cut, times: number, frame: Frame): Section {
-  const sides = plan.layers.map((layer) => sideOf(layer.adds, cut));
+  const sides = plan.layers.slice(plan.stack ? 1 : 0).map((layer) => sideOf(layer.adds, cut));
   const total = (pick: keyof Side) => sides.reduce((sum, side) => sum + side[pick] * times, 0);
-  const depth = plan.size.depth_mm;
+  // Several pieces are drawn as they lie, and what is around them begins where their stack ends.
+  const { stack } = plan;
+  const around = stack ? plan.layers.slice(1) : plan.layers;
+  const depth = stack ? stack.thickness_mm : plan.size.depth_mm;
   const thick = total('front') + depth + total('back');
   // A thin parcel with a wide margin is drawn smaller, so that its edge stays in the picture.
   const byHeight = (frame.height - 2 * frame.margin) / thick;
@@ -64,8 +81,8 @@ export function sectionOf(plan: Plan, cut: Cut, times: number, frame: Frame): Se
     height: depth * scale,
   };
   const layers: SectionLayer[] = [];
-  for (let place = plan.layers.length - 1; place >= 0; place -= 1) {
-    const [layer, side] = [plan.layers[place], sides[place]];
+  for (let place = around.length - 1; place >= 0; place -= 1) {
+    const [layer, side] = [around[place], sides[place]];
     if (!layer || !side) continue;
     const box = {
       x: piece.x - edge,
@@ -87,7 +104,62 @@ export function sectionOf(plan: Plan, cut: Cut, times: number, frame: Frame): Se
     [edge, front, back] = [edge - thick.edge, front - thick.front, back - thick.back];
   }
   const outer = layers[0]?.box ?? { ...piece };
-  return { layers, piece, scale, outside: { x: outer.x, y: outer.y, height: outer.height } };
+  const laid = stack ? laidIn(stack, plan.layers[0], cut, piece, scale) : { members: [], boards: [] };
+  return { layers, ...laid, piece, scale, outside: { x: outer.x, y: outer.y, height: outer.height } };
+}
+
+/** Where each of several pieces lies in the room of their stack, and what parts them. */
+function laidIn(
+  stack: Stack,
+  layer: Layer | undefined,
+  cut: Cut,
+  room: Section['piece'],
+  scale: number,
+): { members: SectionMember[]; boards: Band[] } {
+  const along = cut === 'up' ? ('up_mm' as const) : ('across_mm' as const);
+  const whole = layer?.envelope[along] ?? 0;
+  const members = stack.order.flatMap((place) => {
+    const own = stack.pieces.find(({ key }) => key === place.key);
+    if (!own) return [];
+    const beside = (whole - own.wrapped[along]) / 2;
+    const x = room.x + beside * scale;
+    const wrapped = {
+      x,
+      y: room.y + place.from_front_mm * scale,
+      width: room.x + room.width - x,
+      height: own.wrapped.through_mm * scale,
+    };
+    const sum = (pick: keyof Side) =>
+      own.layers.reduce((so, { adds }) => so + sideOf(adds, cut)[pick], 0) * scale;
+    const left = wrapped.x + sum('edge');
+    const piece = {
+      x: left,
+      y: wrapped.y + sum(place.faces_front ? 'front' : 'back'),
+      width: room.x + room.width - left,
+      height: own.size.depth_mm * scale,
+    };
+    return [{ title: own.title, wrapped, piece, faces_front: place.faces_front }];
+  });
+  const boards = members.slice(1).flatMap((member, at): Band[] => {
+    const before = members[at];
+    const pair = stack.pairs[at];
+    if (!before || !pair) return [];
+    const y = before.wrapped.y + before.wrapped.height;
+    const x = Math.min(before.wrapped.x, member.wrapped.x);
+    const pattern = pair.folded ? ('bubble' as const) : ('card' as const);
+    return [
+      {
+        x,
+        y,
+        width: room.x + room.width - x,
+        height: member.wrapped.y - y,
+        pattern,
+        outward: 'up',
+        turns: 1,
+      },
+    ];
+  });
+  return { members, boards };
 }
 
 type Box = SectionLayer['box'];
@@ -134,6 +206,7 @@ function bandsOf(
     part.outward === 'left' ? part : { ...part, width: Math.min(width, part.width) };
   switch (make.kind) {
     case 'glass_tape':
+    case 'laid_together':
     case 'marks':
     case 'back_fill':
     case 'roll':

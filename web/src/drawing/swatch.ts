@@ -22,6 +22,8 @@ function patternOf({ make, material }: Layer): Pattern {
     case 'stretch_film':
     case 'sealed_bag':
       return 'film';
+    case 'laid_together':
+      return 'card';
     case 'face_pads':
     case 'edge_pads':
     case 'corner_blocks':

@@ -305,6 +305,18 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
         name: `${layer.slot === 'inset_wrap' ? `Inset of ${material.toLowerCase()}` : material}, ${counted(make.turns, 'turn')}`,
         make: `${make.direction === 'up' ? 'top to bottom' : 'side to side'}, ${make.strips > 1 ? `${count(make.strips)} strips, ` : ''}${units.size(make.length_mm, make.width_mm)}`,
       };
+    case 'laid_together': {
+      const between = [
+        make.boards > 0 && counted(make.boards, 'board'),
+        make.folded > 0 && 'a folded pad',
+        make.pads > 0 && `${counted(make.pads, 'pad')} over hardware`,
+        make.chocks > 0 && counted(make.chocks, 'chock'),
+      ];
+      return {
+        name: `${count(make.pieces)} pieces laid together`,
+        make: `between them ${between.filter(Boolean).join(', ')}`,
+      };
+    }
     case 'face_pads':
       return {
         name: 'Face pads, front and back',

@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import { useStudio } from '@/api/useStudio';
 import { FIELDS } from '@/shipment/fields';
 import type { Field, FieldPath } from '@/shipment/fields';
+import { usePiece } from '@/shipment/usePiece';
 import { useShipment } from '@/shipment/useShipment';
 import { dayAndYear } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
@@ -28,15 +29,18 @@ const { path, codes, empty, placeholder, label, hint } = defineProps<{
 }>();
 const { draft, errors, save } = useShipment();
 const { studio } = useStudio();
+const { at } = usePiece();
 const units = useUnits();
 
 const field = computed<Field>(() => FIELDS[path]);
 const called = computed(() => label ?? field.value.label);
-const error = computed(() => errors.value[path]);
+/** Of several pieces the one in hand. */
+const place = computed(() => at(path));
+const error = computed(() => errors.value[place.value]);
 const known = computed(() => studio.value?.hints.find((one) => one.field === path));
 
 type Holder = Record<string, unknown>;
-const keys = computed(() => path.split('.'));
+const keys = computed(() => place.value.split('.'));
 const holder = computed(() => {
   const inside = keys.value.slice(0, -1);
   return inside.reduce<Holder>((part, key) => part[key] as Holder, draft as unknown as Holder);
@@ -80,12 +84,12 @@ const stands = computed(() => placeholder ?? known.value?.empty?.toString());
 </script>
 
 <template>
-  <TickField v-if="field.kind === 'tick'" v-model="ticked" :label="called" :name="path" />
+  <TickField v-if="field.kind === 'tick'" v-model="ticked" :label="called" :name="place" />
   <ChoiceField
     v-else-if="field.kind === 'choice'"
     v-model="text"
     :label="called"
-    :name="path"
+    :name="place"
     :choices="codes ?? field.codes ?? []"
     :empty="empty"
     :error="error"
@@ -95,7 +99,7 @@ const stands = computed(() => placeholder ?? known.value?.empty?.toString());
     v-else-if="field.kind === 'number'"
     v-model="number"
     :label="called"
-    :name="path"
+    :name="place"
     :placeholder="stands"
     :error="error"
     :hint="says"
@@ -104,7 +108,7 @@ const stands = computed(() => placeholder ?? known.value?.empty?.toString());
     v-else-if="field.kind === 'length'"
     v-model="text"
     :label="called"
-    :name="path"
+    :name="place"
     :placeholder="stands"
     :error="error"
     :hint="says"
@@ -113,7 +117,7 @@ const stands = computed(() => placeholder ?? known.value?.empty?.toString());
     v-else
     v-model="text"
     :label="called"
-    :name="path"
+    :name="place"
     :type="field.kind === 'day' ? 'date' : 'text'"
     :error="error"
     :hint="says"

@@ -7,6 +7,10 @@ export interface Draft {
   promised: string;
   value: string;
   piece: DraftPiece;
+  /** More pieces in the same box, by a name of their own. */
+  others: Record<string, DraftOther>;
+  /** How several pieces lie together, where that was chosen by hand. */
+  together: { order: LaidPiece[] | null; folded_pad: boolean };
   choices: DraftChoices;
   /** Why a Stop was lifted, by its code. */
   lifted: Record<string, string>;
@@ -24,6 +28,19 @@ export interface Draft {
   enclosures: Record<string, DraftEnclosure>;
   /** Steps that were done at the bench, by their keys. */
   packed: Record<string, StepTick>;
+}
+
+export interface DraftOther {
+  title: string;
+  value: string;
+  piece: DraftPiece;
+  choices: typeof OWN_CHOICES;
+}
+
+/** A piece where it lies, from the front of the box. */
+export interface LaidPiece {
+  piece: string;
+  faces_front: boolean;
 }
 
 export interface DraftQuotation {
@@ -109,6 +126,33 @@ const PIECE = {
   facts: FACTS,
 };
 export type DraftPiece = typeof PIECE;
+
+/** What the own layers of one piece of several do otherwise. */
+const OWN_CHOICES = {
+  first_turns: null as number | null,
+  second_turns: null as number | null,
+  contact_paper: '',
+  face_board: '',
+  cushion_wrap: '',
+  layers: {} as Record<string, boolean>,
+};
+
+/** Another piece before anything of it is typed. */
+export const emptyOther = (): DraftOther => otherOf({});
+
+function otherOf(typed: Loose<DraftOther>): DraftOther {
+  const choices = filled(OWN_CHOICES, typed.choices);
+  return {
+    title: typed.title ?? '',
+    value: typed.value ?? '',
+    piece: pieceOf(typed.piece),
+    choices: { ...choices, layers: { ...choices.layers } },
+  };
+}
+
+function pieceOf(typed: Loose<DraftPiece> | undefined): DraftPiece {
+  return { ...filled(PIECE, typed), facts: filled(FACTS, typed?.facts) };
+}
 
 const CHOICES = {
   preset: '',
@@ -203,7 +247,11 @@ export function draftOf(inputs: Loose<Inputs>): Draft {
     buyer: filled(buyer, inputs.buyer),
     promised: inputs.promised ?? '',
     value: inputs.value ?? '',
-    piece: { ...filled(PIECE, inputs.piece), facts: filled(FACTS, inputs.piece?.facts) },
+    piece: pieceOf(inputs.piece as Loose<DraftPiece> | undefined),
+    others: Object.fromEntries(
+      Object.entries(inputs.others ?? {}).map(([key, typed]) => [key, otherOf(typed as Loose<DraftOther>)]),
+    ),
+    together: filled({ order: null, folded_pad: false }, inputs.together),
     choices: copied(filled(CHOICES, inputs.choices)),
     lifted: { ...(inputs.lifted as Record<string, string> | undefined) },
     lifted_for: { ...(inputs.lifted_for as Record<string, string> | undefined) },

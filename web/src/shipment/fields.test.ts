@@ -19,6 +19,7 @@ describe('the registry of fields', () => {
       'parcel.as_packed',
       'quotations',
       'packed',
+      'together',
       'enclosures',
       'choices.layers',
       'choices.schools',

@@ -176,8 +176,13 @@ const OF_LAYER: Record<string, string> = {
   'choices.wrapped_through': 'the wrapped piece, through',
 };
 
+/** A field of another piece is called as the first one's is. */
+const OF_OTHER = /^others\.[^.]+\./;
+
 /** The stop at which a field is typed. */
 export function stopOfField(path: string): StopName {
+  if (OF_OTHER.test(path)) return stopOfField(path.replace(OF_OTHER, ''));
+  if (path.startsWith('together')) return 'guard';
   if (path === 'service') return 'price';
   if (path.startsWith('quotations')) return 'price';
   if (path.startsWith('packed')) return 'pack';
@@ -189,6 +194,8 @@ export function stopOfField(path: string): StopName {
 
 /** What a field is called in a sentence; a layer, a reason or a path that is new here is called by its last word. */
 export function fieldInSentence(path: string): string {
+  if (OF_OTHER.test(path)) return `${fieldInSentence(path.replace(OF_OTHER, ''))} of another piece`;
+  if (path.startsWith('together')) return 'how the pieces lie';
   const field = known[path];
   const other = OF_LAYER[path];
   if (other) return other;

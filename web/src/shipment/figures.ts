@@ -2,6 +2,8 @@
 import { computed } from 'vue';
 import type { ComputedRef } from 'vue';
 
+import type { PieceSize } from '@/api/types';
+
 import { pathsOf } from './draft';
 import { changeOf, isPending } from './machine';
 import type { Open } from './machine';
@@ -49,6 +51,11 @@ export function figuresOf(state: ComputedRef<Open>) {
     conflict: computed(() => conflictOf(state.value)),
     plan: computed(() => figures.value?.worked.plan ?? undefined),
     size: computed(() => figures.value?.worked.size ?? undefined),
+    /** Of every piece, by its name, once its three sides are given. */
+    sizes: computed((): Record<string, PieceSize | undefined> => {
+      const worked = figures.value?.worked;
+      return { ...worked?.sizes, first: worked?.size ?? undefined };
+    }),
     bearing: computed(() => figures.value?.worked.bearing ?? []),
     quotes: computed(() => figures.value?.worked.quotes ?? []),
     /** The box that the house's rule chose, where it is not the usual one. */

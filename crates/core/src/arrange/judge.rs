@@ -45,6 +45,10 @@ pub struct Pair {
     /// With the pad over hardware, where there is some.
     #[serde(rename = "thickness_mm")]
     pub thickness: Length,
+    /// Whether a fold of the shared pad parts them, and no board.
+    pub folded: bool,
+    /// Whether a pad lies over hardware between them.
+    pub padded: bool,
     /// Why they lie like that.
     pub says: &'static str,
 }
@@ -65,6 +69,26 @@ impl Side {
 }
 
 impl Rule {
+    /// What a finding about it is known by.
+    pub(crate) const fn code(self) -> &'static str {
+        match self {
+            Self::FaceInward => "stack-face-outward",
+            Self::GlazingInside => "stack-glass-outside",
+            Self::StiffestOutside => "stack-soft-outside",
+            Self::HardwareFromFaces => "stack-hardware",
+        }
+    }
+
+    /// What is so where it is broken and nothing better is to be had.
+    pub(crate) const fn plain(self) -> &'static str {
+        match self {
+            Self::FaceInward => "one face looks outward",
+            Self::GlazingInside => "glass lies outside",
+            Self::StiffestOutside => "something softer than what lies inside takes the knocks",
+            Self::HardwareFromFaces => "hardware looks at a face, with a board and a pad between",
+        }
+    }
+
     const fn says(self) -> &'static str {
         match self {
             Self::FaceInward => "a face looks outward: turn it inward, to a board",
@@ -94,13 +118,46 @@ pub(super) const fn side(member: &Member, faces_front: bool, front: bool) -> Sid
     }
 }
 
-/// How thick what parts two sides is.
-pub(super) fn parted(one: Side, other: Side, parting: Parting) -> Length {
-    if one == Side::Hardware || other == Side::Hardware {
-        parting.board + parting.pad
+/// Tells whether the hardware of a piece at an end looks outward.
+pub(super) fn looks_out_hard(members: &[Member], placed: &Placed, front: bool) -> bool {
+    side(&members[placed.piece], placed.faces_front, front) == Side::Hardware
+}
+
+/// What lies outside an end.
+pub(super) fn outside(member: &Member, side: Side, parting: Parting) -> Length {
+    let fold = if member.folded {
+        parting.fold
     } else {
-        parting.board
+        Length::ZERO
+    };
+    if side == Side::Hardware {
+        fold + parting.pad
+    } else {
+        fold
     }
+}
+
+/// Sizes that differ by less lie on each other all the same.
+const ALIKE: Length = Length::mm(20.0);
+
+/// Tells whether a fold of the shared pad alone parts two: neither edge lies on the other's unsupported span.
+pub(super) fn parted_by_fold(one: &Member, other: &Member) -> bool {
+    let alike = |one: Length, other: Length| one.max(other) - one.min(other) <= ALIKE;
+    one.folded && other.folded && alike(one.across, other.across) && alike(one.up, other.up)
+}
+
+/// How thick what parts two sides is.
+pub(super) fn parted(one: (&Member, Side), other: (&Member, Side), parting: Parting) -> Length {
+    let pad = if one.1 == Side::Hardware || other.1 == Side::Hardware {
+        parting.pad
+    } else {
+        Length::ZERO
+    };
+    if parted_by_fold(one.0, other.0) {
+        return parting.fold + pad;
+    }
+    let folds = f64::from(u8::from(one.0.folded) + u8::from(other.0.folded));
+    parting.board + parting.fold * folds + pad
 }
 
 /// Tells whether hardware looks at a face.
@@ -184,9 +241,7 @@ impl Judged {
         }
         judged.broken.sort_by_key(|broken| (broken.at, broken.rule));
         // From the back, which it rests on, to the front.
-        if looks(back, false) == Side::Hardware {
-            judged.thickness += parting.pad;
-        }
+        judged.thickness += outside(&members[back.piece], looks(back, false), parting);
         for (at, placed) in order.iter().enumerate().rev() {
             let member = &members[placed.piece];
             judged.moment += member.mass.as_g() * (judged.thickness + member.through / 2.0).as_mm();
@@ -196,20 +251,25 @@ impl Judged {
                 continue;
             };
             let (one, other) = (looks(before, false), looks(placed, true));
-            let thickness = parted(one, other, parting);
-            judged.thickness += thickness;
             let ahead = &members[before.piece];
+            let thickness = parted((ahead, one), (member, other), parting);
+            judged.thickness += thickness;
+            let folded = parted_by_fold(ahead, member);
             judged.pairs.push(Pair {
                 across: member.across.max(ahead.across),
                 up: member.up.max(ahead.up),
                 thickness,
-                says: between(one, other),
+                folded,
+                padded: one == Side::Hardware || other == Side::Hardware,
+                says: if folded {
+                    "a fold of one pad parts them: both are thin, and of one size"
+                } else {
+                    between(one, other)
+                },
             });
         }
         judged.pairs.reverse();
-        if looks(front, true) == Side::Hardware {
-            judged.thickness += parting.pad;
-        }
+        judged.thickness += outside(&members[front.piece], looks(front, true), parting);
         judged
     }
 

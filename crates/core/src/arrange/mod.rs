@@ -47,6 +47,8 @@ pub struct Member {
     pub hardware: bool,
     /// How much it resists a knock, the stiffest the highest; only the order counts.
     pub stiffness: f64,
+    /// Whether it has no wrap of its own, and lies in a fold of the pad that it shares with its neighbours.
+    pub folded: bool,
 }
 
 /// One place of an arrangement, from the front of the box.
@@ -66,6 +68,8 @@ pub struct Parting {
     pub board: Length,
     /// More between two sides of which one has hardware, and outside an end that has.
     pub pad: Length,
+    /// Of a pad that wraps and parts what lies in its folds: between two alike it takes the board's place.
+    pub fold: Length,
 }
 
 /// Pieces in an order.
@@ -92,6 +96,22 @@ impl Arrangement {
     pub fn best(members: &[Member], parting: Parting) -> Option<Self> {
         let order = search::best(members, parting)?;
         Some(Self::of(members, parting, &order))
+    }
+
+    /// Returns the size of each end that looks outward with its hardware, for the pad over it.
+    #[must_use]
+    pub(crate) fn hard_ends(&self, members: &[Member]) -> Vec<[Length; 2]> {
+        let (Some(front), Some(back)) = (self.order.first(), self.order.last()) else {
+            return Vec::new();
+        };
+        [(front, true), (back, false)]
+            .into_iter()
+            .filter(|(placed, front)| judge::looks_out_hard(members, placed, *front))
+            .map(|(placed, _)| {
+                let member = &members[placed.piece];
+                [member.across, member.up]
+            })
+            .collect()
     }
 
     /// Returns what an order comes to that somebody chose by hand, with the rules that it breaks.

@@ -3,7 +3,7 @@
 
 use super::{
     MOST, Member, Parting, Placed,
-    judge::{Side, ends_broken, hardware_at_a_face, parted, side},
+    judge::{Side, ends_broken, hardware_at_a_face, outside, parted, side},
 };
 
 /// What an order comes to so far: rules broken, thickness, moment; the first that differs counts.
@@ -58,12 +58,8 @@ pub(super) fn best(members: &[Member], parting: Parting) -> Option<Vec<Placed>> 
     };
     let alone = |at: usize| {
         let back = looks(at, false);
-        let under = if back == Side::Hardware {
-            parting.pad.as_mm()
-        } else {
-            0.0
-        };
         let member = &members[at / 2];
+        let under = outside(member, back, parting).as_mm();
         Cost {
             broken: u32::from(back.is_face()),
             thickness: under + member.through.as_mm(),
@@ -85,12 +81,7 @@ pub(super) fn best(members: &[Member], parting: Parting) -> Option<Vec<Placed>> 
                 broken: cost.broken
                     + u32::from(side.is_face())
                     + u32::try_from(ends).unwrap_or(u32::MAX),
-                thickness: cost.thickness
-                    + if side == Side::Hardware {
-                        parting.pad.as_mm()
-                    } else {
-                        0.0
-                    },
+                thickness: cost.thickness + outside(&members[front / 2], side, parting).as_mm(),
                 ..cost
             };
             if found
@@ -127,7 +118,8 @@ fn filled(
             for next in (0..ways).filter(|next| held & (1 << (next / 2)) == 0) {
                 let one = looks(next, false);
                 let member = &members[next / 2];
-                let under = cost.thickness + parted(one, other, parting).as_mm();
+                let behind = (&members[front / 2], other);
+                let under = cost.thickness + parted((member, one), behind, parting).as_mm();
                 let through = member.through.as_mm();
                 let cost = Cost {
                     broken: cost.broken + u32::from(hardware_at_a_face(one, other)),

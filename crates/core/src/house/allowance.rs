@@ -218,6 +218,8 @@ allowances! {
     block_leg_share "block_leg_share": f64, "leg of a corner block, in thicknesses", "", 2.0 in 2.0 to 6.0, "A block shorter than twice its thickness buckles instead of giving.";
     block_proud "block_proud_mm": Length, "corner block over the depth", "mm", 3.0 in 0.0 to 20.0, "A block a little higher than the piece keeps the box off its face.";
     back_fill_play "back_fill_play_mm": Length, "canvas-back fill under the bars", "mm", 5.0 in 1.0 to 20.0, "A pad as thick as the bars presses on the cloth.";
+    hardware_pad "hardware_pad_mm": Length, "pad over hardware between pieces", "mm", 10.0 in 3.0 to 50.0, "Wire and screw eyes of one piece dent the next one through a board alone.";
+    stack_minutes "stack_minutes": Minutes, "minutes for one of several pieces", "min", 1.5 in 0.0 to 30.0, "Lifted, turned and laid on the others.";
     bar_width "bar_width_mm": Length, "width of stretcher bars", "mm", 40.0 in 15.0 to 100.0, "What is stiff behind a canvas, and what is hollow.";
     spacer_depth "spacer_depth_mm": Length, "depth of a window spacer", "mm", 6.0 in 6.0 to 20.0, "Nothing may come nearer to loose pigment than this.";
     spacer_width "spacer_width_mm": Length, "width of a window spacer", "mm", 30.0 in 10.0 to 100.0, "The strips lie on the margin that the mount covers.";

@@ -6,7 +6,7 @@
 use super::{
     Layer, Make, Roll, Supplies, TubeFit, bag, boxed, bundle, contact, corner, edges, enclosed,
     face_board, fill, folio, glass_tape, lining, marks, outer_paper, padding, pads, roll, spacer,
-    wrap,
+    together, wrap,
 };
 use crate::{
     Refusal,
@@ -92,6 +92,7 @@ pub(crate) const fn kind_of(slot: LayerSlot) -> &'static Kind {
         LayerSlot::SecondWrap => &wrap::SECOND,
         LayerSlot::InsetWrap => &wrap::INSET,
         LayerSlot::WrapFilm => &bag::WRAP_FILM,
+        LayerSlot::Stack => &together::KIND,
         LayerSlot::FacePads => &pads::FACE,
         LayerSlot::EdgePads => &pads::EDGES,
         LayerSlot::CornerBlocks => &pads::CORNERS,
@@ -207,10 +208,7 @@ impl Around<'_, '_> {
 
     /// What boards and pockets go around: the piece, or the bundle of pieces.
     pub(super) fn body(&self) -> PieceSize {
-        let bundle = self
-            .layers
-            .iter()
-            .find(|layer| layer.slot == LayerSlot::Bundle);
+        let bundle = self.layers.iter().find(|layer| layer.holds_several());
         bundle.map_or(self.piece.size, |bundle| PieceSize {
             width: bundle.envelope.across,
             height: bundle.envelope.up,
@@ -220,11 +218,13 @@ impl Around<'_, '_> {
 
     /// Of the pieces themselves, without what lies between them: what a corner block bears on.
     pub(super) fn bearing_depth(&self) -> Length {
-        let deep = self.layers.iter().find_map(|layer| match &layer.make {
-            Make::Bundle(bundle) => Some(f64::from(bundle.deep)),
+        let depth = self.piece.size.depth;
+        let several = self.layers.iter().find_map(|layer| match &layer.make {
+            Make::Bundle(bundle) => Some(depth * f64::from(bundle.deep)),
+            Make::LaidTogether(laid) => Some(laid.bearing_depth),
             _ => None,
         });
-        self.piece.size.depth * deep.unwrap_or(1.0)
+        several.unwrap_or(depth)
     }
 
     /// Along the long side of the art.

@@ -32,6 +32,7 @@ mod saved_box;
 mod slip_on;
 mod spacer;
 mod supplies;
+mod together;
 mod wrap;
 
 pub use bag::{NameTag, SealedBag, StretchFilm};
@@ -67,6 +68,8 @@ pub use saved_box::{SavedBox, SecondCarton};
 pub use slip_on::SlipOns;
 pub use spacer::WindowSpacer;
 pub use supplies::Supplies;
+pub use together::LaidTogether;
+pub(crate) use together::laid_together;
 pub use wrap::{Winding, WrapStrip};
 
 pub(crate) use supplies::Making;
@@ -126,6 +129,12 @@ pub struct Layer {
 }
 
 impl Layer {
+    /// Tells whether boards and cushions outside it go around several pieces.
+    #[must_use]
+    pub const fn holds_several(&self) -> bool {
+        matches!(self.slot, LayerSlot::Bundle | LayerSlot::Stack)
+    }
+
     /// Tells whether it is a cushion, and not only board that crushes.
     #[must_use]
     pub fn is_cushion(&self) -> bool {
@@ -196,6 +205,8 @@ makes! {
     Roll(Roll) = "roll";
     /// A cushion wound around.
     Wrap(WrapStrip) = "wrap";
+    /// Several pieces, laid together.
+    LaidTogether(LaidTogether) = "laid_together";
     /// Foam over face and back.
     FacePads(FacePads) = "face_pads";
     /// Foam along the edges.

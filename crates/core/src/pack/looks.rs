@@ -127,6 +127,11 @@ pub(super) const fn at(make: &Make) -> Option<Look> {
             "Flat side inward, and no end loose?",
             "Unwind it and turn it over: bubbles against the art print on it.",
         ),
+        Make::LaidTogether(_) => (
+            LookKind::Boards,
+            "Is a board between every two, no hardware against a face, and does nothing slide?",
+            "Take them apart as far as you must, and lay them again as they are listed.",
+        ),
         Make::Roll(_) => (
             LookKind::Roll,
             "Face out, no crease, and no tape on the sheet itself?",

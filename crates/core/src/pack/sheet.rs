@@ -82,7 +82,10 @@ impl PackSheet {
             .iter()
             .filter(|one| one.step.stage != Stage::Cut)
             .map(|one| SheetStep {
-                title: one.step.title.clone(),
+                title: match &one.step.piece {
+                    Some(piece) => format!("{piece}: {}", one.step.title),
+                    None => one.step.title.clone(),
+                },
                 says: one.step.says.join(" "),
                 minds: one.step.cautions.join(" "),
                 asks: one

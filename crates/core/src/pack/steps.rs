@@ -17,7 +17,7 @@ use crate::{
     material::Catalogue,
     part::{Part, Take},
     piece::Piece,
-    plan::Plan,
+    plan::{FIRST, Plan, Stack, StackPiece},
     quantity::{Length, LengthUnit, Minutes, show_length},
     space::LayerSlot,
 };
@@ -101,6 +101,8 @@ pub struct PackStep {
     pub key: String,
     /// What it belongs to.
     pub stage: Stage,
+    /// The piece that it is about, by its title, where several travel together.
+    pub piece: Option<String>,
     /// What is done, in a few words.
     pub title: String,
     /// How, sentence by sentence.
@@ -176,14 +178,16 @@ struct Order<'a> {
     shown: &'a BTreeSet<LookKind>,
     /// The last step of the piece itself, which the next one waits for.
     last: Option<String>,
+    /// The piece of several whose own layers are laid.
+    own: Option<&'a StackPiece>,
 }
 
 /// Returns every step of packing a plan, in the order of the job: each layer once, each cut once, and between them what is
-/// looked at, written and measured.
+/// looked at, written and measured. `pieces` are those of the plan in their order, one or several.
 #[must_use]
 pub fn pack_steps(
     plan: &Plan,
-    piece: &Piece,
+    pieces: &[&Piece],
     rules: &HouseRules,
     catalogue: &Catalogue,
 ) -> Vec<PackStep> {
@@ -194,17 +198,45 @@ pub fn pack_steps(
         told_in: rules.told_in,
         shown: &rules.looks_shown,
         last: None,
+        own: None,
     };
     order.set_up();
-    order.look(piece);
     let wrap_first = rules.schools.cutting == CuttingRule::WrapFirst
         && plan
             .layers
             .iter()
             .any(|layer| layer.make.carton().is_some());
-    order.cut(("cut", BENCH), is_wrapped);
-    if !wrap_first {
-        order.cut(("cut_box", BENCH), |slot| !is_wrapped(slot));
+    match &plan.stack {
+        None => {
+            for piece in pieces {
+                order.look(piece);
+            }
+            order.cut(("cut", BENCH), is_wrapped);
+            if !wrap_first {
+                order.cut(("cut_box", BENCH), |slot| !is_wrapped(slot));
+            }
+        }
+        Some(stack) => {
+            let mut ends = Vec::with_capacity(pieces.len());
+            for (own, piece) in stack.pieces.iter().zip(pieces) {
+                order.begin(own, BENCH);
+                order.look(piece);
+                ends.extend(order.last.take());
+            }
+            order.own = None;
+            order.cut(("cut", BENCH), is_wrapped);
+            if !wrap_first {
+                order.cut(("cut_box", BENCH), |slot| !is_wrapped(slot));
+            }
+            // Each piece by itself: what is changed at one does not touch the others.
+            for (own, end) in stack.pieces.iter().zip(&mut ends) {
+                order.begin(own, end);
+                order.wrap();
+                *end = order.last.take().unwrap_or_default();
+            }
+            order.own = None;
+            order.lay_together(stack, ends);
+        }
     }
     order.wrap();
     if wrap_first {
@@ -216,9 +248,25 @@ pub fn pack_steps(
     order.steps
 }
 
-impl Order<'_> {
+impl<'a> Order<'a> {
+    /// Goes on with one piece of several, after a step.
+    fn begin(&mut self, own: &'a StackPiece, after: &str) {
+        self.own = Some(own);
+        self.last = Some(after.to_owned());
+    }
+
+    /// A key, by the piece that it is about; that of the first is the same as if it travelled alone.
+    fn key(&self, key: &str) -> String {
+        match self.own {
+            Some(own) if own.key != FIRST => format!("piece/{}/{key}", own.key),
+            _ => key.to_owned(),
+        }
+    }
+
     /// Adds a step that lies on the one before it, and waits for what is cut for it.
     fn then(&mut self, mut step: PackStep) {
+        step.key = self.key(&step.key);
+        step.piece = self.own.map(|own| own.title.clone());
         if let Some(look) = &mut step.look {
             look.stops = look.kind == LookKind::Enclosed || !self.shown.contains(&look.kind);
         }
@@ -244,15 +292,16 @@ impl Order<'_> {
         self.steps.push(step);
     }
 
-    fn layer(&self, slot: LayerSlot) -> Option<&Layer> {
-        self.plan.layers.iter().find(|layer| layer.slot == slot)
+    fn layer(&self, slot: LayerSlot) -> Option<&'a Layer> {
+        let plan: &'a Plan = self.plan;
+        let layers = self.own.map_or(&plan.layers, |own| &own.layers);
+        layers.iter().find(|layer| layer.slot == slot)
     }
 
     fn set_up(&mut self) {
         let mut tools: Vec<Tool> = self
             .plan
-            .layers
-            .iter()
+            .every_layer()
             .flat_map(|layer| words::tools(&layer.make))
             .copied()
             .chain([Tool::Gloves])
@@ -378,9 +427,13 @@ impl Order<'_> {
         let named = self.layer(LayerSlot::NameTag).is_some();
         let wrapped: Vec<LayerSlot> = LayerSlot::ALL
             .into_iter()
-            .filter(|slot| is_wrapped(*slot) && self.layer(*slot).is_some())
+            .filter(|slot| is_wrapped(*slot) && *slot != LayerSlot::Stack)
+            .filter(|slot| self.layer(*slot).is_some())
             .collect();
-        let hidden_by = wrapped.iter().copied().find(|slot| hides(*slot));
+        // Around several, face and top were marked on each.
+        let hides_first = |slots: &[LayerSlot]| slots.iter().copied().find(|slot| hides(*slot));
+        let around_several = self.plan.stack.is_some() && self.own.is_none();
+        let hidden_by = hides_first(&wrapped).filter(|_| !around_several);
         for slot in wrapped {
             if Some(slot) == hidden_by && !named {
                 self.face_and_top();
@@ -417,6 +470,63 @@ impl Order<'_> {
         }
     }
 
+    /// Lays several wrapped pieces on each other, the back of the box down.
+    fn lay_together(&mut self, stack: &Stack, ends: Vec<String>) {
+        let Some(layer) = self.layer(LayerSlot::Stack) else {
+            return;
+        };
+        let title = |key: &str| {
+            let piece = stack.pieces.iter().find(|piece| piece.key == key);
+            piece.map_or("", |piece| piece.title.as_str())
+        };
+        let mut says: Vec<String> = Vec::new();
+        for (at, place) in stack.order.iter().enumerate().rev() {
+            let face = if place.faces_front { "up" } else { "down" };
+            let title = title(&place.key);
+            let says_one = match stack.pairs.get(at) {
+                None => format!("Lay \u{201c}{title}\u{201d} down first, its face {face}."),
+                Some(pair) => {
+                    let [across, up] =
+                        [pair.across, pair.up].map(|side| show_length(side, self.told_in));
+                    let between = match (pair.folded, pair.padded) {
+                        (true, false) => "On it a fold of the pad".to_owned(),
+                        (true, true) => {
+                            "On it a fold of the pad, and foam over the hardware".to_owned()
+                        }
+                        (false, false) => format!("On it a board of {across} × {up}"),
+                        (false, true) => {
+                            format!("On it a board of {across} × {up}, and foam over the hardware")
+                        }
+                    };
+                    format!(
+                        "{between}, then \u{201c}{title}\u{201d}, its face {face}: {}.",
+                        pair.says
+                    )
+                }
+            };
+            says.push(says_one);
+        }
+        says.extend(words::of(&layer.make).iter().map(|one| (*one).to_owned()));
+        let mut step = PackStep {
+            layer: Some(LayerSlot::Stack),
+            parts: stack.parts.clone(),
+            tools: words::tools(&layer.make).to_vec(),
+            minutes: stack.minutes,
+            cautions: layer.cautions.clone(),
+            look: looks::at(&layer.make),
+            says,
+            ..plain(
+                &key_of("layer", LayerSlot::Stack),
+                Stage::Wrap,
+                "Lay the pieces together",
+                &[],
+            )
+        };
+        step.waits_for = ends;
+        self.last = None;
+        self.then(step);
+    }
+
     fn face_and_top(&mut self) {
         self.then(PackStep {
             look: Some(looks::FACE_AND_TOP),
@@ -431,10 +541,15 @@ impl Order<'_> {
     }
 
     fn measured(&mut self) {
+        let title = if self.plan.stack.is_some() {
+            "Measure the pieces as they lie together"
+        } else {
+            "Measure the wrapped piece"
+        };
         self.then(plain(
             WRAPPED,
             Stage::Wrap,
-            "Measure the wrapped piece",
+            title,
             &[
                 "Across, up and through, as it lies: wraps come out thicker than sums.",
                 "Type the three sides at Box; what is cut for the box follows them.",
@@ -444,14 +559,15 @@ impl Order<'_> {
 
     /// The box, and a second one around it: set up, filled, closed and sealed.
     fn boxed(&mut self) {
-        self.one_box(LayerSlot::Box, &INNER, "the wrapped piece");
+        let what = if self.plan.stack.is_some() {
+            "the bound pieces"
+        } else {
+            "the wrapped piece"
+        };
+        self.one_box(LayerSlot::Box, &INNER, what);
         self.lay(LayerSlot::BoxFilm, Stage::Box);
         if self.layer(LayerSlot::SecondBox).is_some() {
-            self.one_box(
-                LayerSlot::SecondBox,
-                &[LayerSlot::SecondFill],
-                "the boxed piece",
-            );
+            self.one_box(LayerSlot::SecondBox, &[LayerSlot::SecondFill], "the box");
         }
     }
 
@@ -480,7 +596,11 @@ impl Order<'_> {
                     place == EnclosurePlace::OnFloor
                 });
             }
-            let says = format!("Lay {what} in, its face to the side that the marks will name.");
+            let says = if self.plan.stack.is_some() {
+                format!("Lay {what} in, front up, as they lie on the bench.")
+            } else {
+                format!("Lay {what} in, its face to the side that the marks will name.")
+            };
             self.then(plain(
                 &key_of("in", slot),
                 Stage::Box,
@@ -566,6 +686,8 @@ impl PackStep {
             .collect();
         let laid = (parts, &self.strips);
         let written = match &self.encloses {
+            // Pieces that lie in another order have to be laid anew, though nothing else is cut.
+            None if self.layer == Some(LayerSlot::Stack) => serde_json::to_vec(&(laid, &self.says)),
             None => serde_json::to_vec(&laid),
             Some(Enclosed { enclosure, .. }) => {
                 serde_json::to_vec(&(laid, enclosure.kind, enclosure.place))
@@ -582,6 +704,7 @@ fn plain(key: &str, stage: Stage, title: &str, says: &[&str]) -> PackStep {
     PackStep {
         key: key.to_owned(),
         stage,
+        piece: None,
         title: title.to_owned(),
         says: says.iter().map(|one| (*one).to_owned()).collect(),
         layer: None,

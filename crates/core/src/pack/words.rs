@@ -60,6 +60,9 @@ pub(super) const fn of(make: &Make) -> &'static [&'static str] {
             "Flat side toward the art, bubbles out.",
             "Wind it as often as the plan says, roll both ends in, and tape them down with a tab.",
         ],
+        Make::LaidTogether(_) => &[
+            "Then bind them with tape twice each way, tight enough that none slides and loose enough that no edge bends.",
+        ],
         Make::FacePads(_) => {
             &["Lay one pad over the face and one behind, paper between foam and art."]
         }

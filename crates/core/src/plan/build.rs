@@ -25,14 +25,26 @@ pub(super) fn layers_of(
     supplies: &Supplies<'_>,
     recipe: &Recipe,
 ) -> Result<Built, Refusal> {
-    let mut layers: Vec<Layer> = Vec::with_capacity(recipe.present().len());
+    around(piece, supplies, recipe, Vec::new())
+}
+
+/// Returns the layers of a plan around those that there are.
+///
+/// # Errors
+/// As [`layers_of`].
+pub(super) fn around(
+    piece: &Piece,
+    supplies: &Supplies<'_>,
+    recipe: &Recipe,
+    mut layers: Vec<Layer>,
+) -> Result<Built, Refusal> {
     let mut predicted = None;
     // What is bought takes what goes into it, whatever the tape reads.
     let cut = matches!(recipe.carriage, Carriage::Flat | Carriage::Folio);
     let mut measured = supplies.rules.shipment.wrapped.filter(|_| cut);
     for &slot in recipe.present() {
         // It is measured when the last wrap is on.
-        if let Some(measured) = measured.take_if(|_| slot > LayerSlot::WrapFilm) {
+        if let Some(measured) = measured.take_if(|_| slot > LayerSlot::Stack) {
             predicted = measure(&mut layers, piece.size, measured, supplies.rules.told_in)?;
         }
         let made = (kind_of(slot).make)(&Around {

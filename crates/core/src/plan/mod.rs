@@ -2,6 +2,7 @@
 
 mod build;
 mod change;
+mod column;
 mod finding;
 mod findings;
 mod hands;
@@ -11,6 +12,7 @@ mod recipe;
 mod reference;
 mod survival;
 mod tally;
+mod together;
 mod wrapped;
 
 pub use crate::layer::{Standing, standing};
@@ -26,14 +28,15 @@ pub use survival::{
     FaceCushion, FallCase, FallReport, PadAnswer, PressReport, StackReport, Survival,
 };
 pub use tally::Tally;
+pub use together::{Among, FIRST, Stack, StackPiece, StackPlace, Together};
 pub use wrapped::{BlankSize, Wrapped};
 
 use serde::Serialize;
 
 use build::Built;
-use odds::Asking;
-use reference::Packed;
-use survival::Seen;
+use column::{Column, Whole};
+use together::Stacked;
+pub(crate) use together::boxed_carriage;
 
 use crate::{
     Refusal,
@@ -64,7 +67,9 @@ pub struct Plan {
     pub piece_weight: Weight,
     /// When its paint has cured; absent when nothing has to.
     pub cure: Option<Cure>,
-    /// From the art outward; the last is the box.
+    /// Several pieces as they lie together, each with its own layers; nothing for one piece or a set of like ones.
+    pub stack: Option<Stack>,
+    /// From the art outward; the last is the box. Of several pieces, those around all of them.
     pub layers: Vec<Layer>,
     /// How every layer stands that there is, or could be.
     pub slots: Vec<SlotState>,
@@ -106,6 +111,36 @@ impl Plan {
         catalogue: &Catalogue,
         references: &References,
     ) -> Result<Self, Vec<Refusal>> {
+        Self::made(piece, None, rules, catalogue, references)
+    }
+
+    /// Returns the plan of several pieces in one box, the first of which is the shipment's own.
+    ///
+    /// # Errors
+    /// As [`Plan::design`], named by the piece that it is about.
+    pub fn together(
+        together: &Together,
+        rules: &HouseRules,
+        catalogue: &Catalogue,
+        references: &References,
+    ) -> Result<Self, Vec<Refusal>> {
+        let refused = together.refused();
+        if !refused.is_empty() {
+            return Err(refused);
+        }
+        let Some(first) = together.pieces.first() else {
+            return Err(vec![Refusal::new("piece", "nothing is to be packed")]);
+        };
+        Self::made(&first.piece, Some(together), rules, catalogue, references)
+    }
+
+    fn made(
+        piece: &Piece,
+        together: Option<&Together>,
+        rules: &HouseRules,
+        catalogue: &Catalogue,
+        references: &References,
+    ) -> Result<Self, Vec<Refusal>> {
         let one = |refusal| vec![refusal];
         let supplies = Supplies::find(piece, rules, catalogue).map_err(one)?;
         pockets_do_not_meet(piece.size, rules).map_err(one)?;
@@ -115,54 +150,50 @@ impl Plan {
                 mut layers,
                 predicted,
             },
-        ) = built(piece, &supplies).map_err(one)?;
-        let piece_weight = piece.weight(rules.allowances.piece_doubt);
+            stacked,
+        ) = built(piece, together, &supplies).map_err(one)?;
+        let piece_weight = match &stacked {
+            Some(stacked) => stacked.weight(),
+            None => piece.weight(rules.allowances.piece_doubt),
+        };
         hands::count_both(&mut layers, piece_weight, &rules.allowances);
         let tally = Tally::of(piece_weight, &layers, rules, &catalogue.currency);
-        let survival = Survival::of(&Seen {
-            piece,
-            supplies: &supplies,
-            carriage: recipe.carriage,
-            layers: &layers,
-            outside: tally.outside,
-            parcel: tally.weight.mass,
-            piece_mass: piece_weight.mass,
-        });
-        let odds = Odds::of(&Asking {
-            piece,
-            rules,
-            carriage: recipe.carriage,
-            reference: &*references.of(piece, recipe.carriage).map_err(one)?,
-            packed: Packed {
-                layers: &layers,
-                supplies: &supplies,
-                wet: rules.way().wet,
-            },
-        });
+        let columns = Column::each(piece, &supplies, &recipe, &layers, stacked.as_ref());
+        let all = Whole {
+            tally: &tally,
+            weight: piece_weight,
+            stacked: stacked.as_ref(),
+        };
+        let survival = Column::frailest(&columns).survival(&all);
+        let mut each = Vec::with_capacity(columns.len());
+        for column in &columns {
+            each.push(column.odds(&all, references).map_err(one)?);
+        }
+        let odds = Odds::worst_of(&each, rules).expect("there is a piece");
         let wrapped = predicted
             .zip(rules.shipment.wrapped)
             .map(|(predicted, measured)| Wrapped {
                 predicted,
                 measured,
-                predicted_blank: blank_by_sums(piece, rules, catalogue),
+                predicted_blank: blank_by_sums(piece, together, rules, catalogue),
                 blank: wrapped::blank_of(&layers),
             });
-        let findings = findings::all(&findings::Looked {
-            piece,
-            supplies: &supplies,
-            recipe: &recipe,
-            layers: &layers,
-            tally: &tally,
-            odds: &odds,
-        });
+        let looked: Vec<(Option<&str>, findings::Looked<'_>)> = columns
+            .iter()
+            .map(|column| (column.title, column.looked(&tally, &odds)))
+            .collect();
+        let findings = findings::all(&looked, stacked.as_ref());
+        let chances: Vec<f64> = each.iter().map(|odds| odds.probability).collect();
+        let stack = stacked.as_ref().map(|stacked| stacked.told(&chances));
         Ok(Self {
             rules_version: rules.version,
             schools: rules.schools,
             carriage: recipe.carriage,
             size: piece.size,
             piece_weight,
-            cure: piece.cure(),
-            slots: recipe.states(piece, rules, &layers),
+            cure: together.map_or_else(|| piece.cure(), Together::cure),
+            slots: Column::states(&columns, rules, &layers),
+            stack,
             layers,
             wrapped,
             tally,
@@ -173,10 +204,16 @@ impl Plan {
         })
     }
 
+    /// Returns every layer, those of each piece of several too.
+    pub fn every_layer(&self) -> impl Iterator<Item = &Layer> {
+        let own = self.stack.iter().flat_map(|stack| &stack.pieces);
+        own.flat_map(|piece| &piece.layers).chain(&self.layers)
+    }
+
     /// Tells whether a layer is made of a material.
     #[must_use]
     pub fn is_made_of(&self, id: &MaterialId) -> bool {
-        self.layers.iter().any(|layer| layer.material == *id)
+        self.every_layer().any(|layer| layer.material == *id)
     }
 
     /// Tells whether another plan raises no new Stop or Mind, and is likelier to arrive damaged by a share at most.
@@ -201,10 +238,24 @@ impl Plan {
     }
 }
 
+/// Which layers there are, what they are, and how several pieces lie in them.
+type Made<'a> = (Recipe, Built, Option<Stacked<'a>>);
+
 /// Returns which layers there are, and makes them. A piece that the house would send in a mailer goes in a box
 /// when none on the shelf takes it.
-fn built(piece: &Piece, supplies: &Supplies<'_>) -> Result<(Recipe, Built), Refusal> {
+fn built<'a>(
+    piece: &Piece,
+    together: Option<&'a Together>,
+    supplies: &Supplies<'a>,
+) -> Result<Made<'a>, Refusal> {
     let rules = supplies.rules;
+    if let Some(together) = together {
+        let stacked = Stacked::of(together, supplies)?;
+        let recipe =
+            Recipe::by(piece, rules, boxed_carriage(piece)).only(|slot| slot > LayerSlot::Stack);
+        let built = build::around(piece, supplies, &recipe, vec![stacked.layer.clone()])?;
+        return Ok((recipe, built, Some(stacked)));
+    }
     let whole = |recipe: Recipe| {
         if supplies.has_sheet_for(piece) {
             recipe
@@ -217,18 +268,23 @@ fn built(piece: &Piece, supplies: &Supplies<'_>) -> Result<(Recipe, Built), Refu
         Err(_) if recipe.carriage == Carriage::Mailed && rules.shipment.carriage.is_none() => {
             let recipe = whole(Recipe::boxed_instead(piece, rules));
             let built = build::layers_of(piece, supplies, &recipe)?;
-            Ok((recipe, built))
+            Ok((recipe, built, None))
         }
-        built => Ok((recipe, built?)),
+        built => Ok((recipe, built?, None)),
     }
 }
 
 /// The blank that a measured piece's box would have been cut to.
-fn blank_by_sums(piece: &Piece, rules: &HouseRules, catalogue: &Catalogue) -> Option<BlankSize> {
+fn blank_by_sums(
+    piece: &Piece,
+    together: Option<&Together>,
+    rules: &HouseRules,
+    catalogue: &Catalogue,
+) -> Option<BlankSize> {
     let mut unmeasured = rules.clone();
     unmeasured.shipment.wrapped = None;
     let supplies = Supplies::find(piece, &unmeasured, catalogue).ok()?;
-    let (_, built) = built(piece, &supplies).ok()?;
+    let (_, built, _) = built(piece, together, &supplies).ok()?;
     wrapped::blank_of(&built.layers)
 }
 

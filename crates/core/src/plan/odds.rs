@@ -219,6 +219,57 @@ impl Odds {
         }
     }
 
+    /// Returns the odds of several pieces in one parcel: for each hazard the worst ratio, and by the class of which that makes
+    /// the most, which is the one with the highest base but where its hazards are of another kind.
+    ///
+    /// Source: house rule. One fall meets all of them together, so no parcel is safer than any piece in it.
+    pub(super) fn worst_of(each: &[Self], rules: &HouseRules) -> Option<Self> {
+        if let [only] = each {
+            return Some(only.clone());
+        }
+        let hazards = || each.iter().flat_map(|odds| &odds.hazards);
+        let worst = |hazard: &HazardOdds| {
+            let alike = hazards().filter(|other| other.kind == hazard.kind);
+            let found = alike.fold(hazard, |worst, other| {
+                // What can't be measured counts as in Standard.
+                if other.ratio.unwrap_or(1.0) > worst.ratio.unwrap_or(1.0) {
+                    other
+                } else {
+                    worst
+                }
+            });
+            HazardOdds {
+                share: hazard.share,
+                ..*found
+            }
+        };
+        let in_worst = each.iter().map(|odds| {
+            let hazards: Vec<HazardOdds> = odds.hazards.iter().map(worst).collect();
+            let factor = hazards
+                .iter()
+                .map(|hazard| hazard.share * hazard.ratio.unwrap_or(1.0))
+                .sum();
+            Self {
+                hazards,
+                factor,
+                ..odds.clone()
+            }
+        });
+        let worst = in_worst.max_by(|one, other| {
+            let by = |odds: &Self| odds.base_percent * odds.factor;
+            by(one).total_cmp(&by(other))
+        })?;
+        let intensity = worst.base_percent / PERCENT * worst.route * worst.factor;
+        let chance = rules.odds.known().chance(intensity);
+        Some(Self {
+            probability: chance.probability,
+            low: chance.low,
+            high: chance.high,
+            one_in: OneIn::of(chance.probability, chance.low, chance.high),
+            ..worst
+        })
+    }
+
     /// Returns how likely the same parcel is to arrive damaged on another way.
     pub(crate) fn on(&self, tables: &OddsTables, way: Played) -> (f64, OneIn) {
         let intensity = self.base_percent / PERCENT * way.roughness * self.factor;

@@ -154,6 +154,12 @@ impl Recipe {
         self
     }
 
+    /// Returns the recipe with some of its layers only.
+    pub(super) fn only(mut self, of: impl Fn(LayerSlot) -> bool) -> Self {
+        self.present.retain(|&present| of(present));
+        self
+    }
+
     /// Returns how a piece travels that no mailer on the shelf takes: in a box.
     pub(super) fn boxed_instead(piece: &Piece, rules: &HouseRules) -> Self {
         let carriage = if piece.construction.is_loose() {

@@ -12,8 +12,8 @@ use crate::{
     layer::{Layer, Make, Supplies, TUBE_PLAY, TubeBox},
     material::Catalogue,
     odds::{
-        Damp, FallSides, Faller, Measure, PerHazard, PlateOver, danger_of_falls, edge_measure,
-        pressed_measure, tube_measure, tube_stiffness,
+        Damp, FallDanger, FallSides, Faller, Measure, PerHazard, PlateOver, danger_of_falls,
+        edge_measure, pressed_measure, tube_measure, tube_stiffness,
     },
     piece::{
         Condition, Construction, Fragility, Medium, Outline, PaintBody, Pane, Piece, PieceSize,
@@ -157,6 +157,7 @@ impl Reference {
             layers: &layers,
             supplies: &supplies,
             wet: false,
+            among: None,
         });
         Ok(reference)
     }
@@ -169,9 +170,7 @@ impl Reference {
 
     /// Returns how dangerous a plan of the same piece leaves each hazard.
     pub(super) fn measured(&self, packed: &Packed<'_>) -> PerHazard<Measure> {
-        let falls = self
-            .faller
-            .map(|faller| danger_of_falls(&faller, &packed.sides(&faller)));
+        let falls = self.faller.map(|faller| packed.dangers(&faller));
         PerHazard {
             flat: falls.map_or(Measure::Unmeasured, |falls| {
                 Measure::from_number(falls.flat)
@@ -235,9 +234,44 @@ pub(super) struct Packed<'a> {
     pub supplies: &'a Supplies<'a>,
     /// Whether the way is wet.
     pub wet: bool,
+    /// What it falls with, where it lies in one box with others.
+    pub among: Option<Company>,
+}
+
+/// What falls together with a piece that lies among others.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Company {
+    /// Of all that lie together, inside the cushion.
+    pub mass: Mass,
+    /// Of the parcel.
+    pub parcel: Mass,
+    /// The parcel's longest side.
+    pub longest: Length,
 }
 
 impl Packed<'_> {
+    /// How dangerous falls are to it. Among others the parcel's own mass and length set the heights; on its face or its back
+    /// all that lies behind it bears on it, on an edge each stands on its own.
+    fn dangers(&self, faller: &Faller) -> FallDanger {
+        let Some(company) = self.among else {
+            return danger_of_falls(faller, &self.sides(faller));
+        };
+        let alone = Faller {
+            parcel: company.parcel,
+            longest: company.longest,
+            ..*faller
+        };
+        let sides = self.sides(faller);
+        let with_all = Faller {
+            mass: company.mass.max(faller.mass),
+            ..alone
+        };
+        FallDanger {
+            flat: danger_of_falls(&with_all, &sides).flat,
+            ..danger_of_falls(&alone, &sides)
+        }
+    }
+
     /// What lies on each side, each layer that covers a side by the piece's own side.
     fn sides(&self, faller: &Faller) -> FallSides {
         let [face, across, up] = [

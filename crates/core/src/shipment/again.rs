@@ -52,6 +52,12 @@ impl ShipmentInputs {
                 },
                 ..piece.clone()
             },
+            others: self
+                .others
+                .iter()
+                .map(|(key, other)| (key.clone(), other.again()))
+                .collect(),
+            together: self.together.clone(),
             choices: self.choices.again(),
             lifted: BTreeMap::new(),
             lifted_for: BTreeMap::new(),
@@ -65,9 +71,12 @@ impl ShipmentInputs {
         }
     }
 
-    /// Returns what makes pieces alike; nothing before it was measured.
+    /// Returns what makes pieces alike; nothing before it was measured, nor for several in one box.
     #[must_use]
     pub fn alike(&self) -> Option<Alike> {
+        if !self.others.is_empty() {
+            return None;
+        }
         let piece = self.piece().ok()??;
         #[allow(
             clippy::cast_possible_truncation,

@@ -149,13 +149,13 @@ impl<'a> Seems<'a> {
             commission.rules.rate(&tariff.currency, own)
         });
         let rate = rate.unwrap_or(Decimal::ONE);
-        let worth = inputs.read_value().ok().flatten();
+        let worth = inputs.worth().ok().flatten();
         Self {
             parcel: Parcel {
                 buys_cover: bought,
                 ..parcel_of(
                     plan,
-                    commission.piece.construction,
+                    &commission.constructions(),
                     worth.map(|worth| worth / rate),
                 )
             },

@@ -131,7 +131,7 @@ pub fn charge(inputs: &ShipmentInputs, house: &House) -> Result<Option<Charge>, 
     let costs: Decimal = lines.iter().map(|line| line.amount.amount).sum();
     let whole = carried.carriage + carried.tax + carried.cover;
     let free_above = decimal_of(allowances.charge_free_above);
-    let worth = inputs.read_value().ok().flatten().unwrap_or_default();
+    let worth = inputs.worth().ok().flatten().unwrap_or_default();
     let is_free = free_above > Decimal::ZERO && worth >= free_above;
     let by = |rule: ChargeRule| {
         let pays = match rule {

@@ -2,6 +2,8 @@
 
 use std::sync::Arc;
 
+use rust_decimal::prelude::ToPrimitive as _;
+
 use super::ShipmentInputs;
 use crate::{
     Refusal,
@@ -9,8 +11,8 @@ use crate::{
     house::{Asked, Began, Choices, HouseRules, preset_choices},
     material::Catalogue,
     odds::{PieceClass, Played, Travels},
-    piece::Piece,
-    plan::{Plan, Recipe, References, carriage_of, sheet_may_touch, travels},
+    piece::{Construction, Piece},
+    plan::{Plan, Recipe, References, Together, carriage_of, sheet_may_touch, travels},
 };
 
 /// What a studio works with: its rules, its shelf and its carriers.
@@ -33,6 +35,8 @@ pub struct House {
 pub(crate) struct Commission<'a> {
     house: &'a House,
     pub piece: Piece,
+    /// All pieces, where there are several.
+    together: Option<Together>,
     /// The house's rules with what the shipment chose, and started from.
     pub rules: HouseRules,
     /// What it started from.
@@ -100,11 +104,22 @@ impl House {
         let mut rules = self.rules.clone();
         rules.shipment.way = Some(way);
         let travels = carriage_of(piece, &rules).map_or(Travels::Boxed, travels);
+        // Of several pieces the one that is harmed most easily, and what all are worth.
+        let others = inputs.other_pieces().ok().flatten().unwrap_or_default();
+        let others: Vec<Piece> = others.into_iter().map(|(_, piece)| piece).collect();
+        let base = |class: &PieceClass| self.rules.odds.class(*class).base_percent;
+        let class = others
+            .iter()
+            .map(|other| PieceClass::of(other, Travels::Boxed))
+            .chain([PieceClass::of(piece, travels)])
+            .max_by(|one, other| base(one).total_cmp(&base(other)))
+            .unwrap_or_else(|| PieceClass::of(piece, travels));
+        let worth = inputs.worth().ok().flatten();
         self.rules.begin(Asked {
             route: way.route,
-            class: PieceClass::of(piece, travels),
-            value: piece.value,
-            irreplaceable: piece.irreplaceable,
+            class,
+            value: worth.and_then(|worth| worth.to_f64()),
+            irreplaceable: piece.irreplaceable || others.iter().any(|other| other.irreplaceable),
         })
     }
 }
@@ -127,20 +142,35 @@ impl<'a> Commission<'a> {
                 "no preset of that name is kept any more: the house's own rules are followed"
                     .to_owned();
         }
-        let mut rules = house
-            .rules
-            .with(&inputs.choices.over(&start.unwrap_or_default()))?;
+        let start = start.unwrap_or_default();
+        let mut rules = house.rules.with(&inputs.choices.over(&start))?;
         rules.shipment.way = Some(way);
         let travels = carriage_of(&piece, &rules).map_or(Travels::Boxed, travels);
         let class = PieceClass::of(&piece, travels);
         rules.enclosed = Arc::new(inputs.enclosed(class, &house.rules)?);
+        let together = inputs.pieces_together(&piece, &mut rules, &start, house)?;
         Ok(Self {
             house,
             piece,
+            together,
             rules,
             began,
             choices: inputs.choices.clone(),
         })
+    }
+
+    /// Returns every piece, the first one first.
+    pub(crate) fn pieces(&self) -> Vec<&Piece> {
+        match &self.together {
+            None => vec![&self.piece],
+            Some(together) => together.pieces.iter().map(|among| &among.piece).collect(),
+        }
+    }
+
+    /// Returns what carries the art of each.
+    pub(crate) fn constructions(&self) -> Vec<Construction> {
+        let pieces = self.pieces().into_iter();
+        pieces.map(|piece| piece.construction).collect()
     }
 
     /// Returns the plan.
@@ -150,13 +180,21 @@ impl<'a> Commission<'a> {
     pub(crate) fn plan(&self) -> Result<Plan, Vec<Refusal>> {
         let catalogue = &self.house.catalogue;
         let mut refusals = Recipe::refused(&self.piece, &self.rules, &self.choices.layers);
+        // What is chosen for all pieces has to go with one of them.
+        for among in self.together.iter().flat_map(|together| &together.pieces) {
+            let theirs = Recipe::refused(&among.piece, &among.rules, &self.choices.layers);
+            refusals.retain(|refusal| theirs.iter().any(|other| other.field == refusal.field));
+        }
         let sheet = self.choices.contact_paper.as_ref();
         refusals.extend(sheet_may_touch(&self.piece, sheet, catalogue).err());
         if !refusals.is_empty() {
             return Err(refusals);
         }
         let references = &self.house.references;
-        let plan = Plan::judged(&self.piece, &self.rules, catalogue, references)?;
+        let plan = match &self.together {
+            None => Plan::judged(&self.piece, &self.rules, catalogue, references)?,
+            Some(together) => Plan::together(together, &self.rules, catalogue, references)?,
+        };
         Ok(Plan {
             began: Some(self.began.clone()),
             ..plan

@@ -6,7 +6,9 @@ use jiff::civil::Date;
 use rust_decimal::{Decimal, prelude::ToPrimitive};
 use serde::{Deserialize, Serialize};
 
-use super::{EnclosureInputs, ParcelInputs, QuotationInputs, dates::read_day};
+use super::{
+    EnclosureInputs, OtherPiece, ParcelInputs, QuotationInputs, TogetherInputs, dates::read_day,
+};
 use crate::{
     Refusal,
     freight::Destination,
@@ -43,6 +45,12 @@ pub struct ShipmentInputs {
     pub value: Option<String>,
     /// The piece.
     pub piece: PieceInputs,
+    /// More pieces in the same box, by a name of small letters and digits, at most eleven.
+    #[serde(skip_serializing_if = "BTreeMap::is_empty")]
+    pub others: BTreeMap<String, OtherPiece>,
+    /// How several pieces lie together, where somebody chose that by hand.
+    #[serde(skip_serializing_if = "is_default")]
+    pub together: TogetherInputs,
     /// What it does otherwise than the house.
     pub choices: Choices,
     /// Why a Stop was lifted, by its code.
@@ -249,7 +257,7 @@ pub(super) const LIMITS_G: std::ops::RangeInclusive<f64> = 10.0..=200.0;
 pub(super) const BEARING_POINTS: std::ops::RangeInclusive<u32> = 3..=12;
 pub(super) const COUNTS: std::ops::RangeInclusive<u32> = 1..=60;
 /// No plan has more steps, and no step a longer key.
-const MOST_TICKS: usize = 120;
+const MOST_TICKS: usize = 400;
 const LONGEST_STEP: usize = 80;
 /// Notes are a paragraph, a reason a sentence or two.
 const LONGEST_NOTE: usize = 2000;
@@ -318,7 +326,7 @@ impl ShipmentInputs {
         }
     }
 
-    fn looked_over(mut self, bare: LengthUnit, today: Date) -> (Self, Vec<Refusal>) {
+    pub(super) fn looked_over(mut self, bare: LengthUnit, today: Date) -> (Self, Vec<Refusal>) {
         let mut refusals = self.texts_refused();
         let piece = &mut self.piece;
         for (field, text) in [
@@ -353,6 +361,7 @@ impl ShipmentInputs {
         refusals.extend(self.ticks_refused());
         refusals.extend(self.enclosures_refused());
         refusals.extend(self.piece.facts.refused());
+        refusals.extend(self.others_looked_over(bare, today));
         if refusals.is_empty() {
             refusals.extend(self.size().err().into_iter().flatten());
         }
@@ -365,6 +374,22 @@ impl ShipmentInputs {
     /// A [`Refusal`] when it is not an amount from 0 to 10 000 000.
     pub fn read_value(&self) -> Result<Option<Decimal>, Refusal> {
         read_amount("value", self.value.as_deref())
+    }
+
+    /// Returns what all pieces are worth together, when that of any was given.
+    ///
+    /// # Errors
+    /// A [`Refusal`] when one is not an amount from 0 to 10 000 000.
+    pub fn worth(&self) -> Result<Option<Decimal>, Refusal> {
+        let mut sum = self.read_value()?;
+        for (key, other) in &self.others {
+            let value = read_amount(&format!("others.{key}.value"), other.value.as_deref())?;
+            sum = match (sum, value) {
+                (Some(sum), Some(value)) => Some(sum + value),
+                (sum, value) => sum.or(value),
+            };
+        }
+        Ok(sum)
     }
 
     /// Returns what the scale read, when it was weighed.
@@ -486,7 +511,7 @@ impl ShipmentInputs {
 
     /// Returns the names of the fields that a plan still needs, in the order of the form.
     #[must_use]
-    pub fn missing(&self) -> Vec<&'static str> {
+    pub fn missing(&self) -> Vec<String> {
         let piece = &self.piece;
         [
             ("piece.construction", piece.construction.is_none()),
@@ -499,11 +524,13 @@ impl ShipmentInputs {
             ),
         ]
         .into_iter()
-        .filter_map(|(field, missing)| missing.then_some(field))
+        .filter(|(_, missing)| *missing)
+        .map(|(field, _)| field.to_owned())
+        .chain(self.others_missing())
         .collect()
     }
 
-    /// Returns the piece, when nothing of it is missing.
+    /// Returns the piece that the shipment began with, when nothing of it or of any other is missing.
     ///
     /// # Errors
     /// A [`Refusal`] for each side that is not understood or out of range, or for the day.
@@ -514,6 +541,9 @@ impl ShipmentInputs {
         };
         let mirror = construction == Construction::Mirror;
         if inputs.medium.is_none() && !mirror {
+            return Ok(None);
+        }
+        if self.other_pieces()?.is_none() {
             return Ok(None);
         }
         self.known_piece(construction, size)

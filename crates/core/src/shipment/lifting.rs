@@ -78,6 +78,11 @@ fn circumstances(inputs: &ShipmentInputs, plan: &Plan, finding: Option<&Finding>
     };
     let more = finding.filter(|finding| finding.about != FindingAbout::Piece);
     let text = json!([
+        &inputs
+            .others
+            .values()
+            .map(|other| &other.piece)
+            .collect::<Vec<_>>(),
         piece.construction,
         piece.medium,
         piece.paint,

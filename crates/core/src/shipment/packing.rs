@@ -40,7 +40,7 @@ fn planned(
     let commission = Commission::of(inputs, piece, house)?;
     let steps = pack_steps(
         &plan,
-        &commission.piece,
+        &commission.pieces(),
         &commission.rules,
         &house.catalogue,
     );

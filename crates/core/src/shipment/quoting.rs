@@ -154,7 +154,12 @@ impl Quoting<'_> {
 }
 
 /// The parcel of a plan, as carriers ask about it.
-pub(super) fn parcel_of(plan: &Plan, construction: Construction, value: Option<Decimal>) -> Parcel {
+/// Of several pieces what any of them is counts, so that the strictest exclusion holds.
+pub(super) fn parcel_of(
+    plan: &Plan,
+    constructions: &[Construction],
+    value: Option<Decimal>,
+) -> Parcel {
     let second = plan
         .layers
         .iter()
@@ -163,7 +168,7 @@ pub(super) fn parcel_of(plan: &Plan, construction: Construction, value: Option<D
         Make::Tube(tube) => Some(tube.triangular),
         _ => None,
     });
-    let paper = match construction {
+    let is_paper = |construction: &Construction| match construction {
         Construction::LoosePaper
         | Construction::FramedUnderGlass
         | Construction::FramedUnderAcrylic => true,
@@ -175,6 +180,7 @@ pub(super) fn parcel_of(plan: &Plan, construction: Construction, value: Option<D
         | Construction::LooseCanvas
         | Construction::PanelSet => false,
     };
+    let any = |of: &dyn Fn(&Construction) -> bool| constructions.iter().any(of);
     Parcel {
         outside: plan.tally.outside,
         mass: plan.tally.weight.mass,
@@ -186,11 +192,16 @@ pub(super) fn parcel_of(plan: &Plan, construction: Construction, value: Option<D
             Some(true) => Shape::Triangular,
         },
         contents: Contents::default()
-            .and(Content::Glass, construction.glazing() == Glazing::Glass)
-            .and(Content::Paper, paper)
+            .and(
+                Content::Glass,
+                any(&|construction| construction.glazing() == Glazing::Glass),
+            )
+            .and(Content::Paper, any(&is_paper))
             .and(
                 Content::Painting,
-                !paper && construction != Construction::Mirror,
+                any(&|construction| {
+                    !is_paper(construction) && *construction != Construction::Mirror
+                }),
             )
             .and(Content::DoubleBoxed, second),
     }

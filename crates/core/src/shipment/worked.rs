@@ -1,5 +1,7 @@
 //! What is worked out from the inputs of a shipment: plan and quotes.
 
+use std::collections::BTreeMap;
+
 use serde::Serialize;
 use sha2::{Digest, Sha256};
 
@@ -27,9 +29,11 @@ pub struct Worked {
     /// The edition of the program that worked it out.
     pub edition: u32,
     /// Fields that a plan still needs.
-    pub missing: Vec<&'static str>,
+    pub missing: Vec<String>,
     /// The size, once all three sides are given.
     pub size: Option<PieceSize>,
+    /// Of every other piece, by its name, once all its three sides are given.
+    pub sizes: BTreeMap<String, PieceSize>,
     /// Where a piece that is no rectangle bears; where each corner protector sits.
     pub bearing: Vec<BearingPoint>,
     /// The box that the house's rule chose, where nobody chose one and it is not the usual one.
@@ -51,7 +55,7 @@ pub struct Worked {
 }
 
 /// Counts up when a plan says more, or says it in another shape, than it did before.
-pub const EDITION: u32 = 13;
+pub const EDITION: u32 = 14;
 /// So many bytes of the digest tell one plan from another.
 const FINGERPRINT_BYTES: usize = 8;
 
@@ -68,6 +72,7 @@ impl Worked {
             return Ok(Self {
                 edition: EDITION,
                 size,
+                sizes: inputs.other_sizes(),
                 bearing: inputs.bears_at(),
                 box_by_rule: None,
                 missing,
@@ -103,16 +108,16 @@ impl Worked {
         inputs: &ShipmentInputs,
         house: &House,
         commission: &Commission<'_>,
-        missing: Vec<&'static str>,
+        missing: Vec<String>,
     ) -> Result<Self, Vec<Refusal>> {
-        let construction = commission.piece.construction;
+        let constructions = commission.constructions();
         let size = Some(commission.piece.size);
-        let worth = inputs.read_value().map_err(|refusal| vec![refusal])?;
+        let worth = inputs.worth().map_err(|refusal| vec![refusal])?;
         let mut plan = commission.plan()?;
         let full = commission.rules.schools.cover == CoverRule::Full;
-        let fingerprint = fingerprint(&plan, construction);
+        let fingerprint = fingerprint(&plan, &constructions);
         let found = inputs.parcel.found(&plan, &fingerprint, &house.catalogue);
-        let parcel = Found::laid_over(found.as_ref(), parcel_of(&plan, construction, worth));
+        let parcel = Found::laid_over(found.as_ref(), parcel_of(&plan, &constructions, worth));
         let place = inputs.destination();
         let loss = Loss::of(&plan, &commission.rules, worth, &house.catalogue.currency);
         let carried = |place| {
@@ -144,8 +149,8 @@ impl Worked {
             finding.lifted = lifted;
         }
         let packed = (!inputs.packed.is_empty()).then(|| {
-            let (piece, rules) = (&commission.piece, &commission.rules);
-            let steps = pack_steps(&plan, piece, rules, &house.catalogue);
+            let (pieces, rules) = (commission.pieces(), &commission.rules);
+            let steps = pack_steps(&plan, &pieces, rules, &house.catalogue);
             PackView::of(steps, &inputs.packed).progress
         });
         plan.odds.expected_loss = loss.expected(chosen_or_best(&quotes, inputs));
@@ -153,6 +158,7 @@ impl Worked {
             edition: EDITION,
             missing,
             size,
+            sizes: inputs.other_sizes(),
             bearing: inputs.bears_at(),
             box_by_rule: None,
             plan: Some(plan),
@@ -172,6 +178,7 @@ impl Worked {
             edition: EDITION,
             missing: inputs.missing(),
             size: inputs.size().ok().flatten(),
+            sizes: inputs.other_sizes(),
             bearing: inputs.bears_at(),
             box_by_rule: None,
             plan: None,
@@ -190,8 +197,8 @@ impl Worked {
         inputs: &ShipmentInputs,
         commission: &Commission<'_>,
     ) -> Option<Parcel> {
-        let worth = inputs.read_value().ok().flatten();
-        let parcel = parcel_of(self.plan.as_ref()?, commission.piece.construction, worth);
+        let worth = inputs.worth().ok().flatten();
+        let parcel = parcel_of(self.plan.as_ref()?, &commission.constructions(), worth);
         let parcel = Found::laid_over(self.found.as_ref(), parcel);
         let buys_cover = commission.rules.schools.cover == CoverRule::Full;
         Some(Parcel {
@@ -234,10 +241,9 @@ pub(super) fn chosen_or_best<'a>(
 /// Two plans that are built alike have the same fingerprint, whatever version of the rules they followed.
 ///
 /// A layer that is cut or set otherwise differs in what it adds, in its area or in its tape.
-fn fingerprint(plan: &Plan, construction: Construction) -> String {
+fn fingerprint(plan: &Plan, constructions: &[Construction]) -> String {
     let built: Vec<_> = plan
-        .layers
-        .iter()
+        .every_layer()
         .map(|layer| {
             (
                 layer.make.kind(),
@@ -248,8 +254,14 @@ fn fingerprint(plan: &Plan, construction: Construction) -> String {
             )
         })
         .collect();
-    let text =
-        serde_json::to_vec(&(construction, plan.size, built)).expect("a plan can be written");
+    let text = match (constructions, &plan.stack) {
+        ([construction], None) => serde_json::to_vec(&(construction, plan.size, built)),
+        (_, stack) => {
+            let order = stack.as_ref().map(|stack| &stack.order);
+            serde_json::to_vec(&(constructions, plan.size, built, order))
+        }
+    };
+    let text = text.expect("a plan can be written");
     digested(&text, FINGERPRINT_BYTES)
 }
 

@@ -45,6 +45,8 @@ pub enum LayerSlot {
     InsetWrap,
     /// Film around the wrapped piece.
     WrapFilm,
+    /// Several pieces, each in its own layers, laid together.
+    Stack,
     /// Foam over the face and the back.
     FacePads,
     /// Foam along the four edges.
@@ -81,7 +83,7 @@ pub enum LayerSlot {
 
 impl LayerSlot {
     /// Every place, from the art outward.
-    pub const ALL: [Self; 35] = [
+    pub const ALL: [Self; 36] = [
         Self::GlassTape,
         Self::WindowSpacer,
         Self::Contact,
@@ -101,6 +103,7 @@ impl LayerSlot {
         Self::SecondWrap,
         Self::InsetWrap,
         Self::WrapFilm,
+        Self::Stack,
         Self::FacePads,
         Self::EdgePads,
         Self::CornerBlocks,
@@ -141,6 +144,7 @@ impl LayerSlot {
             Self::SecondWrap => "second wrap",
             Self::InsetWrap => "inset wrap",
             Self::WrapFilm => "film around the wrap",
+            Self::Stack => "pieces laid together",
             Self::FacePads => "face pads",
             Self::EdgePads => "edge pads",
             Self::CornerBlocks => "corner blocks",

@@ -20,6 +20,8 @@ pub struct ArrangementSum {
     pub board_mm: Option<f64>,
     /// More where hardware lies, between two or at an end, 0 to 50; 10 when absent.
     pub pad_mm: Option<f64>,
+    /// Of a pad that wraps and parts what lies in its folds, 0 to 50; 5 when absent.
+    pub fold_mm: Option<f64>,
     /// An order to judge, from the front of the box; the best is looked for when absent.
     pub order: Option<Vec<Placed>>,
 }
@@ -44,6 +46,9 @@ pub struct ArrangementPiece {
     pub hardware: bool,
     /// How much it resists a knock beside the others, 0 to 1000; 1 when absent.
     pub stiffness: Option<f64>,
+    /// Whether it has no wrap of its own, and lies in a fold of the pad.
+    #[serde(default)]
+    pub folded: bool,
 }
 
 /// Pieces in an order.
@@ -64,6 +69,7 @@ pub struct ArrangementAnswer {
 
 const BOARD_MM: f64 = 4.0;
 const PAD_MM: f64 = 10.0;
+const FOLD_MM: f64 = 5.0;
 
 impl Sum for ArrangementSum {
     type Answer = ArrangementAnswer;
@@ -84,6 +90,7 @@ impl Sum for ArrangementSum {
             50.0,
         );
         let pad = within("pad_mm".into(), self.pad_mm.unwrap_or(PAD_MM), 0.0, 50.0);
+        let fold = within("fold_mm".into(), self.fold_mm.unwrap_or(FOLD_MM), 0.0, 50.0);
         let members: Vec<Member> = self
             .pieces
             .iter()
@@ -100,6 +107,7 @@ impl Sum for ArrangementSum {
                     face: piece.face,
                     hardware: piece.hardware,
                     stiffness: number("stiffness", piece.stiffness.unwrap_or(1.0), 0.0, 1000.0),
+                    folded: piece.folded,
                 }
             })
             .collect();
@@ -121,6 +129,7 @@ impl Sum for ArrangementSum {
         let parting = Parting {
             board: Length::mm(board),
             pad: Length::mm(pad),
+            fold: Length::mm(fold),
         };
         let found = match &self.order {
             Some(order) => Arrangement::of(&members, parting, order),

@@ -18,4 +18,5 @@ mod sheets;
 mod shelf;
 mod studio;
 mod styles;
+mod together;
 mod weigh;

@@ -78,7 +78,7 @@ proptest! {
         let Ok(mut rules) = rules().with(&choices) else { return Ok(()) };
         rules.enclosed = Arc::new(enclosed);
         let Ok(plan) = Plan::design(&piece, &rules, &catalogue) else { return Ok(()) };
-        let steps = pack_steps(&plan, &piece, &rules, &catalogue);
+        let steps = pack_steps(&plan, &[&piece], &rules, &catalogue);
         let keys: Vec<&str> = steps.iter().map(|step| step.key.as_str()).collect();
         let mut put_in: Vec<&str> = steps.iter().filter_map(|step| Some(step.encloses.as_ref()?.key.as_str())).collect();
         put_in.sort_unstable();
@@ -142,7 +142,7 @@ proptest! {
         rules.enclosed = Arc::new(enclosed);
         let catalogue = house().catalogue;
         let Ok(plan) = Plan::design(&piece, &rules, &catalogue) else { return Ok(()) };
-        let steps = pack_steps(&plan, &piece, &rules, &catalogue);
+        let steps = pack_steps(&plan, &[&piece], &rules, &catalogue);
         // Either anything was ticked, or all but some of what goes in.
         let ticks: BTreeMap<String, StepTick> = steps
             .iter()

@@ -26,7 +26,9 @@ const groups = computed(() => {
     slots: free.value.filter(({ slot }) => partOf(slot) === at),
   })).filter((group) => group.slots.length > 0);
 });
-const barred = computed(() => absent.value.filter((state) => !state.free && !state.slot.endsWith('_papers')));
+const barred = computed(() =>
+  absent.value.filter((state) => !state.free && state.slot !== 'stack' && !state.slot.endsWith('_papers')),
+);
 
 function add(slot: string): void {
   choose({ layers: { [slot]: true } });

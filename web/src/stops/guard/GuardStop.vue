@@ -18,9 +18,10 @@ import EngineersView from './EngineersView.vue';
 import LayerRow from './LayerRow.vue';
 import OddsPanel from './OddsPanel.vue';
 import PresetPicker from './PresetPicker.vue';
+import StackPanel from './StackPanel.vue';
 import { useHouse } from './useHouse';
 
-const { id, draft, plan, fingerprint, line, save } = useShipment();
+const { id, draft, plan, missing, fingerprint, line, save } = useShipment();
 const units = useUnits();
 const house = useHouse();
 const router = useRouter();
@@ -101,8 +102,9 @@ useKeys({
         <RollDrawing v-if="rolled" :plan="plan" />
         <CutThrough v-else v-model:focus="focus" :plan="plan" :cut="cut" :times="times" :barred="barred" />
       </div>
+      <StackPanel v-if="plan.stack" :stack="plan.stack" class="stacked" />
       <div class="heading-row layers">
-        <h2>Layers, from the art outward</h2>
+        <h2>{{ plan.stack ? 'Layers around all of them, outward' : 'Layers, from the art outward' }}</h2>
         <span class="soft">weight, cost in {{ plan.tally.materials.currency }}</span>
       </div>
       <ol>
@@ -139,7 +141,9 @@ useKeys({
     </div>
   </div>
   <p v-else class="soft">
-    The layers follow from the measure.
+    The layers follow from the measure{{
+      missing.some((path) => path.startsWith('others.')) ? ' of every piece' : ''
+    }}.
     <RouterLink :to="{ name: 'measure', params: { id } }">Measure the piece</RouterLink>
   </p>
 </template>
@@ -161,7 +165,8 @@ ol {
   display: flex;
   gap: 8px;
 }
-.layers {
+.layers,
+.stacked {
   margin-top: 16px;
 }
 .pocket {

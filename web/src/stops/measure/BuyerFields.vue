@@ -3,10 +3,15 @@ import { computed } from 'vue';
 
 import { useStudio } from '@/api/useStudio';
 import DraftField from '@/parts/DraftField.vue';
+import { useShipment } from '@/shipment/useShipment';
 
 import PasteAddress from './PasteAddress.vue';
 
 const { studio } = useStudio();
+const { draft } = useShipment();
+
+/** Each of several pieces is worth something by itself. */
+const several = computed(() => Object.keys(draft.others).length > 0);
 
 const countries = computed(() =>
   (studio.value?.countries ?? []).map(({ code, name }) => ({ value: code, text: name })),
@@ -28,7 +33,11 @@ const countries = computed(() =>
     </div>
     <div class="triple">
       <DraftField path="promised" />
-      <DraftField path="value" :label="`Worth, in ${studio?.catalogue.currency ?? 'money'}`" />
+      <DraftField
+        v-if="!several"
+        path="value"
+        :label="`Worth, in ${studio?.catalogue.currency ?? 'money'}`"
+      />
     </div>
   </fieldset>
 </template>

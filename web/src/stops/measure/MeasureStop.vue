@@ -3,26 +3,35 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 
 import MeasureDrawing from '@/drawing/MeasureDrawing.vue';
 import type { Side } from '@/drawing/MeasureDrawing.vue';
-import DraftField from '@/parts/DraftField.vue';
+import { FIRST } from '@/shipment/usePiece';
 import { useShipment } from '@/shipment/useShipment';
 import { kilograms } from '@/units/show';
 
 import BuyerFields from './BuyerFields.vue';
 import CureNote from './CureNote.vue';
 import EnclosureFields from './EnclosureFields.vue';
-import PieceDetails from './PieceDetails.vue';
-import SizeFields from './SizeFields.vue';
-import SurfaceFields from './SurfaceFields.vue';
+import OnePiece from './OnePiece.vue';
+import PieceTabs from './PieceTabs.vue';
 
-const { id, draft, bearing, plan, size, state, stored } = useShipment();
+const { id, draft, bearing, plan, sizes, state, stored } = useShipment();
 const lit = ref<Side>();
+/** The piece whose fields are shown. */
+const chosen = ref(FIRST);
+const which = computed({
+  get: () => (draft.others[chosen.value] ? chosen.value : FIRST),
+  set: (key) => {
+    chosen.value = key;
+  },
+});
+const piece = computed(() => draft.others[which.value]?.piece ?? draft.piece);
 const form = useTemplateRef<HTMLFormElement>('form');
 
 const weighs = computed(() => {
-  const weight = plan.value?.piece_weight;
+  const own = plan.value?.stack?.pieces.find(({ key }) => key === which.value);
+  const weight = own ? own.weight : plan.value?.piece_weight;
   if (!weight) return '';
   const figures = `${kilograms(weight.mass_g)} ± ${kilograms(weight.plus_minus_g)}`;
-  return draft.piece.weight ? `Weighed: ${figures}.` : `Estimated at ${figures} from its make.`;
+  return piece.value.weight ? `Weighed: ${figures}.` : `Estimated at ${figures} from its make.`;
 });
 
 // A shipment that was just begun is typed into at once.
@@ -41,20 +50,20 @@ watch(
 <template>
   <form ref="form" class="measure" @submit.prevent>
     <section class="fields">
-      <div class="pair">
-        <DraftField path="title" />
-        <DraftField path="piece.construction" empty="Choose" />
-      </div>
-      <SizeFields v-model:lit="lit" />
-      <SurfaceFields />
-      <PieceDetails />
+      <PieceTabs v-model="which" />
+      <OnePiece :key="which" v-model:lit="lit" :which="which" />
       <BuyerFields />
       <EnclosureFields />
     </section>
     <section class="drawing panel">
-      <MeasureDrawing :size="size" :lit="lit" :piece="draft.piece" :bearing="bearing" />
+      <MeasureDrawing
+        :size="sizes[which]"
+        :lit="lit"
+        :piece="piece"
+        :bearing="which === FIRST ? bearing : []"
+      />
       <p v-if="weighs" class="soft figure">{{ weighs }}</p>
-      <p v-if="plan" class="soft">
+      <p v-if="plan && which === FIRST" class="soft">
         {{ plan.survival.fragility.reason }}
       </p>
       <CureNote />
@@ -74,11 +83,6 @@ watch(
   grid-template-columns: minmax(0, 1.35fr) minmax(260px, 1fr);
   gap: 20px;
   align-items: start;
-}
-.pair {
-  display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 0 12px;
 }
 .drawing {
   position: sticky;
@@ -100,11 +104,6 @@ watch(
   }
   .drawing {
     position: static;
-  }
-}
-@media (max-width: 640px) {
-  .pair {
-    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

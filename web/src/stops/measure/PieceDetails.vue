@@ -5,37 +5,41 @@ import { computed, ref, watch } from 'vue';
 import DraftField from '@/parts/DraftField.vue';
 import FieldShell from '@/parts/FieldShell.vue';
 import { valueInSentence } from '@/shipment/fields';
+import { usePiece } from '@/shipment/usePiece';
 import { useShipment } from '@/shipment/useShipment';
 import { kilograms } from '@/units/show';
 
-const { draft, errors, plan } = useShipment();
+const { errors, plan } = useShipment();
+const { key, piece, at } = usePiece();
 
 const FIELDS = ['outline', 'bearing_points', 'count', 'weight', 'limit_g', 'hardware', 'notes'] as const;
 
 const SEVERAL = ['loose_paper', 'loose_canvas', 'panel_set'];
-const several = computed(() => SEVERAL.includes(draft.piece.construction));
-const shaped = computed(() => draft.piece.outline !== 'rectangle');
+const several = computed(() => SEVERAL.includes(piece.value.construction));
+const shaped = computed(() => piece.value.outline !== 'rectangle');
 const estimate = computed(() => {
-  const weight = plan.value?.piece_weight;
-  return weight && !draft.piece.weight ? kilograms(weight.mass_g) : '';
+  const own = plan.value?.stack?.pieces.find((one) => one.key === key.value);
+  const weight = own ? own.weight : plan.value?.piece_weight;
+  return weight && !piece.value.weight ? kilograms(weight.mass_g) : '';
 });
 const limit = computed(() => {
-  const fragility = plan.value?.survival.fragility;
+  // Of several pieces the plan tells the frailest one's only.
+  const fragility = plan.value?.stack ? undefined : plan.value?.survival.fragility;
   const known = fragility?.limit_g;
-  return known && !fragility.set ? `${known.toFixed(0)}, by its kind` : '';
+  return known && !fragility?.set ? `${known.toFixed(0)}, by its kind` : '';
 });
-const refused = computed(() => FIELDS.some((field) => errors.value[`piece.${field}`]));
+const refused = computed(() => FIELDS.some((field) => errors.value[at(`piece.${field}`)]));
 
 /** What was said already, for the closed lid. */
 const said = computed(() => {
-  const { piece } = draft;
+  const { outline, count, irreplaceable, weight, hardware, notes } = piece.value;
   const words = [
-    shaped.value && valueInSentence('piece.outline', piece.outline).toLowerCase(),
-    (piece.count ?? 1) > 1 && `${piece.count} of them`,
-    piece.irreplaceable && 'can’t be replaced',
-    piece.weight && `weighed ${piece.weight}`,
-    piece.hardware && 'hardware',
-    piece.notes && 'condition notes',
+    shaped.value && valueInSentence('piece.outline', outline).toLowerCase(),
+    (count ?? 1) > 1 && `${count} of them`,
+    irreplaceable && 'can’t be replaced',
+    weight && `weighed ${weight}`,
+    hardware && 'hardware',
+    notes && 'condition notes',
   ];
   return words.filter(Boolean).join(' · ') || 'outline, weight, hardware, top edge, notes';
 });
@@ -62,11 +66,11 @@ watch(several, (now) => {
       <DraftField path="piece.top" />
       <DraftField path="piece.irreplaceable" />
     </div>
-    <FieldShell v-slot="{ id, described }" label="Condition notes" :error="errors['piece.notes']">
+    <FieldShell v-slot="{ id, described }" label="Condition notes" :error="errors[at('piece.notes')]">
       <BFormTextarea
         :id="id"
-        v-model="draft.piece.notes"
-        name="piece.notes"
+        v-model="piece.notes"
+        :name="at('piece.notes')"
         rows="2"
         :aria-describedby="described"
       />

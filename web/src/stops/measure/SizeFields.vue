@@ -7,6 +7,7 @@ import { read as queries } from '@/api/queries';
 import type { Side } from '@/drawing/MeasureDrawing.vue';
 import LengthField from '@/parts/LengthField.vue';
 import TextField from '@/parts/TextField.vue';
+import { FIRST, usePiece } from '@/shipment/usePiece';
 import { useLooseText, useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
@@ -19,16 +20,17 @@ const SIDES: readonly { side: Side; label: string }[] = [
 ];
 
 const lit = defineModel<Side | undefined>('lit');
-const { draft, errors, size } = useShipment();
+const { errors, sizes } = useShipment();
+const { key, piece, at } = usePiece();
 const units = useUnits();
 
 /** What is typed in the one field, while it is typed there. */
-const kept = useLooseText('size');
+const kept = useLooseText(key.value === FIRST ? 'size' : `size.${key.value}`);
 const typing = ref(kept.value);
 const refused = ref('');
 
 const joined = computed(() => {
-  const { width, height, depth } = draft.piece;
+  const { width, height, depth } = piece.value;
   return [width, height, depth].some(Boolean)
     ? [width, height, depth].map((side) => side || '?').join(' × ')
     : '';
@@ -47,7 +49,7 @@ async function read(): Promise<void> {
   if (!text.trim()) {
     refused.value = '';
     kept.value = undefined;
-    Object.assign(draft.piece, { width: '', height: '', depth: '' });
+    Object.assign(piece.value, { width: '', height: '', depth: '' });
     return;
   }
   try {
@@ -62,7 +64,7 @@ async function read(): Promise<void> {
     if (text !== typing.value) return;
     refused.value = '';
     kept.value = undefined;
-    for (const { side } of SIDES) draft.piece[side] = sides[side].text;
+    for (const { side } of SIDES) piece.value[side] = sides[side].text;
   } catch (error) {
     if (text === typing.value) kept.value = text;
     if (error instanceof Refused && text === typing.value) refused.value = error.message;
@@ -87,7 +89,7 @@ async function leaveWhole(): Promise<void> {
 
 /** The size in the unit shown, and in the other kind beside it. */
 const readBack = computed(() => {
-  const read = size.value;
+  const read = sizes.value[key.value];
   if (!read) return 'as 35 1/2 x 47 1/4 x 1 1/2 in, or 90 x 120 x 3.8 cm';
   return `reads as ${units.size(read.width_mm, read.height_mm, read.depth_mm)}`;
 });
@@ -100,7 +102,7 @@ const readBack = computed(() => {
       <TextField
         v-model="whole"
         label="Width × height × depth"
-        name="size"
+        :name="at('piece.size').replace('piece.size', 'size')"
         :error="refused || undefined"
         :hint="readBack"
       />
@@ -109,10 +111,10 @@ const readBack = computed(() => {
       <LengthField
         v-for="{ side, label } in SIDES"
         :key="side"
-        v-model="draft.piece[side]"
+        v-model="piece[side]"
         :label="label"
-        :name="`piece.${side}`"
-        :error="errors[`piece.${side}`]"
+        :name="at(`piece.${side}`)"
+        :error="errors[at(`piece.${side}`)]"
         @focus="lit = side"
         @blur="lit = undefined"
       />

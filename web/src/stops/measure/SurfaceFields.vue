@@ -2,12 +2,12 @@
 import { computed } from 'vue';
 
 import DraftField from '@/parts/DraftField.vue';
-import { useShipment } from '@/shipment/useShipment';
+import { usePiece } from '@/shipment/usePiece';
 
-const { draft } = useShipment();
+const { piece } = usePiece();
 
-const mirror = computed(() => draft.piece.construction === 'mirror');
-const glass = computed(() => mirror.value || draft.piece.construction === 'framed_under_glass');
+const mirror = computed(() => piece.value.construction === 'mirror');
+const glass = computed(() => mirror.value || piece.value.construction === 'framed_under_glass');
 </script>
 
 <template>
@@ -21,8 +21,8 @@ const glass = computed(() => mirror.value || draft.piece.construction === 'frame
     <div class="triple">
       <DraftField path="piece.condition" />
       <DraftField v-if="!mirror" path="piece.varnished" />
-      <DraftField v-if="!mirror && draft.piece.varnished" path="piece.varnished_on" />
-      <DraftField v-if="draft.piece.construction === 'framed_under_glass'" path="piece.pane" />
+      <DraftField v-if="!mirror && piece.varnished" path="piece.varnished_on" />
+      <DraftField v-if="piece.construction === 'framed_under_glass'" path="piece.pane" />
       <DraftField v-if="glass" path="piece.coated_glass" />
     </div>
   </fieldset>

@@ -7,6 +7,7 @@ import { counted, partWords } from '@/frame/words';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
+import { layerOf, titleOf } from './steps';
 import type { Standing } from './usePacking';
 
 /** All steps on one screen, for a parcel like many before; what has to be looked at is still asked one by one. */
@@ -23,7 +24,7 @@ const asked = (step: PackStepView) => step.look?.stops === true;
 const questions = computed(() => left.value.filter(asked));
 const plain = computed(() => left.value.filter((step) => !asked(step)));
 function takes(step: PackStepView): string {
-  const layer = plan.value?.layers.find(({ slot }) => slot === step.layer);
+  const layer = plan.value && layerOf(step, plan.value);
   return step.parts.map((part) => partWords(part, layer ?? { material: part.material }, units)).join('; ');
 }
 const set = (step: PackStepView, done: boolean) => {
@@ -53,7 +54,7 @@ const set = (step: PackStepView, done: boolean) => {
             @change="set(step, ($event.target as HTMLInputElement).checked)"
           />
           <span>
-            <strong>{{ step.title }}</strong>
+            <strong>{{ titleOf(step) }}</strong>
             <span v-if="standing(step) === 'touched'" class="again">to be done again</span>
             <span v-if="step.look" class="asks">{{ step.look.asks }}</span>
             <span v-if="step.parts.length > 0" class="soft figure">{{ takes(step) }}</span>

@@ -13,6 +13,7 @@ import { dayAndTime } from '@/units/show';
 import { useNextParcel } from './day';
 import PackList from './PackList.vue';
 import { sheetOf } from './sheet';
+import { titleOf } from './steps';
 import StepStage from './StepStage.vue';
 import { usePacking } from './usePacking';
 
@@ -148,7 +149,7 @@ function tapped(event: MouseEvent): void {
             <span class="mark" aria-hidden="true">{{
               standing(one) === 'done' ? '✓' : standing(one) === 'touched' ? '↻' : ''
             }}</span>
-            <span class="title">{{ one.title }}</span>
+            <span class="title">{{ titleOf(one) }}</span>
             <span class="visually-hidden"
               >{{
                 standing(one) === 'done' ? ', done' : standing(one) === 'touched' ? ', to be done again' : ''
@@ -177,7 +178,7 @@ function tapped(event: MouseEvent): void {
           This was done, and something here, or under it, is different by now: do it again.
         </p>
         <p v-if="before" class="waits" :class="{ nudged }" role="status">
-          First: {{ before.title }}.
+          First: {{ titleOf(before) }}.
           <BButton variant="outline-secondary" @click="key = before.key">Go there</BButton>
         </p>
         <div class="buttons no-print">

@@ -11,6 +11,7 @@ import { layerWords, partWords } from '@/frame/words';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
+import { layerOf, pieceOf } from './steps';
 import { TOOLS } from './tools';
 
 /** One step in large type: what is done, its sizes, its drawing, and what could hurt. */
@@ -19,7 +20,9 @@ const { id, draft } = useShipment();
 const units = useUnits();
 
 const at = computed(() => plan.layers.findIndex(({ slot }) => slot === step.layer));
-const layer = computed(() => plan.layers[at.value]);
+const layer = computed(() => layerOf(step, plan));
+/** A layer of one piece of several has no place in the cut through all of them. */
+const own = computed(() => pieceOf(step, plan));
 const make = computed(() => layer.value?.make);
 const words = computed(() => (layer.value ? layerWords(layer.value, units) : undefined));
 const parts = computed(() =>
@@ -51,6 +54,7 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 </script>
 
 <template>
+  <p v-if="step.piece" class="piece">{{ step.piece }}</p>
   <h2>{{ step.title }}</h2>
   <p v-if="words" class="what figure">{{ words.name }}: {{ words.make }}</p>
   <p v-for="sentence in step.says" :key="sentence" class="says">{{ sentence }}</p>
@@ -60,7 +64,7 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
     >
   </address>
   <div class="beside">
-    <div v-if="layer || make" class="picture panel">
+    <div v-if="(layer || make) && (!own || make?.kind === 'card_pockets')" class="picture panel">
       <PocketDrawing v-if="make?.kind === 'card_pockets'" :pocket="make" />
       <RollDrawing v-else-if="make?.kind === 'roll'" :plan="plan" />
       <template v-else-if="make?.kind === 'saved_box'">
@@ -97,6 +101,12 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 </template>
 
 <style scoped>
+.piece {
+  margin: 0;
+  color: var(--heather);
+  font-size: 1.25rem;
+  font-weight: 600;
+}
 h2 {
   margin: 0 0 4px;
   font-family: var(--heading);

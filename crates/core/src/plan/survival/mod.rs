@@ -125,17 +125,14 @@ impl Survival {
 
 /// The piece, or the bundle of pieces, along its axes.
 fn body_of(piece: &Piece, layers: &[Layer]) -> Envelope {
-    layers
-        .iter()
-        .find(|layer| layer.slot == LayerSlot::Bundle)
-        .map_or(
-            Envelope {
-                across: piece.size.width,
-                up: piece.size.height,
-                through: piece.size.depth,
-            },
-            |bundle| bundle.envelope,
-        )
+    layers.iter().find(|layer| layer.holds_several()).map_or(
+        Envelope {
+            across: piece.size.width,
+            up: piece.size.height,
+            through: piece.size.depth,
+        },
+        |bundle| bundle.envelope,
+    )
 }
 
 /// What is stiff within the cushions: a board where there is one, the bars of a canvas, else the whole face.

@@ -1,0 +1,260 @@
+//! What lays several wrapped pieces together: boards or folds between them, pads over hardware, chocks at what is no rectangle,
+//! fill beside what is smaller, and bands around all.
+
+use serde::Serialize;
+
+use super::{
+    Layer, Make, Making, Supplies,
+    kind::{Kind, Standing},
+};
+use crate::{
+    Refusal,
+    arrange::{Arrangement, Member, Parting},
+    part::{Cut, Need},
+    quantity::{Area, Length},
+    space::{Addition, Envelope, LayerSlot},
+};
+
+use super::supplies::SheetGoods;
+
+/// How several pieces are laid together.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct LaidTogether {
+    /// How many.
+    pub pieces: u32,
+    /// Boards between them.
+    pub boards: u32,
+    /// Pads over hardware.
+    pub pads: u32,
+    /// Chocks at the bearing points of what is no rectangle.
+    pub chocks: u32,
+    /// How many lie in the folds of one pad.
+    pub folded: u32,
+    /// Of the pieces themselves from front to back, without what lies around and between them.
+    #[serde(rename = "bearing_depth_mm")]
+    pub bearing_depth: Length,
+}
+
+/// A chock is this share of a short side, between two lengths. Source: house rule, as for corner pockets.
+const CHOCK_SHARE: f64 = 0.125;
+const LEAST_CHOCK: Length = Length::mm(40.0);
+const MOST_CHOCK: Length = Length::mm(120.0);
+/// So many bands each way hold the stack.
+const BANDS: u32 = 2;
+
+/// Where several pieces lie; how they lie is made with all of them at hand, not here.
+pub(super) const KIND: Kind = Kind::new(
+    |_| Standing::Never("it belongs to several pieces in one box: add a piece at Measure"),
+    |_| Ok(None),
+);
+
+/// Returns the layer that several pieces make, laid together; what it adds is reckoned from nothing. `shaped` names the pieces
+/// that are no rectangles, each with its bearing points.
+///
+/// # Errors
+/// A [`Refusal`] for a material that is not on the shelf.
+pub(crate) fn laid_together(
+    supplies: &Supplies<'_>,
+    members: &[Member],
+    arrangement: &Arrangement,
+    shaped: &[(usize, u32)],
+    (parting, bearing_depth): (Parting, Length),
+) -> Result<Layer, Refusal> {
+    let rules = supplies.rules;
+    let board = supplies.board("choices.folio_board", &rules.materials.folio_board)?;
+    let foam = supplies.foam("choices.pad_foam", &rules.materials.pad_foam)?;
+    let allowances = supplies.allowances();
+    let largest = |of: fn(&Member) -> Length| members.iter().map(of).max().unwrap_or(Length::ZERO);
+    let folded = members.iter().filter(|member| member.folded).count();
+    // The pad turns at the top and at the bottom of what lies in its folds.
+    let turns = if folded > 0 {
+        parting.fold * 2.0
+    } else {
+        Length::ZERO
+    };
+    let envelope = Envelope {
+        across: largest(|member| member.across),
+        up: largest(|member| member.up) + turns,
+        through: arrangement.thickness,
+    };
+    let boards: Vec<[Length; 2]> = arrangement
+        .pairs
+        .iter()
+        .filter(|pair| !pair.folded)
+        .map(|pair| [pair.across, pair.up])
+        .collect();
+    let mut pads: Vec<[Length; 2]> = arrangement
+        .pairs
+        .iter()
+        .filter(|pair| pair.padded)
+        .map(|pair| [pair.across, pair.up])
+        .collect();
+    pads.extend(arrangement.hard_ends(members));
+    let mut needs: Vec<Need<'_>> = boards
+        .iter()
+        .map(|sides| Need::board("between pieces", board, Cut::of(*sides)))
+        .collect();
+    needs.extend(
+        folds(members, arrangement)
+            .into_iter()
+            .map(|[length, across]| {
+                SheetGoods::Wrap(supplies.cushion_wrap).need("folded pad", [length, across])
+            }),
+    );
+    needs.extend(
+        pads.iter()
+            .map(|sides| Need::foam("over hardware", foam, Cut::of(*sides), parting.pad)),
+    );
+    let chocks = shaped.iter().map(|&(at, points)| {
+        let member = &members[at];
+        let short = member.across.min(member.up);
+        let leg = (short * CHOCK_SHARE).clamped(LEAST_CHOCK, MOST_CHOCK);
+        Need::foam(
+            "chock",
+            foam,
+            Cut::of([leg, member.through]),
+            allowances.pad_thickness,
+        )
+        .times(points)
+    });
+    needs.extend(chocks);
+    let beside: f64 = members
+        .iter()
+        .map(|member| {
+            let face = (member.across * member.up).as_m2();
+            ((envelope.face().as_m2() - face).max(0.0)) * member.through.as_m()
+        })
+        .sum();
+    let beside = Area::m2(beside) * Length::mm(MM_PER_M);
+    if beside.as_m3() * LITRES_PER_M3 >= LEAST_FILL_LITRES {
+        needs.push(Need::fill(
+            supplies.first.fill,
+            beside / allowances.fill_settling,
+        ));
+    }
+    let around = |along: Length| (along + envelope.through) * 2.0 + allowances.tape_tab;
+    needs.push(Need::tape(supplies.wrap_tape, around(envelope.across)).times(BANDS));
+    needs.push(Need::tape(supplies.wrap_tape, around(envelope.up)).times(BANDS));
+    let count = |many: usize| u32::try_from(many).unwrap_or(u32::MAX);
+    let chocks = shaped.iter().map(|(_, points)| points).sum();
+    let made = LaidTogether {
+        pieces: count(members.len()),
+        boards: count(boards.len()),
+        pads: count(pads.len()),
+        chocks,
+        folded: count(folded),
+        bearing_depth,
+    };
+    let cut = f64::from(made.boards + made.pads + made.chocks + made.folded);
+    let mut layer = supplies.layer(Making {
+        slot: LayerSlot::Stack,
+        needs,
+        adds: Addition::default(),
+        inside: envelope,
+        minutes: allowances.stack_minutes * f64::from(made.pieces) + allowances.pad_minutes * cut,
+        why: "The pieces lie in the order that keeps every face from what could harm it, and go into the box as one.",
+        make: Make::LaidTogether(made),
+        cushioning: None,
+    });
+    layer.envelope = envelope;
+    Ok(layer)
+}
+
+/// Of each run of pieces that lie in folds next to each other, the pad: its length around and between them, and how wide it is.
+fn folds(members: &[Member], arrangement: &Arrangement) -> Vec<[Length; 2]> {
+    let mut runs: Vec<Vec<&Member>> = Vec::new();
+    for (at, placed) in arrangement.order.iter().enumerate() {
+        let member = &members[placed.piece];
+        if !member.folded {
+            continue;
+        }
+        let goes_on = at > 0 && arrangement.pairs[at - 1].folded;
+        match runs.last_mut() {
+            Some(run) if goes_on => run.push(member),
+            _ => runs.push(vec![member]),
+        }
+    }
+    runs.into_iter()
+        .map(|run| {
+            let up = run
+                .iter()
+                .map(|member| member.up)
+                .max()
+                .unwrap_or(Length::ZERO);
+            let across = run
+                .iter()
+                .map(|member| member.across)
+                .max()
+                .unwrap_or(Length::ZERO);
+            let sheets = f64::from(u32::try_from(run.len() + 1).unwrap_or(u32::MAX));
+            let turns: Length = run.iter().map(|member| member.through).sum();
+            [up * sheets + turns, across]
+        })
+        .collect()
+}
+
+const MM_PER_M: f64 = 1e3;
+const LITRES_PER_M3: f64 = 1e3;
+/// Less than a handful is left out.
+const LEAST_FILL_LITRES: f64 = 0.2;
+
+impl Layer {
+    /// The same as something sees it that faces the other way.
+    pub(crate) fn turned(&self) -> Self {
+        let mut turned = self.clone();
+        std::mem::swap(&mut turned.adds.front, &mut turned.adds.back);
+        if let Some(cushioning) = &mut turned.cushioning {
+            std::mem::swap(&mut cushioning.front, &mut cushioning.back);
+        }
+        turned
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::{arrange::MemberFace, quantity::Mass};
+
+    fn member(across: f64, up: f64, through: f64, folded: bool) -> Member {
+        Member {
+            across: Length::mm(across),
+            up: Length::mm(up),
+            through: Length::mm(through),
+            mass: Mass::g(1000.0),
+            face: MemberFace::Glazed,
+            hardware: false,
+            stiffness: 3.0,
+            folded,
+        }
+    }
+
+    #[test]
+    fn a_pad_goes_around_and_between_what_lies_in_its_folds() {
+        // Two frames 300 × 400 × 20 in one pad of 5: 5 + 20 + 5 + 20 + 5 = 55, no board. Three sheets of 400 and twice
+        // 20 on the turns: 1240 long, 300 wide.
+        let members = [
+            member(300.0, 400.0, 20.0, true),
+            member(300.0, 400.0, 20.0, true),
+        ];
+        let parting = Parting {
+            board: Length::mm(4.0),
+            pad: Length::mm(10.0),
+            fold: Length::mm(5.0),
+        };
+        let arrangement = Arrangement::best(&members, parting).expect("two");
+        assert_eq!(arrangement.thickness, Length::mm(55.0));
+        assert_eq!(
+            folds(&members, &arrangement),
+            [[Length::mm(1240.0), Length::mm(300.0)]]
+        );
+        // A frame of another size has a pad of its own, and a board between: 5 + 20 + 5 + 4 + 5 + 20 + 5 = 64.
+        let members = [
+            member(300.0, 400.0, 20.0, true),
+            member(300.0, 500.0, 20.0, true),
+        ];
+        let arrangement = Arrangement::best(&members, parting).expect("two");
+        assert_eq!(arrangement.thickness, Length::mm(64.0));
+        assert_eq!(folds(&members, &arrangement).len(), 2);
+    }
+}

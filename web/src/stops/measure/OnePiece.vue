@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import { computed, toRef } from 'vue';
+
+import { useStudio } from '@/api/useStudio';
+import type { Side } from '@/drawing/MeasureDrawing.vue';
+import DraftField from '@/parts/DraftField.vue';
+import { providePiece } from '@/shipment/usePiece';
+import { useShipment } from '@/shipment/useShipment';
+
+import PieceDetails from './PieceDetails.vue';
+import SizeFields from './SizeFields.vue';
+import SurfaceFields from './SurfaceFields.vue';
+
+/** The fields of one piece. */
+const props = defineProps<{ which: string }>();
+const lit = defineModel<Side | undefined>('lit');
+providePiece(toRef(props, 'which'));
+const { draft } = useShipment();
+const { studio } = useStudio();
+const several = computed(() => Object.keys(draft.others).length > 0);
+</script>
+
+<template>
+  <div>
+    <div class="pair">
+      <DraftField path="title" />
+      <DraftField path="piece.construction" empty="Choose" />
+    </div>
+    <SizeFields v-model:lit="lit" />
+    <SurfaceFields />
+    <div v-if="several" class="pair">
+      <DraftField path="value" :label="`Worth, in ${studio?.catalogue.currency ?? 'money'}`" />
+    </div>
+    <PieceDetails />
+    <DraftField v-if="which !== 'first'" path="piece.certificate" />
+  </div>
+</template>
+
+<style scoped>
+.pair {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 0 12px;
+}
+@media (max-width: 640px) {
+  .pair {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
