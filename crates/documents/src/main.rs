@@ -1,4 +1,5 @@
-//! Makes one document and ends: what is asked comes as JSON on its input, the document goes to its output.
+//! Makes one document and ends: what is asked comes as JSON on its input, the document goes to its output. Asked for
+//! `photograph`, it takes a picture there and hands it back as it is kept.
 //!
 //! It is a process of its own, so that a document that fails, or takes too much time or room, takes nothing with it. What it
 //! may use is bounded from within, before anything is read.
@@ -7,6 +8,7 @@ mod dxf_out;
 mod dxf_read;
 mod pack_sheet;
 mod pdf;
+mod photograph;
 mod svg;
 
 use std::io::{Read as _, Write as _};
@@ -65,6 +67,15 @@ fn make() -> Result<Vec<u8>, String> {
     };
     bound(Resource::AS, MOST_MEMORY)?;
     bound(Resource::CPU, MOST_SECONDS)?;
+    // A photograph comes as it is.
+    if std::env::args().nth(1).as_deref() == Some("photograph") {
+        let mut file = Vec::new();
+        std::io::stdin()
+            .take(LARGEST_QUESTION)
+            .read_to_end(&mut file)
+            .map_err(|error| format!("the photograph can't be read: {error}"))?;
+        return photograph::kept(&file);
+    }
     let mut question = String::new();
     std::io::stdin()
         .take(LARGEST_QUESTION)

@@ -32,7 +32,7 @@ use crate::{
     guard::{Ours, let_in},
     house, kinds, measures,
     network::{self, Door, let_known_in},
-    orders, outside, pages, plans,
+    orders, outside, pages, photographs, plans,
     problem::Problem,
     shelf, shipments, stores, studio, sums, tariffs, ways, weighings,
 };
@@ -65,6 +65,7 @@ const REQUEST_ID: HeaderName = HeaderName::from_static("x-request-id");
         (name = "shelf", description = "What is on the shelf and on the pile, what a shipment takes of it, and what fits"),
         (name = "cuttings", description = "Parts of one shipment or of several, laid out on what is on the shelf"),
         (name = "documents", description = "Drawings at true scale and cut lists, as PDF, SVG, DXF and CSV"),
+        (name = "photographs", description = "Photographs of a shipment, each at its step; the same file under the same id is kept once"),
         (name = "measures", description = "Reading what a tape measure said"),
         (name = "devices", description = "Tablets of the local network: letting them in, listing them, signing them out"),
         (name = "studio", description = "The studio, its rules and its shelf"),
@@ -106,6 +107,7 @@ fn routes() -> OpenApiRouter<App> {
         .merge(addresses::routes())
         .merge(kinds::routes())
         .merge(orders::routes())
+        .merge(photographs::routes())
         .merge(cutting::routes())
         .merge(cuttings::routes())
         .merge(documents::routes())
@@ -252,7 +254,7 @@ fn range_in(says: &str) -> Option<(f64, f64)> {
 }
 
 const OWN_SCRIPTS_ONLY: HeaderValue = HeaderValue::from_static(
-    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
+    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
 );
 
 /// Returns the whole application: API, its description and page, and the pages.

@@ -16,6 +16,7 @@ use crate::{
     network::{Attempts, Network, OneAtATime},
     outside::{Carriers, Scale},
     pages::PageShelf,
+    photographs::Pictures,
     problem::Problem,
     rework::Bell,
     ways::Exploring,
@@ -40,6 +41,8 @@ pub struct App {
     pub network: Option<Arc<Network>>,
     /// Who makes documents.
     pub documents: Documents,
+    /// Where photographs lie.
+    pub pictures: Pictures,
     /// An answer that takes longer is given up.
     pub(crate) longest_answer: Duration,
     /// The scale on the bench.

@@ -12,7 +12,7 @@ use tracing_subscriber::{
 };
 
 use crate::{
-    Certificate, Clock, Documents, Listen, Network, Outside, Pages, ServeOptions, Waits,
+    Certificate, Clock, Documents, Listen, Network, Outside, Pages, Pictures, ServeOptions, Waits,
     description, import, serve,
 };
 
@@ -46,6 +46,15 @@ enum Task {
         /// The program that makes documents; beside this one when left out. It may come later.
         #[arg(long, value_name = "FILE")]
         documents: Option<PathBuf>,
+        /// Where photographs lie: a folder, or s3://bucket/prefix with AWS_ENDPOINT, AWS_ACCESS_KEY_ID and what else it takes in the
+        /// surroundings, in a build with that feature.
+        #[arg(
+            long,
+            value_name = "PLACE",
+            env = "HUMMOCK_PHOTOGRAPHS",
+            default_value = "photographs"
+        )]
+        photographs: String,
         #[command(flatten)]
         outside: OutsideArgs,
         #[command(flatten)]
@@ -164,6 +173,7 @@ pub async fn command(pages: Pages) -> Result<()> {
             allow_hosts,
             origins,
             documents,
+            photographs,
             outside,
             network,
         } => {
@@ -181,6 +191,7 @@ pub async fn command(pages: Pages) -> Result<()> {
                 listen: network.listen,
                 certificate: network.certificate(),
                 documents: documents.map_or_else(Documents::beside_this_program, Documents::by),
+                pictures: Pictures::at(&photographs)?,
                 outside: outside.outside(),
                 waits: Waits::default(),
             })

@@ -90,12 +90,25 @@ impl Documents {
     /// # Errors
     /// A [`Problem`]: there is no such program yet, it refused with a sentence, or it took too long.
     async fn make(&self, asked: &Value, field: &str) -> Result<Vec<u8>, Problem> {
+        let asked = serde_json::to_vec(asked).map_err(|_| Problem::document_failed())?;
+        self.answered(&[], &asked, field).await
+    }
+
+    /// Has a photograph looked over: a line that says how large it is, and the picture as it is kept.
+    ///
+    /// # Errors
+    /// As [`Documents::make`], of the `file`.
+    pub(crate) async fn photograph(&self, file: &[u8]) -> Result<Vec<u8>, Problem> {
+        self.answered(&["photograph"], file, "file").await
+    }
+
+    async fn answered(&self, task: &[&str], asked: &[u8], field: &str) -> Result<Vec<u8>, Problem> {
         if !self.is_ready() {
             return Err(Problem::no_documents_yet());
         }
         let made = async {
             let _turn = self.at_once.acquire().await;
-            self.made(asked).await
+            self.made(task, asked).await
         };
         match tokio::time::timeout(self.longest, made).await {
             Ok(Ok(Ok(document))) => Ok(document),
@@ -109,8 +122,9 @@ impl Documents {
     }
 
     /// The document, or the sentence that stands against it.
-    async fn made(&self, asked: &Value) -> std::io::Result<Result<Vec<u8>, String>> {
+    async fn made(&self, task: &[&str], asked: &[u8]) -> std::io::Result<Result<Vec<u8>, String>> {
         let mut process = Command::new(&self.program)
+            .args(task)
             .env_clear()
             .stdin(Stdio::piped())
             .stdout(Stdio::piped())
@@ -124,10 +138,9 @@ impl Documents {
         ) else {
             return Err(std::io::Error::other("it has no pipes"));
         };
-        let asked = serde_json::to_vec(asked)?;
         let ask = async {
             // One that ends before it has read everything says why.
-            let _ = question.write_all(&asked).await;
+            let _ = question.write_all(asked).await;
             drop(question);
         };
         let (mut document, mut says) = (Vec::new(), Vec::new());

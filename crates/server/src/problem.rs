@@ -280,6 +280,24 @@ impl Problem {
         )
     }
 
+    pub(crate) fn pictures_away() -> Self {
+        Self::new(
+            StatusCode::SERVICE_UNAVAILABLE,
+            "/problems/photographs-away",
+            "Photographs can't be reached",
+            "the place where photographs are kept does not answer: they stay in this browser and are sent again",
+        )
+    }
+
+    pub(crate) fn another_photograph() -> Self {
+        Self::new(
+            StatusCode::CONFLICT,
+            "/problems/another-photograph",
+            "That id is taken",
+            "another photograph was kept under that id: send this one under an id of its own",
+        )
+    }
+
     pub(crate) fn document_failed() -> Self {
         let detail = "the drawing could not be made; nothing else is touched by it";
         Self::new(

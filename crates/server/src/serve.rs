@@ -23,6 +23,7 @@ use crate::{
     network::{Certificate, Door, Listen, Network, OneAtATime, Passphrase},
     outside::{Carriers, Patience, Scale},
     pages::{PageShelf, Pages},
+    photographs::Pictures,
     rework::keep_up,
     ways::Exploring,
 };
@@ -54,6 +55,8 @@ pub struct ServeOptions {
     pub certificate: Certificate,
     /// Who makes documents.
     pub documents: Documents,
+    /// Where photographs lie.
+    pub pictures: Pictures,
     /// What stands outside.
     pub outside: Outside,
     /// How long anybody is kept waiting.
@@ -108,6 +111,7 @@ impl ServeOptions {
             listen: None,
             certificate: Certificate::Studio("keys".into()),
             documents: Documents::beside_this_program(),
+            pictures: Pictures::in_memory(),
             outside: Outside::default(),
             waits: Waits::default(),
         }
@@ -191,6 +195,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
             .documents
             .clone()
             .within(options.waits.answer.saturating_sub(WORD_BEFORE)),
+        pictures: options.pictures.clone(),
         longest_answer: options.waits.answer,
         scale: Scale::at(options.outside.scale.as_deref()),
         carriers: Carriers::at(

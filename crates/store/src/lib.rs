@@ -8,6 +8,7 @@ mod device;
 mod error;
 mod house;
 mod listing;
+mod photograph;
 mod shipment;
 mod stock;
 mod studio;
@@ -18,6 +19,7 @@ pub use device::{Device, TokenDigest};
 pub use error::StoreError;
 pub use house::{HouseAt, HouseVersion, SettingRefused};
 pub use listing::{Listed, Page, Sort, Wanted};
+pub use photograph::Photograph;
 pub use shipment::{Computed, Edit, Move, NewShipment, Place, Stored, WriteRefused};
 pub use stock::{Draw, ShelfRefused, StockEvent, TakenLine};
 pub use studio::{Country, Settings, StudioId};
@@ -37,7 +39,7 @@ pub struct Store {
 }
 
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 6] = [
+const TABLES: [(&str, &str); 7] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -53,6 +55,10 @@ const TABLES: [(&str, &str); 6] = [
     ("devices", include_str!("../migrations/0004_devices.sql")),
     ("stock", include_str!("../migrations/0005_stock.sql")),
     ("tariffs", include_str!("../migrations/0006_tariffs.sql")),
+    (
+        "photographs",
+        include_str!("../migrations/0007_photographs.sql"),
+    ),
 ];
 const MOST_CONNECTIONS: u32 = 16;
 /// Kept open, since opening one takes long where much else runs.

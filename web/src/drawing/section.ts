@@ -140,6 +140,19 @@ function laidIn(
     };
     return [{ title: own.title, wrapped, piece, faces_front: place.faces_front }];
   });
+  // What is smaller than the stack has fill beside it.
+  const hasFill = layer?.parts.some(({ name }) => name === 'fill') === true;
+  const beside = members
+    .filter(({ wrapped }) => hasFill && wrapped.x - room.x > 2)
+    .map(({ wrapped }) => ({
+      x: room.x,
+      y: wrapped.y,
+      width: wrapped.x - room.x,
+      height: wrapped.height,
+      pattern: 'fill' as const,
+      outward: 'left' as const,
+      turns: 1,
+    }));
   const boards = members.slice(1).flatMap((member, at): Band[] => {
     const before = members[at];
     const pair = stack.pairs[at];
@@ -159,7 +172,7 @@ function laidIn(
       },
     ];
   });
-  return { members, boards };
+  return { members, boards: [...beside, ...boards] };
 }
 
 type Box = SectionLayer['box'];

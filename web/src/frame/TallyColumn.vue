@@ -27,6 +27,14 @@ const uncovered = computed(() =>
 const billed = computed(() => quotes.value.find((quote) => quote.id === best.value?.id)?.billable);
 const shown = computed(() => plan.value?.findings.filter(({ level }) => level !== 'note') ?? []);
 const notes = computed(() => plan.value?.findings.filter(({ level }) => level === 'note') ?? []);
+/** Whether what is in the box was on a scale. */
+const weighed = computed(() => {
+  const pieces = [draft.piece, ...Object.values(draft.others).map(({ piece }) => piece)];
+  const on = pieces.filter(({ weight }) => weight).length;
+  if (pieces.length === 1) return on ? 'piece weighed' : 'piece estimated';
+  if (on === pieces.length) return 'pieces weighed';
+  return on === 0 ? 'pieces estimated' : 'some pieces estimated';
+});
 const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
 </script>
 
@@ -64,7 +72,7 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
         <TallyFigure
           name="weight"
           :shown="kilograms(summary.weight.mass_g)"
-          :note="`± ${kilograms(summary.weight.plus_minus_g)}, piece ${draft.piece.weight ? 'weighed' : 'estimated'}`"
+          :note="`± ${kilograms(summary.weight.plus_minus_g)}, ${weighed}`"
           :value="summary.weight.mass_g"
           :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(0)} g`"
         />

@@ -22,7 +22,10 @@ const headlines = computed(() => {
   if (!figures) return { measure: 'not measured', guard: '–', box: '–', price: '–', pack: '–', weigh: '–' };
   const { size, one_in, outside, best, weighed, packed } = figures;
   return {
-    measure: units.size(size.width_mm, size.height_mm, size.depth_mm),
+    measure:
+      figures.pieces > 1
+        ? counted(figures.pieces, 'piece')
+        : units.size(size.width_mm, size.height_mm, size.depth_mm),
     guard: one_in ? oneIn(one_in.about) : '–',
     box: units.size(outside.across_mm, outside.up_mm, outside.through_mm),
     price: best ? show.money(best.total) : draft.buyer.country ? 'refused' : 'no country',

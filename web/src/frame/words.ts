@@ -311,9 +311,10 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
         make.folded > 0 && 'a folded pad',
         make.pads > 0 && `${counted(make.pads, 'pad')} over hardware`,
         make.chocks > 0 && counted(make.chocks, 'chock'),
+        layer.parts.some(({ name }) => name === 'fill') && 'fill beside the smaller ones',
       ];
       return {
-        name: `${count(make.pieces)} pieces laid together`,
+        name: `Pieces laid together, ${count(make.pieces)}`,
         make: `between them ${between.filter(Boolean).join(', ')}`,
       };
     }

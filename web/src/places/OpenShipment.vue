@@ -10,7 +10,7 @@ import SaveLight from '@/frame/SaveLight.vue';
 import { useOpened } from '@/frame/title';
 import TallyColumn from '@/frame/TallyColumn.vue';
 import WorkLine from '@/frame/WorkLine.vue';
-import { CONSTRUCTIONS, MEDIA, worded } from '@/frame/words';
+import { CONSTRUCTIONS, counted, MEDIA, worded } from '@/frame/words';
 import { useKeys } from '@/keys/useKeys';
 import { vSay } from '@/said/say';
 import { provideShipment } from '@/shipment/useShipment';
@@ -32,6 +32,8 @@ onScopeDispose(() => {
 const about = computed(() => {
   const { piece, buyer, promised } = draft;
   const made = [worded(MEDIA, piece.medium), worded(CONSTRUCTIONS, piece.construction)].filter(Boolean);
+  const more = Object.keys(draft.others).length;
+  if (more > 0) made.push(`and ${counted(more, 'more piece')} in the same box`);
   const who = [buyer.name, buyer.town].filter(Boolean).join(', ');
   return [made.join(', '), who && `to ${who}`, promised && `promised ${day(promised)}`]
     .filter(Boolean)

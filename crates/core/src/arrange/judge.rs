@@ -30,6 +30,8 @@ pub struct Broken {
     pub at: usize,
     /// What is wrong, and what would be right.
     pub says: &'static str,
+    /// What is so, where nothing better is to be had.
+    pub plain: &'static str,
 }
 
 /// What lies between two.
@@ -222,6 +224,7 @@ impl Judged {
                 rule,
                 at,
                 says: rule.says(),
+                plain: rule.plain(),
             });
         };
         let last = order.len() - 1;

@@ -372,7 +372,11 @@ impl Among {
 impl Together {
     /// Returns when the last of them has cured; nothing when all are ready on the day they are finished.
     pub(super) fn cure(&self) -> Option<Cure> {
-        let cures = self.pieces.iter().filter_map(|among| among.piece.cure());
+        let cures = self.pieces.iter().filter_map(|among| {
+            let cure = among.piece.cure()?;
+            let needs = format!("{} for \u{201c}{}\u{201d}", cure.needs, among.title);
+            Some(Cure { needs, ..cure })
+        });
         // One of which the day is not known counts as the last.
         cures.max_by_key(|cure| (cure.cured_on.is_none(), cure.cured_on))
     }

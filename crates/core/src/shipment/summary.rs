@@ -18,6 +18,9 @@ use crate::{
 pub struct Summary {
     /// Of the piece.
     pub size: PieceSize,
+    /// How many different pieces lie in one box; a set of like ones counts as one.
+    #[serde(default = "one")]
+    pub pieces: u32,
     /// What all layers add.
     pub adds: Addition,
     /// Of the closed box.
@@ -113,6 +116,10 @@ pub struct SectionLayer {
     pub adds: Addition,
 }
 
+const fn one() -> u32 {
+    1
+}
+
 impl Summary {
     pub(super) fn of(worked: &Worked, inputs: &ShipmentInputs) -> Option<Self> {
         let plan = worked.plan.as_ref()?;
@@ -123,6 +130,7 @@ impl Summary {
         };
         Some(Self {
             size: plan.size,
+            pieces: u32::try_from(inputs.others.len() + 1).unwrap_or(u32::MAX),
             adds: plan.tally.adds,
             outside: plan.tally.outside,
             weight: plan.tally.weight,

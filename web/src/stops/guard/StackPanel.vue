@@ -137,7 +137,7 @@ const folded = computed({
             </span>
           </div>
           <p v-for="one in broken(at)" :key="one.rule" class="broken">
-            {{ stack.by_hand ? '' : 'No order avoids it: ' }}{{ one.says }}
+            {{ stack.by_hand ? one.says : `No order avoids it: ${one.plain}` }}
           </p>
           <OwnLayers v-if="open === place.key && named(place.key)" :piece="named(place.key)!" />
         </li>

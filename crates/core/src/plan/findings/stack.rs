@@ -27,7 +27,7 @@ pub(super) fn look(stacked: &Stacked<'_>, findings: &mut Vec<Finding>) {
         } else {
             format!(
                 "No order of these pieces keeps every rule: {}. What lies there gets a board.",
-                broken.rule.plain()
+                broken.plain
             )
         };
         findings.push(Finding::layer(

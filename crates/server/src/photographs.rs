@@ -1,0 +1,380 @@
+//! Photographs of a shipment: each arrives once, is looked over by the program that makes documents, and lies in a folder beside
+//! the data or in an S3-compatible store.
+
+use std::{path::PathBuf, sync::Arc};
+
+use anyhow::{Context as _, Result};
+use axum::{
+    Json,
+    body::Bytes,
+    extract::{DefaultBodyLimit, FromRequest, FromRequestParts, Path, Request, State},
+    http::{HeaderValue, StatusCode, header, request::Parts},
+    response::{IntoResponse, Response},
+};
+use hummock_core::Refusal;
+use hummock_store::Photograph;
+use jiff::Timestamp;
+use object_store::{
+    ObjectStore, ObjectStoreExt as _, PutPayload, local::LocalFileSystem, path::Path as Place,
+};
+use serde::{Deserialize, Serialize};
+use sha2::{Digest as _, Sha256};
+use utoipa::{IntoParams, ToSchema};
+use utoipa_axum::{router::OpenApiRouter, routes};
+use uuid::Uuid;
+
+use crate::{
+    app::App,
+    body::{Asked, ShipmentId},
+    problem::Problem,
+};
+
+/// Where pictures lie.
+#[derive(Debug, Clone)]
+pub struct Pictures {
+    store: Arc<dyn ObjectStore>,
+}
+
+/// No file is larger; a browser sends less.
+const LARGEST: usize = 12 << 20;
+/// No shipment has more of them.
+const MOST: usize = 200;
+const LONGEST_STEP: usize = 80;
+const JPEG: &str = "image/jpeg";
+/// Under its id there is never another picture.
+const FOR_GOOD: HeaderValue = HeaderValue::from_static("private, max-age=31536000, immutable");
+
+impl Pictures {
+    /// In a folder, which is made where it is missing.
+    ///
+    /// # Errors
+    /// When it can't be made or used.
+    pub fn in_folder(folder: impl Into<PathBuf>) -> Result<Self> {
+        let folder = folder.into();
+        let says = || format!("photographs can't be kept in {}", folder.display());
+        std::fs::create_dir_all(&folder).with_context(says)?;
+        let store = LocalFileSystem::new_with_prefix(&folder).with_context(says)?;
+        Ok(Self {
+            store: Arc::new(store),
+        })
+    }
+
+    /// In memory, for as long as it is served: for tests.
+    #[must_use]
+    pub fn in_memory() -> Self {
+        Self {
+            store: Arc::new(object_store::memory::InMemory::new()),
+        }
+    }
+
+    /// Where a setting says: a folder, or `s3://bucket/prefix` with what AWS's own names in the surroundings say about it.
+    ///
+    /// # Errors
+    /// When it is neither, or can't be used.
+    pub fn at(place: &str) -> Result<Self> {
+        if !place.starts_with("s3://") {
+            return Self::in_folder(place);
+        }
+        Self::in_bucket(place)
+    }
+
+    #[cfg(feature = "s3")]
+    fn in_bucket(place: &str) -> Result<Self> {
+        let url: url::Url = place.parse().context("that is no address of a bucket")?;
+        let store = object_store::aws::AmazonS3Builder::from_env()
+            .with_url(place)
+            .build()
+            .context("the bucket can't be used")?;
+        let store = object_store::prefix::PrefixStore::new(store, url.path());
+        Ok(Self {
+            store: Arc::new(store),
+        })
+    }
+
+    #[cfg(not(feature = "s3"))]
+    fn in_bucket(_: &str) -> Result<Self> {
+        anyhow::bail!(
+            "this build keeps photographs in a folder only: build it with `--features hummock-server/s3`"
+        )
+    }
+}
+
+/// A photograph.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct PhotographView {
+    /// Which.
+    id: Uuid,
+    /// The key of the step that it was taken at.
+    step: String,
+    /// When, as its camera's clock wrote it.
+    taken_at: String,
+    /// In points, upright.
+    width: i32,
+    /// In points, upright.
+    height: i32,
+    /// Of the picture that is kept.
+    bytes: i32,
+}
+
+impl From<Photograph> for PhotographView {
+    fn from(photograph: Photograph) -> Self {
+        Self {
+            id: photograph.id,
+            step: photograph.step,
+            taken_at: photograph.taken_at,
+            width: photograph.width,
+            height: photograph.height,
+            bytes: photograph.bytes,
+        }
+    }
+}
+
+/// What is said of a photograph that is sent.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct TakenQuery {
+    /// The key of the step at the bench, as `look/photographs`.
+    step: String,
+    /// When it was taken, as `2027-03-04T10:15:00Z`.
+    taken_at: String,
+}
+
+impl TakenQuery {
+    fn refused(&self) -> Vec<Refusal> {
+        let mut refusals = Vec::new();
+        let plain = self.step.chars().all(|one| one.is_ascii_graphic());
+        if !plain || !(1..=LONGEST_STEP).contains(&self.step.len()) {
+            refusals.push(Refusal::new("step", "it names no step"));
+        }
+        if self.taken_at.parse::<Timestamp>().is_err() {
+            let says = format!(
+                "\"{}\" is no time: write it as 2027-03-04T10:15:00Z",
+                self.taken_at
+            );
+            refusals.push(Refusal::new("taken_at", says));
+        }
+        refusals
+    }
+}
+
+/// A photograph in the path.
+pub(crate) struct PhotographId(Uuid);
+
+impl<S: Send + Sync> FromRequestParts<S> for PhotographId {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
+        let found: Result<Path<std::collections::HashMap<String, String>>, _> =
+            Path::from_request_parts(parts, state).await;
+        found
+            .ok()
+            .and_then(|Path(path)| path.get("photograph")?.parse().ok())
+            .map(Self)
+            .ok_or_else(|| Problem::not_found("photograph of that id"))
+    }
+}
+
+/// The file as it is sent.
+struct File(Bytes);
+
+impl<S: Send + Sync> FromRequest<S> for File {
+    type Rejection = Problem;
+
+    async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
+        let read = Bytes::from_request(request, state).await;
+        read.map(Self).map_err(|rejection| {
+            let says = if rejection.status() == StatusCode::PAYLOAD_TOO_LARGE {
+                format!("it is over {} MB: send it smaller", LARGEST >> 20)
+            } else {
+                rejection.body_text()
+            };
+            Problem::unreadable(rejection.status(), says)
+        })
+    }
+}
+
+/// What the program that looks photographs over says of one, in the line before it.
+#[derive(Debug, Deserialize)]
+struct LookedOver {
+    width: i32,
+    height: i32,
+}
+
+/// Keeps a photograph, upright and without what says where it was taken.
+///
+/// The body is the file as it is: JPEG, PNG or WebP, at most 12 MB and 50 million points. Sent again under its id it is kept once;
+/// another file under the same id is a conflict.
+#[utoipa::path(
+    operation_id = "keep_photograph", put, path = "/shipments/{id}/photographs/{photograph}", tag = "photographs",
+    params(
+        ("id" = Uuid, Path, description = "The shipment"),
+        ("photograph" = Uuid, Path, description = "Chosen by whoever took it"),
+        TakenQuery,
+    ),
+    request_body(content = Vec<u8>, content_type = "image/jpeg"),
+    responses(
+        (status = 200, description = "It is kept", body = PhotographView),
+        (status = 404, description = "There is no such shipment", body = Problem),
+        (status = 409, description = "Another photograph has that id", body = Problem),
+        (status = 413, description = "It is over 12 MB", body = Problem),
+        (status = 422, description = "It is no picture, has too many points, or breaks off", body = Problem),
+        (status = 503, description = "The program that looks photographs over is still being made; send it again", body = Problem),
+    ),
+)]
+async fn keep(
+    State(app): State<App>,
+    ShipmentId(shipment): ShipmentId,
+    PhotographId(id): PhotographId,
+    Asked(taken): Asked<TakenQuery>,
+    File(file): File,
+) -> Result<Json<PhotographView>, Problem> {
+    let refused = taken.refused();
+    if !refused.is_empty() {
+        return Err(refused.into());
+    }
+    let digest = Sha256::digest(&file).to_vec();
+    if let Some(known) = app.store.photograph(app.studio, id).await? {
+        return app.the_same(known, shipment, &digest);
+    }
+    if app.store.shipment(app.studio, shipment).await?.is_none() {
+        return Err(Problem::not_found("shipment of that id"));
+    }
+    if app.store.photographs(app.studio, shipment).await?.len() >= MOST {
+        let says = format!("there are {MOST} photographs of it already: take some away first");
+        return Err(vec![Refusal::new("file", says)].into());
+    }
+    let made = app.documents.photograph(&file).await?;
+    let (line, picture) = made
+        .iter()
+        .position(|byte| *byte == b'\n')
+        .map(|at| (&made[..at], &made[at + 1..]))
+        .ok_or_else(Problem::document_failed)?;
+    let looked: LookedOver =
+        serde_json::from_slice(line).map_err(|_| Problem::document_failed())?;
+    let bytes = i32::try_from(picture.len()).map_err(|_| Problem::document_failed())?;
+    let payload = PutPayload::from_bytes(Bytes::copy_from_slice(picture));
+    let put = app.pictures.store.put(&app.picture_at(id), payload).await;
+    put.map_err(|error| unkept(&error))?;
+    let photograph = Photograph {
+        id,
+        shipment,
+        step: taken.step,
+        taken_at: taken.taken_at,
+        width: looked.width,
+        height: looked.height,
+        bytes,
+        digest: digest.clone(),
+    };
+    app.store.keep_photograph(app.studio, &photograph).await?;
+    // Two that were sent at once: whichever was written down stands.
+    let known = app.store.photograph(app.studio, id).await?;
+    app.the_same(known.unwrap_or(photograph), shipment, &digest)
+}
+
+fn unkept(error: &object_store::Error) -> Problem {
+    tracing::error!(%error, "photographs can't be kept or read");
+    Problem::pictures_away()
+}
+
+impl App {
+    fn picture_at(&self, id: Uuid) -> Place {
+        Place::from(format!("{}/{id}.jpg", self.studio))
+    }
+
+    fn the_same(
+        &self,
+        known: Photograph,
+        shipment: Uuid,
+        digest: &[u8],
+    ) -> Result<Json<PhotographView>, Problem> {
+        if known.shipment == shipment && known.digest == digest {
+            Ok(Json(known.into()))
+        } else {
+            Err(Problem::another_photograph())
+        }
+    }
+
+    async fn photograph_of(&self, shipment: Uuid, id: Uuid) -> Result<Photograph, Problem> {
+        let known = self.store.photograph(self.studio, id).await?;
+        known
+            .filter(|known| known.shipment == shipment)
+            .ok_or_else(|| Problem::not_found("photograph of that id"))
+    }
+}
+
+/// Lists the photographs of a shipment, in the order in which they were taken.
+#[utoipa::path(
+    operation_id = "list_photographs", get, path = "/shipments/{id}/photographs", tag = "photographs",
+    params(("id" = Uuid, Path, description = "The shipment")),
+    responses((status = 200, description = "None for a shipment that is not there either", body = [PhotographView])),
+)]
+async fn list(
+    State(app): State<App>,
+    ShipmentId(shipment): ShipmentId,
+) -> Result<Json<Vec<PhotographView>>, Problem> {
+    let kept = app.store.photographs(app.studio, shipment).await?;
+    Ok(Json(kept.into_iter().map(Into::into).collect()))
+}
+
+/// Returns a photograph as it is kept.
+#[utoipa::path(
+    operation_id = "read_photograph", get, path = "/shipments/{id}/photographs/{photograph}", tag = "photographs",
+    params(
+        ("id" = Uuid, Path, description = "The shipment"),
+        ("photograph" = Uuid, Path, description = "Which"),
+    ),
+    responses(
+        (status = 200, description = "The picture", body = Vec<u8>, content_type = "image/jpeg"),
+        (status = 404, description = "There is no such photograph", body = Problem),
+    ),
+)]
+async fn read(
+    State(app): State<App>,
+    ShipmentId(shipment): ShipmentId,
+    PhotographId(id): PhotographId,
+) -> Result<Response, Problem> {
+    app.photograph_of(shipment, id).await?;
+    let found = app.pictures.store.get(&app.picture_at(id)).await;
+    let found = found.map_err(|error| unkept(&error))?;
+    let picture = found.bytes().await.map_err(|error| unkept(&error))?;
+    let headers = [
+        (header::CONTENT_TYPE, HeaderValue::from_static(JPEG)),
+        (header::CACHE_CONTROL, FOR_GOOD),
+    ];
+    Ok((headers, picture).into_response())
+}
+
+/// Takes a photograph away.
+#[utoipa::path(
+    operation_id = "drop_photograph", delete, path = "/shipments/{id}/photographs/{photograph}", tag = "photographs",
+    params(
+        ("id" = Uuid, Path, description = "The shipment"),
+        ("photograph" = Uuid, Path, description = "Which"),
+    ),
+    responses(
+        (status = 204, description = "It is gone"),
+        (status = 404, description = "There is no such photograph", body = Problem),
+    ),
+)]
+async fn drop_one(
+    State(app): State<App>,
+    ShipmentId(shipment): ShipmentId,
+    PhotographId(id): PhotographId,
+) -> Result<StatusCode, Problem> {
+    app.photograph_of(shipment, id).await?;
+    app.store.drop_photograph(app.studio, id).await?;
+    // A picture that nothing names any more takes room and does no other harm.
+    if let Err(error) = app.pictures.store.delete(&app.picture_at(id)).await {
+        tracing::warn!(%error, "a picture was left behind");
+    }
+    Ok(StatusCode::NO_CONTENT)
+}
+
+pub(crate) fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(keep))
+        .layer(DefaultBodyLimit::max(LARGEST))
+        .routes(routes!(list))
+        .routes(routes!(read, drop_one))
+}

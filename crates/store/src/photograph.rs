@@ -1,0 +1,124 @@
+//! Photographs of shipments: what is known of each; the pictures lie elsewhere.
+
+use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow};
+use uuid::Uuid;
+
+use crate::{Store, StoreError, StudioId};
+
+/// A photograph, without its picture.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Photograph {
+    /// Chosen by whoever took it, so that sending it twice keeps one.
+    pub id: Uuid,
+    /// Of which shipment.
+    pub shipment: Uuid,
+    /// The key of the step that it was taken at.
+    pub step: String,
+    /// When, as its camera's clock wrote it.
+    pub taken_at: String,
+    /// In points, upright.
+    pub width: i32,
+    /// In points, upright.
+    pub height: i32,
+    /// Of the picture that is kept.
+    pub bytes: i32,
+    /// Of the file as it was sent.
+    pub digest: Vec<u8>,
+}
+
+impl FromRow<'_, PgRow> for Photograph {
+    fn from_row(row: &PgRow) -> sqlx::Result<Self> {
+        Ok(Self {
+            id: row.try_get("id")?,
+            shipment: row.try_get("shipment_id")?,
+            step: row.try_get("step")?,
+            taken_at: row.try_get("taken_at")?,
+            width: row.try_get("width")?,
+            height: row.try_get("height")?,
+            bytes: row.try_get("bytes")?,
+            digest: row.try_get("digest")?,
+        })
+    }
+}
+
+const COLUMNS: &str = "id, shipment_id, step, taken_at, width, height, bytes, digest";
+
+impl Store {
+    /// Returns a photograph.
+    ///
+    /// # Errors
+    /// When the database is away.
+    pub async fn photograph(
+        &self,
+        studio: StudioId,
+        id: Uuid,
+    ) -> Result<Option<Photograph>, StoreError> {
+        let asked = format!("SELECT {COLUMNS} FROM photograph WHERE studio_id = $1 AND id = $2");
+        let found = sqlx::query_as(AssertSqlSafe(asked))
+            .bind(studio.0)
+            .bind(id)
+            .fetch_optional(&self.pool)
+            .await?;
+        Ok(found)
+    }
+
+    /// Returns the photographs of a shipment, in the order in which they were taken.
+    ///
+    /// # Errors
+    /// When the database is away.
+    pub async fn photographs(
+        &self,
+        studio: StudioId,
+        shipment: Uuid,
+    ) -> Result<Vec<Photograph>, StoreError> {
+        let asked = format!(
+            "SELECT {COLUMNS} FROM photograph WHERE studio_id = $1 AND shipment_id = $2 ORDER BY taken_at, id"
+        );
+        let found = sqlx::query_as(AssertSqlSafe(asked))
+            .bind(studio.0)
+            .bind(shipment)
+            .fetch_all(&self.pool)
+            .await?;
+        Ok(found)
+    }
+
+    /// Writes down a photograph of which the picture lies in its place; one that is written down already stays as it is.
+    ///
+    /// # Errors
+    /// When the database is away, or there is no such shipment.
+    pub async fn keep_photograph(
+        &self,
+        studio: StudioId,
+        photograph: &Photograph,
+    ) -> Result<(), StoreError> {
+        sqlx::query(
+            "INSERT INTO photograph (studio_id, id, shipment_id, step, taken_at, width, height, bytes, digest)
+             VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT (studio_id, id) DO NOTHING",
+        )
+        .bind(studio.0)
+        .bind(photograph.id)
+        .bind(photograph.shipment)
+        .bind(&photograph.step)
+        .bind(&photograph.taken_at)
+        .bind(photograph.width)
+        .bind(photograph.height)
+        .bind(photograph.bytes)
+        .bind(&photograph.digest)
+        .execute(&self.pool)
+        .await?;
+        Ok(())
+    }
+
+    /// Strikes a photograph out; tells whether it was there.
+    ///
+    /// # Errors
+    /// When the database is away.
+    pub async fn drop_photograph(&self, studio: StudioId, id: Uuid) -> Result<bool, StoreError> {
+        let done = sqlx::query("DELETE FROM photograph WHERE studio_id = $1 AND id = $2")
+            .bind(studio.0)
+            .bind(id)
+            .execute(&self.pool)
+            .await?;
+        Ok(done.rows_affected() > 0)
+    }
+}
