@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 
@@ -8,6 +9,7 @@ import SignIn from './frame/SignIn.vue';
 import TopStrip from './frame/TopStrip.vue';
 import KeysPanel from './keys/KeysPanel.vue';
 import { useKeys } from './keys/useKeys';
+import { sendWaiting } from './photographs/waiting';
 import { useSaid } from './said/say';
 import { useUnits } from './units/useUnits';
 
@@ -17,6 +19,9 @@ const keysShown = ref(false);
 
 const { aloud } = useSaid();
 useWindowTitle();
+// What was photographed while the server was away is on its way as soon as a page is open.
+void sendWaiting();
+useEventListener(window, 'online', () => void sendWaiting());
 
 useKeys({
   n: () => void router.push('/shipments/new'),

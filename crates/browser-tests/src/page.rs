@@ -341,6 +341,20 @@ impl Page {
         .context("it was never saved")
     }
 
+    /// Hands a file to the field for files in a part of the page.
+    ///
+    /// # Errors
+    /// When there is no such field.
+    pub async fn attach(&self, within: &str, file: &Path) -> Result<()> {
+        let file = file.canonicalize()?;
+        let field = self
+            .browser
+            .find(By::Css(format!("{within} input[type='file']")))
+            .await?;
+        field.send_keys(file.to_string_lossy().as_ref()).await?;
+        Ok(())
+    }
+
     /// Returns what a script in the page returns.
     ///
     /// # Errors

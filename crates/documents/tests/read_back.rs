@@ -146,15 +146,43 @@ fn has(lines: &[[f64; 4]], wanted: f64) -> bool {
     lines.iter().any(|line| (long(*line) - wanted).abs() < 0.1)
 }
 
+/// What the codes on the first page of a PDF say, as a camera reads them off paper.
+fn read_codes(file: &[u8]) -> Vec<String> {
+    use hayro::{
+        RenderCache, RenderSettings, hayro_interpret::InterpreterSettings, hayro_syntax::Pdf,
+        vello_cpu::color::palette::css::WHITE,
+    };
+    let pdf = Pdf::new(file.to_vec()).expect("a PDF");
+    let page = pdf.pages().first().expect("a page");
+    let settings = RenderSettings {
+        x_scale: 3.0,
+        y_scale: 3.0,
+        bg_color: WHITE,
+        ..RenderSettings::default()
+    };
+    let drawn = hayro::render(page, &RenderCache::new(), &InterpreterSettings::default(), &settings);
+    let (width, height) = (usize::from(drawn.width()), usize::from(drawn.height()));
+    let points = drawn.data();
+    let mut seen = rqrr::PreparedImage::prepare_from_greyscale(width, height, |x, y| {
+        points[y * width + x].g
+    });
+    let codes = seen.detect_grids();
+    codes.iter().map(|code| code.decode().expect("it can be read").1).collect()
+}
+
 #[test]
 fn a_pack_sheet_is_read_back_with_its_steps_and_its_code() {
     let sheet = sheet();
     let steps = sheet.steps.len();
-    // Three modules by three, black but for the one in the middle: enough of a code to be found again.
-    let code = r#"<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 3 3"><path d="M0 0H3V3H0ZM1 1V2H2V1Z" fill="black"/></svg>"#;
+    let leads_to = "http://127.0.0.1:7373/shipments/01a21b33-a346-7137-ab47-b8d4c4883b06/pack";
+    let code = qrcode::QrCode::new(leads_to).expect("it fits");
+    let code = code.render::<qrcode::render::svg::Color<'_>>().build();
     let question =
         json!({ "make": "pack_sheet", "studio": "Saltgrass", "sheet": sheet, "code": code });
-    let document = Document::load_mem(&made(&question)).expect("a PDF");
+    let file = made(&question);
+    // A camera finds the code on the printed page, and it leads back.
+    assert_eq!(read_codes(&file), [leads_to]);
+    let document = Document::load_mem(&file).expect("a PDF");
     let pages = document.get_pages();
     assert!((1..=3).contains(&pages.len()), "{} pages", pages.len());
     for id in pages.values() {

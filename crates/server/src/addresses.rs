@@ -3,7 +3,7 @@
 use axum::{Json, extract::State};
 use hummock_core::{
     Refusal,
-    shipment::{NamedCountry, PartedAddress, part_address},
+    shipment::{PartedAddress, part_address},
 };
 use serde::Deserialize;
 use utoipa::ToSchema;
@@ -41,14 +41,7 @@ async fn part(
         return Err(vec![Refusal::new("block", says)].into());
     }
     let settings = app.store.settings(app.studio).await?;
-    let countries: Vec<NamedCountry<'_>> = settings
-        .countries
-        .iter()
-        .map(|country| NamedCountry {
-            code: &country.code,
-            name: &country.name,
-        })
-        .collect();
+    let countries = settings.named_countries();
     Ok(Json(part_address(&request.block, &countries)))
 }
 

@@ -6,7 +6,7 @@ use axum::{Json, extract::State};
 use hummock_core::{
     Refusal,
     quantity::LengthUnit,
-    shipment::{NamedCountry, Order, OrderColumns, ShipmentInputs, order_key},
+    shipment::{Order, OrderColumns, ShipmentInputs, order_key},
 };
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -53,7 +53,7 @@ const MOST_ROWS: usize = 100;
 
 /// Looks over rows of a table of orders, and makes a shipment of each that is asked for; an order that is known is never made twice.
 ///
-/// A row that is refused keeps no other from being made.
+/// A row that is refused keeps no other from being made. The columns are kept for the next table.
 #[utoipa::path(
     operation_id = "read_orders", post, path = "/orders", tag = "shipments", request_body = OrdersRequest,
     responses(
@@ -78,14 +78,10 @@ async fn read(
         None => ShipmentInputs::default(),
     };
     let settings = app.store.settings(app.studio).await?;
-    let countries: Vec<NamedCountry<'_>> = settings
-        .countries
-        .iter()
-        .map(|country| NamedCountry {
-            code: &country.code,
-            name: &country.name,
-        })
-        .collect();
+    let countries = settings.named_countries();
+    app.store
+        .keep_order_columns(app.studio, &request.columns)
+        .await?;
     let mut views = Vec::with_capacity(request.rows.len());
     for row in &request.rows {
         let order = Order::read(row, &request.columns, &countries, &start);
@@ -150,6 +146,18 @@ impl App {
     }
 }
 
+/// Says which columns held what in the last table, in whatever browser that was.
+#[utoipa::path(
+    operation_id = "show_order_columns", get, path = "/orders/columns", tag = "shipments",
+    responses((status = 200, description = "Nothing is named before the first table", body = OrderColumns)),
+)]
+async fn columns(State(app): State<App>) -> Result<Json<OrderColumns>, Problem> {
+    let kept = app.store.order_columns(app.studio).await?;
+    Ok(Json(kept.unwrap_or_default()))
+}
+
 pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().routes(routes!(read))
+    OpenApiRouter::new()
+        .routes(routes!(read))
+        .routes(routes!(columns))
 }

@@ -75,14 +75,29 @@ impl Pictures {
         if !place.starts_with("s3://") {
             return Self::in_folder(place);
         }
-        Self::in_bucket(place)
+        Self::in_bucket(place, std::env::vars())
     }
 
+    /// In an S3-compatible bucket, with what AWS's own names say about it.
+    ///
+    /// # Errors
+    /// When it is no address of a bucket, or something is missing.
     #[cfg(feature = "s3")]
-    fn in_bucket(place: &str) -> Result<Self> {
+    pub fn in_bucket(
+        place: &str,
+        settings: impl IntoIterator<Item = (String, String)>,
+    ) -> Result<Self> {
         let url: url::Url = place.parse().context("that is no address of a bucket")?;
-        let store = object_store::aws::AmazonS3Builder::from_env()
-            .with_url(place)
+        let known = settings.into_iter().filter_map(|(name, value)| {
+            let key: object_store::aws::AmazonS3ConfigKey =
+                name.to_ascii_lowercase().parse().ok()?;
+            name.starts_with("AWS_").then_some((key, value))
+        });
+        let store = known
+            .fold(
+                object_store::aws::AmazonS3Builder::new().with_url(place),
+                |builder, (key, value)| builder.with_config(key, value),
+            )
             .build()
             .context("the bucket can't be used")?;
         let store = object_store::prefix::PrefixStore::new(store, url.path());
@@ -92,7 +107,7 @@ impl Pictures {
     }
 
     #[cfg(not(feature = "s3"))]
-    fn in_bucket(_: &str) -> Result<Self> {
+    fn in_bucket(_: &str, _: std::env::Vars) -> Result<Self> {
         anyhow::bail!(
             "this build keeps photographs in a folder only: build it with `--features hummock-server/s3`"
         )

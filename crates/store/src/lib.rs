@@ -39,7 +39,7 @@ pub struct Store {
 }
 
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 7] = [
+const TABLES: [(&str, &str); 8] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -58,6 +58,10 @@ const TABLES: [(&str, &str); 7] = [
     (
         "photographs",
         include_str!("../migrations/0007_photographs.sql"),
+    ),
+    (
+        "order columns",
+        include_str!("../migrations/0008_order_columns.sql"),
     ),
 ];
 const MOST_CONNECTIONS: u32 = 16;

@@ -1,6 +1,9 @@
 //! A studio and its settings.
 
-use hummock_core::{quantity::LengthUnit, shipment::House};
+use hummock_core::{
+    quantity::LengthUnit,
+    shipment::{House, NamedCountry, OrderColumns},
+};
 use serde::{Deserialize, Serialize};
 use sqlx::types::Json;
 use uuid::Uuid;
@@ -37,6 +40,17 @@ pub struct Country {
     pub code: String,
     /// What people call it.
     pub name: String,
+}
+
+impl Settings {
+    /// Returns where it ships to, as the core finds a country by its name.
+    #[must_use]
+    pub fn named_countries(&self) -> Vec<NamedCountry<'_>> {
+        self.countries
+            .iter()
+            .map(|Country { code, name }| NamedCountry { code, name })
+            .collect()
+    }
 }
 
 impl Store {
@@ -83,6 +97,41 @@ impl Store {
         house::create(&mut transaction, id, house).await?;
         transaction.commit().await?;
         Ok((StudioId(id), true))
+    }
+
+    /// Returns which columns of a shop's table hold what, as they were named the last time.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn order_columns(
+        &self,
+        studio: StudioId,
+    ) -> Result<Option<OrderColumns>, StoreError> {
+        let kept: Option<Json<OrderColumns>> =
+            sqlx::query_scalar("SELECT order_columns FROM studio WHERE id = $1")
+                .bind(studio.0)
+                .fetch_one(&self.pool)
+                .await?;
+        Ok(kept.map(|Json(columns)| columns))
+    }
+
+    /// Keeps which columns hold what for the next table.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn keep_order_columns(
+        &self,
+        studio: StudioId,
+        columns: &OrderColumns,
+    ) -> Result<(), StoreError> {
+        sqlx::query(
+            "UPDATE studio SET order_columns = $2 WHERE id = $1 AND order_columns IS DISTINCT FROM $2",
+        )
+        .bind(studio.0)
+        .bind(Json(columns))
+        .execute(&self.pool)
+        .await?;
+        Ok(())
     }
 
     /// Returns a studio's settings.

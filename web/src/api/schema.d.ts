@@ -330,9 +330,26 @@ export interface paths {
         put?: never;
         /**
          * Looks over rows of a table of orders, and makes a shipment of each that is asked for; an order that is known is never made twice.
-         * @description A row that is refused keeps no other from being made.
+         * @description A row that is refused keeps no other from being made. The columns are kept for the next table.
          */
         post: operations["read_orders"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/orders/columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Says which columns held what in the last table, in whatever browser that was. */
+        get: operations["show_order_columns"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -731,6 +748,46 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shipments/{id}/photographs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lists the photographs of a shipment, in the order in which they were taken. */
+        get: operations["list_photographs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shipments/{id}/photographs/{photograph}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns a photograph as it is kept. */
+        get: operations["read_photograph"];
+        /**
+         * Keeps a photograph, upright and without what says where it was taken.
+         * @description The body is the file as it is: JPEG, PNG or WebP, at most 12 MB and 50 million points. Sent again under its id it is kept once;
+         *     another file under the same id is a conflict.
+         */
+        put: operations["keep_photograph"];
+        post?: never;
+        /** Takes a photograph away. */
+        delete: operations["drop_photograph"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3011,6 +3068,8 @@ export interface components {
         Broken: {
             /** @description At which place from the front, from 0; of a pair the one in front. */
             at: number;
+            /** @description What is so, where nothing better is to be had. */
+            plain: string;
             /** @description Which. */
             rule: components["schemas"]["ArrangeRule"];
             /** @description What is wrong, and what would be right. */
@@ -5837,8 +5896,8 @@ export interface components {
             /**
              * @description By the field that each was typed in, 20 at most.
              * @example {
-             *       "height_mm": "61.5 cm",
-             *       "width_mm": "35 1/2 in"
+             *       "width_mm": "35 1/2 in",
+             *       "height_mm": "61.5 cm"
              *     }
              */
             texts: {
@@ -6502,144 +6561,144 @@ export interface components {
             /**
              * @description How often each kind of piece arrives damaged, and by what.
              * @default {
-             *       "canvas": {
-             *         "base_percent": 0.3,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 35,
-             *           "flat": 15,
-             *           "pressed": 40,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "canvas_large": {
-             *         "base_percent": 1.2,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 35,
-             *           "flat": 15,
-             *           "pressed": 40,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "framed_acrylic": {
-             *         "base_percent": 0.6,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 45,
-             *           "flat": 15,
-             *           "pressed": 25,
-             *           "stacked": 10
-             *         }
-             *       },
-             *       "framed_unglazed": {
-             *         "base_percent": 0.6,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 50,
-             *           "flat": 15,
-             *           "pressed": 25,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "glass_huge": {
-             *         "base_percent": 6,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 40,
-             *           "flat": 35,
-             *           "pressed": 15,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "glass_large": {
-             *         "base_percent": 3.5,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 40,
-             *           "flat": 35,
-             *           "pressed": 15,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "glass_medium": {
-             *         "base_percent": 2,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 40,
-             *           "flat": 35,
-             *           "pressed": 15,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "glass_small": {
-             *         "base_percent": 1,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 40,
-             *           "flat": 35,
-             *           "pressed": 15,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "mirror": {
-             *         "base_percent": 4,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 40,
-             *           "flat": 40,
-             *           "pressed": 10,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "mirror_large": {
-             *         "base_percent": 8,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 40,
-             *           "flat": 40,
-             *           "pressed": 10,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "panel": {
-             *         "base_percent": 0.3,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 45,
-             *           "flat": 15,
-             *           "pressed": 25,
-             *           "stacked": 10
-             *         }
-             *       },
              *       "paper_boxed": {
              *         "base_percent": 0.2,
              *         "shares_percent": {
-             *           "damp": 20,
-             *           "edges": 20,
              *           "flat": 0,
+             *           "edges": 20,
              *           "pressed": 55,
-             *           "stacked": 5
+             *           "stacked": 5,
+             *           "damp": 20
              *         }
              *       },
              *       "paper_mailed": {
              *         "base_percent": 0.4,
              *         "shares_percent": {
-             *           "damp": 20,
-             *           "edges": 20,
              *           "flat": 0,
+             *           "edges": 20,
              *           "pressed": 55,
-             *           "stacked": 5
+             *           "stacked": 5,
+             *           "damp": 20
              *         }
              *       },
              *       "rolled": {
              *         "base_percent": 0.3,
              *         "shares_percent": {
-             *           "damp": 10,
-             *           "edges": 20,
              *           "flat": 0,
+             *           "edges": 20,
              *           "pressed": 70,
-             *           "stacked": 0
+             *           "stacked": 0,
+             *           "damp": 10
+             *         }
+             *       },
+             *       "canvas": {
+             *         "base_percent": 0.3,
+             *         "shares_percent": {
+             *           "flat": 15,
+             *           "edges": 35,
+             *           "pressed": 40,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "canvas_large": {
+             *         "base_percent": 1.2,
+             *         "shares_percent": {
+             *           "flat": 15,
+             *           "edges": 35,
+             *           "pressed": 40,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "panel": {
+             *         "base_percent": 0.3,
+             *         "shares_percent": {
+             *           "flat": 15,
+             *           "edges": 45,
+             *           "pressed": 25,
+             *           "stacked": 10,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "framed_unglazed": {
+             *         "base_percent": 0.6,
+             *         "shares_percent": {
+             *           "flat": 15,
+             *           "edges": 50,
+             *           "pressed": 25,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "framed_acrylic": {
+             *         "base_percent": 0.6,
+             *         "shares_percent": {
+             *           "flat": 15,
+             *           "edges": 45,
+             *           "pressed": 25,
+             *           "stacked": 10,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "glass_small": {
+             *         "base_percent": 1,
+             *         "shares_percent": {
+             *           "flat": 35,
+             *           "edges": 40,
+             *           "pressed": 15,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "glass_medium": {
+             *         "base_percent": 2,
+             *         "shares_percent": {
+             *           "flat": 35,
+             *           "edges": 40,
+             *           "pressed": 15,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "glass_large": {
+             *         "base_percent": 3.5,
+             *         "shares_percent": {
+             *           "flat": 35,
+             *           "edges": 40,
+             *           "pressed": 15,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "glass_huge": {
+             *         "base_percent": 6,
+             *         "shares_percent": {
+             *           "flat": 35,
+             *           "edges": 40,
+             *           "pressed": 15,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "mirror": {
+             *         "base_percent": 4,
+             *         "shares_percent": {
+             *           "flat": 40,
+             *           "edges": 40,
+             *           "pressed": 10,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "mirror_large": {
+             *         "base_percent": 8,
+             *         "shares_percent": {
+             *           "flat": 40,
+             *           "edges": 40,
+             *           "pressed": 10,
+             *           "stacked": 5,
+             *           "damp": 5
              *         }
              *       }
              *     }
@@ -6672,28 +6731,28 @@ export interface components {
             /**
              * @description How rough each route is.
              * @default {
-             *       "abroad": {
-             *         "roughness": 1.6,
+             *       "own_van": {
+             *         "roughness": 0.1,
              *         "wet": false
              *       },
              *       "art_courier": {
              *         "roughness": 0.15,
              *         "wet": false
              *       },
+             *       "regional": {
+             *         "roughness": 0.7,
+             *         "wet": false
+             *       },
              *       "national": {
              *         "roughness": 1,
              *         "wet": false
              *       },
+             *       "abroad": {
+             *         "roughness": 1.6,
+             *         "wet": false
+             *       },
              *       "overseas": {
              *         "roughness": 2.5,
-             *         "wet": false
-             *       },
-             *       "own_van": {
-             *         "roughness": 0.1,
-             *         "wet": false
-             *       },
-             *       "regional": {
-             *         "roughness": 0.7,
              *         "wet": false
              *       }
              *     }
@@ -7038,6 +7097,8 @@ export interface components {
             title: string;
             /** @description What is in the hand. */
             tools: components["schemas"]["Tool"][];
+            /** @description What is typed there, by the names of its fields, as `parcel.up`. */
+            types: string[];
             /** @description What has to be done first, by keys. */
             waits_for: string[];
         };
@@ -7290,6 +7351,33 @@ export interface components {
          * @enum {string}
          */
         PerKgOf: "billable" | "actual";
+        /** @description A photograph. */
+        PhotographView: {
+            /**
+             * Format: int32
+             * @description Of the picture that is kept.
+             */
+            bytes: number;
+            /**
+             * Format: int32
+             * @description In points, upright.
+             */
+            height: number;
+            /**
+             * Format: uuid
+             * @description Which.
+             */
+            id: string;
+            /** @description The key of the step that it was taken at. */
+            step: string;
+            /** @description When, as its camera's clock wrote it. */
+            taken_at: string;
+            /**
+             * Format: int32
+             * @description In points, upright.
+             */
+            width: number;
+        };
         /**
          * @description A bought carton: halves or corners that slide into each other, a tray with a lid, a box of one size, or one that is
          *     scored for several depths.
@@ -9044,11 +9132,11 @@ export interface components {
             /**
              * @description Who gets it, and where.
              * @default {
-             *       "country": "",
              *       "name": "",
-             *       "postcode": "",
              *       "street": "",
-             *       "town": ""
+             *       "town": "",
+             *       "postcode": "",
+             *       "country": ""
              *     }
              */
             buyer: components["schemas"]["Buyer"];
@@ -9658,6 +9746,11 @@ export interface components {
             packed?: components["schemas"]["PackProgress"] | null;
             /** @description Whether that is more than the house accepts. */
             past_accepted?: boolean;
+            /**
+             * Format: int32
+             * @description How many different pieces lie in one box; a set of like ones counts as one.
+             */
+            pieces?: number;
             /** @description The layers, for a small cut-through. */
             section: components["schemas"]["SectionLayer"][];
             /** @description Of the piece. */
@@ -12546,6 +12639,80 @@ export interface operations {
             };
         };
     };
+    show_order_columns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Nothing is named before the first table */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderColumns"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     change_passphrase: {
         parameters: {
             query?: never;
@@ -15270,6 +15437,426 @@ export interface operations {
                 };
             };
             /** @description The program that makes documents is not there yet */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_photographs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The shipment */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description None for a shipment that is not there either */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotographView"][];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none of that name */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_photograph: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The shipment */
+                id: string;
+                /** @description Which */
+                photograph: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such photograph */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_photograph: {
+        parameters: {
+            query: {
+                /** @description The key of the step at the bench, as `look/photographs`. */
+                step: string;
+                /** @description When it was taken, as `2027-03-04T10:15:00Z`. */
+                taken_at: string;
+            };
+            header?: never;
+            path: {
+                /** @description The shipment */
+                id: string;
+                /** @description Chosen by whoever took it */
+                photograph: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": number[];
+            };
+        };
+        responses: {
+            /** @description It is kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotographView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another photograph has that id */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is over 12 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is no picture, has too many points, or breaks off */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program that looks photographs over is still being made; send it again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_photograph: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The shipment */
+                id: string;
+                /** @description Which */
+                photograph: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such photograph */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
             503: {
                 headers: {
                     [name: string]: unknown;

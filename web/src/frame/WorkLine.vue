@@ -4,7 +4,7 @@ import { useRoute, useRouter } from 'vue-router';
 
 import type { Mark } from '@/api/types';
 import { useKeys } from '@/keys/useKeys';
-import { oneIn } from '@/frame/words';
+import { counted, oneIn } from '@/frame/words';
 import { STOPS } from '@/shipment/stops';
 import { useShipment } from '@/shipment/useShipment';
 import * as show from '@/units/show';
@@ -23,8 +23,8 @@ const headlines = computed(() => {
   const { size, one_in, outside, best, weighed, packed } = figures;
   return {
     measure:
-      figures.pieces > 1
-        ? counted(figures.pieces, 'piece')
+      (figures.pieces ?? 1) > 1
+        ? counted(figures.pieces ?? 1, 'piece')
         : units.size(size.width_mm, size.height_mm, size.depth_mm),
     guard: one_in ? oneIn(one_in.about) : '–',
     box: units.size(outside.across_mm, outside.up_mm, outside.through_mm),

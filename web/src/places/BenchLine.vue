@@ -8,7 +8,7 @@ import { computed } from 'vue';
 
 import type { BenchRow, Place } from '@/api/types';
 import SmallSection from '@/drawing/SmallSection.vue';
-import { CONSTRUCTIONS, MEDIA, nextAct, oneIn, stopOf, worded } from '@/frame/words';
+import { CONSTRUCTIONS, counted, MEDIA, nextAct, oneIn, stopOf, worded } from '@/frame/words';
 import * as show from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
@@ -26,8 +26,13 @@ const units = useUnits();
 
 const next = computed(() => nextAct(row.line.next));
 const to = computed(() => ({ name: stopOf(row.line.next), params: { id: row.id } }));
+const more = computed(() => Object.keys(row.inputs.others ?? {}).length);
 const about = computed(() =>
-  [worded(MEDIA, row.inputs.piece?.medium), worded(CONSTRUCTIONS, row.inputs.piece?.construction)]
+  [
+    worded(MEDIA, row.inputs.piece?.medium),
+    worded(CONSTRUCTIONS, row.inputs.piece?.construction),
+    more.value > 0 && `and ${counted(more.value, 'more piece')}`,
+  ]
     .filter(Boolean)
     .join(', '),
 );

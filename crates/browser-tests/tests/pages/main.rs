@@ -9,5 +9,6 @@ mod pack;
 mod rates;
 mod shelf;
 mod shipment;
+mod together;
 mod typing;
 mod weigh;

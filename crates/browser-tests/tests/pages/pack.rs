@@ -1,5 +1,7 @@
 //! The packing at the bench: one step after the other, as a list, after the plan changed, and while the server is away.
 
+use std::path::Path;
+
 use anyhow::{Result, ensure};
 use hummock_browser_tests::{Page, Studio};
 use sqlx::PgPool;
@@ -85,7 +87,18 @@ async fn steps_that_are_ticked_while_the_server_is_away_arrive_once_it_is_back(
     page.comes_to("return navigator.serviceWorker.controller !== null", true)
         .await?;
     studio.go_away().await?;
-    for number in 2..5 {
+    done(&page, 2).await?;
+    // Two photographs are taken at the third step, one of them of what is no picture.
+    page.sees(".stage h2", "Photograph its condition").await?;
+    let picture = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/screenshots/pack.png");
+    page.attach("[data-test='photographs']", &picture).await?;
+    page.sees("[data-test='waiting']", "waits to be sent")
+        .await?;
+    let text = Path::new(env!("CARGO_MANIFEST_DIR")).join("Cargo.toml");
+    page.attach("[data-test='photographs']", &text).await?;
+    let two = "return document.querySelectorAll('[data-test=waiting]').length";
+    page.comes_to(two, 2).await?;
+    for number in 3..5 {
         done(&page, number).await?;
     }
     page.sees("[data-test='save-state']", "Kept in this page")
@@ -98,6 +111,23 @@ async fn steps_that_are_ticked_while_the_server_is_away_arrive_once_it_is_back(
     page.reload().await?;
     page.sees(".line", "5 of").await?;
     page.sees(".where", "step 6 of").await?;
+    // The picture arrived, once; what is none says so, and stays until somebody throws it away.
+    page.press_called("Photograph its condition").await?;
+    page.sees("[data-test='kept']", "Throw away").await?;
+    page.sees("[data-test='waiting']", "no JPEG, PNG or WebP")
+        .await?;
+    let shown = "const img = document.querySelector('[data-test=kept] img');
+        return img !== null && img.complete && img.naturalWidth > 0;";
+    page.comes_to(shown, true).await?;
+    page.everyone_can_use_it().await?;
+    page.press("[data-test='waiting'] button").await?;
+    page.lacks("[data-test='waiting']").await?;
+    page.reload().await?;
+    page.press_called("Photograph its condition").await?;
+    let kept = "return document.querySelectorAll('[data-test=kept]').length";
+    page.comes_to(kept, 1).await?;
+    page.press_called("Next").await?;
+    page.reload().await?;
     // What was only looked at while it was away is as the server has it, once it is back.
     studio.go_away().await?;
     page.reload().await?;

@@ -19,7 +19,7 @@ use crate::{
     piece::Piece,
     plan::{FIRST, Plan, Stack, StackPiece},
     quantity::{Length, LengthUnit, Minutes, show_length},
-    space::LayerSlot,
+    space::{Envelope, LayerSlot},
 };
 
 /// What a step belongs to.
@@ -111,6 +111,8 @@ pub struct PackStep {
     pub layer: Option<LayerSlot>,
     /// What it puts in besides the piece, where it does.
     pub encloses: Option<Enclosed>,
+    /// What is typed there, by the names of its fields, as `parcel.up`.
+    pub types: Vec<&'static str>,
     /// What is cut or taken for it.
     pub parts: Vec<Part>,
     /// The tape as it is torn, where it is torn strip by strip.
@@ -546,15 +548,22 @@ impl<'a> Order<'a> {
         } else {
             "Measure the wrapped piece"
         };
-        self.then(plain(
-            WRAPPED,
-            Stage::Wrap,
-            title,
-            &[
-                "Across, up and through, as it lies: wraps come out thicker than sums.",
-                "Type the three sides at Box; what is cut for the box follows them.",
+        self.then(PackStep {
+            types: vec![
+                "choices.wrapped_across",
+                "choices.wrapped_up",
+                "choices.wrapped_through",
             ],
-        ));
+            ..plain(
+                WRAPPED,
+                Stage::Wrap,
+                title,
+                &[
+                    "Across, up and through, as it lies: wraps come out thicker than sums.",
+                    "Type the three sides here; what is cut for the box follows them.",
+                ],
+            )
+        });
     }
 
     /// The box, and a second one around it: set up, filled, closed and sealed.
@@ -580,7 +589,11 @@ impl<'a> Order<'a> {
             .make
             .carton()
             .filter(|carton| carton.style == CartonStyle::Telescope)
-            .map(|_| show_length(layer.envelope.long_side(), self.told_in));
+            .map(|_| {
+                let Envelope { across, up, .. } = layer.envelope;
+                let side = if across > up { "parcel.across" } else { "parcel.up" };
+                (side, show_length(layer.envelope.long_side(), self.told_in))
+            });
         let laid_in = !matches!(layer.make, Make::Mailer(_) | Make::Tube(_));
         self.lay(slot, Stage::Box);
         if laid_in {
@@ -622,16 +635,18 @@ impl<'a> Order<'a> {
         }
         let mut says =
             vec!["Nothing presses on the face, and the lid closes without force.".to_owned()];
-        if let Some(long) = telescoped {
+        let types: Vec<&str> = telescoped.iter().map(|(side, _)| *side).collect();
+        if let Some((_, long)) = telescoped {
             says.push(format!(
                 "Push the halves into each other until it is {long} long outside, or as far as the padding lets them."
             ));
             says.push(
-                "Type the length that it then has at Weigh: the prices follow it.".to_owned(),
+                "Type the length that it then has here: the prices follow it.".to_owned(),
             );
         }
         self.then(PackStep {
             look: Some(looks::STILL),
+            types,
             says,
             ..plain(&key_of("close", slot), Stage::Box, "Close it", &[])
         });
@@ -660,12 +675,20 @@ impl<'a> Order<'a> {
                 &["To whom, and from whom, before it leaves for the counter; check the postcode."],
             )
         });
-        self.then(plain(
-            WEIGH,
-            Stage::Parcel,
-            "Measure and weigh it",
-            &["At Weigh: the scale's reading, and its three sides outside. Carriers price by the larger of both."],
-        ));
+        self.then(PackStep {
+            types: vec![
+                "parcel.weight",
+                "parcel.across",
+                "parcel.up",
+                "parcel.through",
+            ],
+            ..plain(
+                WEIGH,
+                Stage::Parcel,
+                "Measure and weigh it",
+                &["What the scale reads, and its three sides outside: here, or at Weigh beside the scale. Carriers price by the larger of both."],
+            )
+        });
     }
 }
 
@@ -709,6 +732,7 @@ fn plain(key: &str, stage: Stage, title: &str, says: &[&str]) -> PackStep {
         says: says.iter().map(|one| (*one).to_owned()).collect(),
         layer: None,
         encloses: None,
+        types: Vec::new(),
         parts: Vec::new(),
         strips: Vec::new(),
         tools: Vec::new(),

@@ -112,12 +112,32 @@ impl Order {
                     postcode: cell(&columns.postcode),
                     country: named.map(|known| known.code.to_owned()).unwrap_or_default(),
                 },
-                value: or(cell(&columns.value), &start.value),
+                value: or(amount_of(&cell(&columns.value)), &start.value),
                 promised: or(cell(&columns.promised), &start.promised),
                 ..start.clone()
             },
         })
     }
+}
+
+/// Writes an amount as people type one: shops part thousands, as `1,450.00` or `1.450,00`. One that could be read in two ways
+/// stays as it is, and is refused with both.
+fn amount_of(text: &str) -> String {
+    let parts = |thousands: char, decimals: char| {
+        let (whole, rest) = text.split_once(decimals)?;
+        let mut groups = whole.split(thousands);
+        let first = groups.next()?;
+        let is_digits = |part: &str| part.bytes().all(|byte| byte.is_ascii_digit());
+        let groups: Vec<&str> = groups.collect();
+        let fits = !groups.is_empty()
+            && (1..=3).contains(&first.len())
+            && groups.iter().all(|group| group.len() == 3)
+            && (1..=2).contains(&rest.len());
+        (fits && is_digits(first) && is_digits(rest) && groups.iter().all(|group| is_digits(group)))
+            .then(|| format!("{first}{}.{rest}", groups.concat()))
+    };
+    let found = parts(',', '.').or_else(|| parts('.', ','));
+    found.unwrap_or_else(|| text.to_owned())
 }
 
 /// Returns what stands for an order whenever it comes: the same for the same studio and number, whatever else is in the row.
@@ -167,6 +187,23 @@ mod tests {
             .iter()
             .map(|(name, text)| ((*name).to_owned(), (*text).to_owned()))
             .collect()
+    }
+
+    #[test]
+    fn thousands_are_read_where_they_can_be_told_from_decimals() {
+        for (text, read) in [
+            ("1,450.00", "1450.00"),
+            ("1.450,00", "1450.00"),
+            ("12,345,678.5", "12345678.5"),
+            ("640.00", "640.00"),
+            ("640,00", "640,00"),
+            // It could be 1450 or 1.45: it is refused with both, as anywhere.
+            ("1,450", "1,450"),
+            ("14,50.00", "14,50.00"),
+            ("", ""),
+        ] {
+            assert_eq!(amount_of(text), read, "{text}");
+        }
     }
 
     #[test]

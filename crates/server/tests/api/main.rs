@@ -7,6 +7,7 @@ mod doors;
 mod house;
 mod network;
 mod packing;
+mod photographs;
 mod races;
 mod shelf;
 mod stores;

@@ -1,5 +1,4 @@
 // Orders out of a shop's table: which column holds what, what came of each row, and how far it is.
-import { useLocalStorage } from '@vueuse/core';
 import Papa from 'papaparse';
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { Ref } from 'vue';
@@ -34,10 +33,23 @@ export function tableOf(csv: string): { head: string[]; rows: Row[] } {
 }
 
 export function useOrders(csv: Ref<string>) {
-  /** What was named once is kept for the next table. */
-  const columns = useLocalStorage<Record<Column, string>>('hummock.orders.columns', NOTHING_NAMED, {
-    mergeDefaults: true,
-  });
+  /** What was named once is kept for the next table, in whatever browser. */
+  const columns = ref({ ...NOTHING_NAMED });
+  let isTouched = false;
+  void answer(api.GET('/api/v1/orders/columns'))
+    .then((kept) => {
+      if (isTouched) return;
+      for (const column of Object.keys(NOTHING_NAMED) as Column[]) columns.value[column] = kept[column] ?? '';
+    })
+    // Without them they are named once more.
+    .catch(() => undefined);
+  watch(
+    columns,
+    () => {
+      isTouched = true;
+    },
+    { deep: true },
+  );
   const like = ref('');
   const table = computed(() => tableOf(csv.value));
   const seen = shallowRef<OrderView[]>([]);

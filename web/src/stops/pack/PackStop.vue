@@ -7,6 +7,7 @@ import { computed, ref, watch } from 'vue';
 import type { PackStepView } from '@/api/types';
 import { counted } from '@/frame/words';
 import { useKeysWork } from '@/keys/useKeys';
+import PhotographStrip from '@/photographs/PhotographStrip.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { dayAndTime } from '@/units/show';
 
@@ -83,7 +84,7 @@ function forward(answered = false): void {
 }
 
 const work = useKeysWork();
-const OWN = 'input, textarea, select, button, a, summary, .modal, [contenteditable]';
+const OWN = 'label, input, textarea, select, button, a, summary, .modal, [contenteditable]';
 useEventListener(document, 'keydown', (event: KeyboardEvent) => {
   if (!work.value || asList.value || event.ctrlKey || event.metaKey || event.altKey) return;
   const onControl = event.target instanceof Element && event.target.closest(OWN) !== null;
@@ -174,6 +175,7 @@ function tapped(event: MouseEvent): void {
           </RouterLink>
         </p>
         <StepStage :step="step" :plan="plan" />
+        <PhotographStrip :key="step.key" :shipment="id" :step="step.key" />
         <p v-if="standing(step) === 'touched'" class="mind" role="status">
           This was done, and something here, or under it, is different by now: do it again.
         </p>

@@ -8,6 +8,9 @@ import CutThrough from '@/drawing/CutThrough.vue';
 import PocketDrawing from '@/drawing/PocketDrawing.vue';
 import RollDrawing from '@/drawing/RollDrawing.vue';
 import { layerWords, partWords } from '@/frame/words';
+import DraftField from '@/parts/DraftField.vue';
+import { FIELDS } from '@/shipment/fields';
+import type { FieldPath } from '@/shipment/fields';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
@@ -42,10 +45,12 @@ const strips = computed(() =>
 );
 /** Where another stop has the fields for it. */
 const field = computed(() => {
-  if (step.key === 'measure/wrapped') return { to: 'box', says: 'Type the three sides at Box' };
+  if (step.key === 'measure/wrapped') return { to: 'box', says: 'See its blank at Box' };
   if (step.key === 'parcel/weigh') return { to: 'weigh', says: 'To the scale at Weigh' };
   return undefined;
 });
+/** Fields whose values are known here first; the registry of fields knows how each is typed. */
+const typed = computed(() => step.types.filter((path): path is FieldPath => path in FIELDS));
 const address = computed(() => {
   const { name, street, town, postcode, country } = draft.buyer;
   return step.key === 'parcel/address' ? [name, street, `${town} ${postcode}`.trim(), country] : [];
@@ -58,6 +63,9 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
   <h2>{{ step.title }}</h2>
   <p v-if="words" class="what figure">{{ words.name }}: {{ words.make }}</p>
   <p v-for="sentence in step.says" :key="sentence" class="says">{{ sentence }}</p>
+  <div v-if="typed.length > 0" class="typed">
+    <DraftField v-for="path in typed" :key="path" :path="path" />
+  </div>
   <address v-if="address.length > 0">
     <template v-for="row in address" :key="row"
       ><span v-if="row">{{ row }}</span></template
@@ -101,6 +109,12 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 </template>
 
 <style scoped>
+.typed {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(150px, 240px));
+  gap: 0 12px;
+  margin-top: 8px;
+}
 .piece {
   margin: 0;
   color: var(--heather);
