@@ -86,6 +86,7 @@ async fn main() -> Result<()> {
         page.picture(&folder.join(format!("{view}.png"))).await?;
     }
     quick(&page, &folder).await?;
+    together(&page, &folder).await?;
     shelf(&page, &folder).await?;
     weighed(&studio, &page, &folder).await?;
     page.goto("about:blank").await.ok();
@@ -114,7 +115,30 @@ async fn quick(page: &Page, folder: &Path) -> Result<()> {
     page.picture(&folder.join("quick.png")).await
 }
 
-/// What is cut together, a carton of the pile, what to look for, and what is short.
+/// Three pieces as they lie in one box, and their packing as one list.
+async fn together(page: &Page, folder: &Path) -> Result<()> {
+    let made = "return (async () => { const canvas = (width, height) => ({ construction: 'stretched_canvas', medium: 'acrylic',
+            finished: '2027-01-10', width: `${width} mm`, height: `${height} mm`, depth: '18 mm' });
+        const frame = { construction: 'framed_under_acrylic', medium: 'print', width: '400 mm', height: '500 mm', depth: '24 mm' };
+        const inputs = { title: 'Two Headlands', value: '640', promised: '2027-03-26', piece: canvas(500, 700),
+            buyer: { name: 'Wyn Sedge', street: '4 Quay Row', town: 'Tarn Bay', postcode: 'TB11 4', country: 'XS' },
+            others: { p2: { title: 'Slack Water', value: '410.50', piece: frame }, p3: { title: 'Marram', value: '220', piece: canvas(300, 400) } } };
+        const answer = await fetch('/api/v1/shipments', { method: 'POST',
+            headers: { 'content-type': 'application/json' }, body: JSON.stringify({ inputs }) });
+        return (await answer.json()).id; })()";
+    let id = page.asks(made).await?;
+    let id = id.as_str().context("it was made")?;
+    page.goto(&format!("/shipments/{id}/guard")).await?;
+    page.sees("[data-test='stack']", "face to face").await?;
+    page.picture(&folder.join("together.png")).await?;
+    page.goto(&format!("/shipments/{id}/pack")).await?;
+    page.press_called("all as a list").await?;
+    page.sees("main", "Slack Water: First wrap").await?;
+    page.asks("window.scrollTo(0, 0)").await?;
+    page.picture(&folder.join("pack-list.png")).await
+}
+
+/// What is cut together, and a carton of the pile.
 async fn shelf(page: &Page, folder: &Path) -> Result<()> {
     open(page, "Lantern Room", "box").await?;
     page.press(".saved summary").await?;
@@ -123,15 +147,6 @@ async fn shelf(page: &Page, folder: &Path) -> Result<()> {
     page.asks("document.querySelector('.saved figure').scrollIntoView({ block: 'end' })")
         .await?;
     page.picture(&folder.join("pile.png")).await?;
-    open(page, "Lantern Room", "wanted").await?;
-    page.sees(".wanted", "goes as it is").await?;
-    page.picture(&folder.join("wanted.png")).await?;
-    open(page, "The Ropewalk", "box").await?;
-    page.sees("[data-short='Large bubble wrap']", "there are")
-        .await?;
-    page.asks("document.querySelector('[data-short]').scrollIntoView({ block: 'center' })")
-        .await?;
-    page.picture(&folder.join("short-shelf.png")).await?;
     page.goto("/").await?;
     page.press_called("Cut several together").await?;
     for row in 1..=3 {

@@ -10,6 +10,7 @@ mod pack_sheet;
 mod pdf;
 mod photograph;
 mod svg;
+mod unpacking;
 
 use std::io::{Read as _, Write as _};
 
@@ -25,6 +26,8 @@ enum Asked {
     Pdf(pdf::Document),
     /// The steps of packing one parcel.
     PackSheet(pack_sheet::Document),
+    /// How a parcel is unpacked, for whoever gets it.
+    UnpackingGuide(unpacking::Document),
     /// A drawing as SVG in millimetres.
     Svg {
         /// Which.
@@ -86,6 +89,7 @@ fn make() -> Result<Vec<u8>, String> {
     match asked {
         Asked::Pdf(document) => pdf::made(&document),
         Asked::PackSheet(document) => pack_sheet::made(&document),
+        Asked::UnpackingGuide(document) => unpacking::made(&document),
         Asked::Svg { drawing } => Ok(svg::made(&drawing).into_bytes()),
         Asked::Dxf { drawing } => dxf_out::made(&drawing),
         Asked::ReadDxf { text } => dxf_read::read(&text),

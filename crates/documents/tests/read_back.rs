@@ -13,7 +13,7 @@ use hummock_core::{
     house::Allowances,
     pack::PackSheet,
     quantity::{Length, LengthUnit},
-    shipment::{House, ShipmentInputs, pack_sheet},
+    shipment::{House, ShipmentInputs, pack_sheet, unpacking_guide},
 };
 use lopdf::{Document, Object};
 use serde_json::{Value, json};
@@ -56,8 +56,8 @@ fn blank() -> Drawing {
     Drawing::of_blank(&blank, "Kelp \"Ladder\" & <Co>", LengthUnit::Mm)
 }
 
-/// The pack sheet of a canvas of the demo studio.
-fn sheet() -> PackSheet {
+/// A canvas of the demo studio.
+fn canvas() -> (ShipmentInputs, House) {
     let read = |text: &str| serde_json::from_str::<Value>(text).expect("JSON");
     let house = House {
         rules: serde_json::from_value(read(include_str!("../../../demo/house-rules.json")))
@@ -77,6 +77,12 @@ fn sheet() -> PackSheet {
         },
     }))
     .expect("inputs");
+    (inputs, house)
+}
+
+/// Its pack sheet.
+fn sheet() -> PackSheet {
+    let (inputs, house) = canvas();
     let sheet = pack_sheet(&inputs, &house, LengthUnit::Mm).expect("a plan");
     sheet.expect("a plan")
 }
@@ -160,14 +166,21 @@ fn read_codes(file: &[u8]) -> Vec<String> {
         bg_color: WHITE,
         ..RenderSettings::default()
     };
-    let drawn = hayro::render(page, &RenderCache::new(), &InterpreterSettings::default(), &settings);
+    let drawn = hayro::render(
+        page,
+        &RenderCache::new(),
+        &InterpreterSettings::default(),
+        &settings,
+    );
     let (width, height) = (usize::from(drawn.width()), usize::from(drawn.height()));
     let points = drawn.data();
-    let mut seen = rqrr::PreparedImage::prepare_from_greyscale(width, height, |x, y| {
-        points[y * width + x].g
-    });
+    let mut seen =
+        rqrr::PreparedImage::prepare_from_greyscale(width, height, |x, y| points[y * width + x].g);
     let codes = seen.detect_grids();
-    codes.iter().map(|code| code.decode().expect("it can be read").1).collect()
+    codes
+        .iter()
+        .map(|code| code.decode().expect("it can be read").1)
+        .collect()
 }
 
 #[test]
@@ -213,6 +226,24 @@ fn a_pack_sheet_is_read_back_with_its_steps_and_its_code() {
             .expect("text")
             .contains("to this packing")
     );
+}
+
+#[test]
+fn an_unpacking_guide_is_read_back_from_the_box_to_the_art() {
+    let (inputs, house) = canvas();
+    let guide = unpacking_guide(&inputs, &house)
+        .expect("a plan")
+        .expect("a plan");
+    let question = json!({ "make": "unpacking_guide", "studio": "Saltgrass", "guide": guide });
+    let document = Document::load_mem(&made(&question)).expect("a PDF");
+    let numbers: Vec<u32> = document.get_pages().keys().copied().collect();
+    assert!(numbers.len() <= 2, "{numbers:?}");
+    let text = document.extract_text(&numbers).expect("text");
+    let text = text.split_whitespace().collect::<Vec<_>>().join(" ");
+    let at = |says: &str| text.find(says).unwrap_or_else(|| panic!("{says}: {text}"));
+    assert!(at("Unpacking Kelp Ladder") < at("1 Box"));
+    assert!(at("1 Box") < at("Sheet over the face"));
+    assert!(at("Sheet over the face") < at("When it is out"));
 }
 
 #[test]

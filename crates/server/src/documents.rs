@@ -14,7 +14,7 @@ use hummock_core::{
     drawing::Drawing,
     layer::Make,
     quantity::{LengthUnit, show_length},
-    shipment::{Worked, pack_sheet as pack_sheet_of},
+    shipment::{Worked, pack_sheet as pack_sheet_of, unpacking_guide},
     stock::{BatchSheet, MaterialCut},
 };
 use serde::{Deserialize, Serialize};
@@ -585,6 +585,30 @@ pub(crate) async fn pack_sheet(
     Ok(file_of("pack-sheet.pdf", "application/pdf", document))
 }
 
+/// Returns how a parcel is unpacked, for whoever gets it: the plan backwards, which tape peels, and which side is the face.
+#[utoipa::path(
+    operation_id = "print_unpacking_guide", get, path = "/shipments/{id}/unpacking-guide", tag = "documents",
+    params(("id" = uuid::Uuid, Path, description = "Which shipment")),
+    responses(
+        (status = 200, description = "One page of A4, or two", body = String, content_type = "application/pdf"),
+        (status = 404, description = "There is no such shipment, or no plan of it yet", body = Problem),
+        (status = 503, description = "The program that makes documents is not there yet", body = Problem),
+    ),
+)]
+pub(crate) async fn unpacking(
+    State(app): State<App>,
+    ShipmentId(id): ShipmentId,
+) -> Result<Response, Problem> {
+    let stored = app.stored(id).await?;
+    let house = app.house().await?;
+    let guide = unpacking_guide(&stored.inputs, &house.house)?
+        .ok_or_else(|| Problem::not_found("plan of it yet"))?;
+    let studio = app.store.settings(app.studio).await?.name;
+    let asked = json!({ "make": "unpacking_guide", "studio": studio, "guide": guide });
+    let document = app.documents.make(&asked, "id").await?;
+    Ok(file_of("unpacking-guide.pdf", "application/pdf", document))
+}
+
 /// A DXF file to read.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -652,5 +676,6 @@ pub(crate) fn routes() -> OpenApiRouter<App> {
         .routes(routes!(cut_list))
         .routes(routes!(of_shipment))
         .routes(routes!(pack_sheet))
+        .routes(routes!(unpacking))
         .routes(routes!(read_dxf))
 }

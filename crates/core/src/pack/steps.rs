@@ -591,7 +591,11 @@ impl<'a> Order<'a> {
             .filter(|carton| carton.style == CartonStyle::Telescope)
             .map(|_| {
                 let Envelope { across, up, .. } = layer.envelope;
-                let side = if across > up { "parcel.across" } else { "parcel.up" };
+                let side = if across > up {
+                    "parcel.across"
+                } else {
+                    "parcel.up"
+                };
                 (side, show_length(layer.envelope.long_side(), self.told_in))
             });
         let laid_in = !matches!(layer.make, Make::Mailer(_) | Make::Tube(_));
@@ -640,9 +644,7 @@ impl<'a> Order<'a> {
             says.push(format!(
                 "Push the halves into each other until it is {long} long outside, or as far as the padding lets them."
             ));
-            says.push(
-                "Type the length that it then has here: the prices follow it.".to_owned(),
-            );
+            says.push("Type the length that it then has here: the prices follow it.".to_owned());
         }
         self.then(PackStep {
             look: Some(looks::STILL),

@@ -46,7 +46,7 @@ pub use inputs::{
 pub use line::{Mark, NextAct, Promise, Stop, StopState, WorkLine};
 pub(crate) use more_cost::MoreCost;
 pub use order::{Order, OrderColumns, order_key};
-pub use packing::{pack_sheet, packing};
+pub use packing::{pack_sheet, packing, unpacking_guide};
 pub use preview::Preview;
 pub use quotation::QuotationInputs;
 pub use rough::{RoughCase, RoughQuote, rough_quote};

@@ -3,7 +3,7 @@
 use super::{Commission, House, ShipmentInputs, Worked};
 use crate::{
     Refusal,
-    pack::{PackSheet, PackView, pack_steps},
+    pack::{PackSheet, PackView, UnpackingGuide, pack_steps},
     plan::Plan,
     quantity::LengthUnit,
 };
@@ -27,6 +27,18 @@ pub fn pack_sheet(
 ) -> Result<Option<PackSheet>, Vec<Refusal>> {
     let planned = planned(inputs, house)?;
     Ok(planned.map(|(plan, view)| PackSheet::of(&view, &plan, inputs, unit)))
+}
+
+/// Returns how whoever gets it unpacks a shipment; nothing while there is no plan.
+///
+/// # Errors
+/// A [`Refusal`] when the plan can't be made.
+pub fn unpacking_guide(
+    inputs: &ShipmentInputs,
+    house: &House,
+) -> Result<Option<UnpackingGuide>, Vec<Refusal>> {
+    let worked = Worked::out(inputs, house)?;
+    Ok(worked.plan.map(|plan| UnpackingGuide::of(&plan, inputs)))
 }
 
 fn planned(

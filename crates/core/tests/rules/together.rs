@@ -9,7 +9,9 @@ use hummock_core::{
     piece::{Construction, Medium, Piece},
     plan::{Among, FIRST, FindingLevel, Plan, References, Together},
     quantity::Length,
-    shipment::{LaidPiece, OtherPiece, PieceInputs, ShipmentInputs, Worked, packing},
+    shipment::{
+        LaidPiece, OtherPiece, PieceInputs, ShipmentInputs, Worked, packing, unpacking_guide,
+    },
     space::LayerSlot,
     ways::in_two,
 };
@@ -139,6 +141,38 @@ proptest! {
         prop_assert!(keys[together..].iter().all(|key| !key.starts_with("piece/")));
         prop_assert!(Some(together) < at("layer/box"));
     }
+}
+
+#[test]
+fn what_was_laid_last_comes_off_first_and_each_piece_by_its_name() {
+    let inputs = two();
+    let guide = unpacking_guide(&inputs, &four_carriers())
+        .expect("a plan")
+        .expect("a plan");
+    let titles: Vec<(Option<&str>, &str)> = guide
+        .steps
+        .iter()
+        .map(|step| (step.piece.as_deref(), step.title.as_str()))
+        .collect();
+    assert_eq!(titles[0], (None, "Box"));
+    let at = |wanted: (Option<&str>, &str)| {
+        titles
+            .iter()
+            .position(|title| *title == wanted)
+            .unwrap_or_else(|| panic!("{wanted:?} of {titles:?}"))
+    };
+    assert!(at((None, "Filling")) < at((None, "Pieces bound together")));
+    for piece in ["Kelp Ladder", "Slack Water"] {
+        assert!(at((None, "Pieces bound together")) < at((Some(piece), "Wrap")));
+        assert!(at((Some(piece), "Wrap")) < at((Some(piece), "Corners")));
+        assert!(at((Some(piece), "Corners")) < at((Some(piece), "Sheet over the face")));
+    }
+    assert!(
+        guide
+            .before
+            .iter()
+            .any(|says| says.contains("two pieces") || says.contains("2 pieces"))
+    );
 }
 
 /// A canvas, and another beside it.

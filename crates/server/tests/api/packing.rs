@@ -199,8 +199,18 @@ async fn a_pack_sheet_is_printed_and_a_wrong_address_of_its_code_is_named(pool: 
         )
         .await;
     assert_eq!(status, StatusCode::CREATED);
-    let bare = format!("/api/v1/shipments/{}/pack-sheet", text(&problem["id"]));
-    assert_eq!(asked(&api, &bare).await.0, StatusCode::NOT_FOUND);
+    let bare = format!("/api/v1/shipments/{}", text(&problem["id"]));
+    for paper in ["pack-sheet", "unpacking-guide"] {
+        assert_eq!(
+            asked(&api, &format!("{bare}/{paper}")).await.0,
+            StatusCode::NOT_FOUND
+        );
+    }
+    // What goes with the parcel is a PDF.
+    let guide = at.replace("pack-sheet", "unpacking-guide");
+    let printed = api.client.get(format!("{}{guide}", api.base)).send().await;
+    let printed = printed.expect("an answer").bytes().await.expect("bytes");
+    assert!(printed.starts_with(b"%PDF-"));
 }
 
 #[sqlx::test(migrations = false)]

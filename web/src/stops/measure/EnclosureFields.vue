@@ -15,6 +15,8 @@ import type { DraftEnclosure } from '@/shipment/draft';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
+import CertificateFacts from './CertificateFacts.vue';
+
 /** What goes in besides the piece: by the house's lists, and what this shipment lists itself. */
 const { draft, errors, plan, save } = useShipment();
 const units = useUnits();
@@ -179,18 +181,7 @@ watch(adding, async (kind) => {
       <DraftField path="gift" />
       <DraftField path="piece.certificate" />
     </div>
-    <details v-if="draft.piece.certificate" class="facts">
-      <summary>What the certificate says</summary>
-      <div class="fields">
-        <DraftField path="piece.facts.artist" />
-        <DraftField path="piece.facts.year" />
-        <DraftField path="piece.facts.medium" />
-        <DraftField path="piece.facts.edition" />
-        <DraftField path="piece.facts.edition_of" />
-        <DraftField path="piece.facts.signature" />
-        <DraftField path="piece.facts.dated" />
-      </div>
-    </details>
+    <CertificateFacts />
   </fieldset>
 </template>
 
@@ -244,10 +235,5 @@ li {
   flex-wrap: wrap;
   gap: 0 24px;
   align-items: center;
-}
-.facts summary {
-  display: list-item;
-  min-height: 44px;
-  line-height: 44px;
 }
 </style>

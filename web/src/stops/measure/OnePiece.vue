@@ -7,6 +7,7 @@ import DraftField from '@/parts/DraftField.vue';
 import { providePiece } from '@/shipment/usePiece';
 import { useShipment } from '@/shipment/useShipment';
 
+import CertificateFacts from './CertificateFacts.vue';
 import PieceDetails from './PieceDetails.vue';
 import SizeFields from './SizeFields.vue';
 import SurfaceFields from './SurfaceFields.vue';
@@ -32,7 +33,10 @@ const several = computed(() => Object.keys(draft.others).length > 0);
       <DraftField path="value" :label="`Worth, in ${studio?.catalogue.currency ?? 'money'}`" />
     </div>
     <PieceDetails />
-    <DraftField v-if="which !== 'first'" path="piece.certificate" />
+    <template v-if="which !== 'first'">
+      <DraftField path="piece.certificate" />
+      <CertificateFacts />
+    </template>
   </div>
 </template>
 

@@ -124,6 +124,9 @@ function tapped(event: MouseEvent): void {
     <div class="views no-print">
       <BFormRadioGroup v-model="asList" :options="VIEWS" buttons size="sm" aria-label="How it is shown" />
       <a :href="sheetOf(id)" class="btn btn-sm btn-outline-secondary">Pack sheet to print</a>
+      <a :href="`/api/v1/shipments/${id}/unpacking-guide`" class="btn btn-sm btn-outline-secondary">
+        Unpacking guide for the buyer
+      </a>
       <span v-if="begun" class="soft figure">begun {{ begun }}</span>
       <RouterLink v-if="next" class="btn btn-sm btn-outline-secondary" :to="next.to">
         Then {{ next.title }}, {{ counted(next.left, 'parcel') }} to come
