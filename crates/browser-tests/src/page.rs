@@ -37,6 +37,14 @@ fn is_stale(error: &anyhow::Error) -> bool {
         .is_some_and(|error| matches!(**error, WebDriverErrorInner::StaleElementReference(..)))
 }
 
+/// What of the open shipment waits in the browser, how the page says that it stands, and the last requests that were answered.
+const WHAT_IS_KEPT: &str = "const kept = Object.keys(localStorage).filter((key) => key.startsWith('hummock.typed.'))
+        .map((key) => localStorage.getItem(key));
+    const says = document.querySelector('[data-test=save-state]')?.textContent;
+    const asked = performance.getEntriesByType('resource').slice(-8)
+        .map(({ name, startTime, responseEnd }) => [name.replace(location.origin, ''), Math.round(startTime), Math.round(responseEnd)]);
+    return { says, now: Math.round(performance.now()), kept, asked };";
+
 impl Page {
     pub(crate) const fn new(browser: WebDriver, base: String) -> Self {
         Self { browser, base }
@@ -334,11 +342,16 @@ impl Page {
     /// # Errors
     /// When it is not.
     pub async fn is_saved(&self) -> Result<()> {
-        self.until(|| async {
-            Ok((self.texts("[data-test='save-state']").await? == ["Saved"]).then_some(()))
-        })
-        .await
-        .context("it was never saved")
+        let saved = self
+            .until(|| async {
+                Ok((self.texts("[data-test='save-state']").await? == ["Saved"]).then_some(()))
+            })
+            .await;
+        if saved.is_err() {
+            let kept = self.asks(WHAT_IS_KEPT).await.unwrap_or_default();
+            return saved.with_context(|| format!("it was never saved: {kept}"));
+        }
+        saved
     }
 
     /// Hands a file to the field for files in a part of the page.

@@ -108,6 +108,9 @@ export function sectionOf(plan: Plan, cut: Cut, times: number, frame: Frame): Se
   return { layers, ...laid, piece, scale, outside: { x: outer.x, y: outer.y, height: outer.height } };
 }
 
+/** What lies beside a smaller piece takes at most this share of the room. */
+const MOST_BESIDE = 0.45;
+
 /** Where each of several pieces lies in the room of their stack, and what parts them. */
 function laidIn(
   stack: Stack,
@@ -121,8 +124,9 @@ function laidIn(
   const members = stack.order.flatMap((place) => {
     const own = stack.pieces.find(({ key }) => key === place.key);
     if (!own) return [];
-    const beside = (whole - own.wrapped[along]) / 2;
-    const x = room.x + beside * scale;
+    // A much smaller piece would begin beyond where the drawing is torn off: it is moved in, so that every one is seen.
+    const beside = Math.min(((whole - own.wrapped[along]) / 2) * scale, room.width * MOST_BESIDE);
+    const x = room.x + beside;
     const wrapped = {
       x,
       y: room.y + place.from_front_mm * scale,
@@ -131,7 +135,7 @@ function laidIn(
     };
     const sum = (pick: keyof Side) =>
       own.layers.reduce((so, { adds }) => so + sideOf(adds, cut)[pick], 0) * scale;
-    const left = wrapped.x + sum('edge');
+    const left = wrapped.x + Math.min(sum('edge'), wrapped.width / 2);
     const piece = {
       x: left,
       y: wrapped.y + sum(place.faces_front ? 'front' : 'back'),

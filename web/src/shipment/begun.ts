@@ -3,6 +3,7 @@ import { v7 as newId } from 'uuid';
 
 import type { Inputs } from '@/api/types';
 
+import { draftOf, inputsOf } from './draft';
 import type { Json } from './draft';
 import { NOTHING_TYPED } from './machine';
 import { portsOf } from './ports';
@@ -15,7 +16,9 @@ export function beginShipment(given?: Inputs): string {
   const id = newId();
   startedHere.add(id);
   if (given) {
-    const kept = { version: 0, basis: NOTHING_TYPED, typed: given as unknown as Json, texts: {} };
+    // As the fields will hold it: what is empty there is empty here.
+    const typed = inputsOf(draftOf(given)) as unknown as Json;
+    const kept = { version: 0, basis: NOTHING_TYPED, typed, texts: {} };
     portsOf(() => 'mm').storage.keep(id, kept);
   }
   return id;

@@ -1,6 +1,17 @@
 import { describe, expect, it } from 'vitest';
 
-import { choose, draftOf, inputsOf, mergePatch, patched, pathsOf, withoutPaths } from './draft';
+import {
+  choose,
+  draftOf,
+  emptyEnclosure,
+  emptyOther,
+  emptyQuotation,
+  inputsOf,
+  mergePatch,
+  patched,
+  pathsOf,
+  withoutPaths,
+} from './draft';
 import type { Json } from './draft';
 
 const stored = {
@@ -59,6 +70,25 @@ describe('a merge patch', () => {
     const patch: Json = { title: 'New', piece: { width: 'wide', height: '900 mm' } };
     expect(withoutPaths(patch, ['piece.width'])).toEqual({ title: 'New', piece: { height: '900 mm' } });
     expect(withoutPaths({ piece: { width: 'wide' } }, ['piece.width'])).toBeUndefined();
+  });
+
+  it('sends what is empty by itself, so that nothing waits for ever', () => {
+    const patch = {
+      others: { p2: { title: '', piece: { width: 'wide', facts: {} }, choices: { layers: {} } } },
+    };
+    expect(withoutPaths(patch, [])).toEqual(patch);
+    expect(withoutPaths(patch, ['others.p2.piece.width'])).toEqual({
+      others: { p2: { title: '', piece: { facts: {} }, choices: { layers: {} } } },
+    });
+    // Whatever is sent without anything left out makes of the one what the other is.
+    const before = inputsOf(draftOf(stored)) as unknown as Json;
+    const draft = draftOf(stored);
+    draft.others['p2'] = emptyOther();
+    draft.enclosures['own-1'] = emptyEnclosure('card');
+    draft.quotations['packer'] = emptyQuotation();
+    const typed = inputsOf(draft) as unknown as Json;
+    const sent = withoutPaths(mergePatch(before, typed) ?? null, []);
+    expect(mergePatch(patched(before, sent ?? null), typed)).toBeUndefined();
   });
 
   it('is nothing between equals', () => {

@@ -367,9 +367,12 @@ export function pathsOf(patch: Json, prefix = ''): string[] {
   return Object.entries(patch).flatMap(([key, part]) => pathsOf(part, prefix ? `${prefix}.${key}` : key));
 }
 
-/** Returns a patch without the values at some paths; nothing when none is left. */
+/**
+ * Returns a patch without the values at some paths; nothing when none is left. What is empty by itself is a change too: were it
+ * dropped, it would wait to be sent for ever.
+ */
 export function withoutPaths(patch: Json, paths: readonly string[], prefix = ''): Json | undefined {
-  if (!isObject(patch)) return patch;
+  if (!isObject(patch) || Object.keys(patch).length === 0) return patch;
   const kept: Record<string, Json> = {};
   for (const [key, part] of Object.entries(patch)) {
     const path = prefix ? `${prefix}.${key}` : key;

@@ -11,12 +11,8 @@ async fn add_a_canvas(page: &Page, key: &str, title: &str, size: &str) -> Result
     page.fill(&field("title"), title).await?;
     page.choose(&field("piece.construction"), "stretched_canvas")
         .await?;
-    page.fill("size", size).await?;
-    page.holds(
-        &field("piece.width"),
-        size.split(' ').next().unwrap_or_default(),
-    )
-    .await?;
+    page.fill(&field("size"), size).await?;
+    page.holds(&field("piece.width"), "400 mm").await?;
     page.choose(&field("piece.medium"), "acrylic").await?;
     page.set_day(&field("piece.finished"), "2027-01-10").await?;
     page.fill(&field("value"), "410.50").await?;
@@ -33,9 +29,9 @@ async fn two_pieces_are_laid_together_and_packed_to_the_end(pool: PgPool) -> Res
     page.sees(".line", "two pieces").await?;
     page.everyone_can_use_it().await?;
     // What is wrong with one of them is said at its own field, and nothing of the other is lost.
-    page.fill("others.p2.piece.hardware", "wide").await?;
-    page.sees("form", "not understood").await?;
-    page.fill("others.p2.piece.hardware", "").await?;
+    page.fill("others.p2.value", "lots").await?;
+    page.sees("form", "is not a value").await?;
+    page.fill("others.p2.value", "410.50").await?;
     page.is_saved().await?;
 
     page.goto(&format!("{place}/guard")).await?;
@@ -55,8 +51,9 @@ async fn two_pieces_are_laid_together_and_packed_to_the_end(pool: PgPool) -> Res
     // One of them goes without corner protectors.
     page.press("[data-piece='p2'] .acts button:nth-child(4)")
         .await?;
-    page.sees("[data-piece='p2'] .own", "Corner").await?;
-    let corners = "const row = [...document.querySelectorAll(\"[data-piece='p2'] .own li\")].find((li) => li.textContent.includes('Corner'));
+    page.sees("[data-piece='p2'] .own", "Folded corners")
+        .await?;
+    let corners = "const row = [...document.querySelectorAll(\"[data-piece='p2'] .own li\")].find((li) => li.textContent.includes('Folded corners'));
         row.querySelector('button').click(); return true;";
     page.asks(corners).await?;
     page.sees("[data-piece='p2'] .own", "Add:").await?;

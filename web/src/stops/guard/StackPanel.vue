@@ -109,7 +109,7 @@ const folded = computed({
               <span class="soft figure">
                 face to the {{ place.faces_front ? 'front' : 'back' }},
                 {{ units.length(named(place.key)?.wrapped.through_mm ?? 0) }} with its layers,
-                {{ oneIn(Math.round(1 / Math.max(named(place.key)?.probability ?? 1, 1e-6))) }}
+                {{ oneIn(Math.round(1 / Math.max(named(place.key)?.probability ?? 1, 1e-6))) }} harmed
                 {{ named(place.key)?.folded ? ', in the folded pad' : '' }}
               </span>
             </span>

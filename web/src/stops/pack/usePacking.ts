@@ -16,9 +16,10 @@ export function usePacking() {
   const { unit } = useUnits();
   const ready = computed(() => ways.inputs.value !== undefined);
   const { data, away } = useRead({
-    queryKey: computed(() => ['packing', ways.inputs.value, draft.packed, unit.value]),
+    queryKey: computed(() => ['packing', ways.inputs.value, draft.packed, draft.title, unit.value]),
     queryFn: ({ signal }) => {
-      const inputs = { ...(ways.inputs.value as Inputs), packed: draft.packed };
+      // Steps of several pieces are told by their titles.
+      const inputs = { ...(ways.inputs.value as Inputs), packed: draft.packed, title: draft.title };
       return answer(api.POST('/api/v1/plans/packing', { body: { inputs, unit: unit.value }, signal }));
     },
     enabled: ready,
