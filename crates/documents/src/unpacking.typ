@@ -20,7 +20,7 @@
 #heading(level: 2, "Then, one thing after the other")
 #for (i, step) in guide.steps.enumerate() {
   if step.piece != none and (i == 0 or guide.steps.at(i - 1).piece != step.piece) {
-    block(above: 4mm, below: 1.6mm, text(weight: "bold", fill: rgb("#6d4a7c"), step.piece))
+    block(above: 4mm, below: 1.6mm, sticky: true, text(weight: "bold", fill: rgb("#6d4a7c"), step.piece))
   }
   block(breakable: false, above: 2mm, below: 2mm,
     grid(columns: (9mm, 1fr), text(weight: "bold", str(i + 1)), { text(weight: "bold", step.title); linebreak(); step.says }))

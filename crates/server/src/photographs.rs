@@ -41,8 +41,6 @@ const LARGEST: usize = 12 << 20;
 const MOST: usize = 200;
 const LONGEST_STEP: usize = 80;
 const JPEG: &str = "image/jpeg";
-/// Under its id there is never another picture.
-const FOR_GOOD: HeaderValue = HeaderValue::from_static("private, max-age=31536000, immutable");
 
 impl Pictures {
     /// In a folder, which is made where it is missing.
@@ -353,10 +351,8 @@ async fn read(
     let found = app.pictures.store.get(&app.picture_at(id)).await;
     let found = found.map_err(|error| unkept(&error))?;
     let picture = found.bytes().await.map_err(|error| unkept(&error))?;
-    let headers = [
-        (header::CONTENT_TYPE, HeaderValue::from_static(JPEG)),
-        (header::CACHE_CONTROL, FOR_GOOD),
-    ];
+    // Nothing of it stays in a browser's cache, as with all else that names people.
+    let headers = [(header::CONTENT_TYPE, HeaderValue::from_static(JPEG))];
     Ok((headers, picture).into_response())
 }
 

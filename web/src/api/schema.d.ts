@@ -9532,6 +9532,8 @@ export interface components {
             from_front_mm: components["schemas"]["Length"];
             /** @description Which piece. */
             key: string;
+            /** @description Whether foam lies outside it, over hardware that looks out of the stack. */
+            padded_outside: boolean;
         };
         /** @description What the box bears. */
         StackReport: {

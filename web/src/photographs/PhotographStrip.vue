@@ -109,9 +109,9 @@ const at = (id: string) => `/api/v1/shipments/${shipment}/photographs/${id}`;
     </figure>
     <figure v-for="photograph in here" :key="photograph.id" data-test="waiting">
       <img
+        v-if="photograph.refused === undefined"
         :src="pictures.get(photograph.id)"
         alt="A photograph that waits"
-        :class="{ bad: photograph.refused }"
       />
       <figcaption v-if="photograph.refused" class="stop">
         Not taken: {{ photograph.refused }}
@@ -150,9 +150,6 @@ img {
   height: 110px;
   border: 1px solid var(--sedge);
   object-fit: cover;
-}
-img.bad {
-  height: 40px;
 }
 figcaption {
   font-size: 0.9375rem;

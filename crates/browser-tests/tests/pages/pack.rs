@@ -376,3 +376,35 @@ async fn orders_of_a_shop_come_in_once_and_what_is_wrong_is_named(pool: PgPool) 
     page.holds("buyer.name", "Oda Marsh").await?;
     studio.close().await
 }
+
+#[sqlx::test(migrations = false)]
+async fn a_wrapped_piece_nine_millimetres_thicker_is_typed_at_its_step_and_blank_and_price_follow(
+    pool: PgPool,
+) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.open("Kelp Ladder", "pack").await?;
+    page.press_called("Measure the wrapped piece").await?;
+    page.sees(".side", "62.03").await?;
+    let cut = || async {
+        page.press("[data-key='cut_box/double-wall-bc']").await?;
+        page.sees(".stage h2", "Cut double wall BC").await?;
+        page.texts(".takes ul li").await
+    };
+    let before = cut().await?;
+    page.press_called("Measure the wrapped piece").await?;
+    // By the sums 964 × 1270.08 × 99.28; the tape reads 9 more through.
+    page.fill("choices.wrapped_across", "964").await?;
+    page.sees(".stage", "measure all three sides").await?;
+    page.fill("choices.wrapped_up", "1270.08").await?;
+    page.fill("choices.wrapped_through", "108.28").await?;
+    page.is_saved().await?;
+    page.sees(".side", "142 mm").await?;
+    page.sees(".side", "63.82").await?;
+    // 9 thicker: the ring goes around the depth twice, so that the blank is 18 wider.
+    let after = cut().await?;
+    ensure!(before != after, "{before:?} is still {after:?}");
+    page.reload().await?;
+    page.sees(".side", "63.82").await?;
+    studio.close().await
+}

@@ -486,6 +486,9 @@ impl<'a> Order<'a> {
             let face = if place.faces_front { "up" } else { "down" };
             let title = title(&place.key);
             let says_one = match stack.pairs.get(at) {
+                None if place.padded_outside => format!(
+                    "Lay foam down first, then \u{201c}{title}\u{201d} on it, its hardware on the foam and its face {face}."
+                ),
                 None => format!("Lay \u{201c}{title}\u{201d} down first, its face {face}."),
                 Some(pair) => {
                     let [across, up] =
@@ -507,6 +510,13 @@ impl<'a> Order<'a> {
                 }
             };
             says.push(says_one);
+        }
+        if stack
+            .order
+            .first()
+            .is_some_and(|place| place.padded_outside)
+        {
+            says.push("On top foam, over the hardware that looks out.".to_owned());
         }
         says.extend(words::of(&layer.make).iter().map(|one| (*one).to_owned()));
         let mut step = PackStep {

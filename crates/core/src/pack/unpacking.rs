@@ -131,7 +131,11 @@ fn undone(layer: &Layer) -> Option<(String, &'static str)> {
             "Peel the tape by its tabs, and lift the foam off; nothing is glued to the piece.",
         ),
         Make::Wrap(_) => (
-            "Wrap",
+            match layer.slot {
+                LayerSlot::FirstWrap => "Wrap",
+                LayerSlot::InsetWrap => "Wrap between the ends",
+                _ => "Outer wrap",
+            },
             "Find the end of the tape: it is folded to a tab. Peel it and unwind; don't cut into the wrap.",
         ),
         Make::StretchFilm(_) => ("Film", "Slit it at an edge, never over the face."),

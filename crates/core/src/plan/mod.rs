@@ -151,7 +151,7 @@ impl Plan {
                 predicted,
             },
             stacked,
-        ) = built(piece, together, &supplies).map_err(one)?;
+        ) = built(piece, together, &supplies, references).map_err(one)?;
         let piece_weight = match &stacked {
             Some(stacked) => stacked.weight(),
             None => piece.weight(rules.allowances.piece_doubt),
@@ -175,7 +175,7 @@ impl Plan {
             .map(|(predicted, measured)| Wrapped {
                 predicted,
                 measured,
-                predicted_blank: blank_by_sums(piece, together, rules, catalogue),
+                predicted_blank: blank_by_sums(piece, together, rules, (catalogue, references)),
                 blank: wrapped::blank_of(&layers),
             });
         let looked: Vec<(Option<&str>, findings::Looked<'_>)> = columns
@@ -247,10 +247,11 @@ fn built<'a>(
     piece: &Piece,
     together: Option<&'a Together>,
     supplies: &Supplies<'a>,
+    references: &References,
 ) -> Result<Made<'a>, Refusal> {
     let rules = supplies.rules;
     if let Some(together) = together {
-        let stacked = Stacked::of(together, supplies)?;
+        let stacked = Stacked::of(together, supplies, references)?;
         let recipe =
             Recipe::by(piece, rules, boxed_carriage(piece)).only(|slot| slot > LayerSlot::Stack);
         let built = build::around(piece, supplies, &recipe, vec![stacked.layer.clone()])?;
@@ -279,12 +280,12 @@ fn blank_by_sums(
     piece: &Piece,
     together: Option<&Together>,
     rules: &HouseRules,
-    catalogue: &Catalogue,
+    (catalogue, references): (&Catalogue, &References),
 ) -> Option<BlankSize> {
     let mut unmeasured = rules.clone();
     unmeasured.shipment.wrapped = None;
     let supplies = Supplies::find(piece, &unmeasured, catalogue).ok()?;
-    let (_, built, _) = built(piece, together, &supplies).ok()?;
+    let (_, built, _) = built(piece, together, &supplies, references).ok()?;
     wrapped::blank_of(&built.layers)
 }
 

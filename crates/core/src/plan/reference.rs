@@ -7,6 +7,7 @@ use quick_cache::sync::Cache;
 use super::{build, hands, recipe::Recipe};
 use crate::{
     Refusal,
+    arrange::{Arrangement, Member, Parting, Placed},
     cushion::{SeriesLayer, compression_strength},
     house::{Carriage, HouseRules, SealRule},
     layer::{Layer, Make, Supplies, TUBE_PLAY, TubeBox},
@@ -86,23 +87,70 @@ impl ReferenceKey {
     }
 }
 
-/// References that were worked out, kept by what they depend on.
+/// All that an order depends on.
+fn order_key(members: &[Member], parting: Parting) -> Vec<u64> {
+    let Parting { board, pad, fold } = parting;
+    let bits = |length: Length| length.as_mm().to_bits();
+    let of_one = |member: &Member| {
+        let Member {
+            across,
+            up,
+            through,
+            mass,
+            face,
+            hardware,
+            stiffness,
+            folded,
+        } = member;
+        let kind = u64::from(*hardware) * 2 + u64::from(*folded);
+        [
+            bits(*across),
+            bits(*up),
+            bits(*through),
+            mass.as_g().to_bits(),
+            stiffness.to_bits(),
+            *face as u64 * 4 + kind,
+        ]
+    };
+    [board, pad, fold]
+        .map(bits)
+        .into_iter()
+        .chain(members.iter().flat_map(of_one))
+        .collect()
+}
+
+/// References and orders of several pieces that were worked out, kept by what they depend on.
 #[derive(Debug)]
 pub struct References {
     kept: Cache<ReferenceKey, Arc<Reference>>,
+    /// The best order of twelve pieces takes as long as a hundred plans, and most changes of a plan leave it as it is.
+    orders: Cache<Vec<u64>, Arc<Vec<Placed>>>,
 }
 
 const KEPT: usize = 1000;
+const ORDERS_KEPT: usize = 200;
 
 impl Default for References {
     fn default() -> Self {
         Self {
             kept: Cache::new(KEPT),
+            orders: Cache::new(ORDERS_KEPT),
         }
     }
 }
 
 impl References {
+    /// Returns the best order of several pieces; nothing for none, or for too many.
+    pub(super) fn best_order(&self, members: &[Member], parting: Parting) -> Option<Arrangement> {
+        let key = order_key(members, parting);
+        if let Some(order) = self.orders.get(&key) {
+            return Some(Arrangement::of(members, parting, &order));
+        }
+        let found = Arrangement::best(members, parting)?;
+        self.orders.insert(key, Arc::new(found.order.clone()));
+        Some(found)
+    }
+
     /// Returns the reference of a piece that travels in a way.
     ///
     /// # Errors

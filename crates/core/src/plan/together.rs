@@ -6,6 +6,7 @@ use serde::Serialize;
 use super::{
     build,
     recipe::{Recipe, SlotState},
+    reference::References,
 };
 use crate::{
     Refusal,
@@ -106,6 +107,8 @@ pub struct StackPlace {
     pub key: String,
     /// Whether its face looks to the front of the box.
     pub faces_front: bool,
+    /// Whether foam lies outside it, over hardware that looks out of the stack.
+    pub padded_outside: bool,
     /// Its front, from the front of the stack.
     #[serde(rename = "from_front_mm")]
     pub from_front: Length,
@@ -217,7 +220,11 @@ impl<'a> Stacked<'a> {
     ///
     /// # Errors
     /// A [`Refusal`] for a material that some layer needs and the shelf does not hold, named by its piece.
-    pub(super) fn of(together: &'a Together, supplies: &Supplies<'a>) -> Result<Self, Refusal> {
+    pub(super) fn of(
+        together: &'a Together,
+        supplies: &Supplies<'a>,
+        references: &References,
+    ) -> Result<Self, Refusal> {
         let mut own = Vec::with_capacity(together.pieces.len());
         for among in &together.pieces {
             let made = Own::of(among, supplies.catalogue, together.folded);
@@ -238,7 +245,7 @@ impl<'a> Stacked<'a> {
             .filter(|order| names_each(order, own.len()));
         let arrangement = match by_hand {
             Some(order) => Arrangement::of(&members, parting, order),
-            None => Arrangement::best(&members, parting).ok_or_else(|| {
+            None => references.best_order(&members, parting).ok_or_else(|| {
                 Refusal::new(
                     "others",
                     "a box holds twelve different pieces at most: part the shipment",
@@ -340,13 +347,19 @@ impl<'a> Stacked<'a> {
             + arrangement.pairs.iter().map(|pair| pair.thickness).sum();
         let mut at = front_end(&self.own, arrangement, arrangement.thickness - within);
         let mut pairs = arrangement.pairs.iter();
+        let last = arrangement.order.len() - 1;
         arrangement
             .order
             .iter()
-            .map(|placed| {
+            .enumerate()
+            .map(|(place, placed)| {
+                let hard = self.own[placed.piece].among.piece.hardware.is_some();
+                // The back looks out at the front where the face looks to the back, and the other way round.
+                let out = place == 0 && !placed.faces_front || place == last && placed.faces_front;
                 let place = StackPlace {
                     key: self.own[placed.piece].among.key.clone(),
                     faces_front: placed.faces_front,
+                    padded_outside: hard && out,
                     from_front: at,
                 };
                 at += through(placed) + pairs.next().map_or(Length::ZERO, |pair| pair.thickness);

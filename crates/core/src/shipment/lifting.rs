@@ -73,16 +73,11 @@ const CURE: &str = "cure";
 fn circumstances(inputs: &ShipmentInputs, plan: &Plan, finding: Option<&Finding>) -> String {
     let piece = &inputs.piece;
     let material_of = |slot: LayerSlot| {
-        let layer = plan.layers.iter().find(|layer| layer.slot == slot)?;
+        let layer = plan.every_layer().find(|layer| layer.slot == slot)?;
         Some(layer.material.clone())
     };
     let more = finding.filter(|finding| finding.about != FindingAbout::Piece);
-    let text = json!([
-        &inputs
-            .others
-            .values()
-            .map(|other| &other.piece)
-            .collect::<Vec<_>>(),
+    let alone = json!([
         piece.construction,
         piece.medium,
         piece.paint,
@@ -91,8 +86,14 @@ fn circumstances(inputs: &ShipmentInputs, plan: &Plan, finding: Option<&Finding>
         piece.varnished.then_some(&piece.varnished_on),
         material_of(LayerSlot::Contact),
         more.map(|finding| (plan.size, finding.layer.and_then(material_of))),
-    ])
-    .to_string();
+    ]);
+    // A note about one piece says the same as before there could be others.
+    let text = if inputs.others.is_empty() {
+        alone.to_string()
+    } else {
+        let others: Vec<_> = inputs.others.values().map(|other| &other.piece).collect();
+        json!([others, alone]).to_string()
+    };
     digested(text.as_bytes(), NOTE_BYTES)
 }
 
@@ -167,6 +168,22 @@ mod tests {
             };
             assert!(!stops(&anew.binding_lifts(Some(&other), &house())));
         }
+    }
+
+    #[test]
+    fn a_note_that_was_made_before_there_were_others_still_holds_and_another_piece_asks_anew() {
+        // The first six bytes of SHA-256 of ["stretched_canvas","oil","thin","flaking","2026-01-10",null,"glassine",null].
+        let bound = flaking().binding_lifts(None, &house());
+        assert_eq!(bound.lifted_for["flaking"], "f83f419b9c66");
+        let mut other = bound.clone();
+        other.others.insert(
+            "p2".to_owned(),
+            crate::shipment::OtherPiece {
+                piece: bound.piece.clone(),
+                ..Default::default()
+            },
+        );
+        assert!(stops(&other.binding_lifts(Some(&bound), &house())));
     }
 
     #[test]

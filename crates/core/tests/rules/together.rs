@@ -54,6 +54,14 @@ fn sorted(mut parts: Vec<String>) -> Vec<String> {
     parts
 }
 
+/// A piece with hardware on its back or without.
+fn any_hung() -> impl Strategy<Value = Piece> {
+    (any_piece(), any::<bool>()).prop_map(|(piece, hung)| Piece {
+        hardware: hung.then(|| Length::mm(4.0)),
+        ..piece
+    })
+}
+
 /// Choices that go with several in a box: how one alone would travel is not among them.
 fn boxed(choices: &Choices) -> HouseRules {
     rules().with(choices).unwrap_or_else(|_| rules())
@@ -64,7 +72,7 @@ proptest! {
 
     #[test]
     fn what_lies_together_is_all_there_within_the_stack_and_each_in_its_place(
-        pieces in prop::collection::vec(any_piece(), 2..=5), choices in any_choices(), shelf in any_catalogue(), folded in any::<bool>(),
+        pieces in prop::collection::vec(any_hung(), 2..=5), choices in any_choices(), shelf in any_catalogue(), folded in any::<bool>(),
     ) {
         let rules = boxed(&choices);
         let together = among(&pieces, &rules, folded);
@@ -93,6 +101,11 @@ proptest! {
             prop_assert!(layer.envelope.holds(piece.wrapped));
         }
         prop_assert!(at <= stack.thickness.as_mm() + 1e-6);
+        // Foam lies wherever hardware looks out or at another, and nowhere else.
+        let outside = stack.order.iter().filter(|place| place.padded_outside).count();
+        let between = stack.pairs.iter().filter(|pair| pair.padded).count();
+        let foam: u32 = stack.parts.iter().filter(|part| part.name == "over hardware").map(|part| part.count).sum();
+        prop_assert_eq!(usize::try_from(foam).unwrap_or(usize::MAX), outside + between);
         // What is around stands around it, as for one piece.
         for pair in plan.layers.windows(2) {
             let (stands, fills) = (pair[0].envelope.grown(pair[1].adds), pair[1].envelope);
@@ -107,7 +120,7 @@ proptest! {
 
     #[test]
     fn every_layer_of_every_piece_is_laid_once_and_nothing_before_what_it_needs(
-        pieces in prop::collection::vec(any_piece(), 2..=4), choices in any_choices(), folded in any::<bool>(),
+        pieces in prop::collection::vec(any_hung(), 2..=4), choices in any_choices(), folded in any::<bool>(),
     ) {
         let (rules, shelf) = (boxed(&choices), catalogue());
         let together = among(&pieces, &rules, folded);

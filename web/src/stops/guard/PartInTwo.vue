@@ -86,7 +86,9 @@ async function part(way: InTwo['parted'][number]): Promise<void> {
       </p>
       <div v-for="way in found.parted" :key="way.goes.pieces.join()" class="way">
         <p>
-          <strong>{{ titles(way.goes) }} by itself</strong>
+          <strong
+            >{{ titles(way.goes) }} {{ way.goes.pieces.length > 1 ? 'by themselves' : 'by itself' }}</strong
+          >
           <span class="soft figure">{{ figures(way.goes) }}</span>
           <span class="soft figure">the rest: {{ figures(way.stays) }}</span>
           <span v-if="way.all_told && way.saves" class="figure">
@@ -121,6 +123,9 @@ p {
   gap: 12px;
   align-items: center;
   justify-content: space-between;
+}
+.way .btn {
+  flex: none;
   border-top: 1px solid var(--sedge);
 }
 .stop {

@@ -149,7 +149,12 @@ function tapped(event: MouseEvent): void {
           :key="one.key"
           :class="[`is-${standing(one)}`, { here: at === place }]"
         >
-          <button type="button" :aria-current="at === place ? 'step' : undefined" @click="go(at)">
+          <button
+            type="button"
+            :data-key="one.key"
+            :aria-current="at === place ? 'step' : undefined"
+            @click="go(at)"
+          >
             <span class="mark" aria-hidden="true">{{
               standing(one) === 'done' ? '✓' : standing(one) === 'touched' ? '↻' : ''
             }}</span>
