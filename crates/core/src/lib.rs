@@ -21,6 +21,7 @@ pub mod piece;
 pub mod plan;
 pub mod quantity;
 mod refusal;
+pub mod sending;
 pub mod shipment;
 pub mod space;
 pub mod stock;

@@ -1,12 +1,12 @@
 //! When a parcel is handed over and arrives, by the carrier's own calendar.
 
 use jiff::{ToSpan as _, civil::Date};
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 
 use super::{Service, Tariff, Weekday};
 
 /// When a parcel is on its way.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct OnItsWay {
     /// The day on which the carrier has it.

@@ -187,6 +187,8 @@ impl Tariff {
         }
         self.check_tiers(&mut look);
         check_collection(self.collection.as_ref(), "collection", &mut look);
+        look.refusals
+            .extend(self.claims.iter().flat_map(|claims| claims.refused()));
         self.check_rules(&self.rules, &[], "rules", &mut look);
         look.demand(
             !self.services.is_empty(),

@@ -8,6 +8,7 @@ use super::{BillableBy, Destination, LineKind, Rule, When, Zone};
 use crate::{
     odds::Route,
     quantity::{Currency, Length, Mass},
+    sending::ClaimTerms,
 };
 
 /// A carrier's zones, services and prices.
@@ -52,6 +53,9 @@ pub struct Tariff {
     /// When parcels are fetched, unless a service says otherwise.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub collection: Option<Collection>,
+    /// Until when damage and loss are heard; as most carriers do when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub claims: Option<ClaimTerms>,
     /// For every service, before the service's own.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub rules: Vec<Rule>,

@@ -2,7 +2,10 @@
 
 use std::collections::BTreeMap;
 
-use super::{Buyer, ParcelInputs, PieceFacts, PieceInputs, Settled, ShipmentInputs};
+use super::{
+    AfterInputs, Buyer, ParcelInputs, PieceFacts, PieceInputs, SendingInputs, Settled,
+    ShipmentInputs,
+};
 use crate::{
     house::Choices,
     piece::{Condition, Construction, Medium},
@@ -68,6 +71,8 @@ impl ShipmentInputs {
             gift: false,
             enclosures: self.enclosures.clone(),
             packed: BTreeMap::new(),
+            sending: SendingInputs::default(),
+            after: AfterInputs::default(),
         }
     }
 

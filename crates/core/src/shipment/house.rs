@@ -52,7 +52,8 @@ impl House {
     }
 
     /// Returns the service of an id with the tariff that it stands in.
-    pub(crate) fn tariff_and_service(&self, id: &str) -> Option<(&Tariff, &Service)> {
+    #[must_use]
+    pub fn tariff_and_service(&self, id: &str) -> Option<(&Tariff, &Service)> {
         let (tariff, service) = id.split_once('/')?;
         let tariff = self.tariffs.iter().find(|known| known.id == tariff)?;
         let service = tariff.services.iter().find(|known| known.id == service)?;

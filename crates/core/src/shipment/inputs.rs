@@ -7,7 +7,8 @@ use rust_decimal::{Decimal, prelude::ToPrimitive};
 use serde::{Deserialize, Serialize};
 
 use super::{
-    EnclosureInputs, OtherPiece, ParcelInputs, QuotationInputs, TogetherInputs, dates::read_day,
+    AfterInputs, EnclosureInputs, OtherPiece, ParcelInputs, QuotationInputs, SendingInputs,
+    TogetherInputs, dates::read_day,
 };
 use crate::{
     Refusal,
@@ -80,6 +81,12 @@ pub struct ShipmentInputs {
     /// What was done at the bench, by the keys of its steps.
     #[serde(skip_serializing_if = "BTreeMap::is_empty")]
     pub packed: BTreeMap<String, StepTick>,
+    /// What is settled when the parcel leaves.
+    #[serde(skip_serializing_if = "is_default")]
+    pub sending: SendingInputs,
+    /// What came of it.
+    #[serde(skip_serializing_if = "is_default")]
+    pub after: AfterInputs,
 }
 
 /// A step that was done at the bench.
@@ -344,6 +351,8 @@ impl ShipmentInputs {
         blank_is_none(&mut self.piece.varnished_on);
         blank_is_none(&mut self.piece.weight);
         blank_is_none(&mut self.piece.facts.dated);
+        self.sending.blanks_are_none();
+        self.after.blanks_are_none();
         write_kilograms(&mut self.piece.weight);
         self.parcel.with_units(bare, &mut refusals);
         self.enclosures_with_units(bare, &mut refusals);
@@ -361,6 +370,8 @@ impl ShipmentInputs {
         refusals.extend(self.ticks_refused());
         refusals.extend(self.enclosures_refused());
         refusals.extend(self.piece.facts.refused());
+        refusals.extend(self.sending.refused(today));
+        refusals.extend(self.after.refused(today));
         refusals.extend(self.others_looked_over(bare, today));
         if refusals.is_empty() {
             refusals.extend(self.size().err().into_iter().flatten());
@@ -714,7 +725,7 @@ pub(super) fn blank_is_none(text: &mut Option<String>) {
 }
 
 /// A paragraph may have line breaks and tabs.
-fn refused_long(field: &str, text: &str, longest: usize) -> Option<Refusal> {
+pub(super) fn refused_long(field: &str, text: &str, longest: usize) -> Option<Refusal> {
     if let Some(unreadable) = Unreadable::in_paragraph(text) {
         return Some(Refusal::new(field, unreadable));
     }

@@ -3,7 +3,7 @@
 use jiff::civil::Date;
 use serde::Serialize;
 
-use super::{ShipmentInputs, Summary};
+use super::{Outcome, ShipmentInputs, Summary};
 use crate::quantity::read_mass;
 
 /// A stop of the work line.
@@ -23,17 +23,23 @@ pub enum Stop {
     Pack,
     /// What the packed parcel weighs.
     Weigh,
+    /// How it leaves.
+    Send,
+    /// What came of it.
+    After,
 }
 
 impl Stop {
     /// Every stop, in the order of the work.
-    pub const ALL: [Self; 6] = [
+    pub const ALL: [Self; 8] = [
         Self::Measure,
         Self::Guard,
         Self::Box,
         Self::Price,
         Self::Pack,
         Self::Weigh,
+        Self::Send,
+        Self::After,
     ];
 }
 
@@ -100,6 +106,14 @@ pub enum NextAct {
     LookAtWeight,
     /// It is packed and weighed.
     HandOver,
+    /// It is on its way.
+    Follow,
+    /// It arrived damaged, or not at all, and the carrier has not heard of it.
+    Claim,
+    /// The carrier has the claim.
+    AwaitClaim,
+    /// Nothing is left to be done.
+    PutAway,
 }
 
 /// How near the day is that a shipment is promised for.
@@ -133,7 +147,7 @@ impl Promise {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct WorkLine {
     /// Every stop in the order of the work.
-    pub stops: [StopState; 6],
+    pub stops: [StopState; 8],
     /// What is to be done next.
     pub next: NextAct,
     /// Whether the paint and varnish have cured by the day; null where there is nothing to cure, or no plan.
@@ -181,8 +195,11 @@ impl WorkLine {
             (Stop::Price, price_mark(inputs, summary)),
             (Stop::Pack, pack_mark(summary)),
             (Stop::Weigh, weigh_mark(inputs, summary)),
+            (Stop::Send, send_mark(inputs)),
+            (Stop::After, after_mark(inputs)),
         ];
-        let next = unmet(cured, summary)
+        let next = afterwards(inputs)
+            .or_else(|| unmet(cured, summary))
             .or_else(|| unpacked(summary))
             .unwrap_or_else(|| first_open(marks, summary));
         Self {
@@ -225,6 +242,34 @@ fn weigh_mark(inputs: &ShipmentInputs, summary: &Summary) -> Mark {
     }
 }
 
+fn send_mark(inputs: &ShipmentInputs) -> Mark {
+    match inputs.handed_over() {
+        Some(_) => Mark::Done,
+        None => Mark::Open,
+    }
+}
+
+fn after_mark(inputs: &ShipmentInputs) -> Mark {
+    match afterwards(inputs) {
+        Some(NextAct::PutAway) => Mark::Done,
+        Some(NextAct::Claim | NextAct::AwaitClaim) => Mark::Look,
+        _ => Mark::Open,
+    }
+}
+
+/// What is to be done once it has left; nothing before that.
+fn afterwards(inputs: &ShipmentInputs) -> Option<NextAct> {
+    inputs.handed_over()?;
+    let claim = &inputs.after.claim;
+    Some(match inputs.after.outcome {
+        None => NextAct::Follow,
+        Some(Outcome::Damaged | Outcome::Lost) if claim.is_closed() => NextAct::PutAway,
+        Some(Outcome::Damaged | Outcome::Lost) if claim.sent_on.is_some() => NextAct::AwaitClaim,
+        Some(Outcome::Damaged | Outcome::Lost) => NextAct::Claim,
+        Some(Outcome::Arrived | Outcome::Returned) => NextAct::PutAway,
+    })
+}
+
 /// Paint that has not cured, or a Stop, comes before everything else.
 fn unmet(cured: bool, summary: &Summary) -> Option<NextAct> {
     if let Some(cure) = summary.cure.as_ref().filter(|_| !cured) {
@@ -244,7 +289,7 @@ fn unpacked(summary: &Summary) -> Option<NextAct> {
         .then_some(NextAct::LookAtPacking)
 }
 
-fn first_open(marks: [(Stop, Mark); 6], summary: &Summary) -> NextAct {
+fn first_open(marks: [(Stop, Mark); 8], summary: &Summary) -> NextAct {
     match marks
         .into_iter()
         .find(|(_, mark)| *mark != Mark::Done)
@@ -259,7 +304,8 @@ fn first_open(marks: [(Stop, Mark); 6], summary: &Summary) -> NextAct {
         Some(Stop::Weigh) if summary.weighed.is_some() => NextAct::LookAtWeight,
         Some(Stop::Pack) => NextAct::Pack,
         Some(Stop::Weigh) => NextAct::WeighIt,
-        None => NextAct::HandOver,
+        // After that it is on its way.
+        Some(Stop::Send | Stop::After) | None => NextAct::HandOver,
     }
 }
 

@@ -12,6 +12,7 @@ mod hints;
 mod house;
 mod impact;
 mod inputs;
+mod leaving;
 mod lifting;
 mod line;
 mod loss;
@@ -43,6 +44,7 @@ pub use impact::Impact;
 pub use inputs::{
     Buyer, LONGEST_TEXT, PieceFacts, PieceInputs, Settled, ShipmentInputs, StepTick, refused_text,
 };
+pub use leaving::{AfterInputs, ClaimInputs, Outcome, ProtectedLook, SendingInputs};
 pub use line::{Mark, NextAct, Promise, Stop, StopState, WorkLine};
 pub(crate) use more_cost::MoreCost;
 pub use order::{Order, OrderColumns, order_key};

@@ -269,6 +269,7 @@ fn tariff(odd: bool) -> impl Strategy<Value = Tariff> {
                 }],
                 tier: tiered.then(|| "Regular".to_owned()),
                 collection: None,
+                claims: None,
                 rules: for_all,
                 services: vec![Service {
                     id: "one".to_owned(),

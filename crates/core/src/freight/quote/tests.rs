@@ -44,6 +44,7 @@ fn tariff() -> Tariff {
         discount_tiers: vec![],
         tier: None,
         collection: None,
+        claims: None,
         rules: vec![],
         services: vec![Service {
             id: "slow".into(),

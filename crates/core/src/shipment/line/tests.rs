@@ -159,3 +159,33 @@ fn paint_has_cured_or_not_whatever_was_lifted() {
         .insert("cure".into(), "the buyer waits for it to dry".into());
     assert_eq!(line(&inputs).cured, Some(false));
 }
+
+#[test]
+fn once_it_left_what_comes_of_it_is_what_is_left() {
+    let mut inputs = small_canvas();
+    inputs.sending.handed_over = Some("2026-11-20".into());
+    let mark = |inputs: &ShipmentInputs, stop| {
+        let stops = line(inputs).stops;
+        stops
+            .into_iter()
+            .find(|state| state.stop == stop)
+            .map(|state| state.mark)
+    };
+    assert_eq!(line(&inputs).next, NextAct::Follow);
+    assert_eq!(mark(&inputs, Stop::Send), Some(Mark::Done));
+    assert_eq!(mark(&inputs, Stop::After), Some(Mark::Open));
+    inputs.after.outcome = Some(Outcome::Damaged);
+    assert_eq!(line(&inputs).next, NextAct::Claim);
+    assert_eq!(mark(&inputs, Stop::After), Some(Mark::Look));
+    inputs.after.claim.sent_on = Some("2026-11-21".into());
+    assert_eq!(line(&inputs).next, NextAct::AwaitClaim);
+    // Refused is decided too.
+    inputs.after.claim.paid = Some("0".into());
+    assert_eq!(line(&inputs).next, NextAct::PutAway);
+    assert_eq!(mark(&inputs, Stop::After), Some(Mark::Done));
+    inputs.after = crate::shipment::AfterInputs {
+        outcome: Some(Outcome::Arrived),
+        ..crate::shipment::AfterInputs::default()
+    };
+    assert_eq!(line(&inputs).next, NextAct::PutAway);
+}

@@ -1,0 +1,356 @@
+//! What is looked at before a parcel leaves.
+
+use serde::Serialize;
+
+use super::AddressGap;
+use crate::{
+    pack::PackProgress,
+    quantity::Money,
+    shipment::{ProtectedLook, ShipmentInputs, Stop, Summary},
+};
+
+/// Something that is looked at before a parcel leaves.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct LeavingCheck {
+    /// Which; stable.
+    pub key: &'static str,
+    /// What is so, or what is to be done, in a sentence.
+    pub says: String,
+    /// Whether it is as it should be.
+    pub done: bool,
+    /// Whether nothing leaves without it.
+    pub needed: bool,
+    /// The stop at which it is put right; nothing where that is here.
+    pub at: Option<Stop>,
+}
+
+/// What is known of a parcel that is to leave.
+#[derive(Debug, Clone, Copy)]
+pub struct LookedOver<'a> {
+    /// What was typed.
+    pub inputs: &'a ShipmentInputs,
+    /// What follows from it; nothing before there is a plan.
+    pub summary: Option<&'a Summary>,
+    /// What both addresses want.
+    pub gaps: &'a [AddressGap],
+    /// What both addresses are known by.
+    pub print: &'a str,
+    /// What both were known by when the carrier was told them; nothing before it is booked.
+    pub booked_print: Option<&'a str>,
+    /// What it is followed by, booked or typed.
+    pub tracking: Option<&'a str>,
+    /// Whether its service can be followed at all.
+    pub tracked: bool,
+    /// Whether it goes to another country.
+    pub abroad: bool,
+}
+
+/// Returns what is looked at before a parcel leaves, in the order in which people do it.
+#[must_use]
+pub fn leaving_checks(over: &LookedOver<'_>) -> Vec<LeavingCheck> {
+    let mut checks = vec![answered(over), packed(over), weighed(over), addressed(over)];
+    if over.abroad {
+        checks.push(protected(over.inputs));
+    }
+    checks.extend([
+        chosen(over),
+        covered(over),
+        followed(over),
+        marked(over.inputs),
+    ]);
+    if over.inputs.handed_over().is_some() {
+        checks.push(receipt(over.inputs));
+    }
+    checks
+}
+
+fn check(key: &'static str, done: bool, says: impl Into<String>) -> LeavingCheck {
+    LeavingCheck {
+        key,
+        says: says.into(),
+        done,
+        needed: false,
+        at: None,
+    }
+}
+
+impl LeavingCheck {
+    fn needed(self) -> Self {
+        Self {
+            needed: true,
+            ..self
+        }
+    }
+
+    fn at(self, stop: Stop) -> Self {
+        Self {
+            at: Some(stop),
+            ..self
+        }
+    }
+}
+
+fn answered(over: &LookedOver<'_>) -> LeavingCheck {
+    match over.summary {
+        None => check("answered", false, "The piece is not measured yet.").at(Stop::Measure),
+        Some(summary) => match &summary.stop {
+            Some(says) => {
+                check("answered", false, format!("To be answered first: {says}")).at(Stop::Guard)
+            }
+            None => check("answered", true, "Nothing stands against its plan."),
+        },
+    }
+    .needed()
+}
+
+fn packed(over: &LookedOver<'_>) -> LeavingCheck {
+    let summary = over.summary;
+    let steps = summary.and_then(|summary| summary.packed);
+    let weighed = summary.is_some_and(|summary| summary.weighed.is_some());
+    match steps {
+        Some(PackProgress { touched, .. }) if touched > 0 => check(
+            "packed",
+            false,
+            "The plan was changed after something of it was packed: look what has to be done again.",
+        ),
+        Some(PackProgress { steps, done, .. }) if done == steps => {
+            check("packed", true, format!("All {steps} steps are done."))
+        }
+        Some(PackProgress { steps, done, .. }) => check(
+            "packed",
+            weighed,
+            format!("{done} of {steps} steps are ticked."),
+        ),
+        None if weighed => check("packed", true, "It was weighed closed, so it is packed."),
+        None => check("packed", false, "Nothing of it is packed yet."),
+    }
+    .at(Stop::Pack)
+}
+
+fn weighed(over: &LookedOver<'_>) -> LeavingCheck {
+    match over.summary.and_then(|summary| summary.weighed) {
+        Some(weighed) if weighed.stands => check(
+            "weighed",
+            true,
+            "It is weighed, and the price rests on that.",
+        ),
+        Some(_) => check(
+            "weighed",
+            false,
+            "It was weighed before the plan was changed: weigh it as it is now.",
+        ),
+        None => check(
+            "weighed",
+            false,
+            "It is not weighed: a carrier who finds it heavier sends a bill afterwards.",
+        ),
+    }
+    .at(Stop::Weigh)
+}
+
+fn addressed(over: &LookedOver<'_>) -> LeavingCheck {
+    if let Some(gap) = over.gaps.first() {
+        return check(
+            "addresses",
+            false,
+            format!("Look at the addresses: {}.", gap.says),
+        )
+        .needed();
+    }
+    if over.booked_print.is_some_and(|booked| booked != over.print) {
+        return check(
+            "addresses",
+            false,
+            "An address was changed after the carrier was told: cancel the booking and book again, or put it back.",
+        )
+        .needed();
+    }
+    let read = over.inputs.sending.addresses_read.as_deref() == Some(over.print);
+    let says = if read {
+        "Both addresses were read against the order."
+    } else {
+        "Read both addresses against the order, letter by letter."
+    };
+    check("addresses", read, says).needed()
+}
+
+fn protected(inputs: &ShipmentInputs) -> LeavingCheck {
+    let sending = &inputs.sending;
+    match sending.protected {
+        None => check(
+            "protected",
+            false,
+            "It crosses a border: look whether ivory, shell, horn, or a protected wood or skin is in it, frame and all.",
+        ),
+        Some(ProtectedLook::None) => check("protected", true, "Nothing in it is protected."),
+        Some(ProtectedLook::Some) if sending.protected_what.trim().is_empty() => check(
+            "protected",
+            false,
+            "Write down which protected material is in it: the customs paper names it.",
+        ),
+        Some(ProtectedLook::Some) => check(
+            "protected",
+            true,
+            format!("{} is in it: its permit goes with the papers.", sending.protected_what.trim()),
+        ),
+    }
+    .needed()
+}
+
+fn chosen(over: &LookedOver<'_>) -> LeavingCheck {
+    let best = over.summary.and_then(|summary| summary.best.as_ref());
+    match best.filter(|best| best.chosen) {
+        Some(best) => check(
+            "service",
+            true,
+            format!("It goes with {} {}.", best.carrier, best.service),
+        ),
+        None => check("service", false, "Choose a service that takes it."),
+    }
+    .needed()
+    .at(Stop::Price)
+}
+
+fn covered(over: &LookedOver<'_>) -> LeavingCheck {
+    let best = over.summary.and_then(|summary| summary.best.as_ref());
+    let short = best
+        .filter(|best| best.chosen)
+        .and_then(|best| best.uncovered.as_ref());
+    match (short, over.inputs.worth().ok().flatten()) {
+        (Some(Money { amount, currency }), _) => check(
+            "cover",
+            false,
+            format!(
+                "Its cover falls {amount} {} short of what it is worth.",
+                currency.code()
+            ),
+        ),
+        (None, Some(_)) => check("cover", true, "What it is worth is covered."),
+        (None, None) => check(
+            "cover",
+            false,
+            "Nobody said what it is worth, so nothing is covered beyond what is included.",
+        ),
+    }
+    .at(Stop::Price)
+}
+
+fn followed(over: &LookedOver<'_>) -> LeavingCheck {
+    match over.tracking {
+        Some(number) => check("tracking", true, format!("It is followed by {number}.")),
+        None if over.tracked => check(
+            "tracking",
+            false,
+            "It has no tracking number yet: book it, or type the number from the counter.",
+        ),
+        None => check(
+            "tracking",
+            false,
+            "Its service can't be followed: nobody will know where it is, and a loss is hard to prove.",
+        ),
+    }
+}
+
+fn marked(inputs: &ShipmentInputs) -> LeavingCheck {
+    let says = if inputs.sending.marked {
+        "Label and marks are on it."
+    } else {
+        "Put the label on the largest side, flat and not over a seam, and the marks where each side shows them."
+    };
+    check("marked", inputs.sending.marked, says)
+}
+
+fn receipt(inputs: &ShipmentInputs) -> LeavingCheck {
+    let there = !inputs.sending.receipt.trim().is_empty();
+    let says = if there {
+        "The receipt's number is kept."
+    } else {
+        "Keep the receipt and type its number: it proves that the carrier has it."
+    };
+    check("receipt", there, says)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn over<'a>(inputs: &'a ShipmentInputs, gaps: &'a [AddressGap]) -> LookedOver<'a> {
+        LookedOver {
+            inputs,
+            summary: None,
+            gaps,
+            print: "ab12",
+            booked_print: None,
+            tracking: None,
+            tracked: true,
+            abroad: false,
+        }
+    }
+
+    fn state(checks: &[LeavingCheck], key: &str) -> bool {
+        let found = checks.iter().find(|check| check.key == key);
+        found.unwrap_or_else(|| panic!("{key} is looked at")).done
+    }
+
+    #[test]
+    fn addresses_are_read_again_when_a_letter_changes() {
+        let mut inputs = ShipmentInputs::default();
+        assert!(!state(&leaving_checks(&over(&inputs, &[])), "addresses"));
+        inputs.sending.addresses_read = Some("ab12".into());
+        assert!(state(&leaving_checks(&over(&inputs, &[])), "addresses"));
+        let other = LookedOver {
+            print: "cd34",
+            ..over(&inputs, &[])
+        };
+        assert!(!state(&leaving_checks(&other), "addresses"));
+        // The carrier was told another one.
+        let booked = LookedOver {
+            booked_print: Some("cd34"),
+            ..over(&inputs, &[])
+        };
+        assert!(!state(&leaving_checks(&booked), "addresses"));
+        let gap = [AddressGap {
+            field: "buyer.street".into(),
+            says: "the street is missing".into(),
+        }];
+        assert!(!state(&leaving_checks(&over(&inputs, &gap)), "addresses"));
+    }
+
+    #[test]
+    fn at_a_border_protected_materials_are_looked_for() {
+        let mut inputs = ShipmentInputs::default();
+        let home = leaving_checks(&over(&inputs, &[]));
+        assert!(home.iter().all(|check| check.key != "protected"));
+        let state = |inputs: &ShipmentInputs| {
+            let abroad = LookedOver {
+                abroad: true,
+                ..over(inputs, &[])
+            };
+            state(&leaving_checks(&abroad), "protected")
+        };
+        assert!(!state(&inputs));
+        inputs.sending.protected = Some(ProtectedLook::None);
+        assert!(state(&inputs));
+        inputs.sending.protected = Some(ProtectedLook::Some);
+        assert!(!state(&inputs));
+        inputs.sending.protected_what = "mother-of-pearl inlay".into();
+        assert!(state(&inputs));
+    }
+
+    #[test]
+    fn a_receipt_is_asked_for_once_it_left() {
+        let mut inputs = ShipmentInputs::default();
+        let asks = |inputs: &ShipmentInputs| {
+            let checks = leaving_checks(&over(inputs, &[]));
+            checks
+                .iter()
+                .any(|check| check.key == "receipt" && !check.done)
+        };
+        assert!(!asks(&inputs));
+        inputs.sending.handed_over = Some("2027-03-04".into());
+        assert!(asks(&inputs));
+        inputs.sending.receipt = "GP 118".into();
+        assert!(!asks(&inputs));
+    }
+}

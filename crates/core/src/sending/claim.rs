@@ -1,0 +1,149 @@
+//! Until when a carrier hears of damage or loss.
+
+use jiff::{ToSpan as _, civil::Date};
+use serde::{Deserialize, Serialize};
+
+use crate::Refusal;
+
+/// How long a carrier lets people wait before they claim.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct ClaimTerms {
+    /// Days after the one on which it was delivered, for damage.
+    pub damage_days: u32,
+    /// Days after the one on which it was handed over, for loss.
+    pub loss_days: u32,
+}
+
+/// What is claimed for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum ClaimKind {
+    /// It arrived damaged.
+    Damage,
+    /// It did not arrive.
+    Loss,
+}
+
+/// Until when a claim is heard.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Deadline {
+    /// For what.
+    pub kind: ClaimKind,
+    /// The day that its days are counted from.
+    #[cfg_attr(feature = "schema", schema(value_type = String, format = Date))]
+    pub from: Date,
+    /// The last day on which it is heard.
+    #[cfg_attr(feature = "schema", schema(value_type = String, format = Date))]
+    pub last_day: Date,
+    /// Days left, the last one counted as none: 0 is today, less than none is past.
+    pub days_left: i32,
+    /// Whether the carrier's tariff names no time, so that these are the days that most give.
+    pub assumed: bool,
+}
+
+const LONGEST: u32 = 730;
+
+impl ClaimTerms {
+    /// What most carriers give, for one whose tariff names nothing. House rule.
+    pub const USUAL: Self = Self {
+        damage_days: 7,
+        loss_days: 30,
+    };
+
+    /// Returns a [`Refusal`] for each number that can't stand.
+    pub(crate) fn refused(self) -> Vec<Refusal> {
+        [
+            ("claims/damage_days", self.damage_days),
+            ("claims/loss_days", self.loss_days),
+        ]
+        .into_iter()
+        .filter(|(_, days)| !(1..=LONGEST).contains(days))
+        .map(|(field, days)| Refusal::new(field, format!("it is {days}; give 1 to {LONGEST} days")))
+        .collect()
+    }
+}
+
+impl Deadline {
+    /// Returns until when a claim is heard, on a day.
+    ///
+    /// The days are those of a calendar: the one on which it was delivered, or handed over, does not count, and the last counts
+    /// to its end. `from` is the date where it was delivered, as the carrier writes it.
+    #[must_use]
+    pub fn of(kind: ClaimKind, terms: Option<ClaimTerms>, from: Date, today: Date) -> Self {
+        let given = terms.unwrap_or(ClaimTerms::USUAL);
+        let days = match kind {
+            ClaimKind::Damage => given.damage_days,
+            ClaimKind::Loss => given.loss_days,
+        };
+        let last_day = from.saturating_add(i64::from(days).days());
+        Self {
+            kind,
+            from,
+            last_day,
+            days_left: (last_day - today).get_days(),
+            assumed: terms.is_none(),
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use jiff::civil::date;
+    use proptest::prelude::*;
+
+    use super::*;
+
+    #[test]
+    fn days_go_over_the_end_of_a_month_and_of_a_february() {
+        // Delivered on 26 February 2028, a leap year: seven days later is 4 March.
+        let terms = Some(ClaimTerms {
+            damage_days: 7,
+            loss_days: 30,
+        });
+        let on = |today| Deadline::of(ClaimKind::Damage, terms, date(2028, 2, 26), today);
+        assert_eq!(on(date(2028, 2, 26)).last_day, date(2028, 3, 4));
+        assert_eq!(on(date(2028, 2, 29)).days_left, 4);
+        assert_eq!(on(date(2028, 3, 4)).days_left, 0);
+        assert_eq!(on(date(2028, 3, 5)).days_left, -1);
+        // A year without: 5 March.
+        let year = Deadline::of(
+            ClaimKind::Damage,
+            terms,
+            date(2027, 2, 26),
+            date(2027, 2, 26),
+        );
+        assert_eq!(year.last_day, date(2027, 3, 5));
+        assert!(!year.assumed);
+        let none = Deadline::of(ClaimKind::Loss, None, date(2027, 3, 1), date(2027, 3, 1));
+        assert!(none.assumed && none.last_day == date(2027, 3, 31));
+    }
+
+    proptest! {
+        /// Days are counted one by one, as on a wall calendar, whatever month or year they end in.
+        #[test]
+        fn days_left_are_what_a_wall_calendar_counts(
+            year in 2020_i16..2040, day in 1_i16..=365, terms in 1_u32..=400, later in 0_u32..500,
+        ) {
+            let from = date(year, 1, 1).checked_add((day - 1).days()).expect("a day");
+            let walked = |count: u32| {
+                let mut day = from;
+                for _ in 0..count {
+                    day = day.tomorrow().expect("there is one");
+                }
+                day
+            };
+            let today = walked(later);
+            let terms = ClaimTerms { damage_days: terms, loss_days: 1 };
+            let deadline = Deadline::of(ClaimKind::Damage, Some(terms), from, today);
+            prop_assert_eq!(deadline.last_day, walked(terms.damage_days));
+            let left = i64::from(terms.damage_days) - i64::from(later);
+            prop_assert_eq!(i64::from(deadline.days_left), left);
+            // It is heard on the last day, and not on the next.
+            prop_assert_eq!(deadline.days_left >= 0, today <= deadline.last_day);
+        }
+    }
+}

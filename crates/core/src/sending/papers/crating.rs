@@ -1,0 +1,98 @@
+//! What a crating service has to know of a piece.
+
+use jiff::civil::Date;
+use serde::Serialize;
+
+use super::about::{Ends, Letterhead, amount, day, kilograms, pieces};
+use crate::{
+    plan::{Finding, FindingAbout, FindingLevel, Plan},
+    quantity::{Currency, LengthUnit, show_length},
+    shipment::ShipmentInputs,
+    space::Envelope,
+};
+
+/// What a crating service has to know.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+pub struct CratingBrief {
+    /// Whose it is.
+    pub head: Letterhead,
+    /// Both ends.
+    pub ends: Ends,
+    /// The day.
+    pub on: String,
+    /// Every piece, and what it is.
+    pub pieces: Vec<[String; 2]>,
+    /// What they weigh, are worth, measure wrapped, and by when they go.
+    pub facts: Vec<[String; 2]>,
+    /// What a crate has to do for them.
+    pub needs: Vec<String>,
+}
+
+/// Returns the brief of a plan.
+#[must_use]
+pub fn crating_brief(
+    inputs: &ShipmentInputs,
+    plan: &Plan,
+    (head, ends): (Letterhead, Ends),
+    on: Date,
+    (unit, currency): (LengthUnit, &Currency),
+) -> CratingBrief {
+    let sized = |size: Envelope| {
+        let sides = [size.across, size.up, size.through];
+        sides.map(|side| show_length(side, unit)).join(" × ")
+    };
+    let wrapped = plan
+        .layers
+        .iter()
+        .take_while(|layer| layer.slot < crate::space::LayerSlot::Box)
+        .last();
+    let weight = plan.piece_weight;
+    let weighs = format!(
+        "{} ± {}",
+        kilograms(weight.mass),
+        kilograms(weight.plus_minus)
+    );
+    let worth = inputs.worth().ok().flatten();
+    let facts = [
+        ("Weight, bare", Some(weighs)),
+        ("Worth", worth.map(|worth| amount(worth, currency))),
+        (
+            "Wrapped, as it is handed over",
+            wrapped.map(|layer| sized(layer.envelope)),
+        ),
+        ("Promised for", inputs.promised_for().map(day)),
+    ];
+    let of_the_piece = |finding: &&Finding| {
+        finding.about == FindingAbout::Piece
+            && finding.level != FindingLevel::Note
+            && finding.code != "hand-over"
+    };
+    let mut needs = vec![match plan.survival.fragility.limit {
+        Some(limit) => format!(
+            "It takes a shock of {:.0} G on its face, and no more.",
+            limit.as_times_gravity()
+        ),
+        None => "It is bent or crushed before a shock harms it.".to_owned(),
+    }];
+    needs.push("Nothing presses on the face; it travels upright, its top up.".to_owned());
+    needs.extend(
+        plan.findings
+            .iter()
+            .filter(of_the_piece)
+            .map(|finding| finding.says.clone()),
+    );
+    CratingBrief {
+        head,
+        ends,
+        on: day(on),
+        pieces: pieces(inputs)
+            .into_iter()
+            .map(|piece| [inputs.title_of(piece.key), piece.lines(unit).join(", ")])
+            .collect(),
+        facts: facts
+            .into_iter()
+            .filter_map(|(name, says)| Some([name.to_owned(), says?]))
+            .collect(),
+        needs,
+    }
+}

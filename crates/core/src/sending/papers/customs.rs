@@ -1,0 +1,108 @@
+//! The paper for customs: what is in the parcel, what it is worth, where it was made, and what may be protected in it.
+
+use jiff::civil::Date;
+use rust_decimal::Decimal;
+use serde::Serialize;
+
+use super::about::{Ends, Letterhead, amount, day, kilograms, pieces};
+use crate::{
+    quantity::{Currency, LengthUnit, Mass},
+    shipment::{ProtectedLook, ShipmentInputs},
+};
+
+/// What customs are told.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+pub struct Customs {
+    /// Whose it is.
+    pub head: Letterhead,
+    /// Both ends.
+    pub ends: Ends,
+    /// The day.
+    pub on: String,
+    /// By what it is followed.
+    pub tracking: String,
+    /// Why it is sent.
+    pub reason: &'static str,
+    /// Every piece.
+    pub lines: Vec<CustomsLine>,
+    /// What everything is worth.
+    pub total: String,
+    /// What the parcel weighs.
+    pub mass: String,
+    /// What was looked for, and what was found.
+    pub protected: Vec<String>,
+}
+
+/// A piece as customs read it.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+pub struct CustomsLine {
+    /// What it is, in words that anybody understands.
+    pub what: String,
+    /// Where it was made.
+    pub origin: String,
+    /// How many.
+    pub count: u32,
+    /// What it is worth.
+    pub value: String,
+}
+
+const LOOK_FOR: &str = "Ivory, tortoiseshell, mother-of-pearl, horn, feathers, reptile skin, rosewood and other protected woods need a permit at most borders: check with both countries.";
+
+/// Returns the paper for customs. `origin` is the country where the pieces were made, by its name.
+#[must_use]
+pub fn customs(
+    inputs: &ShipmentInputs,
+    (head, ends): (Letterhead, Ends),
+    (on, tracking): (Date, &str),
+    (mass, origin): (Option<Mass>, &str),
+    (unit, currency): (LengthUnit, &Currency),
+) -> Customs {
+    let lines = pieces(inputs)
+        .into_iter()
+        .map(|piece| {
+            let value = piece
+                .value
+                .and_then(|value| value.trim().replace(',', ".").parse::<Decimal>().ok());
+            let artist = piece.piece.facts.artist.trim();
+            let by = if artist.is_empty() {
+                String::new()
+            } else {
+                format!(" by {artist}")
+            };
+            let made = [piece.made(), piece.size(unit)]
+                .into_iter()
+                .filter(|text| !text.is_empty());
+            CustomsLine {
+                what: format!(
+                    "Work of art, \"{}\"{by}: {}",
+                    inputs.title_of(piece.key),
+                    made.collect::<Vec<_>>().join(", ")
+                ),
+                origin: origin.to_owned(),
+                count: piece.count(),
+                value: value.map_or_else(|| "not told".to_owned(), |value| amount(value, currency)),
+            }
+        })
+        .collect();
+    let total = inputs.worth().ok().flatten();
+    let mut protected = vec![match inputs.sending.protected {
+        None => "Nobody has looked for protected materials yet.".to_owned(),
+        Some(ProtectedLook::None) => "Looked for; nothing protected is in it.".to_owned(),
+        Some(ProtectedLook::Some) => format!(
+            "In it: {}. The permit is attached.",
+            inputs.sending.protected_what.trim()
+        ),
+    }];
+    protected.push(LOOK_FOR.to_owned());
+    Customs {
+        head,
+        ends,
+        on: day(on),
+        tracking: tracking.to_owned(),
+        reason: if inputs.gift { "Gift" } else { "Sale" },
+        lines,
+        total: total.map_or_else(|| "not told".to_owned(), |total| amount(total, currency)),
+        mass: mass.map(kilograms).unwrap_or_default(),
+        protected,
+    }
+}
