@@ -3,6 +3,7 @@
 //! Nothing is computed here; what the core worked out is stored beside the inputs it came from.
 
 mod behind;
+mod booking;
 mod cutting;
 mod device;
 mod error;
@@ -14,6 +15,7 @@ mod stock;
 mod studio;
 
 pub use behind::{Behind, Progress, Recomputed};
+pub use booking::{Booking, BookingState};
 pub use cutting::{DrawnFrom, SheetDone, StoredCutting};
 pub use device::{Device, TokenDigest};
 pub use error::StoreError;
@@ -22,7 +24,7 @@ pub use listing::{Listed, Page, Sort, Wanted};
 pub use photograph::Photograph;
 pub use shipment::{Computed, Edit, Move, NewShipment, Place, Stored, WriteRefused};
 pub use stock::{Draw, ShelfRefused, StockEvent, TakenLine};
-pub use studio::{Country, Settings, StudioId};
+pub use studio::{Country, Settings, SettingsRefused, StudioId};
 
 use std::{borrow::Cow, time::Duration};
 
@@ -39,7 +41,7 @@ pub struct Store {
 }
 
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 8] = [
+const TABLES: [(&str, &str); 9] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -63,6 +65,7 @@ const TABLES: [(&str, &str); 8] = [
         "order columns",
         include_str!("../migrations/0008_order_columns.sql"),
     ),
+    ("leaving", include_str!("../migrations/0009_leaving.sql")),
 ];
 const MOST_CONNECTIONS: u32 = 16;
 /// Kept open, since opening one takes long where much else runs.

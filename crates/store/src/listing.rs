@@ -1,6 +1,9 @@
 //! Shipments as lists: searched, sorted and a page at a time.
 
-use hummock_core::shipment::{ShipmentInputs, Summary};
+use hummock_core::{
+    sending::Handed,
+    shipment::{ShipmentInputs, Summary},
+};
 use serde::Deserialize;
 use serde_json::Value;
 use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow};
@@ -51,6 +54,8 @@ pub struct Listed {
     pub summary: Option<Summary>,
     /// The house that it was worked out by.
     pub house: HouseVersion,
+    /// What it is followed by, where it was booked.
+    pub tracking: Option<String>,
 }
 
 impl Listed {
@@ -79,6 +84,7 @@ struct Row {
     inputs: Value,
     summary: Option<Value>,
     house_version: i32,
+    tracking: Option<String>,
 }
 
 impl FromRow<'_, PgRow> for Row {
@@ -90,6 +96,7 @@ impl FromRow<'_, PgRow> for Row {
             inputs: row.try_get("inputs")?,
             summary: row.try_get("summary")?,
             house_version: row.try_get("house_version")?,
+            tracking: row.try_get("tracking")?,
         })
     }
 }
@@ -123,6 +130,7 @@ impl From<Row> for Listed {
                 row.house_version
             }),
             summary: summary.and_then(Result::ok),
+            tracking: row.tracking,
         }
     }
 }
@@ -188,7 +196,7 @@ impl Store {
                  ORDER BY {by}
                  LIMIT $5
              )
-             SELECT shipment.id, version, schema, inputs, summary, house_version,
+             SELECT shipment.id, version, schema, inputs, summary, house_version, tracking,
                  (SELECT count(*) FROM found) AS total
              FROM page
              JOIN shipment ON shipment.studio_id = $1 AND shipment.id = page.id
@@ -234,7 +242,7 @@ impl Store {
     /// [`StoreError`].
     pub async fn on_the_bench(&self, studio: StudioId) -> Result<Vec<Listed>, StoreError> {
         let rows: Vec<Row> = sqlx::query_as(
-            "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version
+            "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version, tracking
              FROM shipment
              JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
                  AND shipment_id = shipment.id AND state = at_state
@@ -253,7 +261,7 @@ impl Store {
     /// [`StoreError`].
     pub async fn weighed(&self, studio: StudioId, most: i64) -> Result<Vec<Listed>, StoreError> {
         let rows: Vec<Row> = sqlx::query_as(
-            "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version
+            "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version, tracking
              FROM shipment
              JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
                  AND shipment_id = shipment.id AND state = at_state
@@ -278,7 +286,7 @@ impl Store {
         most: i64,
     ) -> Result<Vec<Listed>, StoreError> {
         let rows: Vec<Row> = sqlx::query_as(
-            "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version
+            "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version, tracking
              FROM shipment
              JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
                  AND shipment_id = shipment.id AND state = at_state
@@ -291,5 +299,40 @@ impl Store {
         .fetch_all(&self.pool)
         .await?;
         Ok(rows.into_iter().map(Listed::from).collect())
+    }
+
+    /// Returns the parcels of which something was learned, as they were handed over, the last ones first; so many at most.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn with_lessons(
+        &self,
+        studio: StudioId,
+        most: i64,
+    ) -> Result<Vec<(Uuid, ShipmentInputs, Handed)>, StoreError> {
+        let rows: Vec<(Uuid, i32, Value, Value)> = sqlx::query_as(
+            "SELECT shipment.id, schema, inputs, handed
+             FROM shipment
+             JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
+                 AND shipment_id = shipment.id AND state = at_state
+             WHERE shipment.studio_id = $1 AND place IN ('sent', 'archive') AND handed IS NOT NULL
+                 AND coalesce(inputs #>> '{after,lesson}', '') <> ''
+             ORDER BY shipment.id DESC LIMIT $2",
+        )
+        .bind(studio.0)
+        .bind(most)
+        .fetch_all(&self.pool)
+        .await?;
+        Ok(rows
+            .into_iter()
+            .filter_map(|(id, schema, inputs, handed)| {
+                let handed = serde_json::from_value(handed).ok()?;
+                Some((
+                    id,
+                    ShipmentInputs::from_stored(schema.unsigned_abs(), inputs),
+                    handed,
+                ))
+            })
+            .collect())
     }
 }

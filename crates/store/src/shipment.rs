@@ -1,6 +1,9 @@
 //! Shipments and the history of their inputs.
 
-use hummock_core::shipment::{SCHEMA, ShipmentInputs, Summary};
+use hummock_core::{
+    sending::Handed,
+    shipment::{SCHEMA, ShipmentInputs, Summary},
+};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use sqlx::{FromRow, PgConnection, Row as _, postgres::PgRow, types::Json};
@@ -19,6 +22,8 @@ pub enum Place {
     /// At work: its plan follows the house.
     #[default]
     Bench,
+    /// Handed over: it keeps the plan that it left with, and what comes of it is written down.
+    Sent,
     /// Put away with the plan that it had.
     Archive,
     /// Deleted, until somebody takes it back.
@@ -29,14 +34,28 @@ impl Place {
     pub(crate) const fn key(self) -> &'static str {
         match self {
             Self::Bench => "bench",
+            Self::Sent => "sent",
             Self::Archive => "archive",
             Self::Bin => "bin",
         }
     }
 
+    /// Returns where inputs belong that are at work.
+    fn at_work(inputs: &ShipmentInputs) -> Self {
+        match inputs.handed_over() {
+            Some(_) => Self::Sent,
+            None => Self::Bench,
+        }
+    }
+
+    const fn is_at_work(self) -> bool {
+        matches!(self, Self::Bench | Self::Sent)
+    }
+
     /// The table holds no other word.
     fn of_key(key: &str) -> Self {
         match key {
+            "sent" => Self::Sent,
             "archive" => Self::Archive,
             "bin" => Self::Bin,
             _ => Self::Bench,
@@ -68,6 +87,8 @@ pub struct NewShipment {
     pub inputs: ShipmentInputs,
     /// What follows from it.
     pub computed: Computed,
+    /// As it was handed over, where it was.
+    pub handed: Option<Handed>,
 }
 
 /// A shipment as stored.
@@ -87,6 +108,10 @@ pub struct Stored {
     pub can_redo: bool,
     /// Where it is kept.
     pub place: Place,
+    /// As it was handed over; nothing before that.
+    pub handed: Option<Handed>,
+    /// What it is followed by, where it was booked.
+    pub tracking: Option<String>,
 }
 
 /// A change of a shipment, and what it rests on.
@@ -102,6 +127,10 @@ pub struct Edit<'a> {
     pub inputs: &'a ShipmentInputs,
     /// What follows from them.
     pub computed: &'a Computed,
+    /// As it is handed over by it; nothing where it is not, or was before.
+    pub handed: Option<&'a Handed>,
+    /// Whether what was computed stays as it stands, whatever became of the house: it has left.
+    pub keeps_plan: bool,
 }
 
 /// A way to move through the history.
@@ -165,6 +194,8 @@ struct Row {
     rules_version: i32,
     house_version: i32,
     place: Place,
+    handed: Option<Value>,
+    tracking: Option<String>,
 }
 
 impl FromRow<'_, PgRow> for Row {
@@ -181,6 +212,8 @@ impl FromRow<'_, PgRow> for Row {
             rules_version: row.try_get("rules_version")?,
             house_version: row.try_get("house_version")?,
             place: Place::of_key(row.try_get("place")?),
+            handed: row.try_get("handed")?,
+            tracking: row.try_get("tracking")?,
         })
     }
 }
@@ -202,6 +235,10 @@ impl From<Row> for Stored {
             can_undo: row.at_state > 0,
             can_redo: row.at_state < row.last_state,
             place: row.place,
+            handed: row
+                .handed
+                .and_then(|handed| serde_json::from_value(handed).ok()),
+            tracking: row.tracking,
         }
     }
 }
@@ -220,7 +257,7 @@ pub(crate) fn is_behind(place: Place, at: HouseVersion, house: HouseVersion) -> 
 }
 
 const ONE: &str = "
-    SELECT shipment.id, version, at_state, schema, inputs, worked, summary, rules_version, house_version, place, (
+    SELECT shipment.id, version, at_state, schema, inputs, worked, summary, rules_version, house_version, place, handed, tracking, (
         SELECT max(state) FROM shipment_state WHERE studio_id = $1 AND shipment_id = $2
     ) AS last_state
     FROM shipment
@@ -266,8 +303,8 @@ impl Store {
         hold(&mut transaction, studio, &new.computed).await?;
         let made = sqlx::query(
             "INSERT INTO shipment
-                 (studio_id, id, worked, summary, rules_version, house_version, promised, title, buyer, found_by)
-             VALUES ($1, $2, $3, $4, $5, $6, $7::date, $8, $9, $10)
+                 (studio_id, id, worked, summary, rules_version, house_version, promised, title, buyer, found_by, place, handed)
+             VALUES ($1, $2, $3, $4, $5, $6, $7::date, $8, $9, $10, $11, $12)
              ON CONFLICT DO NOTHING",
         )
         .bind(studio.0)
@@ -280,6 +317,8 @@ impl Store {
         .bind(&new.inputs.title)
         .bind(&new.inputs.buyer.name)
         .bind(found_by(&new.inputs))
+        .bind(Place::at_work(&new.inputs).key())
+        .bind(new.handed.as_ref().map(Json))
         .execute(&mut *transaction)
         .await?;
         if made.rows_affected() == 1 {
@@ -309,7 +348,7 @@ impl Store {
     ///
     /// # Errors
     /// [`WriteRefused::Stale`] when the shipment is not at the version that the edit was based on,
-    /// [`WriteRefused::PutAway`] when it is not on the bench, [`WriteRefused::HouseMoved`].
+    /// [`WriteRefused::PutAway`] when it is put away, [`WriteRefused::HouseMoved`].
     pub async fn edit(&self, studio: StudioId, edit: Edit<'_>) -> Result<Stored, WriteRefused> {
         self.change_shipment(studio, edit, None).await
     }
@@ -339,6 +378,16 @@ impl Store {
         place: Place,
     ) -> Result<Stored, WriteRefused> {
         let mut transaction = self.pool.begin().await?;
+        // What has left goes back among what has left; nobody hands it over in between.
+        sqlx::query("SELECT FROM shipment WHERE studio_id = $1 AND id = $2 FOR NO KEY UPDATE")
+            .bind(studio.0)
+            .bind(id)
+            .execute(&mut *transaction)
+            .await?;
+        let place = match read(&mut transaction, studio, id).await? {
+            Some(stored) if place.is_at_work() => Place::at_work(&stored.inputs),
+            _ => place,
+        };
         sqlx::query(
             "UPDATE shipment SET place = $3, changed_at = now() WHERE studio_id = $1 AND id = $2 AND place <> $3",
         )
@@ -420,7 +469,9 @@ impl Store {
     ) -> Result<Stored, WriteRefused> {
         let id = edit.shipment;
         let mut transaction = self.pool.begin().await?;
-        hold(&mut transaction, studio, edit.computed).await?;
+        if !edit.keeps_plan {
+            hold(&mut transaction, studio, edit.computed).await?;
+        }
         let Some(at_state) = lock(&mut transaction, studio, edit).await? else {
             return read(&mut transaction, studio, id)
                 .await?
@@ -508,7 +559,7 @@ async fn lock(
     {
         return Ok(None);
     }
-    if Place::of_key(&place) != Place::Bench {
+    if !Place::of_key(&place).is_at_work() {
         return Err(WriteRefused::PutAway);
     }
     if version == edit.based_on {
@@ -584,7 +635,8 @@ async fn stand_at(
     sqlx::query(
         "UPDATE shipment
          SET version = version + 1, at_state = $3, worked = $4, summary = $5, rules_version = $6, house_version = $7,
-             promised = $8::date, title = $9, buyer = $10, found_by = $11, changed_at = now(), claimed_until = NULL
+             promised = $8::date, title = $9, buyer = $10, found_by = $11, changed_at = now(), claimed_until = NULL,
+             place = $12, handed = CASE WHEN $12 = 'bench' THEN NULL ELSE coalesce($13, handed) END
          WHERE studio_id = $1 AND id = $2",
     )
     .bind(studio.0)
@@ -598,6 +650,8 @@ async fn stand_at(
     .bind(&inputs.title)
     .bind(&inputs.buyer.name)
     .bind(found_by(inputs))
+    .bind(Place::at_work(inputs).key())
+    .bind(edit.handed.map(Json))
     .execute(connection)
     .await?;
     Ok(())

@@ -2,6 +2,7 @@
 
 use hummock_core::{
     quantity::LengthUnit,
+    sending::{AddressForm, PostcodePlace, Sender, papers::Card},
     shipment::{House, NamedCountry, OrderColumns},
 };
 use serde::{Deserialize, Serialize};
@@ -21,7 +22,7 @@ impl std::fmt::Display for StudioId {
 }
 
 /// What a studio calls itself and how it reads.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Settings {
     /// Its name.
     pub name: String,
@@ -31,6 +32,12 @@ pub struct Settings {
     pub unit: LengthUnit,
     /// Where it ships to.
     pub countries: Vec<Country>,
+    /// Its own address, as it stands on labels and papers.
+    #[serde(default)]
+    pub sender: Sender,
+    /// The card that its certificates are printed on.
+    #[serde(default)]
+    pub certificate: Card,
 }
 
 /// A country that the studio ships to.
@@ -40,15 +47,39 @@ pub struct Country {
     pub code: String,
     /// What people call it.
     pub name: String,
+    /// Where its custom has the postcode.
+    #[serde(default)]
+    pub postcode: PostcodePlace,
+}
+
+/// Why settings were not written.
+#[derive(Debug, thiserror::Error)]
+pub enum SettingsRefused {
+    /// They changed since.
+    #[error("the settings changed since version {0}")]
+    Stale(i32),
+    /// The database did not do what was asked.
+    #[error(transparent)]
+    Store(#[from] StoreError),
 }
 
 impl Settings {
+    /// Returns how addresses of a country are written; of one that is not listed, with its code and the postcode before the town.
+    #[must_use]
+    pub fn form_of<'a>(&'a self, country: &'a str) -> AddressForm<'a> {
+        let known = self.countries.iter().find(|known| known.code == country);
+        AddressForm {
+            country: known.map_or(country, |known| &known.name),
+            postcode: known.map_or(PostcodePlace::default(), |known| known.postcode),
+        }
+    }
+
     /// Returns where it ships to, as the core finds a country by its name.
     #[must_use]
     pub fn named_countries(&self) -> Vec<NamedCountry<'_>> {
         self.countries
             .iter()
-            .map(|Country { code, name }| NamedCountry { code, name })
+            .map(|Country { code, name, .. }| NamedCountry { code, name })
             .collect()
     }
 }
@@ -144,5 +175,65 @@ impl Store {
             .fetch_one(&self.pool)
             .await?;
         Ok(settings)
+    }
+
+    /// Returns a studio's settings with the version that they are at.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn settings_at(&self, studio: StudioId) -> Result<(i32, Settings), StoreError> {
+        let (version, Json(settings)): (i32, Json<Settings>) =
+            sqlx::query_as("SELECT settings_version, settings FROM studio WHERE id = $1")
+                .bind(studio.0)
+                .fetch_one(&self.pool)
+                .await?;
+        Ok((version, settings))
+    }
+
+    /// Writes a studio's settings, based on a version.
+    ///
+    /// # Errors
+    /// [`SettingsRefused::Stale`] when they changed since.
+    pub async fn change_settings(
+        &self,
+        studio: StudioId,
+        based_on: i32,
+        settings: &Settings,
+    ) -> Result<i32, SettingsRefused> {
+        let version: Option<i32> = sqlx::query_scalar(
+            "UPDATE studio SET settings = $3, settings_version = settings_version + 1
+             WHERE id = $1 AND settings_version = $2 RETURNING settings_version",
+        )
+        .bind(studio.0)
+        .bind(based_on)
+        .bind(Json(settings))
+        .fetch_optional(&self.pool)
+        .await
+        .map_err(StoreError::from)?;
+        version.ok_or(SettingsRefused::Stale(based_on))
+    }
+
+    /// Returns a studio's own mark, as PNG.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn mark(&self, studio: StudioId) -> Result<Option<Vec<u8>>, StoreError> {
+        Ok(sqlx::query_scalar("SELECT mark FROM studio WHERE id = $1")
+            .bind(studio.0)
+            .fetch_one(&self.pool)
+            .await?)
+    }
+
+    /// Keeps a studio's own mark, or takes it away.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn keep_mark(&self, studio: StudioId, png: Option<&[u8]>) -> Result<(), StoreError> {
+        sqlx::query("UPDATE studio SET mark = $2 WHERE id = $1")
+            .bind(studio.0)
+            .bind(png)
+            .execute(&self.pool)
+            .await?;
+        Ok(())
     }
 }

@@ -58,6 +58,7 @@ async fn computed(store: &Store, studio: StudioId, inputs: &ShipmentInputs) -> C
 async fn new(store: &Store, studio: StudioId, inputs: ShipmentInputs) -> NewShipment {
     NewShipment {
         edit: None,
+        handed: None,
         id: Uuid::now_v7(),
         computed: computed(store, studio, &inputs).await,
         inputs,
@@ -103,6 +104,8 @@ async fn edit_with(
 ) -> Result<Stored, WriteRefused> {
     let inputs = titled(title);
     let edit = Edit {
+        handed: None,
+        keeps_plan: false,
         shipment: from.id,
         based_on: from.version,
         id,
@@ -120,6 +123,8 @@ async fn step(
 ) -> Result<Stored, WriteRefused> {
     let inputs = store.inputs_after(studio, from.id, towards).await?;
     let edit = Edit {
+        handed: None,
+        keeps_plan: false,
         shipment: from.id,
         based_on: from.version,
         id: None,

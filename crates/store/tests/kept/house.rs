@@ -53,6 +53,7 @@ async fn version(store: &Store, studio: StudioId) -> HouseVersion {
 async fn made(store: &Store, studio: StudioId) -> Uuid {
     let new = NewShipment {
         edit: None,
+        handed: None,
         id: Uuid::now_v7(),
         inputs: ShipmentInputs::default(),
         computed: computed("first", version(store, studio).await),
@@ -146,6 +147,7 @@ async fn a_plan_by_another_house_is_not_stored(pool: PgPool) {
     let inputs = ShipmentInputs::default();
     let new = NewShipment {
         edit: None,
+        handed: None,
         id: Uuid::now_v7(),
         inputs: inputs.clone(),
         computed: computed("old", old),
@@ -153,6 +155,8 @@ async fn a_plan_by_another_house_is_not_stored(pool: PgPool) {
     let refused = store.create(studio, &new).await;
     assert!(matches!(refused, Err(WriteRefused::HouseMoved)));
     let edit = Edit {
+        handed: None,
+        keeps_plan: false,
         shipment: id,
         based_on: 1,
         id: None,
@@ -179,6 +183,8 @@ async fn what_is_computed_anew_lands_only_on_what_it_was_computed_for(pool: PgPo
         ..ShipmentInputs::default()
     };
     let edit = Edit {
+        handed: None,
+        keeps_plan: false,
         shipment: id,
         based_on: 1,
         id: None,
@@ -245,6 +251,7 @@ async fn plans_of_an_earlier_edition_are_worked_out_again_wherever_they_are_kept
     old.worked = serde_json::json!({ "says": "old" });
     let new = NewShipment {
         edit: None,
+        handed: None,
         id: Uuid::now_v7(),
         inputs: ShipmentInputs::default(),
         computed: old,

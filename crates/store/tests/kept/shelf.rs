@@ -100,6 +100,7 @@ impl Benches {
         for id in &mut shipments {
             let new = NewShipment {
                 edit: None,
+                handed: None,
                 id: *id,
                 inputs: ShipmentInputs::default(),
                 computed: Computed {

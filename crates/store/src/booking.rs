@@ -1,0 +1,286 @@
+//! What carriers were asked to book, each written down before it is asked.
+
+use serde_json::Value;
+use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
+use uuid::Uuid;
+
+use crate::{Store, StoreError, StudioId};
+
+/// How a booking stands.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum BookingState {
+    /// The carrier was asked, or is about to be.
+    Asked,
+    /// It is booked.
+    Booked,
+    /// The carrier does not take it.
+    Refused,
+    /// The carrier was asked to forget it, or is about to be.
+    Cancelling,
+    /// It is booked no more.
+    Cancelled,
+}
+
+impl BookingState {
+    const fn key(self) -> &'static str {
+        match self {
+            Self::Asked => "asked",
+            Self::Booked => "booked",
+            Self::Refused => "refused",
+            Self::Cancelling => "cancelling",
+            Self::Cancelled => "cancelled",
+        }
+    }
+
+    /// The table holds no other word.
+    fn of_key(key: &str) -> Self {
+        match key {
+            "booked" => Self::Booked,
+            "refused" => Self::Refused,
+            "cancelling" => Self::Cancelling,
+            "cancelled" => Self::Cancelled,
+            _ => Self::Asked,
+        }
+    }
+}
+
+/// What a carrier was asked to book.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Booking {
+    /// By which the carrier knows it: asked again by it, it is the same.
+    pub id: Uuid,
+    /// Of which shipment.
+    pub shipment: Uuid,
+    /// As `gannet-post/parcel`.
+    pub service: String,
+    /// How it stands.
+    pub state: BookingState,
+    /// The very question.
+    pub question: Value,
+    /// The day on which it is fetched or taken there, as 2027-03-05.
+    pub leaves_on: String,
+    /// What both addresses were known by.
+    pub print: String,
+    /// What the carrier answered.
+    pub answer: Option<Value>,
+    /// What the carrier said of the parcel since.
+    pub events: Value,
+    /// Why it does not take it, or why there is no answer yet.
+    pub says: Option<String>,
+}
+
+impl FromRow<'_, PgRow> for Booking {
+    fn from_row(row: &PgRow) -> sqlx::Result<Self> {
+        Ok(Self {
+            id: row.try_get("id")?,
+            shipment: row.try_get("shipment_id")?,
+            service: row.try_get("service")?,
+            state: BookingState::of_key(row.try_get("state")?),
+            question: row.try_get("question")?,
+            leaves_on: row.try_get("leaves_on")?,
+            print: row.try_get("print")?,
+            answer: row.try_get("answer")?,
+            events: row.try_get("events")?,
+            says: row.try_get("says")?,
+        })
+    }
+}
+
+const COLUMNS: &str = "id, shipment_id, service, state, question, leaves_on::text AS leaves_on, print, answer, events, says";
+
+impl Store {
+    /// Writes down what a carrier is to be asked, and returns the booking that stands: this one, or the one that there is already.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn begin_booking(
+        &self,
+        studio: StudioId,
+        booking: &Booking,
+    ) -> Result<Booking, StoreError> {
+        sqlx::query(
+            "INSERT INTO booking (studio_id, id, shipment_id, service, state, question, leaves_on, print)
+             VALUES ($1, $2, $3, $4, 'asked', $5, $6::date, $7) ON CONFLICT DO NOTHING",
+        )
+        .bind(studio.0)
+        .bind(booking.id)
+        .bind(booking.shipment)
+        .bind(&booking.service)
+        .bind(Json(&booking.question))
+        .bind(&booking.leaves_on)
+        .bind(&booking.print)
+        .execute(&self.pool)
+        .await?;
+        let standing = self.booking(studio, booking.shipment).await?;
+        match standing {
+            Some(standing) => Ok(standing),
+            // It was made, and refused or cancelled since.
+            None => Ok(self
+                .booking_by_id(studio, booking.id)
+                .await?
+                .unwrap_or_else(|| booking.clone())),
+        }
+    }
+
+    /// Returns a booking by its id, however it stands.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn booking_by_id(
+        &self,
+        studio: StudioId,
+        id: Uuid,
+    ) -> Result<Option<Booking>, StoreError> {
+        let asked = format!("SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND id = $2");
+        let found = sqlx::query_as(AssertSqlSafe(asked))
+            .bind(studio.0)
+            .bind(id)
+            .fetch_optional(&self.pool)
+            .await?;
+        Ok(found)
+    }
+
+    /// Returns the booking of a shipment that stands: asked, booked or being cancelled.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn booking(
+        &self,
+        studio: StudioId,
+        shipment: Uuid,
+    ) -> Result<Option<Booking>, StoreError> {
+        let asked = format!(
+            "SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND shipment_id = $2
+             AND state IN ('asked', 'booked', 'cancelling')"
+        );
+        let found = sqlx::query_as(AssertSqlSafe(asked))
+            .bind(studio.0)
+            .bind(shipment)
+            .fetch_optional(&self.pool)
+            .await?;
+        Ok(found)
+    }
+
+    /// Returns the last booking of a shipment, whatever came of it.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn last_booking(
+        &self,
+        studio: StudioId,
+        shipment: Uuid,
+    ) -> Result<Option<Booking>, StoreError> {
+        let asked = format!(
+            "SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND shipment_id = $2
+             ORDER BY asked_at DESC, id DESC LIMIT 1"
+        );
+        let found = sqlx::query_as(AssertSqlSafe(asked))
+            .bind(studio.0)
+            .bind(shipment)
+            .fetch_optional(&self.pool)
+            .await?;
+        Ok(found)
+    }
+
+    /// Returns the bookings that wait for a carrier's answer, the oldest first; so many at most.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn unanswered(
+        &self,
+        studio: StudioId,
+        most: i64,
+    ) -> Result<Vec<Booking>, StoreError> {
+        let asked = format!(
+            "SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND state IN ('asked', 'cancelling')
+             ORDER BY asked_at LIMIT $2"
+        );
+        let found = sqlx::query_as(AssertSqlSafe(asked))
+            .bind(studio.0)
+            .bind(most)
+            .fetch_all(&self.pool)
+            .await?;
+        Ok(found)
+    }
+
+    /// Returns the bookings that leave on a day, in the order in which they were made.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn leaving_on(
+        &self,
+        studio: StudioId,
+        day: &str,
+    ) -> Result<Vec<Booking>, StoreError> {
+        let asked = format!(
+            "SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND state = 'booked' AND leaves_on = $2::date
+             ORDER BY service, asked_at, id"
+        );
+        let found = sqlx::query_as(AssertSqlSafe(asked))
+            .bind(studio.0)
+            .bind(day)
+            .fetch_all(&self.pool)
+            .await?;
+        Ok(found)
+    }
+
+    /// Writes down what became of a booking, unless that is known already, with what its shipment is followed by from then on;
+    /// returns it as it stands.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn settle_booking(
+        &self,
+        studio: StudioId,
+        id: Uuid,
+        (from, to): (BookingState, BookingState),
+        answer: Option<&Value>,
+        says: Option<&str>,
+        tracking: Option<&str>,
+    ) -> Result<Option<Booking>, StoreError> {
+        let mut transaction = self.pool.begin().await?;
+        let moved: Option<Uuid> = sqlx::query_scalar(
+            "UPDATE booking SET state = $4, answer = coalesce($5, answer), says = $6
+             WHERE studio_id = $1 AND id = $2 AND state = $3 RETURNING shipment_id",
+        )
+        .bind(studio.0)
+        .bind(id)
+        .bind(from.key())
+        .bind(to.key())
+        .bind(answer.map(Json))
+        .bind(says)
+        .fetch_optional(&mut *transaction)
+        .await?;
+        if let Some(shipment) = moved {
+            sqlx::query("UPDATE shipment SET tracking = $3 WHERE studio_id = $1 AND id = $2")
+                .bind(studio.0)
+                .bind(shipment)
+                .bind(tracking)
+                .execute(&mut *transaction)
+                .await?;
+        }
+        transaction.commit().await?;
+        self.booking_by_id(studio, id).await
+    }
+
+    /// Keeps what a carrier said of a parcel.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn keep_events(
+        &self,
+        studio: StudioId,
+        id: Uuid,
+        events: &Value,
+    ) -> Result<(), StoreError> {
+        sqlx::query(
+            "UPDATE booking SET events = $3 WHERE studio_id = $1 AND id = $2 AND events IS DISTINCT FROM $3",
+        )
+        .bind(studio.0)
+        .bind(id)
+        .bind(Json(events))
+        .execute(&self.pool)
+        .await?;
+        Ok(())
+    }
+}
