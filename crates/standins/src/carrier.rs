@@ -2,6 +2,8 @@
 //! makes the faults that real ones make.
 
 use std::{
+    collections::BTreeSet,
+    path::{Path as FilePath, PathBuf},
     sync::{Arc, Mutex, MutexGuard, PoisonError},
     time::Duration,
 };
@@ -12,14 +14,15 @@ use axum::{
     extract::{Path, Query, State},
     http::{HeaderMap, StatusCode},
     response::{IntoResponse, Response},
-    routing::{get, post, put},
+    routing::{delete, get, post, put},
 };
 use futures_util::stream;
 use hummock_core::{
     freight::{OnItsWay, Service, Tariff},
+    sending::{Fate, TrackingEvent},
     sums::{QuoteParcel, QuotePlace, QuoteSum},
 };
-use jiff::civil::Date;
+use jiff::{ToSpan as _, civil::Date};
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 use serde_json::json;
@@ -29,17 +32,36 @@ use serde_json::json;
 pub struct Carrier {
     tariffs: Vec<Tariff>,
     state: Mutex<Books>,
+    /// Where its books lie, so that they outlive it.
+    file: Option<PathBuf>,
 }
 
 #[derive(Debug, Default)]
 struct Books {
     booked: Vec<Booked>,
+    /// Keys that are never booked by any more.
+    forgotten: BTreeSet<String>,
     fault: Fault,
     asked: usize,
 }
 
+/// The books as they lie in their file.
+#[derive(Serialize, Deserialize)]
+struct InFile {
+    booked: Vec<Kept>,
+    forgotten: BTreeSet<String>,
+}
+
+/// A booking as it lies in the books.
+#[derive(Serialize, Deserialize)]
+struct Kept {
+    key: String,
+    #[serde(flatten)]
+    booked: Booked,
+}
+
 /// What is booked.
-#[derive(Debug, Clone, PartialEq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Booked {
     /// What the caller named it by: asked again by that name, it is the same booking.
     #[serde(skip)]
@@ -56,6 +78,19 @@ pub struct Booked {
     pub label: Vec<String>,
     /// When it is on its way.
     pub way: OnItsWay,
+    /// Whether it was cancelled.
+    #[serde(default)]
+    pub cancelled: bool,
+    /// What becomes of it in the end.
+    #[serde(default = "arrives")]
+    pub fate: Fate,
+    /// The paper that is asked for, where it is held.
+    #[serde(default)]
+    pub paper: Option<String>,
+}
+
+const fn arrives() -> Fate {
+    Fate::Arrived
 }
 
 /// What goes wrong, and how often yet.
@@ -85,6 +120,8 @@ pub enum FaultKind {
     WrongTotal,
     /// It does what it was asked for, and the connection breaks before it says so.
     LostReply,
+    /// It does what it was asked for, and says so after half a minute.
+    SlowReply,
 }
 
 /// Longer than anybody waits.
@@ -111,6 +148,9 @@ struct BookRequest {
     /// Who gets it, for the label.
     #[serde(default)]
     to: Vec<String>,
+    /// Who sends it, where it is fetched.
+    #[serde(default)]
+    from: Vec<String>,
 }
 
 #[derive(Debug, Deserialize)]
@@ -130,7 +170,63 @@ impl Carrier {
         Self {
             tariffs,
             state: Mutex::default(),
+            file: None,
         }
+    }
+
+    /// One that prices by tariffs and keeps its books in a file.
+    ///
+    /// # Errors
+    /// When the file is there and holds no books.
+    pub fn with_books(tariffs: Vec<Tariff>, file: &FilePath) -> anyhow::Result<Self> {
+        let mut carrier = Self::by(tariffs);
+        if file.exists() {
+            let kept: InFile = serde_json::from_slice(&std::fs::read(file)?)?;
+            let booked = kept.booked.into_iter();
+            let booked = booked.map(|Kept { key, booked }| Booked { key, ..booked });
+            let mut books = carrier.books();
+            books.booked = booked.collect();
+            books.forgotten = kept.forgotten;
+            drop(books);
+        }
+        carrier.file = Some(file.to_owned());
+        Ok(carrier)
+    }
+
+    /// Writes the books down before anybody is told: whole, beside the old ones, then in their place.
+    fn keep(&self, books: &Books) -> Result<(), Refused> {
+        let Some(file) = &self.file else {
+            return Ok(());
+        };
+        let booked = books.booked.iter().map(|booked| Kept {
+            key: booked.key.clone(),
+            booked: booked.clone(),
+        });
+        let kept = InFile {
+            booked: booked.collect(),
+            forgotten: books.forgotten.clone(),
+        };
+        let write = || -> std::io::Result<()> {
+            let beside = file.with_extension("new");
+            std::fs::write(&beside, serde_json::to_vec(&kept)?)?;
+            std::fs::File::open(&beside)?.sync_all()?;
+            std::fs::rename(&beside, file)
+        };
+        write().map_err(|error| Refused(StatusCode::INTERNAL_SERVER_ERROR, error.to_string()))
+    }
+
+    /// Decides what becomes of what is followed by a number.
+    pub fn decide(&self, number: &str, fate: Fate, paper: Option<String>) {
+        let mut books = self.books();
+        for booked in books
+            .booked
+            .iter_mut()
+            .filter(|booked| booked.tracking == number)
+        {
+            (booked.fate, booked.paper) = (fate, paper.clone());
+        }
+        // It is decided again where it can't be kept.
+        let _ = self.keep(&books);
     }
 
     /// Has something go wrong.
@@ -254,6 +350,9 @@ async fn faulty(
         ]);
         return Response::new(Body::from_stream(broken));
     }
+    if fault == FaultKind::SlowReply {
+        tokio::time::sleep(SLOW).await;
+    }
     response
 }
 
@@ -263,7 +362,9 @@ pub(crate) fn routes(carrier: Arc<Carrier>) -> Router {
         .route("/bookings", get(bookings))
         .route("/tracking/{number}", get(tracking))
         .route("/{tariff}/rates", post(rates))
+        .route("/tracking/{number}/fate", put(set_fate))
         .route("/{tariff}/bookings", post(book))
+        .route("/{tariff}/bookings/{key}", delete(cancel))
         .route("/{tariff}/{service}/slots", get(slots))
         .with_state(carrier)
 }
@@ -313,6 +414,10 @@ async fn book(
             rate.refused.unwrap_or_default(),
         ))?;
         let mut books = carrier.books();
+        if books.forgotten.contains(key) {
+            let says = "it was cancelled".to_owned();
+            return Err(Refused(StatusCode::CONFLICT, says));
+        }
         if let Some(known) = books.booked.iter().find(|booked| booked.key == key) {
             return Ok(Json(known.clone()).into_response());
         }
@@ -331,6 +436,7 @@ async fn book(
             tracking.clone(),
         ];
         label.extend(request.to);
+        label.extend(request.from);
         let booked = Booked {
             key: key.to_owned(),
             service: format!("{}/{}", tariff.id, service.id),
@@ -339,8 +445,12 @@ async fn book(
             currency: rate.currency,
             label,
             way,
+            cancelled: false,
+            fate: Fate::Arrived,
+            paper: None,
         };
         books.booked.push(booked.clone());
+        carrier.keep(&books)?;
         Ok((StatusCode::CREATED, Json(booked)).into_response())
     })
     .await
@@ -368,6 +478,88 @@ async fn slots(
     .await
 }
 
+/// Forgets a booking; asked twice, or for what it does not know yet, it never books it all the same.
+async fn cancel(
+    State(carrier): State<Arc<Carrier>>,
+    Path((_, key)): Path<(String, String)>,
+) -> Response {
+    faulty(&carrier, |_| {
+        let mut books = carrier.books();
+        for booked in books.booked.iter_mut().filter(|booked| booked.key == key) {
+            booked.cancelled = true;
+        }
+        books.forgotten.insert(key);
+        carrier.keep(&books)?;
+        Ok(Json(json!({ "cancelled": true })).into_response())
+    })
+    .await
+}
+
+#[derive(Debug, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct FateRequest {
+    fate: Fate,
+    paper: Option<String>,
+}
+
+async fn set_fate(
+    State(carrier): State<Arc<Carrier>>,
+    Path(number): Path<String>,
+    Json(request): Json<FateRequest>,
+) -> Json<Vec<Booked>> {
+    carrier.decide(&number, request.fate, request.paper);
+    Json(carrier.booked())
+}
+
+/// For so many days it is held before it goes back.
+const HELD_DAYS: i64 = 10;
+
+/// What becomes of a parcel day by day, as it was decided.
+fn becomes(booked: &Booked) -> Vec<TrackingEvent> {
+    let way = booked.way;
+    let event = |on: Date, fate, says: &str| TrackingEvent {
+        on,
+        at: Some(format!("{on}T16:20:00+01:00")),
+        fate,
+        says: says.to_owned(),
+        paper: None,
+        until: None,
+    };
+    let later = |day: Date, days: i64| day.saturating_add(days.days());
+    let mut events = vec![event(way.handed_over, Fate::HandedOver, "handed over")];
+    match booked.fate {
+        Fate::Held => events.push(TrackingEvent {
+            paper: booked
+                .paper
+                .clone()
+                .or_else(|| Some("a signed invoice in two copies".to_owned())),
+            until: Some(later(way.earliest, HELD_DAYS)),
+            ..event(way.earliest, Fate::Held, "held by customs")
+        }),
+        Fate::Lost => {
+            events.push(event(way.earliest, Fate::OnItsWay, "at the last depot"));
+            events.push(event(later(way.latest, 5), Fate::Lost, "can't be found"));
+        }
+        Fate::Returned => {
+            events.push(event(way.latest, Fate::OnItsWay, "nobody took it in"));
+            events.push(event(
+                later(way.latest, 4),
+                Fate::Returned,
+                "back at the sender",
+            ));
+        }
+        fate => {
+            events.push(event(way.earliest, Fate::OnItsWay, "at the last depot"));
+            let end = match fate {
+                Fate::Damaged => event(way.latest, Fate::Damaged, "arrived, the box crushed"),
+                _ => event(way.latest, Fate::Arrived, "arrived"),
+            };
+            events.push(end);
+        }
+    }
+    events
+}
+
 /// What has happened to it until a day of the simulated time.
 async fn tracking(
     State(carrier): State<Arc<Carrier>>,
@@ -376,21 +568,16 @@ async fn tracking(
 ) -> Response {
     faulty(&carrier, |_| {
         let books = carrier.books();
-        let found = books.booked.iter().find(|booked| booked.tracking == number);
-        let way = found.map(|booked| booked.way).ok_or(Refused(
+        let found = books
+            .booked
+            .iter()
+            .find(|booked| booked.tracking == number && !booked.cancelled);
+        let found = found.ok_or(Refused(
             StatusCode::NOT_FOUND,
             "nothing is followed by that number".to_owned(),
         ))?;
-        let events = [
-            (way.handed_over, "handed over"),
-            (way.earliest, "at the last depot"),
-            (way.latest, "arrived"),
-        ];
-        let events: Vec<_> = events
-            .into_iter()
-            .filter(|(day, _)| *day <= on)
-            .map(|(day, says)| json!({ "on": day, "says": says }))
-            .collect();
+        let mut events = becomes(found);
+        events.retain(|event| event.on <= on);
         Ok(Json(json!({ "events": events })).into_response())
     })
     .await

@@ -56,10 +56,18 @@ impl Drop for Running {
 /// # Errors
 /// When the address is taken.
 pub async fn serve(address: SocketAddr, tariffs: Vec<Tariff>) -> Result<Running> {
+    serve_carrier(address, Carrier::by(tariffs)).await
+}
+
+/// Serves a scale with nothing on it, and a carrier.
+///
+/// # Errors
+/// When the address is taken.
+pub async fn serve_carrier(address: SocketAddr, carrier: Carrier) -> Result<Running> {
     let listener = TcpListener::bind(address).await?;
     let address = listener.local_addr()?;
     let scale = Arc::new(Scale::default());
-    let carrier = Arc::new(Carrier::by(tariffs));
+    let carrier = Arc::new(carrier);
     let router = Router::new()
         .route("/", get(|| async { Html(include_str!("bench.html")) }))
         .nest("/scale", scale::routes(Arc::clone(&scale)))
