@@ -1,16 +1,16 @@
 //! Makes one document and ends: what is asked comes as JSON on its input, the document goes to its output. Asked for
-//! `photograph`, it takes a picture there and hands it back as it is kept.
+//! `photograph`, it takes a picture there and hands it back as it is kept; for `mark`, a studio's own mark; for `paper`, a line of JSON and
+//! the pictures that it is about.
 //!
 //! It is a process of its own, so that a document that fails, or takes too much time or room, takes nothing with it. What it
 //! may use is bounded from within, before anything is read.
 
 mod dxf_out;
 mod dxf_read;
-mod pack_sheet;
+mod papers;
 mod pdf;
 mod photograph;
 mod svg;
-mod unpacking;
 
 use std::io::{Read as _, Write as _};
 
@@ -24,10 +24,6 @@ use serde::Deserialize;
 enum Asked {
     /// Drawings at true scale, and a cut list before them.
     Pdf(pdf::Document),
-    /// The steps of packing one parcel.
-    PackSheet(pack_sheet::Document),
-    /// How a parcel is unpacked, for whoever gets it.
-    UnpackingGuide(unpacking::Document),
     /// A drawing as SVG in millimetres.
     Svg {
         /// Which.
@@ -48,6 +44,8 @@ enum Asked {
 const MOST_MEMORY: u64 = 1 << 30;
 const MOST_SECONDS: u64 = 30;
 const LARGEST_QUESTION: u64 = 16 << 20;
+/// A paper comes with its photographs.
+const LARGEST_PAPER: u64 = 192 << 20;
 
 fn main() {
     match make() {
@@ -70,14 +68,11 @@ fn make() -> Result<Vec<u8>, String> {
     };
     bound(Resource::AS, MOST_MEMORY)?;
     bound(Resource::CPU, MOST_SECONDS)?;
-    // A photograph comes as it is.
-    if std::env::args().nth(1).as_deref() == Some("photograph") {
-        let mut file = Vec::new();
-        std::io::stdin()
-            .take(LARGEST_QUESTION)
-            .read_to_end(&mut file)
-            .map_err(|error| format!("the photograph can't be read: {error}"))?;
-        return photograph::kept(&file);
+    match std::env::args().nth(1).as_deref() {
+        Some("photograph") => return photograph::kept(&whole(LARGEST_QUESTION)?),
+        Some("mark") => return photograph::mark(&whole(LARGEST_QUESTION)?),
+        Some("paper") => return papers::made(&whole(LARGEST_PAPER)?),
+        _ => {}
     }
     let mut question = String::new();
     std::io::stdin()
@@ -88,10 +83,18 @@ fn make() -> Result<Vec<u8>, String> {
         .map_err(|error| format!("the question is not understood: {error}"))?;
     match asked {
         Asked::Pdf(document) => pdf::made(&document),
-        Asked::PackSheet(document) => pack_sheet::made(&document),
-        Asked::UnpackingGuide(document) => unpacking::made(&document),
         Asked::Svg { drawing } => Ok(svg::made(&drawing).into_bytes()),
         Asked::Dxf { drawing } => dxf_out::made(&drawing),
         Asked::ReadDxf { text } => dxf_read::read(&text),
     }
+}
+
+/// Reads what is asked as it is.
+fn whole(largest: u64) -> Result<Vec<u8>, String> {
+    let mut question = Vec::new();
+    std::io::stdin()
+        .take(largest)
+        .read_to_end(&mut question)
+        .map_err(|error| format!("the question can't be read: {error}"))?;
+    Ok(question)
 }

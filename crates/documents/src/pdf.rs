@@ -134,15 +134,22 @@ pub(crate) fn made(document: &Document) -> Result<Vec<u8>, String> {
         drawings,
     };
     let data = serde_json::to_vec(&told).map_err(|error| error.to_string())?;
-    set(TEMPLATE, data)
+    set(TEMPLATE, vec![("data.json".to_owned(), data)])
 }
 
-/// Returns what a template makes of its data.
-pub(crate) fn set(template: &'static str, data: Vec<u8>) -> Result<Vec<u8>, String> {
+/// Returns what a template makes of its data and pictures.
+pub(crate) fn set(
+    template: &'static str,
+    files: Vec<(String, Vec<u8>)>,
+) -> Result<Vec<u8>, String> {
+    let files = files
+        .iter()
+        .map(|(name, file)| (name.as_str(), file.clone()));
     let engine = TypstEngine::builder()
         .main_file(template)
         .fonts(FONTS)
-        .with_static_file_resolver([("data.json", data)])
+        .with_static_source_file_resolver([crate::papers::ALIKE])
+        .with_static_file_resolver(files)
         .build();
     let set: PagedDocument = engine
         .compile()

@@ -34,6 +34,31 @@ struct Made {
 /// # Errors
 /// A sentence: it is no picture, has too many points, or breaks off.
 pub(crate) fn kept(file: &[u8]) -> Result<Vec<u8>, String> {
+    let (mut picture, profile) = read(file)?;
+    if picture.width().max(picture.height()) > LONGEST_SIDE {
+        picture = picture.thumbnail(LONGEST_SIDE, LONGEST_SIDE);
+    }
+    let picture = picture.into_rgb8();
+    let made = Made {
+        width: picture.width(),
+        height: picture.height(),
+    };
+    let mut written =
+        serde_json::to_vec(&made).map_err(|error| format!("it can't be written: {error}"))?;
+    written.push(b'\n');
+    let mut encoder = JpegEncoder::new_with_quality(&mut written, QUALITY);
+    if let Some(profile) = profile {
+        // Without its profile a tablet's red is duller; a picture stands without one too.
+        let _ = encoder.set_icc_profile(profile);
+    }
+    picture
+        .write_with_encoder(encoder)
+        .map_err(|error| format!("it can't be written: {error}"))?;
+    Ok(written)
+}
+
+/// Reads a picture, looked at before anything of it is decoded, and turned upright; with its colour profile, where it has one.
+fn read(file: &[u8]) -> Result<(DynamicImage, Option<Vec<u8>>), String> {
     let reader = ImageReader::new(Cursor::new(file))
         .with_guessed_format()
         .map_err(|_| NO_PICTURE)?;
@@ -68,26 +93,28 @@ pub(crate) fn kept(file: &[u8]) -> Result<Vec<u8>, String> {
         .filter(|profile| profile.len() <= LARGEST_PROFILE);
     let mut picture = DynamicImage::from_decoder(decoder).map_err(|_| BREAKS_OFF)?;
     picture.apply_orientation(upright);
-    if picture.width().max(picture.height()) > LONGEST_SIDE {
-        picture = picture.thumbnail(LONGEST_SIDE, LONGEST_SIDE);
-    }
-    let picture = picture.into_rgb8();
-    let made = Made {
-        width: picture.width(),
-        height: picture.height(),
+    Ok((picture, profile))
+}
+
+/// The longer side of a studio's own mark.
+const LONGEST_MARK: u32 = 1000;
+
+/// Returns a studio's own mark as PNG, its clear parts clear.
+///
+/// # Errors
+/// As [`kept`].
+pub(crate) fn mark(file: &[u8]) -> Result<Vec<u8>, String> {
+    let (picture, ..) = read(file)?;
+    let picture = match picture.width().max(picture.height()) > LONGEST_MARK {
+        true => picture.thumbnail(LONGEST_MARK, LONGEST_MARK),
+        false => picture,
     };
-    let mut written =
-        serde_json::to_vec(&made).map_err(|error| format!("it can't be written: {error}"))?;
-    written.push(b'\n');
-    let mut encoder = JpegEncoder::new_with_quality(&mut written, QUALITY);
-    if let Some(profile) = profile {
-        // Without its profile a tablet's red is duller; a picture stands without one too.
-        let _ = encoder.set_icc_profile(profile);
-    }
+    let mut written = Cursor::new(Vec::new());
     picture
-        .write_with_encoder(encoder)
+        .into_rgba8()
+        .write_to(&mut written, ImageFormat::Png)
         .map_err(|error| format!("it can't be written: {error}"))?;
-    Ok(written)
+    Ok(written.into_inner())
 }
 
 /// Tells whether a JPEG has its end after the last of its scans began; a thumbnail inside has an end of its own before that.

@@ -190,8 +190,7 @@ fn a_pack_sheet_is_read_back_with_its_steps_and_its_code() {
     let leads_to = "http://127.0.0.1:7373/shipments/01a21b33-a346-7137-ab47-b8d4c4883b06/pack";
     let code = qrcode::QrCode::new(leads_to).expect("it fits");
     let code = code.render::<qrcode::render::svg::Color<'_>>().build();
-    let question =
-        json!({ "make": "pack_sheet", "studio": "Saltgrass", "sheet": sheet, "code": code });
+    let question = json!({ "studio": "Saltgrass", "sheet": sheet, "code": code });
     let file = made(&question);
     // A camera finds the code on the printed page, and it leads back.
     assert_eq!(read_codes(&file), [leads_to]);
@@ -217,8 +216,7 @@ fn a_pack_sheet_is_read_back_with_its_steps_and_its_code() {
     );
     assert!(text.contains("to this packing"), "{text}");
     // Without a code the rest stands as it is.
-    let question =
-        json!({ "make": "pack_sheet", "studio": "Saltgrass", "sheet": sheet, "code": null });
+    let question = json!({ "studio": "Saltgrass", "sheet": sheet, "code": null });
     let bare = Document::load_mem(&made(&question)).expect("a PDF");
     assert!(
         !bare
@@ -234,7 +232,7 @@ fn an_unpacking_guide_is_read_back_from_the_box_to_the_art() {
     let guide = unpacking_guide(&inputs, &house)
         .expect("a plan")
         .expect("a plan");
-    let question = json!({ "make": "unpacking_guide", "studio": "Saltgrass", "guide": guide });
+    let question = json!({ "studio": "Saltgrass", "guide": guide });
     let document = Document::load_mem(&made(&question)).expect("a PDF");
     let numbers: Vec<u32> = document.get_pages().keys().copied().collect();
     assert!(numbers.len() <= 2, "{numbers:?}");

@@ -1,0 +1,51 @@
+// A shipping label of 100 × 150 mm, alone or on A4 with a line to cut along.
+#import "alike.typ": *
+#let data = json("data.json")
+#let label = data.label
+#set document(title: "Label " + label.tracking)
+#show: faces.with(size: 10pt)
+#let it = box(width: 100mm, height: 150mm, inset: 5mm, {
+  grid(columns: (1fr, 30mm), column-gutter: 3mm,
+    {
+      text(font: "Bricolage Grotesque", weight: "bold", size: 13pt, label.carrier)
+      v(2mm)
+      text(size: 8pt, { text(fill: soft, "From "); linebreak(); label.ends.from.join(linebreak()) })
+    },
+    {
+      image(bytes(data.code), format: "svg", width: 30mm)
+    })
+  v(2mm)
+  line(length: 100%, stroke: 1pt)
+  v(1mm)
+  text(size: 8pt, fill: soft, "To")
+  v(-1mm)
+  // As large as the longest line lets it be.
+  let longest = calc.max(..label.ends.to.map(line => line.clusters().len()), 1)
+  let size = calc.max(11pt, calc.min(18pt, 430pt / longest))
+  block(height: 52mm, width: 100%, clip: true, {
+    set par(leading: 0.5em)
+    text(size: size, weight: "bold", label.ends.to.join(linebreak()))
+  })
+  line(length: 100%, stroke: 1pt)
+  v(1mm)
+  align(center, text(size: 20pt, weight: "bold", tracking: 0.06em, label.tracking))
+  v(-1mm)
+  grid(columns: (1fr, auto), text(size: 9pt, label.about), text(size: 9pt, label.reference))
+  if label.lines.len() > 0 { v(0.5mm); text(size: 8.5pt, label.lines.join(" · ")) }
+})
+#if data.a4 {
+  set page(paper: "a4", margin: 15mm)
+  box(stroke: (paint: luma(120), thickness: 0.3pt, dash: "dashed"), it)
+  v(4mm)
+  text(size: 9pt, fill: soft, "Print at 100 %, cut along the line. Flat on the largest side, not over a seam; no tape over the code.")
+  v(3mm)
+  box(width: 100mm, height: 6mm, {
+    place(top + left, line(start: (0mm, 2mm), end: (100mm, 2mm), stroke: 0.4mm))
+    place(top + left, line(start: (0mm, 0mm), end: (0mm, 4mm), stroke: 0.2mm))
+    place(top + left, line(start: (100mm, 0mm), end: (100mm, 4mm), stroke: 0.2mm))
+    place(top + left, dy: 4.2mm, text(size: 7pt, "100 mm"))
+  })
+} else {
+  set page(width: 100mm, height: 150mm, margin: 0mm)
+  it
+}
