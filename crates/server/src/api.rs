@@ -26,15 +26,15 @@ use utoipa::{OpenApi, ToSchema, openapi::OpenApi as Description};
 use utoipa_axum::{router::OpenApiRouter, routes};
 
 use crate::{
-    account, addresses,
+    account, addresses, after,
     app::App,
     curves, cutting, cuttings, documents,
     guard::{Ours, let_in},
-    house, kinds, measures,
+    house, kinds, leaving, measures,
     network::{self, Door, let_known_in},
-    orders, outside, pages, photographs, plans,
+    orders, outside, pages, papers, photographs, plans,
     problem::Problem,
-    shelf, shipments, stores, studio, sums, tariffs, ways, weighings,
+    sender, shelf, shipments, stores, studio, sums, tariffs, ways, weighings,
 };
 
 /// The largest body that is read; a shipment is a thousandth of it.
@@ -65,6 +65,7 @@ const REQUEST_ID: HeaderName = HeaderName::from_static("x-request-id");
         (name = "shelf", description = "What is on the shelf and on the pile, what a shipment takes of it, and what fits"),
         (name = "cuttings", description = "Parts of one shipment or of several, laid out on what is on the shelf"),
         (name = "documents", description = "Drawings at true scale and cut lists, as PDF, SVG, DXF and CSV"),
+        (name = "leaving", description = "The parcel leaves: addresses, booking, papers and the day; and what comes of it"),
         (name = "photographs", description = "Photographs of a shipment, each at its step; the same file under the same id is kept once"),
         (name = "measures", description = "Reading what a tape measure said"),
         (name = "devices", description = "Tablets of the local network: letting them in, listing them, signing them out"),
@@ -111,6 +112,10 @@ fn routes() -> OpenApiRouter<App> {
         .merge(cutting::routes())
         .merge(cuttings::routes())
         .merge(documents::routes())
+        .merge(sender::routes())
+        .merge(leaving::routes())
+        .merge(papers::routes())
+        .merge(after::routes())
         .merge(shelf::routes())
         .merge(weighings::routes())
         .merge(ways::routes())

@@ -5,6 +5,7 @@ use std::{path::PathBuf, process::Stdio, sync::Arc, time::Duration};
 
 use axum::{
     Json,
+    body::Bytes,
     extract::{FromRequestParts, Path, State},
     http::{HeaderValue, header, request::Parts},
     response::{IntoResponse, Response},
@@ -102,6 +103,35 @@ impl Documents {
         self.answered(&["photograph"], file, "file").await
     }
 
+    /// Has a studio's own mark looked over: the picture as PNG.
+    ///
+    /// # Errors
+    /// As [`Documents::make`], of the `file`.
+    pub(crate) async fn mark(&self, file: &[u8]) -> Result<Vec<u8>, Problem> {
+        self.answered(&["mark"], file, "file").await
+    }
+
+    /// Has a paper set, with its pictures.
+    ///
+    /// # Errors
+    /// As [`Documents::make`].
+    pub(crate) async fn paper(&self, printed: Printed<'_>) -> Result<Vec<u8>, Problem> {
+        let Printed {
+            kind,
+            says,
+            pictures,
+        } = printed;
+        let asked = json!({ "paper": kind, "says": says, "pictures": pictures.len() });
+        let mut question = serde_json::to_vec(&asked).map_err(|_| Problem::document_failed())?;
+        question.push(b'\n');
+        for picture in pictures {
+            let length = u32::try_from(picture.len()).map_err(|_| Problem::document_failed())?;
+            question.extend(length.to_be_bytes());
+            question.extend_from_slice(picture);
+        }
+        self.answered(&["paper"], &question, "paper").await
+    }
+
     async fn answered(&self, task: &[&str], asked: &[u8], field: &str) -> Result<Vec<u8>, Problem> {
         if !self.is_ready() {
             return Err(Problem::no_documents_yet());
@@ -162,11 +192,26 @@ impl Documents {
         match status.code() {
             Some(0) => Ok(Ok(document)),
             Some(2) => Ok(Err(says)),
+            // A picture that takes too much room or time would do so every time that it is sent.
+            _ if task == ["photograph"] || task == ["mark"] => Ok(Err(format!(
+                "it takes too much room or time to look over ({status}): save it smaller, or as JPEG"
+            ))),
             _ => Err(std::io::Error::other(format!(
                 "it ended with {status}: {says}"
             ))),
         }
     }
+}
+
+/// A paper to be set.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Printed<'a> {
+    /// Which.
+    pub kind: &'a str,
+    /// What it says.
+    pub says: &'a Value,
+    /// The studio's own mark first, where it says that it has one; then photographs.
+    pub pictures: &'a [Bytes],
 }
 
 /// Whether documents can be made.
@@ -289,7 +334,11 @@ impl App {
 }
 
 /// A file to be kept, under a name of plain letters.
-fn file_of(name: &str, kind: &'static str, bytes: impl Into<axum::body::Body>) -> Response {
+pub(crate) fn file_of(
+    name: &str,
+    kind: &'static str,
+    bytes: impl Into<axum::body::Body>,
+) -> Response {
     let plain: String = name
         .chars()
         .map(|letter| {
@@ -553,7 +602,12 @@ fn code_to(at: &str, id: uuid::Uuid) -> Result<String, Problem> {
         ));
     }
     let leads = format!("{}/shipments/{id}/pack", at.trim_end_matches('/'));
-    let code = qrcode::QrCode::new(leads).map_err(|_| refused("it is too long for a code"))?;
+    code_of(&leads).map_err(|()| refused("it is too long for a code"))
+}
+
+/// Returns a text as a code that a camera reads, as SVG.
+pub(crate) fn code_of(text: &str) -> Result<String, ()> {
+    let code = qrcode::QrCode::new(text).map_err(|_| ())?;
     Ok(code.render::<qrcode::render::svg::Color<'_>>().build())
 }
 
@@ -580,8 +634,13 @@ pub(crate) async fn pack_sheet(
     let sheet = pack_sheet_of(&stored.inputs, &house.house, unit)?
         .ok_or_else(|| Problem::not_found("plan of it yet"))?;
     let studio = app.store.settings(app.studio).await?.name;
-    let asked = json!({ "make": "pack_sheet", "studio": studio, "sheet": sheet, "code": code });
-    let document = app.documents.make(&asked, "at").await?;
+    let says = json!({ "studio": studio, "sheet": sheet, "code": code });
+    let printed = Printed {
+        kind: "pack_sheet",
+        says: &says,
+        pictures: &[],
+    };
+    let document = app.documents.paper(printed).await?;
     Ok(file_of("pack-sheet.pdf", "application/pdf", document))
 }
 
@@ -604,8 +663,13 @@ pub(crate) async fn unpacking(
     let guide = unpacking_guide(&stored.inputs, &house.house)?
         .ok_or_else(|| Problem::not_found("plan of it yet"))?;
     let studio = app.store.settings(app.studio).await?.name;
-    let asked = json!({ "make": "unpacking_guide", "studio": studio, "guide": guide });
-    let document = app.documents.make(&asked, "id").await?;
+    let says = json!({ "studio": studio, "guide": guide });
+    let printed = Printed {
+        kind: "unpacking_guide",
+        says: &says,
+        pictures: &[],
+    };
+    let document = app.documents.paper(printed).await?;
     Ok(file_of("unpacking-guide.pdf", "application/pdf", document))
 }
 

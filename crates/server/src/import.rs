@@ -9,6 +9,7 @@ use anyhow::{Context, Result, bail};
 use hummock_core::{
     material::{Catalogue, MaterialClass},
     quantity::LengthUnit,
+    sending::Handed,
     shipment::{EDITION, House, ShipmentInputs, Worked},
 };
 use hummock_store::{HouseAt, NewShipment, Place, SettingRefused, Settings, Store, StudioId};
@@ -234,6 +235,10 @@ fn worked_out(
     Ok(NewShipment {
         edit: None,
         id: Uuid::now_v7(),
+        handed: match inputs.handed_over() {
+            Some(_) => Handed::of(&inputs, &house.house).map_err(|refusals| refused(&refusals))?,
+            None => None,
+        },
         inputs,
         computed,
     })

@@ -42,7 +42,7 @@ const MOST_KINDS: usize = 24;
 async fn list(State(app): State<App>) -> Result<Json<Vec<KindView>>, Problem> {
     let unit = app.house().await?.house.rules.told_in;
     let mut newest = Vec::new();
-    for place in [Place::Bench, Place::Archive] {
+    for place in [Place::Bench, Place::Sent, Place::Archive] {
         let wanted = Wanted {
             place,
             search: String::new(),

@@ -5,6 +5,7 @@
 
 mod account;
 mod addresses;
+mod after;
 mod api;
 mod app;
 mod body;
@@ -19,15 +20,18 @@ mod house;
 mod houses;
 mod import;
 mod kinds;
+mod leaving;
 mod measures;
 mod network;
 mod orders;
 mod outside;
 mod pages;
+mod papers;
 mod photographs;
 mod plans;
 mod problem;
 mod rework;
+mod sender;
 mod serve;
 mod shelf;
 mod shelf_table;

@@ -295,6 +295,13 @@ impl App {
         Place::from(format!("{}/{id}.jpg", self.studio))
     }
 
+    /// Returns a picture as it is kept.
+    pub(crate) async fn picture(&self, id: Uuid) -> Result<Bytes, Problem> {
+        let found = self.pictures.store.get(&self.picture_at(id)).await;
+        let found = found.map_err(|error| unkept(&error))?;
+        found.bytes().await.map_err(|error| unkept(&error))
+    }
+
     fn the_same(
         &self,
         known: Photograph,
@@ -348,9 +355,7 @@ async fn read(
     PhotographId(id): PhotographId,
 ) -> Result<Response, Problem> {
     app.photograph_of(shipment, id).await?;
-    let found = app.pictures.store.get(&app.picture_at(id)).await;
-    let found = found.map_err(|error| unkept(&error))?;
-    let picture = found.bytes().await.map_err(|error| unkept(&error))?;
+    let picture = app.picture(id).await?;
     // Nothing of it stays in a browser's cache, as with all else that names people.
     let headers = [(header::CONTENT_TYPE, HeaderValue::from_static(JPEG))];
     Ok((headers, picture).into_response())

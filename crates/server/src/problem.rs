@@ -123,6 +123,26 @@ impl Problem {
         )
     }
 
+    pub(crate) fn booked_already() -> Self {
+        let detail = "a booking of it stands already: cancel that first, or go on with it";
+        Self::new(
+            StatusCode::CONFLICT,
+            "/problems/booked-already",
+            "It is booked already",
+            detail,
+        )
+    }
+
+    pub(crate) fn sender_changed() -> Self {
+        let detail = "somebody else changed the studio's address meanwhile: look at it as it stands, and change it again";
+        Self::new(
+            StatusCode::CONFLICT,
+            "/problems/sender-changed",
+            "The address changed meanwhile",
+            detail,
+        )
+    }
+
     pub(crate) fn busy() -> Self {
         let detail = "the house is being changed over and over; what was typed is kept in the page and saved a little later";
         Self::new(

@@ -20,6 +20,7 @@ use crate::{
     clock::Clock,
     guard::Ours,
     import::import,
+    leaving::keep_asking,
     network::{Certificate, Door, Listen, Network, OneAtATime, Passphrase},
     outside::{Carriers, Patience, Scale},
     pages::{PageShelf, Pages},
@@ -135,6 +136,7 @@ pub struct Running {
     handle: Handle<SocketAddr>,
     servers: Vec<JoinHandle<std::io::Result<()>>>,
     _keeping_up: EndsWith,
+    _asking: EndsWith,
     _following: Option<EndsWith>,
 }
 
@@ -208,6 +210,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         turns: OneAtATime::default(),
     };
     let keeping_up = EndsWith(tokio::spawn(keep_up(app.clone())));
+    let asking = EndsWith(tokio::spawn(keep_asking(app.clone())));
     let handle = Handle::new();
     let listener = bound(options.address, "--port")?;
     let address = listener.local_addr()?;
@@ -231,6 +234,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         handle,
         servers,
         _keeping_up: keeping_up,
+        _asking: asking,
         _following: following,
     })
 }

@@ -4,9 +4,12 @@ use axum::{Json, extract::State, http::StatusCode};
 use hummock_core::{
     Refusal,
     quantity::LengthUnit,
+    sending::Handed,
     shipment::{ShipmentInputs, Summary, WorkLine, Worked, refused_text},
 };
-use hummock_store::{Edit, Listed, Move, NewShipment, Place, Sort, Stored, Wanted, WriteRefused};
+use hummock_store::{
+    Edit, HouseAt, Listed, Move, NewShipment, Place, Sort, Stored, Wanted, WriteRefused,
+};
 use serde::{Deserialize, Serialize};
 use serde_json::{Map, Value};
 use utoipa::{IntoParams, ToSchema};
@@ -41,14 +44,20 @@ pub(crate) struct ShipmentView {
     /// Where it is kept.
     #[schema(value_type = PlaceName)]
     place: Place,
+    /// What it is followed by: as its carrier booked it, else as it was typed.
+    tracking: Option<String>,
+    /// As it was handed over; nothing before that.
+    handed: Option<Handed>,
 }
 
-/// Where a shipment is kept: at work, put away with the plan that it had, or deleted until it is taken back.
+/// Where a shipment is kept: at work, handed over and on its way, put away with the plan that it had, or deleted until it is
+/// taken back. `sent` follows from `sending.handed_over` alone: asked for `bench`, what was handed over goes back to `sent`.
 #[derive(ToSchema)]
 #[schema(rename_all = "snake_case")]
 #[expect(dead_code, reason = "it describes the store's own type")]
 pub(crate) enum PlaceName {
     Bench,
+    Sent,
     Archive,
     Bin,
 }
@@ -64,6 +73,8 @@ pub(crate) struct BenchRow {
     summary: Option<Summary>,
     /// Where it stands today.
     line: WorkLine,
+    /// What it is followed by.
+    tracking: Option<String>,
 }
 
 /// A page of shipments.
@@ -174,13 +185,60 @@ pub(crate) struct PlaceRequest {
     place: Place,
 }
 
+/// Returns a parcel as it is handed over by inputs; nothing where it is not.
+fn handed_over(inputs: &ShipmentInputs, house: &HouseAt) -> Result<Option<Handed>, Problem> {
+    if inputs.handed_over().is_none() {
+        return Ok(None);
+    }
+    let handed = Handed::of(inputs, &house.house)?;
+    handed.map(Some).ok_or_else(|| {
+        let says = "there is no plan of it yet: measure the piece first";
+        vec![Refusal::new("sending.handed_over", says)].into()
+    })
+}
+
+/// What changes about a parcel that has left: what is typed of it, and not its plan.
+struct Left<'a> {
+    stored: &'a Stored,
+    inputs: &'a ShipmentInputs,
+}
+
+impl<'a> Left<'a> {
+    /// Returns it where a parcel has left and goes on being so.
+    fn still(stored: &'a Stored, inputs: &'a ShipmentInputs) -> Option<Self> {
+        let left = stored.place == Place::Sent
+            && inputs.handed_over().is_some()
+            && inputs.changed_after_leaving(&stored.inputs).is_empty();
+        left.then_some(Self { stored, inputs })
+    }
+
+    const fn of(&self, based_on: i32, edit: Option<Uuid>) -> Edit<'a> {
+        Edit {
+            shipment: self.stored.id,
+            based_on,
+            id: edit,
+            inputs: self.inputs,
+            computed: &self.stored.computed,
+            handed: None,
+            keeps_plan: true,
+        }
+    }
+}
+
+/// Returns what somebody typed that it is followed by.
+fn typed_tracking(inputs: &ShipmentInputs) -> Option<String> {
+    let number = inputs.sending.tracking.trim();
+    (!number.is_empty()).then(|| number.to_owned())
+}
+
 impl App {
-    fn view(&self, stored: Stored) -> ShipmentView {
+    pub(crate) fn view(&self, stored: Stored) -> ShipmentView {
         let line = WorkLine::on(
             self.clock.today(),
             &stored.inputs,
             stored.computed.summary.as_ref(),
         );
+        let typed = typed_tracking(&stored.inputs);
         ShipmentView {
             id: stored.id,
             version: stored.version,
@@ -191,12 +249,16 @@ impl App {
             can_undo: stored.can_undo,
             can_redo: stored.can_redo,
             place: stored.place,
+            tracking: stored.tracking.or(typed),
+            handed: stored.handed,
         }
     }
 
     fn row(&self, listed: Listed) -> BenchRow {
         let line = WorkLine::on(self.clock.today(), &listed.inputs, listed.summary.as_ref());
+        let typed = typed_tracking(&listed.inputs);
         BenchRow {
+            tracking: listed.tracking.or(typed),
             id: listed.id,
             inputs: listed.inputs,
             summary: listed.summary,
@@ -237,7 +299,9 @@ impl App {
             stored if stored.version != based_on => {
                 Err(Problem::stale(based_on, self.view(stored)))
             }
-            stored if stored.place != Place::Bench => Err(Problem::put_away()),
+            stored if !matches!(stored.place, Place::Bench | Place::Sent) => {
+                Err(Problem::put_away())
+            }
             stored => Ok(Ok(stored)),
         }
     }
@@ -257,6 +321,7 @@ impl App {
             let new = NewShipment {
                 id,
                 edit,
+                handed: handed_over(&outcome.inputs, &outcome.house)?,
                 computed: outcome.computed(),
                 inputs: outcome.inputs,
             };
@@ -270,6 +335,32 @@ impl App {
         }
     }
 
+    /// Writes down what is typed of a parcel that has left.
+    async fn noted(
+        &self,
+        stored: &Stored,
+        changed: ShipmentInputs,
+        request: &EditRequest,
+    ) -> Result<Json<ShipmentView>, Problem> {
+        let today = self.clock.today();
+        let inputs = changed.checked_since(&stored.inputs, request.unit, today)?;
+        let refused = inputs.changed_after_leaving(&stored.inputs);
+        if !refused.is_empty() {
+            return Err(refused.into());
+        }
+        if inputs == stored.inputs {
+            return Ok(Json(self.view(stored.clone())));
+        }
+        let left = Left {
+            stored,
+            inputs: &inputs,
+        };
+        let edit = left.of(request.version, request.edit);
+        let edited = self.store.edit(self.studio, edit).await;
+        // The house is not asked.
+        self.written(edited)?.ok_or_else(Problem::busy)
+    }
+
     async fn step(
         &self,
         id: Uuid,
@@ -280,9 +371,19 @@ impl App {
             return Ok(made);
         }
         let inputs = self.store.inputs_after(self.studio, id, towards).await?;
+        let stored = self.stored(id).await?;
         let mut tries = self.tries();
         loop {
             let house = tries.next().await?;
+            if let Some(edit) = Left::still(&stored, &inputs) {
+                let edit = edit.of(request.version, request.edit);
+                let moved = self.store.step(self.studio, towards, edit).await;
+                if let Some(view) = self.written(moved)? {
+                    return Ok(view);
+                }
+                continue;
+            }
+            let handed = handed_over(&inputs, &house)?;
             // What stood there once can always stand there again, with a plan or without.
             let worked = Worked::out_or_refused(&inputs, &house.house);
             let edit = Edit {
@@ -291,6 +392,8 @@ impl App {
                 id: request.edit,
                 inputs: &inputs,
                 computed: &computed(&worked, &inputs, &house),
+                handed: handed.as_ref(),
+                keeps_plan: false,
             };
             let moved = self.store.step(self.studio, towards, edit).await;
             if let Some(view) = self.written(moved)? {
@@ -387,7 +490,10 @@ pub(crate) async fn edit(
         Ok(stored) => stored,
         Err(made) => return Ok(made),
     };
-    let changed = merged(&stored.inputs, request.change)?;
+    let changed = merged(&stored.inputs, request.change.clone())?;
+    if stored.place == Place::Sent && changed.handed_over().is_some() {
+        return app.noted(&stored, changed, &request).await;
+    }
     let mut tries = app.tries();
     loop {
         let house = tries.next().await?;
@@ -396,12 +502,15 @@ pub(crate) async fn edit(
         if outcome.inputs == stored.inputs {
             return Ok(Json(app.view(stored)));
         }
+        let handed = handed_over(&outcome.inputs, &outcome.house)?;
         let edit = Edit {
             shipment: id,
             based_on: request.version,
             id: request.edit,
             inputs: &outcome.inputs,
             computed: &outcome.computed(),
+            handed: handed.as_ref(),
+            keeps_plan: false,
         };
         let edited = app.store.edit(app.studio, edit).await;
         if let Some(view) = app.written(edited)? {

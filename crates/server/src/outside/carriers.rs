@@ -1,7 +1,11 @@
 //! The carriers' own services: what they take, beside what their tariffs say; bookings, days and tracking.
 
 use axum::{Json, extract::State, http::Method};
-use hummock_core::shipment::{CarrierAsk, Confirmed};
+use hummock_core::{
+    sending::TrackingEvent,
+    shipment::{CarrierAsk, Confirmed},
+};
+use jiff::civil::Date;
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
@@ -26,13 +30,20 @@ struct Rate {
     total: Option<Decimal>,
 }
 
+#[derive(Debug, Deserialize)]
+struct Told {
+    events: Vec<TrackingEvent>,
+}
+
 /// What was booked.
-#[derive(Debug, Clone, PartialEq, Deserialize)]
-pub(crate) struct Booking {
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub(crate) struct Booked {
     /// What it is followed by.
     pub tracking: String,
     /// What it costs, in the carrier's money.
     pub total: Decimal,
+    /// That money.
+    pub currency: String,
     /// What stands on its label.
     pub label: Vec<String>,
 }
@@ -58,16 +69,12 @@ impl Carriers {
     ///
     /// # Errors
     /// [`NoAnswer`]: then it may have been booked or not, and asking again by the same key finds out.
-    #[cfg_attr(
-        not(test),
-        expect(dead_code, reason = "it comes to a screen with the day of sending")
-    )]
     pub(crate) async fn book(
         &self,
         tariff: &str,
         key: &str,
         booking: &Value,
-    ) -> Result<Booking, NoAnswer> {
+    ) -> Result<Booked, NoAnswer> {
         let question = Question {
             method: Method::POST,
             path: format!("/{tariff}/bookings"),
@@ -75,6 +82,46 @@ impl Carriers {
             key: Some(key),
         };
         self.client()?.ask(&question).await
+    }
+
+    /// Has a carrier forget a booking, so that it is never booked by its key any more; as often as one asks.
+    ///
+    /// # Errors
+    /// [`NoAnswer`].
+    pub(crate) async fn cancel(&self, tariff: &str, key: &str) -> Result<(), NoAnswer> {
+        let question = Question {
+            method: Method::DELETE,
+            path: format!("/{tariff}/bookings/{key}"),
+            body: None,
+            key: Some(key),
+        };
+        self.client()?.ask::<Value>(&question).await.map(drop)
+    }
+
+    /// Asks what has become of a parcel until a day.
+    ///
+    /// # Errors
+    /// [`NoAnswer`].
+    pub(crate) async fn follow(
+        &self,
+        number: &str,
+        on: Date,
+    ) -> Result<Vec<TrackingEvent>, NoAnswer> {
+        let number: String = form_urlencoded::byte_serialize(number.as_bytes()).collect();
+        let question = Question {
+            method: Method::GET,
+            // A gap is no plus in a path.
+            path: format!("/tracking/{}?on={on}", number.replace('+', "%20")),
+            body: None,
+            key: None,
+        };
+        let told: Told = self.client()?.ask(&question).await?;
+        Ok(told.events)
+    }
+
+    /// Tells whether anybody can be asked.
+    pub(crate) const fn are_there(&self) -> bool {
+        self.0.is_some()
     }
 }
 
@@ -142,7 +189,7 @@ pub(crate) async fn ask(
     }))
 }
 
-fn body_of(ask: &CarrierAsk<'_>) -> Value {
+pub(crate) fn body_of(ask: &CarrierAsk<'_>) -> Value {
     json!({
         "parcel": ask.parcel(),
         "destination": ask.destination(),
@@ -160,7 +207,6 @@ mod tests {
 
     use hummock_core::freight::OnItsWay;
     use hummock_standins::{FaultKind, Running, read_tariffs, serve};
-    use jiff::civil::Date;
 
     use super::*;
 

@@ -6,7 +6,8 @@ mod carriers;
 mod client;
 mod scale;
 
-pub(crate) use carriers::Carriers;
 pub(crate) use carriers::routes as carrier_routes;
+pub(crate) use carriers::{Booked, Carriers, body_of};
+pub(crate) use client::NoAnswer;
 pub use client::Patience;
 pub(crate) use scale::{Scale, routes as scale_routes};

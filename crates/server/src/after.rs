@@ -1,0 +1,219 @@
+//! What comes of a parcel: where it is, until when a claim is heard, how it turned out beside the plan, and what was learned.
+
+use axum::{Json, extract::State};
+use hummock_core::{
+    odds::PieceClass,
+    sending::{ClaimKind, Deadline, Fate, Following, Handed, ParcelBeside, TrackingEvent},
+    shipment::{Outcome, ShipmentInputs},
+};
+use hummock_store::{BookingState, Stored};
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+use utoipa_axum::{router::OpenApiRouter, routes};
+use uuid::Uuid;
+
+use crate::{app::App, body::ShipmentId, problem::Problem};
+
+/// What comes of a parcel.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct AfterView {
+    /// How it turned out beside the plan; nothing before it was handed over.
+    beside: Option<ParcelBeside>,
+    /// What the carrier says, the first thing first.
+    events: Vec<TrackingEvent>,
+    /// What follows from that today.
+    following: Following,
+    /// Whether the carrier answered just now; else this is what it said the last time.
+    answered: bool,
+    /// Whether its carrier can be asked at all.
+    followed: bool,
+    /// Until when damage or loss is heard; nothing while neither can be claimed.
+    deadline: Option<Deadline>,
+    /// The last day on which it was to arrive, by its carrier's calendar.
+    #[schema(value_type = Option<String>, format = Date)]
+    expected: Option<Date>,
+    /// Whether that day is over, and nobody said that it arrived.
+    overdue: bool,
+}
+
+/// Something that was learned from an earlier parcel.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct LessonView {
+    /// Its shipment.
+    shipment: Uuid,
+    /// The piece.
+    title: String,
+    /// The day on which it left.
+    on: Option<String>,
+    /// What came of it.
+    outcome: Option<Outcome>,
+    /// The layer that failed, by its name.
+    failed: Option<&'static str>,
+    /// What to do otherwise.
+    says: String,
+}
+
+/// So many of the newest lessons are shown.
+const MOST_LESSONS: usize = 5;
+/// So many of the newest parcels with a lesson are looked through.
+const LOOKED_THROUGH: i64 = 400;
+
+impl App {
+    /// Returns what a carrier says of a parcel: just now, or the last time that it answered.
+    pub(crate) async fn followed(
+        &self,
+        stored: &Stored,
+    ) -> Result<(Vec<TrackingEvent>, bool, bool), Problem> {
+        let booking = self.store.booking(self.studio, stored.id).await?;
+        let Some(booking) = booking.filter(|booking| booking.state == BookingState::Booked) else {
+            return Ok((Vec::new(), false, false));
+        };
+        let known: Vec<TrackingEvent> =
+            serde_json::from_value(booking.events.clone()).unwrap_or_default();
+        let Some(number) = &stored.tracking else {
+            return Ok((known, false, false));
+        };
+        match self.carriers.follow(number, self.clock.today()).await {
+            Ok(events) => {
+                let told = serde_json::to_value(&events).unwrap_or_default();
+                self.store
+                    .keep_events(self.studio, booking.id, &told)
+                    .await?;
+                Ok((events, true, true))
+            }
+            Err(_) => Ok((known, false, true)),
+        }
+    }
+}
+
+/// Returns until when damage or loss of a parcel is heard: damage once it is known when it was delivered, loss before that.
+pub(crate) fn deadline(
+    inputs: &ShipmentInputs,
+    handed: &Handed,
+    events: &[TrackingEvent],
+    terms: Option<hummock_core::sending::ClaimTerms>,
+    today: Date,
+) -> Option<Deadline> {
+    let left = inputs.handed_over()?;
+    handed.carrier.as_ref()?;
+    let delivered = events
+        .iter()
+        .find(|event| matches!(event.fate, Fate::Arrived | Fate::Damaged))
+        .map(TrackingEvent::day);
+    let (kind, from) = match inputs.after.outcome {
+        Some(Outcome::Lost) => (ClaimKind::Loss, left),
+        Some(Outcome::Arrived | Outcome::Damaged | Outcome::Returned) => {
+            // What the carrier wrote counts, then what somebody typed.
+            (ClaimKind::Damage, delivered.or(inputs.outcome_on())?)
+        }
+        None => match delivered {
+            Some(day) => (ClaimKind::Damage, day),
+            None => (ClaimKind::Loss, left),
+        },
+    };
+    Some(Deadline::of(kind, terms, from, today))
+}
+
+/// Returns where a parcel is, until when a claim is heard, and how it turned out beside the plan.
+#[utoipa::path(
+    operation_id = "show_after", get, path = "/shipments/{id}/after", tag = "leaving",
+    params(("id" = Uuid, Path, description = "Which shipment")),
+    responses(
+        (status = 200, description = "As it stands today", body = AfterView),
+        (status = 404, description = "There is no such shipment", body = Problem),
+    ),
+)]
+async fn show(
+    State(app): State<App>,
+    ShipmentId(id): ShipmentId,
+) -> Result<Json<AfterView>, Problem> {
+    let stored = app.stored(id).await?;
+    let (events, answered, followed) = app.followed(&stored).await?;
+    let today = app.clock.today();
+    let house = app.house().await?;
+    let inputs = &stored.inputs;
+    let handed = stored.handed.as_ref();
+    let tariff = handed.and_then(Handed::tariff);
+    let tariff = tariff.and_then(|id| house.house.tariffs.iter().find(|tariff| tariff.id == id));
+    let service = handed
+        .and_then(|handed| handed.service.as_deref())
+        .and_then(|service| house.house.tariff_and_service(service));
+    let expected = inputs
+        .handed_over()
+        .zip(service)
+        .map(|(left, (tariff, service))| {
+            tariff
+                .on_its_way(service, (service.days_from, service.days_to), left)
+                .latest
+        });
+    let following = Following::of(&events, today);
+    let on_its_way = inputs.after.outcome.is_none()
+        && !matches!(
+            following.fate,
+            Fate::Arrived | Fate::Damaged | Fate::Returned
+        );
+    Ok(Json(AfterView {
+        beside: handed.map(|handed| ParcelBeside::of(handed, inputs)),
+        following,
+        answered,
+        followed,
+        deadline: handed.and_then(|handed| {
+            deadline(
+                inputs,
+                handed,
+                &events,
+                tariff.and_then(|tariff| tariff.claims),
+                today,
+            )
+        }),
+        overdue: on_its_way && expected.is_some_and(|expected| expected < today),
+        expected,
+        events,
+    }))
+}
+
+/// Returns what was learned from earlier parcels of a like kind, the last one first.
+#[utoipa::path(
+    operation_id = "list_lessons", get, path = "/shipments/{id}/lessons", tag = "leaving",
+    params(("id" = Uuid, Path, description = "Which shipment")),
+    responses(
+        (status = 200, description = "Up to five; none before there is a plan", body = [LessonView]),
+        (status = 404, description = "There is no such shipment", body = Problem),
+    ),
+)]
+async fn lessons(
+    State(app): State<App>,
+    ShipmentId(id): ShipmentId,
+) -> Result<Json<Vec<LessonView>>, Problem> {
+    let stored = app.stored(id).await?;
+    let class = stored.computed.worked.pointer("/plan/odds/class").cloned();
+    let class: Option<PieceClass> = class.and_then(|class| serde_json::from_value(class).ok());
+    let Some(class) = class else {
+        return Ok(Json(Vec::new()));
+    };
+    let learned = app.store.with_lessons(app.studio, LOOKED_THROUGH).await?;
+    let alike = learned
+        .into_iter()
+        .filter(|(other, _, handed)| *other != id && handed.class == class);
+    let told = alike
+        .take(MOST_LESSONS)
+        .map(|(shipment, inputs, _)| LessonView {
+            shipment,
+            title: inputs.title_of(hummock_core::plan::FIRST),
+            on: inputs.sending.handed_over.clone(),
+            outcome: inputs.after.outcome,
+            failed: inputs
+                .after
+                .failed
+                .map(hummock_core::space::LayerSlot::name),
+            says: inputs.after.lesson.trim().to_owned(),
+        });
+    Ok(Json(told.collect()))
+}
+
+pub(crate) fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(show))
+        .routes(routes!(lessons))
+}

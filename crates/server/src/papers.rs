@@ -1,0 +1,484 @@
+//! The papers of a parcel as PDF, its claim as one archive, and its days as a calendar file.
+
+use std::io::{Seek as _, SeekFrom, Write as _};
+
+use axum::{
+    body::{Body as Sent, Bytes},
+    extract::{FromRequestParts, Path, State},
+    http::{header, request::Parts},
+    response::Response,
+};
+use hummock_core::{
+    quantity::Mass,
+    sending::{
+        TrackingEvent,
+        papers::{
+            ClaimFile, ClaimSource, HandOverList, HandOverRow, LabelSource, PictureLine,
+            certificates, condition, crating_brief, customs, handling_marks, label, slip,
+        },
+    },
+    shipment::ShipmentInputs,
+};
+use hummock_store::{BookingState, Photograph};
+use icalendar::{Calendar, Component as _, Event, EventLike as _};
+use jiff::civil::Date;
+use serde::{Deserialize, de::IntoDeserializer as _};
+use serde_json::{Value, json};
+use utoipa::IntoParams;
+use utoipa_axum::{router::OpenApiRouter, routes};
+use uuid::Uuid;
+use zip::{CompressionMethod, ZipWriter, write::SimpleFileOptions};
+
+use crate::{
+    after::deadline,
+    app::App,
+    body::{Asked, ShipmentId},
+    documents::{Printed, code_of, file_of},
+    leaving::{PaperName, ToLeave},
+    outside::Booked,
+    problem::Problem,
+    sender::letterhead,
+};
+
+/// A claim prints so many photographs; the archive has them all.
+const MOST_PRINTED: usize = 24;
+/// Photographs of the damage are kept under this step.
+const DAMAGE: &str = "after/damage";
+/// Photographs of the piece before it was packed are kept under steps that begin so.
+const LOOKS: &str = "look/";
+
+/// A paper in the path.
+pub(crate) struct PaperPath(PaperName);
+
+impl<S: Send + Sync> FromRequestParts<S> for PaperPath {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
+        let found: Result<Path<std::collections::HashMap<String, String>>, _> =
+            Path::from_request_parts(parts, state).await;
+        let named = found.ok().and_then(|Path(path)| path.get("paper").cloned());
+        let named = named.unwrap_or_default();
+        let deserializer: serde::de::value::StringDeserializer<serde::de::value::Error> =
+            named.into_deserializer();
+        PaperName::deserialize(deserializer)
+            .map(Self)
+            .map_err(|_| Problem::not_found("paper of that name"))
+    }
+}
+
+const fn called(paper: PaperName) -> &'static str {
+    match paper {
+        PaperName::Label => "label.pdf",
+        PaperName::LabelA4 => "label-a4.pdf",
+        PaperName::Marks => "handling-marks.pdf",
+        PaperName::Slip => "packing-slip.pdf",
+        PaperName::Certificate => "certificate.pdf",
+        PaperName::Condition => "condition-report.pdf",
+        PaperName::Customs => "customs.pdf",
+        PaperName::Crating => "crating-brief.pdf",
+        PaperName::Claim => "claim.pdf",
+    }
+}
+
+/// Returns a paper of a parcel.
+#[utoipa::path(
+    operation_id = "print_paper", get, path = "/shipments/{id}/papers/{paper}", tag = "leaving",
+    params(
+        ("id" = Uuid, Path, description = "Which shipment"),
+        ("paper" = PaperName, Path, description = "Which paper"),
+    ),
+    responses(
+        (status = 200, description = "The document", body = String, content_type = "application/pdf"),
+        (status = 404, description = "There is no such shipment or paper, or nothing for it to say yet", body = Problem),
+        (status = 503, description = "The program that makes documents is not there yet", body = Problem),
+    ),
+)]
+async fn print(
+    State(app): State<App>,
+    ShipmentId(id): ShipmentId,
+    PaperPath(paper): PaperPath,
+) -> Result<Response, Problem> {
+    let leaves = app.to_leave(id).await?;
+    let document = app.printed(&leaves, paper).await?;
+    Ok(file_of(called(paper), "application/pdf", document))
+}
+
+impl App {
+    async fn printed(&self, leaves: &ToLeave, paper: PaperName) -> Result<Vec<u8>, Problem> {
+        let inputs = &leaves.stored.inputs;
+        let today = self.clock.today();
+        let head = letterhead(&leaves.settings);
+        let unit = leaves.house.house.rules.told_in;
+        let currency = leaves.house.house.catalogue.currency;
+        let mark = self.store.mark(self.studio).await?;
+        let plan = leaves.worked.plan.as_ref();
+        let no_plan = || Problem::not_found("plan of it yet");
+        let (kind, says, photographs): (&str, Value, Vec<Photograph>) = match paper {
+            PaperName::Label | PaperName::LabelA4 => {
+                let a4 = paper == PaperName::LabelA4;
+                return self.label(leaves, a4).await;
+            }
+            PaperName::Marks => (
+                "marks",
+                json!({ "sides": handling_marks(inputs) }),
+                Vec::new(),
+            ),
+            PaperName::Slip => {
+                let slip = slip(inputs, plan, head, leaves.ends(), today, unit);
+                ("slip", json!({ "slip": slip }), Vec::new())
+            }
+            PaperName::Certificate => {
+                let made = certificates(inputs, unit);
+                if made.is_empty() {
+                    return Err(Problem::not_found("piece in it with a certificate"));
+                }
+                let says = json!({ "certificates": made, "card": leaves.settings.certificate, "studio": head.studio });
+                ("certificate", says, Vec::new())
+            }
+            PaperName::Condition => {
+                let kept = self
+                    .store
+                    .photographs(self.studio, leaves.stored.id)
+                    .await?;
+                let taken: Vec<Photograph> = kept
+                    .into_iter()
+                    .filter(|one| one.step.starts_with(LOOKS))
+                    .take(MOST_PRINTED)
+                    .collect();
+                let lines = taken
+                    .iter()
+                    .map(|one| PictureLine::of(Some("Before packing"), &one.taken_at))
+                    .collect();
+                let report = condition(inputs, head, today, lines, unit);
+                ("condition", json!({ "condition": report }), taken)
+            }
+            PaperName::Customs => {
+                if !leaves.abroad() {
+                    return Err(Problem::not_found("border on its way"));
+                }
+                let own = &leaves.settings.sender.address.country;
+                let origin = inputs.sending.origin.as_deref().unwrap_or(own);
+                let origin = leaves.settings.form_of(origin).country;
+                let made = customs(
+                    inputs,
+                    (head, leaves.ends()),
+                    (today, leaves.tracking().unwrap_or_default()),
+                    (leaves.mass(), origin),
+                    (unit, &currency),
+                );
+                ("customs", json!({ "customs": made }), Vec::new())
+            }
+            PaperName::Crating => {
+                let plan = plan.ok_or_else(no_plan)?;
+                let brief = crating_brief(
+                    inputs,
+                    plan,
+                    (head, leaves.ends()),
+                    today,
+                    (unit, &currency),
+                );
+                ("crating", json!({ "brief": brief }), Vec::new())
+            }
+            PaperName::Claim => {
+                let (claim, printed) = self.claim(leaves).await?;
+                ("claim", json!({ "claim": claim }), printed)
+            }
+        };
+        let mut says = says;
+        says["mark"] = json!(mark.is_some());
+        let mut pictures: Vec<Bytes> = mark.into_iter().map(Bytes::from).collect();
+        for photograph in &photographs {
+            pictures.push(self.picture(photograph.id).await?);
+        }
+        self.documents
+            .paper(Printed {
+                kind,
+                says: &says,
+                pictures: &pictures,
+            })
+            .await
+    }
+
+    async fn label(&self, leaves: &ToLeave, a4: bool) -> Result<Vec<u8>, Problem> {
+        let tracking = leaves
+            .tracking()
+            .ok_or_else(|| Problem::not_found("tracking number of it yet"))?;
+        let booking = self.store.booking(self.studio, leaves.stored.id).await?;
+        let booked: Option<Booked> = booking
+            .as_ref()
+            .and_then(|booking| serde_json::from_value(booking.answer.clone()?).ok());
+        let on = booking
+            .as_ref()
+            .and_then(|booking| booking.leaves_on.parse().ok());
+        let made = label(
+            &leaves.stored.inputs,
+            LabelSource {
+                ends: leaves.ends(),
+                carrier: leaves.service_called(),
+                tracking,
+                lines: booked.as_ref().map_or(&[], |booked| &booked.label),
+                mass: leaves.mass(),
+                on: on.or(leaves.stored.inputs.leaves_on()),
+            },
+        );
+        let code = code_of(tracking).map_err(|()| Problem::document_failed())?;
+        let says = json!({ "label": made, "code": code, "a4": a4 });
+        self.documents
+            .paper(Printed {
+                kind: "label",
+                says: &says,
+                pictures: &[],
+            })
+            .await
+    }
+
+    /// Returns what a claim says, and the photographs that are printed in it.
+    async fn claim(&self, leaves: &ToLeave) -> Result<(ClaimFile, Vec<Photograph>), Problem> {
+        let stored = &leaves.stored;
+        let handed = stored
+            .handed
+            .as_ref()
+            .ok_or_else(|| Problem::not_found("parcel that was handed over"))?;
+        let (events, ..) = self.followed(stored).await?;
+        let today = self.clock.today();
+        let tariff = handed.tariff();
+        let tariff = tariff.and_then(|id| {
+            leaves
+                .house
+                .house
+                .tariffs
+                .iter()
+                .find(|tariff| tariff.id == id)
+        });
+        let terms = tariff.and_then(|tariff| tariff.claims);
+        let until = deadline(&stored.inputs, handed, &events, terms, today);
+        let until = until.ok_or_else(|| Problem::not_found("carrier to claim from"))?;
+        let mut kept = self.store.photographs(self.studio, stored.id).await?;
+        // The damage first, then how it was packed.
+        kept.sort_by_key(|one| one.step != DAMAGE);
+        let more = kept.len().saturating_sub(MOST_PRINTED);
+        kept.truncate(MOST_PRINTED);
+        let lines = kept
+            .iter()
+            .map(|one| PictureLine::of(titled(one, handed), &one.taken_at));
+        let claim = ClaimFile::of(
+            &stored.inputs,
+            ClaimSource {
+                head: letterhead(&leaves.settings),
+                ends: leaves.ends(),
+                handed,
+                tracking: leaves.tracking(),
+                deadline: until,
+                events: &events,
+                photographs: lines.collect(),
+                more_photographs: more,
+                today,
+                unit: leaves.house.house.rules.told_in,
+                currency: leaves.house.house.catalogue.currency,
+            },
+        );
+        Ok((claim, kept))
+    }
+}
+
+/// What a photograph was taken of, by its step.
+fn titled<'a>(
+    photograph: &Photograph,
+    handed: &'a hummock_core::sending::Handed,
+) -> Option<&'a str> {
+    if photograph.step == DAMAGE {
+        return Some("The damage");
+    }
+    let mut steps = handed.steps.iter();
+    steps
+        .find(|step| step.key == photograph.step)
+        .map(|step| step.title.as_str())
+}
+
+/// Returns a claim as one archive: the paper, every photograph as it is kept, and the record as JSON.
+#[utoipa::path(
+    operation_id = "pack_claim", get, path = "/shipments/{id}/claim.zip", tag = "leaving",
+    params(("id" = Uuid, Path, description = "Which shipment")),
+    responses(
+        (status = 200, description = "The archive", body = Vec<u8>, content_type = "application/zip"),
+        (status = 404, description = "There is no such shipment, or it was not handed over to a carrier", body = Problem),
+        (status = 503, description = "The program that makes documents is not there yet", body = Problem),
+    ),
+)]
+async fn claim_archive(
+    State(app): State<App>,
+    ShipmentId(id): ShipmentId,
+) -> Result<Response, Problem> {
+    let leaves = app.to_leave(id).await?;
+    let paper = app.printed(&leaves, PaperName::Claim).await?;
+    let kept = app.store.photographs(app.studio, id).await?;
+    let (events, ..) = app.followed(&leaves.stored).await?;
+    let record = record_of(&leaves, &events);
+    let failed = |error: std::io::Error| {
+        tracing::error!(%error, "an archive was not made");
+        Problem::document_failed()
+    };
+    // It lies in a file while it grows, so that no number of photographs fills the memory.
+    let mut zip = ZipWriter::new(tempfile::tempfile().map_err(failed)?);
+    let plain = SimpleFileOptions::default().compression_method(CompressionMethod::Stored);
+    let mut add = |name: &str, file: &[u8]| -> std::io::Result<()> {
+        zip.start_file(name, plain).map_err(std::io::Error::other)?;
+        zip.write_all(file)
+    };
+    add("claim.pdf", &paper).map_err(failed)?;
+    add("record.json", &record).map_err(failed)?;
+    for (at, photograph) in kept.iter().enumerate() {
+        let picture = app.picture(photograph.id).await?;
+        let step = photograph
+            .step
+            .replace(|one: char| !one.is_ascii_alphanumeric(), "-");
+        add(&format!("photographs/{:02}-{step}.jpg", at + 1), &picture).map_err(failed)?;
+    }
+    let mut file = zip
+        .finish()
+        .map_err(|error| failed(std::io::Error::other(error)))?;
+    file.seek(SeekFrom::Start(0)).map_err(failed)?;
+    let stream = tokio_util::io::ReaderStream::new(tokio::fs::File::from_std(file));
+    let mut response = file_of("claim.zip", "application/zip", Vec::new());
+    *response.body_mut() = Sent::from_stream(stream);
+    response.headers_mut().remove(header::CONTENT_LENGTH);
+    Ok(response)
+}
+
+fn record_of(leaves: &ToLeave, events: &[TrackingEvent]) -> Vec<u8> {
+    let record = json!({
+        "inputs": leaves.stored.inputs,
+        "handed_over": leaves.stored.handed,
+        "tracking": leaves.tracking(),
+        "events": events,
+    });
+    serde_json::to_vec_pretty(&record).unwrap_or_default()
+}
+
+/// Which day, and whose parcels.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct HandOverQuery {
+    /// As 2027-03-05.
+    #[param(value_type = String, format = Date)]
+    on: Date,
+    /// The carrier's tariff, as `gannet-post`.
+    tariff: String,
+}
+
+/// Returns a carrier's parcels of a day as a list to sign.
+#[utoipa::path(
+    operation_id = "print_hand_over", get, path = "/leaving/hand-over-list", tag = "leaving", params(HandOverQuery),
+    responses(
+        (status = 200, description = "The document", body = String, content_type = "application/pdf"),
+        (status = 404, description = "Nothing is booked with that carrier on that day", body = Problem),
+        (status = 503, description = "The program that makes documents is not there yet", body = Problem),
+    ),
+)]
+async fn hand_over(
+    State(app): State<App>,
+    Asked(query): Asked<HandOverQuery>,
+) -> Result<Response, Problem> {
+    let settings = app.store.settings(app.studio).await?;
+    let there = app.leaving_on(query.on).await?;
+    let collection = there
+        .into_iter()
+        .find(|one| one.tariff == query.tariff)
+        .ok_or_else(|| Problem::not_found("parcel booked with that carrier for that day"))?;
+    let parcels = collection.parcels.into_iter().map(|parcel| {
+        let row = HandOverRow {
+            tracking: parcel.tracking,
+            service: parcel.service,
+            title: parcel.title,
+            to: parcel.to,
+            mass: String::new(),
+        };
+        (row, Mass::g(parcel.mass_g))
+    });
+    let on = query.on.strftime("%-d %b %Y").to_string();
+    let list = HandOverList::of(
+        letterhead(&settings),
+        &collection.carrier,
+        &on,
+        parcels.collect(),
+    );
+    let mark = app.store.mark(app.studio).await?;
+    let says = json!({ "list": list, "mark": mark.is_some() });
+    let pictures: Vec<Bytes> = mark.into_iter().map(Bytes::from).collect();
+    let document = app
+        .documents
+        .paper(Printed {
+            kind: "hand_over",
+            says: &says,
+            pictures: &pictures,
+        })
+        .await?;
+    Ok(file_of("hand-over-list.pdf", "application/pdf", document))
+}
+
+/// Returns the days of a shipment for a calendar: when paint and varnish have cured, when it leaves, until when it was promised.
+#[utoipa::path(
+    operation_id = "read_calendar", get, path = "/shipments/{id}/calendar.ics", tag = "leaving",
+    params(("id" = Uuid, Path, description = "Which shipment")),
+    responses(
+        (status = 200, description = "iCalendar (RFC 5545), a whole day each", body = String, content_type = "text/calendar"),
+        (status = 404, description = "There is no such shipment", body = Problem),
+    ),
+)]
+async fn calendar(State(app): State<App>, ShipmentId(id): ShipmentId) -> Result<Response, Problem> {
+    let stored = app.stored(id).await?;
+    let booking = app.store.booking(app.studio, id).await?;
+    let booked = booking.filter(|booking| booking.state == BookingState::Booked);
+    let summary = stored.computed.summary.as_ref();
+    let cured = summary.and_then(|summary| summary.cure.as_ref()?.cured_on);
+    let leaves = booked
+        .and_then(|booking| booking.leaves_on.parse().ok())
+        .or(stored.inputs.leaves_on());
+    let text = calendar_of(id, &stored.inputs, [cured, leaves]);
+    Ok(file_of(
+        "shipment.ics",
+        "text/calendar; charset=utf-8",
+        text.into_bytes(),
+    ))
+}
+
+fn calendar_of(id: Uuid, inputs: &ShipmentInputs, [cured, leaves]: [Option<Date>; 2]) -> String {
+    let title = inputs.title_of(hummock_core::plan::FIRST);
+    let days = [
+        ("cured", cured, format!("{title}: cured, can be wrapped")),
+        ("leaves", leaves, format!("{title}: leaves")),
+        (
+            "promised",
+            inputs.promised_for(),
+            format!("{title}: promised to {}", inputs.buyer.name.trim()),
+        ),
+    ];
+    let mut calendar = Calendar::new();
+    for (what, day, says) in days {
+        let Some(day) = day.and_then(on_calendar) else {
+            continue;
+        };
+        let event = Event::new()
+            // The same day of the same shipment is the same event, however often it is read in.
+            .uid(&format!("{id}-{what}@hummock"))
+            .summary(&says)
+            .all_day(day)
+            .done();
+        calendar.push(event);
+    }
+    calendar.done().to_string()
+}
+
+fn on_calendar(day: Date) -> Option<chrono::NaiveDate> {
+    let part = |number: i8| u32::try_from(number).ok();
+    chrono::NaiveDate::from_ymd_opt(i32::from(day.year()), part(day.month())?, part(day.day())?)
+}
+
+pub(crate) fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(print))
+        .routes(routes!(claim_archive))
+        .routes(routes!(hand_over))
+        .routes(routes!(calendar))
+}

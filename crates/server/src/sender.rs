@@ -1,0 +1,232 @@
+//! Who sends: the studio's own address, mark and card, as they stand on labels and papers.
+
+use axum::{
+    Json,
+    body::Bytes,
+    extract::{DefaultBodyLimit, State},
+    http::{HeaderValue, StatusCode, header},
+    response::{IntoResponse, Response},
+};
+use hummock_core::{
+    Refusal,
+    sending::{PostcodePlace, Sender, papers::Card, papers::Letterhead},
+    shipment::refused_text,
+};
+use hummock_store::{Settings, SettingsRefused};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use utoipa_axum::{router::OpenApiRouter, routes};
+
+use crate::{app::App, body::Body, problem::Problem};
+
+/// Who sends.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct SenderView {
+    /// Counts up with every change; send it back with the next one.
+    version: i32,
+    /// What the studio is called.
+    name: String,
+    /// Where it is.
+    town: String,
+    /// Its address, as it stands on labels and papers.
+    sender: Sender,
+    /// The card that its certificates are printed on, in millimetres.
+    certificate: Card,
+    /// Where it sends to, and where each country's custom has the postcode.
+    countries: Vec<CountryForm>,
+    /// Whether a mark of its own is kept.
+    has_mark: bool,
+}
+
+/// A country, and where its custom has the postcode.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct CountryForm {
+    /// Two capital letters.
+    code: String,
+    /// What people call it.
+    name: String,
+    /// Where its custom has the postcode.
+    postcode: PostcodePlace,
+}
+
+/// A change of who sends.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct SenderRequest {
+    /// The version that it is based on.
+    version: i32,
+    /// What the studio is called.
+    name: String,
+    /// Where it is.
+    town: String,
+    /// Its address.
+    sender: Sender,
+    /// The card that its certificates are printed on: sides of 80 to 420 mm.
+    certificate: Card,
+    /// Of countries that it sends to, where the postcode stands; one that is not named stays as it is.
+    #[serde(default)]
+    countries: Vec<CountryForm>,
+}
+
+/// No file of a mark is larger.
+const LARGEST_MARK: usize = 4 << 20;
+
+impl App {
+    async fn sender(&self) -> Result<Json<SenderView>, Problem> {
+        let (version, settings) = self.store.settings_at(self.studio).await?;
+        let has_mark = self.store.mark(self.studio).await?.is_some();
+        let countries = settings.countries.into_iter().map(|country| CountryForm {
+            code: country.code,
+            name: country.name,
+            postcode: country.postcode,
+        });
+        Ok(Json(SenderView {
+            version,
+            name: settings.name,
+            town: settings.town,
+            countries: countries.collect(),
+            sender: settings.sender,
+            certificate: settings.certificate,
+            has_mark,
+        }))
+    }
+}
+
+/// Returns the head of a studio's papers.
+pub(crate) fn letterhead(settings: &Settings) -> Letterhead {
+    let address = &settings.sender.address;
+    let named = if address.name.trim().is_empty() {
+        &settings.name
+    } else {
+        &address.name
+    };
+    let mut lines = settings.form_of(&address.country).lines(address, false);
+    lines.retain(|line| line != named);
+    let Sender {
+        telephone, email, ..
+    } = &settings.sender;
+    let reached = [telephone.trim(), email.trim()]
+        .into_iter()
+        .filter(|text| !text.is_empty());
+    let reached = reached.collect::<Vec<_>>().join(" · ");
+    let lines = [lines.join(", "), reached]
+        .into_iter()
+        .filter(|line| !line.is_empty());
+    Letterhead {
+        studio: named.clone(),
+        lines: lines.collect(),
+    }
+}
+
+/// Returns who sends: name, address, card, and how each country's addresses are written.
+#[utoipa::path(
+    operation_id = "show_sender", get, path = "/studio/sender", tag = "studio",
+    responses((status = 200, description = "As it stands on labels and papers", body = SenderView)),
+)]
+async fn show(State(app): State<App>) -> Result<Json<SenderView>, Problem> {
+    app.sender().await
+}
+
+/// Changes who sends.
+#[utoipa::path(
+    operation_id = "change_sender", put, path = "/studio/sender", tag = "studio", request_body = SenderRequest,
+    responses(
+        (status = 200, description = "As it stands now", body = SenderView),
+        (status = 409, description = "Somebody changed it since; read it again", body = Problem),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
+    ),
+)]
+async fn change(
+    State(app): State<App>,
+    Body(request): Body<SenderRequest>,
+) -> Result<Json<SenderView>, Problem> {
+    let mut refusals: Vec<Refusal> = [("name", &request.name), ("town", &request.town)]
+        .into_iter()
+        .filter_map(|(field, text)| refused_text(field, text))
+        .collect();
+    if request.name.trim().is_empty() {
+        refusals.push(Refusal::new(
+            "name",
+            "give the studio a name: it stands on every paper",
+        ));
+    }
+    refusals.extend(request.sender.refused());
+    refusals.extend(request.certificate.refused());
+    if !refusals.is_empty() {
+        return Err(refusals.into());
+    }
+    let mut settings = app.store.settings(app.studio).await?;
+    settings.name = request.name;
+    settings.town = request.town;
+    settings.sender = request.sender;
+    settings.certificate = request.certificate;
+    for country in &mut settings.countries {
+        let named = request
+            .countries
+            .iter()
+            .find(|named| named.code == country.code);
+        if let Some(named) = named {
+            country.postcode = named.postcode;
+        }
+    }
+    match app
+        .store
+        .change_settings(app.studio, request.version, &settings)
+        .await
+    {
+        Ok(_) => app.sender().await,
+        Err(SettingsRefused::Stale(_)) => Err(Problem::sender_changed()),
+        Err(SettingsRefused::Store(error)) => Err(error.into()),
+    }
+}
+
+/// Keeps the studio's own mark: JPEG, PNG or WebP, at most 4 MB; clear parts stay clear.
+#[utoipa::path(
+    operation_id = "keep_mark", put, path = "/studio/mark", tag = "studio",
+    request_body(content = Vec<u8>, content_type = "image/png"),
+    responses(
+        (status = 204, description = "It is kept"),
+        (status = 413, description = "It is over 4 MB", body = Problem),
+        (status = 422, description = "It is no picture", body = Problem),
+        (status = 503, description = "The program that looks pictures over is still being made; send it again", body = Problem),
+    ),
+)]
+async fn keep_mark(State(app): State<App>, file: Bytes) -> Result<StatusCode, Problem> {
+    let png = app.documents.mark(&file).await?;
+    app.store.keep_mark(app.studio, Some(&png)).await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// Returns the studio's own mark, as PNG.
+#[utoipa::path(
+    operation_id = "read_mark", get, path = "/studio/mark", tag = "studio",
+    responses(
+        (status = 200, description = "The picture", body = Vec<u8>, content_type = "image/png"),
+        (status = 404, description = "None is kept", body = Problem),
+    ),
+)]
+async fn read_mark(State(app): State<App>) -> Result<Response, Problem> {
+    let mark = app.store.mark(app.studio).await?;
+    let mark = mark.ok_or_else(|| Problem::not_found("mark"))?;
+    let headers = [(header::CONTENT_TYPE, HeaderValue::from_static("image/png"))];
+    Ok((headers, mark).into_response())
+}
+
+/// Takes the studio's own mark away.
+#[utoipa::path(
+    operation_id = "drop_mark", delete, path = "/studio/mark", tag = "studio",
+    responses((status = 204, description = "It is gone")),
+)]
+async fn drop_mark(State(app): State<App>) -> Result<StatusCode, Problem> {
+    app.store.keep_mark(app.studio, None).await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+pub(crate) fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(keep_mark))
+        .layer(DefaultBodyLimit::max(LARGEST_MARK))
+        .routes(routes!(read_mark, drop_mark))
+        .routes(routes!(show, change))
+}
