@@ -19,6 +19,8 @@ const PAGES: Record<StopName, () => Promise<unknown>> = {
   price: () => import('./stops/price/PriceStop.vue'),
   pack: () => import('./stops/pack/PackStop.vue'),
   weigh: () => import('./stops/weigh/WeighStop.vue'),
+  send: () => import('./stops/send/SendStop.vue'),
+  after: () => import('./stops/after/AfterStop.vue'),
 };
 
 export const router = createRouter({
@@ -90,6 +92,12 @@ export const router = createRouter({
       meta: { title: 'Rates' },
       component: () => import('./places/rates/RatesPlace.vue'),
       props: true,
+    },
+    {
+      path: '/leaving',
+      name: 'leaving',
+      meta: { title: 'What leaves' },
+      component: () => import('./places/leaving/LeavingPlace.vue'),
     },
     {
       path: '/orders',

@@ -61,7 +61,7 @@ pub(crate) struct LeavingView {
     /// A message to the buyer, ready to be copied.
     message: Message,
     /// The papers that it can have.
-    papers: Vec<PaperName>,
+    papers: Vec<ParcelPaper>,
 }
 
 /// A day on which parcels leave.
@@ -77,7 +77,7 @@ pub(crate) struct LeavingDay {
 /// A paper of a parcel.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub(crate) enum PaperName {
+pub(crate) enum ParcelPaper {
     /// 100 × 150 mm.
     Label,
     /// The same on A4.
@@ -553,21 +553,21 @@ fn next_days(by_tariff: Option<(&Tariff, &Service)>, today: Date) -> Vec<Date> {
     days
 }
 
-fn papers_of(leaves: &ToLeave) -> Vec<PaperName> {
+fn papers_of(leaves: &ToLeave) -> Vec<ParcelPaper> {
     let inputs = &leaves.stored.inputs;
     let planned = leaves.worked.plan.is_some();
     let has_certificate =
         inputs.piece.certificate || inputs.others.values().any(|other| other.piece.certificate);
     [
-        (PaperName::Label, leaves.tracking().is_some()),
-        (PaperName::LabelA4, leaves.tracking().is_some()),
-        (PaperName::Marks, true),
-        (PaperName::Slip, true),
-        (PaperName::Certificate, has_certificate),
-        (PaperName::Condition, true),
-        (PaperName::Customs, leaves.abroad()),
-        (PaperName::Crating, planned),
-        (PaperName::Claim, leaves.stored.handed.is_some()),
+        (ParcelPaper::Label, leaves.tracking().is_some()),
+        (ParcelPaper::LabelA4, leaves.tracking().is_some()),
+        (ParcelPaper::Marks, true),
+        (ParcelPaper::Slip, true),
+        (ParcelPaper::Certificate, has_certificate),
+        (ParcelPaper::Condition, true),
+        (ParcelPaper::Customs, leaves.abroad()),
+        (ParcelPaper::Crating, planned),
+        (ParcelPaper::Claim, leaves.stored.handed.is_some()),
     ]
     .into_iter()
     .filter(|(_, there)| *there)

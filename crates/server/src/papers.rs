@@ -34,7 +34,7 @@ use crate::{
     app::App,
     body::{Asked, ShipmentId},
     documents::{Printed, code_of, file_of},
-    leaving::{PaperName, ToLeave},
+    leaving::{ParcelPaper, ToLeave},
     outside::Booked,
     problem::Problem,
     sender::letterhead,
@@ -48,7 +48,7 @@ const DAMAGE: &str = "after/damage";
 const LOOKS: &str = "look/";
 
 /// A paper in the path.
-pub(crate) struct PaperPath(PaperName);
+pub(crate) struct PaperPath(ParcelPaper);
 
 impl<S: Send + Sync> FromRequestParts<S> for PaperPath {
     type Rejection = Problem;
@@ -60,23 +60,23 @@ impl<S: Send + Sync> FromRequestParts<S> for PaperPath {
         let named = named.unwrap_or_default();
         let deserializer: serde::de::value::StringDeserializer<serde::de::value::Error> =
             named.into_deserializer();
-        PaperName::deserialize(deserializer)
+        ParcelPaper::deserialize(deserializer)
             .map(Self)
             .map_err(|_| Problem::not_found("paper of that name"))
     }
 }
 
-const fn called(paper: PaperName) -> &'static str {
+const fn called(paper: ParcelPaper) -> &'static str {
     match paper {
-        PaperName::Label => "label.pdf",
-        PaperName::LabelA4 => "label-a4.pdf",
-        PaperName::Marks => "handling-marks.pdf",
-        PaperName::Slip => "packing-slip.pdf",
-        PaperName::Certificate => "certificate.pdf",
-        PaperName::Condition => "condition-report.pdf",
-        PaperName::Customs => "customs.pdf",
-        PaperName::Crating => "crating-brief.pdf",
-        PaperName::Claim => "claim.pdf",
+        ParcelPaper::Label => "label.pdf",
+        ParcelPaper::LabelA4 => "label-a4.pdf",
+        ParcelPaper::Marks => "handling-marks.pdf",
+        ParcelPaper::Slip => "packing-slip.pdf",
+        ParcelPaper::Certificate => "certificate.pdf",
+        ParcelPaper::Condition => "condition-report.pdf",
+        ParcelPaper::Customs => "customs.pdf",
+        ParcelPaper::Crating => "crating-brief.pdf",
+        ParcelPaper::Claim => "claim.pdf",
     }
 }
 
@@ -85,7 +85,7 @@ const fn called(paper: PaperName) -> &'static str {
     operation_id = "print_paper", get, path = "/shipments/{id}/papers/{paper}", tag = "leaving",
     params(
         ("id" = Uuid, Path, description = "Which shipment"),
-        ("paper" = PaperName, Path, description = "Which paper"),
+        ("paper" = ParcelPaper, Path, description = "Which paper"),
     ),
     responses(
         (status = 200, description = "The document", body = String, content_type = "application/pdf"),
@@ -104,7 +104,7 @@ async fn print(
 }
 
 impl App {
-    async fn printed(&self, leaves: &ToLeave, paper: PaperName) -> Result<Vec<u8>, Problem> {
+    async fn printed(&self, leaves: &ToLeave, paper: ParcelPaper) -> Result<Vec<u8>, Problem> {
         let inputs = &leaves.stored.inputs;
         let today = self.clock.today();
         let head = letterhead(&leaves.settings);
@@ -114,20 +114,20 @@ impl App {
         let plan = leaves.worked.plan.as_ref();
         let no_plan = || Problem::not_found("plan of it yet");
         let (kind, says, photographs): (&str, Value, Vec<Photograph>) = match paper {
-            PaperName::Label | PaperName::LabelA4 => {
-                let a4 = paper == PaperName::LabelA4;
+            ParcelPaper::Label | ParcelPaper::LabelA4 => {
+                let a4 = paper == ParcelPaper::LabelA4;
                 return self.label(leaves, a4).await;
             }
-            PaperName::Marks => (
+            ParcelPaper::Marks => (
                 "marks",
                 json!({ "sides": handling_marks(inputs) }),
                 Vec::new(),
             ),
-            PaperName::Slip => {
+            ParcelPaper::Slip => {
                 let slip = slip(inputs, plan, head, leaves.ends(), today, unit);
                 ("slip", json!({ "slip": slip }), Vec::new())
             }
-            PaperName::Certificate => {
+            ParcelPaper::Certificate => {
                 let made = certificates(inputs, unit);
                 if made.is_empty() {
                     return Err(Problem::not_found("piece in it with a certificate"));
@@ -135,7 +135,7 @@ impl App {
                 let says = json!({ "certificates": made, "card": leaves.settings.certificate, "studio": head.studio });
                 ("certificate", says, Vec::new())
             }
-            PaperName::Condition => {
+            ParcelPaper::Condition => {
                 let kept = self
                     .store
                     .photographs(self.studio, leaves.stored.id)
@@ -152,7 +152,7 @@ impl App {
                 let report = condition(inputs, head, today, lines, unit);
                 ("condition", json!({ "condition": report }), taken)
             }
-            PaperName::Customs => {
+            ParcelPaper::Customs => {
                 if !leaves.abroad() {
                     return Err(Problem::not_found("border on its way"));
                 }
@@ -168,7 +168,7 @@ impl App {
                 );
                 ("customs", json!({ "customs": made }), Vec::new())
             }
-            PaperName::Crating => {
+            ParcelPaper::Crating => {
                 let plan = plan.ok_or_else(no_plan)?;
                 let brief = crating_brief(
                     inputs,
@@ -179,7 +179,7 @@ impl App {
                 );
                 ("crating", json!({ "brief": brief }), Vec::new())
             }
-            PaperName::Claim => {
+            ParcelPaper::Claim => {
                 let (claim, printed) = self.claim(leaves).await?;
                 ("claim", json!({ "claim": claim }), printed)
             }
@@ -310,7 +310,7 @@ async fn claim_archive(
     ShipmentId(id): ShipmentId,
 ) -> Result<Response, Problem> {
     let leaves = app.to_leave(id).await?;
-    let paper = app.printed(&leaves, PaperName::Claim).await?;
+    let paper = app.printed(&leaves, ParcelPaper::Claim).await?;
     let kept = app.store.photographs(app.studio, id).await?;
     let (events, ..) = app.followed(&leaves.stored).await?;
     let record = record_of(&leaves, &events);

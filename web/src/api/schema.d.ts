@@ -285,6 +285,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/leaving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns what is booked to leave on a day, carrier by carrier. */
+        get: operations["list_leaving"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/leaving/hand-over-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns a carrier's parcels of a day as a list to sign. */
+        get: operations["print_hand_over"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/measures/lengths": {
         parameters: {
             query?: never;
@@ -702,6 +736,23 @@ export interface paths {
         patch: operations["edit_shipment"];
         trace?: never;
     };
+    "/api/v1/shipments/{id}/after": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns where a parcel is, until when a claim is heard, and how it turned out beside the plan. */
+        get: operations["show_after"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shipments/{id}/again": {
         parameters: {
             query?: never;
@@ -711,6 +762,62 @@ export interface paths {
         };
         /** Returns a shipment's inputs for the next like piece, to be typed into and then made; nothing is stored. */
         get: operations["again"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shipments/{id}/booking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Books the chosen service for a day, once: asked again by the same id, by anybody, however the answer was lost, it is one booking.
+         * @description The question is written down before the carrier is asked. Where no answer comes, the booking stands as `asked`, and is asked again by
+         *     itself until the carrier says yes or no.
+         */
+        post: operations["book"];
+        /** Cancels the booking of a parcel that has not left. */
+        delete: operations["cancel_booking"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shipments/{id}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the days of a shipment for a calendar: when paint and varnish have cured, when it leaves, until when it was promised. */
+        get: operations["read_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shipments/{id}/claim.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns a claim as one archive: the paper, every photograph as it is kept, and the record as JSON. */
+        get: operations["pack_claim"];
         put?: never;
         post?: never;
         delete?: never;
@@ -736,6 +843,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/shipments/{id}/leaving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns what is looked at before a parcel leaves, its booking, and what its buyer is told. */
+        get: operations["show_leaving"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shipments/{id}/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns what was learned from earlier parcels of a like kind, the last one first. */
+        get: operations["list_lessons"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shipments/{id}/pack-sheet": {
         parameters: {
             query?: never;
@@ -745,6 +886,23 @@ export interface paths {
         };
         /** Returns the steps of packing a shipment on paper: cut list, steps with boxes to tick, the box, and a code that leads back. */
         get: operations["print_pack_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shipments/{id}/papers/{paper}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns a paper of a parcel. */
+        get: operations["print_paper"];
         put?: never;
         post?: never;
         delete?: never;
@@ -977,6 +1135,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/studio/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the studio's own mark, as PNG. */
+        get: operations["read_mark"];
+        /** Keeps the studio's own mark: JPEG, PNG or WebP, at most 4 MB; clear parts stay clear. */
+        put: operations["keep_mark"];
+        post?: never;
+        /** Takes the studio's own mark away. */
+        delete: operations["drop_mark"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/studio/presets": {
         parameters: {
             query?: never;
@@ -1061,6 +1238,24 @@ export interface paths {
         put?: never;
         /** Says what new rules would do to the shipments on the bench; nothing is stored. */
         post: operations["preview_rules"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/studio/sender": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns who sends: name, address, card, and how each country's addresses are written. */
+        get: operations["show_sender"];
+        /** Changes who sends. */
+        put: operations["change_sender"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1584,6 +1779,13 @@ export interface components {
             /** @description Above the top edge. */
             top_mm: components["schemas"]["Length"];
         };
+        /** @description Something that an address wants before a parcel can go there. */
+        AddressGap: {
+            /** @description The field, as `buyer.street`. */
+            field: string;
+            /** @description What is wrong with it. */
+            says: string;
+        };
         /** @description An address as it was copied from somewhere. */
         AddressRequest: {
             /** @description Line by line, or in one line with commas; up to 2000 characters. */
@@ -1600,6 +1802,64 @@ export interface components {
             impact: components["schemas"]["Impact"];
             /** @description The title of its piece. */
             title: string;
+        };
+        /** @description What came of a parcel. */
+        AfterInputs: {
+            /**
+             * @description What is asked of the carrier.
+             * @default {}
+             */
+            claim: components["schemas"]["ClaimInputs"];
+            /**
+             * @description What carriage came to, by the carrier's bill, in the studio's currency.
+             * @default null
+             */
+            cost: string | null;
+            /**
+             * @description What is broken, as it was seen.
+             * @default
+             */
+            damage: string;
+            /** @default null */
+            failed: components["schemas"]["LayerSlot"] | null;
+            /**
+             * @description What to do otherwise the next time.
+             * @default
+             */
+            lesson: string;
+            /**
+             * Format: int32
+             * @description The minutes that packing took.
+             * @default null
+             */
+            minutes: number | null;
+            /**
+             * @description The day on which it arrived, came back or was said to be lost, as 2027-03-09.
+             * @default null
+             */
+            on: string | null;
+            /** @default null */
+            outcome: components["schemas"]["Outcome"] | null;
+        };
+        /** @description What comes of a parcel. */
+        AfterView: {
+            /** @description Whether the carrier answered just now; else this is what it said the last time. */
+            answered: boolean;
+            beside?: components["schemas"]["ParcelBeside"] | null;
+            deadline?: components["schemas"]["Deadline"] | null;
+            /** @description What the carrier says, the first thing first. */
+            events: components["schemas"]["TrackingEvent"][];
+            /**
+             * Format: date
+             * @description The last day on which it was to arrive, by its carrier's calendar.
+             */
+            expected?: string | null;
+            /** @description Whether its carrier can be asked at all. */
+            followed: boolean;
+            /** @description What follows from that today. */
+            following: components["schemas"]["Following"];
+            /** @description Whether that day is over, and nobody said that it arrived. */
+            overdue: boolean;
         };
         /** @description What to look for once more. */
         AgainRequest: {
@@ -2615,6 +2875,70 @@ export interface components {
             /** @description Where it stands today. */
             line: components["schemas"]["WorkLine"];
             summary?: components["schemas"]["Summary"] | null;
+            /** @description What it is followed by. */
+            tracking?: string | null;
+        };
+        /** @description A figure as it was planned, and as it turned out. */
+        Beside_Length: {
+            /**
+             * Format: double
+             * @description A length in millimetres: a side, an allowance or a displacement.
+             */
+            planned: number;
+            /**
+             * Format: double
+             * @description A length in millimetres: a side, an allowance or a displacement.
+             */
+            was?: number;
+        };
+        /** @description A figure as it was planned, and as it turned out. */
+        Beside_Mass: {
+            /**
+             * Format: double
+             * @description A mass in grams.
+             */
+            planned: number;
+            /**
+             * Format: double
+             * @description A mass in grams.
+             */
+            was?: number;
+        };
+        /** @description A figure as it was planned, and as it turned out. */
+        Beside_Minutes: {
+            /**
+             * Format: double
+             * @description Working time in minutes.
+             */
+            planned: number;
+            /**
+             * Format: double
+             * @description Working time in minutes.
+             */
+            was?: number;
+        };
+        /** @description A figure as it was planned, and as it turned out. */
+        Beside_Money: {
+            /** @description An amount in a currency, to the minor unit. */
+            planned: {
+                /**
+                 * @description The amount, written as a decimal string so that nothing rounds it on the way.
+                 * @example 31.40
+                 */
+                amount: string;
+                /** @description What it is counted in. */
+                currency: components["schemas"]["Currency"];
+            };
+            /** @description An amount in a currency, to the minor unit. */
+            was?: {
+                /**
+                 * @description The amount, written as a decimal string so that nothing rounds it on the way.
+                 * @example 31.40
+                 */
+                amount: string;
+                /** @description What it is counted in. */
+                currency: components["schemas"]["Currency"];
+            };
         };
         /** @description The thinnest pad. */
         BestAnswer: {
@@ -2833,6 +3157,51 @@ export interface components {
          * @enum {string}
          */
         BoardFit: "by_material" | "proud" | "exact";
+        /** @description What is booked. */
+        BookRequest: {
+            /**
+             * Format: uuid
+             * @description Chosen by the caller: asked again by it, it is the same booking.
+             */
+            id: string;
+            /**
+             * Format: date
+             * @description The day on which it leaves.
+             */
+            on: string;
+            /**
+             * Format: int32
+             * @description The version of the shipment that was looked at.
+             */
+            version: number;
+        };
+        /**
+         * @description How a booking stands.
+         * @enum {string}
+         */
+        BookingStands: "asked" | "booked" | "refused" | "cancelling" | "cancelled";
+        /** @description What a carrier was asked to book. */
+        BookingView: {
+            by_tariff?: components["schemas"]["Money"] | null;
+            /** @description Whether these two differ. */
+            differs: boolean;
+            /**
+             * Format: uuid
+             * @description Which.
+             */
+            id: string;
+            /** @description The day on which it leaves. */
+            on: string;
+            /** @description Why it does not take it. */
+            says?: string | null;
+            /** @description As `gannet-post/parcel`. */
+            service: string;
+            /** @description How it stands. */
+            state: components["schemas"]["BookingStands"];
+            total?: components["schemas"]["Money"] | null;
+            /** @description What it is followed by. */
+            tracking?: string | null;
+        };
         /** @description A bought carton, set to what it holds. */
         BoughtBox: {
             /** @description Inside, through the art. */
@@ -3156,6 +3525,19 @@ export interface components {
              * @default
              */
             town: string;
+        };
+        /** @description The card that a studio prints certificates on. */
+        Card: {
+            /**
+             * Format: double
+             * @description Up.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Across.
+             */
+            width_mm: number;
         };
         /**
          * @description A corner pocket, folded from a square of board with one quarter taken out.
@@ -3617,6 +3999,52 @@ export interface components {
              */
             wrapped_up: string | null;
         };
+        /** @description What is asked of a carrier for damage or loss. */
+        ClaimInputs: {
+            /**
+             * @description How much, in the studio's currency; what it is worth when absent.
+             * @default null
+             */
+            asked: string | null;
+            /**
+             * @description The day on which the carrier decided.
+             * @default null
+             */
+            decided_on: string | null;
+            /**
+             * @description By which the carrier knows it.
+             * @default
+             */
+            number: string;
+            /**
+             * @description What it paid, in the studio's currency; 0 where it refused.
+             * @default null
+             */
+            paid: string | null;
+            /**
+             * @description The day on which it was sent to the carrier, as 2027-03-11.
+             * @default null
+             */
+            sent_on: string | null;
+        };
+        /**
+         * @description What is claimed for.
+         * @enum {string}
+         */
+        ClaimKind: "damage" | "loss";
+        /** @description How long a carrier lets people wait before they claim. */
+        ClaimTerms: {
+            /**
+             * Format: int32
+             * @description Days after the one on which it was delivered, for damage.
+             */
+            damage_days: number;
+            /**
+             * Format: int32
+             * @description Days after the one on which it was handed over, for loss.
+             */
+            loss_days: number;
+        };
         /** @description What a kind of piece is called in the table of odds. */
         ClassName: {
             /** @description Which. */
@@ -3643,6 +4071,20 @@ export interface components {
             cut_off: string;
             /** @description On these days of the week. */
             days: components["schemas"]["Weekday"][];
+        };
+        /** @description What leaves on a day with one carrier. */
+        CollectionView: {
+            /** @description Its name. */
+            carrier: string;
+            /**
+             * Format: double
+             * @description What they weigh together.
+             */
+            mass_g: number;
+            /** @description Every parcel. */
+            parcels: components["schemas"]["LeavingParcel"][];
+            /** @description The carrier's tariff. */
+            tariff: string;
         };
         /**
          * @description In what order the surface is.
@@ -3901,6 +4343,15 @@ export interface components {
              * @description How much there was when it was looked at: the count is not written over another one.
              */
             was: number;
+        };
+        /** @description A country, and where its custom has the postcode. */
+        CountryForm: {
+            /** @description Two capital letters. */
+            code: string;
+            /** @description What people call it. */
+            name: string;
+            /** @description Where its custom has the postcode. */
+            postcode: components["schemas"]["PostcodePlace"];
         };
         /** @description A country that the studio ships to. */
         CountryView: {
@@ -4440,6 +4891,28 @@ export interface components {
             /** @description Falls from up to here are survived whatever the cushion. */
             survives_mm: components["schemas"]["Length"];
         };
+        /** @description Until when a claim is heard. */
+        Deadline: {
+            /** @description Whether the carrier's tariff names no time, so that these are the days that most give. */
+            assumed: boolean;
+            /**
+             * Format: int32
+             * @description Days left, the last one counted as none: 0 is today, less than none is past.
+             */
+            days_left: number;
+            /**
+             * Format: date
+             * @description The day that its days are counted from.
+             */
+            from: string;
+            /** @description For what. */
+            kind: components["schemas"]["ClaimKind"];
+            /**
+             * Format: date
+             * @description The last day on which it is heard.
+             */
+            last_day: string;
+        };
         /** @description Densities to take over. */
         DensitiesRequest: {
             /** @description The materials whose density is to be as the readings have it; those that are not proposed are left alone. */
@@ -4566,6 +5039,17 @@ export interface components {
         DocumentsView: {
             /** @description The program that makes them is there; after a first start it takes some minutes. */
             ready: boolean;
+        };
+        /** @description A step at the bench. */
+        DoneStep: {
+            /** @description When, as `2027-03-04T10:15:00Z`; nothing where nobody ticked it. */
+            at?: string | null;
+            /** @description By which a photograph knows it. */
+            key: string;
+            /** @description The piece that it is about, where there are several. */
+            piece?: string | null;
+            /** @description What was done. */
+            title: string;
         };
         /** @description A blank that was drawn elsewhere, looked over. */
         DrawnBlank: {
@@ -5116,6 +5600,11 @@ export interface components {
             /** @description What lies on each side of it; a side that is left out is bare. */
             sides: components["schemas"]["FallSideParts"];
         };
+        /**
+         * @description What has become of a parcel, as its carrier sees it.
+         * @enum {string}
+         */
+        Fate: "booked" | "handed_over" | "on_its_way" | "held" | "arrived" | "damaged" | "lost" | "returned";
         /** @description What is said beside a field of a shipment. */
         FieldHint: {
             /**
@@ -5325,6 +5814,23 @@ export interface components {
             /** @description Of each board. */
             width_mm: components["schemas"]["Length"];
         };
+        /** @description What follows from all that a carrier says. */
+        Following: {
+            /**
+             * Format: int32
+             * @description Days left until what is held goes back; 0 is today.
+             */
+            days_left?: number | null;
+            /** @description What has become of it by now. */
+            fate: components["schemas"]["Fate"];
+            /** @description The paper that is asked for. */
+            paper?: string | null;
+            /**
+             * Format: date
+             * @description Since when.
+             */
+            since?: string | null;
+        };
         /**
          * Format: double
          * @description A force in newtons.
@@ -5513,6 +6019,68 @@ export interface components {
          * @enum {string}
          */
         Ground: "card" | "film" | "wood" | "paper" | "glass";
+        /** @description A parcel as it was handed over. */
+        Handed: {
+            carriage?: components["schemas"]["Money"] | null;
+            /** @description The carrier's name. */
+            carrier?: string | null;
+            /** @description Which row of the odds it went by. */
+            class: components["schemas"]["PieceClass"];
+            covered?: components["schemas"]["Money"] | null;
+            /**
+             * Format: double
+             * @description The upper end.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description base · route · factor: what the model expected of it before the studio's own record, as a fraction.
+             */
+            intensity: number;
+            /** @description Of work. */
+            labour: components["schemas"]["Money"];
+            /**
+             * Format: double
+             * @description That it is lost, as a fraction.
+             */
+            lost: number;
+            /**
+             * Format: double
+             * @description The lower end of its range.
+             */
+            low: number;
+            /** @description Of the materials. */
+            materials: components["schemas"]["Money"];
+            measured?: components["schemas"]["Envelope"] | null;
+            /** @description Of work. */
+            minutes: components["schemas"]["Minutes"];
+            /** @description The same as people say it. */
+            one_in: components["schemas"]["OneIn"];
+            /** @description As planned. */
+            outside: components["schemas"]["Envelope"];
+            /** @description Of it that is plastic. */
+            plastic: components["schemas"]["Mass"];
+            /** @description The preset that it started from. */
+            preset?: string | null;
+            /**
+             * Format: double
+             * @description That it arrives damaged, as a fraction.
+             */
+            probability: number;
+            /** @description Which way it went. */
+            route: components["schemas"]["Route"];
+            saved?: components["schemas"]["Money"] | null;
+            /** @description The service, as `gannet-post/parcel`. */
+            service?: string | null;
+            /** @description The service's name. */
+            service_name?: string | null;
+            /** @description Every step at the bench, and when it was ticked. */
+            steps: components["schemas"]["DoneStep"][];
+            weighed?: components["schemas"]["Mass"] | null;
+            /** @description As planned. */
+            weight: components["schemas"]["Weight"];
+            worth?: components["schemas"]["Money"] | null;
+        };
         /**
          * @description How a parcel leaves the studio.
          * @enum {string}
@@ -5873,6 +6441,85 @@ export interface components {
          * @enum {string}
          */
         LayoutOf: "all" | "inner" | "boxes";
+        /** @description Something that is looked at before a parcel leaves. */
+        LeavingCheck: {
+            at?: components["schemas"]["Stop"] | null;
+            /** @description Whether it is as it should be. */
+            done: boolean;
+            /** @description Which; stable. */
+            key: string;
+            /** @description Whether nothing leaves without it. */
+            needed: boolean;
+            /** @description What is so, or what is to be done, in a sentence. */
+            says: string;
+        };
+        /** @description A day on which parcels leave. */
+        LeavingDay: {
+            /**
+             * Format: date
+             * @description Which.
+             */
+            on: string;
+            /** @description How many other parcels leave with this carrier on it. */
+            others: number;
+        };
+        /** @description A parcel that leaves on a day. */
+        LeavingParcel: {
+            /** @description The day on which it was handed over; nothing before that. */
+            handed_over?: string | null;
+            /**
+             * Format: double
+             * @description What it weighs: as the scale read it, else as planned.
+             */
+            mass_g: number;
+            /** @description The service. */
+            service: string;
+            /**
+             * Format: uuid
+             * @description Its shipment.
+             */
+            shipment: string;
+            /** @description The piece. */
+            title: string;
+            /** @description Who gets it, and where. */
+            to: string;
+            /** @description What it is followed by. */
+            tracking: string;
+            /**
+             * Format: int32
+             * @description The version of the shipment, to hand it over by.
+             */
+            version: number;
+        };
+        /** @description A parcel that is to leave. */
+        LeavingView: {
+            /** @description Whether it goes to another country. */
+            abroad: boolean;
+            /** @description Whether it can be booked from here: its service has a tariff, and its carrier can be asked. */
+            bookable: boolean;
+            booking?: components["schemas"]["BookingView"] | null;
+            /** @description What is looked at before it leaves. */
+            checks: components["schemas"]["LeavingCheck"][];
+            /** @description What is booked until then on one of these days is fetched on it; nothing at a counter. */
+            cut_off?: string | null;
+            /** @description Days on which it can leave, the next ones first. */
+            days: components["schemas"]["LeavingDay"][];
+            /** @description Who sends, line by line, as the custom there has it. */
+            from: string[];
+            /** @description What either address wants. */
+            gaps: components["schemas"]["AddressGap"][];
+            handover?: components["schemas"]["Handover"] | null;
+            /** @description A message to the buyer, ready to be copied. */
+            message: components["schemas"]["Message"];
+            /** @description The papers that it can have. */
+            papers: components["schemas"]["ParcelPaper"][];
+            /** @description What both addresses are known by: send it as `sending.addresses_read` once they were read. */
+            print: string;
+            /** @description Whether all that is needed is so. */
+            ready: boolean;
+            /** @description Who gets it. */
+            to: string[];
+        };
         /**
          * Format: double
          * @description A length in millimetres: a side, an allowance or a displacement.
@@ -5913,8 +6560,8 @@ export interface components {
             /**
              * @description By the field that each was typed in, 20 at most.
              * @example {
-             *       "width_mm": "35 1/2 in",
-             *       "height_mm": "61.5 cm"
+             *       "height_mm": "61.5 cm",
+             *       "width_mm": "35 1/2 in"
              *     }
              */
             texts: {
@@ -5934,6 +6581,23 @@ export interface components {
             lengths_mm: {
                 [key: string]: number;
             };
+        };
+        /** @description Something that was learned from an earlier parcel. */
+        LessonView: {
+            /** @description The layer that failed, by its name. */
+            failed?: string | null;
+            /** @description The day on which it left. */
+            on?: string | null;
+            outcome?: components["schemas"]["Outcome"] | null;
+            /** @description What to do otherwise. */
+            says: string;
+            /**
+             * Format: uuid
+             * @description Its shipment.
+             */
+            shipment: string;
+            /** @description The piece. */
+            title: string;
         };
         /** @description What a service takes. */
         Limits: {
@@ -6309,6 +6973,13 @@ export interface components {
          * @enum {string}
          */
         MemberFace: "bare" | "glazed" | "stiff";
+        /** @description A message to a buyer, ready to be copied. */
+        Message: {
+            /** @description Its first line, for a mail. */
+            subject: string;
+            /** @description All of it, with line breaks. */
+            text: string;
+        };
         /**
          * Format: double
          * @description Working time in minutes.
@@ -6444,6 +7115,18 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "hand_over";
+        } | {
+            /** @enum {string} */
+            kind: "follow";
+        } | {
+            /** @enum {string} */
+            kind: "claim";
+        } | {
+            /** @enum {string} */
+            kind: "await_claim";
+        } | {
+            /** @enum {string} */
+            kind: "put_away";
         };
         /** @description How likely a plan is to arrive damaged, and by what. */
         Odds: {
@@ -6578,144 +7261,144 @@ export interface components {
             /**
              * @description How often each kind of piece arrives damaged, and by what.
              * @default {
-             *       "paper_boxed": {
-             *         "base_percent": 0.2,
-             *         "shares_percent": {
-             *           "flat": 0,
-             *           "edges": 20,
-             *           "pressed": 55,
-             *           "stacked": 5,
-             *           "damp": 20
-             *         }
-             *       },
-             *       "paper_mailed": {
-             *         "base_percent": 0.4,
-             *         "shares_percent": {
-             *           "flat": 0,
-             *           "edges": 20,
-             *           "pressed": 55,
-             *           "stacked": 5,
-             *           "damp": 20
-             *         }
-             *       },
-             *       "rolled": {
-             *         "base_percent": 0.3,
-             *         "shares_percent": {
-             *           "flat": 0,
-             *           "edges": 20,
-             *           "pressed": 70,
-             *           "stacked": 0,
-             *           "damp": 10
-             *         }
-             *       },
              *       "canvas": {
              *         "base_percent": 0.3,
              *         "shares_percent": {
-             *           "flat": 15,
+             *           "damp": 5,
              *           "edges": 35,
+             *           "flat": 15,
              *           "pressed": 40,
-             *           "stacked": 5,
-             *           "damp": 5
+             *           "stacked": 5
              *         }
              *       },
              *       "canvas_large": {
              *         "base_percent": 1.2,
              *         "shares_percent": {
-             *           "flat": 15,
+             *           "damp": 5,
              *           "edges": 35,
+             *           "flat": 15,
              *           "pressed": 40,
-             *           "stacked": 5,
-             *           "damp": 5
-             *         }
-             *       },
-             *       "panel": {
-             *         "base_percent": 0.3,
-             *         "shares_percent": {
-             *           "flat": 15,
-             *           "edges": 45,
-             *           "pressed": 25,
-             *           "stacked": 10,
-             *           "damp": 5
-             *         }
-             *       },
-             *       "framed_unglazed": {
-             *         "base_percent": 0.6,
-             *         "shares_percent": {
-             *           "flat": 15,
-             *           "edges": 50,
-             *           "pressed": 25,
-             *           "stacked": 5,
-             *           "damp": 5
+             *           "stacked": 5
              *         }
              *       },
              *       "framed_acrylic": {
              *         "base_percent": 0.6,
              *         "shares_percent": {
-             *           "flat": 15,
+             *           "damp": 5,
              *           "edges": 45,
+             *           "flat": 15,
              *           "pressed": 25,
-             *           "stacked": 10,
-             *           "damp": 5
+             *           "stacked": 10
              *         }
              *       },
-             *       "glass_small": {
-             *         "base_percent": 1,
+             *       "framed_unglazed": {
+             *         "base_percent": 0.6,
              *         "shares_percent": {
-             *           "flat": 35,
-             *           "edges": 40,
-             *           "pressed": 15,
-             *           "stacked": 5,
-             *           "damp": 5
-             *         }
-             *       },
-             *       "glass_medium": {
-             *         "base_percent": 2,
-             *         "shares_percent": {
-             *           "flat": 35,
-             *           "edges": 40,
-             *           "pressed": 15,
-             *           "stacked": 5,
-             *           "damp": 5
-             *         }
-             *       },
-             *       "glass_large": {
-             *         "base_percent": 3.5,
-             *         "shares_percent": {
-             *           "flat": 35,
-             *           "edges": 40,
-             *           "pressed": 15,
-             *           "stacked": 5,
-             *           "damp": 5
+             *           "damp": 5,
+             *           "edges": 50,
+             *           "flat": 15,
+             *           "pressed": 25,
+             *           "stacked": 5
              *         }
              *       },
              *       "glass_huge": {
              *         "base_percent": 6,
              *         "shares_percent": {
-             *           "flat": 35,
+             *           "damp": 5,
              *           "edges": 40,
+             *           "flat": 35,
              *           "pressed": 15,
-             *           "stacked": 5,
-             *           "damp": 5
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "glass_large": {
+             *         "base_percent": 3.5,
+             *         "shares_percent": {
+             *           "damp": 5,
+             *           "edges": 40,
+             *           "flat": 35,
+             *           "pressed": 15,
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "glass_medium": {
+             *         "base_percent": 2,
+             *         "shares_percent": {
+             *           "damp": 5,
+             *           "edges": 40,
+             *           "flat": 35,
+             *           "pressed": 15,
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "glass_small": {
+             *         "base_percent": 1,
+             *         "shares_percent": {
+             *           "damp": 5,
+             *           "edges": 40,
+             *           "flat": 35,
+             *           "pressed": 15,
+             *           "stacked": 5
              *         }
              *       },
              *       "mirror": {
              *         "base_percent": 4,
              *         "shares_percent": {
-             *           "flat": 40,
+             *           "damp": 5,
              *           "edges": 40,
+             *           "flat": 40,
              *           "pressed": 10,
-             *           "stacked": 5,
-             *           "damp": 5
+             *           "stacked": 5
              *         }
              *       },
              *       "mirror_large": {
              *         "base_percent": 8,
              *         "shares_percent": {
-             *           "flat": 40,
+             *           "damp": 5,
              *           "edges": 40,
+             *           "flat": 40,
              *           "pressed": 10,
-             *           "stacked": 5,
-             *           "damp": 5
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "panel": {
+             *         "base_percent": 0.3,
+             *         "shares_percent": {
+             *           "damp": 5,
+             *           "edges": 45,
+             *           "flat": 15,
+             *           "pressed": 25,
+             *           "stacked": 10
+             *         }
+             *       },
+             *       "paper_boxed": {
+             *         "base_percent": 0.2,
+             *         "shares_percent": {
+             *           "damp": 20,
+             *           "edges": 20,
+             *           "flat": 0,
+             *           "pressed": 55,
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "paper_mailed": {
+             *         "base_percent": 0.4,
+             *         "shares_percent": {
+             *           "damp": 20,
+             *           "edges": 20,
+             *           "flat": 0,
+             *           "pressed": 55,
+             *           "stacked": 5
+             *         }
+             *       },
+             *       "rolled": {
+             *         "base_percent": 0.3,
+             *         "shares_percent": {
+             *           "damp": 10,
+             *           "edges": 20,
+             *           "flat": 0,
+             *           "pressed": 70,
+             *           "stacked": 0
              *         }
              *       }
              *     }
@@ -6748,28 +7431,28 @@ export interface components {
             /**
              * @description How rough each route is.
              * @default {
-             *       "own_van": {
-             *         "roughness": 0.1,
+             *       "abroad": {
+             *         "roughness": 1.6,
              *         "wet": false
              *       },
              *       "art_courier": {
              *         "roughness": 0.15,
              *         "wet": false
              *       },
-             *       "regional": {
-             *         "roughness": 0.7,
-             *         "wet": false
-             *       },
              *       "national": {
              *         "roughness": 1,
              *         "wet": false
              *       },
-             *       "abroad": {
-             *         "roughness": 1.6,
-             *         "wet": false
-             *       },
              *       "overseas": {
              *         "roughness": 2.5,
+             *         "wet": false
+             *       },
+             *       "own_van": {
+             *         "roughness": 0.1,
+             *         "wet": false
+             *       },
+             *       "regional": {
+             *         "roughness": 0.7,
              *         "wet": false
              *       }
              *     }
@@ -7011,6 +7694,11 @@ export interface components {
              */
             value: string | null;
         };
+        /**
+         * @description What came of a parcel.
+         * @enum {string}
+         */
+        Outcome: "arrived" | "damaged" | "lost" | "returned";
         /** @description A sheet around the closed box. */
         OuterPaper: {
             /** @description Along the box, with what closes its ends. */
@@ -7260,6 +7948,23 @@ export interface components {
              */
             upright: number;
         };
+        /** @description A parcel as it was planned, and as it turned out. */
+        ParcelBeside: {
+            /** @description Of the closed box, across. */
+            across_mm: components["schemas"]["Beside_Length"];
+            cost?: components["schemas"]["Beside_Money"] | null;
+            /** @description Of the closed box. */
+            mass_g: components["schemas"]["Beside_Mass"];
+            /** @description Of packing. */
+            minutes: components["schemas"]["Beside_Minutes"];
+            /** @description How far the plan said that it may be off. */
+            plus_minus_g: components["schemas"]["Mass"];
+            /** @description Through. */
+            through_mm: components["schemas"]["Beside_Length"];
+            ticked_minutes?: components["schemas"]["Minutes"] | null;
+            /** @description Up. */
+            up_mm: components["schemas"]["Beside_Length"];
+        };
         /** @description The packed parcel, as it was weighed and measured. */
         ParcelInputs: {
             /**
@@ -7289,6 +7994,11 @@ export interface components {
              */
             weight: string | null;
         };
+        /**
+         * @description A paper of a parcel.
+         * @enum {string}
+         */
+        ParcelPaper: "label" | "label_a4" | "marks" | "slip" | "certificate" | "condition" | "customs" | "crating" | "claim";
         /** @description One part of a layer. */
         Part: components["schemas"]["Take"] & {
             /** @description Of what all of them use up. */
@@ -7660,10 +8370,11 @@ export interface components {
             unit?: components["schemas"]["LengthUnit"];
         };
         /**
-         * @description Where a shipment is kept: at work, put away with the plan that it had, or deleted until it is taken back.
+         * @description Where a shipment is kept: at work, handed over and on its way, put away with the plan that it had, or deleted until it is
+         *     taken back. `sent` follows from `sending.handed_over` alone: asked for `bench`, what was handed over goes back to `sent`.
          * @enum {string}
          */
-        PlaceName: "bench" | "archive" | "bin";
+        PlaceName: "bench" | "sent" | "archive" | "bin";
         /** @description Where a shipment is to be kept. */
         PlaceRequest: {
             /** @description On the bench, in the archive or in the bin. */
@@ -7764,6 +8475,11 @@ export interface components {
             /** @description Which. */
             rule: components["schemas"]["ChargeRule"];
         };
+        /**
+         * @description Where a country's custom has the postcode.
+         * @enum {string}
+         */
+        PostcodePlace: "before_town" | "after_town" | "own_line" | "none";
         /** @description Postcodes from one to another, both included; letters before the number have to be the same. */
         PostcodeRange: {
             /** @description The first, as `PO30` or `10000`. */
@@ -7957,6 +8673,11 @@ export interface components {
          * @enum {string}
          */
         PromiseMet: "yes" | "perhaps" | "no";
+        /**
+         * @description What was found when somebody looked for ivory, shell, and woods and skins that may not pass a border without a paper.
+         * @enum {string}
+         */
+        ProtectedLook: "none" | "some";
         /** @description A price that somebody quoted for this shipment, as typed; in the studio's currency. */
         QuotationInputs: {
             /**
@@ -8751,6 +9472,113 @@ export interface components {
             /** @description Its kind, as in the plan. */
             kind: string;
         };
+        /** @description Whose parcels these are, as it stands on a label. */
+        Sender: {
+            /**
+             * @description Name and place.
+             * @default {
+             *       "country": "",
+             *       "name": "",
+             *       "postcode": "",
+             *       "street": "",
+             *       "town": ""
+             *     }
+             */
+            address: components["schemas"]["Buyer"];
+            /**
+             * @description Where a carrier or buyer writes to.
+             * @default
+             */
+            email: string;
+            /**
+             * @description A number that a driver can call.
+             * @default
+             */
+            telephone: string;
+        };
+        /** @description A change of who sends. */
+        SenderRequest: {
+            /** @description The card that its certificates are printed on: sides of 80 to 420 mm. */
+            certificate: components["schemas"]["Card"];
+            /** @description Of countries that it sends to, where the postcode stands; one that is not named stays as it is. */
+            countries?: components["schemas"]["CountryForm"][];
+            /** @description What the studio is called. */
+            name: string;
+            /** @description Its address. */
+            sender: components["schemas"]["Sender"];
+            /** @description Where it is. */
+            town: string;
+            /**
+             * Format: int32
+             * @description The version that it is based on.
+             */
+            version: number;
+        };
+        /** @description Who sends. */
+        SenderView: {
+            /** @description The card that its certificates are printed on, in millimetres. */
+            certificate: components["schemas"]["Card"];
+            /** @description Where it sends to, and where each country's custom has the postcode. */
+            countries: components["schemas"]["CountryForm"][];
+            /** @description Whether a mark of its own is kept. */
+            has_mark: boolean;
+            /** @description What the studio is called. */
+            name: string;
+            /** @description Its address, as it stands on labels and papers. */
+            sender: components["schemas"]["Sender"];
+            /** @description Where it is. */
+            town: string;
+            /**
+             * Format: int32
+             * @description Counts up with every change; send it back with the next one.
+             */
+            version: number;
+        };
+        /** @description What is settled when a parcel leaves. */
+        SendingInputs: {
+            /**
+             * @description What both addresses were known by when somebody read them against the order.
+             * @default null
+             */
+            addresses_read: string | null;
+            /**
+             * @description The day on which the carrier took it, as 2027-03-05; from then on its plan stays as it went.
+             * @default null
+             */
+            handed_over: string | null;
+            /**
+             * @description Whether label and marks are on it.
+             * @default false
+             */
+            marked: boolean;
+            /**
+             * @description The day on which it is fetched, or taken to the counter, as 2027-03-05.
+             * @default null
+             */
+            on: string | null;
+            /**
+             * @description The country's code where it was made; the studio's own when absent.
+             * @default null
+             */
+            origin: string | null;
+            /** @default null */
+            protected: components["schemas"]["ProtectedLook"] | null;
+            /**
+             * @description Which they are.
+             * @default
+             */
+            protected_what: string;
+            /**
+             * @description The number of the receipt from counter or driver.
+             * @default
+             */
+            receipt: string;
+            /**
+             * @description What it is followed by, where it was not booked here.
+             * @default
+             */
+            tracking: string;
+        };
         /** @description What a fall does to a series. */
         SeriesAnswer: {
             /** @description Taken up by each layer; nothing by one that never starts to give. */
@@ -9147,13 +9975,18 @@ export interface components {
         /** @description Everything that a person settles about a shipment, as typed. */
         ShipmentInputs: {
             /**
+             * @description What came of it.
+             * @default {}
+             */
+            after: components["schemas"]["AfterInputs"];
+            /**
              * @description Who gets it, and where.
              * @default {
+             *       "country": "",
              *       "name": "",
-             *       "street": "",
-             *       "town": "",
              *       "postcode": "",
-             *       "country": ""
+             *       "street": "",
+             *       "town": ""
              *     }
              */
             buyer: components["schemas"]["Buyer"];
@@ -9228,6 +10061,11 @@ export interface components {
                 [key: string]: components["schemas"]["QuotationInputs"];
             };
             /**
+             * @description What is settled when the parcel leaves.
+             * @default {}
+             */
+            sending: components["schemas"]["SendingInputs"];
+            /**
              * @description The service chosen, as `gannet-post/tracked`.
              * @default null
              */
@@ -9268,6 +10106,7 @@ export interface components {
             can_redo: boolean;
             /** @description Whether there is an edit to take back. */
             can_undo: boolean;
+            handed?: components["schemas"]["Handed"] | null;
             /**
              * Format: uuid
              * @description Which.
@@ -9280,6 +10119,8 @@ export interface components {
             /** @description Where it is kept. */
             place: components["schemas"]["PlaceName"];
             summary?: components["schemas"]["Summary"] | null;
+            /** @description What it is followed by: as its carrier booked it, else as it was typed. */
+            tracking?: string | null;
             /**
              * Format: int32
              * @description Counts up with every edit, undo and redo; send it back with the next edit.
@@ -9618,7 +10459,7 @@ export interface components {
          * @description A stop of the work line.
          * @enum {string}
          */
-        Stop: "measure" | "guard" | "box" | "price" | "pack" | "weigh";
+        Stop: "measure" | "guard" | "box" | "price" | "pack" | "weigh" | "send" | "after";
         /** @description A stop with its mark. */
         StopState: {
             /** @description How far. */
@@ -9911,6 +10752,7 @@ export interface components {
         Tariff: {
             /** @description What people call the carrier. */
             carrier: string;
+            claims?: components["schemas"]["ClaimTerms"] | null;
             collection?: components["schemas"]["Collection"] | null;
             /** @description Of every price in it. */
             currency: components["schemas"]["Currency"];
@@ -10021,6 +10863,27 @@ export interface components {
          * @enum {string}
          */
         TopEdge: "plain" | "marked" | "unmarked";
+        /** @description One line of what a carrier says. */
+        TrackingEvent: {
+            /** @description When to the minute and in which time zone, as `2027-03-09T23:40:00+02:00`; nothing where only the day is told. */
+            at?: string | null;
+            /** @description What has become of it. */
+            fate?: components["schemas"]["Fate"];
+            /**
+             * Format: date
+             * @description The day, where it happened.
+             */
+            on: string;
+            /** @description The paper that is asked for, where it is held. */
+            paper?: string | null;
+            /** @description The carrier's words. */
+            says: string;
+            /**
+             * Format: date
+             * @description Until when, where it is held; then it goes back.
+             */
+            until?: string | null;
+        };
         /** @description A round tube, cut to length. */
         Tube: {
             /** @description What rules refer to it by. */
@@ -12315,6 +13178,189 @@ export interface operations {
                 };
             };
             /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_leaving: {
+        parameters: {
+            query: {
+                /** @description As 2027-03-05. */
+                on: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A collection for each carrier */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CollectionView"][];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_hand_over: {
+        parameters: {
+            query: {
+                /** @description As 2027-03-05. */
+                on: string;
+                /** @description The carrier's tariff, as `gannet-post`. */
+                tariff: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The document */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nothing is booked with that carrier on that day */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program that makes documents is not there yet */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -15180,6 +16226,101 @@ export interface operations {
             };
         };
     };
+    show_after: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which shipment */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description As it stands today */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AfterView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     again: {
         parameters: {
             query?: never;
@@ -15256,6 +16397,426 @@ export interface operations {
                 };
             };
             /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    book: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which shipment */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BookRequest"];
+            };
+        };
+        responses: {
+            /** @description As it stands: booked, refused, or still asked */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavingView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It changed since, or is booked already */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What is missing before it can be booked, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cancel_booking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which shipment */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description As it stands: cancelled, or still to be forgotten by the carrier */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavingView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment, or nothing is booked */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It has left */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which shipment */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description iCalendar (RFC 5545), a whole day each */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pack_claim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which shipment */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The archive */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": number[];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment, or it was not handed over to a carrier */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program that makes documents is not there yet */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -15377,6 +16938,196 @@ export interface operations {
             };
         };
     };
+    show_leaving: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which shipment */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description As it stands */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavingView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_lessons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which shipment */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Up to five; none before there is a plan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonView"][];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     print_pack_sheet: {
         parameters: {
             query?: {
@@ -15447,6 +17198,103 @@ export interface operations {
                 };
             };
             /** @description The address can't be one */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program that makes documents is not there yet */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which shipment */
+                id: string;
+                /** @description Which paper */
+                paper: components["schemas"]["ParcelPaper"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The document */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment or paper, or nothing for it to say yet */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -17348,6 +19196,264 @@ export interface operations {
             };
         };
     };
+    read_mark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": number[];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description None is kept */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_mark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/png": number[];
+            };
+        };
+        responses: {
+            /** @description It is kept */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is over 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is no picture */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program that looks pictures over is still being made; send it again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_mark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_presets: {
         parameters: {
             query?: never;
@@ -17883,6 +19989,194 @@ export interface operations {
                 };
             };
             /** @description Values out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_sender: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description As it stands on labels and papers */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SenderView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_sender: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SenderRequest"];
+            };
+        };
+        responses: {
+            /** @description As it stands now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SenderView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it since; read it again */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -130,3 +130,10 @@ export type Stack = Schemas['Stack'];
 export type PieceSize = Schemas['PieceSize'];
 export type StackPiece = Schemas['StackPiece'];
 export type InTwo = Schemas['InTwo'];
+/** A parcel that is to leave. */
+export type Leaving = Schemas['LeavingView'];
+export type ParcelPaper = Schemas['ParcelPaper'];
+export type Collection = Schemas['CollectionView'];
+export type After = Schemas['AfterView'];
+export type Fate = Schemas['Fate'];
+export type Sender = Schemas['SenderView'];

@@ -10,16 +10,36 @@ import { useShipment } from '@/shipment/useShipment';
 import * as show from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
-const { id, line, summary, draft } = useShipment();
+const { id, line, summary, draft, tracking } = useShipment();
 const units = useUnits();
 const route = useRoute();
 const router = useRouter();
 
+/** What came of it, as short as a headline. */
+const OUTCOMES: Record<string, string | undefined> = {
+  arrived: 'arrived',
+  damaged: 'damaged',
+  lost: 'lost',
+  returned: 'came back',
+};
 const MARKS: Record<Mark, string> = { done: 'done', open: 'open', look: 'needs a look' };
 
 const headlines = computed(() => {
   const figures = summary.value;
-  if (!figures) return { measure: 'not measured', guard: '–', box: '–', price: '–', pack: '–', weigh: '–' };
+  const nothing = '–';
+  const send = tracking.value ?? (draft.sending.handed_over ? show.day(draft.sending.handed_over) : nothing);
+  const after = OUTCOMES[draft.after.outcome] ?? (draft.sending.handed_over ? 'on its way' : nothing);
+  if (!figures)
+    return {
+      measure: 'not measured',
+      guard: nothing,
+      box: nothing,
+      price: nothing,
+      pack: nothing,
+      weigh: nothing,
+      send,
+      after,
+    };
   const { size, one_in, outside, best, weighed, packed } = figures;
   return {
     measure:
@@ -31,6 +51,8 @@ const headlines = computed(() => {
     price: best ? show.money(best.total) : draft.buyer.country ? 'refused' : 'no country',
     pack: packed ? `${packed.done} of ${packed.steps} done` : `≈ ${figures.minutes.toFixed(0)} min`,
     weigh: weighed ? show.kilograms(weighed.mass_g) : `≈ ${show.kilograms(figures.weight.mass_g)}`,
+    send,
+    after,
   };
 });
 
@@ -42,6 +64,9 @@ const stops = computed(() =>
     here: route.name === name,
   })),
 );
+const here = computed(() => stops.value.findIndex((stop) => stop.here));
+/** On a phone the current stop and its neighbours are named, the others are marks. */
+const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STOPS.length - 2)) <= 1;
 
 useKeys(
   Object.fromEntries(STOPS.map(({ name, key }) => [key, () => void router.push({ name, params: { id } })])),
@@ -51,16 +76,16 @@ useKeys(
 <template>
   <nav class="line" aria-label="Work line">
     <RouterLink
-      v-for="stop in stops"
+      v-for="(stop, at) in stops"
       :key="stop.name"
       :to="{ name: stop.name, params: { id } }"
       class="stop"
-      :class="[stop.mark, { here: stop.here }]"
+      :class="[stop.mark, { here: stop.here, far: !near(at) }]"
       :aria-current="stop.here ? 'step' : undefined"
     >
       <span class="name">
         <span class="mark" aria-hidden="true" />
-        {{ stop.title }}
+        <span class="title">{{ stop.title }}</span>
         <span class="visually-hidden">, {{ MARKS[stop.mark] }}</span>
       </span>
       <span class="headline figure">{{ headlines[stop.name] }}</span>
@@ -74,7 +99,7 @@ useKeys(
 <style scoped>
 .line {
   display: grid;
-  grid-template-columns: repeat(6, minmax(0, 1fr));
+  grid-template-columns: repeat(8, minmax(0, 1fr));
   margin: 8px 0 16px;
 }
 .stop {
@@ -143,14 +168,39 @@ useKeys(
   stroke-width: 2px;
   vector-effect: non-scaling-stroke;
 }
+@media (max-width: 1100px) {
+  .headline {
+    font-size: 0.875rem;
+  }
+  .name {
+    gap: 5px;
+    font-size: 1rem;
+  }
+}
 @media (max-width: 640px) {
-  /* Each as wide as its name, so that all six fit; the figure hangs below without a width of its own. */
+  /* The current stop and its neighbours are as wide as their names; the figure hangs below without a width of its own. */
   .line {
     display: flex;
   }
   .stop {
     flex: 1 1 auto;
+    min-height: 48px;
     padding: 2px 1px 44px;
+  }
+  .far {
+    flex: 1 1 30px;
+  }
+  .far .title {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+  .far .mark {
+    width: 13px;
+    height: 13px;
+    margin-top: 4px;
   }
   .here .name {
     font-size: 0.9375rem;

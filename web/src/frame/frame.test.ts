@@ -21,15 +21,19 @@ describe('the work line', () => {
     const { mounted, stored } = await opened(WorkLine);
     const stops = mounted.findAll('a');
     expect(stops.map((stop) => stop.attributes('href'))).toEqual(
-      ['measure', 'guard', 'box', 'price', 'pack', 'weigh'].map((stop) => `/shipments/${stored.id}/${stop}`),
+      ['measure', 'guard', 'box', 'price', 'pack', 'weigh', 'send', 'after'].map(
+        (stop) => `/shipments/${stored.id}/${stop}`,
+      ),
     );
     expect(stops.map((stop) => stop.get('.name').text().replace(/\s+/g, ' '))).toEqual([
-      'Measure , done',
-      'Guard , open',
-      'Box , open',
-      'Price , open',
-      'Pack , open',
-      'Weigh , open',
+      'Measure, done',
+      'Guard, open',
+      'Box, open',
+      'Price, open',
+      'Pack, open',
+      'Weigh, open',
+      'Send, open',
+      'After, open',
     ]);
     expect(stops[0]?.get('.headline').text()).toBe('900\u202f×\u202f1200\u202f×\u202f38\u00a0mm');
     expect(stops[1]?.attributes('aria-current')).toBe('step');
@@ -41,11 +45,7 @@ describe('the work line', () => {
     });
     expect(mounted.findAll('.headline').map((one) => one.text())).toEqual([
       'not measured',
-      '–',
-      '–',
-      '–',
-      '–',
-      '–',
+      ...Array<string>(7).fill('–'),
     ]);
   });
 });

@@ -1,5 +1,5 @@
 // The words for what the core names by a key.
-import type { CartonStyle, Layer, MakeOf, NextAct, Part, Reason } from '@/api/types';
+import type { CartonStyle, Fate, Layer, MakeOf, NextAct, Part, Reason } from '@/api/types';
 import type { StopName } from '@/shipment/stops';
 import * as show from '@/units/show';
 import type { useUnits } from '@/units/useUnits';
@@ -100,6 +100,30 @@ export const CONDITIONS = [
   { value: 'flaking', text: 'Flaking or loose' },
 ] as const;
 
+export const PROTECTED = [
+  { value: 'none', text: 'Looked for: none in it' },
+  { value: 'some', text: 'There is some in it' },
+] as const;
+
+export const OUTCOMES = [
+  { value: 'arrived', text: 'Arrived whole' },
+  { value: 'damaged', text: 'Arrived damaged' },
+  { value: 'lost', text: 'Lost' },
+  { value: 'returned', text: 'Came back' },
+] as const;
+
+/** What a carrier says has become of a parcel. */
+export const FATES: Record<Fate, string> = {
+  booked: 'booked, and not handed over yet',
+  handed_over: 'handed over',
+  on_its_way: 'on its way',
+  held: 'held',
+  arrived: 'delivered',
+  damaged: 'delivered damaged',
+  lost: 'lost',
+  returned: 'sent back',
+};
+
 export const TOPS = [
   { value: 'plain', text: 'The picture shows it' },
   { value: 'marked', text: 'Marked on the back' },
@@ -153,7 +177,15 @@ export function nextAct(next: NextAct): { says: string; stop: boolean } {
     case 'look_at_weight':
       return { says: 'Look at the weight', stop: false };
     case 'hand_over':
-      return { says: 'Packed and weighed: hand it over', stop: false };
+      return { says: 'Packed and weighed: send it', stop: false };
+    case 'follow':
+      return { says: 'On its way', stop: false };
+    case 'claim':
+      return { says: 'Claim it from the carrier', stop: true };
+    case 'await_claim':
+      return { says: 'The carrier has the claim', stop: false };
+    case 'put_away':
+      return { says: 'Done: put it in the archive', stop: false };
   }
 }
 
@@ -174,8 +206,14 @@ export function stopOf(next: NextAct): StopName {
       return 'pack';
     case 'weigh_it':
     case 'look_at_weight':
-    case 'hand_over':
       return 'weigh';
+    case 'hand_over':
+      return 'send';
+    case 'follow':
+    case 'claim':
+    case 'await_claim':
+    case 'put_away':
+      return 'after';
     default:
       return 'price';
   }

@@ -23,11 +23,13 @@ import { layOut } from './cutting/layOut';
 const ASK_AFTER_MS = 120;
 const PLACES: { value: Place; text: string }[] = [
   { value: 'bench', text: 'On the bench' },
+  { value: 'sent', text: 'On its way' },
   { value: 'archive', text: 'Archive' },
   { value: 'bin', text: 'Deleted' },
 ];
 const MOVED: Record<Place, string> = {
-  bench: 'is back on the bench',
+  bench: 'is back where it was',
+  sent: 'is back where it was',
   archive: 'is in the archive, with the plan that it has',
   bin: 'is deleted',
 };
@@ -168,6 +170,7 @@ useKeys({ '/': () => field.value?.focus() });
         Cut several together
       </BButton>
       <RouterLink to="/cutting" class="btn btn-sm">Layouts</RouterLink>
+      <RouterLink to="/leaving" class="btn btn-sm">What leaves today</RouterLink>
       <RouterLink to="/orders" class="btn btn-sm">Orders from a shop</RouterLink>
       <RouterLink to="/measuring-sheet" class="btn btn-sm">Measuring sheet</RouterLink>
     </div>

@@ -14,10 +14,10 @@ import { CONSTRUCTIONS, counted, MEDIA, worded } from '@/frame/words';
 import { useKeys } from '@/keys/useKeys';
 import { vSay } from '@/said/say';
 import { provideShipment } from '@/shipment/useShipment';
-import { day } from '@/units/show';
+import { day, dayAndYear } from '@/units/show';
 
 const { id } = defineProps<{ id: string }>();
-const { draft, state, trouble, stored, away, refusals, put, save } = provideShipment(id);
+const { draft, state, trouble, stored, away, left, refusals, put, save } = provideShipment(id);
 const router = useRouter();
 
 const name = computed(() => draft.title || (stored.value ? 'Untitled' : 'New shipment'));
@@ -39,6 +39,9 @@ const about = computed(() => {
     .filter(Boolean)
     .join(' · ');
 });
+
+/** Stops at which a parcel that left is only looked at. */
+const closed = computed(() => !['send', 'after'].includes(String(router.currentRoute.value.name)));
 
 /** Why it stays where it is put away. */
 const stays = ref('');
@@ -91,6 +94,11 @@ onBeforeRouteLeave(async () => {
         <BButton size="sm" @click="takeBack">Back to the bench</BButton>
         <span v-if="stays"> It stays there: {{ stays }}.</span>
       </p>
+      <p v-if="left && closed" class="notice" data-test="left">
+        It left on {{ dayAndYear(draft.sending.handed_over) }}, and its plan stays as it went. To change it,
+        take back at <RouterLink :to="{ name: 'send', params: { id } }">Send</RouterLink> that it was handed
+        over.
+      </p>
       <div v-if="refusals.length > 0" v-say class="notice" data-test="no-plan">
         <strong>There is no plan for this as it is.</strong> Everything typed is kept, and the rest can be
         changed.
@@ -99,7 +107,7 @@ onBeforeRouteLeave(async () => {
         </ul>
       </div>
       <ConflictNotice />
-      <fieldset class="columns" :disabled="away !== undefined">
+      <fieldset class="columns" :disabled="away !== undefined || (left && closed)">
         <RouterView />
         <TallyColumn />
       </fieldset>

@@ -28,7 +28,14 @@ export interface Draft {
   enclosures: Record<string, DraftEnclosure>;
   /** Steps that were done at the bench, by their keys. */
   packed: Record<string, StepTick>;
+  /** What is settled when the parcel leaves. */
+  sending: typeof SENDING;
+  /** What came of it. */
+  after: DraftAfter;
 }
+
+/** What came of a parcel. */
+export type DraftAfter = typeof AFTER & { claim: typeof CLAIM };
 
 export interface DraftOther {
   title: string;
@@ -96,6 +103,31 @@ const FACTS = {
   edition_of: null as number | null,
   signature: '',
   dated: '',
+};
+
+const SENDING = {
+  on: '',
+  tracking: '',
+  receipt: '',
+  addresses_read: '',
+  marked: false,
+  protected: '',
+  protected_what: '',
+  origin: '',
+  handed_over: '',
+};
+
+const CLAIM = { asked: '', sent_on: '', number: '', decided_on: '', paid: '' };
+
+const AFTER = {
+  outcome: '',
+  on: '',
+  damage: '',
+  failed: '',
+  claim: CLAIM,
+  cost: '',
+  minutes: null as number | null,
+  lesson: '',
 };
 
 const PARCEL = { weight: '', across: '', up: '', through: '', as_packed: '' };
@@ -272,6 +304,8 @@ export function draftOf(inputs: Loose<Inputs>): Draft {
       ]),
     ),
     packed: { ...(inputs.packed as Record<string, StepTick> | undefined) },
+    sending: filled(SENDING, inputs.sending),
+    after: { ...filled(AFTER, inputs.after), claim: filled(CLAIM, inputs.after?.claim) },
   };
 }
 

@@ -19,6 +19,7 @@ describe('the registry of fields', () => {
       'parcel.as_packed',
       'quotations',
       'packed',
+      'sending.addresses_read',
       'together',
       'enclosures',
       'choices.layers',

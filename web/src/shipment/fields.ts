@@ -8,9 +8,11 @@ import {
   CONDITIONS,
   CONSTRUCTIONS,
   MEDIA,
+  OUTCOMES,
   OUTLINES,
   PAINTS,
   PANES,
+  PROTECTED,
   TOPS,
 } from '@/frame/words';
 import { dayAndYear } from '@/units/show';
@@ -85,6 +87,26 @@ export const FIELDS = {
   'parcel.across': length('Across, outside'),
   'parcel.up': length('Up, outside'),
   'parcel.through': length('Through, outside'),
+  'sending.on': { ...day('Leaves on'), inSentence: 'the day it leaves' },
+  'sending.tracking': text('Tracking number'),
+  'sending.receipt': text('Number on the receipt'),
+  'sending.marked': { ...tick('Label and marks are on it'), inSentence: 'whether label and marks are on it' },
+  'sending.protected': choice('Protected materials', PROTECTED),
+  'sending.protected_what': text('Which protected materials'),
+  'sending.origin': choice('Made in'),
+  'sending.handed_over': { ...day('Handed over on'), inSentence: 'the day it was handed over' },
+  'after.outcome': { ...choice('What came of it', OUTCOMES), inSentence: 'what came of it' },
+  'after.on': { ...day('On'), inSentence: 'the day of that' },
+  'after.damage': text('What is broken'),
+  'after.failed': choice('The layer that gave way'),
+  'after.cost': text('The carrier’s bill'),
+  'after.minutes': number('Minutes it took'),
+  'after.lesson': text('What to do otherwise'),
+  'after.claim.asked': text('Asked for'),
+  'after.claim.sent_on': day('Sent to the carrier on'),
+  'after.claim.number': text('The carrier’s number for it'),
+  'after.claim.decided_on': day('Decided on'),
+  'after.claim.paid': text('Paid by the carrier'),
   'choices.preset': choice('Preset to start from'),
   'choices.first_turns': number('Turns of the first wrap'),
   'choices.second_turns': number('Turns of the second wrap'),
@@ -186,6 +208,8 @@ export function stopOfField(path: string): StopName {
   if (path === 'service') return 'price';
   if (path.startsWith('quotations')) return 'price';
   if (path.startsWith('packed')) return 'pack';
+  if (path.startsWith('sending')) return 'send';
+  if (path.startsWith('after')) return 'after';
   if (path.startsWith('parcel.') || path === 'settled.weigh') return 'weigh';
   if (/^choices\.(box|bought_box|saved|second_saved|second_style|second_board|wrapped)/.test(path))
     return 'box';

@@ -5,7 +5,7 @@ import type { ComputedRef } from 'vue';
 import type { PieceSize } from '@/api/types';
 
 import { pathsOf } from './draft';
-import { changeOf, isPending } from './machine';
+import { changeOf, isAtWork, isPending } from './machine';
 import type { Open } from './machine';
 
 export type SaveState =
@@ -21,12 +21,8 @@ export function saveState(state: Open): SaveState {
   // A reason that is half written is in nobody's way, and its Stop may be gone by now.
   const isLoose = Object.keys(state.texts).some((field) => !field.startsWith('reason.'));
   if (changeOf(state) === undefined) return isLoose ? 'refused' : 'saved';
-  const isHeld = state.stuck !== undefined || !isOnBench(state);
+  const isHeld = state.stuck !== undefined || !isAtWork(state);
   return isHeld || Object.keys(state.errors).length > 0 ? 'refused' : 'waiting';
-}
-
-function isOnBench({ shipment }: Open): boolean {
-  return (shipment?.place ?? 'bench') === 'bench';
 }
 
 function conflictOf(state: Open) {
@@ -39,7 +35,7 @@ function conflictOf(state: Open) {
 export function figuresOf(state: ComputedRef<Open>) {
   const figures = computed(() => state.value.figures);
   const stored = computed(() => state.value.shipment);
-  const canStep = (has: boolean | undefined) => isOnBench(state.value) && has === true;
+  const canStep = (has: boolean | undefined) => isAtWork(state.value) && has === true;
   return {
     stored,
     figures,
@@ -75,7 +71,12 @@ export function figuresOf(state: ComputedRef<Open>) {
         state.value.aside !== undefined || (stored.value?.can_redo === true && !isPending(state.value)),
       ),
     ),
+    /** Whether it was handed over: its plan stays as it went. */
+    left: computed(() => stored.value?.place === 'sent'),
+    /** What it is followed by, and as it was handed over. */
+    tracking: computed(() => stored.value?.tracking ?? undefined),
+    handed: computed(() => stored.value?.handed ?? undefined),
     /** Where it is put away, if it is. */
-    away: computed(() => (isOnBench(state.value) ? undefined : stored.value?.place)),
+    away: computed(() => (isAtWork(state.value) ? undefined : stored.value?.place)),
   };
 }

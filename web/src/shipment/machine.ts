@@ -215,10 +215,15 @@ function toFollow(state: Open): Effect[] {
   ];
 }
 
+/** Tells whether it can be changed: on the bench, or on its way, where only what came of it is. */
+export function isAtWork({ shipment }: Open): boolean {
+  return !shipment || shipment.place === 'bench' || shipment.place === 'sent';
+}
+
 /** Sends what may be sent; one thing is on its way at a time. */
 function send(state: Open, stamp: Stamp): Effect[] {
   if (state.phase !== 'open' || state.waiting || state.theirs) return [];
-  if (state.shipment && state.shipment.place !== 'bench') return [];
+  if (!isAtWork(state)) return [];
   if (state.flight ?? state.step) {
     state.waiting = true;
     if (state.flight) return [{ do: 'send', flight: state.flight }];

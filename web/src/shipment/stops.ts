@@ -6,6 +6,8 @@ export const STOPS = [
   { name: 'price', title: 'Price', key: '4' },
   { name: 'pack', title: 'Pack', key: '5' },
   { name: 'weigh', title: 'Weigh', key: '6' },
+  { name: 'send', title: 'Send', key: '7' },
+  { name: 'after', title: 'After', key: '8' },
 ] as const;
 
 export type StopName = (typeof STOPS)[number]['name'];

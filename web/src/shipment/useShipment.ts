@@ -79,6 +79,7 @@ function open(id: string) {
     version: computed(() => state.value.version),
     save,
     put,
+    refresh,
     /** The other ways to pack it. */
     ways: waysOf({ plan: figures.plan, typed: () => typed() as unknown as Inputs, unit: () => unit.value }),
     /** Lays choices over those of the shipment, and stores them at once: what is pressed is whole. */

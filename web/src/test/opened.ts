@@ -38,7 +38,7 @@ export async function opened(
     return () => h(Inside);
   });
   const nowhere = { template: '<p />' };
-  const names = ['measure', 'guard', 'box', 'price', 'pack', 'weigh', 'weighings'];
+  const names = ['measure', 'guard', 'box', 'price', 'pack', 'weigh', 'send', 'after', 'weighings'];
   const router = createRouter({
     history: createMemoryHistory(),
     routes: names.map((name) => ({ path: `/shipments/:id/${name}`, name, component: nowhere })),

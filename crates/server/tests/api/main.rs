@@ -5,6 +5,7 @@ mod boxes;
 mod cutting;
 mod doors;
 mod house;
+mod leaving;
 mod network;
 mod packing;
 mod photographs;

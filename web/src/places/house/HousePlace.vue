@@ -14,6 +14,7 @@ import HouseMaterials from './HouseMaterials.vue';
 import HouseOdds from './HouseOdds.vue';
 import HousePlaces from './HousePlaces.vue';
 import HouseRecord from './HouseRecord.vue';
+import HouseSender from './HouseSender.vue';
 import HouseTablets from './HouseTablets.vue';
 import PlansFollow from '../PlansFollow.vue';
 import PresetShelf from './PresetShelf.vue';
@@ -68,6 +69,7 @@ const ready = computed(() => studio.value !== undefined && house.rules.version >
           :allowances="studio.allowances"
           :errors="house.errors.value"
         />
+        <HouseSender />
         <HouseTablets />
       </div>
       <EffectsPanel :house="house" />

@@ -16,6 +16,7 @@ import AddLayer from './AddLayer.vue';
 import ChangesList from './ChangesList.vue';
 import EngineersView from './EngineersView.vue';
 import LayerRow from './LayerRow.vue';
+import LessonNotes from './LessonNotes.vue';
 import OddsPanel from './OddsPanel.vue';
 import PresetPicker from './PresetPicker.vue';
 import StackPanel from './StackPanel.vue';
@@ -81,6 +82,7 @@ useKeys({
 <template>
   <div v-if="plan" class="guard">
     <section>
+      <LessonNotes />
       <OddsPanel :plan="plan" />
       <ChangesList />
     </section>

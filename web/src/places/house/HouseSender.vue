@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, ref } from 'vue';
+
+import ChoiceField from '@/parts/ChoiceField.vue';
+import LeaveGuard from '@/parts/LeaveGuard.vue';
+import NumberField from '@/parts/NumberField.vue';
+import TextField from '@/parts/TextField.vue';
+import { vSay } from '@/said/say';
+
+import { useSender } from './useSender';
+
+/** The studio's own address, mark and card, as they stand on labels and papers. */
+const { kept, typed, changed, errors, trouble, busy, keep, keepMark, dropMark } = useSender();
+
+const POSTCODES = [
+  { value: 'before_town', text: 'before the town' },
+  { value: 'after_town', text: 'after the town' },
+  { value: 'own_line', text: 'on a line of its own' },
+  { value: 'none', text: 'there is none' },
+] as const;
+const countries = computed(() => typed.countries.map(({ code, name }) => ({ value: code, text: name })));
+/** Counts up with each mark, so that the browser shows the new one. */
+const shown = ref(0);
+
+async function chosen(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const file = input.files?.[0];
+  if (file) await keepMark(file);
+  input.value = '';
+  shown.value += 1;
+}
+</script>
+
+<template>
+  <section id="sender" aria-label="Who sends" data-test="sender">
+    <LeaveGuard :changed="changed" what="the changed address" />
+    <h2>Who sends</h2>
+    <p class="soft">
+      Your address, mark and card, as they stand on labels and papers. No plan changes by it.
+    </p>
+    <template v-if="kept">
+      <div class="pair">
+        <TextField v-model="typed.name" label="The studio is called" name="name" :error="errors.name" />
+        <TextField v-model="typed.town" label="In" name="town" :error="errors.town" />
+        <TextField
+          v-model="typed.address.name"
+          label="Name on the label"
+          name="sender.address.name"
+          :error="errors['sender.address.name']"
+        />
+        <TextField
+          v-model="typed.address.street"
+          label="Street and number"
+          name="sender.address.street"
+          hint="a comma begins a new line"
+          :error="errors['sender.address.street']"
+        />
+        <TextField
+          v-model="typed.address.town"
+          label="Town"
+          name="sender.address.town"
+          :error="errors['sender.address.town']"
+        />
+        <TextField
+          v-model="typed.address.postcode"
+          label="Postcode"
+          name="sender.address.postcode"
+          :error="errors['sender.address.postcode']"
+        />
+        <ChoiceField
+          v-model="typed.address.country"
+          label="Country"
+          name="sender.address.country"
+          :choices="countries"
+          empty="Choose"
+          :error="errors['sender.address.country']"
+        />
+        <TextField
+          v-model="typed.telephone"
+          label="Telephone for the driver"
+          name="sender.telephone"
+          :error="errors['sender.telephone']"
+        />
+        <TextField v-model="typed.email" label="Mail" name="sender.email" :error="errors['sender.email']" />
+        <NumberField
+          v-model="typed.width"
+          label="Certificate card, across, mm"
+          name="certificate.width_mm"
+          :error="errors['certificate.width_mm']"
+        />
+        <NumberField
+          v-model="typed.height"
+          label="Certificate card, up, mm"
+          name="certificate.height_mm"
+          :error="errors['certificate.height_mm']"
+        />
+      </div>
+      <h3>Where the postcode stands</h3>
+      <div class="pair">
+        <ChoiceField
+          v-for="country in typed.countries"
+          :key="country.code"
+          v-model="country.postcode"
+          :label="country.name"
+          :name="`countries.${country.code}.postcode`"
+          :choices="POSTCODES"
+        />
+      </div>
+      <h3>Your own mark</h3>
+      <div class="mark">
+        <img v-if="kept.has_mark" :src="`/api/v1/studio/mark?shown=${shown}`" alt="Your own mark" />
+        <label class="btn btn-outline-secondary">
+          {{ kept.has_mark ? 'Another picture' : 'Choose a picture' }}
+          <input type="file" accept="image/*" class="visually-hidden" name="mark" @change="chosen" />
+        </label>
+        <BButton v-if="kept.has_mark" variant="link" @click="dropMark">Take it away</BButton>
+      </div>
+      <p v-if="trouble" v-say class="stop" data-test="sender-trouble">{{ trouble }}.</p>
+      <BButton variant="primary" :disabled="!changed || busy" @click="keep">Keep who sends</BButton>
+    </template>
+    <p v-else class="soft">Reading it</p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  scroll-margin-top: 64px;
+}
+h2 {
+  margin: 20px 0 4px;
+  font-size: 1.3125rem;
+}
+h3 {
+  margin: 12px 0 4px;
+  font-size: 1.0625rem;
+}
+.pair {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(220px, 100%), 1fr));
+  gap: 0 16px;
+}
+.mark {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+  align-items: center;
+  margin-bottom: 12px;
+}
+.mark img {
+  max-width: 180px;
+  height: 72px;
+  object-fit: contain;
+}
+label:focus-within {
+  outline: 3px solid var(--heather);
+}
+.stop {
+  color: var(--rowan);
+}
+</style>

@@ -1,0 +1,113 @@
+// Who sends, as it is typed and as it is kept.
+import { computed, reactive, ref, watch } from 'vue';
+
+import { answer, api, done, Refused } from '@/api/client';
+import { read, useRead } from '@/api/queries';
+import type { Sender } from '@/api/types';
+
+export function useSender() {
+  const {
+    data: kept,
+    away,
+    reload,
+  } = useRead<Sender>({
+    queryKey: ['sender'],
+    queryFn: ({ signal }) => answer(api.GET('/api/v1/studio/sender', { signal })),
+    // Nobody's typing is read over.
+    refetchOnWindowFocus: false,
+  });
+  const typed = reactive({
+    name: '',
+    town: '',
+    address: { name: '', street: '', town: '', postcode: '', country: '' },
+    telephone: '',
+    email: '',
+    width: null as number | null,
+    height: null as number | null,
+    countries: [] as Sender['countries'],
+  });
+  const written = () => JSON.stringify(typed);
+  const before = ref('');
+
+  function show(sender: Sender): void {
+    Object.assign(typed, {
+      name: sender.name,
+      town: sender.town,
+      address: { ...sender.sender.address },
+      telephone: sender.sender.telephone ?? '',
+      email: sender.sender.email ?? '',
+      width: sender.certificate.width_mm,
+      height: sender.certificate.height_mm,
+      countries: sender.countries.map((country) => ({ ...country })),
+    });
+    before.value = written();
+  }
+  watch(
+    kept,
+    (sender) => {
+      if (sender && (before.value === '' || !changed.value)) show(sender);
+    },
+    { immediate: true },
+  );
+  const changed = computed(() => before.value !== '' && written() !== before.value);
+
+  const errors = ref<Record<string, string>>({});
+  const trouble = ref('');
+  const busy = ref(false);
+
+  async function keep(): Promise<void> {
+    if (!kept.value) return;
+    busy.value = true;
+    trouble.value = '';
+    errors.value = {};
+    const { name, town, address, telephone, email, width, height, countries } = typed;
+    const body = {
+      version: kept.value.version,
+      name,
+      town,
+      sender: { address: { ...address }, telephone, email },
+      certificate: { width_mm: width ?? 0, height_mm: height ?? 0 },
+      countries: countries.map((country) => ({ ...country })),
+    };
+    try {
+      const sender = await answer(api.PUT('/api/v1/studio/sender', { body }));
+      show(sender);
+      read.setQueryData(['sender'], sender);
+      await read.invalidateQueries({ queryKey: ['studio'] });
+    } catch (error) {
+      if (error instanceof Refused) errors.value = error.fields;
+      trouble.value = error instanceof Error ? error.message : 'something went wrong in the page';
+      // What somebody else kept meanwhile is the next basis; what is typed stays.
+      if (error instanceof Refused && error.problem.status === 409) await reload();
+    } finally {
+      busy.value = false;
+    }
+  }
+
+  async function keepMark(file: File): Promise<void> {
+    trouble.value = '';
+    const sent = fetch('/api/v1/studio/mark', { method: 'PUT', body: file });
+    try {
+      const response = await sent;
+      if (!response.ok) {
+        const problem = (await response.json().catch(() => ({}))) as { detail?: string };
+        throw new Error(problem.detail ?? 'it was not taken');
+      }
+      await reload();
+    } catch (error) {
+      trouble.value = error instanceof Error ? error.message : 'something went wrong in the page';
+    }
+  }
+
+  async function dropMark(): Promise<void> {
+    trouble.value = '';
+    try {
+      await done(api.DELETE('/api/v1/studio/mark'));
+      await reload();
+    } catch (error) {
+      trouble.value = error instanceof Error ? error.message : 'something went wrong in the page';
+    }
+  }
+
+  return { kept, typed, changed, errors, trouble, busy, away, keep, keepMark, dropMark };
+}

@@ -1,0 +1,197 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { BFormRadioGroup } from 'bootstrap-vue-next/components/BFormRadio';
+import { computed, ref } from 'vue';
+
+import { answer, api } from '@/api/client';
+import { useRead } from '@/api/queries';
+import type { After } from '@/api/types';
+import { useStudio } from '@/api/useStudio';
+import { counted, FATES, OUTCOMES } from '@/frame/words';
+import DraftField from '@/parts/DraftField.vue';
+import DraftText from '@/parts/DraftText.vue';
+import PhotographStrip from '@/photographs/PhotographStrip.vue';
+import { vSay } from '@/said/say';
+import { useShipment } from '@/shipment/useShipment';
+import { dayAndYear } from '@/units/show';
+
+import BesidePlan from './BesidePlan.vue';
+import ClaimPanel from './ClaimPanel.vue';
+import TimeLine from './TimeLine.vue';
+
+/** What came of a parcel: where it is, in what state it arrived, what is claimed, and what was learned. */
+const { id, draft, stored, line, version, put, save } = useShipment();
+const { studio } = useStudio();
+const {
+  data: after,
+  away,
+  reload,
+} = useRead<After>({
+  queryKey: computed(() => ['after', id, version.value]),
+  queryFn: ({ signal }) =>
+    answer(api.GET('/api/v1/shipments/{id}/after', { params: { path: { id } }, signal })),
+  enabled: computed(() => version.value > 0),
+});
+
+const hasLeft = computed(() => draft.sending.handed_over !== '');
+const harmed = computed(() => draft.after.outcome === 'damaged' || draft.after.outcome === 'lost');
+const outcomes = OUTCOMES.map(({ value, text }) => ({ value, text }));
+const held = computed(() => (after.value?.following.fate === 'held' ? after.value.following : undefined));
+const left = computed(() => {
+  const days = held.value?.days_left;
+  if (days === null || days === undefined) return '';
+  if (days < 0) return 'that day is over';
+  return days === 0 ? 'today is the last day' : `${counted(days, 'day')} left`;
+});
+const said = computed(() => {
+  const following = after.value?.following;
+  if (!following || after.value?.events.length === 0) return '';
+  const since = following.since ? `, ${dayAndYear(following.since)}` : '';
+  return `The carrier says: ${FATES[following.fate]}${since}`;
+});
+const layers = computed(() => {
+  const slots = new Map(studio.value?.slots.map(({ slot, name }) => [slot as string, name]) ?? []);
+  const known = stored.value?.worked.plan?.layers.map(({ slot }) => slot as string) ?? [];
+  return [...new Set(known)].map((slot) => ({ value: slot, text: slots.get(slot as never) ?? slot }));
+});
+
+function came(outcome: string): void {
+  draft.after.outcome = outcome;
+  draft.after.on ||= after.value?.following.since ?? studio.value?.today ?? '';
+  void save();
+}
+function takeBack(): void {
+  Object.assign(draft.after, { outcome: '', on: '' });
+  void save();
+}
+const stays = ref('');
+async function archive(): Promise<void> {
+  stays.value = '';
+  await put('archive').catch((error: unknown) => {
+    stays.value = error instanceof Error ? error.message : 'something went wrong in the page';
+  });
+}
+</script>
+
+<template>
+  <div v-if="!hasLeft" class="panel not-yet">
+    <h2>It has not left yet</h2>
+    <p>What comes of it is written down here once it is handed over.</p>
+    <RouterLink class="btn btn-primary" :to="{ name: 'send', params: { id } }">Send it</RouterLink>
+  </div>
+  <div v-else-if="after" class="after">
+    <section aria-label="On its way" class="panel wide">
+      <div class="heading-row">
+        <h2>On its way</h2>
+        <BButton v-if="after.followed" size="sm" class="no-print" @click="reload"
+          >Ask the carrier again</BButton
+        >
+      </div>
+      <p v-if="said" v-say class="said" data-test="said">{{ said }}.</p>
+      <p v-else-if="!after.followed" class="soft">
+        It was not booked from here, so nobody is asked where it is. Say below what came of it.
+      </p>
+      <p v-else class="soft">The carrier has said nothing yet.</p>
+      <p v-if="after.followed && !after.answered" class="soft" role="status">
+        The carrier does not answer just now; this is what it said last.
+      </p>
+      <div v-if="held" v-say class="notice" data-test="held">
+        <strong>It is held until a paper comes: {{ held.paper }}</strong
+        >, {{ left }}; then it goes back. Send it to the carrier, with the number of the parcel.
+        <a :href="`/api/v1/shipments/${id}/papers/customs`">Customs paper</a>
+      </div>
+      <p v-if="after.overdue && after.expected" v-say class="mind" data-test="overdue">
+        It was to arrive by {{ dayAndYear(after.expected) }}: ask the carrier where it is.
+      </p>
+      <TimeLine
+        :events="after.events"
+        :left-on="draft.sending.handed_over"
+        :expected="after.expected ?? undefined"
+        :promised="draft.promised"
+      />
+    </section>
+    <section aria-label="What came of it" class="panel">
+      <div class="heading-row"><h2>What came of it</h2></div>
+      <BFormRadioGroup
+        v-if="!draft.after.outcome"
+        :model-value="undefined"
+        :options="outcomes"
+        name="outcome"
+        buttons
+        class="outcomes no-print"
+        aria-label="What came of it"
+        @update:model-value="(outcome) => came(String(outcome))"
+      />
+      <template v-else>
+        <p class="outcome" :class="{ harmed }" data-test="outcome">
+          {{ OUTCOMES.find(({ value }) => value === draft.after.outcome)?.text }}
+          <BButton size="sm" variant="link" class="no-print" @click="takeBack">Take that back</BButton>
+        </p>
+        <DraftField path="after.on" :label="draft.after.outcome === 'lost' ? 'Said to be lost on' : 'On'" />
+        <template v-if="draft.after.outcome === 'damaged'">
+          <DraftText path="after.damage" hint="the box first, then what is broken and where" />
+          <DraftField path="after.failed" :codes="layers" empty="not known" />
+          <p class="soft photos">Photographs of the box, its padding, and the damage.</p>
+          <PhotographStrip :shipment="id" step="after/damage" />
+        </template>
+        <template v-if="line?.next.kind === 'put_away'">
+          <BButton variant="primary" class="no-print" @click="archive">Put it in the archive</BButton>
+          <span v-if="stays" v-say class="stop"> It stays here: {{ stays }}.</span>
+        </template>
+      </template>
+    </section>
+    <section v-if="harmed" aria-label="Claim" class="panel">
+      <ClaimPanel :deadline="after.deadline ?? undefined" />
+    </section>
+    <section aria-label="Beside the plan" class="panel">
+      <BesidePlan v-if="after.beside" :beside="after.beside" />
+      <DraftText path="after.lesson" hint="it shows up when a like piece is planned" />
+    </section>
+  </div>
+  <p v-else-if="away" v-say class="soft">What came of it can’t be looked up just now. Trying again.</p>
+  <p v-else class="soft">Looking it up</p>
+</template>
+
+<style scoped>
+.after {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(340px, 100%), 1fr));
+  gap: 16px;
+  align-items: start;
+}
+.panel {
+  padding: 12px 16px 16px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.not-yet {
+  align-self: start;
+}
+p {
+  margin: 0 0 8px;
+}
+.said {
+  font-size: 1.1875rem;
+  font-weight: 600;
+}
+.outcomes {
+  display: flex;
+  flex-wrap: wrap;
+}
+.outcome {
+  font-size: 1.1875rem;
+  font-weight: 600;
+}
+.harmed,
+.stop {
+  color: var(--rowan);
+}
+.mind {
+  color: var(--amber-moss);
+  font-weight: 600;
+}
+.photos {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,150 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { BFormRadio } from 'bootstrap-vue-next/components/BFormRadio';
+import { computed, ref, watch } from 'vue';
+
+import type { Leaving } from '@/api/types';
+import { counted } from '@/frame/words';
+import DraftField from '@/parts/DraftField.vue';
+import { vSay } from '@/said/say';
+import { useShipment } from '@/shipment/useShipment';
+import { dayAndYear, money, weekday } from '@/units/show';
+
+/** The service that was chosen, the day it leaves, and what its carrier said. */
+const { leaving, busy, trouble, left } = defineProps<{
+  leaving: Leaving;
+  busy: boolean;
+  trouble: string;
+  /** It was handed over. */
+  left: boolean;
+}>();
+const emit = defineEmits<{ book: [on: string]; cancel: [] }>();
+const { id, summary, draft } = useShipment();
+
+const best = computed(() => (summary.value?.best?.chosen ? summary.value.best : undefined));
+const booking = computed(() => leaving.booking ?? undefined);
+/** It is booked, or may be. */
+const stands = computed(() => {
+  const state = booking.value?.state;
+  return state === 'asked' || state === 'booked' || state === 'cancelling' ? booking.value : undefined;
+});
+/** Another service was chosen since. */
+const other = computed(() => stands.value && !left && stands.value.service !== draft.service);
+const on = ref('');
+watch(
+  () => leaving.days,
+  (days) => {
+    if (!days.some((day) => day.on === on.value)) on.value = days[0]?.on ?? '';
+  },
+  { immediate: true },
+);
+const said = (day: Leaving['days'][number]) =>
+  `${weekday(day.on)} ${dayAndYear(day.on)}${day.others > 0 ? `, with ${counted(day.others, 'other parcel')}` : ''}`;
+const fetched = computed(() => leaving.handover === 'collection');
+</script>
+
+<template>
+  <div class="heading-row"><h2>Booking</h2></div>
+  <template v-if="stands">
+    <p v-if="stands.state === 'asked'" v-say class="notice" data-test="asked">
+      <strong>The carrier has not answered.</strong> It may have booked it or not: it is asked again by
+      itself, and books once. You need not wait here.
+    </p>
+    <p v-else-if="stands.state === 'cancelling'" v-say class="notice">
+      It is being cancelled; the carrier has not answered yet.
+    </p>
+    <template v-else>
+      <p class="number figure" data-test="tracking">{{ stands.tracking }}</p>
+      <p v-say>
+        Booked with {{ best?.carrier ?? stands.service }} {{ best?.service }} for {{ weekday(stands.on) }}
+        {{ dayAndYear(stands.on) }}<template v-if="stands.total">, {{ money(stands.total) }}</template
+        >.
+      </p>
+      <p v-if="stands.differs && stands.total && stands.by_tariff" class="mind" data-test="differs">
+        The carrier takes {{ money(stands.total) }}; by its tariff it is {{ money(stands.by_tariff) }}. Cancel
+        it, or ask the carrier before it is fetched.
+      </p>
+    </template>
+    <p v-if="stands.says" class="mind">The carrier says: {{ stands.says }}.</p>
+    <p v-if="other" class="mind">
+      Another service is chosen by now. This booking still stands: cancel it to book the other.
+    </p>
+    <BButton
+      v-if="!left && stands.state !== 'cancelling'"
+      variant="outline-secondary"
+      class="no-print"
+      :disabled="busy"
+      @click="emit('cancel')"
+    >
+      Cancel the booking
+    </BButton>
+  </template>
+  <template v-else-if="!best">
+    <p class="soft">
+      Choose a service that takes it first.
+      <RouterLink :to="{ name: 'price', params: { id } }">All prices</RouterLink>
+    </p>
+  </template>
+  <template v-else-if="!left">
+    <p>
+      {{ best.carrier }} {{ best.service }}, <span class="figure">{{ money(best.total) }}</span>,
+      {{ fetched ? 'fetched here' : 'taken to the counter' }}.
+    </p>
+    <template v-if="leaving.bookable">
+      <fieldset class="days">
+        <legend>{{ fetched ? 'Fetched on' : 'Taken there on' }}</legend>
+        <BFormRadio v-for="day in leaving.days" :key="day.on" v-model="on" name="leaves-on" :value="day.on">
+          {{ said(day) }}
+        </BFormRadio>
+      </fieldset>
+      <p v-if="leaving.cut_off" class="soft">
+        What is booked by {{ leaving.cut_off.slice(0, 5) }} is fetched on the same day.
+      </p>
+      <BButton variant="primary" class="no-print" :disabled="busy || !on" @click="emit('book', on)">
+        {{ busy ? 'Asking the carrier…' : 'Book it' }}
+      </BButton>
+    </template>
+    <p v-else class="soft">
+      It can’t be booked from here: book it with the carrier, and type the number that it is followed by.
+    </p>
+  </template>
+  <p v-if="booking?.state === 'refused'" v-say class="stop" data-test="refused">
+    The carrier does not take it: {{ booking.says }}.
+  </p>
+  <p v-if="booking?.state === 'cancelled'" class="soft">An earlier booking was cancelled.</p>
+  <p v-if="trouble" v-say class="stop" data-test="trouble">{{ trouble }}.</p>
+  <DraftField
+    v-if="stands?.state !== 'booked'"
+    path="sending.tracking"
+    hint="where it was booked elsewhere"
+  />
+</template>
+
+<style scoped>
+.number {
+  margin: 0;
+  font-size: 1.75rem;
+  font-weight: 600;
+  user-select: all;
+}
+p {
+  margin: 0 0 8px;
+}
+.days {
+  margin: 0 0 8px;
+  padding: 0;
+  border: 0;
+}
+legend {
+  font-size: 1rem;
+  color: var(--peat-soft);
+}
+.mind {
+  color: var(--amber-moss);
+  font-weight: 600;
+}
+.stop {
+  color: var(--rowan);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import { answer, api } from '@/api/client';
+import { useRead } from '@/api/queries';
+import type { ParcelPaper } from '@/api/types';
+import { useShipment } from '@/shipment/useShipment';
+
+/** The papers that a parcel can have, as PDF, and its days for a calendar. */
+const { id, papers } = defineProps<{ id: string; papers: ParcelPaper[] }>();
+const { plan } = useShipment();
+
+const NAMES: Record<ParcelPaper, { text: string; about: string }> = {
+  label: { text: 'Label, 100 × 150 mm', about: 'for a label printer' },
+  label_a4: { text: 'Label on A4', about: 'with a line to cut along' },
+  marks: { text: 'Handling marks', about: 'for the five sides that are seen' },
+  slip: { text: 'Packing slip', about: 'what is in it, without a price' },
+  certificate: { text: 'Certificate', about: 'on your own card, to sign and seal' },
+  condition: { text: 'Condition report', about: 'with the photographs before packing' },
+  customs: { text: 'Customs paper', about: 'contents, value, origin, what is protected' },
+  crating: { text: 'Brief for a crating service', about: 'sizes, weight, what it needs' },
+  claim: { text: 'Claim file', about: 'all that a carrier asks for' },
+};
+const shown = computed(() => papers.filter((paper) => paper !== 'claim'));
+const { data: documents } = useRead({
+  queryKey: ['documents'],
+  queryFn: ({ signal }) => answer(api.GET('/api/v1/documents', { signal })),
+});
+</script>
+
+<template>
+  <div class="heading-row"><h2>Papers</h2></div>
+  <p v-if="documents?.ready === false" class="soft">
+    The program that makes papers is still being built, which takes some minutes after the first start.
+  </p>
+  <ul class="papers">
+    <li v-for="paper in shown" :key="paper">
+      <a :href="`/api/v1/shipments/${id}/papers/${paper}`" :data-paper="paper">{{ NAMES[paper].text }}</a>
+      <span class="soft">{{ NAMES[paper].about }}</span>
+    </li>
+    <li v-if="plan">
+      <a :href="`/api/v1/shipments/${id}/unpacking-guide`">Unpacking guide</a>
+      <span class="soft">for the buyer, the plan backwards</span>
+    </li>
+    <li>
+      <a :href="`/api/v1/shipments/${id}/calendar.ics`">Its days for your calendar</a>
+      <span class="soft">cured, leaves, promised</span>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.papers {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 12px;
+  align-items: baseline;
+  border-bottom: 1px solid var(--sedge);
+}
+a {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+  font-weight: 600;
+}
+</style>
