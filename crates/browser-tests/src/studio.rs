@@ -165,6 +165,16 @@ impl Studio {
         Ok(())
     }
 
+    /// Lets days go by: it serves again at the same address, on another day.
+    ///
+    /// # Errors
+    /// When that is no day, or the address was taken meanwhile.
+    pub async fn comes_to_the(&mut self, day: &str) -> Result<()> {
+        self.go_away().await?;
+        self.options.clock = Clock::Standing(day.parse()?);
+        self.come_back().await
+    }
+
     /// Closes the browser, which found nothing to complain of.
     ///
     /// # Errors

@@ -19,16 +19,19 @@ use lopdf::{Document, Object};
 use serde_json::{Value, json};
 
 fn asked(question: &Value) -> Output {
+    told(&[], question.to_string().as_bytes())
+}
+
+fn told(task: &[&str], question: &[u8]) -> Output {
     let mut process = Command::new(env!("CARGO_BIN_EXE_hummock-documents"))
+        .args(task)
         .stdin(Stdio::piped())
         .stdout(Stdio::piped())
         .stderr(Stdio::piped())
         .spawn()
         .expect("it starts");
     let mut input = process.stdin.take().expect("it has an input");
-    input
-        .write_all(question.to_string().as_bytes())
-        .expect("it reads");
+    input.write_all(question).expect("it reads");
     drop(input);
     process.wait_with_output().expect("it ends")
 }
@@ -38,6 +41,32 @@ fn made(question: &Value) -> Vec<u8> {
     assert!(
         output.status.success(),
         "{}",
+        String::from_utf8_lossy(&output.stderr)
+    );
+    output.stdout
+}
+
+/// A paper with its pictures, as the server asks for it.
+fn paper(kind: &str, says: &Value, pictures: &[Vec<u8>]) -> Output {
+    let question = json!({ "paper": kind, "says": says, "pictures": pictures.len() });
+    let mut asked = question.to_string().into_bytes();
+    asked.push(b'\n');
+    for picture in pictures {
+        asked.extend(
+            u32::try_from(picture.len())
+                .expect("it is short")
+                .to_be_bytes(),
+        );
+        asked.extend(picture);
+    }
+    told(&["paper"], &asked)
+}
+
+fn printed(kind: &str, says: &Value, pictures: &[Vec<u8>]) -> Vec<u8> {
+    let output = paper(kind, says, pictures);
+    assert!(
+        output.status.success(),
+        "{kind}: {}",
         String::from_utf8_lossy(&output.stderr)
     );
     output.stdout
@@ -190,8 +219,8 @@ fn a_pack_sheet_is_read_back_with_its_steps_and_its_code() {
     let leads_to = "http://127.0.0.1:7373/shipments/01a21b33-a346-7137-ab47-b8d4c4883b06/pack";
     let code = qrcode::QrCode::new(leads_to).expect("it fits");
     let code = code.render::<qrcode::render::svg::Color<'_>>().build();
-    let question = json!({ "studio": "Saltgrass", "sheet": sheet, "code": code });
-    let file = made(&question);
+    let says = json!({ "studio": "Saltgrass", "sheet": sheet, "code": code });
+    let file = printed("pack_sheet", &says, &[]);
     // A camera finds the code on the printed page, and it leads back.
     assert_eq!(read_codes(&file), [leads_to]);
     let document = Document::load_mem(&file).expect("a PDF");
@@ -216,8 +245,8 @@ fn a_pack_sheet_is_read_back_with_its_steps_and_its_code() {
     );
     assert!(text.contains("to this packing"), "{text}");
     // Without a code the rest stands as it is.
-    let question = json!({ "studio": "Saltgrass", "sheet": sheet, "code": null });
-    let bare = Document::load_mem(&made(&question)).expect("a PDF");
+    let says = json!({ "studio": "Saltgrass", "sheet": sheet, "code": null });
+    let bare = Document::load_mem(&printed("pack_sheet", &says, &[])).expect("a PDF");
     assert!(
         !bare
             .extract_text(&[1])
@@ -232,8 +261,8 @@ fn an_unpacking_guide_is_read_back_from_the_box_to_the_art() {
     let guide = unpacking_guide(&inputs, &house)
         .expect("a plan")
         .expect("a plan");
-    let question = json!({ "studio": "Saltgrass", "guide": guide });
-    let document = Document::load_mem(&made(&question)).expect("a PDF");
+    let says = json!({ "studio": "Saltgrass", "guide": guide });
+    let document = Document::load_mem(&printed("unpacking_guide", &says, &[])).expect("a PDF");
     let numbers: Vec<u32> = document.get_pages().keys().copied().collect();
     assert!(numbers.len() <= 2, "{numbers:?}");
     let text = document.extract_text(&numbers).expect("text");
@@ -438,4 +467,121 @@ fn nonsense_is_refused_with_a_sentence() {
         let told = String::from_utf8_lossy(&output.stderr).into_owned();
         assert!(told.contains(says), "{told}");
     }
+}
+
+/// The sides of a page, in millimetres.
+fn sides_of(document: &Document, page: u32) -> [f64; 2] {
+    let id = document.get_pages()[&page];
+    let page = document.get_dictionary(id).expect("a page");
+    let sides = page
+        .get(b"MediaBox")
+        .and_then(Object::as_array)
+        .expect("its size");
+    [2, 3].map(|at: usize| f64::from(sides[at].as_float().expect("a number")) * MM_PER_POINT)
+}
+
+fn label(a4: bool) -> Value {
+    json!({
+        "a4": a4,
+        "code": qrcode::QrCode::new("GP-0417").expect("it fits").render::<qrcode::render::svg::Color<'_>>().build(),
+        "label": {
+            "ends": { "from": ["Saltgrass Print & Frame", "3 Capstan Row"], "to": ["Oda Marsh", "4 Weir Lane", "Tern Bight TB1 2AA"] },
+            "carrier": "Gannet Post Parcel", "tracking": "GP-0417", "lines": ["Depot 7"], "about": "3.61 kg", "reference": "Slack Tide",
+        }
+    })
+}
+
+#[test]
+fn a_label_is_as_large_as_a_label_and_on_a4_as_large_too() {
+    let alone = printed("label", &label(false), &[]);
+    assert_eq!(read_codes(&alone), ["GP-0417"]);
+    let document = Document::load_mem(&alone).expect("a PDF");
+    let [wide, high] = sides_of(&document, 1);
+    assert!(
+        (wide - 100.0).abs() < 0.1 && (high - 150.0).abs() < 0.1,
+        "{wide} x {high}"
+    );
+    assert_eq!(document.get_pages().len(), 1);
+    let on_a4 = printed("label", &label(true), &[]);
+    assert_eq!(read_codes(&on_a4), ["GP-0417"]);
+    let document = Document::load_mem(&on_a4).expect("a PDF");
+    let [wide, high] = sides_of(&document, 1);
+    assert!((wide - 210.0).abs() < 0.1 && (high - 297.0).abs() < 0.1);
+    // Its bar is 100 mm, so that whoever prints it sees whether it was scaled.
+    assert!(has(&lines_of(&document, 1), 100.0));
+    // The longest name still stands on it.
+    let mut long = label(false);
+    long["label"]["ends"]["to"][0] =
+        json!("The Corporation of the Harbour Lights and Estuary Museum of Netherby Quay");
+    let document = Document::load_mem(&printed("label", &long, &[])).expect("a PDF");
+    let text = document.extract_text(&[1]).expect("text");
+    let text = text.split_whitespace().collect::<Vec<_>>().join(" ");
+    assert!(
+        text.contains("TB1 2AA") && text.contains("GP-0417"),
+        "{text}"
+    );
+    assert_eq!(document.get_pages().len(), 1);
+}
+
+fn jpeg(width: u32, height: u32) -> Vec<u8> {
+    let picture = image::RgbImage::from_fn(width, height, |x, y| {
+        let shade = |at: u32| u8::try_from(at % 256).expect("below 256");
+        image::Rgb([shade(x), shade(y), 90])
+    });
+    let mut file = std::io::Cursor::new(Vec::new());
+    image::DynamicImage::ImageRgb8(picture)
+        .write_to(&mut file, image::ImageFormat::Jpeg)
+        .expect("memory takes it");
+    file.into_inner()
+}
+
+#[test]
+fn photographs_follow_their_words_in_order_and_are_made_smaller() {
+    let lines: Vec<Value> = (1..=3)
+        .map(|at| json!({ "says": format!("view {at}"), "taken_at": "2027-03-04 10:15" }))
+        .collect();
+    let says = json!({
+        "mark": false,
+        "condition": { "head": { "studio": "Saltgrass", "lines": [] }, "on": "4 Mar 2027",
+            "pieces": [{ "title": "Slack Tide", "lines": [], "surface": "Sound", "notes": "" }], "photographs": lines }
+    });
+    let pictures = vec![jpeg(2400, 1800), jpeg(600, 900), jpeg(1200, 1200)];
+    let sent: usize = pictures.iter().map(Vec::len).sum();
+    let file = printed("condition", &says, &pictures);
+    assert!(file.len() < sent, "{} of {sent} bytes", file.len());
+    let document = Document::load_mem(&file).expect("a PDF");
+    let pages: Vec<u32> = document.get_pages().keys().copied().collect();
+    let text = document.extract_text(&pages).expect("text");
+    let at = |says: &str| text.find(says).unwrap_or_else(|| panic!("{says}: {text}"));
+    assert!(at("view 1") < at("view 2") && at("view 2") < at("view 3"));
+    let widths: Vec<i64> = document
+        .objects
+        .values()
+        .filter_map(|object| object.as_stream().ok())
+        .filter(|stream| {
+            stream
+                .dict
+                .get(b"Subtype")
+                .and_then(Object::as_name)
+                .is_ok_and(|kind| kind == b"Image")
+        })
+        .filter_map(|stream| stream.dict.get(b"Width").and_then(Object::as_i64).ok())
+        .collect();
+    assert_eq!(widths.len(), 3, "{widths:?}");
+    assert!(
+        widths.contains(&1200) && widths.contains(&600),
+        "{widths:?}"
+    );
+}
+
+#[test]
+fn a_picture_that_breaks_off_is_told_and_not_printed_half() {
+    let says = json!({});
+    let output = paper("condition", &says, &[b"no picture".to_vec()]);
+    assert_eq!(output.status.code(), Some(2));
+    assert!(String::from_utf8_lossy(&output.stderr).contains("can't be read"));
+    let question = json!({ "paper": "condition", "says": {}, "pictures": 1 }).to_string();
+    let output = told(&["paper"], format!("{question}\n\0\0").as_bytes());
+    assert_eq!(output.status.code(), Some(2));
+    assert!(String::from_utf8_lossy(&output.stderr).contains("break off"));
 }

@@ -458,6 +458,8 @@ function on(state: Open, event: Event): Effect[] {
       const moved = state.shipment?.place !== event.shipment.place;
       if (changeOf(state) === undefined) {
         if (moved || state.version !== event.shipment.version) adopt(state, event.shipment);
+        // What its carrier said changes nothing that is typed.
+        else state.shipment = event.shipment;
         return [];
       }
       if (state.version !== event.shipment.version) return [];

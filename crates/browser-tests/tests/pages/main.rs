@@ -7,6 +7,7 @@ mod house;
 mod network;
 mod pack;
 mod rates;
+mod sending;
 mod shelf;
 mod shipment;
 mod together;

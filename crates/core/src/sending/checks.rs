@@ -214,10 +214,15 @@ fn chosen(over: &LookedOver<'_>) -> LeavingCheck {
 
 fn covered(over: &LookedOver<'_>) -> LeavingCheck {
     let best = over.summary.and_then(|summary| summary.best.as_ref());
-    let short = best
-        .filter(|best| best.chosen)
-        .and_then(|best| best.uncovered.as_ref());
-    match (short, over.inputs.worth().ok().flatten()) {
+    let Some(best) = best.filter(|best| best.chosen) else {
+        return check(
+            "cover",
+            false,
+            "What is covered is seen once a service is chosen.",
+        )
+        .at(Stop::Price);
+    };
+    match (best.uncovered.as_ref(), over.inputs.worth().ok().flatten()) {
         (Some(Money { amount, currency }), _) => check(
             "cover",
             false,

@@ -13,12 +13,15 @@
   grid(columns: (1fr, auto), left, counter(page).display("1 of 1", both: true))
 }
 // The studio's own mark, where there is one, with its name and lines.
-#let head(letterhead, mark) = grid(columns: (auto, 1fr), column-gutter: 5mm, align: (left + horizon, left + horizon),
-  if mark { image("picture-0", height: 16mm) },
-  {
+#let head(letterhead, mark) = {
+  let named = {
     text(font: "Bricolage Grotesque", weight: "bold", size: 13pt, letterhead.studio)
     for line in letterhead.lines { linebreak(); text(size: 9pt, fill: soft, line) }
-  })
+  }
+  if mark {
+    grid(columns: (auto, 1fr), column-gutter: 5mm, align: left + horizon, image("picture-0", height: 16mm), named)
+  } else { named }
+}
 #let address(title, lines) = {
   text(size: 8.5pt, fill: soft, title)
   linebreak()

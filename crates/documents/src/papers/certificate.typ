@@ -18,18 +18,16 @@
   grid(columns: (auto, 1fr), column-gutter: 5mm * grow, row-gutter: 1.9mm * grow,
     ..one.facts.map(row => (text(fill: soft, row.at(0)), row.at(1))).flatten())
   v(1fr)
-  grid(columns: (1fr, auto, 24mm * grow), column-gutter: 5mm * grow, align: bottom,
-    {
-      line(length: 100%, stroke: 0.4pt)
-      v(-1.6mm)
-      text(size: 7.5pt * grow, fill: soft, "Signature")
-    },
-    {
-      if one.dated != none { one.dated } else { line(length: 26mm * grow, stroke: 0.4pt) }
-      v(-1.6mm * (if one.dated != none { 0 } else { 1 }))
-      linebreak()
-      text(size: 7.5pt * grow, fill: soft, "Date")
-    },
+  let signed(name, says) = {
+    box(height: 7mm * grow, align(bottom, says))
+    v(-1.5mm)
+    line(length: 100%, stroke: 0.4pt)
+    v(-1.8mm)
+    text(size: 7.5pt * grow, fill: soft, name)
+  }
+  grid(columns: (1fr, 28mm * grow, 24mm * grow), column-gutter: 5mm * grow, align: bottom,
+    signed("Signature", ""),
+    signed("Date", if one.dated != none { one.dated } else { "" }),
     box(width: 24mm * grow, height: 16mm * grow, radius: 1mm, stroke: (paint: luma(150), thickness: 0.4pt, dash: "dotted"),
       align(center + horizon, text(size: 7.5pt * grow, fill: soft, "Seal"))))
   if data.mark { v(1mm * grow); text(size: 7.5pt * grow, fill: soft, data.studio) }

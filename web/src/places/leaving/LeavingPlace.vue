@@ -132,6 +132,15 @@ h2 {
   margin: 0;
   font-size: 1.25rem;
 }
+.heading-row {
+  flex-wrap: wrap;
+  justify-content: flex-start;
+  gap: 8px 24px;
+  align-items: center;
+}
+.heading-row .btn-primary {
+  margin-left: auto;
+}
 .day {
   display: flex;
   gap: 8px;

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { BFormRadioGroup } from 'bootstrap-vue-next/components/BFormRadio';
 import { computed, ref } from 'vue';
 
 import { answer, api } from '@/api/client';
@@ -31,11 +30,11 @@ const {
   queryFn: ({ signal }) =>
     answer(api.GET('/api/v1/shipments/{id}/after', { params: { path: { id } }, signal })),
   enabled: computed(() => version.value > 0),
+  placeholderData: (before: After | undefined) => before,
 });
 
 const hasLeft = computed(() => draft.sending.handed_over !== '');
 const harmed = computed(() => draft.after.outcome === 'damaged' || draft.after.outcome === 'lost');
-const outcomes = OUTCOMES.map(({ value, text }) => ({ value, text }));
 const held = computed(() => (after.value?.following.fate === 'held' ? after.value.following : undefined));
 const left = computed(() => {
   const days = held.value?.days_left;
@@ -79,7 +78,7 @@ async function archive(): Promise<void> {
     <p>What comes of it is written down here once it is handed over.</p>
     <RouterLink class="btn btn-primary" :to="{ name: 'send', params: { id } }">Send it</RouterLink>
   </div>
-  <div v-else-if="after" class="after">
+  <div v-else-if="after" class="two-columns">
     <section aria-label="On its way" class="panel wide">
       <div class="heading-row">
         <h2>On its way</h2>
@@ -110,60 +109,55 @@ async function archive(): Promise<void> {
         :promised="draft.promised"
       />
     </section>
-    <section aria-label="What came of it" class="panel">
-      <div class="heading-row"><h2>What came of it</h2></div>
-      <BFormRadioGroup
-        v-if="!draft.after.outcome"
-        :model-value="undefined"
-        :options="outcomes"
-        name="outcome"
-        buttons
-        class="outcomes no-print"
-        aria-label="What came of it"
-        @update:model-value="(outcome) => came(String(outcome))"
-      />
-      <template v-else>
-        <p class="outcome" :class="{ harmed }" data-test="outcome">
-          {{ OUTCOMES.find(({ value }) => value === draft.after.outcome)?.text }}
-          <BButton size="sm" variant="link" class="no-print" @click="takeBack">Take that back</BButton>
-        </p>
-        <DraftField path="after.on" :label="draft.after.outcome === 'lost' ? 'Said to be lost on' : 'On'" />
-        <template v-if="draft.after.outcome === 'damaged'">
-          <DraftText path="after.damage" hint="the box first, then what is broken and where" />
-          <DraftField path="after.failed" :codes="layers" empty="not known" />
-          <p class="soft photos">Photographs of the box, its padding, and the damage.</p>
-          <PhotographStrip :shipment="id" step="after/damage" />
+    <div>
+      <section aria-label="What came of it" class="panel second">
+        <div class="heading-row"><h2>What came of it</h2></div>
+        <div v-if="!draft.after.outcome" class="outcomes no-print">
+          <BButton
+            v-for="{ value, text } in OUTCOMES"
+            :key="value"
+            :variant="value === 'arrived' ? 'primary' : 'outline-secondary'"
+            @click="came(value)"
+          >
+            {{ text }}
+          </BButton>
+        </div>
+        <template v-else>
+          <p class="outcome" :class="{ harmed }" data-test="outcome">
+            {{ OUTCOMES.find(({ value }) => value === draft.after.outcome)?.text }}
+            <BButton size="sm" variant="link" class="no-print" @click="takeBack">Take that back</BButton>
+          </p>
+          <DraftField path="after.on" :label="draft.after.outcome === 'lost' ? 'Said to be lost on' : 'On'" />
+          <template v-if="draft.after.outcome === 'damaged'">
+            <DraftText path="after.damage" hint="the box first, then what is broken and where" />
+            <DraftField path="after.failed" :codes="layers" empty="not known" />
+            <p class="soft photos">Photographs of the box, its padding, and the damage.</p>
+            <PhotographStrip :shipment="id" step="after/damage" />
+          </template>
+          <template v-if="line?.next.kind === 'put_away'">
+            <BButton variant="primary" class="no-print" @click="archive">Put it in the archive</BButton>
+            <span v-if="stays" v-say class="stop"> It stays here: {{ stays }}.</span>
+          </template>
         </template>
-        <template v-if="line?.next.kind === 'put_away'">
-          <BButton variant="primary" class="no-print" @click="archive">Put it in the archive</BButton>
-          <span v-if="stays" v-say class="stop"> It stays here: {{ stays }}.</span>
-        </template>
-      </template>
-    </section>
-    <section v-if="harmed" aria-label="Claim" class="panel">
-      <ClaimPanel :deadline="after.deadline ?? undefined" />
-    </section>
-    <section aria-label="Beside the plan" class="panel">
-      <BesidePlan v-if="after.beside" :beside="after.beside" />
-      <DraftText path="after.lesson" hint="it shows up when a like piece is planned" />
-    </section>
+      </section>
+      <section aria-label="Beside the plan" class="panel fourth">
+        <BesidePlan v-if="after.beside" :beside="after.beside" />
+        <DraftText path="after.lesson" hint="it shows up when a like piece is planned" />
+      </section>
+    </div>
+    <div>
+      <section v-if="harmed" aria-label="Claim" class="panel third">
+        <ClaimPanel :deadline="after.deadline ?? undefined" />
+      </section>
+    </div>
   </div>
   <p v-else-if="away" v-say class="soft">What came of it can’t be looked up just now. Trying again.</p>
   <p v-else class="soft">Looking it up</p>
 </template>
 
 <style scoped>
-.after {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(340px, 100%), 1fr));
-  gap: 16px;
-  align-items: start;
-}
 .panel {
   padding: 12px 16px 16px;
-}
-.wide {
-  grid-column: 1 / -1;
 }
 .not-yet {
   align-self: start;
@@ -178,6 +172,7 @@ p {
 .outcomes {
   display: flex;
   flex-wrap: wrap;
+  gap: 8px;
 }
 .outcome {
   font-size: 1.1875rem;

@@ -35,10 +35,9 @@ async function copy(): Promise<void> {
   font-weight: 600;
 }
 .text {
-  max-height: 220px;
   margin: 0 0 8px;
   padding: 8px 12px;
-  overflow: auto;
+  overflow-wrap: anywhere;
   border: 1px solid var(--sedge);
   background: var(--bog-cotton);
   white-space: pre-wrap;

@@ -17,7 +17,7 @@ const titled = (stop: string) => STOPS.find(({ name }) => name === stop)?.title 
       :data-check="check.key"
       :class="check.done ? 'is-done' : check.needed ? 'is-needed' : 'is-open'"
     >
-      <span class="mark" aria-hidden="true">{{ check.done ? '✓' : check.needed ? '!' : '–' }}</span>
+      <span class="mark" aria-hidden="true">{{ check.done ? '✓' : check.needed ? '!' : '' }}</span>
       <span>
         <span class="visually-hidden">{{
           check.done ? 'Done: ' : check.needed ? 'Needed: ' : 'Worth a look: '
@@ -62,7 +62,7 @@ li {
   color: var(--paper);
 }
 .is-open .mark {
-  background: var(--amber-moss);
-  color: var(--paper);
+  border: 2px solid var(--peat-soft);
+  background: none;
 }
 </style>

@@ -46,101 +46,102 @@ function takeBack(): void {
 </script>
 
 <template>
-  <div v-if="leaving" class="send">
-    <section aria-label="Where it goes" class="panel">
-      <div class="heading-row"><h2>Where it goes</h2></div>
-      <div class="ends">
-        <div>
-          <h3 class="soft">From</h3>
-          <address data-test="from">
-            <span v-for="line in leaving.from" :key="line">{{ line }}</span>
-          </address>
-          <RouterLink to="/studio#sender" class="no-print">Change your address</RouterLink>
+  <div v-if="leaving" class="two-columns">
+    <div>
+      <section aria-label="Where it goes" class="panel first">
+        <div class="heading-row"><h2>Where it goes</h2></div>
+        <div class="ends">
+          <div>
+            <h3 class="soft">From</h3>
+            <address data-test="from">
+              <span v-for="line in leaving.from" :key="line">{{ line }}</span>
+            </address>
+            <RouterLink to="/studio#sender" class="no-print">Change your address</RouterLink>
+          </div>
+          <div>
+            <h3 class="soft">To</h3>
+            <address class="to" data-test="to">
+              <span v-for="line in leaving.to" :key="line">{{ line }}</span>
+            </address>
+            <RouterLink :to="{ name: 'measure', params: { id } }" class="no-print">Change it</RouterLink>
+          </div>
         </div>
-        <div>
-          <h3 class="soft">To</h3>
-          <address class="to" data-test="to">
-            <span v-for="line in leaving.to" :key="line">{{ line }}</span>
-          </address>
-          <RouterLink :to="{ name: 'measure', params: { id } }" class="no-print">Change it</RouterLink>
-        </div>
-      </div>
-      <ul v-if="leaving.gaps.length > 0" class="gaps" data-test="gaps">
-        <li v-for="gap in leaving.gaps" :key="gap.field">{{ gap.says }}</li>
-      </ul>
-      <BButton v-else-if="!read" class="no-print" @click="bothRead">Both are right, letter by letter</BButton>
-      <p v-else class="done">Both were read and are right.</p>
-      <template v-if="leaving.abroad">
-        <h3>At the border</h3>
-        <div class="pair">
-          <DraftField path="sending.protected" empty="Nobody has looked yet" />
-          <DraftField v-if="draft.sending.protected === 'some'" path="sending.protected_what" />
-          <DraftField path="sending.origin" :codes="countries" :empty="home" />
-        </div>
-      </template>
-    </section>
-    <section aria-label="Before it leaves" class="panel">
-      <div class="heading-row"><h2>Before it leaves</h2></div>
-      <LeavingChecks :checks="leaving.checks" />
-      <DraftField path="sending.marked" />
-    </section>
-    <section aria-label="Booking" class="panel">
-      <BookingPanel
-        :leaving="leaving"
-        :busy="busy"
-        :trouble="trouble"
-        :left="stored?.place === 'sent'"
-        @book="book"
-        @cancel="cancel"
-      />
-    </section>
-    <section aria-label="Handing over" class="panel">
-      <div class="heading-row"><h2>Handing over</h2></div>
-      <template v-if="draft.sending.handed_over">
-        <p class="done" data-test="handed">
-          Handed over on {{ dayAndYear(draft.sending.handed_over) }}. Its plan stays as it went.
-        </p>
-        <DraftField path="sending.receipt" />
-        <div class="buttons no-print">
-          <RouterLink class="btn btn-primary" :to="{ name: 'after', params: { id } }">Follow it</RouterLink>
-          <BButton variant="outline-secondary" @click="takeBack">Take back: it is still here</BButton>
-        </div>
-      </template>
-      <template v-else>
-        <p v-if="open.length > 0" class="soft">
-          Not looked at yet: {{ open.map(({ says }) => says.replace(/\.$/, '')).join('; ') }}.
-        </p>
-        <BButton
-          :variant="open.length === 0 ? 'primary' : 'outline-secondary'"
-          size="lg"
-          class="no-print"
-          @click="handOver"
+        <ul v-if="leaving.gaps.length > 0" class="gaps" data-test="gaps">
+          <li v-for="gap in leaving.gaps" :key="gap.field">{{ gap.says }}</li>
+        </ul>
+        <BButton v-else-if="!read" class="no-print" @click="bothRead"
+          >Both are right, letter by letter</BButton
         >
-          {{ open.length === 0 ? 'It is handed over' : 'It is handed over all the same' }}
-        </BButton>
-        <p class="soft">
-          <RouterLink to="/leaving">What leaves today, and the list to sign</RouterLink>
-        </p>
-      </template>
-    </section>
-    <section aria-label="Papers" class="panel">
-      <PaperLinks :id="id" :papers="leaving.papers" />
-    </section>
-    <section aria-label="Telling the buyer" class="panel">
-      <BuyerMessage :message="leaving.message" />
-    </section>
+        <p v-else class="done">Both were read and are right.</p>
+        <template v-if="leaving.abroad">
+          <h3>At the border</h3>
+          <div class="pair">
+            <DraftField path="sending.protected" empty="Nobody has looked yet" />
+            <DraftField v-if="draft.sending.protected === 'some'" path="sending.protected_what" />
+            <DraftField path="sending.origin" :codes="countries" :empty="home" />
+          </div>
+        </template>
+      </section>
+      <section aria-label="Booking" class="panel third">
+        <BookingPanel
+          :leaving="leaving"
+          :busy="busy"
+          :trouble="trouble"
+          :left="stored?.place === 'sent'"
+          @book="book"
+          @cancel="cancel"
+        />
+      </section>
+      <section aria-label="Papers" class="panel last">
+        <PaperLinks :id="id" :papers="leaving.papers" />
+      </section>
+    </div>
+    <div>
+      <section aria-label="Before it leaves" class="panel second">
+        <div class="heading-row"><h2>Before it leaves</h2></div>
+        <LeavingChecks :checks="leaving.checks" />
+        <DraftField path="sending.marked" />
+      </section>
+      <section aria-label="Handing over" class="panel fourth">
+        <div class="heading-row"><h2>Handing over</h2></div>
+        <template v-if="draft.sending.handed_over">
+          <p class="done" data-test="handed">
+            Handed over on {{ dayAndYear(draft.sending.handed_over) }}. Its plan stays as it went.
+          </p>
+          <DraftField path="sending.receipt" />
+          <div class="buttons no-print">
+            <RouterLink class="btn btn-primary" :to="{ name: 'after', params: { id } }">Follow it</RouterLink>
+            <BButton variant="outline-secondary" @click="takeBack">Take back: it is still here</BButton>
+          </div>
+        </template>
+        <template v-else>
+          <p v-if="open.length > 0" class="soft">
+            {{ open.length === 1 ? 'One thing is' : `${open.length} things are` }} still needed: see what is
+            marked with ! under “Before it leaves”.
+          </p>
+          <BButton
+            :variant="open.length === 0 ? 'primary' : 'outline-secondary'"
+            size="lg"
+            class="no-print"
+            @click="handOver"
+          >
+            {{ open.length === 0 ? 'It is handed over' : 'It is handed over all the same' }}
+          </BButton>
+          <p class="soft">
+            <RouterLink to="/leaving">What leaves today, and the list to sign</RouterLink>
+          </p>
+        </template>
+      </section>
+      <section aria-label="Telling the buyer" class="panel last">
+        <BuyerMessage :message="leaving.message" />
+      </section>
+    </div>
   </div>
   <p v-else-if="away" v-say class="soft">What leaves can’t be looked up just now. Trying again.</p>
   <p v-else class="soft">Looking it up</p>
 </template>
 
 <style scoped>
-.send {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(340px, 100%), 1fr));
-  gap: 16px;
-  align-items: start;
-}
 .panel {
   padding: 12px 16px 16px;
 }
@@ -179,6 +180,14 @@ address {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(min(200px, 100%), 1fr));
   gap: 0 12px;
+}
+@media (max-width: 480px) {
+  .ends {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .ends > div:last-child {
+    order: -1;
+  }
 }
 .buttons {
   display: flex;

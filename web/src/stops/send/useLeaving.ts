@@ -17,6 +17,8 @@ export function useLeaving() {
     queryKey,
     queryFn: ({ signal }) => answer(api.GET('/api/v1/shipments/{id}/leaving', { params: { path }, signal })),
     enabled: computed(() => version.value > 0),
+    // What is shown stays while it is read anew: nothing jumps from under a hand.
+    placeholderData: (before) => before,
     refetchInterval: ({ state }) => {
       const stands = state.data?.booking?.state;
       return stands === 'asked' || stands === 'cancelling' ? LOOK_AGAIN_MS : false;

@@ -7,7 +7,7 @@ use serde::Serialize;
 use crate::{
     piece::Medium,
     plan::FIRST,
-    quantity::{Currency, LengthUnit, Mass, show_length},
+    quantity::{Currency, Length, LengthUnit, Mass, show_length},
     shipment::{PieceInputs, ShipmentInputs},
 };
 
@@ -74,21 +74,13 @@ impl Named<'_> {
     /// Its size over everything, across × up × through.
     pub(super) fn size(&self, unit: LengthUnit) -> String {
         let sides = [&self.piece.width, &self.piece.height, &self.piece.depth];
-        let sides: Vec<String> = sides
+        let sides: Vec<Length> = sides
             .into_iter()
             .flatten()
             .filter_map(|text| crate::quantity::TypedLength::read(text, LengthUnit::Mm).ok())
-            .map(|typed| show_length(typed.length(), unit))
+            .map(|typed| typed.length())
             .collect();
-        match sides.split_last() {
-            Some((last, before)) => {
-                let bare = before
-                    .iter()
-                    .map(|side| side.split('\u{a0}').next().unwrap_or_default());
-                bare.chain([last.as_str()]).collect::<Vec<_>>().join(" × ")
-            }
-            None => String::new(),
-        }
+        sized(&sides, unit)
     }
 
     /// How many like ones there are.
@@ -128,6 +120,18 @@ impl Named<'_> {
         .filter(|line| !line.is_empty())
         .collect()
     }
+}
+
+/// Sides as they are read, with the unit once; nothing where there are none.
+pub(super) fn sized(sides: &[Length], unit: LengthUnit) -> String {
+    let shown: Vec<String> = sides.iter().map(|side| show_length(*side, unit)).collect();
+    let Some((last, before)) = shown.split_last() else {
+        return String::new();
+    };
+    let bare = before
+        .iter()
+        .map(|side| side.split('\u{a0}').next().unwrap_or_default());
+    bare.chain([last.as_str()]).collect::<Vec<_>>().join(" × ")
 }
 
 /// A day as people read it: 4 Mar 2027.

@@ -3,10 +3,10 @@
 use jiff::civil::Date;
 use serde::Serialize;
 
-use super::about::{Ends, Letterhead, amount, day, kilograms, pieces};
+use super::about::{Ends, Letterhead, amount, day, kilograms, pieces, sized};
 use super::condition::PictureLine;
 use crate::{
-    quantity::{Currency, LengthUnit, show_length},
+    quantity::{Currency, LengthUnit},
     sending::{ClaimKind, Deadline, Handed, TrackingEvent},
     shipment::{Outcome, ShipmentInputs},
 };
@@ -172,7 +172,7 @@ fn damage(inputs: &ShipmentInputs) -> String {
 
 fn parcel(handed: &Handed, unit: LengthUnit) -> Vec<[String; 2]> {
     let size = handed.measured.unwrap_or(handed.outside);
-    let sides = [size.across, size.up, size.through].map(|side| show_length(side, unit));
+    let sides = sized(&[size.across, size.up, size.through], unit);
     let measured = if handed.measured.is_some() {
         "measured"
     } else {
@@ -185,10 +185,7 @@ fn parcel(handed: &Handed, unit: LengthUnit) -> Vec<[String; 2]> {
     let service = [handed.carrier.as_deref(), handed.service_name.as_deref()];
     let service = service.into_iter().flatten().collect::<Vec<_>>().join(", ");
     told([
-        (
-            "Outside",
-            Some(format!("{}, {measured}", sides.join(" × "))),
-        ),
+        ("Outside", Some(format!("{sides}, {measured}"))),
         ("Weight", Some(weight)),
         ("Service", Some(service)),
         (

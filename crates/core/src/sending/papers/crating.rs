@@ -3,10 +3,10 @@
 use jiff::civil::Date;
 use serde::Serialize;
 
-use super::about::{Ends, Letterhead, amount, day, kilograms, pieces};
+use super::about::{Ends, Letterhead, amount, day, kilograms, pieces, sized};
 use crate::{
     plan::{Finding, FindingAbout, FindingLevel, Plan},
-    quantity::{Currency, LengthUnit, show_length},
+    quantity::{Currency, LengthUnit},
     shipment::ShipmentInputs,
     space::Envelope,
 };
@@ -37,10 +37,6 @@ pub fn crating_brief(
     on: Date,
     (unit, currency): (LengthUnit, &Currency),
 ) -> CratingBrief {
-    let sized = |size: Envelope| {
-        let sides = [size.across, size.up, size.through];
-        sides.map(|side| show_length(side, unit)).join(" × ")
-    };
     let wrapped = plan
         .layers
         .iter()
@@ -58,7 +54,14 @@ pub fn crating_brief(
         ("Worth", worth.map(|worth| amount(worth, currency))),
         (
             "Wrapped, as it is handed over",
-            wrapped.map(|layer| sized(layer.envelope)),
+            wrapped.map(|layer| {
+                let Envelope {
+                    across,
+                    up,
+                    through,
+                } = layer.envelope;
+                sized(&[across, up, through], unit)
+            }),
         ),
         ("Promised for", inputs.promised_for().map(day)),
     ];

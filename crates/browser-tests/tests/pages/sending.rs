@@ -1,0 +1,327 @@
+//! The parcel leaves, is followed, arrives or does not, and what was learned shows up the next time.
+
+use std::path::Path;
+
+use anyhow::{Context as _, Result};
+use hummock_browser_tests::{Page, Studio};
+use hummock_core::sending::Fate;
+use hummock_standins::FaultKind;
+use sqlx::PgPool;
+use thirtyfour::Key;
+
+/// Waits until an address of the page answers with a file of a kind.
+async fn gives(page: &Page, link: &str, kind: &str) -> Result<()> {
+    let script = format!(
+        "const link = document.querySelector(\"{link}\");
+         return link === null ? 'no link' : fetch(link.href).then((got) => got.headers.get('content-type').split(';')[0]);"
+    );
+    page.comes_to(&script, kind).await
+}
+
+/// Chooses a service at Price that takes the parcel.
+async fn choose_service(page: &Page, place: &str) -> Result<()> {
+    page.goto(&format!("{place}/price")).await?;
+    page.press_called("Send by").await?;
+    page.sees("main", "chosen").await?;
+    page.is_saved().await
+}
+
+/// Books what is chosen, and returns the number that it is followed by.
+async fn book(page: &Page, place: &str) -> Result<String> {
+    page.goto(&format!("{place}/send")).await?;
+    page.press_called("Both are right, letter by letter")
+        .await?;
+    page.sees("[data-check='addresses'].is-done", "read against the order")
+        .await?;
+    page.press_called("Book it").await?;
+    page.sees("[data-test='tracking']", "-").await?;
+    let shown = page.texts("[data-test='tracking']").await?;
+    shown.into_iter().next().context("it has a number")
+}
+
+#[sqlx::test(migrations = false)]
+async fn one_shipment_from_new_to_arrived(pool: PgPool) -> Result<()> {
+    let mut studio = Studio::with_standins(&pool, 1280, 800).await?;
+    let page = studio.page();
+    page.press_called("New shipment").await?;
+    page.fill("title", "Neap").await?;
+    page.choose("piece.construction", "stretched_canvas")
+        .await?;
+    page.fill("size", "400 x 500 x 18").await?;
+    page.choose("piece.medium", "acrylic").await?;
+    page.set_day("piece.finished", "2026-10-01").await?;
+    page.fill("buyer.name", "Perpetua Sloe").await?;
+    page.fill("buyer.street", "Tollgate Row").await?;
+    page.fill("buyer.town", "Tarrow Bridge").await?;
+    page.fill("buyer.postcode", "TB11 4").await?;
+    page.choose("buyer.country", "XS").await?;
+    page.fill("value", "320").await?;
+    page.is_saved().await?;
+    let address = Page::path_of(&page.address().await?);
+    let place = address
+        .rsplit_once('/')
+        .context("it is at a stop")?
+        .0
+        .to_owned();
+    page.keys(Key::Escape).await?;
+    page.press_called("On to Guard").await?;
+    page.press_called("This guard is right").await?;
+    page.press_called("This box is right").await?;
+    page.press_called("Send by").await?;
+    page.sees("main", "chosen").await?;
+    page.is_saved().await?;
+    // Packed as one list, each look answered.
+    page.goto(&format!("{place}/pack")).await?;
+    page.sees(".stage", "Set up the bench").await?;
+    page.press(".views label:last-of-type").await?;
+    page.press_called("All done").await?;
+    let answered = "const box = [...document.querySelectorAll('[aria-label=\"All steps\"] input')].find((box) => !box.checked);
+                    if (box) box.click();
+                    return !box;";
+    page.comes_to(answered, true).await?;
+    page.is_saved().await?;
+    page.goto(&format!("{place}/weigh")).await?;
+    page.fill("parcel.weight", "2.6").await?;
+    page.is_saved().await?;
+    // A driver looks for a house number.
+    page.goto(&format!("{place}/send")).await?;
+    page.sees("[data-test='gaps']", "no house number").await?;
+    page.lacks_text("main", "Both are right").await?;
+    page.goto(&format!("{place}/measure")).await?;
+    page.fill("buyer.street", "3 Tollgate Row").await?;
+    page.is_saved().await?;
+    let number = book(&page, &place).await?;
+    page.sees(".line .here", &number).await?;
+    page.sees("[data-check='packed'].is-done", "steps are done")
+        .await?;
+    page.sees("[data-check='tracking'].is-done", &number)
+        .await?;
+    page.sees("[data-test='message']", &number).await?;
+    for paper in ["label", "label_a4", "marks", "slip", "condition"] {
+        gives(&page, &format!("[data-paper='{paper}']"), "application/pdf").await?;
+    }
+    gives(&page, "a[href$='calendar.ics']", "text/calendar").await?;
+    page.everyone_can_use_it().await?;
+    page.press("[name='sending.marked']").await?;
+    page.sees("[data-check='marked'].is-done", "are on it")
+        .await?;
+    page.press_called("It is handed over").await?;
+    page.sees("[data-test='handed']", "Handed over on 4 Mar 2027")
+        .await?;
+    page.fill("sending.receipt", "R 204").await?;
+    page.is_saved().await?;
+    // Its plan stays as it went.
+    page.goto(&format!("{place}/guard")).await?;
+    page.sees("[data-test='left']", "its plan stays as it went")
+        .await?;
+    page.find("fieldset[disabled]").await?;
+    page.goto("/?in=sent").await?;
+    page.sees("main li", "On its way").await?;
+    // Twelve days later it is there.
+    studio.comes_to_the("2027-03-16").await?;
+    page.goto(&format!("{place}/after")).await?;
+    page.sees("[data-test='said']", "delivered").await?;
+    page.press_called("Arrived whole").await?;
+    page.sees("[data-test='outcome']", "Arrived whole").await?;
+    page.fill("after.cost", "a lot").await?;
+    page.sees("main", "\"a lot\" is not a value").await?;
+    page.fill("after.cost", "9.80").await?;
+    page.sees("[data-row='carriage']", "9.80").await?;
+    page.fill("after.minutes", "31").await?;
+    page.sees("[data-row='packing']", "31 min").await?;
+    page.sees("[data-row='weight']", "2.60").await?;
+    page.fill("after.lesson", "One turn less would do").await?;
+    page.is_saved().await?;
+    page.everyone_can_use_it().await?;
+    page.reload().await?;
+    page.holds("after.lesson", "One turn less would do").await?;
+    page.press_called("Put it in the archive").await?;
+    page.sees("[data-test='put-away']", "in the archive")
+        .await?;
+    // The next like piece is told.
+    page.open("Kelp Ladder", "guard").await?;
+    page.sees("[data-test='lessons']", "One turn less would do")
+        .await?;
+    page.sees("[data-test='lessons']", "Neap").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn one_that_arrives_damaged_is_claimed_and_paid(pool: PgPool) -> Result<()> {
+    let mut studio = Studio::with_standins(&pool, 1280, 800).await?;
+    let page = studio.page();
+    let place = page.open("Kelp Ladder", "price").await?;
+    choose_service(&page, &place).await?;
+    let number = book(&page, &place).await?;
+    page.press_called("It is handed over").await?;
+    page.sees("[data-test='handed']", "4 Mar 2027").await?;
+    page.is_saved().await?;
+    studio
+        .standins()?
+        .carrier
+        .decide(&number, Fate::Damaged, None);
+    // On the day on which it is delivered.
+    let way = studio.standins()?.carrier.booked()[0].way;
+    studio.comes_to_the(&way.latest.to_string()).await?;
+    page.goto(&format!("{place}/after")).await?;
+    page.sees("[data-test='said']", "delivered damaged").await?;
+    page.press_called("Arrived damaged").await?;
+    page.fill("after.damage", "Two corners crushed, the stretcher cracked")
+        .await?;
+    page.choose("after.failed", "corners").await?;
+    let picture = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/screenshots/pack.png");
+    page.attach("[data-test='photographs']", &picture).await?;
+    page.find("[data-test='kept'] img").await?;
+    page.sees("[data-test='deadline']", "by").await?;
+    gives(&page, "[data-test='claim-file']", "application/pdf").await?;
+    gives(&page, "a[href$='claim.zip']", "application/zip").await?;
+    page.everyone_can_use_it().await?;
+    page.goto("/?in=sent").await?;
+    page.sees("main li", "Claim it from the carrier").await?;
+    page.goto(&format!("{place}/after")).await?;
+    page.set_day("after.claim.sent_on", &way.latest.to_string())
+        .await?;
+    page.fill("after.claim.number", "C 88").await?;
+    page.sees("main", "The carrier has it since")
+        .await?;
+    page.fill("after.claim.paid", "plenty").await?;
+    page.sees("main", "\"plenty\" is not a value").await?;
+    page.holds("after.claim.paid", "plenty").await?;
+    page.fill("after.claim.paid", "280").await?;
+    page.sees("main", "The carrier has decided").await?;
+    page.is_saved().await?;
+    page.press_called("Put it in the archive").await?;
+    page.sees("[data-test='put-away']", "in the archive")
+        .await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn one_is_held_at_a_border_until_a_paper_comes(pool: PgPool) -> Result<()> {
+    let mut studio = Studio::with_standins(&pool, 1024, 768).await?;
+    let page = studio.page();
+    let place = page.open("Kelp Ladder", "measure").await?;
+    page.choose("buyer.country", "XV").await?;
+    page.is_saved().await?;
+    choose_service(&page, &place).await?;
+    page.goto(&format!("{place}/send")).await?;
+    page.sees("[data-check='protected']", "ivory").await?;
+    page.choose("sending.protected", "some").await?;
+    page.fill("sending.protected_what", "shell inlay").await?;
+    page.sees("[data-check='protected'].is-done", "shell inlay is in it")
+        .await?;
+    page.sees("[data-test='to']", "VENNLAND").await?;
+    page.is_saved().await?;
+    let number = book(&page, &place).await?;
+    gives(&page, "[data-paper='customs']", "application/pdf").await?;
+    page.press_called("It is handed over").await?;
+    page.is_saved().await?;
+    let paper = Some("an invoice with a tax number".to_owned());
+    studio
+        .standins()?
+        .carrier
+        .decide(&number, Fate::Held, paper);
+    let way = studio.standins()?.carrier.booked()[0].way;
+    studio.comes_to_the(&way.earliest.to_string()).await?;
+    page.goto(&format!("{place}/after")).await?;
+    page.sees("[data-test='held']", "an invoice with a tax number")
+        .await?;
+    page.sees("[data-test='held']", "left").await?;
+    page.everyone_can_use_it().await?;
+    // The paper came, and it goes on.
+    studio
+        .standins()?
+        .carrier
+        .decide(&number, Fate::Arrived, None);
+    studio.comes_to_the("2027-04-20").await?;
+    page.reload().await?;
+    page.sees("[data-test='said']", "delivered").await?;
+    page.lacks("[data-test='held']").await?;
+    page.press_called("Arrived whole").await?;
+    page.sees("[data-test='outcome']", "Arrived whole").await?;
+    page.is_saved().await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_carrier_that_says_nothing_refuses_or_takes_more_is_told_as_it_is(
+    pool: PgPool,
+) -> Result<()> {
+    let studio = Studio::with_standins(&pool, 390, 844).await?;
+    let (page, carrier) = (studio.page(), &studio.standins()?.carrier);
+    let place = page.open("Kelp Ladder", "price").await?;
+    choose_service(&page, &place).await?;
+    page.goto(&format!("{place}/send")).await?;
+    // It does what it was asked for, and its answer is lost, for as long as the page asks.
+    carrier.fails(FaultKind::LostReply, 3);
+    page.press_called("Both are right, letter by letter")
+        .await?;
+    page.sees("[data-check='addresses'].is-done", "read against the order")
+        .await?;
+    page.press_called("Book it").await?;
+    // It is asked again by itself, and was booked once.
+    page.sees("[data-test='tracking']", "-").await?;
+    assert_eq!(carrier.booked().len(), 1);
+    page.everyone_can_use_it().await?;
+    page.press_called("Cancel the booking").await?;
+    page.sees("main", "An earlier booking was cancelled")
+        .await?;
+    carrier.fails(FaultKind::WrongTotal, 1);
+    page.press_called("Book it").await?;
+    page.sees("[data-test='differs']", "The carrier takes")
+        .await?;
+    page.press_called("Cancel the booking").await?;
+    page.sees("main", "An earlier booking was cancelled")
+        .await?;
+    // Booked elsewhere, its number is typed.
+    page.fill("sending.tracking", "KX 9").await?;
+    page.is_saved().await?;
+    page.sees(".line .here", "KX 9").await?;
+    gives(&page, "[data-paper='label']", "application/pdf").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn parcels_of_a_day_are_handed_over_together(pool: PgPool) -> Result<()> {
+    let studio = Studio::with_standins(&pool, 1280, 800).await?;
+    let page = studio.page();
+    for title in ["Kelp Ladder", "Nine Buoys"] {
+        let place = page.open(title, "price").await?;
+        choose_service(&page, &place).await?;
+        book(&page, &place).await?;
+    }
+    page.press_called("What leaves today").await?;
+    page.sees("main", "Kelp Ladder").await?;
+    page.sees("main", "still here").await?;
+    gives(&page, "a[href*='hand-over-list']", "application/pdf").await?;
+    page.everyone_can_use_it().await?;
+    let all = "const all = [...document.querySelectorAll('main .btn-primary')].find((one) => !one.disabled);
+               if (all) all.click();
+               return !document.querySelector('main').textContent.includes('still here');";
+    page.comes_to(all, true).await?;
+    page.goto("/?in=sent").await?;
+    page.sees("main ul", "Kelp Ladder").await?;
+    page.sees("main ul", "Nine Buoys").await?;
+    studio.close().await
+}
+
+#[sqlx::test(migrations = false)]
+async fn who_sends_is_typed_once_and_stands_on_every_label(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/studio").await?;
+    page.fill("sender.address.street", "The Net Loft, 5 Capstan Row")
+        .await?;
+    page.fill("sender.email", "bench").await?;
+    page.press_called("Keep who sends").await?;
+    page.sees("[data-test='sender']", "no address to write to")
+        .await?;
+    page.holds("sender.address.street", "The Net Loft, 5 Capstan Row")
+        .await?;
+    page.fill("sender.email", "bench@saltgrass.example").await?;
+    page.press_called("Keep who sends").await?;
+    page.lacks("[data-test='sender-trouble']").await?;
+    page.open("Kelp Ladder", "send").await?;
+    page.sees("[data-test='from']", "5 Capstan Row").await?;
+    studio.close().await
+}
