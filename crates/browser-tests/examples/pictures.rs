@@ -4,6 +4,7 @@ use std::path::{Path, PathBuf};
 
 use anyhow::{Context, Result};
 use hummock_browser_tests::{Page, Studio};
+use hummock_core::sending::Fate;
 use hummock_standins::OnIt;
 use sqlx::PgPool;
 
@@ -45,7 +46,7 @@ async fn main() -> Result<()> {
             .context("give the folder for the pictures")?,
     );
     let pool = PgPool::connect(&std::env::var("DATABASE_URL")?).await?;
-    let studio = Studio::with_standins(&pool, 1280, HEIGHT).await?;
+    let mut studio = Studio::with_standins(&pool, 1280, HEIGHT).await?;
     let page = studio.page();
     page.sees("main", "Kelp Ladder").await?;
     page.picture(&folder.join("bench.png")).await?;
@@ -89,6 +90,7 @@ async fn main() -> Result<()> {
     together(&page, &folder).await?;
     shelf(&page, &folder).await?;
     weighed(&studio, &page, &folder).await?;
+    left(&mut studio, &page, &folder).await?;
     page.goto("about:blank").await.ok();
     studio.close().await?;
     phone(&pool, &folder).await
@@ -115,7 +117,7 @@ async fn quick(page: &Page, folder: &Path) -> Result<()> {
     page.picture(&folder.join("quick.png")).await
 }
 
-/// Three pieces as they lie in one box, and their packing as one list.
+/// Three pieces as they lie in one box.
 async fn together(page: &Page, folder: &Path) -> Result<()> {
     let made = "return (async () => { const canvas = (width, height) => ({ construction: 'stretched_canvas', medium: 'acrylic',
             finished: '2027-01-10', width: `${width} mm`, height: `${height} mm`, depth: '18 mm' });
@@ -130,23 +132,11 @@ async fn together(page: &Page, folder: &Path) -> Result<()> {
     let id = id.as_str().context("it was made")?;
     page.goto(&format!("/shipments/{id}/guard")).await?;
     page.sees("[data-test='stack']", "face to face").await?;
-    page.picture(&folder.join("together.png")).await?;
-    page.goto(&format!("/shipments/{id}/pack")).await?;
-    page.press_called("all as a list").await?;
-    page.sees("main", "Slack Water: First wrap").await?;
-    page.asks("window.scrollTo(0, 0)").await?;
-    page.picture(&folder.join("pack-list.png")).await
+    page.picture(&folder.join("together.png")).await
 }
 
-/// What is cut together, and a carton of the pile.
+/// What is cut together.
 async fn shelf(page: &Page, folder: &Path) -> Result<()> {
-    open(page, "Lantern Room", "box").await?;
-    page.press(".saved summary").await?;
-    page.sees("[data-test='pile']", "Mirror box from Ormside")
-        .await?;
-    page.asks("document.querySelector('.saved figure').scrollIntoView({ block: 'end' })")
-        .await?;
-    page.picture(&folder.join("pile.png")).await?;
     page.goto("/").await?;
     page.press_called("Cut several together").await?;
     for row in 1..=3 {
@@ -189,6 +179,39 @@ async fn weighed(studio: &Studio, page: &Page, folder: &Path) -> Result<()> {
         .await?;
     page.sees(".state", "at rest").await?;
     page.picture(&folder.join("weigh.png")).await
+}
+
+/// A parcel that is booked, and the same one after it arrived damaged.
+async fn left(studio: &mut Studio, page: &Page, folder: &Path) -> Result<()> {
+    let place = page.open("Kelp Ladder", "price").await?;
+    page.press_called("Send by").await?;
+    page.is_saved().await?;
+    page.goto(&format!("{place}/send")).await?;
+    page.press_called("Both are right, letter by letter")
+        .await?;
+    page.sees("[data-check='addresses'].is-done", "read against")
+        .await?;
+    page.press_called("Book it").await?;
+    page.sees("[data-test='tracking']", "-").await?;
+    page.picture(&folder.join("send.png")).await?;
+    page.press_called("It is handed over").await?;
+    page.is_saved().await?;
+    let carrier = &studio.standins()?.carrier;
+    let booked = carrier.booked().pop().context("it is booked")?;
+    carrier.decide(&booked.tracking, Fate::Damaged, None);
+    studio.comes_to_the(&booked.way.latest.to_string()).await?;
+    page.goto(&format!("{place}/after")).await?;
+    page.sees("[data-test='said']", "delivered damaged").await?;
+    page.press_called("Arrived damaged").await?;
+    page.fill(
+        "after.damage",
+        "The lower left corner of the box is crushed; two corners of the canvas and the stretcher are cracked.",
+    )
+    .await?;
+    page.choose("after.failed", "corners").await?;
+    page.is_saved().await?;
+    page.asks("window.scrollTo(0, 0)").await?;
+    page.picture(&folder.join("after.png")).await
 }
 
 /// The net of a box, as it is followed with a thumb.

@@ -35,6 +35,8 @@ pub(crate) struct AfterView {
     expected: Option<Date>,
     /// Whether that day is over, and nobody said that it arrived.
     overdue: bool,
+    /// Whether it goes to another country, so that customs may ask for a paper.
+    abroad: bool,
 }
 
 /// Something that was learned from an earlier parcel.
@@ -132,6 +134,7 @@ async fn show(
     let (events, answered, followed) = app.followed(&stored).await?;
     let today = app.clock.today();
     let house = app.house().await?;
+    let settings = app.store.settings(app.studio).await?;
     let inputs = &stored.inputs;
     let handed = stored.handed.as_ref();
     let tariff = handed.and_then(Handed::tariff);
@@ -170,6 +173,7 @@ async fn show(
         overdue: on_its_way && expected.is_some_and(|expected| expected < today),
         expected,
         events,
+        abroad: settings.is_abroad(&inputs.buyer.country),
     }))
 }
 

@@ -222,11 +222,7 @@ impl ToLeave {
     }
 
     pub(crate) fn abroad(&self) -> bool {
-        let (from, to) = (
-            &self.settings.sender.address.country,
-            &self.stored.inputs.buyer.country,
-        );
-        !from.is_empty() && !to.is_empty() && from != to
+        self.settings.is_abroad(&self.stored.inputs.buyer.country)
     }
 
     fn gaps(&self) -> Vec<AddressGap> {

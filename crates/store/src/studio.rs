@@ -64,6 +64,13 @@ pub enum SettingsRefused {
 }
 
 impl Settings {
+    /// Tells whether a country is another one than the studio's own; not while either is not known.
+    #[must_use]
+    pub fn is_abroad(&self, country: &str) -> bool {
+        let own = &self.sender.address.country;
+        !own.is_empty() && !country.is_empty() && own != country
+    }
+
     /// Returns how addresses of a country are written; of one that is not listed, with its code and the postcode before the town.
     #[must_use]
     pub fn form_of<'a>(&'a self, country: &'a str) -> AddressForm<'a> {

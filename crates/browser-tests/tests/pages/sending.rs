@@ -182,8 +182,7 @@ async fn one_that_arrives_damaged_is_claimed_and_paid(pool: PgPool) -> Result<()
     page.set_day("after.claim.sent_on", &way.latest.to_string())
         .await?;
     page.fill("after.claim.number", "C 88").await?;
-    page.sees("main", "The carrier has it since")
-        .await?;
+    page.sees("main", "The carrier has it since").await?;
     page.fill("after.claim.paid", "plenty").await?;
     page.sees("main", "\"plenty\" is not a value").await?;
     page.holds("after.claim.paid", "plenty").await?;

@@ -56,7 +56,9 @@ const layers = computed(() => {
 
 function came(outcome: string): void {
   draft.after.outcome = outcome;
-  draft.after.on ||= after.value?.following.since ?? studio.value?.today ?? '';
+  const following = after.value?.following;
+  const over = following && ['arrived', 'damaged', 'lost', 'returned'].includes(following.fate);
+  draft.after.on ||= (over && following.since) || studio.value?.today || '';
   void save();
 }
 function takeBack(): void {
@@ -97,7 +99,7 @@ async function archive(): Promise<void> {
       <div v-if="held" v-say class="notice" data-test="held">
         <strong>It is held until a paper comes: {{ held.paper }}</strong
         >, {{ left }}; then it goes back. Send it to the carrier, with the number of the parcel.
-        <a :href="`/api/v1/shipments/${id}/papers/customs`">Customs paper</a>
+        <a v-if="after.abroad" :href="`/api/v1/shipments/${id}/papers/customs`">Customs paper</a>
       </div>
       <p v-if="after.overdue && after.expected" v-say class="mind" data-test="overdue">
         It was to arrive by {{ dayAndYear(after.expected) }}: ask the carrier where it is.
@@ -140,14 +142,14 @@ async function archive(): Promise<void> {
           </template>
         </template>
       </section>
-      <section aria-label="Beside the plan" class="panel fourth">
-        <BesidePlan v-if="after.beside" :beside="after.beside" />
-        <DraftText path="after.lesson" hint="it shows up when a like piece is planned" />
+      <section v-if="harmed" aria-label="Claim" class="panel third">
+        <ClaimPanel :deadline="after.deadline ?? undefined" />
       </section>
     </div>
     <div>
-      <section v-if="harmed" aria-label="Claim" class="panel third">
-        <ClaimPanel :deadline="after.deadline ?? undefined" />
+      <section aria-label="Beside the plan" class="panel fourth">
+        <BesidePlan v-if="after.beside" :beside="after.beside" />
+        <DraftText path="after.lesson" hint="it shows up when a like piece is planned" />
       </section>
     </div>
   </div>

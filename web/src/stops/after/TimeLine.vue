@@ -26,7 +26,9 @@ const flags = computed(() =>
   [
     { on: expected, says: 'last day by the carrier' },
     { on: promised, says: 'promised' },
-  ].filter((flag): flag is { on: string; says: string } => Boolean(flag.on)),
+  ]
+    .filter((flag): flag is { on: string; says: string } => Boolean(flag.on))
+    .toSorted((one, other) => one.on.localeCompare(other.on)),
 );
 </script>
 

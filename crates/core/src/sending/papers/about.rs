@@ -71,6 +71,11 @@ impl Named<'_> {
             .join(", ")
     }
 
+    /// What it is worth, where that was given and is an amount.
+    pub(super) fn worth(&self) -> Option<Decimal> {
+        self.value?.trim().replace(',', ".").parse().ok()
+    }
+
     /// Its size over everything, across × up × through.
     pub(super) fn size(&self, unit: LengthUnit) -> String {
         let sides = [&self.piece.width, &self.piece.height, &self.piece.depth];

@@ -117,9 +117,10 @@ impl ClaimFile {
                     [
                         inputs.title_of(piece.key),
                         piece.lines(unit).join(", "),
-                        piece
-                            .value
-                            .map_or_else(|| "not told".to_owned(), str::to_owned),
+                        piece.worth().map_or_else(
+                            || "not told".to_owned(),
+                            |worth| amount(worth, &currency),
+                        ),
                     ]
                 })
                 .collect(),

@@ -1,7 +1,6 @@
 //! The paper for customs: what is in the parcel, what it is worth, where it was made, and what may be protected in it.
 
 use jiff::civil::Date;
-use rust_decimal::Decimal;
 use serde::Serialize;
 
 use super::about::{Ends, Letterhead, amount, day, kilograms, pieces};
@@ -60,9 +59,7 @@ pub fn customs(
     let lines = pieces(inputs)
         .into_iter()
         .map(|piece| {
-            let value = piece
-                .value
-                .and_then(|value| value.trim().replace(',', ".").parse::<Decimal>().ok());
+            let value = piece.worth();
             let artist = piece.piece.facts.artist.trim();
             let by = if artist.is_empty() {
                 String::new()
