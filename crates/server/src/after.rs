@@ -105,8 +105,10 @@ pub(crate) fn deadline(
         .map(TrackingEvent::day);
     let (kind, from) = match inputs.after.outcome {
         Some(Outcome::Lost) => (ClaimKind::Loss, left),
-        Some(Outcome::Arrived | Outcome::Damaged | Outcome::Returned) => {
-            // What the carrier wrote counts, then what somebody typed.
+        // What came back is looked at here.
+        Some(Outcome::Returned) => return None,
+        // What the carrier wrote counts, then what somebody typed.
+        Some(Outcome::Arrived | Outcome::Damaged) => {
             (ClaimKind::Damage, delivered.or(inputs.outcome_on())?)
         }
         None => match delivered {

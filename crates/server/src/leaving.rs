@@ -272,8 +272,11 @@ impl ToLeave {
         self.stored.tracking.as_deref().or(typed)
     }
 
-    /// What the closed parcel weighs: as it was read, else as planned.
+    /// What the closed parcel weighs: as it was read, else as planned; of one that has left, as it was then.
     pub(crate) fn mass(&self) -> Option<Mass> {
+        if let Some(handed) = &self.stored.handed {
+            return handed.weighed.or(Some(handed.weight.mass));
+        }
         let found = self.worked.found.as_ref().filter(|found| found.stands);
         let planned = self.worked.plan.as_ref().map(|plan| plan.tally.weight.mass);
         found.and_then(|found| found.mass).or(planned)

@@ -131,13 +131,7 @@ impl Store {
         studio: StudioId,
         id: Uuid,
     ) -> Result<Option<Booking>, StoreError> {
-        let asked = format!("SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND id = $2");
-        let found = sqlx::query_as(AssertSqlSafe(asked))
-            .bind(studio.0)
-            .bind(id)
-            .fetch_optional(&self.pool)
-            .await?;
-        Ok(found)
+        self.one_booking(studio, id, "id = $2").await
     }
 
     /// Returns the booking of a shipment that stands: asked, booked or being cancelled.
@@ -149,16 +143,12 @@ impl Store {
         studio: StudioId,
         shipment: Uuid,
     ) -> Result<Option<Booking>, StoreError> {
-        let asked = format!(
-            "SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND shipment_id = $2
-             AND state IN ('asked', 'booked', 'cancelling')"
-        );
-        let found = sqlx::query_as(AssertSqlSafe(asked))
-            .bind(studio.0)
-            .bind(shipment)
-            .fetch_optional(&self.pool)
-            .await?;
-        Ok(found)
+        self.one_booking(
+            studio,
+            shipment,
+            "shipment_id = $2 AND state IN ('asked', 'booked', 'cancelling')",
+        )
+        .await
     }
 
     /// Returns the last booking of a shipment, whatever came of it.
@@ -170,16 +160,26 @@ impl Store {
         studio: StudioId,
         shipment: Uuid,
     ) -> Result<Option<Booking>, StoreError> {
-        let asked = format!(
-            "SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND shipment_id = $2
-             ORDER BY asked_at DESC, id DESC LIMIT 1"
-        );
-        let found = sqlx::query_as(AssertSqlSafe(asked))
+        self.one_booking(
+            studio,
+            shipment,
+            "shipment_id = $2 ORDER BY asked_at DESC, id DESC LIMIT 1",
+        )
+        .await
+    }
+
+    async fn one_booking(
+        &self,
+        studio: StudioId,
+        by: Uuid,
+        which: &str,
+    ) -> Result<Option<Booking>, StoreError> {
+        let asked = format!("SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND {which}");
+        Ok(sqlx::query_as(AssertSqlSafe(asked))
             .bind(studio.0)
-            .bind(shipment)
+            .bind(by)
             .fetch_optional(&self.pool)
-            .await?;
-        Ok(found)
+            .await?)
     }
 
     /// Returns the bookings that wait for a carrier's answer, the oldest first; so many at most.

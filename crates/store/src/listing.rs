@@ -275,7 +275,7 @@ impl Store {
         Ok(rows.into_iter().map(Listed::from).collect())
     }
 
-    /// Returns the shipments in the archive that went with a carrier, by the id of its tariff, the last ones first.
+    /// Returns the shipments that went with a carrier, on their way or in the archive, by the id of its tariff, the last ones first.
     ///
     /// # Errors
     /// [`StoreError`].
@@ -290,7 +290,7 @@ impl Store {
              FROM shipment
              JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
                  AND shipment_id = shipment.id AND state = at_state
-             WHERE shipment.studio_id = $1 AND place = 'archive' AND starts_with(inputs->>'service', $2 || '/')
+             WHERE shipment.studio_id = $1 AND place IN ('sent', 'archive') AND starts_with(inputs->>'service', $2 || '/')
              ORDER BY shipment.id DESC LIMIT $3",
         )
         .bind(studio.0)

@@ -165,6 +165,7 @@ async fn one_that_arrives_damaged_is_claimed_and_paid(pool: PgPool) -> Result<()
     studio.comes_to_the(&way.latest.to_string()).await?;
     page.goto(&format!("{place}/after")).await?;
     page.sees("[data-test='said']", "delivered damaged").await?;
+    page.sees("[data-test='waits']", "ask the buyer").await?;
     page.press_called("Arrived damaged").await?;
     page.fill("after.damage", "Two corners crushed, the stretcher cracked")
         .await?;

@@ -54,6 +54,16 @@ const layers = computed(() => {
   return [...new Set(known)].map((slot) => ({ value: slot, text: slots.get(slot as never) ?? slot }));
 });
 
+/** It is delivered, and nobody has said how: the carrier's days run. */
+const waits = computed(() => {
+  const { following, deadline } = after.value ?? {};
+  const delivered = following?.fate === 'arrived' || following?.fate === 'damaged';
+  if (!delivered || draft.after.outcome || deadline?.kind !== 'damage') return '';
+  if (deadline.days_left < 0) return 'Delivered; the days in which damage is heard are over.';
+  const until = deadline.days_left === 0 ? 'today' : `${dayAndYear(deadline.last_day)}`;
+  return `Delivered: ask the buyer whether it is whole. The carrier hears of damage until ${until}.`;
+});
+
 function came(outcome: string): void {
   draft.after.outcome = outcome;
   const following = after.value?.following;
@@ -114,6 +124,7 @@ async function archive(): Promise<void> {
     <div>
       <section aria-label="What came of it" class="panel second">
         <div class="heading-row"><h2>What came of it</h2></div>
+        <p v-if="waits" v-say data-test="waits">{{ waits }}</p>
         <div v-if="!draft.after.outcome" class="outcomes no-print">
           <BButton
             v-for="{ value, text } in OUTCOMES"
