@@ -20,6 +20,7 @@ pub mod part;
 pub mod piece;
 pub mod plan;
 pub mod quantity;
+pub mod record;
 mod refusal;
 pub mod sending;
 pub mod shipment;

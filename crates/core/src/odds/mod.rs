@@ -20,4 +20,4 @@ pub use fall::{FallDanger, FallParts, FallSides, Faller, danger_of_falls};
 pub use hazard::{Hazard, Measure, PerHazard};
 pub use rest::{Damp, PlateOver, edge_measure, pressed_measure, tube_measure, tube_stiffness};
 pub use route::{PlaceRoute, Route, RouteRow};
-pub use tables::{ClassRow, OddsTables, Played, RecordRow};
+pub use tables::{ClassRow, CountedRecord, OddsTables, Played, RecordRow};

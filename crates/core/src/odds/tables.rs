@@ -23,8 +23,23 @@ pub struct OddsTables {
     pub frail_times: f64,
     /// How many of a hundred are lost on a national way.
     pub lost_percent: f64,
-    /// What was sent, and what of it arrived damaged.
+    /// What was sent before there was a log, and what of it arrived damaged.
     pub record: Vec<RecordRow>,
+    /// What the log counted, as it was taken over the last time.
+    pub counted: CountedRecord,
+}
+
+/// What the log counted: parcels that arrived, whole or damaged, each once.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct CountedRecord {
+    /// How many.
+    pub parcels: u32,
+    /// How many of them were expected to arrive damaged: Σ base · route · factor.
+    pub expected: f64,
+    /// How many did.
+    pub damaged: u32,
 }
 
 /// How often one kind of piece arrives damaged, and by what.
@@ -92,6 +107,7 @@ impl Default for OddsTables {
             frail_times: FRAIL_TIMES,
             lost_percent: LOST_PERCENT,
             record: Vec::new(),
+            counted: CountedRecord::default(),
         }
     }
 }
@@ -177,14 +193,16 @@ impl OddsTables {
     /// Returns what the studio's own record has taught.
     #[must_use]
     pub fn known(&self) -> Known {
-        self.record
-            .iter()
-            .fold(Known::default(), |known, row| Known {
-                expected: known.expected
-                    + f64::from(row.sent) * self.class(row.class).base_percent / PERCENT
-                        * self.route(row.route).roughness,
-                damaged: known.damaged + f64::from(row.damaged),
-            })
+        let counted = Known {
+            expected: self.counted.expected,
+            damaged: f64::from(self.counted.damaged),
+        };
+        self.record.iter().fold(counted, |known, row| Known {
+            expected: known.expected
+                + f64::from(row.sent) * self.class(row.class).base_percent / PERCENT
+                    * self.route(row.route).roughness,
+            damaged: known.damaged + f64::from(row.damaged),
+        })
     }
 
     /// Returns the chance that a parcel is lost on a way.
@@ -294,6 +312,15 @@ impl OddsTables {
     }
 
     fn record_refused(&self) -> Vec<Refusal> {
+        let counted = self.counted;
+        let most = f64::from(MOST_SENT);
+        if counted.parcels > MOST_SENT
+            || counted.damaged > counted.parcels
+            || !(0.0..=most).contains(&counted.expected)
+        {
+            let says = "take it over from the log: no more can be damaged than were sent";
+            return vec![Refusal::new("odds.counted", says)];
+        }
         if self.record.len() > MOST_ROWS {
             let says = format!("there are {}; list at most {MOST_ROWS}", self.record.len());
             return vec![Refusal::new("odds.record", says)];

@@ -211,7 +211,8 @@ impl Odds {
             wet: way.wet,
             class,
             class_name: class.name(),
-            recorded: tables.record.iter().map(|row| row.sent).sum(),
+            recorded: tables.record.iter().map(|row| row.sent).sum::<u32>()
+                + tables.counted.parcels,
             lost: tables.lost_on(way),
             accepted: accepted.recip(),
             expected_loss: None,
