@@ -94,6 +94,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/log',
+      name: 'log',
+      meta: { title: 'Log' },
+      component: () => import('./places/log/LogPlace.vue'),
+    },
+    {
       path: '/leaving',
       name: 'leaving',
       meta: { title: 'What leaves' },

@@ -30,7 +30,7 @@ use crate::{
     app::App,
     curves, cutting, cuttings, documents,
     guard::{Ours, let_in},
-    house, kinds, leaving, measures,
+    house, kinds, leaving, log, measures,
     network::{self, Door, let_known_in},
     orders, outside, pages, papers, photographs, plans,
     problem::Problem,
@@ -54,7 +54,7 @@ const REQUEST_ID: HeaderName = HeaderName::from_static("x-request-id");
                        documents (RFC 9457) with the field of each value that was refused.",
         license(name = "MIT OR Apache-2.0"),
     ),
-    components(schemas(shipments::SortName, shipments::PlaceName, documents::PaperName)),
+    components(schemas(shipments::SortName, shipments::PlaceName, documents::PaperName, log::LogSortName, log::OutcomeName)),
     tags(
         (name = "tariffs", description = "What carriers take, as data"),
         (name = "weighings", description = "The scale on the bench, and what its readings say about the stores"),
@@ -66,6 +66,7 @@ const REQUEST_ID: HeaderName = HeaderName::from_static("x-request-id");
         (name = "cuttings", description = "Parts of one shipment or of several, laid out on what is on the shelf"),
         (name = "documents", description = "Drawings at true scale and cut lists, as PDF, SVG, DXF and CSV"),
         (name = "leaving", description = "The parcel leaves: addresses, booking, papers and the day; and what comes of it"),
+        (name = "log", description = "Every parcel that left, and what many of them say about the plans"),
         (name = "photographs", description = "Photographs of a shipment, each at its step; the same file under the same id is kept once"),
         (name = "measures", description = "Reading what a tape measure said"),
         (name = "devices", description = "Tablets of the local network: letting them in, listing them, signing them out"),
@@ -116,6 +117,7 @@ fn routes() -> OpenApiRouter<App> {
         .merge(leaving::routes())
         .merge(papers::routes())
         .merge(after::routes())
+        .merge(log::routes())
         .merge(shelf::routes())
         .merge(weighings::routes())
         .merge(ways::routes())

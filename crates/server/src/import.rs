@@ -205,6 +205,10 @@ fn read_shipments(file: &Path, today: Date) -> Result<Vec<ShipmentInputs>> {
         move_day(&mut inputs.promised, days)?;
         move_day(&mut inputs.piece.finished, days)?;
         move_day(&mut inputs.piece.varnished_on, days)?;
+        move_day(&mut inputs.sending.handed_over, days)?;
+        move_day(&mut inputs.after.on, days)?;
+        move_day(&mut inputs.after.claim.sent_on, days)?;
+        move_day(&mut inputs.after.claim.decided_on, days)?;
     }
     Ok(shipments)
 }

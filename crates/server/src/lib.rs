@@ -21,6 +21,7 @@ mod houses;
 mod import;
 mod kinds;
 mod leaving;
+mod log;
 mod measures;
 mod network;
 mod orders;

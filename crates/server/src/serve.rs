@@ -174,6 +174,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     store
         .mark_worked_out_before(imported.studio, EDITION)
         .await?;
+    store.catch_up_log(imported.studio).await?;
     let following = options.database_file.clone().map(|file| {
         EndsWith(tokio::spawn(follow(
             store.clone(),

@@ -9,6 +9,7 @@ mod device;
 mod error;
 mod house;
 mod listing;
+mod log;
 mod photograph;
 mod shipment;
 mod stock;
@@ -21,6 +22,7 @@ pub use device::{Device, TokenDigest};
 pub use error::StoreError;
 pub use house::{HouseAt, HouseVersion, SettingRefused};
 pub use listing::{Listed, Page, Sort, Wanted};
+pub use log::{LogSort, LogWanted, Logged};
 pub use photograph::Photograph;
 pub use shipment::{Computed, Edit, Move, NewShipment, Place, Stored, WriteRefused};
 pub use stock::{Draw, ShelfRefused, StockEvent, TakenLine};
@@ -41,7 +43,7 @@ pub struct Store {
 }
 
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 9] = [
+const TABLES: [(&str, &str); 10] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -66,6 +68,7 @@ const TABLES: [(&str, &str); 9] = [
         include_str!("../migrations/0008_order_columns.sql"),
     ),
     ("leaving", include_str!("../migrations/0009_leaving.sql")),
+    ("log", include_str!("../migrations/0010_log.sql")),
 ];
 const MOST_CONNECTIONS: u32 = 16;
 /// Kept open, since opening one takes long where much else runs.

@@ -1,6 +1,7 @@
 //! Shipments and the history of their inputs.
 
 use hummock_core::{
+    record::LogRow,
     sending::Handed,
     shipment::{SCHEMA, ShipmentInputs, Summary},
 };
@@ -303,8 +304,8 @@ impl Store {
         hold(&mut transaction, studio, &new.computed).await?;
         let made = sqlx::query(
             "INSERT INTO shipment
-                 (studio_id, id, worked, summary, rules_version, house_version, promised, title, buyer, found_by, place, handed)
-             VALUES ($1, $2, $3, $4, $5, $6, $7::date, $8, $9, $10, $11, $12)
+                 (studio_id, id, worked, summary, rules_version, house_version, promised, title, buyer, found_by, place, handed, logged, left_on)
+             VALUES ($1, $2, $3, $4, $5, $6, $7::date, $8, $9, $10, $11, $12, $13, $14::date)
              ON CONFLICT DO NOTHING",
         )
         .bind(studio.0)
@@ -319,6 +320,8 @@ impl Store {
         .bind(found_by(&new.inputs))
         .bind(Place::at_work(&new.inputs).key())
         .bind(new.handed.as_ref().map(Json))
+        .bind(logged(new.handed.as_ref(), &new.inputs))
+        .bind(&new.inputs.sending.handed_over)
         .execute(&mut *transaction)
         .await?;
         if made.rows_affected() == 1 {
@@ -629,6 +632,9 @@ async fn stand_at(
     state: i32,
     edit: Edit<'_>,
 ) -> Result<(), sqlx::Error> {
+    // What was handed over before stays, and its row follows what is typed since.
+    let before = read(connection, studio, edit.shipment).await?;
+    let before = before.as_ref().and_then(|stored| stored.handed.as_ref());
     let Edit {
         inputs, computed, ..
     } = edit;
@@ -636,7 +642,8 @@ async fn stand_at(
         "UPDATE shipment
          SET version = version + 1, at_state = $3, worked = $4, summary = $5, rules_version = $6, house_version = $7,
              promised = $8::date, title = $9, buyer = $10, found_by = $11, changed_at = now(), claimed_until = NULL,
-             place = $12, handed = CASE WHEN $12 = 'bench' THEN NULL ELSE coalesce($13, handed) END
+             place = $12, handed = CASE WHEN $12 = 'bench' THEN NULL ELSE coalesce($13, handed) END,
+             logged = CASE WHEN $12 = 'bench' THEN NULL ELSE $14 END, left_on = $15::date
          WHERE studio_id = $1 AND id = $2",
     )
     .bind(studio.0)
@@ -652,9 +659,16 @@ async fn stand_at(
     .bind(found_by(inputs))
     .bind(Place::at_work(inputs).key())
     .bind(edit.handed.map(Json))
+    .bind(logged(edit.handed.or(before), inputs))
+    .bind(&inputs.sending.handed_over)
     .execute(connection)
     .await?;
     Ok(())
+}
+
+/// The row of the log; nothing before it was handed over.
+fn logged(handed: Option<&Handed>, inputs: &ShipmentInputs) -> Option<Json<LogRow>> {
+    LogRow::of(handed?, inputs).map(Json)
 }
 
 fn rules_version(computed: &Computed) -> i32 {

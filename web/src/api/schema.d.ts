@@ -319,6 +319,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns a page of the parcels that left, searched, filtered and sorted here. */
+        get: operations["list_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the parcels that are asked for as a table, a row each. */
+        get: operations["read_log_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/log.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the parcels that are asked for as JSON, without pages. */
+        get: operations["read_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/log/reckoning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Reckons up the parcels that are asked for: odds said against what happened, weights, money, minutes. */
+        get: operations["reckon_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/measures/lengths": {
         parameters: {
             query?: never;
@@ -2756,6 +2824,43 @@ export interface components {
             /** @description Between the bars. */
             width_mm: components["schemas"]["Length"];
         };
+        /** @description Parcels of like odds, and what happened to them. */
+        Band: {
+            /** @description How many did. */
+            damaged: number;
+            /**
+             * Format: double
+             * @description The least odds among them, as a fraction.
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description How many of a hundred that is.
+             */
+            happened_percent: number;
+            /**
+             * Format: double
+             * @description The upper end.
+             */
+            high_percent: number;
+            /**
+             * Format: double
+             * @description The lower end of what that may stand for, in per cent.
+             */
+            low_percent: number;
+            /** @description How many they are. */
+            parcels: number;
+            /**
+             * Format: double
+             * @description How many of a hundred were said to arrive damaged.
+             */
+            said_percent: number;
+            /**
+             * Format: double
+             * @description The most.
+             */
+            to: number;
+        };
         /** @description How a batch is cut. */
         BatchPlan: {
             /** @description Of every sheet that is opened. */
@@ -4345,6 +4450,27 @@ export interface components {
              * @description How much there was when it was looked at: the count is not written over another one.
              */
             was: number;
+        };
+        /** @description What the log counted: parcels that arrived, whole or damaged, each once. */
+        CountedRecord: {
+            /**
+             * Format: int32
+             * @description How many did.
+             * @default 0
+             */
+            damaged: number;
+            /**
+             * Format: double
+             * @description How many of them were expected to arrive damaged: Σ base · route · factor.
+             * @default 0
+             */
+            expected: number;
+            /**
+             * Format: int32
+             * @description How many.
+             * @default 0
+             */
+            parcels: number;
         };
         /** @description A country, and where its custom has the postcode. */
         CountryForm: {
@@ -6021,6 +6147,31 @@ export interface components {
          * @enum {string}
          */
         Ground: "card" | "film" | "wood" | "paper" | "glass";
+        /** @description Parcels that are alike in one thing. */
+        Group: {
+            /** @description In what. */
+            by: components["schemas"]["GroupBy"];
+            /** @description How many did. */
+            damaged: number;
+            /** @description How many arrived, whole or damaged. */
+            known: number;
+            /** @description How many were lost. */
+            lost: number;
+            /** @description What that is called. */
+            name: string;
+            /** @description How many left. */
+            parcels: number;
+            /**
+             * Format: double
+             * @description How many of these were said to arrive damaged.
+             */
+            said: number;
+        };
+        /**
+         * @description By what parcels are told apart.
+         * @enum {string}
+         */
+        GroupBy: "class" | "route" | "carrier" | "preset";
         /** @description A parcel as it was handed over. */
         Handed: {
             carriage?: components["schemas"]["Money"] | null;
@@ -6712,6 +6863,110 @@ export interface components {
             /** @description How far it can be relied on. */
             state: components["schemas"]["ScaleState"];
         };
+        /** @description A parcel of the log. */
+        LogLine: components["schemas"]["LogRow"] & {
+            /** @description Who got it. */
+            buyer: string;
+            /**
+             * Format: uuid
+             * @description Its shipment.
+             */
+            id: string;
+            /** @description The piece. */
+            title: string;
+        };
+        /** @description A page of the log. */
+        LogPage: {
+            /** @description The carriers that stand in the log. */
+            carriers: string[];
+            /** @description The presets. */
+            presets: string[];
+            /** @description The parcels, in order. */
+            rows: components["schemas"]["LogLine"][];
+            /**
+             * Format: int64
+             * @description How many there are on all pages.
+             */
+            total: number;
+        };
+        /** @description One parcel that left, in figures. */
+        LogRow: {
+            /** @description What it came to by the carrier's bill. */
+            billed?: string | null;
+            /** @description What carriage was to come to, in the studio's money. */
+            carriage?: string | null;
+            /** @description The carrier's name. */
+            carrier?: string | null;
+            /** @description Which row of the odds it went by. */
+            class: components["schemas"]["PieceClass"];
+            /**
+             * Format: double
+             * @description base · route · factor: what the model expected of it before the studio's own record, as a fraction.
+             */
+            intensity: number;
+            /**
+             * Format: date
+             * @description The day on which the carrier took it.
+             */
+            left_on: string;
+            /**
+             * Format: double
+             * @description That it is lost, as a fraction.
+             */
+            lost: number;
+            /** @description Outside, as it was measured. */
+            measured_mm?: number[] | null;
+            /**
+             * Format: double
+             * @description Minutes of packing, as planned.
+             */
+            minutes: number;
+            outcome?: components["schemas"]["Outcome"] | null;
+            /** @description What the carrier paid for damage or loss. */
+            paid?: string | null;
+            /**
+             * Format: double
+             * @description As planned.
+             */
+            planned_g: number;
+            /** @description Outside, as planned: across, up, through. */
+            planned_mm: number[];
+            /**
+             * Format: double
+             * @description How far the plan said that this may be off.
+             */
+            plus_minus_g: number;
+            /** @description The preset that it started from. */
+            preset?: string | null;
+            /**
+             * Format: double
+             * @description That it arrives damaged, as it was said then, as a fraction.
+             */
+            probability: number;
+            /** @description Which way it went. */
+            route: components["schemas"]["Route"];
+            /** @description What things that were used again would have cost new. */
+            saved?: string | null;
+            /** @description The service's name. */
+            service?: string | null;
+            /**
+             * Format: double
+             * @description Minutes that it took.
+             */
+            took?: number | null;
+            /**
+             * Format: double
+             * @description As the scale read it.
+             */
+            weighed_g?: number | null;
+            /** @description What everything in it is worth. */
+            worth?: string | null;
+        };
+        /**
+         * @description What the log is sorted by.
+         * @enum {string}
+         */
+        LogSortName: "newest" | "oldest" | "title" | "buyer" | "carriage" | "weight_off" | "odds";
         /** @description A question that is answered before going on. */
         Look: {
             /** @description What is asked; yes goes on. */
@@ -7409,6 +7664,15 @@ export interface components {
                 [key: string]: components["schemas"]["ClassRow"];
             };
             /**
+             * @description What the log counted, as it was taken over the last time.
+             * @default {
+             *       "parcels": 0,
+             *       "expected": 0,
+             *       "damaged": 0
+             *     }
+             */
+            counted: components["schemas"]["CountedRecord"];
+            /**
              * Format: double
              * @description Times the base, for each that holds: flaking paint, pastel or charcoal, heavy impasto.
              * @default 1.5
@@ -7426,7 +7690,7 @@ export interface components {
              */
             places: components["schemas"]["PlaceRoute"][];
             /**
-             * @description What was sent, and what of it arrived damaged.
+             * @description What was sent before there was a log, and what of it arrived damaged.
              * @default []
              */
             record: components["schemas"]["RecordRow"][];
@@ -7462,6 +7726,21 @@ export interface components {
             routes: {
                 [key: string]: components["schemas"]["RouteRow"];
             };
+        };
+        /** @description How many were off by so much. */
+        OffBin: {
+            /**
+             * Format: double
+             * @description From so many per cent; the first bin takes what is below, too.
+             */
+            from_percent: number;
+            /** @description How many. */
+            parcels: number;
+            /**
+             * Format: double
+             * @description To so many; the last takes what is above, too.
+             */
+            to_percent: number;
         };
         /** @description A price, or the reasons against it. */
         Offer: {
@@ -7701,6 +7980,11 @@ export interface components {
          * @enum {string}
          */
         Outcome: "arrived" | "damaged" | "lost" | "returned";
+        /**
+         * @description What came of a parcel; `none` while it is on its way.
+         * @enum {string}
+         */
+        OutcomeName: "none" | "arrived" | "damaged" | "lost" | "returned";
         /** @description A sheet around the closed box. */
         OuterPaper: {
             /** @description Along the box, with what closes its ends. */
@@ -8939,6 +9223,52 @@ export interface components {
             billable_g: components["schemas"]["Mass"];
             /** @enum {string} */
             kind: "no_price";
+        };
+        /** @description What many parcels say. */
+        Reckoning: {
+            /** @description That arrived whole. */
+            arrived: number;
+            /** @description Odds said against what happened, the safest parcels first. */
+            bands: components["schemas"]["Band"][];
+            /** @description Carriage said against the bill, where both are known. */
+            carriage: components["schemas"]["Turned"];
+            /** @description What they count for in the odds: those that arrived, whole or damaged, each once. */
+            counted: components["schemas"]["CountedRecord"];
+            /** @description That arrived damaged. */
+            damaged: number;
+            /** @description Losses by kind, way, carrier and preset. */
+            groups: components["schemas"]["Group"][];
+            /**
+             * Format: double
+             * @description What these counts alone make of k.
+             */
+            k: number;
+            /** @description That were lost. */
+            lost: number;
+            /** @description Minutes said against what packing took, where both are known. */
+            minutes: components["schemas"]["Turned"];
+            /** @description Of these, on their way. */
+            on_the_way: number;
+            /** @description What carriers paid for damage and loss. */
+            paid: string;
+            /** @description That left. */
+            parcels: number;
+            /** @description That came back. */
+            returned: number;
+            /**
+             * Format: double
+             * @description How many of those that arrived were said to arrive damaged.
+             */
+            said_damaged: number;
+            /**
+             * Format: double
+             * @description How many were said to be lost, of those of which it is known.
+             */
+            said_lost: number;
+            /** @description What things that were used again would have cost new. */
+            saved: string;
+            /** @description Weights said against the scale. */
+            weights: components["schemas"]["Weighed"];
         };
         /** @description Parcels of one kind that were sent on one route. */
         RecordRow: {
@@ -10928,6 +11258,21 @@ export interface components {
             /** @description Of its wall. */
             wall_mm: components["schemas"]["Length"];
         };
+        /** @description What was said in all, and what it turned out to be. */
+        Turned: {
+            /** @description How many parcels both are known of. */
+            parcels: number;
+            /**
+             * Format: double
+             * @description As said, all together.
+             */
+            said: number;
+            /**
+             * Format: double
+             * @description As it turned out, all together.
+             */
+            was: number;
+        };
         /**
          * @description What a thing used by the piece is for.
          * @enum {string}
@@ -11021,6 +11366,20 @@ export interface components {
          * @enum {string}
          */
         Weekday: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
+        /** @description How far weights were off. */
+        Weighed: {
+            /** @description How many were off by how much. */
+            bins: components["schemas"]["OffBin"][];
+            /**
+             * Format: double
+             * @description How far they were off on average, in per cent; more than none is heavier than planned.
+             */
+            mean_percent: number;
+            /** @description How many were weighed. */
+            parcels: number;
+            /** @description How many of them lay within what their plan left open. */
+            within: number;
+        };
         /** @description What a packed parcel was found to weigh. */
         WeighedParcel: {
             /** @description Whether it is within what the plan leaves open. */
@@ -13363,6 +13722,430 @@ export interface operations {
                 };
             };
             /** @description The program that makes documents is not there yet */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_log: {
+        parameters: {
+            query?: {
+                /** @description Every word of it stands in the title, the buyer's name or the town; up to 120 characters. */
+                search?: string;
+                /** @description What came of it. */
+                outcome?: components["schemas"]["OutcomeName"];
+                /** @description Of which kind, as in the odds. */
+                class?: components["schemas"]["PieceClass"];
+                /** @description Which way it went. */
+                route?: components["schemas"]["Route"];
+                /** @description The carrier's name. */
+                carrier?: string;
+                /** @description The preset that it started from. */
+                preset?: string;
+                /** @description Left on this day or later. */
+                from?: string;
+                /** @description Left on this day or before. */
+                to?: string;
+                /** @description What a page is sorted by. */
+                sort?: components["schemas"]["LogSortName"];
+                /** @description How many are before the page. */
+                skip?: number;
+                /** @description How many at most, 1 to 200. */
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A page */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_log_table: {
+        parameters: {
+            query?: {
+                /** @description Every word of it stands in the title, the buyer's name or the town; up to 120 characters. */
+                search?: string;
+                /** @description What came of it. */
+                outcome?: components["schemas"]["OutcomeName"];
+                /** @description Of which kind, as in the odds. */
+                class?: components["schemas"]["PieceClass"];
+                /** @description Which way it went. */
+                route?: components["schemas"]["Route"];
+                /** @description The carrier's name. */
+                carrier?: string;
+                /** @description The preset that it started from. */
+                preset?: string;
+                /** @description Left on this day or later. */
+                from?: string;
+                /** @description Left on this day or before. */
+                to?: string;
+                /** @description What a page is sorted by. */
+                sort?: components["schemas"]["LogSortName"];
+                /** @description How many are before the page. */
+                skip?: number;
+                /** @description How many at most, 1 to 200. */
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV with a head; no text of it is a formula */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_log: {
+        parameters: {
+            query?: {
+                /** @description Every word of it stands in the title, the buyer's name or the town; up to 120 characters. */
+                search?: string;
+                /** @description What came of it. */
+                outcome?: components["schemas"]["OutcomeName"];
+                /** @description Of which kind, as in the odds. */
+                class?: components["schemas"]["PieceClass"];
+                /** @description Which way it went. */
+                route?: components["schemas"]["Route"];
+                /** @description The carrier's name. */
+                carrier?: string;
+                /** @description The preset that it started from. */
+                preset?: string;
+                /** @description Left on this day or later. */
+                from?: string;
+                /** @description Left on this day or before. */
+                to?: string;
+                /** @description What a page is sorted by. */
+                sort?: components["schemas"]["LogSortName"];
+                /** @description How many are before the page. */
+                skip?: number;
+                /** @description How many at most, 1 to 200. */
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Every parcel */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogLine"][];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reckon_log: {
+        parameters: {
+            query?: {
+                /** @description Every word of it stands in the title, the buyer's name or the town; up to 120 characters. */
+                search?: string;
+                /** @description What came of it. */
+                outcome?: components["schemas"]["OutcomeName"];
+                /** @description Of which kind, as in the odds. */
+                class?: components["schemas"]["PieceClass"];
+                /** @description Which way it went. */
+                route?: components["schemas"]["Route"];
+                /** @description The carrier's name. */
+                carrier?: string;
+                /** @description The preset that it started from. */
+                preset?: string;
+                /** @description Left on this day or later. */
+                from?: string;
+                /** @description Left on this day or before. */
+                to?: string;
+                /** @description What a page is sorted by. */
+                sort?: components["schemas"]["LogSortName"];
+                /** @description How many are before the page. */
+                skip?: number;
+                /** @description How many at most, 1 to 200. */
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What they say, each counted once */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reckoning"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
             503: {
                 headers: {
                     [name: string]: unknown;

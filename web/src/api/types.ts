@@ -137,3 +137,6 @@ export type Collection = Schemas['CollectionView'];
 export type After = Schemas['AfterView'];
 export type Fate = Schemas['Fate'];
 export type Sender = Schemas['SenderView'];
+/** A page of the log, and what many parcels say. */
+export type LogPage = Schemas['LogPage'];
+export type Reckoning = Schemas['Reckoning'];

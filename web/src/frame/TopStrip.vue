@@ -19,6 +19,7 @@ const PLACES = [
   { to: '/stores', name: 'Stores' },
   { to: '/shelf', name: 'Shelf' },
   { to: '/rates', name: 'Rates' },
+  { to: '/log', name: 'Log' },
   { to: '/studio', name: 'House rules' },
 ] as const;
 const here = computed(() => PLACES.find(({ to }) => to !== '/' && route.path.startsWith(to))?.to ?? '/');

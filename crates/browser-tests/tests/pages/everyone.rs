@@ -6,7 +6,7 @@ use sqlx::PgPool;
 use thirtyfour::Key;
 
 /// Every view, what it shows once it is there, and what its window is called.
-const PLACES: [(&str, &str, &str); 24] = [
+const PLACES: [(&str, &str, &str); 25] = [
     ("/", "Kelp Ladder", "Bench · Hummock"),
     ("/sums/cushion", "Shock of the fall", "Quick sums · Hummock"),
     ("/sums/odds", "Arrives damaged", "Quick sums · Hummock"),
@@ -24,6 +24,7 @@ const PLACES: [(&str, &str, &str); 24] = [
     ("/rates/marram", "Crate size 1", "Rates · Hummock"),
     ("/again", "stretched canvas", "A quick parcel · Hummock"),
     ("/orders", "Any shop gives", "Orders from a shop · Hummock"),
+    ("/log", "Does the model hold?", "Log · Hummock"),
     ("/leaving", "Nothing is booked", "What leaves · Hummock"),
     ("/rough", "The price stands here", "A rough price · Hummock"),
     ("/weighings", "Take over", "What the readings say · Hummock"),

@@ -4,6 +4,7 @@ mod boxes;
 mod everyone;
 mod guard;
 mod house;
+mod log;
 mod network;
 mod pack;
 mod rates;

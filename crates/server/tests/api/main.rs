@@ -6,6 +6,7 @@ mod cutting;
 mod doors;
 mod house;
 mod leaving;
+mod log;
 mod network;
 mod packing;
 mod photographs;

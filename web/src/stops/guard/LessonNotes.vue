@@ -24,7 +24,7 @@ const { data: lessons } = useRead({
     aria-label="Learned before"
     data-test="lessons"
   >
-    <h3>Learned from {{ lessons.length === 1 ? 'a like piece' : 'like pieces' }}</h3>
+    <h2>Learned from {{ lessons.length === 1 ? 'a like piece' : 'like pieces' }}</h2>
     <ul>
       <li v-for="lesson in lessons" :key="lesson.shipment">
         {{ lesson.says }}
@@ -47,7 +47,7 @@ const { data: lessons } = useRead({
   border-left: 4px solid var(--water);
   background: var(--paper);
 }
-h3 {
+h2 {
   margin: 0 0 4px;
   font-size: 1rem;
 }

@@ -1,0 +1,40 @@
+//! The log: parcels looked for, reckoned up, and sent again.
+
+use anyhow::Result;
+use hummock_browser_tests::Studio;
+use sqlx::PgPool;
+
+#[sqlx::test(migrations = false)]
+async fn the_log_is_searched_reckoned_up_and_counted_into_the_odds(pool: PgPool) -> Result<()> {
+    let studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.press_called("Log").await?;
+    page.sees(
+        "[data-test='holds']",
+        "Of 12 parcels that arrived, 1 did so damaged",
+    )
+    .await?;
+    page.sees("[data-test='weights']", "that were weighed")
+        .await?;
+    page.find("[role='img'] svg").await?;
+    page.everyone_can_use_it().await?;
+    page.press_called("Let the odds count these 12").await?;
+    page.sees("[data-test='taken-over']", "Taken over").await?;
+    page.sees("main", "The odds count 12 of them, 1 damaged")
+        .await?;
+    // What is looked for stands in the address.
+    page.choose("outcome", "damaged").await?;
+    page.sees("[data-test='log']", "Two Herons").await?;
+    page.lacks_text("[data-test='log']", "Slack Tide").await?;
+    page.reload().await?;
+    page.sees("[data-test='log']", "Two Herons").await?;
+    page.lacks_text("[data-test='log']", "Slack Tide").await?;
+    page.press_called("Two Herons").await?;
+    page.sees("[data-test='outcome']", "Arrived damaged")
+        .await?;
+    page.back().await?;
+    // One like it is begun as it was sent.
+    page.press_called("As last time").await?;
+    page.sees(".follows", "No price yet").await?;
+    studio.close().await
+}

@@ -1,0 +1,336 @@
+//! The log: every parcel that left, what many of them say about the plans, and both as tables for other programs.
+
+use axum::{
+    Json,
+    extract::State,
+    http::{HeaderValue, header},
+    response::{IntoResponse, Response},
+};
+use hummock_core::{
+    Refusal,
+    odds::{PieceClass, Route},
+    record::{LogRow, Reckoning},
+    shipment::refused_text,
+};
+use hummock_store::{LogSort, LogWanted, Logged};
+use jiff::civil::Date;
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+use utoipa_axum::{router::OpenApiRouter, routes};
+use uuid::Uuid;
+
+use crate::{app::App, body::Asked, problem::Problem, rework::beside, shelf_table::not_a_formula};
+
+/// Which parcels of the log.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct LogQuery {
+    /// Every word of it stands in the title, the buyer's name or the town; up to 120 characters.
+    #[serde(default)]
+    #[param(max_length = 120)]
+    search: String,
+    /// What came of it.
+    outcome: Option<OutcomeName>,
+    /// Of which kind, as in the odds.
+    class: Option<PieceClass>,
+    /// Which way it went.
+    route: Option<Route>,
+    /// The carrier's name.
+    carrier: Option<String>,
+    /// The preset that it started from.
+    preset: Option<String>,
+    /// Left on this day or later.
+    #[param(value_type = Option<String>, format = Date)]
+    from: Option<Date>,
+    /// Left on this day or before.
+    #[param(value_type = Option<String>, format = Date)]
+    to: Option<Date>,
+    /// What a page is sorted by.
+    #[serde(default)]
+    #[param(value_type = LogSortName, required = false)]
+    sort: LogSort,
+    /// How many are before the page.
+    #[serde(default)]
+    skip: u32,
+    /// How many at most, 1 to 200.
+    #[serde(default = "a_page")]
+    #[param(minimum = 1, maximum = 200, default = 50)]
+    most: u32,
+}
+
+/// What came of a parcel; `none` while it is on its way.
+#[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub(crate) enum OutcomeName {
+    None,
+    Arrived,
+    Damaged,
+    Lost,
+    Returned,
+}
+
+/// What the log is sorted by.
+#[derive(ToSchema)]
+#[schema(rename_all = "snake_case")]
+#[expect(dead_code, reason = "it describes the store's own type")]
+pub(crate) enum LogSortName {
+    Newest,
+    Oldest,
+    Title,
+    Buyer,
+    Carriage,
+    WeightOff,
+    Odds,
+}
+
+const fn a_page() -> u32 {
+    50
+}
+
+const LARGEST_PAGE: u32 = 200;
+
+/// A parcel of the log.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct LogLine {
+    /// Its shipment.
+    id: Uuid,
+    /// The piece.
+    title: String,
+    /// Who got it.
+    buyer: String,
+    /// In figures.
+    #[serde(flatten)]
+    figures: LogRow,
+}
+
+impl From<Logged> for LogLine {
+    fn from(logged: Logged) -> Self {
+        Self {
+            id: logged.id,
+            title: logged.title,
+            buyer: logged.buyer,
+            figures: logged.row,
+        }
+    }
+}
+
+/// A page of the log.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct LogPage {
+    /// The parcels, in order.
+    rows: Vec<LogLine>,
+    /// How many there are on all pages.
+    total: i64,
+    /// The carriers that stand in the log.
+    carriers: Vec<String>,
+    /// The presets.
+    presets: Vec<String>,
+}
+
+impl LogQuery {
+    fn wanted(&self) -> Result<LogWanted, Problem> {
+        let texts = [
+            ("search", Some(&self.search)),
+            ("carrier", self.carrier.as_ref()),
+            ("preset", self.preset.as_ref()),
+        ];
+        let refusals: Vec<Refusal> = texts
+            .into_iter()
+            .filter_map(|(field, text)| refused_text(field, text?))
+            .collect();
+        if !refusals.is_empty() {
+            return Err(refusals.into());
+        }
+        fn key(named: &impl Serialize) -> Option<String> {
+            serde_json::to_value(named)
+                .ok()?
+                .as_str()
+                .map(str::to_owned)
+        }
+        Ok(LogWanted {
+            search: self.search.clone(),
+            outcome: self.outcome.as_ref().and_then(key),
+            class: self.class.as_ref().and_then(key),
+            route: self.route.as_ref().and_then(key),
+            carrier: self.carrier.clone(),
+            preset: self.preset.clone(),
+            from: self.from.map(|day| day.to_string()),
+            to: self.to.map(|day| day.to_string()),
+        })
+    }
+}
+
+/// Returns a page of the parcels that left, searched, filtered and sorted here.
+#[utoipa::path(
+    operation_id = "list_log", get, path = "/log", tag = "log", params(LogQuery),
+    responses(
+        (status = 200, description = "A page", body = LogPage),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
+    ),
+)]
+async fn list(
+    State(app): State<App>,
+    Asked(query): Asked<LogQuery>,
+) -> Result<Json<LogPage>, Problem> {
+    if !(1..=LARGEST_PAGE).contains(&query.most) {
+        let says = format!("it is {}; a page has 1 to {LARGEST_PAGE}", query.most);
+        return Err(vec![Refusal::new("most", says)].into());
+    }
+    let wanted = query.wanted()?;
+    let part = (i64::from(query.skip), i64::from(query.most));
+    let (rows, total) = app.store.log(app.studio, &wanted, query.sort, part).await?;
+    let [carriers, presets] = app.store.log_names(app.studio).await?;
+    Ok(Json(LogPage {
+        rows: rows.into_iter().map(LogLine::from).collect(),
+        total,
+        carriers,
+        presets,
+    }))
+}
+
+/// Reckons up the parcels that are asked for: odds said against what happened, weights, money, minutes.
+#[utoipa::path(
+    operation_id = "reckon_log", get, path = "/log/reckoning", tag = "log", params(LogQuery),
+    responses(
+        (status = 200, description = "What they say, each counted once", body = Reckoning),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
+    ),
+)]
+async fn reckoning(
+    State(app): State<App>,
+    Asked(query): Asked<LogQuery>,
+) -> Result<Json<Reckoning>, Problem> {
+    let logged = app.store.whole_log(app.studio, &query.wanted()?).await?;
+    let told = beside(move || {
+        let rows: Vec<LogRow> = logged.into_iter().map(|logged| logged.row).collect();
+        Reckoning::of(&rows)
+    });
+    Ok(Json(told.await))
+}
+
+/// Returns the parcels that are asked for as a table, a row each.
+#[utoipa::path(
+    operation_id = "read_log_table", get, path = "/log.csv", tag = "log", params(LogQuery),
+    responses(
+        (status = 200, description = "CSV with a head; no text of it is a formula", body = String, content_type = "text/csv"),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
+    ),
+)]
+async fn table(State(app): State<App>, Asked(query): Asked<LogQuery>) -> Result<Response, Problem> {
+    let logged = app.store.whole_log(app.studio, &query.wanted()?).await?;
+    let table = beside(move || written(&logged)).await;
+    let headers = [
+        (
+            header::CONTENT_TYPE,
+            HeaderValue::from_static("text/csv; charset=utf-8"),
+        ),
+        (
+            header::CONTENT_DISPOSITION,
+            HeaderValue::from_static("attachment; filename=\"log.csv\""),
+        ),
+    ];
+    Ok((headers, table).into_response())
+}
+
+const HEAD: [&str; 25] = [
+    "shipment",
+    "title",
+    "buyer",
+    "left_on",
+    "class",
+    "route",
+    "preset",
+    "carrier",
+    "service",
+    "outcome",
+    "probability",
+    "lost",
+    "planned_g",
+    "plus_minus_g",
+    "weighed_g",
+    "planned_across_mm",
+    "planned_up_mm",
+    "planned_through_mm",
+    "carriage",
+    "billed",
+    "minutes",
+    "took",
+    "worth",
+    "paid",
+    "saved",
+];
+
+fn written(logged: &[Logged]) -> Vec<u8> {
+    let mut writer = csv::Writer::from_writer(Vec::new());
+    writer.write_record(HEAD).expect("memory takes it");
+    fn key(named: &impl Serialize) -> String {
+        let value = serde_json::to_value(named).unwrap_or_default();
+        value.as_str().unwrap_or_default().to_owned()
+    }
+    fn shown<T: ToString>(value: Option<T>) -> String {
+        value.map(|value| value.to_string()).unwrap_or_default()
+    }
+    for Logged {
+        id,
+        title,
+        buyer,
+        row,
+    } in logged
+    {
+        let [across, up, through] = row.planned_mm;
+        let cells = [
+            id.to_string(),
+            not_a_formula(title),
+            not_a_formula(buyer),
+            row.left_on.to_string(),
+            key(&row.class),
+            key(&row.route),
+            not_a_formula(row.preset.as_deref().unwrap_or_default()),
+            not_a_formula(row.carrier.as_deref().unwrap_or_default()),
+            not_a_formula(row.service.as_deref().unwrap_or_default()),
+            row.outcome.as_ref().map(key).unwrap_or_default(),
+            row.probability.to_string(),
+            row.lost.to_string(),
+            row.planned_g.to_string(),
+            row.plus_minus_g.to_string(),
+            shown(row.weighed_g),
+            across.to_string(),
+            up.to_string(),
+            through.to_string(),
+            shown(row.carriage),
+            shown(row.billed),
+            row.minutes.to_string(),
+            shown(row.took),
+            shown(row.worth),
+            shown(row.paid),
+            shown(row.saved),
+        ];
+        writer.write_record(cells).expect("memory takes it");
+    }
+    writer.into_inner().expect("memory takes it")
+}
+
+/// Returns the parcels that are asked for as JSON, without pages.
+#[utoipa::path(
+    operation_id = "read_log", get, path = "/log.json", tag = "log", params(LogQuery),
+    responses(
+        (status = 200, description = "Every parcel", body = [LogLine]),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
+    ),
+)]
+async fn whole(
+    State(app): State<App>,
+    Asked(query): Asked<LogQuery>,
+) -> Result<Json<Vec<LogLine>>, Problem> {
+    let logged = app.store.whole_log(app.studio, &query.wanted()?).await?;
+    Ok(Json(logged.into_iter().map(LogLine::from).collect()))
+}
+
+pub(crate) fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(list))
+        .routes(routes!(reckoning))
+        .routes(routes!(table))
+        .routes(routes!(whole))
+}

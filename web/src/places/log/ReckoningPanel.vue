@@ -1,0 +1,195 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, defineAsyncComponent, ref } from 'vue';
+
+import { answer, api } from '@/api/client';
+import { read } from '@/api/queries';
+import type { Reckoning } from '@/api/types';
+import { useStudio } from '@/api/useStudio';
+import { counted } from '@/frame/words';
+import { vSay } from '@/said/say';
+
+/** What many parcels say about the plans: does the model hold, do the weights, and what was saved. */
+const { told, filtered } = defineProps<{
+  told: Reckoning;
+  /** Only some of the log is shown, which is no count to take over. */
+  filtered: boolean;
+}>();
+const LogChart = defineAsyncComponent(() => import('./LogChart.vue'));
+const { studio } = useStudio();
+const money = computed(() => studio.value?.catalogue.currency ?? '');
+const known = computed(() => told.counted.parcels);
+const BY = { class: 'kind of piece', route: 'way', carrier: 'carrier', preset: 'preset' } as const;
+
+const kept = computed(() => studio.value?.rules.odds?.counted);
+const anew = computed(
+  () =>
+    !filtered &&
+    known.value > 0 &&
+    (kept.value?.parcels !== told.counted.parcels || kept.value.damaged !== told.counted.damaged),
+);
+const busy = ref(false);
+const says = ref('');
+/** Takes the counts over into the odds: they take the place of what was counted before, so that no parcel counts twice. */
+async function takeOver(): Promise<void> {
+  if (!studio.value) return;
+  busy.value = true;
+  says.value = '';
+  try {
+    const { rules } = studio.value;
+    const body = { rules: { ...rules, odds: { ...rules.odds, counted: told.counted } } };
+    await answer(api.PUT('/api/v1/studio/rules', { body: body as never }));
+    await read.invalidateQueries({ queryKey: ['studio'] });
+    says.value = 'Taken over: every plan follows your own record.';
+  } catch (error) {
+    says.value = `It was not taken over: ${error instanceof Error ? error.message : 'something went wrong in the page'}.`;
+  } finally {
+    busy.value = false;
+  }
+}
+const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said) * 100).toFixed(0)} %` : '');
+</script>
+
+<template>
+  <div class="two-columns">
+    <div>
+      <section class="panel" aria-label="Does the model hold?">
+        <h2>Does the model hold?</h2>
+        <template v-if="known > 0">
+          <p data-test="holds">
+            Of {{ counted(known, 'parcel') }} that arrived, {{ told.damaged }} did so damaged;
+            {{ told.said_damaged.toFixed(1) }} were said to.
+            <template v-if="told.lost > 0 || told.said_lost >= 0.1">
+              {{ told.lost }} were lost; {{ told.said_lost.toFixed(1) }} were said to be.
+            </template>
+          </p>
+          <LogChart
+            :told="told"
+            which="odds"
+            label="Odds said as bars, what happened as dots with their range"
+          />
+          <p class="soft">
+            Bars are what was said, dots what happened, lines what so few parcels may stand for: a dot says
+            little while its line crosses the bar.
+          </p>
+          <p>
+            By your own parcels alone, damage is {{ told.k.toFixed(2) }} times as likely as the tables say.
+            <template v-if="kept && kept.parcels > 0">
+              The odds count {{ kept.parcels }} of them, {{ kept.damaged }} damaged.
+            </template>
+            <template v-else>The odds don’t count them yet.</template>
+          </p>
+          <BButton v-if="anew" variant="primary" class="no-print" :disabled="busy" @click="takeOver">
+            Let the odds count these {{ known }}
+          </BButton>
+          <p v-if="says" v-say data-test="taken-over">{{ says }}</p>
+        </template>
+        <p v-else class="soft">
+          Nothing is known yet: say at After what came of a parcel, and it counts here.
+        </p>
+      </section>
+    </div>
+    <div>
+      <section class="panel" aria-label="Do the weights hold?">
+        <h2>Do the weights hold?</h2>
+        <template v-if="told.weights.parcels > 0">
+          <p data-test="weights">
+            Of {{ counted(told.weights.parcels, 'parcel') }} that were weighed, {{ told.weights.within }} lay
+            within what the plan left open; on average {{ Math.abs(told.weights.mean_percent).toFixed(1) }} %
+            {{ told.weights.mean_percent < 0 ? 'lighter' : 'heavier' }}.
+          </p>
+          <LogChart :told="told" which="weights" label="How many parcels were off by how many per cent" />
+        </template>
+        <p v-else class="soft">None was weighed.</p>
+        <table class="figure">
+          <tbody>
+            <tr v-if="told.carriage.parcels > 0">
+              <th scope="row">carriage</th>
+              <td>
+                {{ told.carriage.was.toFixed(2) }} {{ money }} for {{ told.carriage.said.toFixed(2) }} as
+                planned,
+                {{ off(told.carriage.said, told.carriage.was) }}
+              </td>
+            </tr>
+            <tr v-if="told.minutes.parcels > 0">
+              <th scope="row">packing</th>
+              <td>
+                {{ told.minutes.was.toFixed(0) }} min for {{ told.minutes.said.toFixed(0) }} as planned,
+                {{ off(told.minutes.said, told.minutes.was) }}
+              </td>
+            </tr>
+            <tr v-if="Number(told.saved) > 0">
+              <th scope="row">saved by using again</th>
+              <td data-test="saved">{{ told.saved }} {{ money }}</td>
+            </tr>
+            <tr v-if="Number(told.paid) > 0">
+              <th scope="row">paid by carriers</th>
+              <td>{{ told.paid }} {{ money }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </section>
+    </div>
+    <section class="panel wide" aria-label="Losses">
+      <h2>Damage and loss</h2>
+      <table class="figure groups">
+        <thead>
+          <tr>
+            <th scope="col">by</th>
+            <th scope="col">which</th>
+            <th scope="col" class="number">left</th>
+            <th scope="col" class="number">said damaged</th>
+            <th scope="col" class="number">damaged</th>
+            <th scope="col" class="number">lost</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(group, at) in told.groups" :key="`${group.by} ${group.name}`">
+            <td class="soft">{{ told.groups[at - 1]?.by === group.by ? '' : BY[group.by] }}</td>
+            <th scope="row">{{ group.name }}</th>
+            <td class="number">{{ group.parcels }}</td>
+            <td class="number">{{ group.said.toFixed(2) }}</td>
+            <td class="number" :class="{ harm: group.damaged > 0 }">{{ group.damaged }}</td>
+            <td class="number" :class="{ harm: group.lost > 0 }">{{ group.lost }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.panel {
+  min-width: 0;
+  padding: 12px 16px 16px;
+}
+h2 {
+  margin: 0 0 4px;
+  font-size: 1.25rem;
+}
+p {
+  margin: 0 0 8px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+th,
+td {
+  padding: 4px 8px 4px 0;
+  border-bottom: 1px solid var(--sedge);
+  text-align: left;
+  vertical-align: baseline;
+}
+thead th {
+  color: var(--peat-soft);
+  font-weight: 400;
+}
+.number {
+  text-align: right;
+}
+.harm {
+  color: var(--rowan);
+  font-weight: 600;
+}
+</style>
