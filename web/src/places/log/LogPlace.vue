@@ -66,6 +66,11 @@ async function again(id: string): Promise<void> {
     trouble.value = `It was not begun: ${error instanceof Error ? error.message : 'something went wrong in the page'}.`;
   }
 }
+/** One in so many, to two digits from a hundred on, as odds are said elsewhere. */
+function about(probability: number): number {
+  const many = Math.max(1, Math.round(1 / Math.max(probability, 1e-9)));
+  return many < 100 ? many : Number(many.toPrecision(2));
+}
 const weighed = (row: (typeof rows.value)[number]) =>
   typeof row.weighed_g === 'number'
     ? `${kilograms(row.weighed_g)}, ${row.weighed_g >= row.planned_g ? '+' : '−'}${Math.abs(((row.weighed_g - row.planned_g) / row.planned_g) * 100).toFixed(0)} %`
@@ -157,7 +162,7 @@ const weighed = (row: (typeof rows.value)[number]) =>
               <td>
                 {{ row.carrier ?? 'no carrier' }} <span class="soft">{{ row.service }}</span>
               </td>
-              <td class="number">{{ oneIn(Math.round(1 / row.probability)) }}</td>
+              <td class="number">{{ oneIn(about(row.probability)) }}</td>
               <td class="number">{{ weighed(row) }}</td>
               <td class="number">
                 {{ row.billed ?? row.carriage ?? '–' }}
@@ -222,6 +227,8 @@ h1 {
   font-size: 1.25rem;
 }
 .table {
+  /* What is only read out stays within it. */
+  position: relative;
   overflow-x: auto;
 }
 table {

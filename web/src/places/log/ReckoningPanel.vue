@@ -47,6 +47,8 @@ async function takeOver(): Promise<void> {
     busy.value = false;
   }
 }
+/** A number of parcels that may be less than one. */
+const few = (count: number) => count.toFixed(count < 1 ? 2 : 1);
 const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said) * 100).toFixed(0)} %` : '');
 </script>
 
@@ -58,9 +60,9 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
         <template v-if="known > 0">
           <p data-test="holds">
             Of {{ counted(known, 'parcel') }} that arrived, {{ told.damaged }} did so damaged;
-            {{ told.said_damaged.toFixed(1) }} were said to.
+            {{ few(told.said_damaged) }} were said to.
             <template v-if="told.lost > 0 || told.said_lost >= 0.1">
-              {{ told.lost }} were lost; {{ told.said_lost.toFixed(1) }} were said to be.
+              {{ told.lost }} were lost; {{ few(told.said_lost) }} were said to be.
             </template>
           </p>
           <LogChart

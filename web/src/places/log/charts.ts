@@ -35,7 +35,13 @@ export function oddsChart({ bands }: Reckoning) {
   return {
     ...common(),
     xAxis: { type: 'category' as const, data: names, ...axis('said to arrive damaged') },
-    yAxis: { type: 'value' as const, ...axis('of a hundred'), nameGap: 34 },
+    yAxis: {
+      type: 'value' as const,
+      ...axis('of a hundred'),
+      nameGap: 34,
+      // The lines are no series of their own to it.
+      max: Math.ceil(Math.max(1, ...bands.map((band) => band.high_percent))),
+    },
     series: [
       {
         name: 'said',
