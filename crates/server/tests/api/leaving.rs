@@ -302,24 +302,31 @@ async fn a_cancelled_booking_is_never_made_after_all(pool: PgPool) {
     let api = beside(&pool, standins.carrier_url()).await;
     let shipment = ready(&api, "XS").await;
     // Asked while nobody answers, and cancelled before anybody did.
-    standins.carrier.fails(FaultKind::Unavailable, 3);
+    standins.carrier.fails(FaultKind::Unavailable, 10_000);
     let key = Uuid::now_v7();
     let (_, leaving) = book(&api, &shipment, key).await;
     assert_eq!(leaving["booking"]["state"], "asked", "{leaving}");
-    standins.carrier.fails(FaultKind::None, 0);
-    let request = api
-        .client
-        .delete(format!("{}{}", api.base, at(&shipment, "/booking")));
+    let cancel = format!("{}{}", api.base, at(&shipment, "/booking"));
+    let request = api.client.delete(&cancel);
     let (status, leaving) = answer(request.send().await.expect("an answer")).await;
     assert_eq!(
         (status, &leaving["booking"]["state"]),
-        (StatusCode::OK, &json!("cancelled")),
+        (StatusCode::OK, &json!("cancelling")),
         "{leaving}"
     );
+    standins.carrier.fails(FaultKind::None, 0);
+    // It is asked for again by itself.
+    stands(&api, &shipment, "cancelled").await;
     // The first question arrives late: the carrier knows that it is cancelled.
     let (_, leaving) = book(&api, &shipment, key).await;
     assert_eq!(leaving["booking"]["state"], "cancelled");
-    assert!(standins.carrier.booked().is_empty());
+    assert!(
+        standins
+            .carrier
+            .booked()
+            .iter()
+            .all(|booked| booked.cancelled)
+    );
     // A new one is a new one; cancelled, nothing follows it any more.
     let (_, leaving) = book(&api, &shipment, Uuid::now_v7()).await;
     assert_eq!(leaving["booking"]["state"], "booked");
