@@ -30,7 +30,7 @@ const STOPS: [(&str, &str, &str, Before); 6] = [
 const PLACES: [(&str, &str, &str); 3] = [
     ("rates", "/rates/swiftlane", "Additional handling"),
     ("house-rules", "/studio", "How much padding?"),
-    ("sums", "/sums/cushion", "71.7 G"),
+    ("log", "/log", "Does the model hold?"),
 ];
 
 enum Before {

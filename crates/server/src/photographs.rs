@@ -188,17 +188,17 @@ impl<S: Send + Sync> FromRequestParts<S> for PhotographId {
     }
 }
 
-/// The file as it is sent.
-struct File(Bytes);
+/// A file as it is sent, of so many bytes at most.
+pub(crate) struct File<const LIMIT: usize>(pub(crate) Bytes);
 
-impl<S: Send + Sync> FromRequest<S> for File {
+impl<S: Send + Sync, const LIMIT: usize> FromRequest<S> for File<LIMIT> {
     type Rejection = Problem;
 
     async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
         let read = Bytes::from_request(request, state).await;
         read.map(Self).map_err(|rejection| {
             let says = if rejection.status() == StatusCode::PAYLOAD_TOO_LARGE {
-                format!("it is over {} MB: send it smaller", LARGEST >> 20)
+                format!("it is over {} MB: send it smaller", LIMIT >> 20)
             } else {
                 rejection.body_text()
             };
@@ -240,7 +240,7 @@ async fn keep(
     ShipmentId(shipment): ShipmentId,
     PhotographId(id): PhotographId,
     Asked(taken): Asked<TakenQuery>,
-    File(file): File,
+    File(file): File<LARGEST>,
 ) -> Result<Json<PhotographView>, Problem> {
     let refused = taken.refused();
     if !refused.is_empty() {

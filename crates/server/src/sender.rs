@@ -2,7 +2,6 @@
 
 use axum::{
     Json,
-    body::Bytes,
     extract::{DefaultBodyLimit, State},
     http::{HeaderValue, StatusCode, header},
     response::{IntoResponse, Response},
@@ -17,7 +16,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use utoipa_axum::{router::OpenApiRouter, routes};
 
-use crate::{app::App, body::Body, problem::Problem};
+use crate::{app::App, body::Body, photographs::File, problem::Problem};
 
 /// Who sends.
 #[derive(Debug, Serialize, ToSchema)]
@@ -192,7 +191,10 @@ async fn change(
         (status = 503, description = "The program that looks pictures over is still being made; send it again", body = Problem),
     ),
 )]
-async fn keep_mark(State(app): State<App>, file: Bytes) -> Result<StatusCode, Problem> {
+async fn keep_mark(
+    State(app): State<App>,
+    File(file): File<LARGEST_MARK>,
+) -> Result<StatusCode, Problem> {
     let png = app.documents.mark(&file).await?;
     app.store.keep_mark(app.studio, Some(&png)).await?;
     Ok(StatusCode::NO_CONTENT)

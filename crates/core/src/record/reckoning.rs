@@ -8,6 +8,7 @@ use super::LogRow;
 use crate::{
     odds::{CountedRecord, Known, PieceClass, Route},
     shipment::Outcome,
+    weigh::SCALE,
 };
 
 /// What many parcels say.
@@ -317,7 +318,10 @@ fn weights(rows: &[LogRow]) -> Weighed {
         .filter(|row| row.planned_g > 0.0)
         .filter_map(|row| {
             let off = row.weighed_g? - row.planned_g;
-            Some((off / row.planned_g * PERCENT, off.abs() <= row.plus_minus_g))
+            Some((
+                off / row.planned_g * PERCENT,
+                off.abs() <= row.plus_minus_g.max(SCALE.as_g()),
+            ))
         })
         .collect();
     if off.is_empty() {
@@ -436,6 +440,18 @@ mod tests {
             (of(0.0), of(12.0), of(-20.0), of(16.0)),
             (Some(1), Some(1), Some(1), Some(1))
         );
+    }
+
+    #[test]
+    fn what_a_bench_scale_can_t_tell_apart_lies_within() {
+        // 100 planned ± 1: 115 is off by less than the 20 of a bench scale, 125 is not.
+        let rows = [115.0, 125.0].map(|weighed| LogRow {
+            planned_g: 100.0,
+            plus_minus_g: 1.0,
+            weighed_g: Some(weighed),
+            ..row(0.01, None)
+        });
+        assert_eq!(Reckoning::of(&rows).weights.within, 1);
     }
 
     fn any_rows() -> impl Strategy<Value = Vec<LogRow>> {

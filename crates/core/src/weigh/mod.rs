@@ -7,4 +7,5 @@ mod verdict;
 
 pub use densities::{Corrections, DensityRow, WeighedPlan, WeighingRow, corrections};
 pub use settling::{LiveReading, Sample, ScaleState, Settling};
+pub(crate) use verdict::SCALE;
 pub use verdict::{Explanation, Verdict, verdict};

@@ -41,7 +41,7 @@ pub struct Explanation {
 }
 
 /// No plan is known better than the scale that reads it.
-const SCALE: Mass = Mass::g(20.0);
+pub(crate) const SCALE: Mass = Mass::g(20.0);
 /// So many are told.
 const TOLD: usize = 3;
 

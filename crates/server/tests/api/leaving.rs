@@ -876,6 +876,10 @@ async fn who_sends_is_changed_by_one_at_a_time_and_refused_at_its_field(pool: Pg
     };
     let refused = mark(b"tea".to_vec()).await.expect("an answer");
     assert_eq!(refused.status(), StatusCode::UNPROCESSABLE_ENTITY);
+    let large = mark(vec![0; (4 << 20) + 1]).await.expect("an answer");
+    let (status, problem) = answer(large).await;
+    assert_eq!(status, StatusCode::PAYLOAD_TOO_LARGE);
+    assert!(text(&problem["detail"]).contains("over 4 MB"), "{problem}");
     let mut png = Cursor::new(Vec::new());
     image::DynamicImage::new_rgba8(40, 20)
         .write_to(&mut png, image::ImageFormat::Png)
