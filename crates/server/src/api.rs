@@ -15,7 +15,9 @@ use serde::Serialize;
 use serde_json::{Value, json};
 use tower_http::{
     catch_panic::CatchPanicLayer,
-    compression::CompressionLayer,
+    compression::{
+        CompressionLayer, DefaultPredicate, Predicate as _, predicate::NotForContentType,
+    },
     request_id::{MakeRequestUuid, PropagateRequestIdLayer, SetRequestIdLayer},
     set_header::SetResponseHeaderLayer,
     timeout::RequestBodyTimeoutLayer,
@@ -28,7 +30,7 @@ use utoipa_axum::{router::OpenApiRouter, routes};
 use crate::{
     account, addresses, after,
     app::App,
-    curves, cutting, cuttings, documents,
+    backup, curves, cutting, cuttings, documents,
     guard::{Ours, let_in},
     house, kinds, leaving, log, measures,
     network::{self, Door, let_known_in},
@@ -114,6 +116,7 @@ fn routes() -> OpenApiRouter<App> {
         .merge(cuttings::routes())
         .merge(documents::routes())
         .merge(sender::routes())
+        .merge(backup::routes())
         .merge(leaving::routes())
         .merge(papers::routes())
         .merge(after::routes())
@@ -272,6 +275,8 @@ pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
     let (open, _) = versioned(network::open_routes()).split_for_parts();
     let trace =
         TraceLayer::new_for_http().make_span_with(DefaultMakeSpan::new().level(Level::INFO));
+    // An archive is small already, and whoever fetches it wants to know how far it is.
+    let pressed = DefaultPredicate::new().and(NotForContentType::const_new("application/zip"));
     let said = |name, value| SetResponseHeaderLayer::if_not_present(name, value);
     known
         .route(
@@ -304,7 +309,7 @@ pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
             HeaderValue::from_static("same-origin"),
         ))
         .layer(said(header::CONTENT_SECURITY_POLICY, OWN_SCRIPTS_ONLY))
-        .layer(CompressionLayer::new())
+        .layer(CompressionLayer::new().compress_when(pressed))
         .layer(RequestBodyTimeoutLayer::new(LONGEST_BODY))
         .layer(CatchPanicLayer::custom(panicked))
         .layer(PropagateRequestIdLayer::new(REQUEST_ID))

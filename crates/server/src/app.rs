@@ -10,6 +10,7 @@ use hummock_core::{
 use hummock_store::{Computed, HouseAt, Store, StudioId};
 
 use crate::{
+    backup::Backups,
     clock::Clock,
     documents::Documents,
     houses::Houses,
@@ -53,6 +54,8 @@ pub struct App {
     pub(crate) exploring: Exploring,
     /// Whether both are only stand-ins.
     pub(crate) stand_in: bool,
+    /// Backups of the whole studio.
+    pub(crate) backups: Backups,
     /// Wrong passphrases.
     pub(crate) attempts: Arc<Attempts>,
     /// Turns at having a passphrase looked at.

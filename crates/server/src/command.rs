@@ -2,7 +2,7 @@
 
 use std::{io::IsTerminal as _, net::SocketAddr, path::PathBuf};
 
-use anyhow::Result;
+use anyhow::{Context as _, Result};
 use clap::{Args, Parser, Subcommand};
 use hummock_store::Store;
 use jiff::civil::Date;
@@ -13,7 +13,7 @@ use tracing_subscriber::{
 
 use crate::{
     Certificate, Clock, Documents, Listen, Network, Outside, Pages, Pictures, ServeOptions, Waits,
-    description, import, serve,
+    backup, description, import, serve,
 };
 
 /// Packing and shipping for the people who make and frame flat art.
@@ -46,15 +46,8 @@ enum Task {
         /// The program that makes documents; beside this one when left out. It may come later.
         #[arg(long, value_name = "FILE")]
         documents: Option<PathBuf>,
-        /// Where photographs lie: a folder, or s3://bucket/prefix with AWS_ENDPOINT, AWS_ACCESS_KEY_ID and what else it takes in the
-        /// surroundings, in a build with that feature.
-        #[arg(
-            long,
-            value_name = "PLACE",
-            env = "HUMMOCK_PHOTOGRAPHS",
-            default_value = "photographs"
-        )]
-        photographs: String,
+        #[command(flatten)]
+        photographs: PhotographArgs,
         #[command(flatten)]
         outside: OutsideArgs,
         #[command(flatten)]
@@ -65,6 +58,24 @@ enum Task {
         #[command(flatten)]
         studio: StudioArgs,
     },
+    /// Writes the whole studio, with its photographs, to one open file.
+    Backup {
+        #[command(flatten)]
+        studio: StudioArgs,
+        #[command(flatten)]
+        photographs: PhotographArgs,
+        /// As studio.zip.
+        file: PathBuf,
+    },
+    /// Reads such a file into an empty database.
+    Restore {
+        #[command(flatten)]
+        studio: StudioArgs,
+        #[command(flatten)]
+        photographs: PhotographArgs,
+        /// As studio.zip.
+        file: PathBuf,
+    },
     /// Brings the tables of the database up to date.
     Migrate {
         /// The database.
@@ -73,6 +84,19 @@ enum Task {
     },
     /// Prints the description of the API.
     Openapi,
+}
+
+#[derive(Debug, Args)]
+struct PhotographArgs {
+    /// Where photographs lie: a folder, or s3://bucket/prefix with AWS_ENDPOINT, AWS_ACCESS_KEY_ID and what else it takes in the
+    /// surroundings, in a build with that feature.
+    #[arg(
+        long,
+        value_name = "PLACE",
+        env = "HUMMOCK_PHOTOGRAPHS",
+        default_value = "photographs"
+    )]
+    photographs: String,
 }
 
 #[derive(Debug, Args)]
@@ -191,7 +215,7 @@ pub async fn command(pages: Pages) -> Result<()> {
                 listen: network.listen,
                 certificate: network.certificate(),
                 documents: documents.map_or_else(Documents::beside_this_program, Documents::by),
-                pictures: Pictures::at(&photographs)?,
+                pictures: Pictures::at(&photographs.photographs)?,
                 outside: outside.outside(),
                 waits: Waits::default(),
             })
@@ -205,6 +229,36 @@ pub async fn command(pages: Pages) -> Result<()> {
                 true => println!("imported the studio with {} shipments", imported.shipments),
                 false => println!("the database has a studio already; nothing was imported"),
             }
+            Ok(())
+        }
+        Task::Backup {
+            studio,
+            photographs,
+            file,
+        } => {
+            let store = Store::open(&studio.database_url, Waits::default().database).await?;
+            let kept = store
+                .studio()
+                .await?
+                .context("the database has no studio")?;
+            let pictures = Pictures::at(&photographs.photographs)?;
+            let from = (&store, kept);
+            println!(
+                "{}",
+                backup::write_to(from, &pictures, studio.clock(), &file).await?
+            );
+            Ok(())
+        }
+        Task::Restore {
+            studio,
+            photographs,
+            file,
+        } => {
+            let store = Store::open(&studio.database_url, Waits::default().database).await?;
+            let into = import(&store, &studio.start_with, false, studio.clock()).await?;
+            let pictures = Pictures::at(&photographs.photographs)?;
+            let into = (&store, into.studio);
+            println!("{}", backup::read_from(into, &pictures, &file).await?);
             Ok(())
         }
         Task::Migrate { database_url } => {

@@ -8,6 +8,7 @@ mod addresses;
 mod after;
 mod api;
 mod app;
+mod backup;
 mod body;
 mod clock;
 mod command;

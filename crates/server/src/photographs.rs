@@ -12,7 +12,7 @@ use axum::{
     response::{IntoResponse, Response},
 };
 use hummock_core::Refusal;
-use hummock_store::Photograph;
+use hummock_store::{Photograph, StudioId};
 use jiff::Timestamp;
 use object_store::{
     ObjectStore, ObjectStoreExt as _, PutPayload, local::LocalFileSystem, path::Path as Place,
@@ -36,7 +36,7 @@ pub struct Pictures {
 }
 
 /// No file is larger; a browser sends less.
-const LARGEST: usize = 12 << 20;
+pub(crate) const LARGEST: usize = 12 << 20;
 /// No shipment has more of them.
 const MOST: usize = 200;
 const LONGEST_STEP: usize = 80;
@@ -102,6 +102,38 @@ impl Pictures {
         Ok(Self {
             store: Arc::new(store),
         })
+    }
+
+    fn at_id(studio: StudioId, id: Uuid) -> Place {
+        Place::from(format!("{studio}/{id}.jpg"))
+    }
+
+    /// Returns a picture as it is kept, where it is.
+    pub(crate) async fn picture(&self, studio: StudioId, id: Uuid) -> Result<Option<Bytes>, Away> {
+        match self.store.get(&Self::at_id(studio, id)).await {
+            Ok(found) => Ok(Some(found.bytes().await?)),
+            Err(object_store::Error::NotFound { .. }) => Ok(None),
+            Err(error) => Err(error.into()),
+        }
+    }
+
+    /// Puts a picture in its place.
+    pub(crate) async fn keep(
+        &self,
+        studio: StudioId,
+        id: Uuid,
+        picture: Bytes,
+    ) -> Result<(), Away> {
+        let payload = PutPayload::from_bytes(picture);
+        self.store.put(&Self::at_id(studio, id), payload).await?;
+        Ok(())
+    }
+
+    /// Takes a picture away; one that nothing names any more takes room and does no other harm.
+    pub(crate) async fn forget(&self, studio: StudioId, id: Uuid) {
+        if let Err(error) = self.store.delete(&Self::at_id(studio, id)).await {
+            tracing::warn!(%error, "a picture was left behind");
+        }
     }
 
     #[cfg(not(feature = "s3"))]
@@ -266,9 +298,8 @@ async fn keep(
     let looked: LookedOver =
         serde_json::from_slice(line).map_err(|_| Problem::document_failed())?;
     let bytes = i32::try_from(picture.len()).map_err(|_| Problem::document_failed())?;
-    let payload = PutPayload::from_bytes(Bytes::copy_from_slice(picture));
-    let put = app.pictures.store.put(&app.picture_at(id), payload).await;
-    put.map_err(|error| unkept(&error))?;
+    let kept = Bytes::copy_from_slice(picture);
+    app.pictures.keep(app.studio, id, kept).await?;
     let photograph = Photograph {
         id,
         shipment,
@@ -285,21 +316,23 @@ async fn keep(
     app.the_same(known.unwrap_or(photograph), shipment, &digest)
 }
 
-fn unkept(error: &object_store::Error) -> Problem {
-    tracing::error!(%error, "photographs can't be kept or read");
-    Problem::pictures_away()
+/// The place where pictures lie does not do what was asked.
+#[derive(Debug, thiserror::Error)]
+#[error(transparent)]
+pub(crate) struct Away(#[from] object_store::Error);
+
+impl From<Away> for Problem {
+    fn from(Away(error): Away) -> Self {
+        tracing::error!(%error, "photographs can't be kept or read");
+        Self::pictures_away()
+    }
 }
 
 impl App {
-    fn picture_at(&self, id: Uuid) -> Place {
-        Place::from(format!("{}/{id}.jpg", self.studio))
-    }
-
     /// Returns a picture as it is kept.
     pub(crate) async fn picture(&self, id: Uuid) -> Result<Bytes, Problem> {
-        let found = self.pictures.store.get(&self.picture_at(id)).await;
-        let found = found.map_err(|error| unkept(&error))?;
-        found.bytes().await.map_err(|error| unkept(&error))
+        let found = self.pictures.picture(self.studio, id).await?;
+        found.ok_or_else(Problem::pictures_away)
     }
 
     fn the_same(
@@ -380,10 +413,7 @@ async fn drop_one(
 ) -> Result<StatusCode, Problem> {
     app.photograph_of(shipment, id).await?;
     app.store.drop_photograph(app.studio, id).await?;
-    // A picture that nothing names any more takes room and does no other harm.
-    if let Err(error) = app.pictures.store.delete(&app.picture_at(id)).await {
-        tracing::warn!(%error, "a picture was left behind");
-    }
+    app.pictures.forget(app.studio, id).await;
     Ok(StatusCode::NO_CONTENT)
 }
 

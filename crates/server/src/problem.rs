@@ -133,6 +133,36 @@ impl Problem {
         )
     }
 
+    pub(crate) fn not_empty() -> Self {
+        let detail = "something is kept here already: a backup is read into a studio that is empty";
+        Self::new(
+            StatusCode::CONFLICT,
+            "/problems/not-empty",
+            "The studio is not empty",
+            detail,
+        )
+    }
+
+    pub(crate) fn backup_under_way() -> Self {
+        let detail = "a backup is being made or read in: wait until that is done";
+        Self::new(
+            StatusCode::CONFLICT,
+            "/problems/backup-under-way",
+            "One at a time",
+            detail,
+        )
+    }
+
+    pub(crate) fn disk_full() -> Self {
+        let detail = "the disk takes no more of it: make room on the machine that Hummock runs on, and try again";
+        Self::new(
+            StatusCode::INSUFFICIENT_STORAGE,
+            "/problems/disk-full",
+            "There is no room for it",
+            detail,
+        )
+    }
+
     pub(crate) fn sender_changed() -> Self {
         let detail = "somebody else changed the studio's address meanwhile: look at it as it stands, and change it again";
         Self::new(

@@ -17,6 +17,7 @@ use tokio::task::JoinHandle;
 use crate::{
     Documents, api,
     app::App,
+    backup::Backups,
     clock::Clock,
     guard::Ours,
     import::import,
@@ -207,6 +208,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         ),
         stand_in: options.outside.stand_in,
         exploring: Exploring::default(),
+        backups: Backups::default(),
         attempts: Arc::default(),
         turns: OneAtATime::default(),
     };

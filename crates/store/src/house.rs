@@ -90,52 +90,8 @@ impl Store {
         studio: StudioId,
         references: Arc<References>,
     ) -> Result<HouseAt, StoreError> {
-        type Row = (
-            i32,
-            i32,
-            Json<HouseRules>,
-            Json<Catalogue>,
-            Json<Vec<Tariff>>,
-            Json<BTreeMap<String, i32>>,
-            Json<Vec<HouseRules>>,
-            Json<LengthUnit>,
-        );
-        let row: Row = sqlx::query_as(
-            "SELECT house.version, catalogue.version, rules, materials, (
-                 SELECT coalesce(jsonb_agg(body ORDER BY id), '[]') FROM tariff WHERE studio_id = $1
-             ), (
-                 SELECT coalesce(jsonb_object_agg(id, version), '{}') FROM tariff WHERE studio_id = $1
-             ), (
-                 SELECT coalesce(jsonb_agg(rules ORDER BY name), '[]') FROM preset WHERE studio_id = $1
-             ), (
-                 SELECT settings -> 'unit' FROM studio WHERE id = $1
-             )
-             FROM house JOIN house_rules USING (studio_id) JOIN catalogue USING (studio_id)
-             WHERE studio_id = $1
-             ORDER BY house_rules.version DESC
-             LIMIT 1",
-        )
-        .bind(studio.0)
-        .fetch_one(&self.pool)
-        .await?;
-        let (version, stores_version, rules, Json(catalogue), tariffs, versions, presets, unit) =
-            row;
-        let rules = HouseRules {
-            told_in: unit.0,
-            ..rules.0
-        };
-        Ok(HouseAt {
-            version: HouseVersion(version),
-            stores_version,
-            tariff_versions: versions.0,
-            house: House {
-                rules,
-                catalogue,
-                tariffs: tariffs.0,
-                presets: presets.0,
-                references,
-            },
-        })
+        let mut connection = self.pool.acquire().await?;
+        house_in(&mut connection, studio, references).await
     }
 
     /// Keeps new rules of a house beside the older ones; their version is one above the one that they are based on.
@@ -414,4 +370,57 @@ pub(crate) async fn create(
             .await?;
     }
     Ok(())
+}
+
+/// Reads the house by a connection that may be in the middle of writing it.
+pub(crate) async fn house_in(
+    connection: &mut PgConnection,
+    studio: StudioId,
+    references: Arc<References>,
+) -> Result<HouseAt, StoreError> {
+    type Row = (
+        i32,
+        i32,
+        Json<HouseRules>,
+        Json<Catalogue>,
+        Json<Vec<Tariff>>,
+        Json<BTreeMap<String, i32>>,
+        Json<Vec<HouseRules>>,
+        Json<LengthUnit>,
+    );
+    let row: Row = sqlx::query_as(
+        "SELECT house.version, catalogue.version, rules, materials, (
+             SELECT coalesce(jsonb_agg(body ORDER BY id), '[]') FROM tariff WHERE studio_id = $1
+         ), (
+             SELECT coalesce(jsonb_object_agg(id, version), '{}') FROM tariff WHERE studio_id = $1
+         ), (
+             SELECT coalesce(jsonb_agg(rules ORDER BY name), '[]') FROM preset WHERE studio_id = $1
+         ), (
+             SELECT settings -> 'unit' FROM studio WHERE id = $1
+         )
+         FROM house JOIN house_rules USING (studio_id) JOIN catalogue USING (studio_id)
+         WHERE studio_id = $1
+         ORDER BY house_rules.version DESC
+         LIMIT 1",
+    )
+    .bind(studio.0)
+    .fetch_one(connection)
+    .await?;
+    let (version, stores_version, rules, Json(catalogue), tariffs, versions, presets, unit) = row;
+    let rules = HouseRules {
+        told_in: unit.0,
+        ..rules.0
+    };
+    Ok(HouseAt {
+        version: HouseVersion(version),
+        stores_version,
+        tariff_versions: versions.0,
+        house: House {
+            rules,
+            catalogue,
+            tariffs: tariffs.0,
+            presets: presets.0,
+            references,
+        },
+    })
 }

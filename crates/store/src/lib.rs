@@ -2,6 +2,7 @@
 //!
 //! Nothing is computed here; what the core worked out is stored beside the inputs it came from.
 
+mod backup;
 mod behind;
 mod booking;
 mod cutting;
@@ -15,6 +16,7 @@ mod shipment;
 mod stock;
 mod studio;
 
+pub use backup::{BackupIn, BackupList, BackupOut, BackupRefused, Holdings};
 pub use behind::{Behind, Progress, Recomputed};
 pub use booking::{Booking, BookingState};
 pub use cutting::{DrawnFrom, SheetDone, StoredCutting};

@@ -1,5 +1,6 @@
 //! What is kept, in a real database.
 
+mod backup;
 mod devices;
 mod history;
 mod house;

@@ -1,0 +1,658 @@
+//! The whole studio out as one open file, and in again.
+
+mod into;
+mod out;
+
+use std::{
+    fs::File,
+    io::{self, Write as _},
+    os::unix::fs::FileExt as _,
+    path::Path,
+    sync::{
+        Arc, Mutex, PoisonError,
+        atomic::{AtomicU64, Ordering},
+    },
+};
+
+use anyhow::Context as _;
+use axum::{
+    Json,
+    body::{Body as Sent, Bytes},
+    extract::{DefaultBodyLimit, Path as Named, State},
+    http::{StatusCode, header},
+    response::{IntoResponse, Response},
+};
+use futures_util::stream;
+use hummock_core::Refusal;
+use hummock_store::{BackupRefused, Holdings, Store, StoreError, StudioId};
+use jiff::civil::Date;
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+use utoipa_axum::{router::OpenApiRouter, routes};
+use uuid::Uuid;
+
+use crate::{
+    app::App,
+    body::{Asked, Body},
+    clock::Clock,
+    photographs::{self, Pictures},
+    problem::Problem,
+};
+
+/// The shape of the file; one of a later edition is not read.
+const EDITION: u32 = 1;
+const WHAT: &str = "a whole studio of Hummock";
+/// A part of a file that is sent is no larger.
+const LARGEST_PART: usize = 4 << 20;
+/// No file is larger: a hundred thousand photographs.
+const LARGEST: u64 = 64 << 30;
+/// It is read from the disk in pieces of so many bytes.
+const PIECE: usize = 256 << 10;
+
+/// What a backup says of itself.
+#[derive(Debug, Serialize, Deserialize)]
+pub(crate) struct About {
+    what: String,
+    edition: u32,
+    made_on: Date,
+    made_by: String,
+    shipments: i64,
+    photographs: i64,
+}
+
+impl About {
+    fn of(holdings: Holdings, made_on: Date) -> Self {
+        Self {
+            what: WHAT.to_owned(),
+            edition: EDITION,
+            made_on,
+            made_by: format!("Hummock {}", env!("CARGO_PKG_VERSION")),
+            shipments: holdings.shipments,
+            photographs: holdings.photographs,
+        }
+    }
+
+    fn is_ours(&self) -> bool {
+        self.what == WHAT
+    }
+
+    const fn is_newer(&self) -> bool {
+        self.edition > EDITION
+    }
+
+    fn holdings(&self) -> Holdings {
+        Holdings {
+            shipments: self.shipments,
+            photographs: self.photographs,
+            others: 0,
+        }
+    }
+}
+
+/// Why a backup was not made or not read in.
+#[derive(Debug, thiserror::Error)]
+pub(crate) enum Failed {
+    /// The file is not what it should be, or something is kept here already.
+    #[error(transparent)]
+    Refused(#[from] BackupRefused),
+    /// The file is not what it should be.
+    #[error("{0}")]
+    Said(String),
+    /// The database is away.
+    #[error(transparent)]
+    Store(#[from] StoreError),
+    /// The disk did not do what was asked.
+    #[error("the disk: {0}")]
+    Disk(#[from] io::Error),
+    /// Photographs can't be reached.
+    #[error("the place where photographs are kept does not answer")]
+    Pictures(#[from] photographs::Away),
+    /// It broke off.
+    #[error("it broke off")]
+    Slip,
+}
+
+impl From<zip::result::ZipError> for Failed {
+    fn from(error: zip::result::ZipError) -> Self {
+        Self::Disk(error.into())
+    }
+}
+
+impl Failed {
+    fn said(says: impl Into<String>) -> Self {
+        Self::Said(says.into())
+    }
+}
+
+/// Where a picture lies in the file.
+fn picture_name(shipment: Uuid, id: Uuid) -> String {
+    format!("photographs/{shipment}/{id}.jpg")
+}
+
+/// How far it is: shipments and photographs, one by one.
+#[derive(Debug, Default)]
+pub(crate) struct Count {
+    done: AtomicU64,
+    of: AtomicU64,
+}
+
+impl Count {
+    fn is_of(&self, holdings: Holdings) {
+        let of = holdings.shipments.saturating_add(holdings.photographs);
+        self.of.store(of.unsigned_abs(), Ordering::Relaxed);
+    }
+
+    fn one_more(&self) {
+        self.done.fetch_add(1, Ordering::Relaxed);
+    }
+
+    /// How many are done, and of how many; never more than there are.
+    fn so_far(&self) -> (u64, u64) {
+        let of = self.of.load(Ordering::Relaxed);
+        (self.done.load(Ordering::Relaxed).min(of), of)
+    }
+}
+
+/// What is done with backups just now.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+enum Doing {
+    /// One is being made.
+    Making,
+    /// One is being sent here.
+    Receiving,
+    /// One is being read in.
+    Reading,
+}
+
+#[derive(Debug)]
+struct Made {
+    file: Arc<File>,
+    bytes: u64,
+    on: Date,
+    holdings: Holdings,
+    without_picture: u64,
+}
+
+#[derive(Debug)]
+struct Receiving {
+    id: Uuid,
+    file: File,
+    received: u64,
+    bytes: u64,
+}
+
+#[derive(Debug, Default)]
+struct Desk {
+    working: Option<(Doing, Arc<Count>)>,
+    receiving: Option<Receiving>,
+    made: Option<Made>,
+    read: Option<into::ReadIn>,
+    failed: Option<String>,
+}
+
+/// The backups of a process: one is made or read in at a time, and the last one made is kept until the next.
+#[derive(Debug, Clone, Default)]
+pub(crate) struct Backups(Arc<Mutex<Desk>>);
+
+impl Backups {
+    fn desk(&self) -> std::sync::MutexGuard<'_, Desk> {
+        self.0.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+}
+
+/// How backups stand.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct BackupView {
+    /// Shipments of this studio, wherever they are kept.
+    shipments: i64,
+    /// Its photographs.
+    photographs: i64,
+    /// Whether a backup can be read in: nothing is kept here yet.
+    empty: bool,
+    /// What is being done, and how far that is.
+    doing: Option<DoingView>,
+    /// The one that was made last, until the server stops.
+    made: Option<MadeView>,
+    /// What was read in last, by this server.
+    read: Option<ReadView>,
+    /// Why the last one was not made or not read in.
+    failed: Option<String>,
+}
+
+/// How far it is.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct DoingView {
+    what: Doing,
+    /// Shipments and photographs so far; bytes while it is being sent.
+    done: u64,
+    /// Of so many in all.
+    of: u64,
+}
+
+/// A backup that can be fetched.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct MadeView {
+    /// Its size.
+    bytes: u64,
+    /// The day on which it was made.
+    #[schema(value_type = String, format = Date)]
+    on: Date,
+    shipments: i64,
+    photographs: i64,
+    /// Photographs in it of which the picture was gone.
+    without_picture: u64,
+}
+
+/// What was read in.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct ReadView {
+    shipments: u64,
+    photographs: u64,
+    /// Photographs of which the file had no picture.
+    without_picture: u64,
+}
+
+impl App {
+    async fn backup_view(&self) -> Result<BackupView, Problem> {
+        let holdings = self.store.holdings(self.studio).await?;
+        let desk = self.backups.desk();
+        let doing = match (&desk.working, &desk.receiving) {
+            (Some((what, count)), _) => {
+                let (done, of) = count.so_far();
+                let what = *what;
+                Some(DoingView { what, done, of })
+            }
+            (None, Some(receiving)) => Some(DoingView {
+                what: Doing::Receiving,
+                done: receiving.received,
+                of: receiving.bytes,
+            }),
+            (None, None) => None,
+        };
+        Ok(BackupView {
+            shipments: holdings.shipments,
+            photographs: holdings.photographs,
+            empty: holdings.is_empty(),
+            doing,
+            made: desk.made.as_ref().map(|made| MadeView {
+                bytes: made.bytes,
+                on: made.on,
+                shipments: made.holdings.shipments,
+                photographs: made.holdings.photographs,
+                without_picture: made.without_picture,
+            }),
+            read: desk.read.map(|read| ReadView {
+                shipments: read.shipments,
+                photographs: read.photographs,
+                without_picture: read.without_picture,
+            }),
+            failed: desk.failed.clone(),
+        })
+    }
+
+    /// Begins something, unless something is being done already.
+    fn begin_backup(&self, what: Doing) -> Result<Arc<Count>, Problem> {
+        let mut desk = self.backups.desk();
+        if desk.working.is_some() {
+            return Err(Problem::backup_under_way());
+        }
+        let count = Arc::new(Count::default());
+        desk.working = Some((what, Arc::clone(&count)));
+        desk.failed = None;
+        drop(desk);
+        Ok(count)
+    }
+
+    async fn make_backup(self, count: Arc<Count>) {
+        let made = async {
+            let file = tokio::task::spawn_blocking(tempfile::tempfile).await;
+            let file = file.map_err(|_| Failed::Slip)??;
+            let from = (&self.store, self.studio);
+            let written = out::write(from, &self.pictures, self.clock, file, &count).await?;
+            let bytes = written.file.metadata()?.len();
+            Ok::<_, Failed>(Made {
+                file: Arc::new(written.file),
+                bytes,
+                on: self.clock.today(),
+                holdings: written.holdings,
+                without_picture: written.without_picture,
+            })
+        };
+        let made = made.await;
+        let mut desk = self.backups.desk();
+        desk.working = None;
+        match made {
+            Ok(made) => desk.made = Some(made),
+            Err(error) => {
+                tracing::warn!(%error, "no backup was made");
+                desk.failed = Some(told(&error));
+            }
+        }
+    }
+
+    async fn read_backup(self, file: File, count: Arc<Count>) {
+        let into = (&self.store, self.studio);
+        let read = into::read(into, &self.pictures, file, &count).await;
+        // Plans that are behind are worked out.
+        self.bell.notify_one();
+        let mut desk = self.backups.desk();
+        desk.working = None;
+        match read {
+            Ok(read) => desk.read = Some(read),
+            Err(error) => {
+                tracing::warn!(%error, "a backup was not read in");
+                desk.failed = Some(told(&error));
+            }
+        }
+    }
+}
+
+fn told(failed: &Failed) -> String {
+    match failed {
+        Failed::Refused(BackupRefused::NotEmpty) => {
+            "something is kept here already: a backup is read into a studio that is empty"
+                .to_owned()
+        }
+        Failed::Refused(BackupRefused::Store(_)) | Failed::Store(_) => {
+            "the database went away meanwhile: nothing of it was kept; try again".to_owned()
+        }
+        Failed::Slip => "it broke off: nothing of it was kept; try again".to_owned(),
+        other => other.to_string(),
+    }
+}
+
+/// Tells how backups stand: whether one is being made or read in, and how far that is.
+#[utoipa::path(
+    operation_id = "show_backup", get, path = "/studio/backup", tag = "studio",
+    responses((status = 200, description = "How they stand", body = BackupView)),
+)]
+async fn show(State(app): State<App>) -> Result<Json<BackupView>, Problem> {
+    Ok(Json(app.backup_view().await?))
+}
+
+/// Begins to make a backup of the whole studio, as it stands now; whoever asks again while it is made is told how far it is.
+#[utoipa::path(
+    operation_id = "make_backup", post, path = "/studio/backup", tag = "studio",
+    responses(
+        (status = 202, description = "It is being made", body = BackupView),
+        (status = 409, description = "A backup is being read in", body = Problem),
+    ),
+)]
+async fn make(State(app): State<App>) -> Result<(StatusCode, Json<BackupView>), Problem> {
+    match app.begin_backup(Doing::Making) {
+        Ok(count) => drop(tokio::spawn(app.clone().make_backup(count))),
+        Err(problem) => {
+            let working = app.backups.desk().working.as_ref().map(|(what, _)| *what);
+            if working != Some(Doing::Making) {
+                return Err(problem);
+            }
+        }
+    }
+    Ok((StatusCode::ACCEPTED, Json(app.backup_view().await?)))
+}
+
+/// Returns the backup that was made last: a zip file of JSON lines and pictures, which `read-me.txt` in it tells of.
+#[utoipa::path(
+    operation_id = "fetch_backup", get, path = "/studio/backup/file", tag = "studio",
+    responses(
+        (status = 200, description = "The file", body = Vec<u8>, content_type = "application/zip"),
+        (status = 404, description = "None was made since the server started", body = Problem),
+    ),
+)]
+async fn fetch(State(app): State<App>) -> Result<Response, Problem> {
+    let (file, bytes, on) = {
+        let desk = app.backups.desk();
+        let made = desk.made.as_ref();
+        let made = made.ok_or_else(|| Problem::not_found("backup that was made yet"))?;
+        (Arc::clone(&made.file), made.bytes, made.on)
+    };
+    // Whoever else fetches it reads at a place of their own.
+    let pieces = stream::try_unfold(0_u64, move |at| {
+        let file = Arc::clone(&file);
+        async move {
+            if at >= bytes {
+                return Ok(None);
+            }
+            let read = tokio::task::spawn_blocking(move || {
+                let left = usize::try_from(bytes - at).unwrap_or(PIECE);
+                let mut piece = vec![0; PIECE.min(left)];
+                file.read_exact_at(&mut piece, at).map(|()| piece)
+            });
+            let piece = read.await.map_err(io::Error::other)??;
+            let next = at + piece.len() as u64;
+            Ok::<_, io::Error>(Some((Bytes::from(piece), next)))
+        }
+    });
+    let headers = [
+        (header::CONTENT_TYPE, "application/zip".to_owned()),
+        (header::CONTENT_LENGTH, bytes.to_string()),
+        (
+            header::CONTENT_DISPOSITION,
+            format!("attachment; filename=\"hummock-{on}.zip\""),
+        ),
+    ];
+    Ok((headers, Sent::from_stream(pieces)).into_response())
+}
+
+/// A backup that is going to be sent.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct Announced {
+    /// The size of the file, 1 to 68 719 476 736.
+    bytes: u64,
+}
+
+/// How much of a backup is here.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct ReceivedView {
+    /// By which its parts are sent.
+    id: Uuid,
+    /// So much is here, from its beginning: send on from there.
+    received: u64,
+    /// Of so much in all; once it is here it is read in.
+    bytes: u64,
+}
+
+/// Announces a backup that is to be read into this studio, which must be empty; then it is sent part by part.
+///
+/// Another one that was announced before and is not here yet is forgotten.
+#[utoipa::path(
+    operation_id = "announce_backup", post, path = "/studio/restore", tag = "studio", request_body = Announced,
+    responses(
+        (status = 201, description = "Send its parts", body = ReceivedView),
+        (status = 409, description = "Something is kept here already, or a backup is being made or read in", body = Problem),
+        (status = 422, description = "It is too large, or holds nothing", body = Problem),
+    ),
+)]
+async fn announce(
+    State(app): State<App>,
+    Body(announced): Body<Announced>,
+) -> Result<(StatusCode, Json<ReceivedView>), Problem> {
+    let bytes = announced.bytes;
+    if !(1..=LARGEST).contains(&bytes) {
+        let says = format!("a backup is 1 byte to {} GB long", LARGEST >> 30);
+        return Err(vec![Refusal::new("bytes", says)].into());
+    }
+    if !app.store.holdings(app.studio).await?.is_empty() {
+        return Err(Problem::not_empty());
+    }
+    let file = tempfile::tempfile().map_err(|error| full(&error))?;
+    let id = Uuid::new_v4();
+    let mut desk = app.backups.desk();
+    if desk.working.is_some() {
+        return Err(Problem::backup_under_way());
+    }
+    desk.failed = None;
+    desk.receiving = Some(Receiving {
+        id,
+        file,
+        received: 0,
+        bytes,
+    });
+    drop(desk);
+    let view = ReceivedView {
+        id,
+        received: 0,
+        bytes,
+    };
+    Ok((StatusCode::CREATED, Json(view)))
+}
+
+fn full(error: &io::Error) -> Problem {
+    tracing::error!(%error, "a backup can't be put down");
+    Problem::disk_full()
+}
+
+/// Where a part begins.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct PartQuery {
+    /// In bytes from the beginning of the file.
+    from: u64,
+}
+
+/// Takes the next part of a backup, at most 4 MB; with the last one it begins to be read in.
+///
+/// A part that is here already, or that leaves a gap, changes nothing: the answer says where to go on. So a lost answer does no harm.
+#[utoipa::path(
+    operation_id = "send_backup", put, path = "/studio/restore/{id}", tag = "studio",
+    params(("id" = Uuid, Path, description = "As it was announced"), PartQuery),
+    request_body(content = Vec<u8>, content_type = "application/octet-stream"),
+    responses(
+        (status = 200, description = "So much is here", body = ReceivedView),
+        (status = 404, description = "None of that id is being sent, or it is here as a whole", body = Problem),
+        (status = 413, description = "The part is over 4 MB", body = Problem),
+        (status = 422, description = "It is longer than was announced", body = Problem),
+    ),
+)]
+async fn take_part(
+    State(app): State<App>,
+    Named(id): Named<String>,
+    Asked(query): Asked<PartQuery>,
+    photographs::File(part): photographs::File<LARGEST_PART>,
+) -> Result<Json<ReceivedView>, Problem> {
+    let mut desk = app.backups.desk();
+    let receiving = desk
+        .receiving
+        .as_mut()
+        .filter(|receiving| id.parse() == Ok(receiving.id))
+        .ok_or_else(|| Problem::not_found("backup of that id that is being sent"))?;
+    if query.from == receiving.received {
+        let end = receiving.received + part.len() as u64;
+        if end > receiving.bytes {
+            let says = format!(
+                "it is longer than the {} bytes that were announced",
+                receiving.bytes
+            );
+            return Err(vec![Refusal::new("from", says)].into());
+        }
+        receiving
+            .file
+            .write_all(&part)
+            .map_err(|error| full(&error))?;
+        receiving.received = end;
+    }
+    let view = ReceivedView {
+        id: receiving.id,
+        received: receiving.received,
+        bytes: receiving.bytes,
+    };
+    if view.received == view.bytes && desk.working.is_none() {
+        let count = Arc::new(Count::default());
+        desk.working = Some((Doing::Reading, Arc::clone(&count)));
+        desk.read = None;
+        if let Some(receiving) = desk.receiving.take() {
+            tokio::spawn(app.clone().read_backup(receiving.file, count));
+        }
+    }
+    drop(desk);
+    Ok(Json(view))
+}
+
+pub(crate) fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(take_part))
+        .layer(DefaultBodyLimit::max(LARGEST_PART))
+        .routes(routes!(show, make))
+        .routes(routes!(fetch))
+        .routes(routes!(announce))
+}
+
+/// Writes a backup of the studio of a database to a file, and says how far it is.
+///
+/// # Errors
+/// When the file can't be written, or the database or the photographs can't be reached.
+pub(crate) async fn write_to(
+    (store, studio): (&Store, StudioId),
+    pictures: &Pictures,
+    clock: Clock,
+    file: &Path,
+) -> anyhow::Result<String> {
+    // What is half done never stands under its name.
+    let folder = file.parent().filter(|folder| *folder != Path::new(""));
+    let folder = folder.unwrap_or_else(|| Path::new("."));
+    let says = || format!("{} can't be written", file.display());
+    let unfinished = tempfile::NamedTempFile::new_in(folder).with_context(says)?;
+    let count = Arc::new(Count::default());
+    let telling = Telling::of(&count);
+    let handle = unfinished.reopen()?;
+    let written = out::write((store, studio), pictures, clock, handle, &count).await?;
+    drop(telling);
+    unfinished.persist(file).with_context(says)?;
+    let Holdings {
+        shipments,
+        photographs,
+        ..
+    } = written.holdings;
+    Ok(format!(
+        "{shipments} shipments and {photographs} photographs are in {}",
+        file.display()
+    ))
+}
+
+/// Reads a backup from a file into the studio of a database, which must be empty.
+///
+/// # Errors
+/// When it is none, or something is kept there already; nothing of it is kept then.
+pub(crate) async fn read_from(
+    (store, studio): (&Store, StudioId),
+    pictures: &Pictures,
+    file: &Path,
+) -> anyhow::Result<String> {
+    let opened = File::open(file).with_context(|| format!("{} can't be read", file.display()))?;
+    let count = Arc::new(Count::default());
+    let telling = Telling::of(&count);
+    let read = into::read((store, studio), pictures, opened, &count).await;
+    drop(telling);
+    let read = read.map_err(|failed| anyhow::anyhow!("{}", told(&failed)))?;
+    Ok(format!(
+        "{} shipments and {} photographs were read in",
+        read.shipments, read.photographs
+    ))
+}
+
+/// Says on the terminal how far it is, until it is dropped.
+struct Telling(tokio::task::JoinHandle<()>);
+
+impl Telling {
+    fn of(count: &Arc<Count>) -> Self {
+        let count = Arc::clone(count);
+        Self(tokio::spawn(async move {
+            let mut ticks = tokio::time::interval(std::time::Duration::from_secs(1));
+            ticks.tick().await;
+            loop {
+                ticks.tick().await;
+                let (done, of) = count.so_far();
+                eprintln!("{done} of {of} shipments and photographs");
+            }
+        }))
+    }
+}
+
+impl Drop for Telling {
+    fn drop(&mut self) {
+        self.0.abort();
+    }
+}

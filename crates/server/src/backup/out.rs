@@ -1,0 +1,142 @@
+//! A studio written to a file, list by list and picture by picture; no more of it is in memory than a few lines or one picture.
+
+use std::{
+    fs::File,
+    io::{self, Write as _},
+};
+
+use futures_util::StreamExt as _;
+use hummock_store::{BackupList, Holdings, Store, StudioId};
+use tokio::sync::mpsc;
+use uuid::Uuid;
+use zip::{CompressionMethod, ZipWriter, write::SimpleFileOptions};
+
+use super::{About, Count, Failed, picture_name};
+use crate::{clock::Clock, photographs::Pictures};
+
+/// What goes into the file next.
+enum Piece {
+    /// A file of it begins, pressed small or not.
+    Begin(String, CompressionMethod),
+    /// So much more of that.
+    More(Vec<u8>),
+}
+
+/// So many pieces wait for the disk.
+const WAITING: usize = 8;
+/// Lines are handed on together up to so many bytes.
+const TOGETHER: usize = 1 << 20;
+/// Photographs are asked for so many at a time.
+const AT_ONCE: u32 = 500;
+
+/// What was written.
+pub(crate) struct Written {
+    /// The file, nothing of it read yet.
+    pub file: File,
+    /// How much it holds.
+    pub holdings: Holdings,
+    /// Photographs of which the picture is gone.
+    pub without_picture: u64,
+}
+
+/// Writes a studio, as it stands now, to a file.
+pub(crate) async fn write(
+    (store, studio): (&Store, StudioId),
+    pictures: &Pictures,
+    clock: Clock,
+    file: File,
+    count: &Count,
+) -> Result<Written, Failed> {
+    let (send, receive) = mpsc::channel(WAITING);
+    let writing = tokio::task::spawn_blocking(move || write_down(file, receive));
+    let fed = feed((store, studio), pictures, clock, &send, count).await;
+    drop(send);
+    // Whoever feeds it is only cut off by the disk, which says why.
+    let file = writing.await.map_err(|_| Failed::Slip)??;
+    let (holdings, without_picture) = fed?;
+    Ok(Written {
+        file,
+        holdings,
+        without_picture,
+    })
+}
+
+fn write_down(file: File, mut pieces: mpsc::Receiver<Piece>) -> io::Result<File> {
+    let mut zip = ZipWriter::new(file);
+    while let Some(piece) = pieces.blocking_recv() {
+        match piece {
+            Piece::Begin(name, method) => {
+                let options = SimpleFileOptions::default()
+                    .compression_method(method)
+                    // A list may be longer than the older form of the format has room for.
+                    .large_file(method == CompressionMethod::Deflated);
+                zip.start_file(name, options)?;
+            }
+            Piece::More(bytes) => zip.write_all(&bytes)?,
+        }
+    }
+    let file = zip.finish()?;
+    file.sync_data()?;
+    Ok(file)
+}
+
+async fn feed(
+    (store, studio): (&Store, StudioId),
+    pictures: &Pictures,
+    clock: Clock,
+    to: &mpsc::Sender<Piece>,
+    count: &Count,
+) -> Result<(Holdings, u64), Failed> {
+    let put = async |piece| to.send(piece).await.map_err(|_| Failed::Slip);
+    let whole = async |name: &str, bytes: Vec<u8>, method| {
+        put(Piece::Begin(name.to_owned(), method)).await?;
+        put(Piece::More(bytes)).await
+    };
+    let mut out = store.back_up(studio).await?;
+    let holdings = out.holdings().await?;
+    count.is_of(holdings);
+    let about = About::of(holdings, clock.today());
+    let about = serde_json::to_vec_pretty(&about).map_err(|_| Failed::Slip)?;
+    whole("about.json", about, CompressionMethod::Stored).await?;
+    let read_me = include_str!("read-me.txt").as_bytes().to_vec();
+    whole("read-me.txt", read_me, CompressionMethod::Stored).await?;
+    for list in BackupList::ALL {
+        let name = format!("{}.jsonl", list.name());
+        put(Piece::Begin(name, CompressionMethod::Deflated)).await?;
+        let mut lines = std::pin::pin!(out.lines(list));
+        let mut together = Vec::new();
+        while let Some(line) = lines.next().await {
+            together.extend(line?.into_bytes());
+            together.push(b'\n');
+            if list == BackupList::Shipments {
+                count.one_more();
+            }
+            if together.len() >= TOGETHER {
+                put(Piece::More(std::mem::take(&mut together))).await?;
+            }
+        }
+        put(Piece::More(together)).await?;
+    }
+    if let Some(mark) = out.mark().await? {
+        whole("mark.png", mark, CompressionMethod::Stored).await?;
+    }
+    let mut last: Option<Uuid> = None;
+    let mut without_picture = 0;
+    loop {
+        let next = out.photographs(last, AT_ONCE).await?;
+        let Some(&(end, _)) = next.last() else { break };
+        for (id, shipment) in next {
+            match pictures.picture(studio, id).await? {
+                Some(picture) => {
+                    let name = picture_name(shipment, id);
+                    // A photograph is as small as it gets.
+                    whole(&name, picture.to_vec(), CompressionMethod::Stored).await?;
+                }
+                None => without_picture += 1,
+            }
+            count.one_more();
+        }
+        last = Some(end);
+    }
+    Ok((holdings, without_picture))
+}

@@ -1,0 +1,463 @@
+//! A whole studio out of one place and into another: nothing of it may change.
+
+use std::fmt::Write as _;
+
+use futures_util::StreamExt as _;
+use hummock_store::{BackupList, BackupRefused, Holdings, Store, StudioId};
+use proptest::{collection::vec, option, prelude::*, strategy::ValueTree, test_runner::TestRunner};
+use sqlx::{AssertSqlSafe, PgPool};
+use uuid::Uuid;
+
+use crate::house::studio;
+
+/// Texts with what breaks lines, quotes, and columns.
+fn words() -> impl Strategy<Value = String> {
+    prop_oneof![
+        Just("Two Herons".to_owned()),
+        Just(String::new()),
+        "[ -~äßœ漢\u{1f58c}\n\t\"\\\\{}]{0,24}",
+    ]
+}
+
+/// Numbers as somebody may have written them: with noughts at their end, and longer than a computer's own.
+fn figure() -> impl Strategy<Value = String> {
+    "-?(0|[1-9][0-9]{0,22})(\\.[0-9]{1,14})?"
+}
+
+/// A document of JSON, as text. A column's own is an object: nothing writes a bare null there.
+fn document() -> impl Strategy<Value = String> {
+    let quoted = |text: String| serde_json::Value::String(text).to_string();
+    let leaf = prop_oneof![
+        Just("null".to_owned()),
+        Just("true".to_owned()),
+        figure(),
+        words().prop_map(quoted),
+    ];
+    let whole = leaf.prop_recursive(3, 24, 4, move |inner| {
+        prop_oneof![
+            vec(inner.clone(), 0..4).prop_map(|all| format!("[{}]", all.join(","))),
+            vec((words().prop_map(quoted), inner), 0..4).prop_map(|all| {
+                let fields: Vec<String> = all
+                    .iter()
+                    .map(|(key, value)| format!("{key}:{value}"))
+                    .collect();
+                format!("{{{}}}", fields.join(","))
+            }),
+        ]
+    });
+    whole.prop_map(|whole| format!("{{\"whole\":{whole}}}"))
+}
+
+/// What stands in one shipment, and around it.
+#[derive(Debug, Clone)]
+struct Drawn {
+    worked: String,
+    summary: Option<String>,
+    title: String,
+    tracking: Option<String>,
+    place: &'static str,
+    states: Vec<String>,
+    /// Behind its house by so much; nothing where it follows none.
+    behind: Option<i32>,
+    photographs: Vec<Vec<u8>>,
+    booking: Option<(&'static str, String)>,
+    moments: i64,
+}
+
+fn drawn() -> impl Strategy<Value = Drawn> {
+    let kept = (
+        document(),
+        option::of(document()),
+        words(),
+        option::of(words()),
+    );
+    let place = prop_oneof![Just("bench"), Just("sent"), Just("archive"), Just("bin")];
+    let state = prop_oneof![
+        Just("asked"),
+        Just("booked"),
+        Just("refused"),
+        Just("cancelling"),
+        Just("cancelled"),
+    ];
+    (
+        kept,
+        place,
+        vec(document(), 1..4),
+        option::of(0..3_i32),
+        vec(vec(any::<u8>(), 32), 0..3),
+        option::of((state, document())),
+        // To the microsecond, years apart.
+        0..4_000_000_000_000_000_i64,
+    )
+        .prop_map(
+            |(kept, place, states, behind, photographs, booking, moments)| {
+                let (worked, summary, title, tracking) = kept;
+                Drawn {
+                    worked,
+                    summary,
+                    title,
+                    tracking,
+                    place,
+                    states,
+                    behind,
+                    photographs,
+                    booking,
+                    moments,
+                }
+            },
+        )
+}
+
+/// What a studio was given besides shipments.
+#[derive(Debug, Clone)]
+struct Around {
+    mark: Option<Vec<u8>>,
+    counts: Vec<(i64, String)>,
+    offcut: Option<i32>,
+    cutting: Option<String>,
+}
+
+fn around() -> impl Strategy<Value = Around> {
+    let counts = vec((0..i64::MAX, words()), 0..4);
+    let mark = option::of(vec(any::<u8>(), 0..64));
+    (mark, counts, option::of(1..10_000), option::of(document())).prop_map(
+        |(mark, counts, offcut, cutting)| Around {
+            mark,
+            counts,
+            offcut,
+            cutting,
+        },
+    )
+}
+
+async fn put(pool: &PgPool, studio: StudioId, all: &[Drawn], around: &Around) {
+    let studio: Uuid = studio.to_string().parse().expect("an id");
+    let run = async |sql: &'static str, values: Vec<Option<String>>| {
+        let mut query = sqlx::query(sql).bind(studio);
+        for value in values {
+            query = query.bind(value);
+        }
+        query.execute(pool).await.expect("it is written");
+    };
+    for one in all {
+        let id = Some(Uuid::now_v7().to_string());
+        let last = one.states.len() - 1;
+        run(
+            "INSERT INTO shipment (studio_id, id, worked, summary, rules_version, title, tracking, place, house_version,
+                 at_state, version, created_at, changed_at, promised, claimed_for)
+             VALUES ($1, $2::uuid, $3::jsonb, $4::jsonb, 1, $5, $6, $7,
+                 greatest(coalesce((SELECT version FROM house WHERE studio_id = $1) - $8::int, 0), 0), $9::int, $9::int + 1,
+                 'epoch'::timestamptz + $10::bigint * interval '1 microsecond', now(), date '2027-03-04' + $9::int, 3)",
+            vec![
+                id.clone(),
+                Some(one.worked.clone()),
+                one.summary.clone(),
+                Some(one.title.clone()),
+                one.tracking.clone(),
+                Some(one.place.to_owned()),
+                one.behind.map(|by| by.to_string()),
+                Some(last.to_string()),
+                Some(one.moments.to_string()),
+            ],
+        )
+        .await;
+        for (state, inputs) in one.states.iter().enumerate() {
+            run(
+                "INSERT INTO shipment_state (studio_id, shipment_id, state, inputs, schema)
+                 VALUES ($1, $2::uuid, $3::int, $4::jsonb, 1 + $3::int)",
+                vec![id.clone(), Some(state.to_string()), Some(inputs.clone())],
+            )
+            .await;
+            run(
+                "INSERT INTO shipment_edit (studio_id, shipment_id, edit_id) VALUES ($1, $2::uuid, gen_random_uuid())",
+                vec![id.clone()],
+            )
+            .await;
+        }
+        for digest in &one.photographs {
+            let hex = digest.iter().fold(String::new(), |mut hex, byte| {
+                let _ = write!(hex, "{byte:02x}");
+                hex
+            });
+            run(
+                "INSERT INTO photograph (studio_id, id, shipment_id, step, taken_at, width, height, bytes, digest)
+                 VALUES ($1, gen_random_uuid(), $2::uuid, 'look/photographs', '2027-03-04T10:15:00Z', 3, 2, 9, decode($3, 'hex'))",
+                vec![id.clone(), Some(hex)],
+            )
+            .await;
+        }
+        if let Some((state, question)) = &one.booking {
+            run(
+                "INSERT INTO booking (studio_id, id, shipment_id, service, state, question, leaves_on, print)
+                 VALUES ($1, gen_random_uuid(), $2::uuid, 'gannet-post/parcel', $3, $4::jsonb, '2027-03-05', 'abc')",
+                vec![id.clone(), Some((*state).to_owned()), Some(question.clone())],
+            )
+            .await;
+        }
+    }
+    run(
+        "INSERT INTO tariff (studio_id, id, body, version) VALUES ($1, 'gannet-post', $2::jsonb, 7)",
+        vec![Some(include_str!("../../../../demo/tariffs/gannet-post.json").to_owned())],
+    )
+    .await;
+    run(
+        "INSERT INTO preset (studio_id, name, rules) SELECT $1, $2, rules FROM house_rules WHERE studio_id = $1",
+        vec![Some("Überseekiste „A“".to_owned())],
+    )
+    .await;
+    for (count, name) in &around.counts {
+        let goods =
+            r#"{"kind":"sheet","material":"corrugated-c","width_mm":1600.0,"height_mm":1200.0}"#;
+        run(
+            "WITH item AS (
+                 INSERT INTO stock (studio_id, id, key, goods, name, left_count)
+                 VALUES ($1, gen_random_uuid(), gen_random_uuid()::text, $4::jsonb, $3, $2::bigint) RETURNING id
+             )
+             INSERT INTO stock_event (studio_id, stock_id, change, left_count, why, about)
+             SELECT $1, id, $2::bigint, $2::bigint, 'counted', $3 FROM item",
+            vec![Some(count.to_string()), Some(name.clone()), Some(goods.to_owned())],
+        )
+        .await;
+    }
+    if let Some(next) = around.offcut {
+        run(
+            "INSERT INTO offcut_number (studio_id, next) VALUES ($1, $2::int)",
+            vec![Some(next.to_string())],
+        )
+        .await;
+    }
+    if let Some(body) = &around.cutting {
+        run(
+            "WITH made AS (INSERT INTO cutting (studio_id, id, body) VALUES ($1, gen_random_uuid(), $2::jsonb) RETURNING id)
+             INSERT INTO cutting_sheet (studio_id, cutting_id, n, drawn, kept)
+             SELECT $1, id, 1, gen_random_uuid(), ARRAY[gen_random_uuid(), gen_random_uuid()] FROM made",
+            vec![Some(body.clone())],
+        )
+        .await;
+    }
+    sqlx::query("UPDATE studio SET mark = $2 WHERE id = $1")
+        .bind(studio)
+        .bind(&around.mark)
+        .execute(pool)
+        .await
+        .expect("it is written");
+}
+
+/// Everything of a studio as the database prints rows, asked for table by table and column by column as the catalogue of the
+/// database lists them: so a column that a backup forgot is seen.
+async fn printed(pool: &PgPool, studio: StudioId) -> Vec<(String, Vec<String>)> {
+    const ITS_OWN: [&str; 8] = [
+        "studio.id",
+        "studio_id",
+        "shipment.house_version",
+        "shipment.claimed_until",
+        "shipment.claimed_for",
+        "house.version",
+        "passphrase.",
+        "device.",
+    ];
+    let columns: Vec<(String, String)> = sqlx::query_as(
+        "SELECT table_name::text, column_name::text FROM information_schema.columns
+         WHERE table_schema = 'public' AND table_name NOT LIKE '\\_%' ORDER BY table_name, ordinal_position",
+    )
+    .fetch_all(pool)
+    .await
+    .expect("columns");
+    let mut tables: Vec<(String, Vec<String>)> = Vec::new();
+    for (table, column) in columns {
+        let whole = format!("{table}.{column}");
+        let left_out = ITS_OWN.iter().any(|own| {
+            *own == whole || *own == column || (own.ends_with('.') && whole.starts_with(own))
+        });
+        match tables.last_mut().filter(|(last, _)| *last == table) {
+            _ if left_out => {}
+            Some((_, columns)) => columns.push(column),
+            None => tables.push((table, vec![column])),
+        }
+    }
+    let mut all = Vec::new();
+    for (table, columns) in tables {
+        let own = if table == "studio" { "id" } else { "studio_id" };
+        let ask = format!(
+            "SELECT ROW({columns})::text FROM {table} WHERE {own} = $1 ORDER BY 1",
+            columns = columns.join(", ")
+        );
+        let rows = sqlx::query_scalar(AssertSqlSafe(ask))
+            .bind(studio.to_string().parse::<Uuid>().expect("an id"))
+            .fetch_all(pool)
+            .await
+            .expect("rows");
+        all.push((table, rows));
+    }
+    // How plans stand to the house, and not the number.
+    let stand = sqlx::query_scalar(
+        "SELECT id::text || sign(shipment.house_version) || (shipment.house_version = house.version)
+         FROM shipment JOIN house USING (studio_id) WHERE studio_id = $1 ORDER BY id",
+    )
+    .bind(studio.to_string().parse::<Uuid>().expect("an id"))
+    .fetch_all(pool)
+    .await
+    .expect("rows");
+    all.push(("how plans stand to the house".to_owned(), stand));
+    all
+}
+
+struct Lines(Vec<(BackupList, Vec<String>)>, Option<Vec<u8>>);
+
+async fn read_out(store: &Store, studio: StudioId) -> Lines {
+    let mut out = store.back_up(studio).await.expect("a backup");
+    let mut all = Vec::new();
+    for list in BackupList::ALL {
+        let lines: Vec<_> = out.lines(list).collect().await;
+        let lines: Result<Vec<String>, _> = lines.into_iter().collect();
+        all.push((list, lines.expect("lines")));
+    }
+    let mark = out.mark().await.expect("a mark, or none");
+    Lines(all, mark)
+}
+
+async fn read_in(
+    store: &Store,
+    studio: StudioId,
+    Lines(all, mark): &Lines,
+) -> Result<(), BackupRefused> {
+    let mut into = store.restore(studio).await?;
+    for (list, lines) in all {
+        // In two halves, as a long list comes.
+        let (first, second) = lines.split_at(lines.len() / 2);
+        for (at, part) in [(1, first), (1 + first.len(), second)] {
+            if !part.is_empty() {
+                into.take(*list, at, part).await?;
+            }
+        }
+    }
+    if let Some(mark) = mark {
+        into.mark(mark).await?;
+    }
+    into.finish().await
+}
+
+/// Another studio of the same database, of which the house was changed so often.
+async fn another(pool: &PgPool, changes: i32) -> (Store, StudioId) {
+    sqlx::query("DELETE FROM studio")
+        .execute(pool)
+        .await
+        .expect("it is emptied");
+    let (store, id) = studio(pool.clone()).await;
+    sqlx::query("UPDATE house SET version = version + $1")
+        .bind(changes)
+        .execute(pool)
+        .await
+        .expect("it is changed");
+    (store, id)
+}
+
+#[sqlx::test(migrations = "./migrations")]
+async fn out_and_in_is_the_identity(pool: PgPool) {
+    let mut runner = TestRunner::default();
+    let wanted = (vec(drawn(), 0..4), around(), 0..4_i32, 0..4_i32);
+    for _ in 0..24 {
+        let (all, besides, before, after) =
+            wanted.new_tree(&mut runner).expect("a studio").current();
+        let (store, here) = another(&pool, before).await;
+        put(&pool, here, &all, &besides).await;
+        let was = printed(&pool, here).await;
+        let out = read_out(&store, here).await;
+        let (store, there) = another(&pool, after).await;
+        assert_ne!(here.to_string(), there.to_string());
+        let read = read_in(&store, there, &out).await;
+        read.expect("it is read in");
+        let is = printed(&pool, there).await;
+        // Table by table, so that a difference can be read.
+        for (was, is) in was.iter().zip(&is) {
+            assert_eq!(was, is);
+        }
+        assert_eq!(was.len(), is.len());
+        let again = read_out(&store, there).await;
+        assert_eq!(out.0, again.0);
+        assert_eq!(out.1, again.1);
+    }
+}
+
+#[sqlx::test(migrations = "./migrations")]
+async fn what_can_not_stand_leaves_the_studio_as_it_was(pool: PgPool) {
+    let (store, here) = another(&pool, 0).await;
+    let mut runner = TestRunner::deterministic();
+    let full = (vec(drawn(), 3), around());
+    let (all, besides) = full.new_tree(&mut runner).expect("a studio").current();
+    put(&pool, here, &all, &besides).await;
+    let out = read_out(&store, here).await;
+    // Into one that holds something.
+    assert!(matches!(
+        read_in(&store, here, &out).await,
+        Err(BackupRefused::NotEmpty)
+    ));
+
+    let (store, there) = another(&pool, 2).await;
+    let was = printed(&pool, there).await;
+    let spoiled: [(BackupList, &str, &str); 7] = [
+        (BackupList::Studio, "settings", "3"),
+        (BackupList::HouseRules, "rules", "{}"),
+        (BackupList::Stores, "materials", "[]"),
+        (BackupList::Tariffs, "body", "null"),
+        (BackupList::Shipments, "place", "\"attic\""),
+        (
+            BackupList::States,
+            "shipment_id",
+            "\"00000000-0000-0000-0000-000000000000\"",
+        ),
+        (BackupList::Shipments, "at_state", "77"),
+    ];
+    for (spoiled, field, value) in spoiled {
+        let lines = |&(list, ref lines): &(BackupList, Vec<String>)| {
+            let mut lines = lines.clone();
+            if list == spoiled {
+                let last = lines.last_mut().expect("a line");
+                let mut line: serde_json::Map<String, serde_json::Value> =
+                    serde_json::from_str(last).expect("JSON");
+                line.insert(field.to_owned(), serde_json::from_str(value).expect("JSON"));
+                *last = serde_json::to_string(&line).expect("JSON");
+            }
+            (list, lines)
+        };
+        let changed = Lines(out.0.iter().map(lines).collect(), None);
+        let refused = read_in(&store, there, &changed).await;
+        let refused = refused.expect_err(field).to_string();
+        let says = match field {
+            "at_state" => "is missing".to_owned(),
+            _ => format!("of {}.jsonl", spoiled.name()),
+        };
+        assert!(refused.contains(&says), "{field}: {refused}");
+        assert_eq!(was, printed(&pool, there).await, "{field}");
+    }
+    // Nothing of it was in the way of the right one.
+    read_in(&store, there, &out).await.expect("it is read in");
+    let held = store.holdings(there).await.expect("a count");
+    assert_eq!(held.shipments, 3);
+    // The shelf goes on counting.
+    sqlx::query(
+        "INSERT INTO stock (studio_id, id, goods, left_count) SELECT id, gen_random_uuid(), '{}', 1 FROM studio",
+    )
+    .execute(&pool)
+    .await
+    .expect("an item");
+    sqlx::query("INSERT INTO stock_event (studio_id, stock_id, change, left_count, why) SELECT studio_id, id, 1, 1, 'counted' FROM stock")
+        .execute(&pool)
+        .await
+        .expect("events of their own numbers");
+}
+
+#[sqlx::test(migrations = "./migrations")]
+async fn what_is_written_meanwhile_is_not_in_it(pool: PgPool) {
+    let (store, here) = another(&pool, 0).await;
+    let mut out = store.back_up(here).await.expect("a backup");
+    assert_eq!(out.holdings().await.expect("a count"), Holdings::default());
+    let mut runner = TestRunner::deterministic();
+    let one = (vec(drawn(), 1), around());
+    let (all, besides) = one.new_tree(&mut runner).expect("a studio").current();
+    put(&pool, here, &all, &besides).await;
+    let lines: Vec<_> = out.lines(BackupList::Shipments).collect().await;
+    assert!(lines.is_empty());
+    drop(out);
+    assert_eq!(store.holdings(here).await.expect("a count").shipments, 1);
+}
