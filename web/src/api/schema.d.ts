@@ -1203,6 +1203,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/studio/backup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tells how backups stand: whether one is being made or read in, and how far that is. */
+        get: operations["show_backup"];
+        put?: never;
+        /** Begins to make a backup of the whole studio, as it stands now; whoever asks again while it is made is told how far it is. */
+        post: operations["make_backup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/studio/backup/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the backup that was made last: a zip file of JSON lines and pictures, which `read-me.txt` in it tells of. */
+        get: operations["fetch_backup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/studio/mark": {
         parameters: {
             query?: never;
@@ -1267,6 +1302,46 @@ export interface paths {
         /** Tells how far the plans on the bench have followed the last change of rules, stores or presets. */
         get: operations["show_progress"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/studio/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Announces a backup that is to be read into this studio, which must be empty; then it is sent part by part.
+         * @description Another one that was announced before and is not here yet is forgotten.
+         */
+        post: operations["announce_backup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/studio/restore/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Takes the next part of a backup, at most 4 MB; with the last one it begins to be read in.
+         * @description A part that is here already, or that leaves a gap, changes nothing: the answer says where to go on. So a lost answer does no harm.
+         */
+        put: operations["send_backup"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2710,6 +2785,14 @@ export interface components {
             /** @description What a bare number is in. */
             unit?: components["schemas"]["LengthUnit"];
         };
+        /** @description A backup that is going to be sent. */
+        Announced: {
+            /**
+             * Format: int64
+             * @description The size of the file, 1 to 68 719 476 736.
+             */
+            bytes: number;
+        };
         /**
          * Format: double
          * @description An area in square metres.
@@ -2823,6 +2906,26 @@ export interface components {
             thickness_mm: components["schemas"]["Length"];
             /** @description Between the bars. */
             width_mm: components["schemas"]["Length"];
+        };
+        /** @description How backups stand. */
+        BackupView: {
+            doing?: components["schemas"]["DoingView"] | null;
+            /** @description Whether a backup can be read in: nothing is kept here yet. */
+            empty: boolean;
+            /** @description Why the last one was not made or not read in. */
+            failed?: string | null;
+            made?: components["schemas"]["MadeView"] | null;
+            /**
+             * Format: int64
+             * @description Its photographs.
+             */
+            photographs: number;
+            read?: components["schemas"]["ReadView"] | null;
+            /**
+             * Format: int64
+             * @description Shipments of this studio, wherever they are kept.
+             */
+            shipments: number;
         };
         /** @description Parcels of like odds, and what happened to them. */
         Band: {
@@ -5168,6 +5271,25 @@ export interface components {
             /** @description The program that makes them is there; after a first start it takes some minutes. */
             ready: boolean;
         };
+        /**
+         * @description What is done with backups just now.
+         * @enum {string}
+         */
+        Doing: "making" | "receiving" | "reading";
+        /** @description How far it is. */
+        DoingView: {
+            /**
+             * Format: int64
+             * @description Shipments and photographs so far; bytes while it is being sent.
+             */
+            done: number;
+            /**
+             * Format: int64
+             * @description Of so many in all.
+             */
+            of: number;
+            what: components["schemas"]["Doing"];
+        };
         /** @description A step at the bench. */
         DoneStep: {
             /** @description When, as `2027-03-04T10:15:00Z`; nothing where nobody ticked it. */
@@ -6993,6 +7115,28 @@ export interface components {
          * @enum {string}
          */
         LoosePaperRule: "flat" | "rolled";
+        /** @description A backup that can be fetched. */
+        MadeView: {
+            /**
+             * Format: int64
+             * @description Its size.
+             */
+            bytes: number;
+            /**
+             * Format: date
+             * @description The day on which it was made.
+             */
+            on: string;
+            /** Format: int64 */
+            photographs: number;
+            /** Format: int64 */
+            shipments: number;
+            /**
+             * Format: int64
+             * @description Photographs in it of which the picture was gone.
+             */
+            without_picture: number;
+        };
         /** @description A stiff mailer or a padded one. */
         Mailer: {
             /** @description What rules refer to it by. */
@@ -9163,6 +9307,18 @@ export interface components {
             odds: components["schemas"]["OneIn"];
             saves?: components["schemas"]["Money"] | null;
         };
+        /** @description What was read in. */
+        ReadView: {
+            /** Format: int64 */
+            photographs: number;
+            /** Format: int64 */
+            shipments: number;
+            /**
+             * Format: int64
+             * @description Photographs of which the file had no picture.
+             */
+            without_picture: number;
+        };
         /** @description Why a service does not take a parcel. */
         Reason: {
             /** @enum {string} */
@@ -9223,6 +9379,24 @@ export interface components {
             billable_g: components["schemas"]["Mass"];
             /** @enum {string} */
             kind: "no_price";
+        };
+        /** @description How much of a backup is here. */
+        ReceivedView: {
+            /**
+             * Format: int64
+             * @description Of so much in all; once it is here it is read in.
+             */
+            bytes: number;
+            /**
+             * Format: uuid
+             * @description By which its parts are sent.
+             */
+            id: string;
+            /**
+             * Format: int64
+             * @description So much is here, from its beginning: send on from there.
+             */
+            received: number;
         };
         /** @description What many parcels say. */
         Reckoning: {
@@ -19981,6 +20155,246 @@ export interface operations {
             };
         };
     };
+    show_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How they stand */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is being made */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A backup is being read in */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fetch_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": number[];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description None was made since the server started */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     read_mark: {
         parameters: {
             query?: never;
@@ -20556,6 +20970,240 @@ export interface operations {
             };
             /** @description The server does not answer under that name */
             421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    announce_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Announced"];
+            };
+        };
+        responses: {
+            /** @description Send its parts */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReceivedView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something is kept here already, or a backup is being made or read in */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large, or holds nothing */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    send_backup: {
+        parameters: {
+            query: {
+                /** @description In bytes from the beginning of the file. */
+                from: number;
+            };
+            header?: never;
+            path: {
+                /** @description As it was announced */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            /** @description So much is here */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReceivedView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description None of that id is being sent, or it is here as a whole */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The part is over 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is longer than was announced */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -137,6 +137,8 @@ export type Collection = Schemas['CollectionView'];
 export type After = Schemas['AfterView'];
 export type Fate = Schemas['Fate'];
 export type Sender = Schemas['SenderView'];
+/** How a backup of the whole studio stands. */
+export type Backup = Schemas['BackupView'];
 /** A page of the log, and what many parcels say. */
 export type LogPage = Schemas['LogPage'];
 export type Reckoning = Schemas['Reckoning'];

@@ -523,6 +523,7 @@ pub(crate) struct PartQuery {
     responses(
         (status = 200, description = "So much is here", body = ReceivedView),
         (status = 404, description = "None of that id is being sent, or it is here as a whole", body = Problem),
+        (status = 409, description = "A backup is being made: send the last part again once that is done", body = Problem),
         (status = 413, description = "The part is over 4 MB", body = Problem),
         (status = 422, description = "It is longer than was announced", body = Problem),
     ),
@@ -534,6 +535,7 @@ async fn take_part(
     photographs::File(part): photographs::File<LARGEST_PART>,
 ) -> Result<Json<ReceivedView>, Problem> {
     let mut desk = app.backups.desk();
+    let working = desk.working.is_some();
     let receiving = desk
         .receiving
         .as_mut()
@@ -548,6 +550,10 @@ async fn take_part(
             );
             return Err(vec![Refusal::new("from", says)].into());
         }
+        // It would be read in with this part.
+        if end == receiving.bytes && working {
+            return Err(Problem::backup_under_way());
+        }
         receiving
             .file
             .write_all(&part)
@@ -559,7 +565,7 @@ async fn take_part(
         received: receiving.received,
         bytes: receiving.bytes,
     };
-    if view.received == view.bytes && desk.working.is_none() {
+    if view.received == view.bytes {
         let count = Arc::new(Count::default());
         desk.working = Some((Doing::Reading, Arc::clone(&count)));
         desk.read = None;

@@ -1,6 +1,7 @@
 //! The API over real HTTP: a small server on a free port, a database of its own.
 
 mod away;
+mod backup;
 mod boxes;
 mod cutting;
 mod doors;

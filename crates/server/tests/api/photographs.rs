@@ -76,6 +76,36 @@ fn crc(bytes: &[u8]) -> u32 {
     !crc
 }
 
+/// A picture as a camera writes it.
+pub(crate) fn jpeg(side: u32) -> Vec<u8> {
+    written(&picture(side, side), ImageFormat::Jpeg)
+}
+
+async fn send_at(
+    api: &Api,
+    path: &str,
+    [step, at]: [&str; 2],
+    file: Vec<u8>,
+) -> (StatusCode, Value) {
+    let request = api
+        .client
+        .put(format!("{}{path}", api.base))
+        .query(&[("step", step), ("taken_at", at)])
+        .body(file);
+    answer(request.send().await.expect("an answer")).await
+}
+
+/// Sends a photograph of a shipment.
+pub(crate) async fn send_to(
+    api: &Api,
+    shipment: &str,
+    id: Uuid,
+    file: Vec<u8>,
+) -> (StatusCode, Value) {
+    let taken = ["look/photographs", "2027-03-04T10:15:00Z"];
+    send_at(api, &format!("{shipment}/photographs/{id}"), taken, file).await
+}
+
 struct Bench {
     api: Api,
     shipment: String,
@@ -100,14 +130,7 @@ impl Bench {
     }
 
     async fn send_at(&self, id: Uuid, step: &str, at: &str, file: Vec<u8>) -> (StatusCode, Value) {
-        let url = format!("{}{}", self.api.base, self.at(id));
-        let request = self
-            .api
-            .client
-            .put(url)
-            .query(&[("step", step), ("taken_at", at)])
-            .body(file);
-        answer(request.send().await.expect("an answer")).await
+        send_at(&self.api, &self.at(id), [step, at], file).await
     }
 
     async fn list(&self) -> Vec<Value> {

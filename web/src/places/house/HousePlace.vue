@@ -7,6 +7,7 @@ import { vSay } from '@/said/say';
 
 import AllowanceTable from './AllowanceTable.vue';
 import EffectsPanel from './EffectsPanel.vue';
+import HouseBackup from './HouseBackup.vue';
 import HouseBench from './HouseBench.vue';
 import HouseBeginnings from './HouseBeginnings.vue';
 import HouseLayers from './HouseLayers.vue';
@@ -71,6 +72,7 @@ const ready = computed(() => studio.value !== undefined && house.rules.version >
         />
         <HouseSender />
         <HouseTablets />
+        <HouseBackup />
       </div>
       <EffectsPanel :house="house" />
     </div>

@@ -1,0 +1,357 @@
+//! A whole studio out as one file and in again, over HTTP.
+
+use std::io::{Cursor, Read as _, Write as _};
+
+use reqwest::{Method, StatusCode};
+use serde_json::{Value, json};
+use sqlx::PgPool;
+use uuid::Uuid;
+use zip::{CompressionMethod, ZipArchive, ZipWriter, write::SimpleFileOptions};
+
+use crate::{
+    Api, answer,
+    photographs::{jpeg, send_to},
+    text,
+};
+
+const BACKUP: &str = "/api/v1/studio/backup";
+const RESTORE: &str = "/api/v1/studio/restore";
+
+/// Waits until nothing is being done.
+async fn settled(api: &Api) -> Value {
+    loop {
+        let view = api.get(BACKUP).await;
+        if view["doing"].is_null() {
+            return view;
+        }
+        tokio::task::yield_now().await;
+    }
+}
+
+async fn bytes(api: &Api, path: &str) -> Vec<u8> {
+    let response = api.client.get(format!("{}{path}", api.base)).send().await;
+    let response = response.expect("an answer");
+    assert_eq!(response.status(), StatusCode::OK, "{path}");
+    response.bytes().await.expect("bytes").to_vec()
+}
+
+async fn made(api: &Api) -> Vec<u8> {
+    let (status, _) = api.post(BACKUP, Value::Null).await;
+    assert_eq!(status, StatusCode::ACCEPTED);
+    let view = settled(api).await;
+    assert_eq!(view["failed"], Value::Null);
+    let file = bytes(api, &format!("{BACKUP}/file")).await;
+    assert_eq!(view["made"]["bytes"], json!(file.len()));
+    file
+}
+
+async fn part(api: &Api, id: &str, from: usize, bytes: &[u8]) -> (StatusCode, Value) {
+    let url = format!("{}{RESTORE}/{id}?from={from}", api.base);
+    let request = api.client.request(Method::PUT, url).body(bytes.to_vec());
+    answer(request.send().await.expect("an answer")).await
+}
+
+/// Sends a file in one part and waits for what comes of it.
+async fn bring_in(api: &Api, file: &[u8]) -> Value {
+    let (status, view) = api.post(RESTORE, json!({ "bytes": file.len() })).await;
+    assert_eq!(status, StatusCode::CREATED, "{view}");
+    let (status, view) = part(api, &text(&view["id"]), 0, file).await;
+    assert_eq!(status, StatusCode::OK, "{view}");
+    settled(api).await
+}
+
+/// Everything that pages read of a studio.
+async fn told(api: &Api) -> Vec<(String, Vec<u8>)> {
+    let mut paths: Vec<String> = [
+        "/studio",
+        "/studio/sender",
+        "/studio/mark",
+        "/stores",
+        "/shelf",
+        "/log",
+        "/log/reckoning",
+        "/log.csv",
+        "/log.json",
+        "/tariffs",
+        "/presets",
+        "/shipments",
+        "/shipments?place=archive",
+        "/shipments?place=sent",
+        "/shipments?place=bin",
+    ]
+    .map(|path| format!("/api/v1{path}"))
+    .into();
+    for place in ["bench", "archive", "sent", "bin"] {
+        let page = api
+            .get(&format!("/api/v1/shipments?place={place}&most=200"))
+            .await;
+        for row in page["rows"].as_array().expect("rows") {
+            let id = text(&row["id"]);
+            for of in ["", "/photographs", "/leaving", "/after"] {
+                paths.push(format!("/api/v1/shipments/{id}{of}"));
+            }
+            let photographs = api
+                .get(&format!("/api/v1/shipments/{id}/photographs"))
+                .await;
+            for photograph in photographs.as_array().expect("a list") {
+                let photograph = text(&photograph["id"]);
+                paths.push(format!("/api/v1/shipments/{id}/photographs/{photograph}"));
+            }
+        }
+    }
+    let mut all = Vec::new();
+    for path in paths {
+        let response = api.client.get(format!("{}{path}", api.base)).send().await;
+        let response = response.expect("an answer");
+        let status = response.status();
+        let body = response.bytes().await.expect("bytes").to_vec();
+        all.push((format!("{path} {status}"), body));
+    }
+    all
+}
+
+/// The demo studio, with photographs, an edit that was taken back, and one shipment in the bin.
+async fn studio(pool: &PgPool) -> Api {
+    let api = Api::start(pool, true).await;
+    let rows = api.rows().await;
+    let rows = rows.as_array().expect("rows");
+    for (row, side) in rows.iter().zip([40, 64, 128]) {
+        let shipment = format!("/api/v1/shipments/{}", text(&row["id"]));
+        let (status, view) =
+            send_to(&api, &shipment, Uuid::from_u128(side.into()), jpeg(side)).await;
+        assert_eq!(status, StatusCode::OK, "{view}");
+    }
+    let path = format!("/api/v1/shipments/{}", text(&rows[0]["id"]));
+    let first = api.get(&path).await;
+    let change = json!({ "version": first["version"], "edit": Uuid::from_u128(7), "change": { "title": "=1+1, „Überfahrt“" } });
+    let (status, edited) = api.patch(&path, change).await;
+    assert_eq!(status, StatusCode::OK, "{edited}");
+    let (status, _) = api
+        .post(
+            &format!("{path}/undo"),
+            json!({ "version": edited["version"] }),
+        )
+        .await;
+    assert_eq!(status, StatusCode::OK);
+    let last = rows.last().expect("a row");
+    let path = format!("/api/v1/shipments/{}/place", text(&last["id"]));
+    let (status, view) = api.put(&path, json!({ "place": "bin" })).await;
+    assert_eq!(status, StatusCode::OK, "{view}");
+    api
+}
+
+/// Another studio on the same database server, where nothing was kept before.
+async fn empty(pool: &PgPool) -> Api {
+    sqlx::query("DELETE FROM studio")
+        .execute(pool)
+        .await
+        .expect("it is emptied");
+    Api::start(pool, false).await
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_studio_comes_back_as_it_was_to_the_byte(pool: PgPool) {
+    let here = studio(&pool).await;
+    let was = told(&here).await;
+    assert!(
+        was.iter()
+            .filter(|(path, _)| path.contains("/photographs/"))
+            .count()
+            == 3
+    );
+    let file = made(&here).await;
+    // Made twice it is the same.
+    assert_eq!(file, made(&here).await);
+    drop(here);
+
+    let there = empty(&pool).await;
+    assert_eq!(there.get(BACKUP).await["empty"], json!(true));
+    let (status, view) = there.post(RESTORE, json!({ "bytes": file.len() })).await;
+    assert_eq!(status, StatusCode::CREATED, "{view}");
+    let id = text(&view["id"]);
+    // A lost answer sends a part twice, and a part that came too early waits for its turn.
+    let third = file.len() / 3;
+    for (from, to, received) in [
+        (0, third, third),
+        (0, third, third),
+        (2 * third, file.len(), third),
+        (third, 2 * third, 2 * third),
+    ] {
+        let (status, view) = part(&there, &id, from, &file[from..to]).await;
+        assert_eq!(status, StatusCode::OK, "{view}");
+        assert_eq!(view["received"], json!(received));
+    }
+    let (status, _) = part(&there, &id, 2 * third, &file).await;
+    assert_eq!(
+        status,
+        StatusCode::UNPROCESSABLE_ENTITY,
+        "longer than was said"
+    );
+    let (status, _) = part(&there, &id, 2 * third, &file[2 * third..]).await;
+    assert_eq!(status, StatusCode::OK);
+    let view = settled(&there).await;
+    assert_eq!(view["failed"], Value::Null);
+    assert_eq!(view["read"]["photographs"], json!(3));
+    assert_eq!(view["read"]["shipments"], view["shipments"]);
+    let is = told(&there).await;
+    for (was, is) in was.iter().zip(&is) {
+        assert_eq!(was.0, is.0);
+        assert_eq!(
+            String::from_utf8_lossy(&was.1),
+            String::from_utf8_lossy(&is.1),
+            "{}",
+            was.0
+        );
+    }
+    assert_eq!(was.len(), is.len());
+    assert_eq!(file, made(&there).await);
+    // It is not empty any more.
+    let (status, problem) = there.post(RESTORE, json!({ "bytes": 10 })).await;
+    assert_eq!(
+        (status, text(&problem["type"])),
+        (StatusCode::CONFLICT, "/problems/not-empty".to_owned())
+    );
+    // And what was done is undone there as it would have been here.
+    let path = format!("/api/v1/shipments/{}", text(&there.rows().await[0]["id"]));
+    let first = there.get(&path).await;
+    let (status, again) = there
+        .post(
+            &format!("{path}/redo"),
+            json!({ "version": first["version"] }),
+        )
+        .await;
+    assert_eq!(status, StatusCode::OK, "{again}");
+    assert_eq!(again["inputs"]["title"], "=1+1, „Überfahrt“");
+}
+
+/// The files of an archive, some of them otherwise; those that are nothing are left out.
+fn changed(file: &[u8], change: impl Fn(&str, Vec<u8>) -> Option<Vec<u8>>) -> Vec<u8> {
+    let mut archive = ZipArchive::new(Cursor::new(file)).expect("an archive");
+    let mut made = ZipWriter::new(Cursor::new(Vec::new()));
+    for at in 0..archive.len() {
+        let mut entry = archive.by_index(at).expect("a file of it");
+        let name = entry.name().expect("a name").into_owned();
+        let mut bytes = Vec::new();
+        entry.read_to_end(&mut bytes).expect("its bytes");
+        if let Some(bytes) = change(&name, bytes) {
+            let options =
+                SimpleFileOptions::default().compression_method(CompressionMethod::Stored);
+            made.start_file(name, options).expect("a file");
+            made.write_all(&bytes).expect("its bytes");
+        }
+    }
+    made.finish().expect("an archive").into_inner()
+}
+
+#[sqlx::test(migrations = false)]
+async fn what_is_no_backup_changes_nothing_and_says_why(pool: PgPool) {
+    let here = studio(&pool).await;
+    let file = made(&here).await;
+    let (status, _) = here.post(RESTORE, json!({ "bytes": file.len() })).await;
+    assert_eq!(status, StatusCode::CONFLICT, "something is kept there");
+    drop(here);
+    let there = empty(&pool).await;
+    let was = told(&there).await;
+    let replaced = |name: &'static str, from: &'static str, to: &'static str| {
+        changed(&file, move |is, bytes| {
+            let text = String::from_utf8(bytes.clone()).ok();
+            match text.filter(|_| is == name) {
+                Some(text) => Some(text.replacen(from, to, 1).into_bytes()),
+                None => Some(bytes),
+            }
+        })
+    };
+    let is_picture = |name: &str| name.starts_with("photographs/");
+    let cases = [
+        (b"dear studio".to_vec(), "no zip file"),
+        (file[..file.len() - 40].to_vec(), "no zip file"),
+        (
+            replaced("about.json", "a whole studio", "half a studio"),
+            "no backup of a studio",
+        ),
+        (
+            replaced("about.json", "\"edition\": 1", "\"edition\": 2"),
+            "newer Hummock",
+        ),
+        (
+            changed(&file, |name, bytes| {
+                (name != "shelf.jsonl").then_some(bytes)
+            }),
+            "shelf.jsonl is missing",
+        ),
+        (
+            changed(&file, |name, bytes| {
+                (name != "shipment-states.jsonl").then_some(bytes)
+            }),
+            "is missing",
+        ),
+        (
+            changed(&file, |name, bytes| {
+                Some(if name == "stores.jsonl" {
+                    Vec::new()
+                } else {
+                    bytes
+                })
+            }),
+            "house rules or stores are missing",
+        ),
+        (
+            replaced("shipments.jsonl", "{", "["),
+            "line 1 of shipments.jsonl",
+        ),
+        (replaced("tariffs.jsonl", "\n", ""), "tariffs.jsonl"),
+        (
+            changed(&file, |name, bytes| {
+                Some(if is_picture(name) {
+                    bytes[1..].to_vec()
+                } else {
+                    bytes
+                })
+            }),
+            "is not the picture",
+        ),
+    ];
+    for (spoiled, says) in cases {
+        let view = bring_in(&there, &spoiled).await;
+        let failed = text(&view["failed"]);
+        assert!(failed.contains(says), "{says}: {failed}");
+        assert_eq!(
+            (&view["empty"], &view["read"]),
+            (&json!(true), &Value::Null),
+            "{says}"
+        );
+        assert!(was == told(&there).await, "{says}");
+    }
+    for bytes in [json!(0), json!(1_u64 << 40)] {
+        let (status, problem) = there.post(RESTORE, json!({ "bytes": bytes })).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+        assert_eq!(problem["errors"][0]["field"], "bytes");
+    }
+    // A picture that was lost long ago is no reason to lose the rest.
+    let view = bring_in(
+        &there,
+        &changed(&file, |name, bytes| (!is_picture(name)).then_some(bytes)),
+    )
+    .await;
+    assert_eq!(view["failed"], Value::Null);
+    assert_eq!(view["read"]["without_picture"], json!(3));
+}
+
+#[sqlx::test(migrations = false)]
+async fn a_server_that_never_made_one_has_none_to_fetch(pool: PgPool) {
+    let api = Api::start(&pool, false).await;
+    let url = format!("{}{BACKUP}/file", api.base);
+    let (status, _) = answer(api.client.get(url).send().await.expect("an answer")).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+    let (status, _) = part(&api, "no-id", 0, b"x").await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+    // Another one that is announced takes the place of the one before.
+    let (_, first) = api.post(RESTORE, json!({ "bytes": 10 })).await;
+    let (_, second) = api.post(RESTORE, json!({ "bytes": 10 })).await;
+    let (status, _) = part(&api, &text(&first["id"]), 0, b"x").await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+    let (status, view) = part(&api, &text(&second["id"]), 0, b"xyz").await;
+    assert_eq!((status, &view["received"]), (StatusCode::OK, &json!(3)));
+    let doing = api.get(BACKUP).await["doing"].take();
+    assert_eq!(doing, json!({ "what": "receiving", "done": 3, "of": 10 }));
+}

@@ -1,0 +1,156 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed } from 'vue';
+
+import { vSay } from '@/said/say';
+import { counted } from '@/frame/words';
+import * as show from '@/units/show';
+
+import { useBackup } from './useBackup';
+
+/** The whole studio out as one file, and in again. */
+const { backup, away, trouble, sending, make, bringIn } = useBackup();
+
+const number = new Intl.NumberFormat('en-GB');
+const holds = (what: { shipments: number; photographs: number }) =>
+  `${counted(what.shipments, 'shipment')} and ${counted(what.photographs, 'photograph')}`;
+
+/** As a file manager tells a size. */
+function size(bytes: number): string {
+  if (bytes < 1e6) return `${Math.max(1, Math.round(bytes / 1e3))} kB`;
+  if (bytes < 1e9) return `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`;
+  return `${(bytes / 1e9).toFixed(1)} GB`;
+}
+
+const doing = computed(() => backup.value?.doing);
+const far = computed(() => {
+  const now = doing.value;
+  if (!now) return '';
+  const things = `${number.format(now.done)} of ${number.format(now.of)} shipments and photographs`;
+  const said = {
+    making: `Making it: ${things}`,
+    receiving: `Sending it: ${size(now.done)} of ${size(now.of)}`,
+    reading: `Reading it in: ${things}`,
+  };
+  return said[now.what];
+});
+
+async function chosen(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const file = input.files?.[0];
+  input.value = '';
+  if (file) await bringIn(file);
+}
+</script>
+
+<template>
+  <section id="backup" aria-label="Backup" data-test="backup">
+    <h2>Backup</h2>
+    <p class="soft">
+      The whole studio in one file: house rules, stores, tariffs, the shelf, every shipment with all that was
+      typed, planned, weighed and booked, and all photographs. Keep it on another disk. It is a zip file of
+      plain lists and pictures that can be read without Hummock, and it holds names and addresses: give it to
+      nobody.
+    </p>
+    <p v-if="away" v-say class="soft">The server can’t be reached. Trying again.</p>
+    <template v-if="backup">
+      <div v-if="doing && doing.what !== 'receiving'" class="far">
+        <progress :value="doing.done" :max="Math.max(doing.of, 1)" :aria-label="far"></progress>
+        <span data-test="backup-far">{{ far }}</span>
+      </div>
+      <div class="row-of">
+        <BButton variant="primary" :disabled="doing !== undefined && doing !== null" @click="make">
+          {{ backup.made ? 'Make another backup' : 'Make a backup' }}
+        </BButton>
+        <a
+          v-if="backup.made"
+          class="btn btn-outline-secondary"
+          href="/api/v1/studio/backup/file"
+          download
+          data-test="backup-file"
+        >
+          Save the file, {{ size(backup.made.bytes) }}
+        </a>
+      </div>
+      <p v-if="backup.made" v-say data-test="backup-made">
+        Made on {{ show.dayAndYear(backup.made.on) }}, with {{ holds(backup.made) }}.
+        <template v-if="backup.made.without_picture">
+          The picture of {{ counted(backup.made.without_picture, 'photograph') }} is gone from its place.
+        </template>
+        It can be saved until the server stops.
+      </p>
+      <p v-if="backup.failed || trouble" v-say class="stop" data-test="backup-trouble">
+        It did not work: {{ backup.failed ?? trouble }}.
+      </p>
+
+      <h3>Bring a backup in</h3>
+      <p v-if="backup.read" v-say data-test="backup-read">
+        {{ holds(backup.read) }} are here.
+        <template v-if="backup.read.without_picture">
+          For {{ counted(backup.read.without_picture, 'photograph') }} the file had no picture.
+        </template>
+        <a href="/">Open the bench</a>
+      </p>
+      <p v-else-if="!backup.empty" class="soft">
+        A backup goes into a studio where nothing is kept yet; here
+        {{ backup.shipments === 1 ? 'is' : 'are' }} {{ counted(backup.shipments, 'shipment') }}. Start an
+        empty one beside it, with <code>bin/start --port 7380 --data another-folder --empty</code>, and choose
+        the file there.
+      </p>
+      <template v-else>
+        <div v-if="sending || doing?.what === 'receiving'" class="far">
+          <progress :value="doing?.done ?? 0" :max="doing?.of ?? 1" :aria-label="far"></progress>
+          <span>{{ far }}</span>
+        </div>
+        <p class="soft">
+          Nothing is kept here yet. The backup takes the place of the house rules, stores and tariffs that are
+          here, all of it or nothing.
+        </p>
+        <label class="btn btn-outline-secondary" :class="{ disabled: sending || doing }">
+          Choose a backup
+          <input
+            type="file"
+            accept=".zip,application/zip"
+            class="visually-hidden"
+            name="backup"
+            :disabled="sending || Boolean(doing)"
+            @change="chosen"
+          />
+        </label>
+      </template>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+section {
+  scroll-margin-top: 64px;
+}
+h2 {
+  margin: 20px 0 4px;
+  font-size: 1.3125rem;
+}
+h3 {
+  margin: 16px 0 4px;
+  font-size: 1.0625rem;
+}
+.row-of,
+.far {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
+  margin: 8px 0;
+}
+progress {
+  flex: 0 1 280px;
+  height: 12px;
+  accent-color: var(--heather);
+}
+label:focus-within {
+  outline: 3px solid var(--heather);
+}
+.stop {
+  color: var(--rowan);
+}
+</style>
