@@ -175,6 +175,17 @@ impl Studio {
         self.come_back().await
     }
 
+    /// Serves an empty studio at the same address, as on a new machine; the window stays open.
+    ///
+    /// # Errors
+    /// When the database is away, or the address was taken meanwhile.
+    pub async fn starts_anew(&mut self, pool: &PgPool) -> Result<()> {
+        self.go_away().await?;
+        sqlx::query("DELETE FROM studio").execute(pool).await?;
+        self.options.with_shipments = false;
+        self.come_back().await
+    }
+
     /// Closes the browser, which found nothing to complain of.
     ///
     /// # Errors

@@ -3,8 +3,8 @@
 use axum::{Json, extract::State};
 use hummock_core::{
     odds::PieceClass,
-    sending::{ClaimKind, Deadline, Fate, Following, Handed, ParcelBeside, TrackingEvent},
-    shipment::{Outcome, ShipmentInputs},
+    sending::{Deadline, Fate, Following, ParcelBeside, TrackingEvent},
+    shipment::Outcome,
 };
 use hummock_store::{BookingState, Stored};
 use jiff::civil::Date;
@@ -89,36 +89,6 @@ impl App {
     }
 }
 
-/// Returns until when damage or loss of a parcel is heard: damage once it is known when it was delivered, loss before that.
-pub(crate) fn deadline(
-    inputs: &ShipmentInputs,
-    handed: &Handed,
-    events: &[TrackingEvent],
-    terms: Option<hummock_core::sending::ClaimTerms>,
-    today: Date,
-) -> Option<Deadline> {
-    let left = inputs.handed_over()?;
-    handed.carrier.as_ref()?;
-    let delivered = events
-        .iter()
-        .find(|event| matches!(event.fate, Fate::Arrived | Fate::Damaged))
-        .map(TrackingEvent::day);
-    let (kind, from) = match inputs.after.outcome {
-        Some(Outcome::Lost) => (ClaimKind::Loss, left),
-        // What came back is looked at here.
-        Some(Outcome::Returned) => return None,
-        // What the carrier wrote counts, then what somebody typed.
-        Some(Outcome::Arrived | Outcome::Damaged) => {
-            (ClaimKind::Damage, delivered.or(inputs.outcome_on())?)
-        }
-        None => match delivered {
-            Some(day) => (ClaimKind::Damage, day),
-            None => (ClaimKind::Loss, left),
-        },
-    };
-    Some(Deadline::of(kind, terms, from, today))
-}
-
 /// Returns where a parcel is, until when a claim is heard, and how it turned out beside the plan.
 #[utoipa::path(
     operation_id = "show_after", get, path = "/shipments/{id}/after", tag = "leaving",
@@ -139,8 +109,6 @@ async fn show(
     let settings = app.store.settings(app.studio).await?;
     let inputs = &stored.inputs;
     let handed = stored.handed.as_ref();
-    let tariff = handed.and_then(Handed::tariff);
-    let tariff = tariff.and_then(|id| house.house.tariffs.iter().find(|tariff| tariff.id == id));
     let service = handed
         .and_then(|handed| handed.service.as_deref())
         .and_then(|service| house.house.tariff_and_service(service));
@@ -164,13 +132,7 @@ async fn show(
         answered,
         followed,
         deadline: handed.and_then(|handed| {
-            deadline(
-                inputs,
-                handed,
-                &events,
-                tariff.and_then(|tariff| tariff.claims),
-                today,
-            )
+            Deadline::of_parcel(inputs, handed, &events, &house.house.tariffs, today)
         }),
         overdue: on_its_way && expected.is_some_and(|expected| expected < today),
         expected,

@@ -36,7 +36,7 @@ use crate::{
     network::{self, Door, let_known_in},
     orders, outside, pages, papers, photographs, plans,
     problem::Problem,
-    sender, shelf, shipments, stores, studio, sums, tariffs, ways, weighings,
+    sender, shelf, shipments, slots, stores, studio, sums, tariffs, ways, weighings,
 };
 
 /// The largest body that is read; a shipment is a thousandth of it.
@@ -118,6 +118,7 @@ fn routes() -> OpenApiRouter<App> {
         .merge(sender::routes())
         .merge(backup::routes())
         .merge(leaving::routes())
+        .merge(slots::routes())
         .merge(papers::routes())
         .merge(after::routes())
         .merge(log::routes())

@@ -28,6 +28,7 @@ use crate::{
     outside::{Booked, NoAnswer, body_of},
     problem::Problem,
     rework::beside,
+    slots::{LeavingDay, next_days},
 };
 
 /// A parcel that is to leave.
@@ -62,16 +63,6 @@ pub(crate) struct LeavingView {
     message: Message,
     /// The papers that it can have.
     papers: Vec<ParcelPaper>,
-}
-
-/// A day on which parcels leave.
-#[derive(Debug, Serialize, ToSchema)]
-pub(crate) struct LeavingDay {
-    /// Which.
-    #[schema(value_type = String, format = Date)]
-    on: Date,
-    /// How many other parcels leave with this carrier on it.
-    others: usize,
 }
 
 /// A paper of a parcel.
@@ -194,8 +185,6 @@ pub(crate) struct LeavingParcel {
     version: i32,
 }
 
-/// So many days are offered.
-const DAYS: usize = 6;
 /// A carrier that did not answer is asked again after this.
 const ASK_AGAIN: Duration = Duration::from_secs(15);
 const ASKED_AT_ONCE: i64 = 20;
@@ -250,7 +239,7 @@ impl ToLeave {
         quotes.find(|quote| quote.id == id && quote.total().is_some())
     }
 
-    fn by_tariff(&self) -> Option<(&Tariff, &Service)> {
+    pub(crate) fn by_tariff(&self) -> Option<(&Tariff, &Service)> {
         self.house.house.tariff_and_service(&self.chosen()?.id)
     }
 
@@ -368,21 +357,8 @@ impl App {
         });
         let today = self.clock.today();
         let by_tariff = leaves.by_tariff();
-        let mut days = Vec::new();
-        for on in next_days(by_tariff, today) {
-            let tariff = by_tariff.map(|(tariff, _)| format!("{}/", tariff.id));
-            let there = self.store.leaving_on(self.studio, &on.to_string()).await?;
-            let others = there.iter().filter(|other| {
-                other.shipment != id
-                    && tariff
-                        .as_deref()
-                        .is_some_and(|tariff| other.service.starts_with(tariff))
-            });
-            days.push(LeavingDay {
-                on,
-                others: others.count(),
-            });
-        }
+        let days = next_days(by_tariff, today);
+        let days = self.leaving_days(id, by_tariff, days).await?;
         let leaves_on = booked
             .and_then(|booking| booking.leaves_on.parse().ok())
             .or(inputs.leaves_on());
@@ -534,24 +510,6 @@ impl App {
     }
 }
 
-/// Days on which a parcel can leave: those of its carrier, else working days.
-fn next_days(by_tariff: Option<(&Tariff, &Service)>, today: Date) -> Vec<Date> {
-    if let Some((tariff, service)) = by_tariff {
-        return tariff.next_days(service, today, DAYS);
-    }
-    let mut days = Vec::with_capacity(DAYS);
-    let mut from = today;
-    while days.len() < DAYS {
-        let next = OnItsWay::from_working_day((0, 0), from).handed_over;
-        days.push(next);
-        match next.tomorrow() {
-            Ok(after) => from = after,
-            Err(_) => break,
-        }
-    }
-    days
-}
-
 fn papers_of(leaves: &ToLeave) -> Vec<ParcelPaper> {
     let inputs = &leaves.stored.inputs;
     let planned = leaves.worked.plan.is_some();
@@ -623,7 +581,7 @@ async fn book(
     if leaves.stored.place != Place::Bench {
         return Err(Problem::put_away());
     }
-    let question = question(&app, &leaves, request.on)?;
+    let question = question(&app, &leaves, request.on).await?;
     let service = leaves.stored.inputs.service.clone().unwrap_or_default();
     let booking = Booking {
         id: request.id,
@@ -646,7 +604,7 @@ async fn book(
 }
 
 /// Returns the very question that a carrier is asked, with what its tariff says beside it.
-fn question(app: &App, leaves: &ToLeave, on: Date) -> Result<Value, Problem> {
+async fn question(app: &App, leaves: &ToLeave, on: Date) -> Result<Value, Problem> {
     let refused = |field: &str, says: &str| Problem::from(vec![Refusal::new(field, says)]);
     let gaps = leaves.gaps();
     if !gaps.is_empty() {
@@ -679,7 +637,9 @@ fn question(app: &App, leaves: &ToLeave, on: Date) -> Result<Value, Problem> {
             "that day is over: choose one that is still to come",
         ));
     }
-    if tariff.next_days(service, on, 1).first() != Some(&on) {
+    // The carrier may take it on a day that its tariff does not know of.
+    let is_its = tariff.next_days(service, on, 1).first() == Some(&on);
+    if !is_its && !app.takes_on(tariff, service, on).await {
         return Err(refused(
             "on",
             "the carrier takes nothing on that day: choose one of its days",

@@ -38,6 +38,7 @@ mod serve;
 mod shelf;
 mod shelf_table;
 mod shipments;
+mod slots;
 mod stores;
 mod studio;
 mod sums;

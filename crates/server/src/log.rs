@@ -233,7 +233,7 @@ async fn table(State(app): State<App>, Asked(query): Asked<LogQuery>) -> Result<
     Ok((headers, table).into_response())
 }
 
-const HEAD: [&str; 25] = [
+const HEAD: [&str; 27] = [
     "shipment",
     "title",
     "buyer",
@@ -259,6 +259,8 @@ const HEAD: [&str; 25] = [
     "worth",
     "paid",
     "saved",
+    "used_again_g",
+    "used_again_litres",
 ];
 
 fn written(logged: &[Logged]) -> Vec<u8> {
@@ -305,6 +307,8 @@ fn written(logged: &[Logged]) -> Vec<u8> {
             shown(row.worth),
             shown(row.paid),
             shown(row.saved),
+            shown(row.used_again_g),
+            shown(row.used_again_litres),
         ];
         writer.write_record(cells).expect("memory takes it");
     }

@@ -11,7 +11,7 @@ use axum::{
 use hummock_core::{
     quantity::Mass,
     sending::{
-        TrackingEvent,
+        Deadline, TrackingEvent,
         papers::{
             ClaimFile, ClaimSource, HandOverList, HandOverRow, LabelSource, PictureLine,
             certificates, condition, crating_brief, customs, handling_marks, label, slip,
@@ -30,7 +30,6 @@ use uuid::Uuid;
 use zip::{CompressionMethod, ZipWriter, write::SimpleFileOptions};
 
 use crate::{
-    after::deadline,
     app::App,
     body::{Asked, ShipmentId},
     documents::{Printed, code_of, file_of},
@@ -241,17 +240,8 @@ impl App {
             .ok_or_else(|| Problem::not_found("parcel that was handed over"))?;
         let (events, ..) = self.followed(stored).await?;
         let today = self.clock.today();
-        let tariff = handed.tariff();
-        let tariff = tariff.and_then(|id| {
-            leaves
-                .house
-                .house
-                .tariffs
-                .iter()
-                .find(|tariff| tariff.id == id)
-        });
-        let terms = tariff.and_then(|tariff| tariff.claims);
-        let until = deadline(&stored.inputs, handed, &events, terms, today);
+        let tariffs = &leaves.house.house.tariffs;
+        let until = Deadline::of_parcel(&stored.inputs, handed, &events, tariffs, today);
         let until = until.ok_or_else(|| Problem::not_found("carrier to claim from"))?;
         let mut kept = self.store.photographs(self.studio, stored.id).await?;
         // The damage first, then how it was packed.

@@ -41,6 +41,8 @@ struct Books {
     booked: Vec<Booked>,
     /// Keys that are never booked by any more.
     forgotten: BTreeSet<String>,
+    /// Days on which nothing more is taken.
+    full: BTreeSet<Date>,
     fault: Fault,
     asked: usize,
 }
@@ -65,7 +67,7 @@ struct Kept {
 pub struct Booked {
     /// What the caller named it by: asked again by that name, it is the same booking.
     #[serde(skip)]
-    key: String,
+    pub key: String,
     /// As `gannet-post/parcel`.
     pub service: String,
     /// What it is followed by.
@@ -246,6 +248,11 @@ impl Carrier {
         self.books().asked
     }
 
+    /// Lets a day be full: nothing more is taken on it.
+    pub fn is_full_on(&self, day: Date) {
+        self.books().full.insert(day);
+    }
+
     fn books(&self) -> MutexGuard<'_, Books> {
         self.state.lock().unwrap_or_else(PoisonError::into_inner)
     }
@@ -421,6 +428,10 @@ async fn book(
         if let Some(known) = books.booked.iter().find(|booked| booked.key == key) {
             return Ok(Json(known.clone()).into_response());
         }
+        if books.full.contains(&request.ready_on) {
+            let says = "that day is full: choose another".to_owned();
+            return Err(Refused(StatusCode::CONFLICT, says));
+        }
         let tracking = format!(
             "{}-{:04}",
             initials(&tariff.carrier),
@@ -471,7 +482,10 @@ async fn slots(
     faulty(&carrier, |_| {
         let tariff = carrier.tariff(&id)?;
         let service = service_of(tariff, &service)?;
-        let days = tariff.next_days(service, from, SLOTS);
+        let full = carrier.books().full.clone();
+        let mut days = tariff.next_days(service, from, SLOTS + full.len());
+        days.retain(|day| !full.contains(day));
+        days.truncate(SLOTS);
         let until = tariff.collection_of(service).map(|fetched| fetched.cut_off);
         Ok(Json(json!({ "days": days, "cut_off": until })).into_response())
     })

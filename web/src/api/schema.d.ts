@@ -1078,6 +1078,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/shipments/{id}/slots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Asks the carrier of the chosen service on which days it takes a parcel, which its tariff need not know: a day may be full, or one
+         *     may have been added. Where it does not answer, these are the days of its tariff.
+         */
+        get: operations["show_slots"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shipments/{id}/undo": {
         parameters: {
             query?: never;
@@ -3969,6 +3989,13 @@ export interface components {
              * @description How many sheets are opened for it.
              */
             sheets: number;
+            /** @description Of what is in it, used before. */
+            used_again_g: components["schemas"]["Mass"];
+            /**
+             * Format: double
+             * @description The room that this would have taken in the bin, lying flat, in litres; what goes by the piece is not counted.
+             */
+            used_again_litres: number;
         };
         /**
          * @description What the buyer pays for sending.
@@ -6351,6 +6378,12 @@ export interface components {
             service_name?: string | null;
             /** @description Every step at the bench, and when it was ticked. */
             steps: components["schemas"]["DoneStep"][];
+            used_again_g?: components["schemas"]["Mass"] | null;
+            /**
+             * Format: double
+             * @description The room that this would have taken in the bin, in litres.
+             */
+            used_again_litres?: number | null;
             weighed?: components["schemas"]["Mass"] | null;
             /** @description As planned. */
             weight: components["schemas"]["Weight"];
@@ -7076,6 +7109,16 @@ export interface components {
              * @description Minutes that it took.
              */
             took?: number | null;
+            /**
+             * Format: double
+             * @description Of what was in it, used before.
+             */
+            used_again_g?: number | null;
+            /**
+             * Format: double
+             * @description The room that this would have taken in the bin, in litres.
+             */
+            used_again_litres?: number | null;
             /**
              * Format: double
              * @description As the scale read it.
@@ -9441,6 +9484,16 @@ export interface components {
             said_lost: number;
             /** @description What things that were used again would have cost new. */
             saved: string;
+            /**
+             * Format: double
+             * @description Of what was in them, used before.
+             */
+            used_again_g: number;
+            /**
+             * Format: double
+             * @description The room that this would have taken in the bin, in litres.
+             */
+            used_again_litres: number;
             /** @description Weights said against the scale. */
             weights: components["schemas"]["Weighed"];
         };
@@ -10783,6 +10836,15 @@ export interface components {
             slot: components["schemas"]["LayerSlot"];
             /** @description Why it may not. */
             why?: string | null;
+        };
+        /** @description Days on which a parcel can leave with its service. */
+        SlotsView: {
+            /** @description Whether the carrier said so itself just now; else they are those of its tariff. */
+            by_carrier: boolean;
+            /** @description What is booked until then on one of these days is fetched on it; nothing at a counter. */
+            cut_off?: string | null;
+            /** @description The next ones first. */
+            days: components["schemas"]["LeavingDay"][];
         };
         /**
          * @description What a list is sorted by.
@@ -19230,6 +19292,101 @@ export interface operations {
             };
         };
     };
+    show_slots: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which shipment */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Days on which it can leave */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SlotsView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such shipment */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     undo_shipment: {
         parameters: {
             query?: never;
@@ -21168,6 +21325,15 @@ export interface operations {
             };
             /** @description None of that id is being sent, or it is here as a whole */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A backup is being made: send the last part again once that is done */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 
 import cases from '../../../crates/core/testdata/shown-lengths.json';
-import { grams, kilograms, lengthNumber, signedLength, size } from './show';
+import { grams, kilograms, lengthNumber, signedLength, size, usedAgain } from './show';
 
 describe('lengths', () => {
   it('are written as the core writes them', () => {
@@ -29,6 +29,15 @@ describe('masses', () => {
       '11.9\u00a0kg',
       '1233\u00a0g',
       '2.6\u00a0g',
+    ]);
+  });
+
+  it('of what was used before have the room that it takes, where that is known', () => {
+    expect([usedAgain(0, 0), usedAgain(240, 4.04), usedAgain(1460, 38.6), usedAgain(90, 0)]).toEqual([
+      '',
+      '240\u00a0g (4.0 litres)',
+      '1.46\u00a0kg (39 litres)',
+      '90\u00a0g',
     ]);
   });
 });

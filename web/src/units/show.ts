@@ -118,3 +118,12 @@ export function grouped(count: number): string {
   const GROUPED_FROM = 10_000;
   return count < GROUPED_FROM ? String(count) : count.toLocaleString('en').replaceAll(',', '\u202f');
 }
+
+/** What was used before, by its weight and by the room that it would have taken in the bin: `1.24 kg (14 litres)`; nothing of nothing. */
+export function usedAgain(g: number, litres: number): string {
+  if (g < 0.5) return '';
+  const mass = g < 1000 ? grams(g) : kilograms(g);
+  if (litres < 0.05) return mass;
+  const room = litres < 9.95 ? litres.toFixed(1) : grouped(Math.round(litres));
+  return `${mass} (${room} ${room === '1.0' ? 'litre' : 'litres'})`;
+}

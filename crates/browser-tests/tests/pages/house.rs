@@ -11,6 +11,61 @@ const COME_BACK: &str = "
 const OPEN_ALL: &str =
     "document.querySelectorAll('details').forEach((part) => { part.open = true })";
 
+/// The file of a backup stays with whoever saved it; here it is the window that keeps it.
+const SAVE: &str = "
+    window.saved = undefined;
+    fetch('/api/v1/studio/backup/file').then((answer) => answer.blob()).then((file) => { window.saved = file })";
+const CHOOSE: &str = "
+    const files = new DataTransfer();
+    files.items.add(new File([window.saved], 'hummock.zip'));
+    const field = document.querySelector(\"[name='backup']\");
+    field.files = files.files;
+    field.dispatchEvent(new Event('change'));";
+
+#[sqlx::test(migrations = false)]
+async fn a_studio_is_taken_to_another_machine_as_one_file(pool: PgPool) -> Result<()> {
+    let mut studio = Studio::open(&pool).await?;
+    let page = studio.page();
+    page.goto("/studio#backup").await?;
+    page.sees(
+        "[data-test='backup']",
+        "goes into a studio where nothing is kept",
+    )
+    .await?;
+    page.lacks("[name='backup']").await?;
+    page.press_called("Make a backup").await?;
+    page.sees("[data-test='backup-made']", "Made on 4 Mar 2027, with")
+        .await?;
+    page.sees("[data-test='backup-file']", "Save the file")
+        .await?;
+    page.everyone_can_use_it().await?;
+    page.asks(SAVE).await?;
+    page.comes_to(
+        "return window.saved !== undefined && window.saved.size > 1000",
+        true,
+    )
+    .await?;
+    studio.starts_anew(&pool).await?;
+    page.asks(COME_BACK).await?;
+    page.sees("[data-test='backup']", "Nothing is kept here yet")
+        .await?;
+    // Something else by mistake: it says so, and nothing is lost.
+    page.asks(&CHOOSE.replace("window.saved", "'a letter'"))
+        .await?;
+    page.sees("[data-test='backup-trouble']", "it is no zip file")
+        .await?;
+    page.asks(CHOOSE).await?;
+    page.sees(
+        "[data-test='backup-read']",
+        "shipments and no photographs are here",
+    )
+    .await?;
+    page.press_called("Open the bench").await?;
+    page.press_called("Kelp Ladder").await?;
+    page.is_saved().await?;
+    studio.close().await
+}
+
 #[sqlx::test(migrations = false)]
 async fn a_rule_shows_what_it_would_change_before_it_is_applied(pool: PgPool) -> Result<()> {
     let studio = Studio::open(&pool).await?;

@@ -9,6 +9,7 @@ use crate::{
     enclosure::{Enclosed, EnclosurePlace},
     house::{Carriage, HouseRules},
     material::MaterialId,
+    part::UsedAgain,
     quantity::{Area, Length, Mass, Money, Weight},
     space::{Addition, LayerSlot},
 };
@@ -126,6 +127,7 @@ fn made(around: &Around<'_, '_>, slot: LayerSlot) -> Result<Option<Layer>, Refus
         tape_name: None,
         weight: Weight::with_doubt(mass, allowances.sheet_doubt),
         plastic: Mass::ZERO,
+        used_again: UsedAgain::default(),
         cost: Money::new(
             rust_decimal::Decimal::ZERO,
             &around.supplies.catalogue.currency,

@@ -79,7 +79,7 @@ use serde::Serialize;
 use crate::{
     carton::Carton,
     material::MaterialId,
-    part::Part,
+    part::{Part, UsedAgain},
     quantity::{Area, Length, Mass, Minutes, Money, Weight},
     space::{Addition, Envelope, LayerSlot},
 };
@@ -111,6 +111,9 @@ pub struct Layer {
     /// Of that, plastic.
     #[serde(rename = "plastic_g")]
     pub plastic: Mass,
+    /// Of that, used before.
+    #[serde(skip)]
+    pub(crate) used_again: UsedAgain,
     /// Of the material that it uses up, with its tape.
     pub cost: Money,
     /// To make and set it.

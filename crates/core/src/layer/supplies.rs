@@ -282,6 +282,7 @@ impl<'a> Supplies<'a> {
                 .find(|need| need.tape_length() > Length::ZERO)
                 .map(|need| need.stuff().name.to_owned()),
             weight: self.weight_of(&needs, &parts),
+            used_again: needs.iter().map(Need::used_again).sum(),
             plastic: needs
                 .iter()
                 .zip(&parts)

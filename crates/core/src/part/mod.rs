@@ -6,7 +6,7 @@
 
 mod need;
 
-pub(crate) use need::{Cut, Doubt, Need, Run};
+pub(crate) use need::{Cut, Doubt, Need, Run, UsedAgain};
 
 use serde::Serialize;
 

@@ -23,7 +23,7 @@ pub(crate) struct Need<'a> {
 #[derive(Debug, Clone, Copy)]
 enum Of<'a> {
     Board(&'a Board, Cut),
-    /// Out of a carton that the studio has: it weighs, and costs nothing.
+    /// Out of a carton that the studio has; new, it would cost what it would be cut from.
     Saved(&'a Board, Cut),
     Foam(&'a Foam, Cut, Length),
     Paper(&'a ContactPaper, Run),
@@ -201,12 +201,11 @@ impl<'a> Need<'a> {
     /// Returns what it is made of.
     pub(crate) fn stuff(&self) -> Stuff<'a> {
         match self.of {
-            Of::Board(board, _) | Of::Saved(board, _) => Stuff::new(
-                &board.id,
-                &board.name,
-                &board.shelf,
-                board.build.is_plastic(),
-            ),
+            Of::Board(board, _) => Stuff::board(board),
+            Of::Saved(board, _) => Stuff {
+                reused: true,
+                ..Stuff::board(board)
+            },
             Of::Foam(foam, ..) => Stuff::new(&foam.id, &foam.name, &foam.shelf, foam.plastic),
             Of::Paper(paper, _) => Stuff::new(&paper.id, &paper.name, &paper.shelf, paper.plastic),
             Of::Wrap(wrap, _) => Stuff::new(&wrap.id, &wrap.name, &wrap.shelf, wrap.plastic),
@@ -243,7 +242,11 @@ impl<'a> Need<'a> {
                 board.areal_density * cut.outline,
                 board.price_per_m2() * decimal_of((cut.width * cut.height).as_m2()),
             ),
-            Of::Saved(board, cut) => (Take::Each, board.areal_density * cut.outline, Decimal::ZERO),
+            Of::Saved(board, cut) => (
+                Take::Each,
+                board.areal_density * cut.outline,
+                board.price_per_m2() * decimal_of((cut.width * cut.height).as_m2()),
+            ),
             Of::Foam(foam, cut, thickness) => (
                 cut.take(thickness),
                 foam.density * (cut.outline * thickness),
@@ -301,6 +304,36 @@ impl<'a> Need<'a> {
         }
     }
 
+    /// Returns how much of it was used before: what stays of it, and the room that it would have taken in the bin, lying flat. Board and
+    /// foam count as thick as they are, a wrap as thick as it lies under light load, fill as it is poured; what is no thicker than paper,
+    /// and what goes by the piece, counts by its mass alone. Source: house rule.
+    pub(crate) fn used_again(&self) -> UsedAgain {
+        if !self.stuff().reused {
+            return UsedAgain::default();
+        }
+        let (_, mass, _) = self.reckoned();
+        let room = match self.of {
+            Of::Board(board, cut) | Of::Saved(board, cut) => cut.outline * board.caliper,
+            Of::Foam(_, cut, thickness) => cut.outline * thickness,
+            Of::Wrap(wrap, run) => run.stays * wrap.loaded_thickness,
+            Of::Fill(_, volume) => volume,
+            Of::Paper(..)
+            | Of::Film(..)
+            | Of::Tape(..)
+            | Of::Tube(..)
+            | Of::Core(..)
+            | Of::Mailer(_)
+            | Of::Carton(_)
+            | Of::SlipOn(_)
+            | Of::Sundry(_) => Volume::ZERO,
+        };
+        let count = f64::from(self.count);
+        UsedAgain {
+            mass: mass * count,
+            room: room * count,
+        }
+    }
+
     /// Returns the part, weighed and priced.
     pub(crate) fn part(&self, reused_is_free: bool, currency: &Currency) -> Part {
         let stuff = self.stuff();
@@ -317,7 +350,42 @@ impl<'a> Need<'a> {
     }
 }
 
+/// How much of something was used before.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub(crate) struct UsedAgain {
+    pub(crate) mass: Mass,
+    pub(crate) room: Volume,
+}
+
+impl UsedAgain {
+    pub(crate) fn litres(self) -> f64 {
+        self.room.as_m3() * 1000.0
+    }
+}
+
+impl std::ops::Add for UsedAgain {
+    type Output = Self;
+
+    fn add(self, other: Self) -> Self {
+        Self {
+            mass: self.mass + other.mass,
+            room: self.room + other.room,
+        }
+    }
+}
+
+impl std::iter::Sum for UsedAgain {
+    fn sum<I: Iterator<Item = Self>>(all: I) -> Self {
+        all.fold(Self::default(), std::ops::Add::add)
+    }
+}
+
 impl<'a> Stuff<'a> {
+    fn board(board: &'a Board) -> Self {
+        let plastic = board.build.is_plastic();
+        Self::new(&board.id, &board.name, &board.shelf, plastic)
+    }
+
     fn new(id: &'a MaterialId, name: &'a str, shelf: &Shelf, plastic: bool) -> Self {
         Self {
             id,
@@ -411,6 +479,39 @@ mod tests {
             Money::new(board.price_per_m2() * dec!(2), &catalogue.currency)
         );
         assert_eq!(part.take.area(), Some(Area::m2(0.5)));
+    }
+
+    #[test]
+    fn what_was_used_before_has_grams_and_litres() {
+        // Corrugated C is 4 mm thick and weighs 224 g/m2 here: two saved cartons of which half a square metre stays each come to
+        // 1 m2 x 4 mm = 4 litres and 224 g; 0.1 m3 of fill that came with a delivery is 100 litres; what is bought new is nothing.
+        let catalogue = shelf();
+        let board = catalogue
+            .boards
+            .iter()
+            .find(|board| board.caliper == Length::mm(4.0))
+            .expect("corrugated C");
+        let cut = Cut::of([Length::mm(1000.0); 2]).staying(Area::m2(0.5));
+        let again = Need::saved("carton", board, cut).times(2).used_again();
+        assert!(
+            (again.mass.as_g() - board.areal_density.as_g_m2()).abs() < 1e-9,
+            "{again:?}"
+        );
+        assert!((again.litres() - 4.0).abs() < 1e-9, "{again:?}");
+        assert_eq!(
+            Need::board("new", board, cut).used_again(),
+            UsedAgain::default()
+        );
+        let mut fill = catalogue.fills[0].clone();
+        fill.shelf.reused = true;
+        let again = Need::fill(&fill, Volume::m3(0.1)).used_again();
+        assert!((again.litres() - 100.0).abs() < 1e-9, "{again:?}");
+        // As new, a saved carton costs what the board would that it is cut from.
+        let price = |free| Need::saved("carton", board, cut).cost(free);
+        assert_eq!(
+            [price(true), price(false)],
+            [Decimal::ZERO, board.price_per_m2()]
+        );
     }
 
     #[test]

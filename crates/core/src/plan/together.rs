@@ -274,6 +274,7 @@ impl<'a> Stacked<'a> {
             layer.cost = sum(&layer.cost, &one.cost);
             layer.minutes += one.minutes;
             layer.plastic += one.plastic;
+            layer.used_again = layer.used_again + one.used_again;
             layer.tape += one.tape;
             for caution in &one.cautions {
                 if !layer.cautions.contains(caution) {

@@ -65,6 +65,12 @@ pub struct LogRow {
     /// What things that were used again would have cost new.
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     pub saved: Option<Decimal>,
+    /// Of what was in it, used before.
+    #[serde(default)]
+    pub used_again_g: Option<f64>,
+    /// The room that this would have taken in the bin, in litres.
+    #[serde(default)]
+    pub used_again_litres: Option<f64>,
 }
 
 impl LogRow {
@@ -97,6 +103,8 @@ impl LogRow {
             worth: handed.worth.as_ref().map(|money| money.amount),
             paid: inputs.claim_paid(),
             saved: handed.saved.as_ref().map(|money| money.amount),
+            used_again_g: handed.used_again.map(Mass::as_g),
+            used_again_litres: handed.used_again_litres,
         })
     }
 

@@ -51,6 +51,10 @@ pub struct Reckoning {
     /// What things that were used again would have cost new.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub saved: Decimal,
+    /// Of what was in them, used before.
+    pub used_again_g: f64,
+    /// The room that this would have taken in the bin, in litres.
+    pub used_again_litres: f64,
 }
 
 /// Parcels of like odds, and what happened to them.
@@ -198,6 +202,8 @@ impl Reckoning {
             minutes: turned(rows.iter().filter_map(|row| Some((row.minutes, row.took?)))),
             paid: rows.iter().filter_map(|row| row.paid).sum(),
             saved: rows.iter().filter_map(|row| row.saved).sum(),
+            used_again_g: summed(rows.iter().filter_map(|row| row.used_again_g)),
+            used_again_litres: summed(rows.iter().filter_map(|row| row.used_again_litres)),
         }
     }
 }
@@ -381,6 +387,8 @@ mod tests {
             worth: None,
             paid: None,
             saved: None,
+            used_again_g: None,
+            used_again_litres: None,
         }
     }
 

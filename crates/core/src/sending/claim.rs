@@ -3,7 +3,12 @@
 use jiff::{ToSpan as _, civil::Date};
 use serde::{Deserialize, Serialize};
 
-use crate::Refusal;
+use super::{Fate, Handed, TrackingEvent};
+use crate::{
+    Refusal,
+    freight::Tariff,
+    shipment::{Outcome, ShipmentInputs},
+};
 
 /// How long a carrier lets people wait before they claim.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -68,6 +73,41 @@ impl ClaimTerms {
 }
 
 impl Deadline {
+    /// Returns until when damage or loss of a parcel is heard by whoever carried it: damage once it is known when it was delivered, loss
+    /// before that. Nothing of one that came back, for that is looked at here, or that nobody carried.
+    #[must_use]
+    pub fn of_parcel(
+        inputs: &ShipmentInputs,
+        handed: &Handed,
+        events: &[TrackingEvent],
+        tariffs: &[Tariff],
+        today: Date,
+    ) -> Option<Self> {
+        let left = inputs.handed_over()?;
+        handed.carrier.as_ref()?;
+        let delivered = events
+            .iter()
+            .find(|event| matches!(event.fate, Fate::Arrived | Fate::Damaged))
+            .map(TrackingEvent::day);
+        let (kind, from) = match inputs.after.outcome {
+            Some(Outcome::Lost) => (ClaimKind::Loss, left),
+            Some(Outcome::Returned) => return None,
+            // What the carrier wrote counts, then what somebody typed.
+            Some(Outcome::Arrived | Outcome::Damaged) => {
+                (ClaimKind::Damage, delivered.or(inputs.outcome_on())?)
+            }
+            None => match delivered {
+                Some(day) => (ClaimKind::Damage, day),
+                None => (ClaimKind::Loss, left),
+            },
+        };
+        let tariff = handed
+            .tariff()
+            .and_then(|id| tariffs.iter().find(|tariff| tariff.id == id));
+        let terms = tariff.and_then(|tariff| tariff.claims);
+        Some(Self::of(kind, terms, from, today))
+    }
+
     /// Returns until when a claim is heard, on a day.
     ///
     /// The days are those of a calendar: the one on which it was delivered, or handed over, does not count, and the last counts
@@ -122,7 +162,54 @@ mod tests {
         assert!(none.assumed && none.last_day == date(2027, 3, 31));
     }
 
+    /// A day as long as it can be, by the clocks of the whole world: from UTC+14 to UTC−12.
+    const WORLD: jiff::SignedDuration = jiff::SignedDuration::from_hours(26);
+
     proptest! {
+        /// Whatever the clocks say there and here: it counts from the day that stood on the carrier's wall, is heard for as long as the
+        /// studio's wall shows no day after the last, and so never for less than the days given, nor a day of the world's more.
+        #[test]
+        fn days_left_agree_with_the_walls_there_and_here(
+            delivered in 1_700_000_000_i64..1_900_000_000,
+            later_hours in 0_i64..24 * 60,
+            there in -12_i8..=14,
+            here in -12_i8..=14,
+            given in 1_u32..=45,
+        ) {
+            use jiff::{SignedDuration, Timestamp, tz::{Offset, TimeZone}};
+
+            let zone = |hours| TimeZone::fixed(Offset::constant(hours));
+            let delivered = Timestamp::from_second(delivered).expect("a moment");
+            let now = delivered + SignedDuration::from_hours(later_hours);
+            let on_their_wall = delivered.to_zoned(zone(there));
+            let event = TrackingEvent {
+                // The day here may be another.
+                on: delivered.to_zoned(zone(here)).date(),
+                at: Some(on_their_wall.strftime("%Y-%m-%dT%H:%M:%S%:z").to_string()),
+                fate: Fate::Arrived,
+                says: String::new(),
+                paper: None,
+                until: None,
+            };
+            prop_assert_eq!(event.day(), on_their_wall.date());
+            let terms = Some(ClaimTerms { damage_days: given, loss_days: 1 });
+            let today = now.to_zoned(zone(here)).date();
+            let deadline = Deadline::of(ClaimKind::Damage, terms, event.day(), today);
+            let end = SignedDuration::from_hours(24 * i64::from(given));
+            let gone = now.duration_since(delivered);
+            if gone < end - WORLD {
+                prop_assert!(deadline.days_left >= 0, "{:?}", deadline);
+            }
+            if gone > end + SignedDuration::from_hours(24) + WORLD {
+                prop_assert!(deadline.days_left < 0, "{:?}", deadline);
+            }
+            // By the same wall it is exact.
+            let there_now = now.to_zoned(zone(there));
+            let exact = Deadline::of(ClaimKind::Damage, terms, event.day(), there_now.date());
+            let midnight = on_their_wall.start_of_day().expect("a day") + SignedDuration::from_hours(24 * (i64::from(given) + 1));
+            prop_assert_eq!(exact.days_left >= 0, there_now < midnight);
+        }
+
         /// Days are counted one by one, as on a wall calendar, whatever month or year they end in.
         #[test]
         fn days_left_are_what_a_wall_calendar_counts(

@@ -67,6 +67,12 @@ pub struct Handed {
     pub plastic: Mass,
     /// What things that were used again would have cost new.
     pub saved: Option<Money>,
+    /// Of what was in it, used before.
+    #[serde(rename = "used_again_g", default)]
+    pub used_again: Option<Mass>,
+    /// The room that this would have taken in the bin, in litres.
+    #[serde(default)]
+    pub used_again_litres: Option<f64>,
     /// Every step at the bench, and when it was ticked.
     pub steps: Vec<DoneStep>,
 }
@@ -99,6 +105,7 @@ impl Handed {
             // The best is only a proposal.
             Some(quote.id.as_str()) == inputs.service.as_deref()
         });
+        let charged = charge(inputs, house)?;
         let steps = packing(inputs, house)?
             .map(|view| view.steps)
             .unwrap_or_default();
@@ -133,7 +140,9 @@ impl Handed {
             labour: plan.tally.labour.clone(),
             minutes: plan.tally.minutes,
             plastic: plan.tally.plastic,
-            saved: charge(inputs, house)?.map(|charge| charge.saved_by_reuse),
+            used_again: charged.as_ref().map(|charge| charge.used_again),
+            used_again_litres: charged.as_ref().map(|charge| charge.used_again_litres),
+            saved: charged.map(|charge| charge.saved_by_reuse),
             steps: steps
                 .into_iter()
                 .map(|view| DoneStep {

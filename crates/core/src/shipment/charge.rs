@@ -9,8 +9,9 @@ use crate::{
     freight::{LineKind, Offer},
     house::{ChargeRule, ReusedRule, SchoolChoices},
     material::MaterialId,
+    part::UsedAgain,
     plan::Plan,
-    quantity::{Money, decimal_of},
+    quantity::{Mass, Money, decimal_of},
     stock::{Batch, BatchShipment, CutTool, LayoutOf},
 };
 
@@ -28,6 +29,11 @@ pub struct Charge {
     pub sheets: u32,
     /// What it would have cost more, had nothing been used before.
     pub saved_by_reuse: Money,
+    /// Of what is in it, used before.
+    #[serde(rename = "used_again_g")]
+    pub used_again: Mass,
+    /// The room that this would have taken in the bin, lying flat, in litres; what goes by the piece is not counted.
+    pub used_again_litres: f64,
     /// The service that was reckoned with; nothing before it is known where it goes.
     pub service: Option<String>,
     /// What the buyer pays by the studio's rule.
@@ -151,11 +157,14 @@ pub fn charge(inputs: &ShipmentInputs, house: &House) -> Result<Option<Charge>, 
     let rule = commission.rules.schools.charge;
     let Policy { pays, gain, .. } = by(rule);
     let (opened, sheets) = opened(plan, house);
+    let used_again: UsedAgain = plan.layers.iter().map(|layer| layer.used_again).sum();
     Ok(Some(Charge {
         costs: money(costs),
         opened: money(opened),
         sheets,
         saved_by_reuse: money(as_new(inputs, house).unwrap_or(materials) - materials),
+        used_again: used_again.mass,
+        used_again_litres: used_again.litres(),
         service: carried.service,
         pays,
         gain,

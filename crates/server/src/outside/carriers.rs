@@ -5,7 +5,7 @@ use hummock_core::{
     sending::TrackingEvent,
     shipment::{CarrierAsk, Confirmed},
 };
-use jiff::civil::Date;
+use jiff::civil::{Date, Time};
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
@@ -33,6 +33,15 @@ struct Rate {
 #[derive(Debug, Deserialize)]
 struct Told {
     events: Vec<TrackingEvent>,
+}
+
+/// Days on which a service takes parcels.
+#[derive(Debug, Clone, PartialEq, Deserialize)]
+pub(crate) struct Slots {
+    /// The next ones first.
+    pub days: Vec<Date>,
+    /// What is booked until then is fetched on the same day.
+    pub cut_off: Option<Time>,
 }
 
 /// What was booked.
@@ -96,6 +105,25 @@ impl Carriers {
             key: Some(key),
         };
         self.client()?.ask::<Value>(&question).await.map(drop)
+    }
+
+    /// Asks on which days a service takes parcels, from one on.
+    ///
+    /// # Errors
+    /// [`NoAnswer`].
+    pub(crate) async fn slots(
+        &self,
+        tariff: &str,
+        service: &str,
+        from: Date,
+    ) -> Result<Slots, NoAnswer> {
+        let question = Question {
+            method: Method::GET,
+            path: format!("/{tariff}/{service}/slots?from={from}"),
+            body: None,
+            key: None,
+        };
+        self.client()?.ask(&question).await
     }
 
     /// Asks what has become of a parcel until a day.

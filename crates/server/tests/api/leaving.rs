@@ -11,6 +11,7 @@ use std::{
 use hummock_core::sending::Fate;
 use hummock_server::{Documents, Outside, Patience};
 use hummock_standins::{FaultKind, Running, read_tariffs};
+use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
 use tokio::{
     io::{AsyncBufReadExt as _, BufReader},
     process::{Child, Command},
@@ -175,6 +176,185 @@ async fn whatever_happens_on_the_way_it_is_booked_once(pool: PgPool) {
         assert_eq!(status, StatusCode::CONFLICT);
         assert_eq!(problem["type"], "/problems/booked-already");
     }
+}
+
+/// What may happen while a parcel is booked.
+#[derive(Debug, Clone, Copy)]
+enum Happens {
+    /// The next few questions go wrong at the carrier.
+    Fault(FaultKind, u32),
+    /// Somebody presses once more.
+    Again,
+    /// Twice at once.
+    Twice,
+    /// Somebody who knows nothing of it presses on another page.
+    Another,
+    /// Both at once.
+    Both,
+    /// It is cancelled.
+    Cancel,
+    /// The server is killed while it asks, and started again.
+    Killed,
+}
+
+fn happens() -> impl Strategy<Value = Happens> {
+    let fault = prop_oneof![
+        Just(FaultKind::LostReply),
+        Just(FaultKind::Unavailable),
+        Just(FaultKind::WrongTotal),
+        Just(FaultKind::Slow),
+        Just(FaultKind::SlowReply),
+    ];
+    prop_oneof![
+        4 => (fault, 1..5_u32).prop_map(|(kind, times)| Happens::Fault(kind, times)),
+        3 => Just(Happens::Again),
+        2 => Just(Happens::Twice),
+        2 => Just(Happens::Another),
+        2 => Just(Happens::Both),
+        2 => Just(Happens::Cancel),
+        1 => Just(Happens::Killed),
+    ]
+}
+
+async fn hasty(pool: &PgPool, carriers: String) -> Api {
+    Api::start_with(pool, false, |options| {
+        options.outside = Outside {
+            carriers: Some(carriers),
+            stand_in: true,
+            patience: Patience {
+                answer: Duration::from_millis(150),
+                pause: Duration::from_millis(1),
+                opens_after: 10_000,
+                ..Patience::default()
+            },
+            ..Outside::default()
+        };
+    })
+    .await
+}
+
+async fn cancel(api: &Api, shipment: &Value) {
+    let request = api
+        .client
+        .delete(format!("{}{}", api.base, at(shipment, "/booking")));
+    // There may be nothing to cancel.
+    answer(request.send().await.expect("an answer")).await;
+}
+
+/// Whatever happens, in whatever order: once it is quiet, the carrier has what the studio shows, and nothing else.
+#[sqlx::test(migrations = false)]
+async fn in_any_order_of_faults_and_presses_it_is_booked_once(pool: PgPool) {
+    let standins = standins().await;
+    let mut api = hasty(&pool, standins.carrier_url()).await;
+    let mut runner = TestRunner::default();
+    let (mut booked, mut cancelled) = (0, 0);
+    for _ in 0..12 {
+        let all = proptest::collection::vec(happens(), 2..9);
+        let all = all.new_tree(&mut runner).expect("a way").current();
+        standins.carrier.fails(FaultKind::None, 0);
+        let shipment = ready(&api, "XS").await;
+        let before = standins.carrier.booked().len();
+        let mut keys = vec![Uuid::now_v7()];
+        for one in &all {
+            let last = *keys.last().expect("a key");
+            match *one {
+                Happens::Fault(kind, times) => standins.carrier.fails(kind, times),
+                Happens::Again => drop(book(&api, &shipment, last).await),
+                Happens::Twice => {
+                    let _ = tokio::join!(book(&api, &shipment, last), book(&api, &shipment, last));
+                }
+                Happens::Another => {
+                    keys.push(Uuid::now_v7());
+                    drop(book(&api, &shipment, *keys.last().expect("a key")).await);
+                }
+                Happens::Both => {
+                    keys.push(Uuid::now_v7());
+                    let other = *keys.last().expect("a key");
+                    let _ = tokio::join!(book(&api, &shipment, last), book(&api, &shipment, other));
+                }
+                Happens::Cancel => cancel(&api, &shipment).await,
+                Happens::Killed => {
+                    let asked = standins.carrier.asked();
+                    let until_asked = async {
+                        while standins.carrier.asked() == asked {
+                            tokio::task::yield_now().await;
+                        }
+                    };
+                    tokio::select! {
+                        _ = book(&api, &shipment, last) => {}
+                        () = until_asked => {}
+                    }
+                    drop(api);
+                    api = hasty(&pool, standins.carrier_url()).await;
+                }
+            }
+        }
+        standins.carrier.fails(FaultKind::None, 0);
+        let leaving = loop {
+            let leaving = api.get(&at(&shipment, "/leaving")).await;
+            match leaving["booking"]["state"].as_str() {
+                Some("asked") => {
+                    let id = text(&leaving["booking"]["id"]).parse().expect("an id");
+                    drop(book(&api, &shipment, id).await);
+                }
+                Some("cancelling") => cancel(&api, &shipment).await,
+                _ => break leaving,
+            }
+        };
+        let there = standins.carrier.booked().split_off(before);
+        let keys_there: HashSet<&str> = there.iter().map(|one| one.key.as_str()).collect();
+        assert_eq!(keys_there.len(), there.len(), "no key twice: {all:?}");
+        let stand: Vec<_> = there.iter().filter(|one| !one.cancelled).collect();
+        cancelled += there.len() - stand.len();
+        let shown = api.get(&at(&shipment, "")).await["tracking"].take();
+        if leaving["booking"]["state"] == "booked" {
+            booked += 1;
+            assert_eq!(stand.len(), 1, "{all:?}: {there:?}");
+            assert_eq!(json!(stand[0].key), leaving["booking"]["id"], "{all:?}");
+            assert_eq!(json!(stand[0].tracking), shown, "{all:?}");
+        } else {
+            assert!(stand.is_empty(), "{all:?}: {leaving} {there:?}");
+            assert_eq!(shown, Value::Null, "{all:?}");
+        }
+    }
+    assert!(booked + cancelled > 0, "something was booked");
+}
+
+/// A day that the tariff knows of may be full: the carrier says so when it is asked, and the page offers the others.
+#[sqlx::test(migrations = false)]
+async fn the_carriers_own_days_are_offered_and_its_tariffs_where_it_is_silent(pool: PgPool) {
+    let standins = standins().await;
+    let api = hasty(&pool, standins.carrier_url()).await;
+    let shipment = ready(&api, "XS").await;
+    let days = |slots: &Value| -> Vec<String> {
+        let days = slots["days"].as_array().expect("days").iter();
+        days.map(|day| text(&day["on"])).collect()
+    };
+    let slots = api.get(&at(&shipment, "/slots")).await;
+    let leaving = api.get(&at(&shipment, "/leaving")).await;
+    assert_eq!(slots["by_carrier"], json!(true));
+    let by_tariff = days(&leaving);
+    assert_eq!(days(&slots), by_tariff[..days(&slots).len()]);
+    let full: jiff::civil::Date = by_tariff[0].parse().expect("a day");
+    standins.carrier.is_full_on(full);
+    let slots = api.get(&at(&shipment, "/slots")).await;
+    assert_eq!(days(&slots)[0], by_tariff[1]);
+    // Whoever had the page open before is told so by the carrier, and books another day.
+    let (status, leaving) = book_on(&api, &shipment, &by_tariff[0]).await;
+    assert_eq!(status, StatusCode::OK, "{leaving}");
+    assert_eq!(leaving["booking"]["state"], "refused");
+    assert!(
+        text(&leaving["booking"]["says"]).contains("full"),
+        "{leaving}"
+    );
+    let (_, leaving) = book_on(&api, &shipment, &by_tariff[1]).await;
+    assert_eq!(leaving["booking"]["state"], "booked", "{leaving}");
+    standins.carrier.fails(FaultKind::Unavailable, 1000);
+    let slots = api.get(&at(&shipment, "/slots")).await;
+    assert_eq!(
+        (&slots["by_carrier"], days(&slots)),
+        (&json!(false), by_tariff)
+    );
 }
 
 #[sqlx::test(migrations = false)]

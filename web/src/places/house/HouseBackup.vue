@@ -11,7 +11,6 @@ import { useBackup } from './useBackup';
 /** The whole studio out as one file, and in again. */
 const { backup, away, trouble, sending, make, bringIn } = useBackup();
 
-const number = new Intl.NumberFormat('en-GB');
 const holds = (what: { shipments: number; photographs: number }) =>
   `${counted(what.shipments, 'shipment')} and ${counted(what.photographs, 'photograph')}`;
 
@@ -26,7 +25,7 @@ const doing = computed(() => backup.value?.doing);
 const far = computed(() => {
   const now = doing.value;
   if (!now) return '';
-  const things = `${number.format(now.done)} of ${number.format(now.of)} shipments and photographs`;
+  const things = `${show.grouped(now.done)} of ${show.grouped(now.of)} shipments and photographs`;
   const said = {
     making: `Making it: ${things}`,
     receiving: `Sending it: ${size(now.done)} of ${size(now.of)}`,
@@ -59,18 +58,22 @@ async function chosen(event: Event): Promise<void> {
         <span data-test="backup-far">{{ far }}</span>
       </div>
       <div class="row-of">
-        <BButton variant="primary" :disabled="doing !== undefined && doing !== null" @click="make">
-          {{ backup.made ? 'Make another backup' : 'Make a backup' }}
-        </BButton>
         <a
           v-if="backup.made"
-          class="btn btn-outline-secondary"
+          class="btn btn-primary"
           href="/api/v1/studio/backup/file"
           download
           data-test="backup-file"
         >
           Save the file, {{ size(backup.made.bytes) }}
         </a>
+        <BButton
+          :variant="backup.made ? 'outline-secondary' : 'primary'"
+          :disabled="Boolean(doing)"
+          @click="make"
+        >
+          {{ backup.made ? 'Make another' : 'Make a backup' }}
+        </BButton>
       </div>
       <p v-if="backup.made" v-say data-test="backup-made">
         Made on {{ show.dayAndYear(backup.made.on) }}, with {{ holds(backup.made) }}.
@@ -146,6 +149,11 @@ progress {
   flex: 0 1 280px;
   height: 12px;
   accent-color: var(--heather);
+}
+code {
+  display: block;
+  margin-top: 4px;
+  color: var(--ink);
 }
 label:focus-within {
   outline: 3px solid var(--heather);

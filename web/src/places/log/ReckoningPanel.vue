@@ -8,6 +8,7 @@ import type { Reckoning } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 import { counted } from '@/frame/words';
 import { vSay } from '@/said/say';
+import { usedAgain } from '@/units/show';
 
 /** What many parcels say about the plans: does the model hold, do the weights, and what was saved. */
 const { told, filtered } = defineProps<{
@@ -18,6 +19,7 @@ const { told, filtered } = defineProps<{
 const LogChart = defineAsyncComponent(() => import('./LogChart.vue'));
 const { studio } = useStudio();
 const money = computed(() => studio.value?.catalogue.currency ?? '');
+const again = computed(() => usedAgain(told.used_again_g, told.used_again_litres));
 const known = computed(() => told.counted.parcels);
 const BY = { class: 'kind of piece', route: 'way', carrier: 'carrier', preset: 'preset' } as const;
 
@@ -120,9 +122,12 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
                 {{ off(told.minutes.said, told.minutes.was) }}
               </td>
             </tr>
-            <tr v-if="Number(told.saved) > 0">
+            <tr v-if="Number(told.saved) > 0 || again">
               <th scope="row">saved by using again</th>
-              <td data-test="saved">{{ told.saved }} {{ money }}</td>
+              <td data-test="saved">
+                {{ told.saved }} {{ money
+                }}<template v-if="again">, {{ again }} not bought and not thrown away</template>
+              </td>
             </tr>
             <tr v-if="Number(told.paid) > 0">
               <th scope="row">paid by carriers</th>

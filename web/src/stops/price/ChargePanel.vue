@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 
 import type { Charge, CostKind } from '@/api/types';
-import { money } from '@/units/show';
+import { money, usedAgain } from '@/units/show';
 
 /** What the shipment costs the studio, what the buyer pays by the studio's rule, and what stays. */
 const { charge, buyer } = defineProps<{ charge: Charge; buyer: string }>();
@@ -27,6 +27,7 @@ const RULES: Record<Charge['rule'], string> = {
 const gain = computed(() => Number(charge.gain.amount));
 const under = computed(() => money({ ...charge.gain, amount: charge.gain.amount.replace('-', '') }));
 const saved = computed(() => Number(charge.saved_by_reuse.amount) > 0);
+const again = computed(() => usedAgain(charge.used_again_g, charge.used_again_litres));
 </script>
 
 <template>
@@ -43,7 +44,11 @@ const saved = computed(() => Number(charge.saved_by_reuse.amount) > 0);
     <p class="soft">
       Paid sheet by sheet, the materials are {{ money(charge.opened) }}: {{ charge.sheets }}
       {{ charge.sheets === 1 ? 'sheet is' : 'sheets are' }} opened.
-      <template v-if="saved">What was used before saved {{ money(charge.saved_by_reuse) }}.</template>
+      <span v-if="again" data-test="used-again">
+        Of it {{ again }} was used before<template v-if="saved"
+          >, which saves {{ money(charge.saved_by_reuse) }}</template
+        >.
+      </span>
     </p>
     <label>
       {{ buyer }} pays

@@ -3,6 +3,8 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { BFormRadio } from 'bootstrap-vue-next/components/BFormRadio';
 import { computed, ref, watch } from 'vue';
 
+import { answer, api } from '@/api/client';
+import { useRead } from '@/api/queries';
 import type { Leaving } from '@/api/types';
 import { counted } from '@/frame/words';
 import DraftField from '@/parts/DraftField.vue';
@@ -30,9 +32,18 @@ const stands = computed(() => {
 });
 /** Another service was chosen since. */
 const other = computed(() => stands.value && !left && stands.value.service !== draft.service);
+// The carrier is asked for its days beside the page, which does not wait for it.
+const { data: slots } = useRead({
+  queryKey: computed(() => ['slots', id, draft.service, leaving.bookable]),
+  queryFn: ({ signal }) =>
+    answer(api.GET('/api/v1/shipments/{id}/slots', { params: { path: { id } }, signal })),
+  enabled: computed(() => leaving.bookable && !stands.value && !left),
+});
+const days = computed(() => slots.value?.days ?? leaving.days);
+const cutOff = computed(() => slots.value?.cut_off ?? leaving.cut_off);
 const on = ref('');
 watch(
-  () => leaving.days,
+  days,
   (days) => {
     if (!days.some((day) => day.on === on.value)) on.value = days[0]?.on ?? '';
   },
@@ -93,12 +104,13 @@ const fetched = computed(() => leaving.handover === 'collection');
     <template v-if="leaving.bookable">
       <fieldset class="days">
         <legend>{{ fetched ? 'Fetched on' : 'Taken there on' }}</legend>
-        <BFormRadio v-for="day in leaving.days" :key="day.on" v-model="on" name="leaves-on" :value="day.on">
+        <BFormRadio v-for="day in days" :key="day.on" v-model="on" name="leaves-on" :value="day.on">
           {{ said(day) }}
         </BFormRadio>
       </fieldset>
-      <p v-if="leaving.cut_off" class="soft">
-        What is booked by {{ leaving.cut_off.slice(0, 5) }} is fetched on the same day.
+      <p v-if="cutOff" class="soft">What is booked by {{ cutOff.slice(0, 5) }} is fetched on the same day.</p>
+      <p v-if="slots && !slots.by_carrier" class="soft" data-test="days-of-tariff">
+        The carrier does not say its days just now: these are the ones of its tariff.
       </p>
       <BButton variant="primary" class="no-print" :disabled="busy || !on" @click="emit('book', on)">
         {{ busy ? 'Asking the carrier…' : 'Book it' }}

@@ -1,0 +1,138 @@
+//! Days on which a parcel can leave: as its carrier says itself, else as its tariff does.
+
+use axum::{Json, extract::State};
+use hummock_core::freight::{OnItsWay, Service, Tariff};
+use jiff::civil::{Date, Time};
+use serde::Serialize;
+use utoipa::ToSchema;
+use utoipa_axum::{router::OpenApiRouter, routes};
+use uuid::Uuid;
+
+use crate::{app::App, body::ShipmentId, problem::Problem};
+
+/// A day on which parcels leave.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct LeavingDay {
+    /// Which.
+    #[schema(value_type = String, format = Date)]
+    on: Date,
+    /// How many other parcels leave with this carrier on it.
+    others: usize,
+}
+
+/// Days on which a parcel can leave with its service.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct SlotsView {
+    /// Whether the carrier said so itself just now; else they are those of its tariff.
+    by_carrier: bool,
+    /// The next ones first.
+    days: Vec<LeavingDay>,
+    /// What is booked until then on one of these days is fetched on it; nothing at a counter.
+    #[schema(value_type = Option<String>)]
+    cut_off: Option<Time>,
+}
+
+/// So many days are offered.
+const DAYS: usize = 6;
+
+/// Days on which a parcel can leave: those of its carrier, else working days.
+pub(crate) fn next_days(by_tariff: Option<(&Tariff, &Service)>, today: Date) -> Vec<Date> {
+    if let Some((tariff, service)) = by_tariff {
+        return tariff.next_days(service, today, DAYS);
+    }
+    let mut days = Vec::with_capacity(DAYS);
+    let mut from = today;
+    while days.len() < DAYS {
+        let next = OnItsWay::from_working_day((0, 0), from).handed_over;
+        days.push(next);
+        match next.tomorrow() {
+            Ok(after) => from = after,
+            Err(_) => break,
+        }
+    }
+    days
+}
+
+impl App {
+    /// Returns days with what else leaves on them by the same carrier.
+    pub(crate) async fn leaving_days(
+        &self,
+        shipment: Uuid,
+        by_tariff: Option<(&Tariff, &Service)>,
+        days: Vec<Date>,
+    ) -> Result<Vec<LeavingDay>, Problem> {
+        let tariff = by_tariff.map(|(tariff, _)| format!("{}/", tariff.id));
+        let mut told = Vec::with_capacity(days.len());
+        for on in days {
+            let there = self.store.leaving_on(self.studio, &on.to_string()).await?;
+            let others = there.iter().filter(|other| {
+                let its = |tariff: &str| other.service.starts_with(tariff);
+                other.shipment != shipment && tariff.as_deref().is_some_and(its)
+            });
+            told.push(LeavingDay {
+                on,
+                others: others.count(),
+            });
+        }
+        Ok(told)
+    }
+
+    /// Tells whether a carrier says itself that it takes a parcel on a day.
+    pub(crate) async fn takes_on(&self, tariff: &Tariff, service: &Service, on: Date) -> bool {
+        let slots = self.carriers.slots(&tariff.id, &service.id, on).await;
+        slots.is_ok_and(|slots| slots.days.contains(&on))
+    }
+}
+
+/// Asks the carrier of the chosen service on which days it takes a parcel, which its tariff need not know: a day may be full, or one
+/// may have been added. Where it does not answer, these are the days of its tariff.
+#[utoipa::path(
+    operation_id = "show_slots", get, path = "/shipments/{id}/slots", tag = "leaving",
+    params(("id" = Uuid, Path, description = "Which shipment")),
+    responses(
+        (status = 200, description = "Days on which it can leave", body = SlotsView),
+        (status = 404, description = "There is no such shipment", body = Problem),
+    ),
+)]
+async fn show(
+    State(app): State<App>,
+    ShipmentId(id): ShipmentId,
+) -> Result<Json<SlotsView>, Problem> {
+    let leaves = app.to_leave(id).await?;
+    let by_tariff = leaves.by_tariff();
+    let today = app.clock.today();
+    let said = match by_tariff {
+        Some((tariff, service)) => app
+            .carriers
+            .slots(&tariff.id, &service.id, today)
+            .await
+            .ok(),
+        None => None,
+    };
+    let by_carrier = said.is_some();
+    let (days, cut_off) = said.map_or_else(
+        || {
+            let fetched = by_tariff.and_then(|(tariff, service)| tariff.collection_of(service));
+            (
+                next_days(by_tariff, today),
+                fetched.map(|fetched| fetched.cut_off),
+            )
+        },
+        |said| (said.days, said.cut_off),
+    );
+    // A day that is over is none, whatever a carrier says.
+    let days = days
+        .into_iter()
+        .filter(|day| *day >= today)
+        .take(DAYS)
+        .collect();
+    Ok(Json(SlotsView {
+        by_carrier,
+        days: app.leaving_days(id, by_tariff, days).await?,
+        cut_off,
+    }))
+}
+
+pub(crate) fn routes() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(show))
+}
