@@ -1,6 +1,6 @@
 //! The API as a whole: its routes, its description and the page that shows it.
 
-use std::time::Duration;
+use std::{sync::LazyLock, time::Duration};
 
 use axum::{
     Json, Router,
@@ -270,8 +270,6 @@ const OWN_SCRIPTS_ONLY: HeaderValue = HeaderValue::from_static(
 
 /// Returns the whole application: API, its description and page, and the pages.
 pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
-    let description = Bytes::from(description().to_string());
-    let schema = Bytes::from(tariff_schema().to_string());
     let (known, _) = versioned(routes()).split_for_parts();
     let (open, _) = versioned(network::open_routes()).split_for_parts();
     let trace =
@@ -282,11 +280,11 @@ pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
     known
         .route(
             "/api/openapi.json",
-            get(async move || ([(header::CONTENT_TYPE, JSON)], description.clone())),
+            get(async || described(|told| &told.api).await),
         )
         .route(
             "/api/schemas/tariff.json",
-            get(async move || ([(header::CONTENT_TYPE, JSON)], schema.clone())),
+            get(async || described(|told| &told.tariff).await),
         )
         .layer(from_fn_with_state((app.clone(), door), let_known_in))
         .merge(open)
@@ -318,6 +316,22 @@ pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
         .layer(SetRequestIdLayer::new(REQUEST_ID, MakeRequestUuid))
         .layer(from_fn_with_state(app.longest_answer, in_time))
         .with_state(app)
+}
+
+/// What programs read of the API: worked out when somebody asks first, for every start would wait for it.
+struct Described {
+    api: Bytes,
+    tariff: Bytes,
+}
+
+async fn described(which: fn(&Described) -> &Bytes) -> Result<Response, Problem> {
+    static TOLD: LazyLock<Described> = LazyLock::new(|| Described {
+        api: description().to_string().into(),
+        tariff: tariff_schema().to_string().into(),
+    });
+    let told = tokio::task::spawn_blocking(move || which(&TOLD).clone()).await;
+    let told = told.map_err(|_| Problem::slip())?;
+    Ok(([(header::CONTENT_TYPE, JSON)], told).into_response())
 }
 
 async fn to_description() -> Redirect {

@@ -267,16 +267,17 @@ fn what_was_used_before_is_told_in_money_grams_and_litres() {
             (said.used_again_litres - litres).abs() < 1e-6,
             "{name}: {said:?} {litres}"
         );
-        assert!(
-            grams > 0.0 && litres > 0.0 && said.saved_by_reuse.amount > Decimal::ZERO,
-            "{name}"
-        );
+        // What goes in a tube has no board and no fill.
+        if plan.carton().is_some() {
+            assert!(grams > 0.0 && litres > 0.0, "{name}");
+            assert!(said.saved_by_reuse.amount > Decimal::ZERO, "{name}");
+            pieces += 1;
+        }
         let bought = charge(&inputs, &new)
             .expect("it can be made")
             .expect("it is measured");
         // The demo studio keeps saved card, which few plans take.
         assert!(bought.used_again.as_g() <= said.used_again.as_g(), "{name}");
-        pieces += 1;
     }
     assert!(pieces > 5);
 }

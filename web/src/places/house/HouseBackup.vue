@@ -153,7 +153,7 @@ progress {
 code {
   display: block;
   margin-top: 4px;
-  color: var(--ink);
+  color: var(--peat);
 }
 label:focus-within {
   outline: 3px solid var(--heather);

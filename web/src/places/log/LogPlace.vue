@@ -57,6 +57,8 @@ const go = (to: number) => {
 
 const trouble = ref('');
 /** Begins a shipment as an old one was sent. */
+/** Eight filters fill the first screen of a phone: there they are unfolded when wanted, or when one of them holds. */
+const unfolded = window.matchMedia('(min-width: 700px)').matches || filtered.value;
 async function again(id: string): Promise<void> {
   trouble.value = '';
   try {
@@ -95,35 +97,40 @@ const weighed = (row: (typeof rows.value)[number]) =>
       <a :href="table('csv')" class="btn no-print">As CSV</a>
       <a :href="table('json')" class="btn no-print">As JSON</a>
     </div>
-    <div class="ways no-print">
-      <label
-        >What came of it
-        <BFormSelect v-model="sought.outcome.value" name="outcome" :options="outcomes" size="sm"
-      /></label>
-      <label
-        >Kind <BFormSelect v-model="sought.class.value" name="class" :options="classes" size="sm"
-      /></label>
-      <label>Way <BFormSelect v-model="sought.route.value" name="route" :options="routes" size="sm" /></label>
-      <label
-        >Carrier
-        <BFormSelect
-          v-model="sought.carrier.value"
-          name="carrier"
-          :options="named(page.data.value?.carriers)"
-          size="sm"
-      /></label>
-      <label
-        >Preset
-        <BFormSelect
-          v-model="sought.preset.value"
-          name="preset"
-          :options="named(page.data.value?.presets)"
-          size="sm"
-      /></label>
-      <label>From <input v-model="sought.from.value" type="date" name="from" class="form-control" /></label>
-      <label>To <input v-model="sought.to.value" type="date" name="to" class="form-control" /></label>
-      <label>Sorted <BFormSelect v-model="sort" name="sort" :options="SORTS" size="sm" /></label>
-    </div>
+    <details class="no-print" :open="unfolded">
+      <summary>Filter and sort</summary>
+      <div class="ways">
+        <label
+          >What came of it
+          <BFormSelect v-model="sought.outcome.value" name="outcome" :options="outcomes" size="sm"
+        /></label>
+        <label
+          >Kind <BFormSelect v-model="sought.class.value" name="class" :options="classes" size="sm"
+        /></label>
+        <label
+          >Way <BFormSelect v-model="sought.route.value" name="route" :options="routes" size="sm"
+        /></label>
+        <label
+          >Carrier
+          <BFormSelect
+            v-model="sought.carrier.value"
+            name="carrier"
+            :options="named(page.data.value?.carriers)"
+            size="sm"
+        /></label>
+        <label
+          >Preset
+          <BFormSelect
+            v-model="sought.preset.value"
+            name="preset"
+            :options="named(page.data.value?.presets)"
+            size="sm"
+        /></label>
+        <label>From <input v-model="sought.from.value" type="date" name="from" class="form-control" /></label>
+        <label>To <input v-model="sought.to.value" type="date" name="to" class="form-control" /></label>
+        <label>Sorted <BFormSelect v-model="sort" name="sort" :options="SORTS" size="sm" /></label>
+      </div>
+    </details>
     <p v-if="trouble" v-say class="notice">{{ trouble }}</p>
     <p v-if="page.away.value" v-say class="soft">The studio’s data can’t be reached. Trying again.</p>
     <p v-else-if="total === undefined" class="soft">Opening the log</p>
@@ -204,6 +211,17 @@ h1 {
   flex: 1 1 220px;
   max-width: 340px;
   margin-left: auto;
+}
+summary {
+  min-height: 44px;
+  color: var(--peat-soft);
+  line-height: 44px;
+}
+@media (min-width: 700px) {
+  /* Once it was closed on a wide screen, it can be opened again. */
+  details[open] > summary {
+    display: none;
+  }
 }
 .ways {
   display: flex;
