@@ -193,6 +193,7 @@ async fn left(studio: &mut Studio, page: &Page, folder: &Path) -> Result<()> {
         .await?;
     page.press_called("Book it").await?;
     page.sees("[data-test='tracking']", "-").await?;
+    page.asks("window.scrollTo(0, 0)").await?;
     page.picture(&folder.join("send.png")).await?;
     page.press_called("It is handed over").await?;
     page.is_saved().await?;
@@ -218,7 +219,7 @@ async fn left(studio: &mut Studio, page: &Page, folder: &Path) -> Result<()> {
 async fn phone(pool: &PgPool, folder: &Path) -> Result<()> {
     let studio = Studio::sized(pool, 390, HEIGHT).await?;
     let page = studio.page();
-    open(&page, "Kelp Ladder", "box").await?;
+    open(&page, "Tide Table", "box").await?;
     page.sees("main", "flat, seen from inside").await?;
     page.asks("document.querySelector('.part').scrollIntoView({ block: 'center' })")
         .await?;

@@ -98,9 +98,11 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
         <h2>Do the weights hold?</h2>
         <template v-if="told.weights.parcels > 0">
           <p data-test="weights">
-            Of {{ counted(told.weights.parcels, 'parcel') }} that were weighed, {{ told.weights.within }} lay
-            within what the plan left open; on average {{ Math.abs(told.weights.mean_percent).toFixed(1) }} %
+            Of {{ counted(told.weights.parcels, 'parcel') }} that were weighed,
+            {{ told.weights.within === 0 ? 'none' : told.weights.within }} lay within what the plan left open;
+            on average {{ Math.abs(told.weights.mean_percent).toFixed(1) }} %
             {{ told.weights.mean_percent < 0 ? 'lighter' : 'heavier' }}.
+            <RouterLink :to="{ name: 'weighings' }">What that says about your stores</RouterLink>
           </p>
           <LogChart :told="told" which="weights" label="How many parcels were off by how many per cent" />
         </template>
