@@ -6378,6 +6378,8 @@ export interface components {
             service_name?: string | null;
             /** @description Every step at the bench, and when it was ticked. */
             steps: components["schemas"]["DoneStep"][];
+            /** @description How its buyer unpacks it, as that is printed: the plan that it left with, backwards. */
+            unpacking?: Record<string, never> | null;
             used_again_g?: components["schemas"]["Mass"] | null;
             /**
              * Format: double

@@ -8,7 +8,7 @@ use crate::{
     Refusal,
     freight::Offer,
     odds::{PieceClass, Route},
-    pack::StepState,
+    pack::{StepState, UnpackingGuide},
     plan::OneIn,
     quantity::{Mass, Minutes, Money, Weight},
     shipment::{House, ShipmentInputs, Worked, charge, packing},
@@ -75,6 +75,10 @@ pub struct Handed {
     pub used_again_litres: Option<f64>,
     /// Every step at the bench, and when it was ticked.
     pub steps: Vec<DoneStep>,
+    /// How its buyer unpacks it, as that is printed: the plan that it left with, backwards.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<Object>))]
+    pub unpacking: Option<serde_json::Value>,
 }
 
 /// A step at the bench.
@@ -143,6 +147,7 @@ impl Handed {
             used_again: charged.as_ref().map(|charge| charge.used_again),
             used_again_litres: charged.as_ref().map(|charge| charge.used_again_litres),
             saved: charged.map(|charge| charge.saved_by_reuse),
+            unpacking: serde_json::to_value(UnpackingGuide::of(plan, inputs)).ok(),
             steps: steps
                 .into_iter()
                 .map(|view| DoneStep {

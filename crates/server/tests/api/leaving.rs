@@ -43,14 +43,19 @@ async fn standins() -> Running {
 }
 
 async fn beside(pool: &PgPool, carriers: String) -> Api {
+    waiting(pool, carriers, Duration::from_millis(1500)).await
+}
+
+/// Beside carriers that are waited for so long at a time.
+async fn waiting(pool: &PgPool, carriers: String, answer: Duration) -> Api {
     Api::start_with(pool, true, |options| {
         options.outside = Outside {
             carriers: Some(carriers),
             stand_in: true,
             patience: Patience {
-                answer: Duration::from_millis(1500),
+                answer,
                 pause: Duration::from_millis(1),
-                opens_after: 1000,
+                opens_after: 10_000,
                 ..Patience::default()
             },
             ..Outside::default()
@@ -217,20 +222,7 @@ fn happens() -> impl Strategy<Value = Happens> {
 }
 
 async fn hasty(pool: &PgPool, carriers: String) -> Api {
-    Api::start_with(pool, false, |options| {
-        options.outside = Outside {
-            carriers: Some(carriers),
-            stand_in: true,
-            patience: Patience {
-                answer: Duration::from_millis(150),
-                pause: Duration::from_millis(1),
-                opens_after: 10_000,
-                ..Patience::default()
-            },
-            ..Outside::default()
-        };
-    })
-    .await
+    waiting(pool, carriers, Duration::from_millis(150)).await
 }
 
 async fn cancel(api: &Api, shipment: &Value) {
@@ -592,6 +584,7 @@ async fn what_has_left_keeps_its_plan_and_comes_back_with_undo(pool: PgPool) {
     );
     assert_eq!(left["handed"]["weight"]["mass_g"], planned);
     assert_eq!(left["handed"]["carrier"], "Gannet Post");
+    let (_, guide) = bytes(&api, &at(&shipment, "/unpacking-guide")).await;
     assert_eq!(left["line"]["next"]["kind"], "follow");
     // What is typed about it afterwards is kept; what would change its plan is refused at its field.
     let (status, noted) = change(
@@ -612,10 +605,14 @@ async fn what_has_left_keeps_its_plan_and_comes_back_with_undo(pool: PgPool) {
     let rules = api.get("/api/v1/studio").await["rules"].clone();
     let mut heavier = rules.clone();
     heavier["allowances"]["clearance_mm"] = json!(40.0);
+    heavier["schools"]["padding"] = json!("lean");
     let (status, said) = api
         .put("/api/v1/studio/rules", json!({ "rules": heavier }))
         .await;
     assert_eq!(status, StatusCode::OK, "{said}");
+    // Its buyer unpacks what was packed.
+    let (_, guide_now) = bytes(&api, &at(&shipment, "/unpacking-guide")).await;
+    assert_eq!(words(&guide_now), words(&guide));
     let after = api.get(&at(&shipment, "")).await;
     assert_eq!(after["summary"]["weight"]["mass_g"], planned);
     assert_eq!(
@@ -649,6 +646,8 @@ async fn what_has_left_keeps_its_plan_and_comes_back_with_undo(pool: PgPool) {
     assert_eq!((status, &here["place"]), (StatusCode::OK, &json!("bench")));
     assert!(here["handed"].is_null());
     assert_ne!(here["summary"]["weight"]["mass_g"], planned);
+    let (_, guide_here) = bytes(&api, &at(&shipment, "/unpacking-guide")).await;
+    assert_ne!(words(&guide_here), words(&guide));
 }
 
 #[sqlx::test(migrations = false)]
