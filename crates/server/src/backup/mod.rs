@@ -201,6 +201,56 @@ impl Backups {
     }
 }
 
+/// Something that is being done. Whatever ends it, a panic too, the next can begin.
+#[derive(Debug)]
+struct Work {
+    backups: Backups,
+    count: Arc<Count>,
+    ended: bool,
+}
+
+impl Work {
+    /// Begins something, unless something is being done already.
+    fn begin(backups: &Backups, desk: &mut Desk, what: Doing) -> Result<Self, Problem> {
+        if desk.working.is_some() {
+            return Err(Problem::backup_under_way());
+        }
+        let count = Arc::new(Count::default());
+        desk.working = Some((what, Arc::clone(&count)));
+        desk.failed = None;
+        Ok(Self {
+            backups: backups.clone(),
+            count,
+            ended: false,
+        })
+    }
+
+    /// Ends it with what came of it.
+    fn end<T>(mut self, came: Result<T, Failed>, keep: impl FnOnce(&mut Desk, T)) {
+        let mut desk = self.backups.desk();
+        desk.working = None;
+        match came {
+            Ok(made) => keep(&mut desk, made),
+            Err(error) => {
+                tracing::warn!(%error, "a backup was not made or not read in");
+                desk.failed = Some(told(&error));
+            }
+        }
+        drop(desk);
+        self.ended = true;
+    }
+}
+
+impl Drop for Work {
+    fn drop(&mut self) {
+        if !self.ended {
+            let mut desk = self.backups.desk();
+            desk.working = None;
+            desk.failed = Some(told(&Failed::Slip));
+        }
+    }
+}
+
 /// How backups stand.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct BackupView {
@@ -291,27 +341,14 @@ impl App {
         })
     }
 
-    /// Begins something, unless something is being done already.
-    fn begin_backup(&self, what: Doing) -> Result<Arc<Count>, Problem> {
-        let mut desk = self.backups.desk();
-        if desk.working.is_some() {
-            return Err(Problem::backup_under_way());
-        }
-        let count = Arc::new(Count::default());
-        desk.working = Some((what, Arc::clone(&count)));
-        desk.failed = None;
-        drop(desk);
-        Ok(count)
-    }
-
-    async fn make_backup(self, count: Arc<Count>) {
+    async fn make_backup(self, work: Work) {
         let made = async {
             let file = tokio::task::spawn_blocking(tempfile::tempfile).await;
             let file = file.map_err(|_| Failed::Slip)??;
             let from = (&self.store, self.studio);
-            let written = out::write(from, &self.pictures, self.clock, file, &count).await?;
+            let written = out::write(from, &self.pictures, self.clock, file, &work.count).await?;
             let bytes = written.file.metadata()?.len();
-            Ok::<_, Failed>(Made {
+            Ok(Made {
                 file: Arc::new(written.file),
                 bytes,
                 on: self.clock.today(),
@@ -320,31 +357,15 @@ impl App {
             })
         };
         let made = made.await;
-        let mut desk = self.backups.desk();
-        desk.working = None;
-        match made {
-            Ok(made) => desk.made = Some(made),
-            Err(error) => {
-                tracing::warn!(%error, "no backup was made");
-                desk.failed = Some(told(&error));
-            }
-        }
+        work.end(made, |desk, made| desk.made = Some(made));
     }
 
-    async fn read_backup(self, file: File, count: Arc<Count>) {
+    async fn read_backup(self, file: File, work: Work) {
         let into = (&self.store, self.studio);
-        let read = into::read(into, &self.pictures, file, &count).await;
+        let read = into::read(into, &self.pictures, file, &work.count).await;
         // Plans that are behind are worked out.
         self.bell.notify_one();
-        let mut desk = self.backups.desk();
-        desk.working = None;
-        match read {
-            Ok(read) => desk.read = Some(read),
-            Err(error) => {
-                tracing::warn!(%error, "a backup was not read in");
-                desk.failed = Some(told(&error));
-            }
-        }
+        work.end(read, |desk, read| desk.read = Some(read));
     }
 }
 
@@ -380,14 +401,14 @@ async fn show(State(app): State<App>) -> Result<Json<BackupView>, Problem> {
     ),
 )]
 async fn make(State(app): State<App>) -> Result<(StatusCode, Json<BackupView>), Problem> {
-    match app.begin_backup(Doing::Making) {
-        Ok(count) => drop(tokio::spawn(app.clone().make_backup(count))),
-        Err(problem) => {
-            let working = app.backups.desk().working.as_ref().map(|(what, _)| *what);
-            if working != Some(Doing::Making) {
-                return Err(problem);
-            }
-        }
+    let begun = {
+        let mut desk = app.backups.desk();
+        let making = matches!(desk.working, Some((Doing::Making, _)));
+        let work = (!making).then(|| Work::begin(&app.backups, &mut desk, Doing::Making));
+        work.transpose()?
+    };
+    if let Some(work) = begun {
+        tokio::spawn(app.clone().make_backup(work));
     }
     Ok((StatusCode::ACCEPTED, Json(app.backup_view().await?)))
 }
@@ -565,13 +586,12 @@ async fn take_part(
         received: receiving.received,
         bytes: receiving.bytes,
     };
-    if view.received == view.bytes {
-        let count = Arc::new(Count::default());
-        desk.working = Some((Doing::Reading, Arc::clone(&count)));
+    if view.received == view.bytes
+        && let Some(receiving) = desk.receiving.take()
+    {
         desk.read = None;
-        if let Some(receiving) = desk.receiving.take() {
-            tokio::spawn(app.clone().read_backup(receiving.file, count));
-        }
+        let work = Work::begin(&app.backups, &mut desk, Doing::Reading)?;
+        tokio::spawn(app.clone().read_backup(receiving.file, work));
     }
     drop(desk);
     Ok(Json(view))

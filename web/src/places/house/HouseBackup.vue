@@ -22,6 +22,8 @@ function size(bytes: number): string {
 }
 
 const doing = computed(() => backup.value?.doing);
+/** Whatever is being sent may have been given up with its page: another may be chosen in its place. */
+const busy = computed(() => sending.value || (doing.value ? doing.value.what !== 'receiving' : false));
 const far = computed(() => {
   const now = doing.value;
   if (!now) return '';
@@ -67,11 +69,7 @@ async function chosen(event: Event): Promise<void> {
         >
           Save the file, {{ size(backup.made.bytes) }}
         </a>
-        <BButton
-          :variant="backup.made ? 'outline-secondary' : 'primary'"
-          :disabled="Boolean(doing)"
-          @click="make"
-        >
+        <BButton :variant="backup.made ? 'outline-secondary' : 'primary'" :disabled="busy" @click="make">
           {{ backup.made ? 'Make another' : 'Make a backup' }}
         </BButton>
       </div>
@@ -109,14 +107,14 @@ async function chosen(event: Event): Promise<void> {
           Nothing is kept here yet. The backup takes the place of the house rules, stores and tariffs that are
           here, all of it or nothing.
         </p>
-        <label class="btn btn-outline-secondary" :class="{ disabled: sending || doing }">
+        <label class="btn btn-outline-secondary" :class="{ disabled: busy }">
           Choose a backup
           <input
             type="file"
             accept=".zip,application/zip"
             class="visually-hidden"
             name="backup"
-            :disabled="sending || Boolean(doing)"
+            :disabled="busy"
             @change="chosen"
           />
         </label>
