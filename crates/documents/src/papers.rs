@@ -55,8 +55,8 @@ impl Paper {
 
 /// What all of them set alike.
 pub(crate) const ALIKE: (&str, &str) = ("alike.typ", include_str!("papers/alike.typ"));
-/// A printed photograph is half a page wide at most: this is over 300 points an inch there.
-const LONGEST_SIDE: u32 = 1200;
+/// A printed photograph is half a page wide at most: this is over 250 points an inch there.
+const LONGEST_SIDE: u32 = 900;
 const QUALITY: u8 = 80;
 const MOST_PICTURES: usize = 60;
 
