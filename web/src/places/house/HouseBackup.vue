@@ -95,8 +95,8 @@ async function chosen(event: Event): Promise<void> {
       <p v-else-if="!backup.empty" class="soft">
         A backup goes into a studio where nothing is kept yet; here
         {{ backup.shipments === 1 ? 'is' : 'are' }} {{ counted(backup.shipments, 'shipment') }}. Start an
-        empty one beside it, with <code>bin/start --port 7380 --data another-folder --empty</code>, and choose
-        the file there.
+        empty one beside it, and choose the file there:
+        <code>bin/start --port 7380 --data another-folder --empty</code>
       </p>
       <template v-else>
         <div v-if="sending || doing?.what === 'receiving'" class="far">
