@@ -62,6 +62,10 @@ const here = computed(() => PLACES.find(({ to }) => to !== '/' && route.path.sta
 </template>
 
 <style scoped>
+.strip > .mark,
+.mark svg {
+  flex: none;
+}
 .strip {
   display: flex;
   align-items: center;
