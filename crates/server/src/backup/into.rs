@@ -68,12 +68,22 @@ pub(crate) async fn read(
         searching,
     )
     .await;
-    if taken.is_err() {
+    // Whose commit got no answer may be there all the same: its pictures stay, as they do while nobody can be asked.
+    if taken.is_err() && store.holdings(studio).await?.is_empty() {
         for id in put {
             pictures.forget(studio, id).await;
         }
     }
-    taken
+    let read = taken?;
+    // What an earlier edition of the program worked out is worked out again; every start does so too, and the studio is here by now.
+    let caught_up = async {
+        store.mark_worked_out_before(studio, EDITION).await?;
+        store.catch_up_log(studio).await
+    };
+    if let Err(error) = caught_up.await {
+        tracing::warn!(%error, "what was read in is brought up to date at the next start");
+    }
+    Ok(read)
 }
 
 async fn take_in(
@@ -115,9 +125,6 @@ async fn take_in(
     }
     searching.await.map_err(|_| Failed::Slip)??;
     into.finish().await?;
-    // What an earlier edition of the program worked out is worked out again.
-    store.mark_worked_out_before(studio, EDITION).await?;
-    store.catch_up_log(studio).await?;
     Ok(read)
 }
 
