@@ -43,6 +43,8 @@ struct Books {
     forgotten: BTreeSet<String>,
     /// Days on which nothing more is taken.
     full: BTreeSet<Date>,
+    /// Days that were added to those of its tariff.
+    added: BTreeSet<Date>,
     fault: Fault,
     asked: usize,
 }
@@ -251,6 +253,11 @@ impl Carrier {
     /// Lets a day be full: nothing more is taken on it.
     pub fn is_full_on(&self, day: Date) {
         self.books().full.insert(day);
+    }
+
+    /// Adds a day that its tariff does not know of.
+    pub fn also_comes_on(&self, day: Date) {
+        self.books().added.insert(day);
     }
 
     fn books(&self) -> MutexGuard<'_, Books> {
@@ -482,8 +489,14 @@ async fn slots(
     faulty(&carrier, |_| {
         let tariff = carrier.tariff(&id)?;
         let service = service_of(tariff, &service)?;
-        let full = carrier.books().full.clone();
+        let (full, added) = {
+            let books = carrier.books();
+            (books.full.clone(), books.added.clone())
+        };
         let mut days = tariff.next_days(service, from, SLOTS + full.len());
+        days.extend(added.into_iter().filter(|day| *day >= from));
+        days.sort_unstable();
+        days.dedup();
         days.retain(|day| !full.contains(day));
         days.truncate(SLOTS);
         let until = tariff.collection_of(service).map(|fetched| fetched.cut_off);

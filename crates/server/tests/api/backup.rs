@@ -73,7 +73,7 @@ async fn told(api: &Api) -> Vec<(String, Vec<u8>)> {
         "/log.csv",
         "/log.json",
         "/tariffs",
-        "/presets",
+        "/studio/presets",
         "/shipments",
         "/shipments?place=archive",
         "/shipments?place=sent",
@@ -121,6 +121,9 @@ async fn studio(pool: &PgPool) -> Api {
             send_to(&api, &shipment, Uuid::from_u128(side.into()), jpeg(side)).await;
         assert_eq!(status, StatusCode::OK, "{view}");
     }
+    let mark = api.client.put(format!("{}/api/v1/studio/mark", api.base));
+    let mark = mark.body(jpeg(32)).send().await.expect("an answer");
+    assert!(mark.status().is_success(), "{mark:?}");
     let path = format!("/api/v1/shipments/{}", text(&rows[0]["id"]));
     let first = api.get(&path).await;
     let change = json!({ "version": first["version"], "edit": Uuid::from_u128(7), "change": { "title": "=1+1, „Überfahrt“" } });
@@ -153,6 +156,9 @@ async fn empty(pool: &PgPool) -> Api {
 async fn a_studio_comes_back_as_it_was_to_the_byte(pool: PgPool) {
     let here = studio(&pool).await;
     let was = told(&here).await;
+    for (path, _) in &was {
+        assert!(path.ends_with("200 OK"), "{path}");
+    }
     assert!(
         was.iter()
             .filter(|(path, _)| path.contains("/photographs/"))

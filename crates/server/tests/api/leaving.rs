@@ -341,6 +341,21 @@ async fn the_carriers_own_days_are_offered_and_its_tariffs_where_it_is_silent(po
     );
     let (_, leaving) = book_on(&api, &shipment, &by_tariff[1]).await;
     assert_eq!(leaving["booking"]["state"], "booked", "{leaving}");
+    // 7 March 2027 is a Sunday, of which its tariff knows nothing: it is refused until the carrier says that it comes.
+    let (sunday, other) = ("2027-03-07", ready(&api, "XS").await);
+    assert!(!by_tariff.iter().any(|day| day == sunday), "{by_tariff:?}");
+    let (status, problem) = book_on(&api, &other, sunday).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(problem["errors"][0]["field"], "on");
+    standins
+        .carrier
+        .also_comes_on(sunday.parse().expect("a day"));
+    assert!(days(&api.get(&at(&other, "/slots")).await).contains(&sunday.to_owned()));
+    let (_, leaving) = book_on(&api, &other, sunday).await;
+    assert_eq!(
+        (&leaving["booking"]["state"], &leaving["booking"]["on"]),
+        (&json!("booked"), &json!(sunday))
+    );
     standins.carrier.fails(FaultKind::Unavailable, 1000);
     let slots = api.get(&at(&shipment, "/slots")).await;
     assert_eq!(
