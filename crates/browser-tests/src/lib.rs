@@ -5,4 +5,4 @@ mod page;
 mod studio;
 
 pub use page::Page;
-pub use studio::Studio;
+pub use studio::{Studio, with_the_demo_studio};

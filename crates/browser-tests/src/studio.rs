@@ -1,9 +1,18 @@
 //! A studio that is served for one test.
 
-use std::{mem::ManuallyDrop, net::SocketAddr, path::Path, time::Duration};
+use std::{
+    mem::ManuallyDrop,
+    net::SocketAddr,
+    path::{Path, PathBuf},
+    time::Duration,
+};
 
 use anyhow::{Context, Result, ensure};
-use hummock_server::{Certificate, Clock, Listen, Outside, Running, ServeOptions, Waits, serve};
+use hummock_server::{
+    Certificate, Clock, Listen, Outside, Running, ServeOptions, Waits, import, serve,
+};
+use hummock_store::Store;
+use hummock_test_database::{Database, url_of};
 use sqlx::PgPool;
 use thirtyfour::{BrowserLogEntry, prelude::*};
 
@@ -37,7 +46,8 @@ impl Studio {
     /// # Errors
     /// When the server or the browser does not start.
     pub async fn sized(pool: &PgPool, width: u32, height: u32) -> Result<Self> {
-        let on_loopback = ServeOptions::on_loopback(url_of(pool)?, hummock_pages::file);
+        let on_loopback =
+            ServeOptions::on_loopback(url_of(&pool.connect_options()), hummock_pages::file);
         Self::serving(on_loopback, width, height).await
     }
 
@@ -49,7 +59,7 @@ impl Studio {
         let options = ServeOptions {
             listen: Some(Listen(([127, 0, 0, 1], 0).into())),
             certificate: Certificate::Studio(keys.to_owned()),
-            ..ServeOptions::on_loopback(url_of(pool)?, hummock_pages::file)
+            ..ServeOptions::on_loopback(url_of(&pool.connect_options()), hummock_pages::file)
         };
         Self::serving(options, 1024, 768).await
     }
@@ -69,7 +79,7 @@ impl Studio {
                 stand_in: true,
                 ..Outside::default()
             },
-            ..ServeOptions::on_loopback(url_of(pool)?, hummock_pages::file)
+            ..ServeOptions::on_loopback(url_of(&pool.connect_options()), hummock_pages::file)
         };
         let mut studio = Self::serving(options, width, height).await?;
         studio.standins = Some(standins);
@@ -86,7 +96,7 @@ impl Studio {
 
     async fn serving(options: ServeOptions, width: u32, height: u32) -> Result<Self> {
         let options = ServeOptions {
-            start_with: Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo"),
+            start_with: demo(),
             clock: Clock::Standing(TODAY.parse()?),
             // A busy machine is no fault of what is tested.
             waits: Waits {
@@ -215,18 +225,22 @@ impl Studio {
     }
 }
 
-/// The address of the database that a pool is connected to.
-fn url_of(pool: &PgPool) -> Result<String> {
-    let given =
-        std::env::var("DATABASE_URL").context("DATABASE_URL names a server: run bin/test")?;
-    let (server, _) = given
-        .rsplit_once('/')
-        .context("a database URL has a path")?;
-    let options = pool.connect_options();
-    Ok(format!(
-        "{server}/{}",
-        options
-            .get_database()
-            .context("a test has a database of its own")?
-    ))
+/// Makes a database for one test, with the demo studio in it.
+///
+/// # Panics
+/// When PostgreSQL or the demo studio is missing: run bin/test.
+pub async fn with_the_demo_studio() -> Database {
+    Database::like("pages", async |url: String| {
+        let store = Store::open(&url, Waits::default().database).await;
+        let store = store.expect("PostgreSQL");
+        let today = Clock::Standing(TODAY.parse().expect("a day"));
+        let imported = import(&store, &demo(), true, today).await;
+        assert!(imported.expect("the demo studio").created);
+        store.close().await;
+    })
+    .await
+}
+
+fn demo() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo")
 }

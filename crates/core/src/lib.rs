@@ -12,6 +12,7 @@ pub mod drawing;
 pub mod enclosure;
 pub mod freight;
 pub mod house;
+pub mod json;
 pub mod layer;
 pub mod material;
 pub mod odds;

@@ -9,19 +9,19 @@ use hummock_core::{
 };
 use rust_decimal::Decimal;
 use serde::{Deserialize, de::DeserializeOwned};
-use utoipa::ToSchema;
-use utoipa_axum::{router::OpenApiRouter, routes};
 
 use crate::{
     app::App,
     body::{Body, NameInPath},
     problem::Problem,
     rework::beside,
+    routes::{Routes, routes},
     table::separator_of,
 };
 
 /// Which parcels.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct AccountRequest {
     /// A table of parcels with a head: `length_mm`, `width_mm`, `height_mm`, `mass_kg`, `country`, and where they are known
@@ -37,7 +37,7 @@ const MOST_REFUSALS: usize = 20;
 const MOST_SENT: i64 = 1000;
 
 /// Says what each tier of a carrier's account would make of parcels: of those in the archive that went with it, or of a table.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "compare_accounts", post, path = "/tariffs/{id}/account", tag = "tariffs", request_body = AccountRequest,
     params(("id" = String, Path, description = "As `gannet-post`")),
     responses(
@@ -45,7 +45,7 @@ const MOST_SENT: i64 = 1000;
         (status = 404, description = "There is no such tariff", body = Problem),
         (status = 422, description = "A table that can't be read, each cell with its line and column", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn compare(
     State(app): State<App>,
     NameInPath(id): NameInPath,
@@ -218,6 +218,8 @@ fn parcel_of<'r>(
     })
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().routes(routes!(compare))
+pub(crate) fn routes() -> Routes {
+    routes![
+        post "/tariffs/{id}/account" => compare,
+    ]
 }

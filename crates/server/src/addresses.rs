@@ -6,13 +6,17 @@ use hummock_core::{
     shipment::{PartedAddress, part_address},
 };
 use serde::Deserialize;
-use utoipa::ToSchema;
-use utoipa_axum::{router::OpenApiRouter, routes};
 
-use crate::{app::App, body::Body, problem::Problem};
+use crate::{
+    app::App,
+    body::Body,
+    problem::Problem,
+    routes::{Routes, routes},
+};
 
 /// An address as it was copied from somewhere.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct AddressRequest {
     /// Line by line, or in one line with commas; up to 2000 characters.
@@ -23,13 +27,13 @@ pub(crate) struct AddressRequest {
 const LONGEST_BLOCK: usize = 2000;
 
 /// Parts an address that was pasted as a block into its fields, to be looked over; nothing is stored.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "part_address", post, path = "/addresses", tag = "shipments", request_body = AddressRequest,
     responses(
         (status = 200, description = "Its fields, what belongs to none, and what is a guess", body = PartedAddress),
         (status = 422, description = "It is too long", body = Problem),
     ),
-)]
+))]
 async fn part(
     State(app): State<App>,
     Body(request): Body<AddressRequest>,
@@ -45,6 +49,8 @@ async fn part(
     Ok(Json(part_address(&request.block, &countries)))
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().routes(routes!(part))
+pub(crate) fn routes() -> Routes {
+    routes![
+        post "/addresses" => part,
+    ]
 }

@@ -9,14 +9,18 @@ use hummock_core::{
 use hummock_store::{BookingState, Stored};
 use jiff::civil::Date;
 use serde::Serialize;
-use utoipa::ToSchema;
-use utoipa_axum::{router::OpenApiRouter, routes};
 use uuid::Uuid;
 
-use crate::{app::App, body::ShipmentId, problem::Problem};
+use crate::{
+    app::App,
+    body::ShipmentId,
+    problem::Problem,
+    routes::{Routes, routes},
+};
 
 /// What comes of a parcel.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct AfterView {
     /// How it turned out beside the plan; nothing before it was handed over.
     beside: Option<ParcelBeside>,
@@ -31,7 +35,7 @@ pub(crate) struct AfterView {
     /// Until when damage or loss is heard; nothing while neither can be claimed.
     deadline: Option<Deadline>,
     /// The last day on which it was to arrive, by its carrier's calendar.
-    #[schema(value_type = Option<String>, format = Date)]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>, format = Date))]
     expected: Option<Date>,
     /// Whether that day is over, and nobody said that it arrived.
     overdue: bool,
@@ -40,7 +44,8 @@ pub(crate) struct AfterView {
 }
 
 /// Something that was learned from an earlier parcel.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct LessonView {
     /// Its shipment.
     shipment: Uuid,
@@ -90,14 +95,14 @@ impl App {
 }
 
 /// Returns where a parcel is, until when a claim is heard, and how it turned out beside the plan.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_after", get, path = "/shipments/{id}/after", tag = "leaving",
     params(("id" = Uuid, Path, description = "Which shipment")),
     responses(
         (status = 200, description = "As it stands today", body = AfterView),
         (status = 404, description = "There is no such shipment", body = Problem),
     ),
-)]
+))]
 async fn show(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -142,14 +147,14 @@ async fn show(
 }
 
 /// Returns what was learned from earlier parcels of a like kind, the last one first.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_lessons", get, path = "/shipments/{id}/lessons", tag = "leaving",
     params(("id" = Uuid, Path, description = "Which shipment")),
     responses(
         (status = 200, description = "Up to five; none before there is a plan", body = [LessonView]),
         (status = 404, description = "There is no such shipment", body = Problem),
     ),
-)]
+))]
 async fn lessons(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -180,8 +185,9 @@ async fn lessons(
     Ok(Json(told.collect()))
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(show))
-        .routes(routes!(lessons))
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/shipments/{id}/after" => show,
+        get "/shipments/{id}/lessons" => lessons,
+    ]
 }

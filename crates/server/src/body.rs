@@ -7,7 +7,12 @@ use axum::{
     extract::{FromRequest, FromRequestParts, Path, Request},
     http::{HeaderMap, StatusCode, header::CONTENT_TYPE, request::Parts},
 };
-use hummock_core::{Refusal, shipment::refused_text, text::Unreadable};
+use hummock_core::{
+    Refusal,
+    json::{self, Misfit},
+    shipment::refused_text,
+    text::Unreadable,
+};
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 use uuid::Uuid;
@@ -37,11 +42,9 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
         if !refusals.is_empty() {
             return Err(refusals.into());
         }
-        serde_path_to_error::deserialize(document)
+        json::read(document)
             .map(Self)
-            .map_err(|error| {
-                Problem::refused(vec![refusal_at(&error.path().to_string(), error.inner())])
-            })
+            .map_err(|misfit| Problem::refused(vec![refusal_for(&misfit)]))
     }
 }
 
@@ -55,12 +58,9 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequestParts<S> for Asked<T> {
     async fn from_request_parts(parts: &mut Parts, _: &S) -> Result<Self, Problem> {
         let pairs = form_urlencoded::parse(parts.uri.query().unwrap_or_default().as_bytes());
         let deserializer = serde_urlencoded::Deserializer::new(pairs);
-        serde_path_to_error::deserialize(deserializer)
+        json::read_from(deserializer)
             .map(Self)
-            .map_err(|error| {
-                let field = error.path().to_string();
-                Problem::refused(vec![misfitting(&field, &error.inner().to_string())])
-            })
+            .map_err(|misfit| Problem::refused(vec![refusal_for(&misfit)]))
     }
 }
 
@@ -125,13 +125,10 @@ fn is_half_a_letter(error: &serde_json::Error) -> bool {
 }
 
 /// Makes a refusal for a value that does not fit its field.
-pub(crate) fn refusal_at(path: &str, error: &serde_json::Error) -> Refusal {
-    misfitting(path, &error.to_string())
-}
-
-fn misfitting(path: &str, text: &str) -> Refusal {
+pub(crate) fn refusal_for(misfit: &Misfit) -> Refusal {
+    let (path, text) = (misfit.path.to_string(), &misfit.says);
     // Fields are named as in the inputs, wherever in the body those stand.
-    let field = path.strip_prefix("inputs.").unwrap_or(path);
+    let field = path.strip_prefix("inputs.").unwrap_or(&path);
     if let Some(missing) = missing_field(text) {
         let inside = if field == "." { "" } else { field };
         let dot = if inside.is_empty() { "" } else { "." };

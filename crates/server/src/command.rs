@@ -13,7 +13,7 @@ use tracing_subscriber::{
 
 use crate::{
     Certificate, Clock, Documents, Listen, Network, Outside, Pages, Pictures, ServeOptions, Waits,
-    backup, description, import, serve,
+    api::DESCRIPTION, backup, import, serve,
 };
 
 /// Packing and shipping for the people who make and frame flat art.
@@ -267,7 +267,7 @@ pub async fn command(pages: Pages) -> Result<()> {
             Ok(())
         }
         Task::Openapi => {
-            println!("{}", serde_json::to_string_pretty(&description())?);
+            print!("{DESCRIPTION}");
             Ok(())
         }
     }

@@ -6,23 +6,27 @@ use hummock_core::{
     cushion::{CurvePoint, FittedCurve, fit_curve},
 };
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
 
 use crate::{body::Body, problem::Problem};
 
 /// Points as a supplier prints them.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct PointsRequest {
     /// Comma-separated values with the head `material,thickness_mm,drop_mm,static_stress_kpa,peak_g`.
-    #[schema(
-        example = "material,thickness_mm,drop_mm,static_stress_kpa,peak_g\nsoft foam,50,760,1.0,58\nsoft foam,50,760,1.5,52\nsoft foam,50,760,2.2,55"
+    #[cfg_attr(
+        feature = "schema",
+        schema(
+            example = "material,thickness_mm,drop_mm,static_stress_kpa,peak_g\nsoft foam,50,760,1.0,58\nsoft foam,50,760,1.5,52\nsoft foam,50,760,2.2,55"
+        )
     )]
     csv: String,
 }
 
 /// The curve of one material.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct MaterialCurve {
     /// What was tested.
     material: String,
@@ -33,13 +37,13 @@ pub(crate) struct MaterialCurve {
 const MOST_POINTS: usize = 2000;
 
 /// Fits a curve to the points of each material, by least squares on ln σ = ln a + b·ε.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "fit_curves", post, path = "/curves/fit", tag = "stores", request_body = PointsRequest,
     responses(
         (status = 200, description = "A curve for each material", body = [MaterialCurve]),
         (status = 422, description = "Points that can't be read or fitted, with their line", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn fit(
     Body(request): Body<PointsRequest>,
 ) -> Result<Json<Vec<MaterialCurve>>, Problem> {

@@ -11,9 +11,13 @@ use std::{
 use axum::Json;
 use hummock_core::sums::{CuttingAnswer, CuttingSum};
 use tokio::sync::Semaphore;
-use utoipa_axum::{router::OpenApiRouter, routes};
 
-use crate::{app::App, body::Body, problem::Problem, rework::beside};
+use crate::{
+    body::Body,
+    problem::Problem,
+    rework::beside,
+    routes::{Routes, routes},
+};
 
 /// So many searches run at once; others wait for their turn.
 static AT_ONCE: Semaphore = Semaphore::const_new(2);
@@ -30,13 +34,13 @@ impl Drop for Gone {
 }
 
 /// Lays parts out on sheets and numbers the cuts.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "/sums/cutting", post, path = "/sums/cutting", tag = "sums", request_body = CuttingSum,
     responses(
         (status = 200, description = "The cheapest way of cutting that was found", body = CuttingAnswer),
         (status = 422, description = "Numbers out of range, a part larger than every sheet, or too few sheets, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn cutting(Body(sum): Body<CuttingSum>) -> Result<Json<CuttingAnswer>, Problem> {
     let budget = sum.budget_ms.map_or(USUAL_BUDGET, Duration::from_millis);
     let search = move |left: &dyn Fn() -> bool| {
@@ -56,6 +60,8 @@ pub(crate) async fn searched<T: Send + 'static>(
     Ok(beside(move || search(&|| left.load(Ordering::Relaxed))).await)
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().routes(routes!(cutting))
+pub(crate) fn routes() -> Routes {
+    routes![
+        post "/sums/cutting" => cutting,
+    ]
 }

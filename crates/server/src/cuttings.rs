@@ -23,8 +23,6 @@ use hummock_store::{Draw, DrawnFrom, HouseAt, StoredCutting};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use sha2::{Digest as _, Sha256};
-use utoipa::ToSchema;
-use utoipa_axum::{router::OpenApiRouter, routes};
 use uuid::Uuid;
 
 use crate::{
@@ -33,11 +31,13 @@ use crate::{
     cutting::searched,
     problem::Problem,
     rework::beside,
+    routes::{Routes, routes},
     shelf::said_of,
 };
 
 /// What to lay out.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct CuttingRequest {
     /// Chosen by the caller, so that asking twice makes one.
@@ -61,7 +61,8 @@ pub(crate) struct CuttingRequest {
 }
 
 /// What to look for once more.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct AgainRequest {
     /// Another seed finds another layout; the better of the two stays, unless a plan has changed.
@@ -85,7 +86,8 @@ const fn thousand() -> u64 {
 }
 
 /// What is kept of a sheet that was cut.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct CutRequest {
     /// Each piece of its rest that is kept, counted from 0.
@@ -119,7 +121,8 @@ struct KeptShipment {
 }
 
 /// A layout.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct CuttingView {
     /// Which.
     id: Uuid,
@@ -142,7 +145,7 @@ pub(crate) struct CuttingView {
     /// How far it is over the least that it could cost, as a share; nothing where no new sheet is opened.
     gap: Option<f64>,
     /// Of every price.
-    #[schema(value_type = String)]
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
     currency: Currency,
     /// The sheets that were cut.
     done: Vec<CutDone>,
@@ -151,7 +154,8 @@ pub(crate) struct CuttingView {
 }
 
 /// A shipment whose parts are cut.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct CuttingShipment {
     /// Which.
     id: Uuid,
@@ -164,7 +168,8 @@ pub(crate) struct CuttingShipment {
 }
 
 /// A sheet that was cut.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct CutDone {
     /// Which, counted from 1.
     n: usize,
@@ -175,7 +180,8 @@ pub(crate) struct CutDone {
 }
 
 /// Sheets of a size that the shelf lacks.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct Lacking {
     /// What they are of.
     name: String,
@@ -190,7 +196,8 @@ pub(crate) struct Lacking {
 }
 
 /// A layout among others.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct CuttingRow {
     /// Which.
     id: Uuid,
@@ -386,14 +393,14 @@ fn goods_of(cut: &MaterialCut, sheet: &BatchSheet) -> Goods {
 }
 
 /// Lays parts out on offcuts and new sheets, and keeps the layout.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "make_cutting", post, path = "/cuttings", tag = "cuttings", request_body = CuttingRequest,
     responses(
         (status = 201, description = "The layout", body = CuttingView),
         (status = 404, description = "There is no such shipment", body = Problem),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn make(
     State(app): State<App>,
     Body(request): Body<CuttingRequest>,
@@ -475,7 +482,7 @@ async fn keep(app: &App, id: Uuid, kept: &Kept) -> Result<(), Problem> {
 
 /// Looks once more: by the plans and the shelf as they are now. Where neither plans nor parts nor tool changed, the better of
 /// the two layouts stays.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "cut_again", post, path = "/cuttings/{id}/again", tag = "cuttings", request_body = AgainRequest,
     params(("id" = Uuid, Path, description = "Which")),
     responses(
@@ -484,7 +491,7 @@ async fn keep(app: &App, id: Uuid, kept: &Kept) -> Result<(), Problem> {
         (status = 409, description = "Some of it is cut already", body = Problem),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn again(
     State(app): State<App>,
     CuttingId(id): CuttingId,
@@ -532,14 +539,14 @@ pub(crate) async fn again(
 }
 
 /// Returns a layout.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_cutting", get, path = "/cuttings/{id}", tag = "cuttings",
     params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 200, description = "The layout", body = CuttingView),
         (status = 404, description = "There is no such layout", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn show(
     State(app): State<App>,
     CuttingId(id): CuttingId,
@@ -548,10 +555,10 @@ pub(crate) async fn show(
 }
 
 /// Returns the newest layouts, 50 at most.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_cuttings", get, path = "/cuttings", tag = "cuttings",
     responses((status = 200, description = "The newest first", body = [CuttingRow])),
-)]
+))]
 pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<CuttingRow>>, Problem> {
     let rows = app.store.cuttings(app.studio).await?;
     let row = |stored: StoredCutting| {
@@ -569,7 +576,7 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<CuttingRow>>
 
 /// Notes that a sheet was cut: it is drawn from the shelf, and what is kept of it is put there. Once, however often it is
 /// asked.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "sheet_is_cut", put, path = "/cuttings/{id}/sheets/{n}", tag = "cuttings", request_body = CutRequest,
     params(("id" = Uuid, Path, description = "Which layout"), ("n" = usize, Path, description = "Which sheet, counted from 1")),
     responses(
@@ -578,7 +585,7 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<CuttingRow>>
         (status = 409, description = "The shelf has none left: another bench was first", body = Problem),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn cut(
     State(app): State<App>,
     SheetPath { cutting, n }: SheetPath,
@@ -659,7 +666,7 @@ pub(crate) async fn cut(
 }
 
 /// Takes back that a sheet was cut: the shelf is as it was before.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "sheet_is_not_cut", delete, path = "/cuttings/{id}/sheets/{n}", tag = "cuttings",
     params(("id" = Uuid, Path, description = "Which layout"), ("n" = usize, Path, description = "Which sheet, counted from 1")),
     responses(
@@ -667,7 +674,7 @@ pub(crate) async fn cut(
         (status = 404, description = "There is no such sheet", body = Problem),
         (status = 409, description = "What was kept of it was used since", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn not_cut(
     State(app): State<App>,
     SheetPath { cutting, n }: SheetPath,
@@ -741,10 +748,13 @@ impl<S: Send + Sync> axum::extract::FromRequestParts<S> for SheetPath {
     }
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(make, list))
-        .routes(routes!(show))
-        .routes(routes!(again))
-        .routes(routes!(cut, not_cut))
+pub(crate) fn routes() -> Routes {
+    routes![
+        post "/cuttings" => make,
+        get "/cuttings" => list,
+        get "/cuttings/{id}" => show,
+        post "/cuttings/{id}/again" => again,
+        put "/cuttings/{id}/sheets/{n}" => cut,
+        delete "/cuttings/{id}/sheets/{n}" => not_cut,
+    ]
 }

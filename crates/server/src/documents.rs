@@ -25,14 +25,13 @@ use tokio::{
     process::Command,
     sync::Semaphore,
 };
-use utoipa::{IntoParams, ToSchema};
-use utoipa_axum::{router::OpenApiRouter, routes};
 
 use crate::{
     app::App,
     body::{Asked, Body, ShipmentId},
     cuttings::{CuttingId, told_layout},
     problem::Problem,
+    routes::{Routes, routes},
     shelf_table::not_a_formula,
 };
 
@@ -215,7 +214,8 @@ pub(crate) struct Printed<'a> {
 }
 
 /// Whether documents can be made.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct DocumentsView {
     /// The program that makes them is there; after a first start it takes some minutes.
     ready: bool,
@@ -257,8 +257,9 @@ impl Format {
 }
 
 /// Which drawing, and on what.
-#[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct DrawingQuery {
     /// Which sheet of a layout, or which part of a box, counted from 1; all of them in a PDF, the first otherwise.
@@ -270,7 +271,8 @@ pub(crate) struct DrawingQuery {
 }
 
 /// What a PDF is printed on.
-#[derive(Debug, Clone, Copy, Default, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Copy, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub(crate) enum PaperName {
     /// One page as large as the drawing.
@@ -356,10 +358,10 @@ pub(crate) fn file_of(
 }
 
 /// Tells whether drawings can be made.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_documents", get, path = "/documents", tag = "documents",
     responses((status = 200, description = "Whether the program that makes them is there", body = DocumentsView)),
-)]
+))]
 pub(crate) async fn show(State(app): State<App>) -> Json<DocumentsView> {
     Json(DocumentsView {
         ready: app.documents.is_ready(),
@@ -367,7 +369,7 @@ pub(crate) async fn show(State(app): State<App>) -> Json<DocumentsView> {
 }
 
 /// Returns the sheets of a layout at true scale; a PDF begins with the cut list.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "draw_cutting", get, path = "/cuttings/{id}/drawings/{format}", tag = "documents",
     params(
         ("id" = uuid::Uuid, Path, description = "Which layout"),
@@ -379,7 +381,7 @@ pub(crate) async fn show(State(app): State<App>) -> Json<DocumentsView> {
         (status = 422, description = "It would have too many pages", body = Problem),
         (status = 503, description = "The program that makes documents is not there yet", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn of_cutting(
     State(app): State<App>,
     CuttingId(id): CuttingId,
@@ -440,14 +442,14 @@ fn list_of(cut: &MaterialCut, sheet: &BatchSheet, titles: &[String], unit: Lengt
 }
 
 /// Returns the cut list of a layout as comma-separated values: a line for each cut and each part, in millimetres.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_cuts", get, path = "/cuttings/{id}/list.csv", tag = "documents",
     params(("id" = uuid::Uuid, Path, description = "Which layout")),
     responses(
         (status = 200, description = "A table", body = String, content_type = "text/csv"),
         (status = 404, description = "There is no such layout", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn cut_list(
     State(app): State<App>,
     CuttingId(id): CuttingId,
@@ -535,7 +537,7 @@ pub(crate) async fn cut_list(
 }
 
 /// Returns the blanks of a shipment's box at true scale, seen from the inner face.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "draw_blanks", get, path = "/shipments/{id}/drawings/{format}", tag = "documents",
     params(
         ("id" = uuid::Uuid, Path, description = "Which shipment"),
@@ -547,7 +549,7 @@ pub(crate) async fn cut_list(
         (status = 422, description = "It would have too many pages", body = Problem),
         (status = 503, description = "The program that makes documents is not there yet", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn of_shipment(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -581,8 +583,9 @@ pub(crate) async fn of_shipment(
 }
 
 /// Where the page was opened.
-#[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct SheetQuery {
     /// The address that the code on the sheet begins with, as `http://192.168.1.20:7373`; no code without one.
@@ -612,7 +615,7 @@ pub(crate) fn code_of(text: &str) -> Result<String, ()> {
 }
 
 /// Returns the steps of packing a shipment on paper: cut list, steps with boxes to tick, the box, and a code that leads back.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "print_pack_sheet", get, path = "/shipments/{id}/pack-sheet", tag = "documents",
     params(("id" = uuid::Uuid, Path, description = "Which shipment"), SheetQuery),
     responses(
@@ -621,7 +624,7 @@ pub(crate) fn code_of(text: &str) -> Result<String, ()> {
         (status = 422, description = "The address can't be one", body = Problem),
         (status = 503, description = "The program that makes documents is not there yet", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn pack_sheet(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -645,7 +648,7 @@ pub(crate) async fn pack_sheet(
 }
 
 /// Returns how a parcel is unpacked, for whoever gets it: the plan backwards, which tape peels, and which side is the face.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "print_unpacking_guide", get, path = "/shipments/{id}/unpacking-guide", tag = "documents",
     params(("id" = uuid::Uuid, Path, description = "Which shipment")),
     responses(
@@ -653,7 +656,7 @@ pub(crate) async fn pack_sheet(
         (status = 404, description = "There is no such shipment, or no plan of it yet", body = Problem),
         (status = 503, description = "The program that makes documents is not there yet", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn unpacking(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -684,7 +687,8 @@ pub(crate) async fn unpacking(
 }
 
 /// A DXF file to read.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct DxfRequest {
     /// The file.
@@ -692,7 +696,8 @@ pub(crate) struct DxfRequest {
 }
 
 /// The lines of a DXF file.
-#[derive(Debug, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct DxfRead {
     /// Each with its layer, in the file's own unit.
     lines: Vec<DxfLine>,
@@ -701,7 +706,8 @@ pub(crate) struct DxfRead {
 }
 
 /// A straight line of a DXF file.
-#[derive(Debug, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct DxfLine {
     /// Its layer.
     layer: String,
@@ -712,7 +718,8 @@ pub(crate) struct DxfLine {
 }
 
 /// Something in a DXF file that is not read.
-#[derive(Debug, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct DxfUnread {
     /// Counted from 1, in the order of the file.
     entity: usize,
@@ -723,14 +730,14 @@ pub(crate) struct DxfUnread {
 }
 
 /// Reads the lines of a DXF file; nothing is stored. Lay them out with `POST /cuttings`, the outline and the scores apart.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "read_dxf", post, path = "/documents/dxf", tag = "documents", request_body = DxfRequest,
     responses(
         (status = 200, description = "Its lines, layer by layer", body = DxfRead),
         (status = 422, description = "It is no DXF file", body = Problem),
         (status = 503, description = "The program that reads it is not there yet", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn read_dxf(
     State(app): State<App>,
     Body(request): Body<DxfRequest>,
@@ -743,13 +750,14 @@ pub(crate) async fn read_dxf(
     })
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(show))
-        .routes(routes!(of_cutting))
-        .routes(routes!(cut_list))
-        .routes(routes!(of_shipment))
-        .routes(routes!(pack_sheet))
-        .routes(routes!(unpacking))
-        .routes(routes!(read_dxf))
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/documents" => show,
+        get "/cuttings/{id}/drawings/{format}" => of_cutting,
+        get "/cuttings/{id}/list.csv" => cut_list,
+        get "/shipments/{id}/drawings/{format}" => of_shipment,
+        get "/shipments/{id}/pack-sheet" => pack_sheet,
+        get "/shipments/{id}/unpacking-guide" => unpacking,
+        post "/documents/dxf" => read_dxf,
+    ]
 }

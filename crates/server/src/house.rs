@@ -10,7 +10,6 @@ use hummock_core::{
 };
 use hummock_store::{HouseAt, SettingRefused};
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
 use uuid::Uuid;
 
 use crate::{
@@ -21,7 +20,8 @@ use crate::{
 };
 
 /// Rules that somebody wrote, and those that they are based on.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct RulesRequest {
     /// The rules; their version is the one that they are based on.
@@ -29,7 +29,8 @@ pub(crate) struct RulesRequest {
 }
 
 /// What a change of the house would do to one shipment.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct Affected {
     /// Which.
     id: Uuid,
@@ -40,7 +41,8 @@ pub(crate) struct Affected {
 }
 
 /// What a change of the house would do.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct Effects {
     /// How many shipments were looked at.
     looked_at: usize,
@@ -49,7 +51,8 @@ pub(crate) struct Effects {
 }
 
 /// A named set of rules.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct PresetView {
     /// What it is for; empty for the studio's own.
     why: String,
@@ -138,13 +141,13 @@ fn house_with(house: &House, rules: HouseRules) -> Result<House, Problem> {
 }
 
 /// Says what new rules would do to the shipments on the bench; nothing is stored.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "preview_rules", post, path = "/studio/rules/preview", tag = "studio", request_body = RulesRequest,
     responses(
         (status = 200, description = "The shipments that would change, and by how much", body = Effects),
         (status = 422, description = "Values out of range, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn preview(
     State(app): State<App>,
     Body(request): Body<RulesRequest>,
@@ -158,14 +161,14 @@ pub(crate) async fn preview(
 ///
 /// One that is looked at is worked out first; one that can't be planned by them says why. `GET /studio/progress` tells
 /// how many are still to follow.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "change_rules", put, path = "/studio/rules", tag = "studio", request_body = RulesRequest,
     responses(
         (status = 200, description = "The rules, one version further", body = HouseRules),
         (status = 409, description = "They changed since", body = Problem),
         (status = 422, description = "Values out of range, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn change(
     State(app): State<App>,
     Body(request): Body<RulesRequest>,
@@ -183,10 +186,10 @@ pub(crate) async fn change(
 }
 
 /// Returns the named sets of rules to start from: five that come with Hummock, and the studio's own.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_presets", get, path = "/studio/presets", tag = "studio",
     responses((status = 200, description = "Every preset", body = [PresetView])),
-)]
+))]
 pub(crate) async fn list_presets(State(app): State<App>) -> Result<Json<Vec<PresetView>>, Problem> {
     let house = app.house().await?;
     let (rules, own) = (&house.house.rules, &house.house.presets);
@@ -206,13 +209,13 @@ pub(crate) async fn list_presets(State(app): State<App>) -> Result<Json<Vec<Pres
 }
 
 /// Keeps rules under a name of the studio's own, in place of those that were kept under it.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "keep_preset", post, path = "/studio/presets", tag = "studio", request_body = RulesRequest,
     responses(
         (status = 204, description = "They are kept"),
         (status = 422, description = "Values out of range, or a name that is taken", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn keep_preset(
     State(app): State<App>,
     Body(request): Body<RulesRequest>,
@@ -240,14 +243,14 @@ pub(crate) async fn keep_preset(
 }
 
 /// Drops a preset of the studio's own.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "drop_preset", delete, path = "/studio/presets/{name}", tag = "studio",
     params(("name" = String, Path, description = "Which")),
     responses(
         (status = 204, description = "It is gone"),
         (status = 404, description = "The studio has none of that name", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn drop_preset(
     State(app): State<App>,
     NameInPath(name): NameInPath,

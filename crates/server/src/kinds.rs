@@ -4,14 +4,18 @@ use axum::{Json, extract::State};
 use hummock_core::shipment::{Alike, ShipmentInputs};
 use hummock_store::{Place, Sort, Wanted};
 use serde::Serialize;
-use utoipa::ToSchema;
-use utoipa_axum::{router::OpenApiRouter, routes};
 use uuid::Uuid;
 
-use crate::{app::App, body::ShipmentId, problem::Problem};
+use crate::{
+    app::App,
+    body::ShipmentId,
+    problem::Problem,
+    routes::{Routes, routes},
+};
 
 /// A kind of piece that was sent before.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct KindView {
     /// The last shipment of it.
     shipment: Uuid,
@@ -24,7 +28,8 @@ pub(crate) struct KindView {
 }
 
 /// Inputs for the next like piece.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct AgainView {
     /// How the piece is made, packed, covered and sent; whose it is and what was measured is not among them.
     inputs: ShipmentInputs,
@@ -35,10 +40,10 @@ const LOOKED_AT: u32 = 200;
 const MOST_KINDS: usize = 24;
 
 /// Returns the kinds of pieces among the newest shipments, the one that was sent last first.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_kinds", get, path = "/kinds", tag = "shipments",
     responses((status = 200, description = "Up to 24 kinds", body = [KindView])),
-)]
+))]
 async fn list(State(app): State<App>) -> Result<Json<Vec<KindView>>, Problem> {
     let unit = app.house().await?.house.rules.told_in;
     let mut newest = Vec::new();
@@ -76,14 +81,14 @@ async fn list(State(app): State<App>) -> Result<Json<Vec<KindView>>, Problem> {
 }
 
 /// Returns a shipment's inputs for the next like piece, to be typed into and then made; nothing is stored.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "again", get, path = "/shipments/{id}/again", tag = "shipments",
     params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 200, description = "Inputs", body = AgainView),
         (status = 404, description = "There is none of that id", body = Problem),
     ),
-)]
+))]
 async fn again(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -92,8 +97,9 @@ async fn again(
     Ok(Json(AgainView { inputs }))
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(list))
-        .routes(routes!(again))
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/kinds" => list,
+        get "/shipments/{id}/again" => again,
+    ]
 }

@@ -18,8 +18,6 @@ use jiff::civil::{Date, Time};
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
-use utoipa::{IntoParams, ToSchema};
-use utoipa_axum::{router::OpenApiRouter, routes};
 use uuid::Uuid;
 
 use crate::{
@@ -28,11 +26,13 @@ use crate::{
     outside::{Booked, NoAnswer, body_of},
     problem::Problem,
     rework::beside,
+    routes::{Routes, routes},
     slots::{LeavingDay, next_days},
 };
 
 /// A parcel that is to leave.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct LeavingView {
     /// Who sends, line by line, as the custom there has it.
     from: Vec<String>,
@@ -53,7 +53,7 @@ pub(crate) struct LeavingView {
     /// Days on which it can leave, the next ones first.
     days: Vec<LeavingDay>,
     /// What is booked until then on one of these days is fetched on it; nothing at a counter.
-    #[schema(value_type = Option<String>)]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     cut_off: Option<Time>,
     /// Whether it can be booked from here: its service has a tariff, and its carrier can be asked.
     bookable: bool,
@@ -66,7 +66,8 @@ pub(crate) struct LeavingView {
 }
 
 /// A paper of a parcel.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub(crate) enum ParcelPaper {
     /// 100 × 150 mm.
@@ -90,7 +91,8 @@ pub(crate) enum ParcelPaper {
 }
 
 /// How a booking stands.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub(crate) enum BookingStands {
     /// The carrier was asked and has not answered; it is asked again by itself, and books once.
@@ -106,7 +108,8 @@ pub(crate) enum BookingStands {
 }
 
 /// What a carrier was asked to book.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct BookingView {
     /// Which.
     id: Uuid,
@@ -129,7 +132,8 @@ pub(crate) struct BookingView {
 }
 
 /// What is booked.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct BookRequest {
     /// Chosen by the caller: asked again by it, it is the same booking.
@@ -137,22 +141,24 @@ pub(crate) struct BookRequest {
     /// The version of the shipment that was looked at.
     version: i32,
     /// The day on which it leaves.
-    #[schema(value_type = String, format = Date)]
+    #[cfg_attr(feature = "schema", schema(value_type = String, format = Date))]
     on: Date,
 }
 
 /// Which day.
-#[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct DayQuery {
     /// As 2027-03-05.
-    #[param(value_type = String, format = Date)]
+    #[cfg_attr(feature = "schema", param(value_type = String, format = Date))]
     pub(crate) on: Date,
 }
 
 /// What leaves on a day with one carrier.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct CollectionView {
     /// The carrier's tariff.
     pub(crate) tariff: String,
@@ -165,7 +171,8 @@ pub(crate) struct CollectionView {
 }
 
 /// A parcel that leaves on a day.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct LeavingParcel {
     /// Its shipment.
     pub(crate) shipment: Uuid,
@@ -533,14 +540,14 @@ fn papers_of(leaves: &ToLeave) -> Vec<ParcelPaper> {
 }
 
 /// Returns what is looked at before a parcel leaves, its booking, and what its buyer is told.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_leaving", get, path = "/shipments/{id}/leaving", tag = "leaving",
     params(("id" = Uuid, Path, description = "Which shipment")),
     responses(
         (status = 200, description = "As it stands", body = LeavingView),
         (status = 404, description = "There is no such shipment", body = Problem),
     ),
-)]
+))]
 async fn show(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -552,7 +559,7 @@ async fn show(
 ///
 /// The question is written down before the carrier is asked. Where no answer comes, the booking stands as `asked`, and is asked again by
 /// itself until the carrier says yes or no.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "book", post, path = "/shipments/{id}/booking", tag = "leaving", request_body = BookRequest,
     params(("id" = Uuid, Path, description = "Which shipment")),
     responses(
@@ -561,7 +568,7 @@ async fn show(
         (status = 409, description = "It changed since, or is booked already", body = Problem),
         (status = 422, description = "What is missing before it can be booked, each with its field", body = Problem),
     ),
-)]
+))]
 async fn book(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -661,7 +668,7 @@ async fn question(app: &App, leaves: &ToLeave, on: Date) -> Result<Value, Proble
 }
 
 /// Cancels the booking of a parcel that has not left.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "cancel_booking", delete, path = "/shipments/{id}/booking", tag = "leaving",
     params(("id" = Uuid, Path, description = "Which shipment")),
     responses(
@@ -669,7 +676,7 @@ async fn question(app: &App, leaves: &ToLeave, on: Date) -> Result<Value, Proble
         (status = 404, description = "There is no such shipment, or nothing is booked", body = Problem),
         (status = 409, description = "It has left", body = Problem),
     ),
-)]
+))]
 async fn cancel(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -693,10 +700,10 @@ async fn cancel(
 }
 
 /// Returns what is booked to leave on a day, carrier by carrier.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_leaving", get, path = "/leaving", tag = "leaving", params(DayQuery),
     responses((status = 200, description = "A collection for each carrier", body = [CollectionView])),
-)]
+))]
 async fn day(
     State(app): State<App>,
     Asked(query): Asked<DayQuery>,
@@ -721,9 +728,11 @@ pub(crate) async fn keep_asking(app: App) {
     }
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(show))
-        .routes(routes!(book, cancel))
-        .routes(routes!(day))
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/shipments/{id}/leaving" => show,
+        post "/shipments/{id}/booking" => book,
+        delete "/shipments/{id}/booking" => cancel,
+        get "/leaving" => day,
+    ]
 }

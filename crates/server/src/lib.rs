@@ -15,6 +15,8 @@ mod command;
 mod curves;
 mod cutting;
 mod cuttings;
+#[cfg(feature = "schema")]
+mod described;
 mod documents;
 mod guard;
 mod house;
@@ -33,6 +35,7 @@ mod photographs;
 mod plans;
 mod problem;
 mod rework;
+mod routes;
 mod sender;
 mod serve;
 mod shelf;
@@ -48,10 +51,11 @@ mod tariffs;
 mod ways;
 mod weighings;
 
-pub use api::description;
 pub use app::App;
 pub use clock::Clock;
 pub use command::command;
+#[cfg(feature = "schema")]
+pub use described::description;
 pub use documents::Documents;
 pub use guard::{NotOurs, Ours};
 pub use import::{Imported, import};

@@ -15,20 +15,26 @@ use hummock_core::{
 use hummock_store::{LogSort, LogWanted, Logged};
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
-use utoipa::{IntoParams, ToSchema};
-use utoipa_axum::{router::OpenApiRouter, routes};
 use uuid::Uuid;
 
-use crate::{app::App, body::Asked, problem::Problem, rework::beside, shelf_table::not_a_formula};
+use crate::{
+    app::App,
+    body::Asked,
+    problem::Problem,
+    rework::beside,
+    routes::{Routes, routes},
+    shelf_table::not_a_formula,
+};
 
 /// Which parcels of the log.
-#[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct LogQuery {
     /// Every word of it stands in the title, the buyer's name or the town; up to 120 characters.
     #[serde(default)]
-    #[param(max_length = 120)]
+    #[cfg_attr(feature = "schema", param(max_length = 120))]
     search: String,
     /// What came of it.
     outcome: Option<OutcomeName>,
@@ -41,26 +47,27 @@ pub(crate) struct LogQuery {
     /// The preset that it started from.
     preset: Option<String>,
     /// Left on this day or later.
-    #[param(value_type = Option<String>, format = Date)]
+    #[cfg_attr(feature = "schema", param(value_type = Option<String>, format = Date))]
     from: Option<Date>,
     /// Left on this day or before.
-    #[param(value_type = Option<String>, format = Date)]
+    #[cfg_attr(feature = "schema", param(value_type = Option<String>, format = Date))]
     to: Option<Date>,
     /// What a page is sorted by.
     #[serde(default)]
-    #[param(value_type = LogSortName, required = false)]
+    #[cfg_attr(feature = "schema", param(value_type = LogSortName, required = false))]
     sort: LogSort,
     /// How many are before the page.
     #[serde(default)]
     skip: u32,
     /// How many at most, 1 to 200.
     #[serde(default = "a_page")]
-    #[param(minimum = 1, maximum = 200, default = 50)]
+    #[cfg_attr(feature = "schema", param(minimum = 1, maximum = 200, default = 50))]
     most: u32,
 }
 
 /// What came of a parcel; `none` while it is on its way.
-#[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Copy, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub(crate) enum OutcomeName {
     None,
@@ -71,7 +78,8 @@ pub(crate) enum OutcomeName {
 }
 
 /// What the log is sorted by.
-#[derive(ToSchema)]
+#[cfg(feature = "schema")]
+#[derive(utoipa::ToSchema)]
 #[schema(rename_all = "snake_case")]
 #[expect(dead_code, reason = "it describes the store's own type")]
 pub(crate) enum LogSortName {
@@ -91,7 +99,8 @@ const fn a_page() -> u32 {
 const LARGEST_PAGE: u32 = 200;
 
 /// A parcel of the log.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct LogLine {
     /// Its shipment.
     id: Uuid,
@@ -116,7 +125,8 @@ impl From<Logged> for LogLine {
 }
 
 /// A page of the log.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct LogPage {
     /// The parcels, in order.
     rows: Vec<LogLine>,
@@ -162,13 +172,13 @@ impl LogQuery {
 }
 
 /// Returns a page of the parcels that left, searched, filtered and sorted here.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_log", get, path = "/log", tag = "log", params(LogQuery),
     responses(
         (status = 200, description = "A page", body = LogPage),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 async fn list(
     State(app): State<App>,
     Asked(query): Asked<LogQuery>,
@@ -190,13 +200,13 @@ async fn list(
 }
 
 /// Reckons up the parcels that are asked for: odds said against what happened, weights, money, minutes.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "reckon_log", get, path = "/log/reckoning", tag = "log", params(LogQuery),
     responses(
         (status = 200, description = "What they say, each counted once", body = Reckoning),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 async fn reckoning(
     State(app): State<App>,
     Asked(query): Asked<LogQuery>,
@@ -210,13 +220,13 @@ async fn reckoning(
 }
 
 /// Returns the parcels that are asked for as a table, a row each.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "read_log_table", get, path = "/log.csv", tag = "log", params(LogQuery),
     responses(
         (status = 200, description = "CSV with a head; no text of it is a formula", body = String, content_type = "text/csv"),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 async fn table(State(app): State<App>, Asked(query): Asked<LogQuery>) -> Result<Response, Problem> {
     let logged = app.store.whole_log(app.studio, &query.wanted()?).await?;
     let table = beside(move || written(&logged)).await;
@@ -316,13 +326,13 @@ fn written(logged: &[Logged]) -> Vec<u8> {
 }
 
 /// Returns the parcels that are asked for as JSON, without pages.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "read_log", get, path = "/log.json", tag = "log", params(LogQuery),
     responses(
         (status = 200, description = "Every parcel", body = [LogLine]),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 async fn whole(
     State(app): State<App>,
     Asked(query): Asked<LogQuery>,
@@ -331,10 +341,11 @@ async fn whole(
     Ok(Json(logged.into_iter().map(LogLine::from).collect()))
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(list))
-        .routes(routes!(reckoning))
-        .routes(routes!(table))
-        .routes(routes!(whole))
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/log" => list,
+        get "/log/reckoning" => reckoning,
+        get "/log.csv" => table,
+        get "/log.json" => whole,
+    ]
 }

@@ -8,16 +8,16 @@ use hummock_core::{
     quantity::{LengthUnit, TypedLength, TypedSize},
 };
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
 
 use crate::{body::Body, problem::Problem};
 
 /// A size as typed in one field.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct SizeText {
     /// Width × height × depth.
-    #[schema(example = "35 1/2 x 47 1/4 x 1 1/2 in")]
+    #[cfg_attr(feature = "schema", schema(example = "35 1/2 x 47 1/4 x 1 1/2 in"))]
     text: String,
     /// What a bare number is in.
     #[serde(default)]
@@ -25,7 +25,8 @@ pub(crate) struct SizeText {
 }
 
 /// The three sides of a size.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct SizeRead {
     width: SideRead,
     height: SideRead,
@@ -33,10 +34,11 @@ pub(crate) struct SizeRead {
 }
 
 /// One side of a size.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct SideRead {
     /// As typed, with its unit.
-    #[schema(example = "35 1/2 in")]
+    #[cfg_attr(feature = "schema", schema(example = "35 1/2 in"))]
     text: String,
     /// What that is.
     length_mm: f64,
@@ -52,13 +54,13 @@ impl From<&TypedLength> for SideRead {
 }
 
 /// Reads a size typed in one field: width × height × depth, in any units.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "read_size", post, path = "/measures/read", tag = "measures", request_body = SizeText,
     responses(
         (status = 200, description = "The three sides", body = SizeRead),
         (status = 422, description = "The text was not understood; the field is `text`", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn read(Body(size): Body<SizeText>) -> Result<Json<SizeRead>, Problem> {
     let read = TypedSize::read(&size.text, size.unit)
         .map_err(|error| vec![Refusal::new("text", error)])?;
@@ -70,11 +72,12 @@ pub(crate) async fn read(Body(size): Body<SizeText>) -> Result<Json<SizeRead>, P
 }
 
 /// Lengths as typed, each in a field of its own.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct LengthTexts {
     /// By the field that each was typed in, 20 at most.
-    #[schema(example = json!({ "width_mm": "35 1/2 in", "height_mm": "61.5 cm" }))]
+    #[cfg_attr(feature = "schema", schema(example = json!({ "width_mm": "35 1/2 in", "height_mm": "61.5 cm" })))]
     texts: BTreeMap<String, String>,
     /// What a bare number is in.
     #[serde(default)]
@@ -82,7 +85,8 @@ pub(crate) struct LengthTexts {
 }
 
 /// What they are.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct LengthsRead {
     /// In millimetres, by the same fields.
     lengths_mm: BTreeMap<String, f64>,
@@ -91,13 +95,13 @@ pub(crate) struct LengthsRead {
 const MOST_TEXTS: usize = 20;
 
 /// Reads lengths, each typed in a field of its own, in any units.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "read_lengths", post, path = "/measures/lengths", tag = "measures", request_body = LengthTexts,
     responses(
         (status = 200, description = "Each in millimetres", body = LengthsRead),
         (status = 422, description = "Texts that were not understood, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn lengths(Body(typed): Body<LengthTexts>) -> Result<Json<LengthsRead>, Problem> {
     if typed.texts.len() > MOST_TEXTS {
         let says = format!(

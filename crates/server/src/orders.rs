@@ -9,14 +9,18 @@ use hummock_core::{
     shipment::{Order, OrderColumns, ShipmentInputs, order_key},
 };
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-use utoipa_axum::{router::OpenApiRouter, routes};
 use uuid::{Builder, Uuid};
 
-use crate::{app::App, body::Body, problem::Problem};
+use crate::{
+    app::App,
+    body::Body,
+    problem::Problem,
+    routes::{Routes, routes},
+};
 
 /// Rows of a table of orders.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct OrdersRequest {
     /// Which column holds what.
@@ -31,7 +35,8 @@ pub(crate) struct OrdersRequest {
 }
 
 /// What came of a row.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct OrderView {
     /// By which the shop knows it; empty where it has none.
     number: String,
@@ -54,14 +59,14 @@ const MOST_ROWS: usize = 100;
 /// Looks over rows of a table of orders, and makes a shipment of each that is asked for; an order that is known is never made twice.
 ///
 /// A row that is refused keeps no other from being made. The columns are kept for the next table.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "read_orders", post, path = "/orders", tag = "shipments", request_body = OrdersRequest,
     responses(
         (status = 200, description = "What came of each row, in their order", body = [OrderView]),
         (status = 404, description = "There is no shipment that they could be like", body = Problem),
         (status = 422, description = "There are too many rows", body = Problem),
     ),
-)]
+))]
 async fn read(
     State(app): State<App>,
     Body(request): Body<OrdersRequest>,
@@ -147,17 +152,18 @@ impl App {
 }
 
 /// Says which columns held what in the last table, in whatever browser that was.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_order_columns", get, path = "/orders/columns", tag = "shipments",
     responses((status = 200, description = "Nothing is named before the first table", body = OrderColumns)),
-)]
+))]
 async fn columns(State(app): State<App>) -> Result<Json<OrderColumns>, Problem> {
     let kept = app.store.order_columns(app.studio).await?;
     Ok(Json(kept.unwrap_or_default()))
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(read))
-        .routes(routes!(columns))
+pub(crate) fn routes() -> Routes {
+    routes![
+        post "/orders" => read,
+        get "/orders/columns" => columns,
+    ]
 }

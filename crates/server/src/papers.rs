@@ -20,12 +20,14 @@ use hummock_core::{
     shipment::ShipmentInputs,
 };
 use hummock_store::{BookingState, Photograph};
-use icalendar::{Calendar, Component as _, Event, EventLike as _};
-use jiff::civil::Date;
+use ics::{
+    Event, ICalendar, escape_text,
+    parameters::Value as ValueKind,
+    properties::{DtEnd, DtStart, Summary},
+};
+use jiff::{Timestamp, civil::Date};
 use serde::{Deserialize, de::IntoDeserializer as _};
 use serde_json::{Value, json};
-use utoipa::IntoParams;
-use utoipa_axum::{router::OpenApiRouter, routes};
 use uuid::Uuid;
 use zip::{CompressionMethod, ZipWriter, write::SimpleFileOptions};
 
@@ -36,6 +38,7 @@ use crate::{
     leaving::{ParcelPaper, ToLeave},
     outside::Booked,
     problem::Problem,
+    routes::{Routes, routes},
     sender::letterhead,
 };
 
@@ -80,7 +83,7 @@ const fn called(paper: ParcelPaper) -> &'static str {
 }
 
 /// Returns a paper of a parcel.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "print_paper", get, path = "/shipments/{id}/papers/{paper}", tag = "leaving",
     params(
         ("id" = Uuid, Path, description = "Which shipment"),
@@ -91,7 +94,7 @@ const fn called(paper: ParcelPaper) -> &'static str {
         (status = 404, description = "There is no such shipment or paper, or nothing for it to say yet", body = Problem),
         (status = 503, description = "The program that makes documents is not there yet", body = Problem),
     ),
-)]
+))]
 async fn print(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -286,7 +289,7 @@ fn titled<'a>(
 }
 
 /// Returns a claim as one archive: the paper, every photograph as it is kept, and the record as JSON.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "pack_claim", get, path = "/shipments/{id}/claim.zip", tag = "leaving",
     params(("id" = Uuid, Path, description = "Which shipment")),
     responses(
@@ -294,7 +297,7 @@ fn titled<'a>(
         (status = 404, description = "There is no such shipment, or it was not handed over to a carrier", body = Problem),
         (status = 503, description = "The program that makes documents is not there yet", body = Problem),
     ),
-)]
+))]
 async fn claim_archive(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -346,26 +349,27 @@ fn record_of(leaves: &ToLeave, events: &[TrackingEvent]) -> Vec<u8> {
 }
 
 /// Which day, and whose parcels.
-#[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct HandOverQuery {
     /// As 2027-03-05.
-    #[param(value_type = String, format = Date)]
+    #[cfg_attr(feature = "schema", param(value_type = String, format = Date))]
     on: Date,
     /// The carrier's tariff, as `gannet-post`.
     tariff: String,
 }
 
 /// Returns a carrier's parcels of a day as a list to sign.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "print_hand_over", get, path = "/leaving/hand-over-list", tag = "leaving", params(HandOverQuery),
     responses(
         (status = 200, description = "The document", body = String, content_type = "application/pdf"),
         (status = 404, description = "Nothing is booked with that carrier on that day", body = Problem),
         (status = 503, description = "The program that makes documents is not there yet", body = Problem),
     ),
-)]
+))]
 async fn hand_over(
     State(app): State<App>,
     Asked(query): Asked<HandOverQuery>,
@@ -408,14 +412,14 @@ async fn hand_over(
 }
 
 /// Returns the days of a shipment for a calendar: when paint and varnish have cured, when it leaves, until when it was promised.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "read_calendar", get, path = "/shipments/{id}/calendar.ics", tag = "leaving",
     params(("id" = Uuid, Path, description = "Which shipment")),
     responses(
         (status = 200, description = "iCalendar (RFC 5545), a whole day each", body = String, content_type = "text/calendar"),
         (status = 404, description = "There is no such shipment", body = Problem),
     ),
-)]
+))]
 async fn calendar(State(app): State<App>, ShipmentId(id): ShipmentId) -> Result<Response, Problem> {
     let stored = app.stored(id).await?;
     let booking = app.store.booking(app.studio, id).await?;
@@ -444,31 +448,35 @@ fn calendar_of(id: Uuid, inputs: &ShipmentInputs, [cured, leaves]: [Option<Date>
             format!("{title}: promised to {}", inputs.buyer.name.trim()),
         ),
     ];
-    let mut calendar = Calendar::new();
+    let mut calendar = ICalendar::new("2.0", "-//Hummock//EN");
+    let written = Timestamp::now().strftime("%Y%m%dT%H%M%SZ").to_string();
     for (what, day, says) in days {
-        let Some(day) = day.and_then(on_calendar) else {
+        let Some(day) = day else {
             continue;
         };
-        let event = Event::new()
-            // The same day of the same shipment is the same event, however often it is read in.
-            .uid(&format!("{id}-{what}@hummock"))
-            .summary(&says)
-            .all_day(day)
-            .done();
-        calendar.push(event);
+        // The same day of the same shipment is the same event, however often it is read in.
+        let mut event = Event::new(format!("{id}-{what}@hummock"), written.clone());
+        let on = |day: Date| day.strftime("%Y%m%d").to_string();
+        let mut from = DtStart::new(on(day));
+        from.add(ValueKind::DATE);
+        event.push(from);
+        // A calendar's end is the first moment that is no longer of it.
+        if let Ok(next) = day.tomorrow() {
+            let mut until = DtEnd::new(on(next));
+            until.add(ValueKind::DATE);
+            event.push(until);
+        }
+        event.push(Summary::new(escape_text(says)));
+        calendar.add_event(event);
     }
-    calendar.done().to_string()
+    calendar.to_string()
 }
 
-fn on_calendar(day: Date) -> Option<chrono::NaiveDate> {
-    let part = |number: i8| u32::try_from(number).ok();
-    chrono::NaiveDate::from_ymd_opt(i32::from(day.year()), part(day.month())?, part(day.day())?)
-}
-
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(print))
-        .routes(routes!(claim_archive))
-        .routes(routes!(hand_over))
-        .routes(routes!(calendar))
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/shipments/{id}/papers/{paper}" => print,
+        get "/shipments/{id}/claim.zip" => claim_archive,
+        get "/leaving/hand-over-list" => hand_over,
+        get "/shipments/{id}/calendar.ics" => calendar,
+    ]
 }

@@ -19,14 +19,13 @@ use object_store::{
 };
 use serde::{Deserialize, Serialize};
 use sha2::{Digest as _, Sha256};
-use utoipa::{IntoParams, ToSchema};
-use utoipa_axum::{router::OpenApiRouter, routes};
 use uuid::Uuid;
 
 use crate::{
     app::App,
     body::{Asked, ShipmentId},
     problem::Problem,
+    routes::{Routes, routes},
 };
 
 /// Where pictures lie.
@@ -145,7 +144,8 @@ impl Pictures {
 }
 
 /// A photograph.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct PhotographView {
     /// Which.
     id: Uuid,
@@ -175,8 +175,9 @@ impl From<Photograph> for PhotographView {
 }
 
 /// What is said of a photograph that is sent.
-#[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct TakenQuery {
     /// The key of the step at the bench, as `look/photographs`.
@@ -250,7 +251,7 @@ struct LookedOver {
 ///
 /// The body is the file as it is: JPEG, PNG or WebP, at most 12 MB and 50 million points. Sent again under its id it is kept once;
 /// another file under the same id is a conflict.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "keep_photograph", put, path = "/shipments/{id}/photographs/{photograph}", tag = "photographs",
     params(
         ("id" = Uuid, Path, description = "The shipment"),
@@ -266,7 +267,7 @@ struct LookedOver {
         (status = 422, description = "It is no picture, has too many points, or breaks off", body = Problem),
         (status = 503, description = "The program that looks photographs over is still being made; send it again", body = Problem),
     ),
-)]
+))]
 async fn keep(
     State(app): State<App>,
     ShipmentId(shipment): ShipmentId,
@@ -357,11 +358,11 @@ impl App {
 }
 
 /// Lists the photographs of a shipment, in the order in which they were taken.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_photographs", get, path = "/shipments/{id}/photographs", tag = "photographs",
     params(("id" = Uuid, Path, description = "The shipment")),
     responses((status = 200, description = "None for a shipment that is not there either", body = [PhotographView])),
-)]
+))]
 async fn list(
     State(app): State<App>,
     ShipmentId(shipment): ShipmentId,
@@ -371,7 +372,7 @@ async fn list(
 }
 
 /// Returns a photograph as it is kept.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "read_photograph", get, path = "/shipments/{id}/photographs/{photograph}", tag = "photographs",
     params(
         ("id" = Uuid, Path, description = "The shipment"),
@@ -381,7 +382,7 @@ async fn list(
         (status = 200, description = "The picture", body = Vec<u8>, content_type = "image/jpeg"),
         (status = 404, description = "There is no such photograph", body = Problem),
     ),
-)]
+))]
 async fn read(
     State(app): State<App>,
     ShipmentId(shipment): ShipmentId,
@@ -395,7 +396,7 @@ async fn read(
 }
 
 /// Takes a photograph away.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "drop_photograph", delete, path = "/shipments/{id}/photographs/{photograph}", tag = "photographs",
     params(
         ("id" = Uuid, Path, description = "The shipment"),
@@ -405,7 +406,7 @@ async fn read(
         (status = 204, description = "It is gone"),
         (status = 404, description = "There is no such photograph", body = Problem),
     ),
-)]
+))]
 async fn drop_one(
     State(app): State<App>,
     ShipmentId(shipment): ShipmentId,
@@ -417,10 +418,14 @@ async fn drop_one(
     Ok(StatusCode::NO_CONTENT)
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(keep))
-        .layer(DefaultBodyLimit::max(LARGEST))
-        .routes(routes!(list))
-        .routes(routes!(read, drop_one))
+pub(crate) fn routes() -> Routes {
+    routes![
+        put "/shipments/{id}/photographs/{photograph}" => keep,
+    ]
+    .limited(DefaultBodyLimit::max(LARGEST))
+    .merge(routes![
+        get "/shipments/{id}/photographs" => list,
+        get "/shipments/{id}/photographs/{photograph}" => read,
+        delete "/shipments/{id}/photographs/{photograph}" => drop_one,
+    ])
 }

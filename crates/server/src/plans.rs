@@ -13,7 +13,6 @@ use hummock_core::{
     ways::{self, Alternative, Changes, InTwo, ServiceLadder},
 };
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
 
 use crate::{
     app::{App, Follows},
@@ -23,7 +22,8 @@ use crate::{
 };
 
 /// Inputs to work out.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct PreviewRequest {
     /// What was typed; a `piece` with size, construction and medium is enough for a plan, and a
@@ -35,7 +35,8 @@ pub(crate) struct PreviewRequest {
 }
 
 /// Inputs to find other ways for.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct ChangesRequest {
     /// What was typed, with the choices as they are.
@@ -48,7 +49,8 @@ pub(crate) struct ChangesRequest {
 }
 
 /// A layer to find alternatives for.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct AlternativesRequest {
     /// What was typed, with the choices as they are.
@@ -61,13 +63,13 @@ pub(crate) struct AlternativesRequest {
 }
 
 /// Says what else a layer could be, and what each would change; nothing is stored.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_alternatives", post, path = "/plans/alternatives", tag = "plans", request_body = AlternativesRequest,
     responses(
         (status = 200, description = "Each with the choices that make it; none before the piece is measured", body = [Alternative]),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn alternatives(
     State(app): State<App>,
     Body(request): Body<AlternativesRequest>,
@@ -86,13 +88,13 @@ pub(crate) async fn alternatives(
 /// *More* takes at least a tenth off the chance of damage; *less* saves money, grams or minutes while the chance
 /// stays accepted. Either raises no new finding and can be cut from the shelf; the best worth less cost comes
 /// first. With a `slot`, what else that layer could be is told too; with `box` or `second_box`, every style of that box as well, and with `box` what is on the shelf in place of one.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_changes", post, path = "/plans/changes", tag = "plans", request_body = ChangesRequest,
     responses(
         (status = 200, description = "Each with what it costs, what it is worth, and the choices that make it; null before the piece is measured", body = Option<Changes>),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn changes(
     State(app): State<App>,
     Body(request): Body<ChangesRequest>,
@@ -116,13 +118,13 @@ pub(crate) async fn changes(
 ///
 /// Of up to six pieces every way to part them is tried, of more each by itself and one after the other; the three that are
 /// cheapest all told are told.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "part_in_two", post, path = "/plans/in-two", tag = "plans", request_body = PreviewRequest,
     responses(
         (status = 200, description = "One parcel and two; null for one piece, or before all are measured", body = Option<InTwo>),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn in_two(
     State(app): State<App>,
     Body(request): Body<PreviewRequest>,
@@ -135,7 +137,8 @@ pub(crate) async fn in_two(
 }
 
 /// How far it is to other prices, and what the buyer pays.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct Pricing {
     /// Each service that goes there, between its prices.
     ladders: Vec<ServiceLadder>,
@@ -146,13 +149,13 @@ pub(crate) struct Pricing {
 }
 
 /// Says how far it is to the next prices of each service, what of the plan gets there, and what the buyer pays; nothing is stored.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "price_plan", post, path = "/plans/price", tag = "plans", request_body = PreviewRequest,
     responses(
         (status = 200, description = "Nothing of either before the piece is measured", body = Pricing),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn price(
     State(app): State<App>,
     Body(request): Body<PreviewRequest>,
@@ -173,13 +176,13 @@ pub(crate) async fn price(
 
 /// Says roughly what a piece would cost to send, from its size, destination and value alone, over everything that it could be;
 /// nothing is stored.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "quote_roughly", post, path = "/plans/rough", tag = "plans", request_body = PreviewRequest,
     responses(
         (status = 200, description = "Each thing that it could be, the cheapest first", body = RoughQuote),
         (status = 422, description = "Values that were refused or are missing, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn rough(
     State(app): State<App>,
     Body(request): Body<PreviewRequest>,
@@ -192,20 +195,21 @@ pub(crate) async fn rough(
 }
 
 /// The steps of packing a shipment, or why there are none.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct PackingView {
     /// Every step beside what was ticked; nothing while there is no plan.
     packing: Option<PackView>,
 }
 
 /// Says every step of packing a shipment, in the order of the job, beside what was ticked; nothing is stored.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_pack_steps", post, path = "/plans/packing", tag = "plans", request_body = PreviewRequest,
     responses(
         (status = 200, description = "Each step with what it waits for", body = PackingView),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn packing(
     State(app): State<App>,
     Body(request): Body<PreviewRequest>,
@@ -217,13 +221,13 @@ pub(crate) async fn packing(
 }
 
 /// Works out plan and quotes by the studio's rules; nothing is stored.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "preview_plan", post, path = "/plans/preview", tag = "plans", request_body = PreviewRequest,
     responses(
         (status = 200, description = "What follows from the inputs", body = Preview),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn preview(
     State(app): State<App>,
     Body(request): Body<PreviewRequest>,

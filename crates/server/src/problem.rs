@@ -13,16 +13,16 @@ use axum::{
 use hummock_core::Refusal;
 use hummock_store::{SettingRefused, ShelfRefused, StoreError, WriteRefused};
 use serde::Serialize;
-use utoipa::ToSchema;
 
 use crate::shipments::ShipmentView;
 
 /// An error, in the form of RFC 9457.
-#[derive(Debug, Clone, Serialize, ToSchema)]
+#[derive(Debug, Clone, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct Problem {
     /// What kind of problem it is; stable.
     #[serde(rename = "type")]
-    #[schema(example = "/problems/refused")]
+    #[cfg_attr(feature = "schema", schema(example = "/problems/refused"))]
     kind: &'static str,
     /// The kind in words.
     title: &'static str,

@@ -13,13 +13,18 @@ use hummock_core::{
 };
 use hummock_store::{Settings, SettingsRefused};
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-use utoipa_axum::{router::OpenApiRouter, routes};
 
-use crate::{app::App, body::Body, photographs::File, problem::Problem};
+use crate::{
+    app::App,
+    body::Body,
+    photographs::File,
+    problem::Problem,
+    routes::{Routes, routes},
+};
 
 /// Who sends.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct SenderView {
     /// Counts up with every change; send it back with the next one.
     version: i32,
@@ -38,7 +43,8 @@ pub(crate) struct SenderView {
 }
 
 /// A country, and where its custom has the postcode.
-#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct CountryForm {
     /// Two capital letters.
@@ -50,7 +56,8 @@ pub(crate) struct CountryForm {
 }
 
 /// A change of who sends.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct SenderRequest {
     /// The version that it is based on.
@@ -119,23 +126,23 @@ pub(crate) fn letterhead(settings: &Settings) -> Letterhead {
 }
 
 /// Returns who sends: name, address, card, and how each country's addresses are written.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_sender", get, path = "/studio/sender", tag = "studio",
     responses((status = 200, description = "As it stands on labels and papers", body = SenderView)),
-)]
+))]
 async fn show(State(app): State<App>) -> Result<Json<SenderView>, Problem> {
     app.sender().await
 }
 
 /// Changes who sends.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "change_sender", put, path = "/studio/sender", tag = "studio", request_body = SenderRequest,
     responses(
         (status = 200, description = "As it stands now", body = SenderView),
         (status = 409, description = "Somebody changed it since; read it again", body = Problem),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 async fn change(
     State(app): State<App>,
     Body(request): Body<SenderRequest>,
@@ -181,7 +188,7 @@ async fn change(
 }
 
 /// Keeps the studio's own mark: JPEG, PNG or WebP, at most 4 MB; clear parts stay clear.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "keep_mark", put, path = "/studio/mark", tag = "studio",
     request_body(content = Vec<u8>, content_type = "image/png"),
     responses(
@@ -190,7 +197,7 @@ async fn change(
         (status = 422, description = "It is no picture", body = Problem),
         (status = 503, description = "The program that looks pictures over is still being made; send it again", body = Problem),
     ),
-)]
+))]
 async fn keep_mark(
     State(app): State<App>,
     File(file): File<LARGEST_MARK>,
@@ -201,13 +208,13 @@ async fn keep_mark(
 }
 
 /// Returns the studio's own mark, as PNG.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "read_mark", get, path = "/studio/mark", tag = "studio",
     responses(
         (status = 200, description = "The picture", body = Vec<u8>, content_type = "image/png"),
         (status = 404, description = "None is kept", body = Problem),
     ),
-)]
+))]
 async fn read_mark(State(app): State<App>) -> Result<Response, Problem> {
     let mark = app.store.mark(app.studio).await?;
     let mark = mark.ok_or_else(|| Problem::not_found("mark"))?;
@@ -216,19 +223,24 @@ async fn read_mark(State(app): State<App>) -> Result<Response, Problem> {
 }
 
 /// Takes the studio's own mark away.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "drop_mark", delete, path = "/studio/mark", tag = "studio",
     responses((status = 204, description = "It is gone")),
-)]
+))]
 async fn drop_mark(State(app): State<App>) -> Result<StatusCode, Problem> {
     app.store.keep_mark(app.studio, None).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(keep_mark))
-        .layer(DefaultBodyLimit::max(LARGEST_MARK))
-        .routes(routes!(read_mark, drop_mark))
-        .routes(routes!(show, change))
+pub(crate) fn routes() -> Routes {
+    routes![
+        put "/studio/mark" => keep_mark,
+    ]
+    .limited(DefaultBodyLimit::max(LARGEST_MARK))
+    .merge(routes![
+        get "/studio/mark" => read_mark,
+        delete "/studio/mark" => drop_mark,
+        get "/studio/sender" => show,
+        put "/studio/sender" => change,
+    ])
 }

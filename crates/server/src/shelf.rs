@@ -17,8 +17,6 @@ use hummock_core::{
 };
 use hummock_store::{Draw, StockEvent, TakenLine};
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-use utoipa_axum::{router::OpenApiRouter, routes};
 use uuid::Uuid;
 
 use crate::{
@@ -26,11 +24,13 @@ use crate::{
     body::{Body, ShipmentId, id_in},
     problem::Problem,
     rework::beside,
+    routes::{Routes, routes},
     shelf_table::{read_shelf, write_shelf},
 };
 
 /// Something on the shelf.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ShelfItem {
     /// Which; nothing for what only the stores say, and nobody has counted here.
     id: Option<Uuid>,
@@ -52,14 +52,16 @@ pub(crate) struct ShelfItem {
 }
 
 /// Everything on the shelf.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ShelfView {
     /// What was counted, and after it what only the stores say.
     items: Vec<ShelfItem>,
 }
 
 /// Something to put on the shelf.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ShelfRequest {
     /// Chosen by the caller, so that asking twice puts one there.
     #[serde(default)]
@@ -78,7 +80,8 @@ pub(crate) struct ShelfRequest {
 }
 
 /// A new count.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct CountRequest {
     /// How much there was when it was looked at: the count is not written over another one.
     was: i64,
@@ -88,7 +91,8 @@ pub(crate) struct CountRequest {
 }
 
 /// What became of something on the shelf.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ShelfEvent {
     /// More, or less.
     change: i64,
@@ -103,7 +107,8 @@ pub(crate) struct ShelfEvent {
 }
 
 /// A carton to open.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct OpenRequest {
     /// Panels that are crushed, wet or torn, by name.
@@ -118,7 +123,8 @@ pub(crate) struct OpenRequest {
 }
 
 /// A panel of a carton that is opened.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct OpenedPanel {
     /// Which.
     name: String,
@@ -131,7 +137,8 @@ pub(crate) struct OpenedPanel {
 }
 
 /// A table of the shelf to read in.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct ShelfTableRequest {
     /// Comma-separated values with a head, as the table that is given out.
@@ -142,7 +149,8 @@ pub(crate) struct ShelfTableRequest {
 }
 
 /// What a table put on the shelf, or would.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ShelfTableResult {
     /// Counts of a material and size that are written anew.
     counted: usize,
@@ -153,7 +161,8 @@ pub(crate) struct ShelfTableResult {
 }
 
 /// Inputs to ask the pile about.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct PileRequest {
     /// What was typed, with the choices as they are.
@@ -164,7 +173,8 @@ pub(crate) struct PileRequest {
 }
 
 /// What a shipment takes off the shelf.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ShipmentShelf {
     /// What its plan takes, what is short first.
     lines: Vec<ShelfLine>,
@@ -175,7 +185,8 @@ pub(crate) struct ShipmentShelf {
 }
 
 /// Something that was taken off the shelf.
-#[derive(Debug, PartialEq, Eq, Serialize, ToSchema)]
+#[derive(Debug, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ShelfTaken {
     /// From which item.
     item: Uuid,
@@ -369,22 +380,22 @@ pub(crate) fn said_of(goods: &Goods, catalogue: &Catalogue) -> Option<i64> {
 }
 
 /// Returns what is on the shelf and on the pile.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_shelf", get, path = "/shelf", tag = "shelf",
     responses((status = 200, description = "What is counted, and what only the stores say", body = ShelfView)),
-)]
+))]
 pub(crate) async fn show(State(app): State<App>) -> Result<Json<ShelfView>, Problem> {
     Ok(Json(app.shelf().await?))
 }
 
 /// Puts something on the shelf; a material and size that is there already is counted anew.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "put_on_shelf", post, path = "/shelf", tag = "shelf", request_body = ShelfRequest,
     responses(
         (status = 201, description = "The shelf as it is now", body = ShelfView),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn add(
     State(app): State<App>,
     Body(request): Body<ShelfRequest>,
@@ -415,7 +426,7 @@ impl App {
 }
 
 /// Counts something anew, or changes what is written on it.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "count_on_shelf", put, path = "/shelf/{id}", tag = "shelf", request_body = CountRequest,
     params(("id" = Uuid, Path, description = "Which")),
     responses(
@@ -424,7 +435,7 @@ impl App {
         (status = 409, description = "It was counted or drawn meanwhile", body = Problem),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn count(
     State(app): State<App>,
     ShelfId(id): ShelfId,
@@ -440,14 +451,14 @@ pub(crate) async fn count(
 }
 
 /// Takes something off the shelf for good, with its record.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "drop_from_shelf", delete, path = "/shelf/{id}", tag = "shelf",
     params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 200, description = "The shelf as it is now", body = ShelfView),
         (status = 404, description = "There is no such thing", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn drop_item(
     State(app): State<App>,
     ShelfId(id): ShelfId,
@@ -459,14 +470,14 @@ pub(crate) async fn drop_item(
 }
 
 /// Returns what became of something on the shelf, the newest first, 100 at most.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_shelf_record", get, path = "/shelf/{id}/record", tag = "shelf",
     params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 200, description = "The record", body = [ShelfEvent]),
         (status = 404, description = "There is no such thing", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn record(
     State(app): State<App>,
     ShelfId(id): ShelfId,
@@ -479,7 +490,7 @@ pub(crate) async fn record(
 }
 
 /// Opens a saved carton into raw card: its sound panels go on the shelf as offcuts.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "open_carton", post, path = "/shelf/{id}/open", tag = "shelf", request_body = OpenRequest,
     params(("id" = Uuid, Path, description = "Which")),
     responses(
@@ -488,7 +499,7 @@ pub(crate) async fn record(
         (status = 409, description = "There is none left", body = Problem),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn open(
     State(app): State<App>,
     ShelfId(id): ShelfId,
@@ -556,10 +567,10 @@ pub(crate) async fn open(
 }
 
 /// Returns the shelf as comma-separated values with a head.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_shelf_table", get, path = "/shelf/table", tag = "shelf",
     responses((status = 200, description = "A table", body = String, content_type = "text/csv")),
-)]
+))]
 pub(crate) async fn show_table(State(app): State<App>) -> Result<Response, Problem> {
     let table = write_shelf(&app.store.stock(app.studio).await?);
     let headers = [
@@ -576,13 +587,13 @@ pub(crate) async fn show_table(State(app): State<App>) -> Result<Response, Probl
 }
 
 /// Reads a table in: counts of a material and size are written anew, offcuts and cartons are added; all lines or none.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "read_shelf_table", post, path = "/shelf/table", tag = "shelf", request_body = ShelfTableRequest,
     responses(
         (status = 200, description = "What it did, or would do", body = ShelfTableResult),
         (status = 422, description = "Values that were refused, each with its line and column", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn take_table(
     State(app): State<App>,
     Body(request): Body<ShelfTableRequest>,
@@ -604,13 +615,13 @@ pub(crate) async fn take_table(
 }
 
 /// Says which carton of the pile would do for a shipment, and what to look for; nothing is stored.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "ask_the_pile", post, path = "/plans/pile", tag = "shelf", request_body = PileRequest,
     responses(
         (status = 200, description = "Those that do first, each with the choices that make it", body = PileFits),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn pile(
     State(app): State<App>,
     Body(request): Body<PileRequest>,
@@ -624,14 +635,14 @@ pub(crate) async fn pile(
 }
 
 /// Returns what a shipment takes off the shelf, and what the shelf lacks for it.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_shipment_shelf", get, path = "/shipments/{id}/shelf", tag = "shelf",
     params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 200, description = "What it takes, and what was taken", body = ShipmentShelf),
         (status = 404, description = "There is no such shipment", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn shipment_shelf(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -641,14 +652,14 @@ pub(crate) async fn shipment_shelf(
 
 /// Takes what a shipment needs off the shelf as packing begins: everything but sheets, of each as much as there is. Once,
 /// however often it is asked.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "take_from_shelf", put, path = "/shipments/{id}/shelf", tag = "shelf",
     params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 200, description = "What it takes, and what was taken", body = ShipmentShelf),
         (status = 404, description = "There is no such shipment", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn take(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -697,14 +708,14 @@ impl App {
 }
 
 /// Gives back what was taken for a shipment.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "give_back_to_shelf", delete, path = "/shipments/{id}/shelf", tag = "shelf",
     params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 200, description = "What it takes", body = ShipmentShelf),
         (status = 404, description = "There is no such shipment", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn give_back(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -731,13 +742,19 @@ impl<S: Send + Sync> axum::extract::FromRequestParts<S> for ShelfId {
     }
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(show, add))
-        .routes(routes!(show_table, take_table))
-        .routes(routes!(count, drop_item))
-        .routes(routes!(record))
-        .routes(routes!(open))
-        .routes(routes!(pile))
-        .routes(routes!(shipment_shelf, take, give_back))
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/shelf" => show,
+        post "/shelf" => add,
+        get "/shelf/table" => show_table,
+        post "/shelf/table" => take_table,
+        put "/shelf/{id}" => count,
+        delete "/shelf/{id}" => drop_item,
+        get "/shelf/{id}/record" => record,
+        post "/shelf/{id}/open" => open,
+        post "/plans/pile" => pile,
+        get "/shipments/{id}/shelf" => shipment_shelf,
+        put "/shipments/{id}/shelf" => take,
+        delete "/shipments/{id}/shelf" => give_back,
+    ]
 }

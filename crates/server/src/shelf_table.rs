@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use hummock_core::{
-    Refusal,
+    Refusal, json,
     material::Catalogue,
     stock::{Goods, Measure, StockItem},
 };
@@ -186,11 +186,8 @@ fn item_of(cells: &BTreeMap<&str, &str>) -> Result<StockItem, Vec<Refusal>> {
             .map_or("", |text| text.strip_prefix('\'').unwrap_or(text))
             .to_owned()
     };
-    let goods: Goods =
-        serde_path_to_error::deserialize(Value::Object(row.clone())).map_err(|error| {
-            let path = error.path().to_string();
-            vec![crate::body::refusal_at(&path, error.inner())]
-        })?;
+    let goods: Goods = json::read(Value::Object(row.clone()))
+        .map_err(|misfit| vec![crate::body::refusal_for(&misfit)])?;
     let left = left.unwrap_or_default();
     let times = match goods.measure() {
         Measure::Pieces if left.fract() != 0.0 => {

@@ -2,7 +2,7 @@
 
 use axum::{Json, extract::State, http::StatusCode};
 use hummock_core::{
-    Refusal,
+    Refusal, json,
     quantity::LengthUnit,
     sending::Handed,
     shipment::{ShipmentInputs, Summary, WorkLine, Worked, refused_text},
@@ -12,17 +12,17 @@ use hummock_store::{
 };
 use serde::{Deserialize, Serialize};
 use serde_json::{Map, Value};
-use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 
 use crate::{
     app::{App, Follows, computed},
-    body::{Asked, Body, ShipmentId, refusal_at},
+    body::{Asked, Body, ShipmentId, refusal_for},
     problem::Problem,
 };
 
 /// A shipment with everything that was worked out for it.
-#[derive(Debug, Clone, Serialize, ToSchema)]
+#[derive(Debug, Clone, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ShipmentView {
     /// Which.
     id: Uuid,
@@ -31,7 +31,7 @@ pub(crate) struct ShipmentView {
     /// What was typed.
     inputs: ShipmentInputs,
     /// Plan and quotes, as computed when the inputs last changed.
-    #[schema(value_type = Worked)]
+    #[cfg_attr(feature = "schema", schema(value_type = Worked))]
     worked: Value,
     /// The figures of the bench, once there is a plan.
     summary: Option<Summary>,
@@ -42,7 +42,7 @@ pub(crate) struct ShipmentView {
     /// Whether there is one to make again.
     can_redo: bool,
     /// Where it is kept.
-    #[schema(value_type = PlaceName)]
+    #[cfg_attr(feature = "schema", schema(value_type = PlaceName))]
     place: Place,
     /// What it is followed by: as its carrier booked it, else as it was typed.
     tracking: Option<String>,
@@ -52,7 +52,8 @@ pub(crate) struct ShipmentView {
 
 /// Where a shipment is kept: at work, handed over and on its way, put away with the plan that it had, or deleted until it is
 /// taken back. `sent` follows from `sending.handed_over` alone: asked for `bench`, what was handed over goes back to `sent`.
-#[derive(ToSchema)]
+#[cfg(feature = "schema")]
+#[derive(utoipa::ToSchema)]
 #[schema(rename_all = "snake_case")]
 #[expect(dead_code, reason = "it describes the store's own type")]
 pub(crate) enum PlaceName {
@@ -63,7 +64,8 @@ pub(crate) enum PlaceName {
 }
 
 /// A shipment on the bench.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct BenchRow {
     /// Which.
     id: Uuid,
@@ -78,7 +80,8 @@ pub(crate) struct BenchRow {
 }
 
 /// A page of shipments.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct BenchPage {
     /// The shipments, in order.
     rows: Vec<BenchRow>,
@@ -89,32 +92,34 @@ pub(crate) struct BenchPage {
 }
 
 /// Which shipments, in which order.
-#[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct ListQuery {
     /// Where they are kept.
     #[serde(default)]
-    #[param(value_type = PlaceName, required = false)]
+    #[cfg_attr(feature = "schema", param(value_type = PlaceName, required = false))]
     place: Place,
     /// Every word of it stands in the title, the buyer's name or the town; up to 120 characters.
     #[serde(default)]
-    #[param(max_length = 120)]
+    #[cfg_attr(feature = "schema", param(max_length = 120))]
     search: String,
     /// Promised first (what was not promised comes last), by title, by buyer, or the newest first.
     #[serde(default)]
-    #[param(value_type = SortName, required = false)]
+    #[cfg_attr(feature = "schema", param(value_type = SortName, required = false))]
     sort: Sort,
     /// `next` of the page before.
     after: Option<Uuid>,
     /// How many at most, 1 to 200.
     #[serde(default = "a_page")]
-    #[param(minimum = 1, maximum = 200, default = 50)]
+    #[cfg_attr(feature = "schema", param(minimum = 1, maximum = 200, default = 50))]
     most: u32,
 }
 
 /// What a list is sorted by.
-#[derive(ToSchema)]
+#[cfg(feature = "schema")]
+#[derive(utoipa::ToSchema)]
 #[schema(rename_all = "snake_case")]
 #[expect(dead_code, reason = "it describes the store's own type")]
 pub(crate) enum SortName {
@@ -131,7 +136,8 @@ const fn a_page() -> u32 {
 const LARGEST_PAGE: u32 = 200;
 
 /// A shipment to make.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct NewRequest {
     /// Chosen by the caller, so that asking twice makes one; made here when absent.
@@ -149,7 +155,8 @@ pub(crate) struct NewRequest {
 }
 
 /// An edit of a shipment.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct EditRequest {
     /// The version that it is based on.
@@ -158,7 +165,7 @@ pub(crate) struct EditRequest {
     #[serde(default)]
     edit: Option<Uuid>,
     /// What changes, as a JSON merge patch (RFC 7396) on the inputs: `null` takes a value away.
-    #[schema(value_type = Object, example = json!({ "choices": { "first_turns": 2 } }))]
+    #[cfg_attr(feature = "schema", schema(value_type = Object, example = json!({ "choices": { "first_turns": 2 } })))]
     change: Map<String, Value>,
     /// What a bare number is in.
     #[serde(default)]
@@ -166,7 +173,8 @@ pub(crate) struct EditRequest {
 }
 
 /// A move through the history of a shipment.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct MoveRequest {
     /// The version that it is based on.
@@ -177,11 +185,12 @@ pub(crate) struct MoveRequest {
 }
 
 /// Where a shipment is to be kept.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct PlaceRequest {
     /// On the bench, in the archive or in the bin.
-    #[schema(value_type = PlaceName)]
+    #[cfg_attr(feature = "schema", schema(value_type = PlaceName))]
     place: Place,
 }
 
@@ -404,13 +413,13 @@ impl App {
 }
 
 /// Returns shipments a page at a time: searched, sorted, from the bench or from where they were put away.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_shipments", get, path = "/shipments", tag = "shipments", params(ListQuery),
     responses(
         (status = 200, description = "A page", body = BenchPage),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn list(
     State(app): State<App>,
     Asked(query): Asked<ListQuery>,
@@ -436,14 +445,14 @@ pub(crate) async fn list(
 }
 
 /// Makes a shipment; asking again with the same id returns the one that is there.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "create_shipment", post, path = "/shipments", tag = "shipments", request_body = NewRequest,
     responses(
         (status = 201, description = "The shipment", body = ShipmentView),
         (status = 409, description = "It was made already by another change; `current` is how it stands", body = Problem),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn create(
     State(app): State<App>,
     Body(request): Body<NewRequest>,
@@ -456,13 +465,13 @@ pub(crate) async fn create(
 }
 
 /// Returns one shipment.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_shipment", get, path = "/shipments/{id}", tag = "shipments", params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 200, description = "The shipment", body = ShipmentView),
         (status = 404, description = "There is none of that id", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn show(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -471,7 +480,7 @@ pub(crate) async fn show(
 }
 
 /// Changes a shipment and works it out again.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "edit_shipment", patch, path = "/shipments/{id}", tag = "shipments", request_body = EditRequest,
     params(("id" = Uuid, Path, description = "Which")),
     responses(
@@ -480,7 +489,7 @@ pub(crate) async fn show(
         (status = 409, description = "It changed since; `current` is how it stands", body = Problem),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn edit(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -522,14 +531,14 @@ pub(crate) async fn edit(
 /// Puts a shipment on the bench, in the archive or in the bin; asking twice is as good as once.
 ///
 /// One that is put away can't be edited, and keeps the plan that it had; back on the bench it follows the house again.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "place_shipment", put, path = "/shipments/{id}/place", tag = "shipments", request_body = PlaceRequest,
     params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 200, description = "The shipment as it stands now", body = ShipmentView),
         (status = 404, description = "There is none of that id", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn place(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -540,14 +549,14 @@ pub(crate) async fn place(
 }
 
 /// Takes back the last edit.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "undo_shipment", post, path = "/shipments/{id}/undo", tag = "shipments", request_body = MoveRequest,
     params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 200, description = "The shipment as it was before", body = ShipmentView),
         (status = 409, description = "It changed since, or there is nothing to undo", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn undo(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -557,14 +566,14 @@ pub(crate) async fn undo(
 }
 
 /// Makes again the edit that was taken back.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "redo_shipment", post, path = "/shipments/{id}/redo", tag = "shipments", request_body = MoveRequest,
     params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 200, description = "The shipment as it was after", body = ShipmentView),
         (status = 409, description = "It changed since, or there is nothing to redo", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn redo(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -576,7 +585,5 @@ pub(crate) async fn redo(
 fn merged(inputs: &ShipmentInputs, change: Map<String, Value>) -> Result<ShipmentInputs, Problem> {
     let mut document = serde_json::to_value(inputs).expect("inputs can be written");
     json_patch::merge(&mut document, &Value::Object(change));
-    serde_path_to_error::deserialize(document).map_err(|error| {
-        Problem::refused(vec![refusal_at(&error.path().to_string(), error.inner())])
-    })
+    json::read(document).map_err(|misfit| Problem::refused(vec![refusal_for(&misfit)]))
 }

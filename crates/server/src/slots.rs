@@ -4,31 +4,36 @@ use axum::{Json, extract::State};
 use hummock_core::freight::{OnItsWay, Service, Tariff};
 use jiff::civil::{Date, Time};
 use serde::Serialize;
-use utoipa::ToSchema;
-use utoipa_axum::{router::OpenApiRouter, routes};
 use uuid::Uuid;
 
-use crate::{app::App, body::ShipmentId, problem::Problem};
+use crate::{
+    app::App,
+    body::ShipmentId,
+    problem::Problem,
+    routes::{Routes, routes},
+};
 
 /// A day on which parcels leave.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct LeavingDay {
     /// Which.
-    #[schema(value_type = String, format = Date)]
+    #[cfg_attr(feature = "schema", schema(value_type = String, format = Date))]
     on: Date,
     /// How many other parcels leave with this carrier on it.
     others: usize,
 }
 
 /// Days on which a parcel can leave with its service.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct SlotsView {
     /// Whether the carrier said so itself just now; else they are those of its tariff.
     by_carrier: bool,
     /// The next ones first.
     days: Vec<LeavingDay>,
     /// What is booked until then on one of these days is fetched on it; nothing at a counter.
-    #[schema(value_type = Option<String>)]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     cut_off: Option<Time>,
 }
 
@@ -86,14 +91,14 @@ impl App {
 
 /// Asks the carrier of the chosen service on which days it takes a parcel, which its tariff need not know: a day may be full, or one
 /// may have been added. Where it does not answer, these are the days of its tariff.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_slots", get, path = "/shipments/{id}/slots", tag = "leaving",
     params(("id" = Uuid, Path, description = "Which shipment")),
     responses(
         (status = 200, description = "Days on which it can leave", body = SlotsView),
         (status = 404, description = "There is no such shipment", body = Problem),
     ),
-)]
+))]
 async fn show(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -133,6 +138,8 @@ async fn show(
     }))
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().routes(routes!(show))
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/shipments/{id}/slots" => show,
+    ]
 }

@@ -16,7 +16,6 @@ use hummock_core::{
 use hummock_store::HouseAt;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
-use utoipa::ToSchema;
 
 use crate::{
     app::App,
@@ -28,7 +27,8 @@ use crate::{
 };
 
 /// The stores at a version.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct StoresView {
     /// Counts up with every change; send it back with the next one.
     version: i32,
@@ -46,18 +46,20 @@ impl StoresView {
 }
 
 /// A material to put on the shelf.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct MaterialRequest {
     /// The version of the stores that it is based on.
     version: i32,
     /// The material, with the fields of its class.
-    #[schema(value_type = Object)]
+    #[cfg_attr(feature = "schema", schema(value_type = Object))]
     material: Value,
 }
 
 /// A table of materials to read in.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct TableRequest {
     /// The version of the stores that it is based on.
@@ -70,7 +72,8 @@ pub(crate) struct TableRequest {
 }
 
 /// What a table does, or would do.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct TableResult {
     /// Ids that are new.
     added: Vec<String>,
@@ -172,16 +175,16 @@ impl App {
 }
 
 /// Returns the stores.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_stores", get, path = "/stores", tag = "stores",
     responses((status = 200, description = "Every material", body = StoresView)),
-)]
+))]
 pub(crate) async fn show(State(app): State<App>) -> Result<Json<StoresView>, Problem> {
     Ok(Json(StoresView::of(&*app.house().await?)))
 }
 
 /// Puts a material on the shelf, in place of the one of its id.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "put_material", put, path = "/stores/{class}/{id}", tag = "stores", request_body = MaterialRequest,
     params(("class" = String, Path, description = "As `boards`"), ("id" = String, Path, description = "As `corrugated-c`")),
     responses(
@@ -190,7 +193,7 @@ pub(crate) async fn show(State(app): State<App>) -> Result<Json<StoresView>, Pro
         (status = 409, description = "The stores changed since", body = Problem),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn put(
     State(app): State<App>,
     ClassPath { class, id }: ClassPath,
@@ -211,7 +214,7 @@ pub(crate) async fn put(
 }
 
 /// Takes a material off the shelf for good; one that is in use can only be retired.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "delete_material", delete, path = "/stores/{class}/{id}", tag = "stores",
     params(
         ("class" = String, Path, description = "As `boards`"), ("id" = String, Path, description = "As `corrugated-c`"),
@@ -222,7 +225,7 @@ pub(crate) async fn put(
         (status = 404, description = "There is no such material", body = Problem),
         (status = 409, description = "It is in use, or the stores changed since", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn delete(
     State(app): State<App>,
     ClassPath { class, id }: ClassPath,
@@ -247,14 +250,14 @@ pub(crate) async fn delete(
 }
 
 /// Returns a class as comma-separated values with a head.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_table", get, path = "/stores/{class}/table", tag = "stores",
     params(("class" = String, Path, description = "As `boards`")),
     responses(
         (status = 200, description = "A table", body = String, content_type = "text/csv"),
         (status = 404, description = "There is no such class", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn show_table(
     State(app): State<App>,
     ClassPath { class, .. }: ClassPath,
@@ -271,7 +274,7 @@ pub(crate) async fn show_table(
 }
 
 /// Reads a table in: materials of known ids change, the others are added, none is taken away.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "read_table", post, path = "/stores/{class}/table", tag = "stores", request_body = TableRequest,
     params(("class" = String, Path, description = "As `boards`")),
     responses(
@@ -280,7 +283,7 @@ pub(crate) async fn show_table(
         (status = 409, description = "The stores changed since", body = Problem),
         (status = 422, description = "Values that were refused, each with its line and column", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn take_table(
     State(app): State<App>,
     ClassPath { class, .. }: ClassPath,

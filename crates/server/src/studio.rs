@@ -11,12 +11,12 @@ use hummock_core::{
 };
 use jiff::civil::Date;
 use serde::Serialize;
-use utoipa::ToSchema;
 
 use crate::{app::App, problem::Problem};
 
 /// A studio and what it works with.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct StudioView {
     /// Its name.
     name: String,
@@ -25,7 +25,7 @@ pub(crate) struct StudioView {
     /// What its bare numbers are in.
     unit: LengthUnit,
     /// The day, where the studio is.
-    #[schema(value_type = String, example = "2027-03-04")]
+    #[cfg_attr(feature = "schema", schema(value_type = String, example = "2027-03-04"))]
     today: Date,
     /// Where it ships to.
     countries: Vec<CountryView>,
@@ -48,7 +48,8 @@ pub(crate) struct StudioView {
 }
 
 /// What a layer is called.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct SlotName {
     /// Which.
     slot: LayerSlot,
@@ -57,7 +58,8 @@ pub(crate) struct SlotName {
 }
 
 /// What a kind of piece is called in the table of odds.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ClassName {
     /// Which.
     class: PieceClass,
@@ -66,7 +68,8 @@ pub(crate) struct ClassName {
 }
 
 /// What a route is called.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct RouteName {
     /// Which.
     route: Route,
@@ -75,7 +78,8 @@ pub(crate) struct RouteName {
 }
 
 /// A country that the studio ships to.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct CountryView {
     /// Two capital letters.
     code: String,
@@ -84,10 +88,10 @@ pub(crate) struct CountryView {
 }
 
 /// Returns the studio with its rules and its shelf.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_studio", get, path = "/studio", tag = "studio",
     responses((status = 200, description = "The studio", body = StudioView)),
-)]
+))]
 pub(crate) async fn show(State(app): State<App>) -> Result<Json<StudioView>, Problem> {
     let settings = app.store.settings(app.studio).await?;
     let house = app.house().await?;
@@ -134,7 +138,8 @@ pub(crate) async fn show(State(app): State<App>) -> Result<Json<StudioView>, Pro
 }
 
 /// How far the plans on the bench have followed the last change of the house.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ProgressView {
     /// Shipments that are still to be worked out by it; each is worked out at once when it is looked at.
     behind: i64,
@@ -143,10 +148,10 @@ pub(crate) struct ProgressView {
 }
 
 /// Tells how far the plans on the bench have followed the last change of rules, stores or presets.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_progress", get, path = "/studio/progress", tag = "studio",
     responses((status = 200, description = "How many are still to be worked out", body = ProgressView)),
-)]
+))]
 pub(crate) async fn progress(State(app): State<App>) -> Result<Json<ProgressView>, Problem> {
     let progress = app.store.progress(app.studio).await?;
     Ok(Json(ProgressView {

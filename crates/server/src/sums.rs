@@ -10,30 +10,33 @@ use hummock_core::sums::{
     RollAnswer, RollSum, SavedCartonAnswer, SavedCartonSum, SeriesAnswer, SeriesSum, StackAnswer,
     StackSum, Sum, WrapAnswer, WrapSum,
 };
-use utoipa_axum::{router::OpenApiRouter, routes};
 
-use crate::{app::App, body::Body, problem::Problem};
+use crate::{
+    body::Body,
+    problem::Problem,
+    routes::{Routes, routes},
+};
 
 /// Declares the handler of a sum and its description.
 macro_rules! sums {
     ($($(#[$doc:meta])* $name:ident, $path:literal: $sum:ident -> $answer:ident;)*) => {
         $(
             $(#[$doc])*
-            #[utoipa::path(
+            #[cfg_attr(feature = "schema", utoipa::path(
                 operation_id = $path, post, path = $path, tag = "sums", request_body = $sum,
                 responses(
                     (status = 200, description = "The answer, unrounded", body = $answer),
                     (status = 422, description = "Numbers out of range, each with its field", body = Problem),
                 ),
-            )]
+            ))]
             pub(crate) async fn $name(Body(sum): Body<$sum>) -> Result<Json<$answer>, Problem> {
                 Ok(Json(sum.work()?))
             }
         )*
 
         /// Returns the routes of all sums.
-        pub(crate) fn routes() -> OpenApiRouter<App> {
-            OpenApiRouter::new()$(.routes(routes!($name)))*
+        pub(crate) fn routes() -> Routes {
+            routes![$(post $path => $name),*]
         }
     };
 }

@@ -11,6 +11,7 @@ use axum::{
 use hummock_core::{
     Refusal,
     freight::{Dip, Tariff},
+    json,
     shipment::House,
     sums::{QuoteAnswer, QuoteParcel, QuotePlace, QuoteSum},
 };
@@ -19,20 +20,20 @@ use jiff::civil::Date;
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
-use utoipa::ToSchema;
-use utoipa_axum::{router::OpenApiRouter, routes};
 
 use crate::{
     app::App,
-    body::{Asked, Body, NameInPath, refusal_at},
+    body::{Asked, Body, NameInPath, refusal_for},
     house::Affected,
     problem::Problem,
     rework::beside,
+    routes::{Routes, routes},
     tariff_table::{prices_of, with_prices},
 };
 
 /// A tariff as it is kept.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct TariffView {
     /// Counts up with every change; send it back with the next one.
     version: i32,
@@ -43,14 +44,15 @@ pub(crate) struct TariffView {
 }
 
 /// A tariff to keep.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct TariffRequest {
     /// The version that it is based on; nothing for a new one.
     #[serde(default)]
     version: Option<i32>,
     /// The whole tariff, by `/api/schemas/tariff.json`.
-    #[schema(value_type = Tariff)]
+    #[cfg_attr(feature = "schema", schema(value_type = Tariff))]
     tariff: Value,
     /// Whether to only look it over and say what would happen.
     #[serde(default)]
@@ -58,7 +60,8 @@ pub(crate) struct TariffRequest {
 }
 
 /// Prices to read in.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct PricesRequest {
     /// The version of the tariff that it is based on.
@@ -71,7 +74,8 @@ pub(crate) struct PricesRequest {
 }
 
 /// What keeping a tariff does, or would do.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct TariffKept {
     /// The tariff as it then is.
     #[serde(flatten)]
@@ -87,12 +91,13 @@ pub(crate) struct BasedOn {
 }
 
 /// A parcel to be priced by a tariff.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct QuoteRequest {
     /// A whole tariff, by `/api/schemas/tariff.json`; it need not be kept.
     #[serde(default)]
-    #[schema(value_type = Option<Tariff>)]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<Tariff>))]
     tariff: Option<Value>,
     /// In place of it, the id of one that is kept.
     #[serde(default)]
@@ -103,21 +108,21 @@ pub(crate) struct QuoteRequest {
     destination: QuotePlace,
     /// What it is worth, in the tariff's currency, as 320.00; cover is bought for it.
     #[serde(default)]
-    #[schema(value_type = Option<String>)]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     value: Option<Decimal>,
     /// A tier by its name; the tariff's own when left out.
     #[serde(default)]
     discount_tier: Option<String>,
     /// On which day, as 2027-03-04; a tariff's dates are not looked at when it is left out.
     #[serde(default)]
-    #[schema(value_type = Option<String>)]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     date: Option<Date>,
 }
 
 /// Reads a tariff and looks it over; what is wrong is named with its place, after `under`.
 fn read(tariff: Value, under: &str) -> Result<Tariff, Vec<Refusal>> {
-    let tariff: Tariff = serde_path_to_error::deserialize(tariff).map_err(|error| {
-        let refusal = refusal_at(&error.path().to_string(), error.inner());
+    let tariff: Tariff = json::read(tariff).map_err(|misfit| {
+        let refusal = refusal_for(&misfit);
         vec![Refusal::new(
             format!("{under}{}", slashed(&refusal.field)),
             refusal.message,
@@ -188,10 +193,10 @@ impl App {
 }
 
 /// Returns every tariff.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_tariffs", get, path = "/tariffs", tag = "tariffs",
     responses((status = 200, description = "Every tariff, by id", body = [TariffView])),
-)]
+))]
 pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<TariffView>>, Problem> {
     let house = app.house().await?;
     let versions = &house.tariff_versions;
@@ -203,7 +208,7 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<TariffView>>
 }
 
 /// Keeps a tariff under its id, a new one or in place of the one that is there. Quotes that were archived stay as they were.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "put_tariff", put, path = "/tariffs/{id}", tag = "tariffs", request_body = TariffRequest,
     params(("id" = String, Path, description = "As `gannet-post`")),
     responses(
@@ -212,7 +217,7 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<TariffView>>
         (status = 409, description = "It changed since, or there is one of that id already", body = Problem),
         (status = 422, description = "What is wrong in it, each with its place, as `services/0/prices/1/steps/2/up_to_g`", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn put(
     State(app): State<App>,
     NameInPath(id): NameInPath,
@@ -233,7 +238,7 @@ pub(crate) async fn put(
 }
 
 /// Drops a tariff. Shipments that chose one of its services are told the best of the others; archived ones stay as they were.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "delete_tariff", delete, path = "/tariffs/{id}", tag = "tariffs",
     params(
         ("id" = String, Path, description = "As `gannet-post`"),
@@ -244,7 +249,7 @@ pub(crate) async fn put(
         (status = 404, description = "There is none of that id", body = Problem),
         (status = 409, description = "It changed since", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn delete(
     State(app): State<App>,
     NameInPath(id): NameInPath,
@@ -264,14 +269,14 @@ pub(crate) async fn delete(
 }
 
 /// Returns a tariff's prices as comma-separated values with a head.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_prices", get, path = "/tariffs/{id}/table", tag = "tariffs",
     params(("id" = String, Path, description = "As `gannet-post`")),
     responses(
         (status = 200, description = "A table", body = String, content_type = "text/csv"),
         (status = 404, description = "There is none of that id", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn show_table(
     State(app): State<App>,
     NameInPath(id): NameInPath,
@@ -289,7 +294,7 @@ pub(crate) async fn show_table(
 }
 
 /// Reads prices in: those of each service, format and zone that the table names take the place of what is there; the others stay.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "read_prices", post, path = "/tariffs/{id}/table", tag = "tariffs", request_body = PricesRequest,
     params(("id" = String, Path, description = "As `gannet-post`")),
     responses(
@@ -298,7 +303,7 @@ pub(crate) async fn show_table(
         (status = 409, description = "It changed since", body = Problem),
         (status = 422, description = "Values that were refused, each with its line and column", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn take_table(
     State(app): State<App>,
     NameInPath(id): NameInPath,
@@ -317,14 +322,14 @@ pub(crate) async fn take_table(
 }
 
 /// Prices a parcel by a tariff, with every line, its rule, and the way to the next prices.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "/sums/quote", post, path = "/sums/quote", tag = "sums", request_body = QuoteRequest,
     responses(
         (status = 200, description = "What each service takes", body = QuoteAnswer),
         (status = 404, description = "There is no tariff of that id", body = Problem),
         (status = 422, description = "Values out of range, or what is wrong in the tariff, each with its place", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn quote(
     State(app): State<App>,
     Body(request): Body<QuoteRequest>,
@@ -353,10 +358,13 @@ pub(crate) async fn quote(
     Ok(Json(answer.await?))
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(list))
-        .routes(routes!(put, delete))
-        .routes(routes!(show_table, take_table))
-        .routes(routes!(quote))
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/tariffs" => list,
+        put "/tariffs/{id}" => put,
+        delete "/tariffs/{id}" => delete,
+        get "/tariffs/{id}/table" => show_table,
+        post "/tariffs/{id}/table" => take_table,
+        post "/sums/quote" => quote,
+    ]
 }

@@ -21,13 +21,12 @@ use hummock_core::{
 };
 use serde::Deserialize;
 use tokio::sync::{Semaphore, mpsc};
-use utoipa::IntoParams;
-use utoipa_axum::{router::OpenApiRouter, routes};
 
 use crate::{
     app::App,
     body::{Asked, ShipmentId},
     problem::Problem,
+    routes::{Routes, routes},
 };
 
 /// A turn at looking for ways.
@@ -41,13 +40,14 @@ impl Default for Exploring {
 }
 
 /// How far to look.
-#[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct WaysQuery {
     /// So many plans are made at most, each with every service that takes it: 1 to 5000.
     #[serde(default = "usual")]
-    #[param(minimum = 1, maximum = 5000, default = 1500)]
+    #[cfg_attr(feature = "schema", param(minimum = 1, maximum = 5000, default = 1500))]
     most: u32,
 }
 
@@ -64,7 +64,7 @@ const WAITING: usize = 2;
 /// Looks for the ways to pack and send a shipment that nothing beats in cost, odds, minutes and plastic, and tells them as
 /// server-sent events, each a `Front`, while there are more; whoever goes away stops it. One search runs at a time, on every
 /// core; nothing is stored.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "explore_ways", get, path = "/shipments/{id}/ways", tag = "plans",
     params(("id" = uuid::Uuid, Path, description = "The shipment"), WaysQuery),
     responses(
@@ -72,7 +72,7 @@ const WAITING: usize = 2;
         (status = 404, description = "There is no such shipment", body = Problem),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn explore(
     State(app): State<App>,
     ShipmentId(id): ShipmentId,
@@ -129,6 +129,8 @@ fn search(mut explorer: Explorer<'_>, told: &mpsc::Sender<Front>) -> Front {
     explorer.front()
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().routes(routes!(explore))
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/shipments/{id}/ways" => explore,
+    ]
 }

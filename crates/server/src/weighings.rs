@@ -10,16 +10,22 @@ use hummock_core::{
 };
 use hummock_store::{HouseAt, Listed};
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-use utoipa_axum::{router::OpenApiRouter, routes};
 
-use crate::{app::App, body::Body, problem::Problem, rework::beside, stores::StoresView};
+use crate::{
+    app::App,
+    body::Body,
+    problem::Problem,
+    rework::beside,
+    routes::{Routes, routes},
+    stores::StoresView,
+};
 
 /// So many of the last ones are looked at.
 const MOST: i64 = 300;
 
 /// What the readings say, and of which stores.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct WeighingsView {
     /// The version of the stores that it is said of; send it back to take the changes.
     version: i32,
@@ -29,7 +35,8 @@ pub(crate) struct WeighingsView {
 }
 
 /// Densities to take over.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct DensitiesRequest {
     /// The version of the stores that they were proposed for.
@@ -75,10 +82,10 @@ fn ids_of(catalogue: &Catalogue, class: MaterialClass) -> Vec<MaterialId> {
 /// Says what the weighed parcels say about the densities of the stores, with what taking that over would change.
 ///
 /// The last 300 that were weighed as they were planned are looked at, those put away among them.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_weighings", get, path = "/weighings", tag = "weighings",
     responses((status = 200, description = "Every material that they bear on, and every parcel", body = WeighingsView)),
-)]
+))]
 pub(crate) async fn list(State(app): State<App>) -> Result<Json<WeighingsView>, Problem> {
     let house = app.house().await?;
     let version = house.stores_version;
@@ -90,13 +97,13 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<WeighingsView>, 
 }
 
 /// Writes the densities that the readings propose into the stores; every plan follows them.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "take_densities", post, path = "/weighings/densities", tag = "weighings", request_body = DensitiesRequest,
     responses(
         (status = 200, description = "The stores as they are now", body = StoresView),
         (status = 409, description = "The stores changed since", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn take(
     State(app): State<App>,
     Body(request): Body<DensitiesRequest>,
@@ -118,8 +125,9 @@ pub(crate) async fn take(
     }
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(list))
-        .routes(routes!(take))
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/weighings" => list,
+        post "/weighings/densities" => take,
+    ]
 }

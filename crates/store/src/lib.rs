@@ -121,6 +121,11 @@ impl Store {
         Ok(())
     }
 
+    /// Hangs up, once whoever is being answered is.
+    pub async fn close(&self) {
+        self.pool.close().await;
+    }
+
     async fn migrate(&self) -> Result<(), StoreError> {
         let tables = TABLES
             .iter()

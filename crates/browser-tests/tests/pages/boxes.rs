@@ -2,7 +2,9 @@
 
 use anyhow::Result;
 use hummock_browser_tests::{Page, Studio};
-use sqlx::PgPool;
+use test_context::test_context;
+
+use crate::Demo;
 
 /// Opens a shipment of the demo studio from the bench, at Box.
 async fn at_box(page: &Page, title: &str) -> Result<()> {
@@ -14,9 +16,10 @@ async fn at_box(page: &Page, title: &str) -> Result<()> {
         .await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_box_is_made_in_another_style_and_taken_back(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_box_is_made_in_another_style_and_taken_back(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     at_box(&page, "Kelp Ladder").await?;
     page.press("[data-style='telescope']").await?;
@@ -45,9 +48,12 @@ async fn a_box_is_made_in_another_style_and_taken_back(pool: PgPool) -> Result<(
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_rule_chooses_a_box_until_a_hand_does_and_again_after(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_rule_chooses_a_box_until_a_hand_does_and_again_after(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
     page.fill("title", "Neap").await?;
@@ -76,9 +82,10 @@ async fn the_rule_chooses_a_box_until_a_hand_does_and_again_after(pool: PgPool) 
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_box_is_folded_step_by_step(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_box_is_folded_step_by_step(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     at_box(&page, "Kelp Ladder").await?;
     page.press_called("Fold it").await?;
@@ -109,9 +116,12 @@ async fn a_box_is_folded_step_by_step(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_piece_that_no_sheet_takes_is_given_a_box_that_can_be_cut(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_piece_that_no_sheet_takes_is_given_a_box_that_can_be_cut(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
     page.fill("title", "Two metres").await?;
@@ -132,9 +142,10 @@ async fn a_piece_that_no_sheet_takes_is_given_a_box_that_can_be_cut(pool: PgPool
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_sum_of_a_box_is_drawn_part_by_part_and_folded(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_sum_of_a_box_is_drawn_part_by_part_and_folded(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/sums/triangular-tube").await?;
     // 153.8 + 4 + 0.9 = 158.7, × √3 = 274.9
@@ -160,11 +171,12 @@ async fn a_sum_of_a_box_is_drawn_part_by_part_and_folded(pool: PgPool) -> Result
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn a_box_is_made_anew_around_the_wrapped_piece_as_it_was_measured(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     at_box(&page, "Kelp Ladder").await?;
     page.sees(
@@ -199,11 +211,12 @@ async fn a_box_is_made_anew_around_the_wrapped_piece_as_it_was_measured(
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn a_carton_of_the_stores_takes_the_place_of_a_box_and_gives_way_again(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     at_box(&page, "Low Water, March").await?;
     page.press("section.bought summary").await?;
@@ -222,9 +235,12 @@ async fn a_carton_of_the_stores_takes_the_place_of_a_box_and_gives_way_again(
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_carton_that_the_studio_has_is_cut_down_to_the_piece(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_carton_that_the_studio_has_is_cut_down_to_the_piece(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     at_box(&page, "Low Water, March").await?;
     page.press("section.saved summary").await?;
@@ -260,9 +276,12 @@ async fn a_carton_that_the_studio_has_is_cut_down_to_the_piece(pool: PgPool) -> 
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_piece_past_the_limits_has_a_brief_for_who_crates_it(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_piece_past_the_limits_has_a_brief_for_who_crates_it(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("The Ropewalk").await?;
     page.is_saved().await?;

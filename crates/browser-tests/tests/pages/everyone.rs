@@ -2,8 +2,10 @@
 
 use anyhow::{Result, ensure};
 use hummock_browser_tests::{Page, Studio};
-use sqlx::PgPool;
+use test_context::test_context;
 use thirtyfour::Key;
+
+use crate::Demo;
 
 /// Every view, what it shows once it is there, and what its window is called.
 const PLACES: [(&str, &str, &str); 25] = [
@@ -160,37 +162,42 @@ async fn every_stop(page: &Page, on_a_phone: bool) -> Result<()> {
     Ok(())
 }
 
-#[sqlx::test(migrations = false)]
-async fn every_place_can_be_used_by_everyone(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn every_place_can_be_used_by_everyone(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     every_place(&studio.page(), false).await?;
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn every_stop_can_be_used_by_everyone(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn every_stop_can_be_used_by_everyone(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     every_stop(&studio.page(), false).await?;
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn every_place_can_be_used_on_a_phone(pool: PgPool) -> Result<()> {
-    let studio = Studio::sized(&pool, 390, 844).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn every_place_can_be_used_on_a_phone(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::sized(database.pool(), 390, 844).await?;
     every_place(&studio.page(), true).await?;
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn every_stop_can_be_used_on_a_phone(pool: PgPool) -> Result<()> {
-    let studio = Studio::sized(&pool, 390, 844).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn every_stop_can_be_used_on_a_phone(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::sized(database.pool(), 390, 844).await?;
     every_stop(&studio.page(), true).await?;
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn whoever_goes_somewhere_by_keyboard_begins_there(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn whoever_goes_somewhere_by_keyboard_begins_there(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.sees("main", "Kelp Ladder").await?;
     // The first thing that Tab comes to leads past the strip.
@@ -208,9 +215,10 @@ async fn whoever_goes_somewhere_by_keyboard_begins_there(pool: PgPool) -> Result
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn single_letter_keys_can_be_switched_off(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn single_letter_keys_can_be_switched_off(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.sees("main", "Kelp Ladder").await?;
     page.press_called("Keys").await?;
@@ -231,9 +239,10 @@ async fn single_letter_keys_can_be_switched_off(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_is_wrong_is_read_out_when_it_is_quiet(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_is_wrong_is_read_out_when_it_is_quiet(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("Kelp Ladder").await?;
     page.is_saved().await?;

@@ -2,7 +2,9 @@
 
 use anyhow::Result;
 use hummock_browser_tests::{Page, Studio};
-use sqlx::PgPool;
+use test_context::test_context;
+
+use crate::Demo;
 
 const OUTSIDE: &str = "[data-figure='outside']";
 
@@ -15,9 +17,10 @@ async fn guard(page: &Page, title: &str) -> Result<()> {
     page.sees("main", "Layers, from the art outward").await
 }
 
-#[sqlx::test(migrations = false)]
-async fn every_kind_of_piece_has_its_own_layers(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn every_kind_of_piece_has_its_own_layers(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     for (title, layers) in [
         ("Overmantel", &["glass_tape", "contact", "corners"][..]),
@@ -39,9 +42,10 @@ async fn every_kind_of_piece_has_its_own_layers(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_mirror_is_measured_without_a_medium(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_mirror_is_measured_without_a_medium(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
     page.fill("title", "Hall glass").await?;
@@ -66,9 +70,10 @@ async fn a_mirror_is_measured_without_a_medium(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_a_layer_could_be_instead_opens_in_place(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_a_layer_could_be_instead_opens_in_place(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     guard(&page, "Kelp Ladder").await?;
     // The key opens the first layer.
@@ -88,9 +93,10 @@ async fn what_a_layer_could_be_instead_opens_in_place(pool: PgPool) -> Result<()
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn one_edit_asks_the_server_twice(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn one_edit_asks_the_server_twice(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     guard(&page, "Kelp Ladder").await?;
     page.press("[data-layer='first_wrap'] .head").await?;
@@ -111,9 +117,10 @@ async fn one_edit_asks_the_server_twice(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn layers_are_added_and_left_out(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn layers_are_added_and_left_out(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     guard(&page, "Low Water, March").await?;
     page.press("[data-test='add-layer'] .dropdown-toggle")
@@ -134,9 +141,10 @@ async fn layers_are_added_and_left_out(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_change_is_pressed_and_taken_back(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_change_is_pressed_and_taken_back(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     guard(&page, "Low Water, March").await?;
     let before = page.texts("[data-test='odds'] h2").await?;
@@ -162,9 +170,10 @@ async fn a_change_is_pressed_and_taken_back(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_engineers_view_is_folded_away(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_engineers_view_is_folded_away(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     guard(&page, "Low Water, March").await?;
     page.sees("[data-test='odds']", "arrives damaged").await?;
@@ -176,9 +185,10 @@ async fn the_engineers_view_is_folded_away(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_small_flat_piece_goes_in_a_mailer(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_small_flat_piece_goes_in_a_mailer(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
     page.fill("title", "Postcard etching").await?;
@@ -206,9 +216,10 @@ async fn a_small_flat_piece_goes_in_a_mailer(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_stop_is_lifted_with_a_reason_that_stays(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_stop_is_lifted_with_a_reason_that_stays(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("Kelp Ladder").await?;
     page.is_saved().await?;
@@ -248,9 +259,10 @@ async fn a_stop_is_lifted_with_a_reason_that_stays(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_preset_is_followed_by_one_shipment(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_preset_is_followed_by_one_shipment(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     guard(&page, "Low Water, March").await?;
     page.press("[data-test='presets'] .dropdown-toggle").await?;
@@ -265,9 +277,10 @@ async fn a_preset_is_followed_by_one_shipment(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_edges_are_filled_otherwise_and_the_box_is_lined(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_edges_are_filled_otherwise_and_the_box_is_lined(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("Kelp Ladder").await?;
     page.is_saved().await?;

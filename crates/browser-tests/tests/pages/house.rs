@@ -2,7 +2,9 @@
 
 use anyhow::Result;
 use hummock_browser_tests::Studio;
-use sqlx::PgPool;
+use test_context::test_context;
+
+use crate::Demo;
 
 /// A window that the driver turns to is not brought to the front.
 const COME_BACK: &str = "
@@ -25,9 +27,10 @@ const CHOOSE: &str = "
     field.files = files.files;
     field.dispatchEvent(new Event('change'));";
 
-#[sqlx::test(migrations = false)]
-async fn a_studio_is_taken_to_another_machine_as_one_file(pool: PgPool) -> Result<()> {
-    let mut studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_studio_is_taken_to_another_machine_as_one_file(Demo(database): &Demo) -> Result<()> {
+    let mut studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/studio#backup").await?;
     page.sees(
@@ -48,7 +51,7 @@ async fn a_studio_is_taken_to_another_machine_as_one_file(pool: PgPool) -> Resul
         true,
     )
     .await?;
-    studio.starts_anew(&pool).await?;
+    studio.starts_anew(database.pool()).await?;
     page.asks(COME_BACK).await?;
     page.sees("[data-test='backup']", "Nothing is kept here yet")
         .await?;
@@ -73,9 +76,12 @@ async fn a_studio_is_taken_to_another_machine_as_one_file(pool: PgPool) -> Resul
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_rule_shows_what_it_would_change_before_it_is_applied(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_rule_shows_what_it_would_change_before_it_is_applied(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("House rules").await?;
     page.sees("main", "How much padding?").await?;
@@ -101,9 +107,12 @@ async fn a_rule_shows_what_it_would_change_before_it_is_applied(pool: PgPool) ->
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn rules_that_were_changed_on_two_pages_keep_both_changes(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn rules_that_were_changed_on_two_pages_keep_both_changes(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/studio").await?;
     page.sees("main", "How much padding?").await?;
@@ -141,9 +150,10 @@ async fn rules_that_were_changed_on_two_pages_keep_both_changes(pool: PgPool) ->
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_value_out_of_range_is_told_at_its_field(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_value_out_of_range_is_told_at_its_field(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/studio").await?;
     page.sees("main", "Allowances").await?;
@@ -158,9 +168,10 @@ async fn a_value_out_of_range_is_told_at_its_field(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn rules_are_kept_as_a_preset(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn rules_are_kept_as_a_preset(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/studio").await?;
     page.press("[name='schools.fit'][value='snug']").await?;
@@ -178,9 +189,10 @@ async fn rules_are_kept_as_a_preset(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_material_is_changed_and_one_in_use_is_kept(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_material_is_changed_and_one_in_use_is_kept(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("Stores").await?;
     page.sees("main", "Glassine").await?;
@@ -212,9 +224,10 @@ async fn a_material_is_changed_and_one_in_use_is_kept(pool: PgPool) -> Result<()
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_table_and_a_suppliers_points_are_read_in(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_table_and_a_suppliers_points_are_read_in(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/stores/tapes").await?;
     page.press_called("Read in CSV").await?;
@@ -253,9 +266,10 @@ async fn a_table_and_a_suppliers_points_are_read_in(pool: PgPool) -> Result<()> 
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_quick_sum_becomes_a_shipment(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_quick_sum_becomes_a_shipment(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("Quick sums").await?;
     page.sees("[data-test='figures']", "159 mm").await?;
@@ -285,9 +299,10 @@ async fn a_quick_sum_becomes_a_shipment(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_measuring_sheet_is_empty_and_whole(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_measuring_sheet_is_empty_and_whole(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("Measuring sheet").await?;
     for words in [
@@ -302,9 +317,10 @@ async fn the_measuring_sheet_is_empty_and_whole(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_studios_own_record_moves_the_odds(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_studios_own_record_moves_the_odds(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/studio").await?;
     page.press("[data-test='own-record'] summary").await?;
@@ -327,9 +343,10 @@ async fn the_studios_own_record_moves_the_odds(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_studio_says_from_whom_to_begin(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_studio_says_from_whom_to_begin(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/studio").await?;
     page.press("[data-test='begin'] summary").await?;
@@ -355,9 +372,10 @@ async fn a_studio_says_from_whom_to_begin(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_odds_are_a_quick_sum_with_sliders(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_odds_are_a_quick_sum_with_sliders(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/sums/odds").await?;
     // 1 − e^−0.003 = 0.0029955, one in 334; on a route of 2.5 1 − e^−0.0075 = 0.0074719, one in 134
@@ -368,9 +386,10 @@ async fn the_odds_are_a_quick_sum_with_sliders(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn changed_rules_and_materials_are_not_left_by_accident(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn changed_rules_and_materials_are_not_left_by_accident(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/studio").await?;
     page.press("[name='schools.padding'][value='lean']").await?;

@@ -2,11 +2,16 @@
 
 use anyhow::Result;
 use hummock_browser_tests::Studio;
-use sqlx::PgPool;
+use test_context::test_context;
 
-#[sqlx::test(migrations = false)]
-async fn the_log_is_searched_reckoned_up_and_counted_into_the_odds(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+use crate::Demo;
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_log_is_searched_reckoned_up_and_counted_into_the_odds(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("Log").await?;
     page.sees(

@@ -2,15 +2,18 @@
 
 use anyhow::Result;
 use hummock_browser_tests::Studio;
-use sqlx::PgPool;
+use test_context::test_context;
 use thirtyfour::Key;
 
-#[sqlx::test(migrations = false)]
+use crate::Demo;
+
+#[test_context(Demo)]
+#[tokio::test]
 async fn a_tablet_is_let_in_once_and_keeps_what_is_typed_while_it_is_out(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
     let keys = std::env::temp_dir().join(format!("hummock-keys-{}", std::process::id()));
-    let studio = Studio::open_to_tablets(&pool, &keys).await?;
+    let studio = Studio::open_to_tablets(database.pool(), &keys).await?;
     let passphrase = studio.passphrase()?;
     let tablet = studio.tablet()?;
     tablet.goto("/").await?;
@@ -33,7 +36,7 @@ async fn a_tablet_is_let_in_once_and_keeps_what_is_typed_while_it_is_out(
 
     // Somebody at the machine signs it out, and it goes on being typed on. Nothing is answered until it is typed, since
     // whatever the page happens to ask first would bring up the question that covers the field.
-    let mut signing_out = pool.begin().await?;
+    let mut signing_out = database.pool().begin().await?;
     sqlx::query("LOCK TABLE device")
         .execute(&mut *signing_out)
         .await?;
@@ -62,10 +65,11 @@ async fn a_tablet_is_let_in_once_and_keeps_what_is_typed_while_it_is_out(
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn house_rules_say_how_a_tablet_gets_in_and_sign_it_out(pool: PgPool) -> Result<()> {
+#[test_context(Demo)]
+#[tokio::test]
+async fn house_rules_say_how_a_tablet_gets_in_and_sign_it_out(Demo(database): &Demo) -> Result<()> {
     let keys = std::env::temp_dir().join(format!("hummock-keys-{}", std::process::id() + 1));
-    let studio = Studio::open_to_tablets(&pool, &keys).await?;
+    let studio = Studio::open_to_tablets(database.pool(), &keys).await?;
     let tablet = studio.tablet()?;
     tablet.goto("/").await?;
     tablet.fill("passphrase", &studio.passphrase()?).await?;
@@ -104,9 +108,10 @@ async fn house_rules_say_how_a_tablet_gets_in_and_sign_it_out(pool: PgPool) -> R
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_studio_on_its_own_machine_is_told_how_to_open_it(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_studio_on_its_own_machine_is_told_how_to_open_it(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/studio").await?;
     page.sees("[data-test='tablets']", "bin/start --listen 0.0.0.0")

@@ -4,8 +4,10 @@ use std::path::Path;
 
 use anyhow::{Result, ensure};
 use hummock_browser_tests::{Page, Studio};
-use sqlx::PgPool;
+use test_context::test_context;
 use thirtyfour::Key;
+
+use crate::Demo;
 
 /// Does the step that is shown, which is of that number, and sees the next.
 async fn done(page: &Page, number: usize) -> Result<()> {
@@ -15,11 +17,12 @@ async fn done(page: &Page, number: usize) -> Result<()> {
         .await
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn a_canvas_is_packed_step_by_step_and_a_changed_plan_says_what_it_touches(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     let place = page.open("Kelp Ladder", "pack").await?;
     page.sees(".stage", "Set up the bench").await?;
@@ -74,11 +77,12 @@ async fn a_canvas_is_packed_step_by_step_and_a_changed_plan_says_what_it_touches
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn steps_that_are_ticked_while_the_server_is_away_arrive_once_it_is_back(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let mut studio = Studio::open(&pool).await?;
+    let mut studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.open("Lantern Room", "pack").await?;
     done(&page, 1).await?;
@@ -138,11 +142,12 @@ async fn steps_that_are_ticked_while_the_server_is_away_arrive_once_it_is_back(
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn a_parcel_like_many_before_is_ticked_on_one_screen_and_still_looked_at(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let studio = Studio::sized(&pool, 390, 844).await?;
+    let studio = Studio::sized(database.pool(), 390, 844).await?;
     let page = studio.page();
     page.open("Tide Table", "pack").await?;
     page.sees(".stage", "Set up the bench").await?;
@@ -164,9 +169,10 @@ async fn a_parcel_like_many_before_is_ticked_on_one_screen_and_still_looked_at(
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn an_address_is_pasted_as_it_came_and_looked_over(pool: PgPool) -> Result<()> {
-    let mut studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn an_address_is_pasted_as_it_came_and_looked_over(Demo(database): &Demo) -> Result<()> {
+    let mut studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.open("Nine Buoys", "measure").await?;
     page.is_saved().await?;
@@ -194,11 +200,12 @@ async fn an_address_is_pasted_as_it_came_and_looked_over(pool: PgPool) -> Result
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn what_goes_in_is_listed_refused_where_it_would_dent_and_asked_for_at_its_place(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     let place = page.open("Kelp Ladder", "measure").await?;
     page.is_saved().await?;
@@ -234,11 +241,12 @@ async fn what_goes_in_is_listed_refused_where_it_would_dent_and_asked_for_at_its
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn a_parcel_as_last_time_is_planned_priced_and_printed_in_ten_taps(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/").await?;
     let mut taps = 0;
@@ -275,9 +283,10 @@ async fn a_parcel_as_last_time_is_planned_priced_and_printed_in_ten_taps(
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_house_says_what_goes_in_and_which_looks_stop(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_house_says_what_goes_in_and_which_looks_stop(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/studio").await?;
     page.press("[data-test='goes-in'] summary").await?;
@@ -316,9 +325,12 @@ async fn choose(page: &Page, titles: [&str; 2]) -> Result<()> {
         .await
 }
 
-#[sqlx::test(migrations = false)]
-async fn parcels_of_a_day_are_tagged_and_packed_one_after_the_other(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn parcels_of_a_day_are_tagged_and_packed_one_after_the_other(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/").await?;
     choose(&page, ["Kelp Ladder", "Tide Table"]).await?;
@@ -340,9 +352,12 @@ async fn parcels_of_a_day_are_tagged_and_packed_one_after_the_other(pool: PgPool
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn orders_of_a_shop_come_in_once_and_what_is_wrong_is_named(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn orders_of_a_shop_come_in_once_and_what_is_wrong_is_named(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/orders").await?;
     page.type_into(
@@ -377,11 +392,12 @@ async fn orders_of_a_shop_come_in_once_and_what_is_wrong_is_named(pool: PgPool) 
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn a_wrapped_piece_nine_millimetres_thicker_is_typed_at_its_step_and_blank_and_price_follow(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.open("Kelp Ladder", "pack").await?;
     page.press_called("Measure the wrapped piece").await?;

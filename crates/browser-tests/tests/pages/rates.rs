@@ -2,11 +2,14 @@
 
 use anyhow::Result;
 use hummock_browser_tests::Studio;
-use sqlx::PgPool;
+use test_context::test_context;
 
-#[sqlx::test(migrations = false)]
-async fn rates_are_tried_changed_and_doubled(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+use crate::Demo;
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn rates_are_tried_changed_and_doubled(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/rates/gannet-post").await?;
     page.sees("[data-test='tried']", "Parcel").await?;
@@ -52,9 +55,10 @@ async fn rates_are_tried_changed_and_doubled(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_tariff_comes_in_as_text_and_its_prices_as_a_table(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_tariff_comes_in_as_text_and_its_prices_as_a_table(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/rates/overland-quay").await?;
     page.holds("carrier", "Overland & Quay").await?;
@@ -83,9 +87,12 @@ async fn a_tariff_comes_in_as_text_and_its_prices_as_a_table(pool: PgPool) -> Re
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_a_shipment_costs_is_told_with_what_the_buyer_pays(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_a_shipment_costs_is_told_with_what_the_buyer_pays(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("Low Water, March").await?;
     page.press_called("Price").await?;

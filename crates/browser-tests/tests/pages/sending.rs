@@ -6,8 +6,10 @@ use anyhow::{Context as _, Result};
 use hummock_browser_tests::{Page, Studio};
 use hummock_core::sending::Fate;
 use hummock_standins::FaultKind;
-use sqlx::PgPool;
+use test_context::test_context;
 use thirtyfour::Key;
+
+use crate::Demo;
 
 /// Waits until an address of the page answers with a file of a kind.
 async fn gives(page: &Page, link: &str, kind: &str) -> Result<()> {
@@ -39,9 +41,10 @@ async fn book(page: &Page, place: &str) -> Result<String> {
     shown.into_iter().next().context("it has a number")
 }
 
-#[sqlx::test(migrations = false)]
-async fn one_shipment_from_new_to_arrived(pool: PgPool) -> Result<()> {
-    let mut studio = Studio::with_standins(&pool, 1280, 800).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
+    let mut studio = Studio::with_standins(database.pool(), 1280, 800).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
     page.fill("title", "Neap").await?;
@@ -146,9 +149,10 @@ async fn one_shipment_from_new_to_arrived(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn one_that_arrives_damaged_is_claimed_and_paid(pool: PgPool) -> Result<()> {
-    let mut studio = Studio::with_standins(&pool, 1280, 800).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn one_that_arrives_damaged_is_claimed_and_paid(Demo(database): &Demo) -> Result<()> {
+    let mut studio = Studio::with_standins(database.pool(), 1280, 800).await?;
     let page = studio.page();
     let place = page.open("Kelp Ladder", "price").await?;
     choose_service(&page, &place).await?;
@@ -196,9 +200,10 @@ async fn one_that_arrives_damaged_is_claimed_and_paid(pool: PgPool) -> Result<()
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn one_is_held_at_a_border_until_a_paper_comes(pool: PgPool) -> Result<()> {
-    let mut studio = Studio::with_standins(&pool, 1024, 768).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn one_is_held_at_a_border_until_a_paper_comes(Demo(database): &Demo) -> Result<()> {
+    let mut studio = Studio::with_standins(database.pool(), 1024, 768).await?;
     let page = studio.page();
     let place = page.open("Kelp Ladder", "measure").await?;
     page.choose("buyer.country", "XV").await?;
@@ -243,11 +248,12 @@ async fn one_is_held_at_a_border_until_a_paper_comes(pool: PgPool) -> Result<()>
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn a_carrier_that_says_nothing_refuses_or_takes_more_is_told_as_it_is(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let studio = Studio::with_standins(&pool, 390, 844).await?;
+    let studio = Studio::with_standins(database.pool(), 390, 844).await?;
     let (page, carrier) = (studio.page(), &studio.standins()?.carrier);
     let place = page.open("Kelp Ladder", "price").await?;
     choose_service(&page, &place).await?;
@@ -281,9 +287,10 @@ async fn a_carrier_that_says_nothing_refuses_or_takes_more_is_told_as_it_is(
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn parcels_of_a_day_are_handed_over_together(pool: PgPool) -> Result<()> {
-    let studio = Studio::with_standins(&pool, 1280, 800).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn parcels_of_a_day_are_handed_over_together(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::with_standins(database.pool(), 1280, 800).await?;
     let page = studio.page();
     for title in ["Kelp Ladder", "Nine Buoys"] {
         let place = page.open(title, "price").await?;
@@ -305,9 +312,10 @@ async fn parcels_of_a_day_are_handed_over_together(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn who_sends_is_typed_once_and_stands_on_every_label(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn who_sends_is_typed_once_and_stands_on_every_label(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/studio").await?;
     page.fill("sender.address.street", "The Net Loft, 5 Capstan Row")

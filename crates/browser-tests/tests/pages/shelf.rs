@@ -2,7 +2,9 @@
 
 use anyhow::{Context, Result};
 use hummock_browser_tests::{Page, Studio};
-use sqlx::PgPool;
+use test_context::test_context;
+
+use crate::Demo;
 
 /// A tray of 300 × 200 with walls of 50, its corners cut out, as lines that close, and two scores.
 const TRAY: &str = "0\nSECTION\n2\nENTITIES\n\
@@ -27,11 +29,12 @@ async fn at_box(page: &Page, title: &str) -> Result<()> {
     page.sees(".shelf", "From the shelf").await
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn the_pile_comes_in_as_a_table_and_a_blank_as_a_drawing_and_goes_to_a_cut_plan(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("Shelf").await?;
     page.press_called("Saved cartons").await?;
@@ -110,11 +113,12 @@ async fn the_pile_comes_in_as_a_table_and_a_blank_as_a_drawing_and_goes_to_a_cut
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn several_are_cut_together_inner_parts_first_and_sheets_are_marked_and_taken_back(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("Cut several together").await?;
     page.press("li:nth-child(1) [name='together']").await?;
@@ -153,9 +157,12 @@ async fn several_are_cut_together_inner_parts_first_and_sheets_are_marked_and_ta
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_short_shelf_says_what_helps_and_packing_takes_the_rest_once(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_short_shelf_says_what_helps_and_packing_takes_the_rest_once(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     at_box(&page, "The Ropewalk").await?;
     page.sees(
@@ -188,11 +195,12 @@ async fn a_short_shelf_says_what_helps_and_packing_takes_the_rest_once(pool: PgP
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn a_find_asks_for_its_owner_and_a_crushed_carton_becomes_raw_card(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/shelf/pile").await?;
     page.press_called("New carton").await?;

@@ -2,8 +2,10 @@
 
 use anyhow::Result;
 use hummock_browser_tests::{Page, Studio};
-use sqlx::PgPool;
+use test_context::test_context;
 use thirtyfour::Key;
+
+use crate::Demo;
 
 const OUTSIDE: &str = "[data-figure='outside']";
 
@@ -23,9 +25,10 @@ async fn open(page: &Page, title: &str, stop: &str) -> Result<String> {
     Ok(path)
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_bench_shows_what_is_to_be_done(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_bench_shows_what_is_to_be_done(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.sees("main", "The Ropewalk").await?;
     let lines = page.texts("main li").await?;
@@ -49,9 +52,10 @@ async fn the_bench_shows_what_is_to_be_done(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_shipment_is_archived_deleted_and_taken_back(pool: PgPool) -> Result<()> {
-    let mut studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_shipment_is_archived_deleted_and_taken_back(Demo(database): &Demo) -> Result<()> {
+    let mut studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     let press_more = async |act: &str| -> Result<()> {
         page.press_called("More for Kelp Ladder").await?;
@@ -92,9 +96,10 @@ async fn a_shipment_is_archived_deleted_and_taken_back(pool: PgPool) -> Result<(
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn from_tape_measure_to_price_in_inches(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn from_tape_measure_to_price_in_inches(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.sees("h1", "On the bench").await?;
     page.keys("u").await?;
@@ -152,9 +157,10 @@ async fn from_tape_measure_to_price_in_inches(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn from_tape_measure_to_price_in_millimetres(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn from_tape_measure_to_price_in_millimetres(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
     page.fill("title", "Neap").await?;
@@ -212,9 +218,10 @@ async fn from_tape_measure_to_price_in_millimetres(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_refused_value_says_why_and_is_not_lost(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_refused_value_says_why_and_is_not_lost(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     open(&page, "Kelp Ladder", "measure").await?;
     page.fill("piece.width", "40 m").await?;
@@ -244,9 +251,10 @@ async fn a_refused_value_says_why_and_is_not_lost(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn two_tabs_on_one_shipment_lose_nothing(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn two_tabs_on_one_shipment_lose_nothing(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     let path = open(&page, "Kelp Ladder", "measure").await?;
     // Half-way through a value that is not taken yet, so that coming back does not fetch the newer one.
@@ -274,9 +282,10 @@ async fn two_tabs_on_one_shipment_lose_nothing(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_tab_that_one_comes_back_to_shows_how_it_stands_now(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_tab_that_one_comes_back_to_shows_how_it_stands_now(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     let path = open(&page, "Kelp Ladder", "measure").await?;
     let first = page.second_window(&path).await?;
@@ -290,9 +299,10 @@ async fn a_tab_that_one_comes_back_to_shows_how_it_stands_now(pool: PgPool) -> R
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn undo_and_redo_outlive_a_reload(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn undo_and_redo_outlive_a_reload(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     open(&page, "Kelp Ladder", "guard").await?;
     let before = page.texts(OUTSIDE).await?;
@@ -312,9 +322,10 @@ async fn undo_and_redo_outlive_a_reload(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_keyboard_alone_is_enough(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_keyboard_alone_is_enough(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.sees("h1", "On the bench").await?;
     page.keys("?").await?;
@@ -352,9 +363,10 @@ async fn the_keyboard_alone_is_enough(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_change_of_unit_changes_every_figure_and_no_field(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_change_of_unit_changes_every_figure_and_no_field(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     open(&page, "Low Water, March", "measure").await?;
     // Its certificate, a millimetre thick, lies under the wrap.
@@ -379,9 +391,10 @@ async fn a_change_of_unit_changes_every_figure_and_no_field(pool: PgPool) -> Res
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn markup_in_a_name_is_shown_and_not_run(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn markup_in_a_name_is_shown_and_not_run(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     open(&page, "Kelp Ladder", "measure").await?;
     let markup = "<img src=x onerror=window.ran=1><script>window.ran=1</script>";
@@ -398,11 +411,12 @@ async fn markup_in_a_name_is_shown_and_not_run(pool: PgPool) -> Result<()> {
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn what_is_typed_while_the_server_is_away_is_saved_when_it_is_back(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let mut studio = Studio::open(&pool).await?;
+    let mut studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     open(&page, "Kelp Ladder", "measure").await?;
     studio.go_away().await?;
@@ -416,10 +430,11 @@ async fn what_is_typed_while_the_server_is_away_is_saved_when_it_is_back(
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn nothing_scrolls_sideways_on_any_screen(pool: PgPool) -> Result<()> {
+#[test_context(Demo)]
+#[tokio::test]
+async fn nothing_scrolls_sideways_on_any_screen(Demo(database): &Demo) -> Result<()> {
     for (width, height) in [(1280, 800), (1024, 768), (390, 844)] {
-        let studio = Studio::sized(&pool, width, height).await?;
+        let studio = Studio::sized(database.pool(), width, height).await?;
         let page = studio.page();
         page.sees("main", "Kelp Ladder").await?;
         let wide =
@@ -447,9 +462,10 @@ async fn nothing_scrolls_sideways_on_any_screen(pool: PgPool) -> Result<()> {
     Ok(())
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_price_step_is_taken_at_price(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_price_step_is_taken_at_price(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
     page.fill("title", "Just over").await?;

@@ -2,7 +2,9 @@
 
 use anyhow::{Result, ensure};
 use hummock_browser_tests::{Page, Studio};
-use sqlx::PgPool;
+use test_context::test_context;
+
+use crate::Demo;
 
 /// Adds a canvas to the shipment that is open at Measure.
 async fn add_a_canvas(page: &Page, key: &str, title: &str, size: &str) -> Result<()> {
@@ -19,9 +21,10 @@ async fn add_a_canvas(page: &Page, key: &str, title: &str, size: &str) -> Result
     page.is_saved().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn two_pieces_are_laid_together_and_packed_to_the_end(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn two_pieces_are_laid_together_and_packed_to_the_end(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     let place = page.open("Kelp Ladder", "measure").await?;
     add_a_canvas(&page, "p2", "Slack Water", "400 x 600 x 18").await?;
@@ -85,9 +88,12 @@ async fn two_pieces_are_laid_together_and_packed_to_the_end(pool: PgPool) -> Res
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_shipment_is_parted_in_two_and_each_half_has_its_pieces(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_shipment_is_parted_in_two_and_each_half_has_its_pieces(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     let place = page.open("Kelp Ladder", "measure").await?;
     add_a_canvas(&page, "p2", "Slack Water", "400 x 600 x 18").await?;

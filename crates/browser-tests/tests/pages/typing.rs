@@ -2,8 +2,10 @@
 
 use anyhow::Result;
 use hummock_browser_tests::{Page, Studio};
-use sqlx::PgPool;
+use test_context::test_context;
 use thirtyfour::Key;
+
+use crate::Demo;
 
 /// Opens a shipment of the bench where it is measured.
 async fn measure(page: &Page, title: &str) -> Result<()> {
@@ -15,11 +17,12 @@ async fn measure(page: &Page, title: &str) -> Result<()> {
     Ok(())
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn what_is_typed_before_a_shipment_could_be_opened_is_laid_over_it(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let mut studio = Studio::open(&pool).await?;
+    let mut studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     measure(&page, "Kelp Ladder").await?;
     let path = page.address().await?;
@@ -44,11 +47,12 @@ async fn what_is_typed_before_a_shipment_could_be_opened_is_laid_over_it(
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn a_new_shipment_that_was_left_while_the_server_was_away_reaches_the_bench(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let mut studio = Studio::open(&pool).await?;
+    let mut studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
     page.find("[name='title']").await?;
@@ -70,9 +74,12 @@ async fn a_new_shipment_that_was_left_while_the_server_was_away_reaches_the_benc
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_is_refused_at_size_number_and_reason_outlives_a_reload(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_is_refused_at_size_number_and_reason_outlives_a_reload(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     measure(&page, "The Ropewalk").await?;
     page.fill("size", "35 by some").await?;
@@ -89,9 +96,10 @@ async fn what_is_refused_at_size_number_and_reason_outlives_a_reload(pool: PgPoo
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_conflict_is_still_there_after_two_reloads(pool: PgPool) -> Result<()> {
-    let mut studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_conflict_is_still_there_after_two_reloads(Demo(database): &Demo) -> Result<()> {
+    let mut studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     measure(&page, "Kelp Ladder").await?;
     studio.go_away().await?;
@@ -100,7 +108,7 @@ async fn a_conflict_is_still_there_after_two_reloads(pool: PgPool) -> Result<()>
         .await?;
     // Somebody else is quicker.
     sqlx::query("UPDATE shipment SET version = version + 1")
-        .execute(&pool)
+        .execute(database.pool())
         .await?;
     studio.come_back().await?;
     for _ in 0..2 {
@@ -116,9 +124,12 @@ async fn a_conflict_is_still_there_after_two_reloads(pool: PgPool) -> Result<()>
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn undo_takes_a_refused_value_back_and_redo_brings_it_again(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn undo_takes_a_refused_value_back_and_redo_brings_it_again(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     measure(&page, "Kelp Ladder").await?;
     page.fill("piece.width", "nine").await?;

@@ -3,7 +3,9 @@
 use anyhow::{Context as _, Result};
 use hummock_browser_tests::Studio;
 use hummock_standins::{FaultKind, OnIt};
-use sqlx::PgPool;
+use test_context::test_context;
+
+use crate::Demo;
 
 fn on_it(mass_g: f64) -> OnIt {
     OnIt {
@@ -12,9 +14,12 @@ fn on_it(mass_g: f64) -> OnIt {
     }
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_packed_parcel_is_weighed_and_priced_by_what_it_weighs(pool: PgPool) -> Result<()> {
-    let studio = Studio::with_standins(&pool, 1280, 800).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_packed_parcel_is_weighed_and_priced_by_what_it_weighs(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::with_standins(database.pool(), 1280, 800).await?;
     let (page, scale) = (studio.page(), &studio.standins()?.scale);
     page.open("Kelp Ladder", "weigh").await?;
     page.sees("[data-test='rests-on']", "Prices rest on what is planned")
@@ -78,9 +83,10 @@ async fn a_packed_parcel_is_weighed_and_priced_by_what_it_weighs(pool: PgPool) -
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_the_readings_say_is_shown_before_it_is_taken(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_the_readings_say_is_shown_before_it_is_taken(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/weighings").await?;
     page.sees(
@@ -99,9 +105,12 @@ async fn what_the_readings_say_is_shown_before_it_is_taken(pool: PgPool) -> Resu
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn every_way_is_looked_at_and_one_is_taken_and_taken_back(pool: PgPool) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn every_way_is_looked_at_and_one_is_taken_and_taken_back(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     let place = page.open("Kelp Ladder", "guard").await?;
     page.press_called("Compare every way to pack and send it")
@@ -133,9 +142,12 @@ async fn every_way_is_looked_at_and_one_is_taken_and_taken_back(pool: PgPool) ->
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_packer_and_the_carriers_themselves_stand_beside_the_tariffs(pool: PgPool) -> Result<()> {
-    let studio = Studio::with_standins(&pool, 1280, 800).await?;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_packer_and_the_carriers_themselves_stand_beside_the_tariffs(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::with_standins(database.pool(), 1280, 800).await?;
     let (page, carrier) = (studio.page(), &studio.standins()?.carrier);
     page.open("Kelp Ladder", "price").await?;
     page.sees("[data-test='arrival']", "it arrives").await?;
@@ -177,11 +189,12 @@ async fn a_packer_and_the_carriers_themselves_stand_beside_the_tariffs(pool: PgP
     studio.close().await
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(Demo)]
+#[tokio::test]
 async fn a_buyer_on_the_phone_gets_a_rough_price_and_a_shipment_is_begun(
-    pool: PgPool,
+    Demo(database): &Demo,
 ) -> Result<()> {
-    let studio = Studio::open(&pool).await?;
+    let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("A rough price").await?;
     page.sees("main", "The price stands here").await?;

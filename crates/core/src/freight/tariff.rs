@@ -14,7 +14,7 @@ use crate::{
 /// A carrier's zones, services and prices.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
+#[serde(remote = "Self", deny_unknown_fields)]
 pub struct Tariff {
     /// What quotes refer to it by: small letters, figures and hyphens.
     pub id: String,
@@ -62,6 +62,8 @@ pub struct Tariff {
     /// What it offers.
     pub services: Vec<Service>,
 }
+
+crate::json::read_in_one_place!(Tariff);
 
 fn fuel_on() -> Vec<LineKind> {
     use LineKind::{Base, Discount, Further, Surcharge};

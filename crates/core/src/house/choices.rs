@@ -11,6 +11,7 @@ use super::{
 use crate::{
     Refusal,
     carton::{CartonStyle, SavedCut, SavedFace},
+    json,
     material::MaterialId,
     quantity::{Area, Length, LengthRange, LengthUnit, TypedLength},
     space::{BoxSide, BoxSides, LayerSlot},
@@ -420,7 +421,7 @@ impl Choices {
         let written = |choices| serde_json::to_value(choices).expect("choices can be written");
         let mut whole = written(self);
         json_patch::merge(&mut whole, &written(patch));
-        serde_json::from_value(whole).expect("merged choices are choices")
+        json::read(whole).expect("merged choices are choices")
     }
 
     /// A roll has one wrap, the first: what is asked of that holds for it.

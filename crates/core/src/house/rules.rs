@@ -146,6 +146,7 @@ mod start {
 /// What a studio has settled for every plan.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(remote = "Self")]
 pub struct HouseRules {
     /// What the studio calls this set, in 1 to 60 letters.
     #[cfg_attr(feature = "schema", schema(min_length = 1, max_length = 60))]
@@ -203,6 +204,8 @@ pub struct HouseRules {
     #[serde(default, skip)]
     pub told_in: LengthUnit,
 }
+
+crate::json::read_in_one_place!(HouseRules);
 
 fn customary() -> Arc<Vec<EnclosureSet>> {
     Arc::new(shipped_sets())

@@ -11,6 +11,7 @@ use crate::quantity::Currency;
 /// The materials that a studio has, with their prices in one currency.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(remote = "Self")]
 pub struct Catalogue {
     /// Of every price in it.
     pub currency: Currency,
@@ -49,6 +50,8 @@ pub struct Catalogue {
     #[serde(default)]
     pub picture_cartons: Vec<PictureCarton>,
 }
+
+crate::json::read_in_one_place!(Catalogue);
 
 /// A rule or a shipment names a material that the catalogue does not hold.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]

@@ -4,7 +4,10 @@ use serde::{Deserialize, Serialize};
 use serde_json::Value;
 
 use super::{Catalogue, MaterialId};
-use crate::Refusal;
+use crate::{
+    Refusal,
+    json::{self, Misfit},
+};
 
 /// A class of materials.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -120,8 +123,7 @@ impl Catalogue {
         } else {
             shelf[place] = material;
         }
-        let catalogue: Self =
-            serde_path_to_error::deserialize(whole).map_err(|error| vec![misfit(&error)])?;
+        let catalogue: Self = json::read(whole).map_err(|error| vec![misfit(&error)])?;
         catalogue.curves_hold().map_err(|refusal| vec![refusal])?;
         Ok(catalogue)
     }
@@ -133,7 +135,7 @@ impl Catalogue {
         if let Some(shelf) = whole[class.key()].as_array_mut() {
             shelf.retain(|there| there["id"].as_str() != Some(id.as_str()));
         }
-        serde_json::from_value(whole).expect("a catalogue with less is a catalogue")
+        json::read(whole).expect("a catalogue with less is a catalogue")
     }
 
     /// Tells whether a class holds a material.
@@ -281,10 +283,10 @@ fn is_price(field: &str) -> bool {
 }
 
 /// Names the field of the material, without where it lies in the catalogue.
-fn misfit(error: &serde_path_to_error::Error<serde_json::Error>) -> Refusal {
-    let path = error.path().to_string();
+fn misfit(misfit: &Misfit) -> Refusal {
+    let path = misfit.path.to_string();
     let field = path.split_once("].").map_or("", |(_, field)| field);
-    let text = error.inner().to_string();
+    let text = &misfit.says;
     let missing = text
         .strip_prefix("missing field `")
         .and_then(|rest| rest.split('`').next());

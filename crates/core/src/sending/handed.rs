@@ -18,6 +18,7 @@ use crate::{
 /// A parcel as it was handed over.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(remote = "Self")]
 pub struct Handed {
     /// Which row of the odds it went by.
     pub class: PieceClass,
@@ -80,6 +81,8 @@ pub struct Handed {
     #[cfg_attr(feature = "schema", schema(value_type = Option<Object>))]
     pub unpacking: Option<serde_json::Value>,
 }
+
+crate::json::read_in_one_place!(Handed);
 
 /// A step at the bench.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]

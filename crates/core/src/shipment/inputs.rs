@@ -32,7 +32,7 @@ const HIGHEST_VALUE: Decimal = Decimal::from_parts(10_000_000, 0, 0, false, 0);
 /// Everything that a person settles about a shipment, as typed.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(default, deny_unknown_fields)]
+#[serde(remote = "Self", default, deny_unknown_fields)]
 pub struct ShipmentInputs {
     /// The title of the piece.
     pub title: String,
@@ -88,6 +88,8 @@ pub struct ShipmentInputs {
     #[serde(skip_serializing_if = "is_default")]
     pub after: AfterInputs,
 }
+
+crate::json::read_in_one_place!(ShipmentInputs);
 
 /// A step that was done at the bench.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]

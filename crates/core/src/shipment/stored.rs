@@ -4,6 +4,7 @@ use serde_json::Value;
 use serde_path_to_error::{Path, Segment};
 
 use super::ShipmentInputs;
+use crate::json;
 
 /// Counts up when stored inputs take another shape.
 pub const SCHEMA: u32 = 1;
@@ -23,10 +24,10 @@ impl ShipmentInputs {
             upgrade(&mut document);
         }
         for _ in 0..MOST_LEFT_OUT {
-            match serde_path_to_error::deserialize::<_, Self>(document.clone()) {
+            match json::read::<Self>(document.clone()) {
                 Ok(inputs) => return inputs,
                 Err(misfit) => {
-                    if !leave_out(&mut document, misfit.path()) {
+                    if !leave_out(&mut document, &misfit.path) {
                         break;
                     }
                 }

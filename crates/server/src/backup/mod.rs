@@ -27,8 +27,6 @@ use hummock_core::Refusal;
 use hummock_store::{BackupRefused, Holdings, Store, StoreError, StudioId};
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
-use utoipa::{IntoParams, ToSchema};
-use utoipa_axum::{router::OpenApiRouter, routes};
 use uuid::Uuid;
 
 use crate::{
@@ -37,6 +35,7 @@ use crate::{
     clock::Clock,
     photographs::{self, Pictures},
     problem::Problem,
+    routes::{Routes, routes},
 };
 
 /// The shape of the file; one of a later edition is not read.
@@ -154,7 +153,8 @@ impl Count {
 }
 
 /// What is done with backups just now.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 enum Doing {
     /// One is being made.
@@ -252,7 +252,8 @@ impl Drop for Work {
 }
 
 /// How backups stand.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct BackupView {
     /// Shipments of this studio, wherever they are kept.
     shipments: i64,
@@ -271,7 +272,8 @@ pub(crate) struct BackupView {
 }
 
 /// How far it is.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct DoingView {
     what: Doing,
     /// Shipments and photographs so far; bytes while it is being sent.
@@ -281,12 +283,13 @@ pub(crate) struct DoingView {
 }
 
 /// A backup that can be fetched.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct MadeView {
     /// Its size.
     bytes: u64,
     /// The day on which it was made.
-    #[schema(value_type = String, format = Date)]
+    #[cfg_attr(feature = "schema", schema(value_type = String, format = Date))]
     on: Date,
     shipments: i64,
     photographs: i64,
@@ -295,7 +298,8 @@ pub(crate) struct MadeView {
 }
 
 /// What was read in.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ReadView {
     shipments: u64,
     photographs: u64,
@@ -384,22 +388,22 @@ fn told(failed: &Failed) -> String {
 }
 
 /// Tells how backups stand: whether one is being made or read in, and how far that is.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_backup", get, path = "/studio/backup", tag = "studio",
     responses((status = 200, description = "How they stand", body = BackupView)),
-)]
+))]
 async fn show(State(app): State<App>) -> Result<Json<BackupView>, Problem> {
     Ok(Json(app.backup_view().await?))
 }
 
 /// Begins to make a backup of the whole studio, as it stands now; whoever asks again while it is made is told how far it is.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "make_backup", post, path = "/studio/backup", tag = "studio",
     responses(
         (status = 202, description = "It is being made", body = BackupView),
         (status = 409, description = "A backup is being read in", body = Problem),
     ),
-)]
+))]
 async fn make(State(app): State<App>) -> Result<(StatusCode, Json<BackupView>), Problem> {
     let begun = {
         let mut desk = app.backups.desk();
@@ -414,13 +418,13 @@ async fn make(State(app): State<App>) -> Result<(StatusCode, Json<BackupView>), 
 }
 
 /// Returns the backup that was made last: a zip file of JSON lines and pictures, which `read-me.txt` in it tells of.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "fetch_backup", get, path = "/studio/backup/file", tag = "studio",
     responses(
         (status = 200, description = "The file", body = Vec<u8>, content_type = "application/zip"),
         (status = 404, description = "None was made since the server started", body = Problem),
     ),
-)]
+))]
 async fn fetch(State(app): State<App>) -> Result<Response, Problem> {
     let (file, bytes, on) = {
         let desk = app.backups.desk();
@@ -457,7 +461,8 @@ async fn fetch(State(app): State<App>) -> Result<Response, Problem> {
 }
 
 /// A backup that is going to be sent.
-#[derive(Debug, Deserialize, ToSchema)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct Announced {
     /// The size of the file, 1 to 68 719 476 736.
@@ -465,7 +470,8 @@ pub(crate) struct Announced {
 }
 
 /// How much of a backup is here.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ReceivedView {
     /// By which its parts are sent.
     id: Uuid,
@@ -478,14 +484,14 @@ pub(crate) struct ReceivedView {
 /// Announces a backup that is to be read into this studio, which must be empty; then it is sent part by part.
 ///
 /// Another one that was announced before and is not here yet is forgotten.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "announce_backup", post, path = "/studio/restore", tag = "studio", request_body = Announced,
     responses(
         (status = 201, description = "Send its parts", body = ReceivedView),
         (status = 409, description = "Something is kept here already, or a backup is being made or read in", body = Problem),
         (status = 422, description = "It is too large, or holds nothing", body = Problem),
     ),
-)]
+))]
 async fn announce(
     State(app): State<App>,
     Body(announced): Body<Announced>,
@@ -526,8 +532,9 @@ fn full(error: &io::Error) -> Problem {
 }
 
 /// Where a part begins.
-#[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct PartQuery {
     /// In bytes from the beginning of the file.
@@ -537,7 +544,7 @@ pub(crate) struct PartQuery {
 /// Takes the next part of a backup, at most 4 MB; with the last one it begins to be read in.
 ///
 /// A part that is here already, or that leaves a gap, changes nothing: the answer says where to go on. So a lost answer does no harm.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "send_backup", put, path = "/studio/restore/{id}", tag = "studio",
     params(("id" = Uuid, Path, description = "As it was announced"), PartQuery),
     request_body(content = Vec<u8>, content_type = "application/octet-stream"),
@@ -548,7 +555,7 @@ pub(crate) struct PartQuery {
         (status = 413, description = "The part is over 4 MB", body = Problem),
         (status = 422, description = "It is longer than was announced", body = Problem),
     ),
-)]
+))]
 async fn take_part(
     State(app): State<App>,
     Named(id): Named<String>,
@@ -597,13 +604,17 @@ async fn take_part(
     Ok(Json(view))
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(take_part))
-        .layer(DefaultBodyLimit::max(LARGEST_PART))
-        .routes(routes!(show, make))
-        .routes(routes!(fetch))
-        .routes(routes!(announce))
+pub(crate) fn routes() -> Routes {
+    routes![
+        put "/studio/restore/{id}" => take_part,
+    ]
+    .limited(DefaultBodyLimit::max(LARGEST_PART))
+    .merge(routes![
+        get "/studio/backup" => show,
+        post "/studio/backup" => make,
+        get "/studio/backup/file" => fetch,
+        post "/studio/restore" => announce,
+    ])
 }
 
 /// Writes a backup of the studio of a database to a file, and says how far it is.

@@ -13,8 +13,6 @@ use hummock_store::Device;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use tokio::sync::Semaphore;
-use utoipa::ToSchema;
-use utoipa_axum::{router::OpenApiRouter, routes};
 use uuid::Uuid;
 
 use super::{
@@ -22,22 +20,29 @@ use super::{
     door::{Caller, Token},
     passphrase::is_it,
 };
-use crate::{app::App, body::Body, problem::Problem};
+use crate::{
+    app::App,
+    body::Body,
+    problem::Problem,
+    routes::{Routes, routes},
+};
 
 /// For whoever is known.
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(list))
-        .routes(routes!(sign_out))
-        .routes(routes!(change_passphrase))
-        .routes(routes!(picture))
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/devices" => list,
+        delete "/devices/{id}" => sign_out,
+        put "/passphrase" => change_passphrase,
+        get "/devices/address.svg" => picture,
+    ]
 }
 
 /// For whoever is at the door.
-pub(crate) fn open_routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(sign_in))
-        .routes(routes!(authority))
+pub(crate) fn open_routes() -> Routes {
+    routes![
+        post "/devices" => sign_in,
+        get "/devices/authority.crt" => authority,
+    ]
 }
 
 /// One passphrase is looked at at a time, since each takes memory and a while.
@@ -51,39 +56,42 @@ impl Default for OneAtATime {
 }
 
 /// A device, and what it gives to be let in.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct SignIn {
     /// The studio's passphrase.
     passphrase: String,
     /// What its user calls it, up to 60 letters.
-    #[schema(example = "Tablet at the packing table")]
+    #[cfg_attr(feature = "schema", schema(example = "Tablet at the packing table"))]
     name: String,
 }
 
 /// A device that is signed in.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct DeviceView {
     /// Which.
     id: Uuid,
     /// What its user calls it.
     name: String,
     /// When it gave the passphrase.
-    #[schema(value_type = String, example = "2027-03-04T09:30:00Z")]
+    #[cfg_attr(feature = "schema", schema(value_type = String, example = "2027-03-04T09:30:00Z"))]
     signed_in: Timestamp,
     /// When it last asked for anything, to the minute.
-    #[schema(value_type = String, example = "2027-03-04T09:30:00Z")]
+    #[cfg_attr(feature = "schema", schema(value_type = String, example = "2027-03-04T09:30:00Z"))]
     seen: Timestamp,
     /// Whether it is the one that asks.
     this: bool,
 }
 
 /// How tablets reach this server, and which do.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct DevicesView {
     /// Whether it was started to answer on the local network.
     open: bool,
     /// Its addresses there, the one to type first.
-    #[schema(example = json!(["https://192.168.1.20:7443"]))]
+    #[cfg_attr(feature = "schema", schema(example = json!(["https://192.168.1.20:7443"])))]
     addresses: Vec<String>,
     /// The SHA-256 fingerprint of the studio's authority; null when it brought a certificate of its own.
     fingerprint: Option<String>,
@@ -96,10 +104,11 @@ pub(crate) struct DevicesView {
 }
 
 /// A new passphrase.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct NewPassphrase {
     /// 12 to 200 letters; blanks around it don't count.
-    #[schema(min_length = 12, max_length = 200)]
+    #[cfg_attr(feature = "schema", schema(min_length = 12, max_length = 200))]
     passphrase: String,
 }
 
@@ -121,14 +130,14 @@ fn name_of(text: &str) -> Result<String, Refusal> {
 }
 
 /// Lets a device in that knows the passphrase; a cookie is what it is known by from then on.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     post, path = "/devices", tag = "devices", request_body = SignIn,
     responses(
         (status = 201, description = "It is let in, until it is signed out or silent for 90 days"),
         (status = 422, description = "That is not the passphrase, or the device has no name", body = Problem),
         (status = 429, description = "Too many wrong ones: Retry-After says how many seconds to wait", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn sign_in(
     State(app): State<App>,
     ConnectInfo(from): ConnectInfo<SocketAddr>,
@@ -168,10 +177,10 @@ pub(crate) async fn sign_in(
 }
 
 /// Tells how tablets reach this server, and which are signed in.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_devices", get, path = "/devices", tag = "devices",
     responses((status = 200, description = "Addresses and devices", body = DevicesView)),
-)]
+))]
 pub(crate) async fn list(
     State(app): State<App>,
     Extension(caller): Extension<Caller>,
@@ -205,13 +214,13 @@ fn view(device: Device, caller: Caller) -> DeviceView {
 }
 
 /// Signs a device out: it is asked for the passphrase again.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     delete, path = "/devices/{id}", tag = "devices", params(("id" = Uuid, Path, description = "Which")),
     responses(
         (status = 204, description = "It is signed out"),
         (status = 404, description = "No such device is signed in", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn sign_out(
     State(app): State<App>,
     id: Result<Path<Uuid>, PathRejection>,
@@ -225,14 +234,14 @@ pub(crate) async fn sign_out(
 }
 
 /// Changes the passphrase, at the machine itself; every device is signed out.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     put, path = "/passphrase", tag = "devices", request_body = NewPassphrase,
     responses(
         (status = 204, description = "It is changed, and every device is asked for it"),
         (status = 403, description = "A device may not do that", body = Problem),
         (status = 422, description = "It is too short or too long", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn change_passphrase(
     State(app): State<App>,
     Extension(caller): Extension<Caller>,
@@ -252,13 +261,13 @@ pub(crate) async fn change_passphrase(
 }
 
 /// Draws the address to type, for the camera of a tablet.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "draw_address", get, path = "/devices/address.svg", tag = "devices",
     responses(
         (status = 200, description = "A QR code", body = String, content_type = "image/svg+xml"),
         (status = 404, description = "It was not started to answer on the local network", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn picture(State(app): State<App>) -> Result<Response, Problem> {
     let drawn = app.network.as_deref().and_then(|network| network.picture());
     let svg = drawn.ok_or_else(|| Problem::not_found("address on the local network"))?;
@@ -266,13 +275,13 @@ pub(crate) async fn picture(State(app): State<App>) -> Result<Response, Problem>
 }
 
 /// Hands out the certificate of the studio's authority, which a tablet installs once.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_authority", get, path = "/devices/authority.crt", tag = "devices",
     responses(
         (status = 200, description = "The certificate, as devices install it", content_type = "application/x-x509-ca-cert"),
         (status = 404, description = "There is none", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn authority(State(app): State<App>) -> Result<Response, Problem> {
     let trust = app
         .network

@@ -9,11 +9,16 @@ use jiff::civil::{Date, Time};
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
-use utoipa::ToSchema;
-use utoipa_axum::{router::OpenApiRouter, routes};
 
 use super::client::{Client, NoAnswer, Patience, Question};
-use crate::{app::App, body::Body, plans::PreviewRequest, problem::Problem, rework::beside};
+use crate::{
+    app::App,
+    body::Body,
+    plans::PreviewRequest,
+    problem::Problem,
+    rework::beside,
+    routes::{Routes, routes},
+};
 
 /// The carriers' own services, where there are any.
 #[derive(Debug, Clone, Default)]
@@ -154,7 +159,8 @@ impl Carriers {
 }
 
 /// What the carriers' own services say about a shipment.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct CarriersSay {
     /// Whether any is asked here at all.
     asked: bool,
@@ -165,13 +171,13 @@ pub(crate) struct CarriersSay {
 /// Asks the carriers' own services what they take, and holds that beside their tariffs; nothing is stored.
 ///
 /// A carrier that does not answer in time, or fails time after time, is left out of it: then the tariff alone is what there is.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "ask_carriers", post, path = "/plans/carriers", tag = "plans", request_body = PreviewRequest,
     responses(
         (status = 200, description = "Nothing before the piece is measured and it is known where it goes", body = CarriersSay),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn ask(
     State(app): State<App>,
     Body(request): Body<PreviewRequest>,
@@ -225,8 +231,10 @@ pub(crate) fn body_of(ask: &CarrierAsk<'_>) -> Value {
     })
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new().routes(routes!(ask))
+pub(crate) fn routes() -> Routes {
+    routes![
+        post "/plans/carriers" => ask,
+    ]
 }
 
 #[cfg(test)]

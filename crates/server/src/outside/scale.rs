@@ -28,11 +28,14 @@ use hyper_util::{
 };
 use serde::{Deserialize, Serialize};
 use tokio::{sync::mpsc, time::timeout};
-use utoipa::{IntoParams, ToSchema};
-use utoipa_axum::{router::OpenApiRouter, routes};
 use uuid::Uuid;
 
-use crate::{app::App, body::Asked, problem::Problem};
+use crate::{
+    app::App,
+    body::Asked,
+    problem::Problem,
+    routes::{Routes, routes},
+};
 
 /// The scale, where there is one.
 #[derive(Debug, Clone, Default)]
@@ -46,7 +49,8 @@ impl Scale {
 }
 
 /// Whether there is a scale.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ScaleView {
     /// Whether the program was told of one.
     connected: bool,
@@ -55,21 +59,23 @@ pub(crate) struct ScaleView {
 }
 
 /// What to say of the readings.
-#[derive(Debug, Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct ReadingsQuery {
     /// What is taken off: a tray, a blanket. 0 to 100 000.
     #[serde(default)]
-    #[param(minimum = 0, maximum = 100_000)]
+    #[cfg_attr(feature = "schema", param(minimum = 0, maximum = 100_000))]
     tare_g: f64,
     /// The shipment whose plan it is held against.
-    #[param(value_type = Option<Uuid>)]
+    #[cfg_attr(feature = "schema", param(value_type = Option<Uuid>))]
     shipment: Option<Uuid>,
 }
 
 /// One reading, as it is passed on.
-#[derive(Debug, Serialize, ToSchema)]
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ToldReading {
     /// What the scale says.
     #[serde(flatten)]
@@ -91,10 +97,10 @@ const LONGEST_LINE: usize = 4096;
 const WAITING: usize = 4;
 
 /// Tells whether there is a scale.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_scale", get, path = "/scale", tag = "weighings",
     responses((status = 200, description = "Whether there is one", body = ScaleView)),
-)]
+))]
 pub(crate) async fn show(State(app): State<App>) -> Json<ScaleView> {
     // Only a stand-in has a page of its own beside it.
     let stand_in = app
@@ -111,14 +117,14 @@ pub(crate) async fn show(State(app): State<App>) -> Json<ScaleView> {
 
 /// Passes the readings of the scale on as they come, as server-sent events, each a `ToldReading`: with whether it rests, less a
 /// tare, and beside what a plan says. A scale that does not answer is said to be away, and called again until it does.
-#[utoipa::path(
+#[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "follow_scale", get, path = "/scale/readings", tag = "weighings", params(ReadingsQuery),
     responses(
         (status = 200, description = "Readings, until whoever asked goes away", body = ToldReading, content_type = "text/event-stream"),
         (status = 404, description = "There is no such shipment", body = Problem),
         (status = 422, description = "A tare that is none", body = Problem),
     ),
-)]
+))]
 pub(crate) async fn readings(
     State(app): State<App>,
     Asked(query): Asked<ReadingsQuery>,
@@ -232,8 +238,9 @@ fn sample_of(line: &[u8]) -> Option<Sample> {
     serde_json::from_slice(line.trim_ascii().strip_prefix(b"data:")?).ok()
 }
 
-pub(crate) fn routes() -> OpenApiRouter<App> {
-    OpenApiRouter::new()
-        .routes(routes!(show))
-        .routes(routes!(readings))
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/scale" => show,
+        get "/scale/readings" => readings,
+    ]
 }

@@ -3,14 +3,16 @@
 use std::{net::SocketAddr, sync::Arc};
 
 use hummock_server::Waits;
+use hummock_test_database::url_of;
 use reqwest::StatusCode;
-use sqlx::{PgPool, postgres::PgConnectOptions};
+use sqlx::postgres::PgConnectOptions;
+use test_context::test_context;
 use tokio::{
     net::{TcpListener, TcpStream},
     task::{JoinHandle, JoinSet},
 };
 
-use crate::{Api, url_of};
+use crate::{Api, Demo};
 
 /// An address at which the database is found until this is dropped.
 struct Way {
@@ -65,14 +67,15 @@ impl Api {
 
 const ANY: ([u8; 4], u16) = ([127, 0, 0, 1], 0);
 
-#[sqlx::test(migrations = false)]
-async fn a_database_that_moved_is_found_where_the_file_says(pool: PgPool) {
-    let options = pool.connect_options();
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_database_that_moved_is_found_where_the_file_says(Demo(database): &Demo) {
+    let options = database.pool().connect_options();
     let here = Way::to(options.clone(), ANY.into()).await;
     let file = std::env::temp_dir().join(format!("hummock-database-{}", uuid::Uuid::now_v7()));
     let url = here.url(&options);
     std::fs::write(&file, &url).expect("a file");
-    let api = Api::start_with(&pool, true, |serve| {
+    let api = Api::start_with(database.pool(), true, |serve| {
         serve.waits = Waits::default();
         serve.database_url = url;
         serve.database_file = Some(file.clone());
@@ -92,12 +95,13 @@ async fn a_database_that_moved_is_found_where_the_file_says(pool: PgPool) {
     std::fs::remove_file(file).expect("it is there");
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_database_that_came_back_is_found_again(pool: PgPool) {
-    let options = pool.connect_options();
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_database_that_came_back_is_found_again(Demo(database): &Demo) {
+    let options = database.pool().connect_options();
     let way = Way::to(options.clone(), ANY.into()).await;
     let (url, address) = (way.url(&options), way.address);
-    let api = Api::start_with(&pool, true, |serve| {
+    let api = Api::start_with(database.pool(), true, |serve| {
         serve.waits = Waits::default();
         serve.database_url = url;
     })

@@ -5,6 +5,7 @@ use std::io::{Cursor, Read as _, Write as _};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 use sqlx::PgPool;
+use test_context::test_context;
 use uuid::Uuid;
 use zip::{CompressionMethod, ZipArchive, ZipWriter, write::SimpleFileOptions};
 
@@ -13,6 +14,8 @@ use crate::{
     photographs::{jpeg, send_to},
     text,
 };
+
+use crate::{Demo, NoShipments};
 
 const BACKUP: &str = "/api/v1/studio/backup";
 const RESTORE: &str = "/api/v1/studio/restore";
@@ -152,9 +155,10 @@ async fn empty(pool: &PgPool) -> Api {
     Api::start(pool, false).await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_studio_comes_back_as_it_was_to_the_byte(pool: PgPool) {
-    let here = studio(&pool).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_studio_comes_back_as_it_was_to_the_byte(Demo(database): &Demo) {
+    let here = studio(database.pool()).await;
     let was = told(&here).await;
     for (path, _) in &was {
         assert!(path.ends_with("200 OK"), "{path}");
@@ -170,7 +174,7 @@ async fn a_studio_comes_back_as_it_was_to_the_byte(pool: PgPool) {
     assert_eq!(file, made(&here).await);
     drop(here);
 
-    let there = empty(&pool).await;
+    let there = empty(database.pool()).await;
     assert_eq!(there.get(BACKUP).await["empty"], json!(true));
     let (status, view) = there.post(RESTORE, json!({ "bytes": file.len() })).await;
     assert_eq!(status, StatusCode::CREATED, "{view}");
@@ -249,14 +253,15 @@ fn changed(file: &[u8], change: impl Fn(&str, Vec<u8>) -> Option<Vec<u8>>) -> Ve
     made.finish().expect("an archive").into_inner()
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_is_no_backup_changes_nothing_and_says_why(pool: PgPool) {
-    let here = studio(&pool).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_is_no_backup_changes_nothing_and_says_why(Demo(database): &Demo) {
+    let here = studio(database.pool()).await;
     let file = made(&here).await;
     let (status, _) = here.post(RESTORE, json!({ "bytes": file.len() })).await;
     assert_eq!(status, StatusCode::CONFLICT, "something is kept there");
     drop(here);
-    let there = empty(&pool).await;
+    let there = empty(database.pool()).await;
     let was = told(&there).await;
     let replaced = |name: &'static str, from: &'static str, to: &'static str| {
         changed(&file, move |is, bytes| {
@@ -343,9 +348,10 @@ async fn what_is_no_backup_changes_nothing_and_says_why(pool: PgPool) {
     assert_eq!(view["read"]["without_picture"], json!(3));
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_server_that_never_made_one_has_none_to_fetch(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_server_that_never_made_one_has_none_to_fetch(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let url = format!("{}{BACKUP}/file", api.base);
     let (status, _) = answer(api.client.get(url).send().await.expect("an answer")).await;
     assert_eq!(status, StatusCode::NOT_FOUND);

@@ -2,9 +2,9 @@
 
 use reqwest::StatusCode;
 use serde_json::{Value, json};
-use sqlx::PgPool;
+use test_context::test_context;
 
-use crate::Api;
+use crate::{Api, NoShipments};
 
 const BOX: &str = "/api/v1/sums/box";
 
@@ -27,9 +27,10 @@ fn numbers(value: &Value) -> Vec<f64> {
         .collect()
 }
 
-#[sqlx::test(migrations = false)]
-async fn nets_come_with_all_that_it_takes_to_fold_them_again(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn nets_come_with_all_that_it_takes_to_fold_them_again(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     for (style, width, height, parts) in [
         ("slotted-edge", 1709.0, 662.0, 1),
         ("slotted-face", 2649.0, 662.0, 1),
@@ -62,9 +63,12 @@ async fn nets_come_with_all_that_it_takes_to_fold_them_again(pool: PgPool) {
     }
 }
 
-#[sqlx::test(migrations = false)]
-async fn folding_is_told_in_pictures_only_when_it_is_asked_for(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn folding_is_told_in_pictures_only_when_it_is_asked_for(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     let (_, plain) = api.post(BOX, sum("folder", json!({}))).await;
     assert_eq!(plain["folding"], Value::Null);
     let (_, folded) = api.post(BOX, sum("folder", json!({ "frames": 3 }))).await;
@@ -80,9 +84,10 @@ async fn folding_is_told_in_pictures_only_when_it_is_asked_for(pool: PgPool) {
     }
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_a_style_lacks_is_named_at_its_field(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn what_a_style_lacks_is_named_at_its_field(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     for (body, fields) in [
         (
             json!({ "style": "folder", "length_mm": 5, "caliper_mm": 1 }),
@@ -112,9 +117,10 @@ async fn what_a_style_lacks_is_named_at_its_field(pool: PgPool) {
     assert_eq!(problem["errors"][0]["field"], "style", "{problem}");
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_style_that_is_chosen_is_that_of_the_stored_box(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_style_that_is_chosen_is_that_of_the_stored_box(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let body = json!({ "inputs": {
         "buyer": { "country": "XS", "postcode": "TB11 4" }, "value": "400",
         "piece": {
@@ -165,9 +171,12 @@ async fn a_style_that_is_chosen_is_that_of_the_stored_box(pool: PgPool) {
     assert!(field.ends_with("choices.box_style"), "{problem}");
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_carton_of_the_stores_or_of_ones_own_takes_the_place_of_a_box(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_carton_of_the_stores_or_of_ones_own_takes_the_place_of_a_box(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     let body = json!({ "inputs": { "piece": {
         "construction": "stretched_canvas", "medium": "acrylic",
         "width": "500 mm", "height": "700 mm", "depth": "38 mm",
@@ -230,9 +239,10 @@ async fn a_carton_of_the_stores_or_of_ones_own_takes_the_place_of_a_box(pool: Pg
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_second_box_has_a_style_board_and_fill_of_its_own(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_second_box_has_a_style_board_and_fill_of_its_own(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let choices = json!({ "layers": { "second_box": true } });
     let body = |choices: Value| {
         json!({ "slot": "second_box", "inputs": { "choices": choices, "piece": {
@@ -283,9 +293,10 @@ async fn a_second_box_has_a_style_board_and_fill_of_its_own(pool: PgPool) {
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_saved_carton_is_worked_out_as_a_sum(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_saved_carton_is_worked_out_as_a_sum(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let sum = json!({ "length_mm": 800, "width_mm": 600, "height_mm": 200, "caliper_mm": 4, "to_height_mm": 120 });
     let (status, answer) = api.post("/api/v1/sums/saved-carton", sum).await;
     assert_eq!(status, StatusCode::OK, "{answer}");
@@ -296,9 +307,10 @@ async fn a_saved_carton_is_worked_out_as_a_sum(pool: PgPool) {
     assert_eq!(problem["errors"][0]["field"], "length_mm");
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_corner_pocket_is_folded_like_a_box(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_corner_pocket_is_folded_like_a_box(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     // Leg 65, 24 deep, board 4: walls of 24 + 4 + 1 and a board more; 2 × 65 + 29 by 2 × 65 + 33.
     let pocket = json!({ "style": "corner-pocket", "length_mm": 65, "height_mm": 24, "caliper_mm": 4, "frames": 2 });
     let (status, answer) = api.post(BOX, pocket).await;

@@ -2,15 +2,16 @@
 
 use reqwest::StatusCode;
 use serde_json::json;
-use sqlx::PgPool;
+use test_context::test_context;
 
-use crate::Api;
+use crate::{Api, NoShipments};
 
 const CUTTING: &str = "/api/v1/sums/cutting";
 
-#[sqlx::test(migrations = false)]
-async fn parts_are_laid_out_and_the_cuts_are_numbered(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn parts_are_laid_out_and_the_cuts_are_numbered(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     // Two blanks of 1500 × 600 fill a sheet of 1600 × 1200 upward; 100 is left over beside them.
     let job = json!({
         "sheets": [{ "width_mm": 1600, "height_mm": 1200, "price": "2.35" }],
@@ -35,9 +36,10 @@ async fn parts_are_laid_out_and_the_cuts_are_numbered(pool: PgPool) {
     assert!((answer["utilisation"].as_f64().expect("a share") - 1.8 / 1.92).abs() < 1e-12);
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_can_not_be_cut_is_named_at_its_field(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn what_can_not_be_cut_is_named_at_its_field(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let job = json!({
         "sheets": [{ "width_mm": 1600, "height_mm": 1200, "price": 2.35 }],
         "parts": [{ "name": "lid", "width_mm": 300, "height_mm": 200 },
@@ -78,9 +80,10 @@ async fn what_can_not_be_cut_is_named_at_its_field(pool: PgPool) {
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_budget_stops_a_search_that_would_go_on(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_budget_stops_a_search_that_would_go_on(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let parts: Vec<_> = (0..60)
         .map(|at| json!({ "name": format!("part {at}"), "width_mm": 83 + 13 * at, "height_mm": 870 - 11 * at, "may_rotate": true }))
         .collect();

@@ -4,13 +4,13 @@ use std::time::Duration;
 
 use reqwest::{Method, RequestBuilder, StatusCode};
 use serde_json::{Value, json};
-use sqlx::PgPool;
+use test_context::test_context;
 use tokio::{
     io::{AsyncReadExt, AsyncWriteExt},
     net::TcpStream,
 };
 
-use crate::{Api, canvas, text};
+use crate::{Api, Demo, NoShipments, canvas, text};
 
 impl Api {
     fn ask(&self, method: Method, path: &str) -> RequestBuilder {
@@ -32,9 +32,10 @@ async fn answered(request: RequestBuilder) -> (StatusCode, Value, reqwest::heade
     (status, body, headers)
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_name_that_is_not_ours_reads_nothing(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_name_that_is_not_ours_reads_nothing(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     for path in [
         "/api/v1/shipments",
         "/api/v1/health",
@@ -59,9 +60,10 @@ async fn a_name_that_is_not_ours_reads_nothing(pool: PgPool) {
     }
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_page_of_another_origin_changes_nothing(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_page_of_another_origin_changes_nothing(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let make = || api.ask(Method::POST, "/api/v1/shipments").json(&json!({}));
     for (name, value) in [
         ("origin", "https://evil.example"),
@@ -84,9 +86,10 @@ async fn a_page_of_another_origin_changes_nothing(pool: PgPool) {
     }
 }
 
-#[sqlx::test(migrations = false)]
-async fn every_answer_says_how_far_it_may_go(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn every_answer_says_how_far_it_may_go(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     for (path, keep) in [
         ("/", "no-cache"),
         ("/shipments/new", "no-cache"),
@@ -113,9 +116,10 @@ async fn every_answer_says_how_far_it_may_go(pool: PgPool) {
     }
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_file_of_the_pages_goes_out_once_and_small(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_file_of_the_pages_goes_out_once_and_small(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let file = || api.ask(Method::GET, "/assets/app-1.js");
     let (status, _, headers) = answered(file()).await;
     assert_eq!(
@@ -140,9 +144,10 @@ async fn a_file_of_the_pages_goes_out_once_and_small(pool: PgPool) {
     assert_eq!(status, StatusCode::NOT_FOUND);
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_text_that_nobody_can_read_is_refused_at_its_field(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_text_that_nobody_can_read_is_refused_at_its_field(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let post = async |path: &str, body: String| {
         let request = api
             .ask(Method::POST, path)
@@ -208,9 +213,12 @@ async fn a_text_that_nobody_can_read_is_refused_at_its_field(pool: PgPool) {
     assert_eq!(status, StatusCode::CREATED);
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_deep_or_huge_document_is_refused_and_the_process_lives(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_deep_or_huge_document_is_refused_and_the_process_lives(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     let post = |path: &str, body: String| {
         api.ask(Method::POST, path)
             .header("content-type", "application/json")
@@ -241,9 +249,12 @@ async fn a_deep_or_huge_document_is_refused_and_the_process_lives(pool: PgPool) 
     api.get("/api/v1/health").await;
 }
 
-#[sqlx::test(migrations = false)]
-async fn whoever_sends_half_a_request_does_not_hold_up_the_end(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn whoever_sends_half_a_request_does_not_hold_up_the_end(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     let mut half_a_head = api.connected().await;
     half_a_head
         .write_all(b"POST /api/v1/shipments HTTP/1.1\r\nHost: 127")
@@ -265,9 +276,10 @@ async fn whoever_sends_half_a_request_does_not_hold_up_the_end(pool: PgPool) {
     assert_eq!(String::from_utf8_lossy(&rest), "");
 }
 
-#[sqlx::test(migrations = false)]
-async fn half_a_head_and_half_a_body_are_hung_up_on(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn half_a_head_and_half_a_body_are_hung_up_on(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     for sent in [
         "GET /api/v1/health HTTP/1.1\r\nHost: 127".to_owned(),
         "POST /api/v1/shipments HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\nContent-Length: 99\r\n\r\n{".to_owned(),

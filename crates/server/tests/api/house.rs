@@ -1,14 +1,18 @@
 //! Rules of the house, presets and alternatives over HTTP.
 
 use super::*;
+use test_context::test_context;
+
+use crate::{Demo, NoShipments};
 
 async fn rules(api: &Api) -> Value {
     api.get("/api/v1/studio").await["rules"].clone()
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_change_of_rules_is_shown_before_it_is_made(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_change_of_rules_is_shown_before_it_is_made(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let mut lean = rules(&api).await;
     let preview = "/api/v1/studio/rules/preview";
     let (status, effects) = api.post(preview, json!({ "rules": lean.clone() })).await;
@@ -32,9 +36,10 @@ async fn a_change_of_rules_is_shown_before_it_is_made(pool: PgPool) {
     assert_eq!(rules(&api).await["version"], 1);
 }
 
-#[sqlx::test(migrations = false)]
-async fn applied_rules_work_out_the_bench_again(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn applied_rules_work_out_the_bench_again(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let through = || async {
         let rows = api.rows().await;
         let kelp = rows.as_array().expect("a list").iter();
@@ -65,9 +70,10 @@ async fn applied_rules_work_out_the_bench_again(pool: PgPool) {
     assert_eq!(problem["type"], "/problems/stale");
 }
 
-#[sqlx::test(migrations = false)]
-async fn rules_out_of_range_are_refused_at_their_field(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn rules_out_of_range_are_refused_at_their_field(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let good = rules(&api).await;
     let api = &api;
     let refused = |rules: Value| async move {
@@ -109,9 +115,10 @@ async fn rules_out_of_range_are_refused_at_their_field(pool: PgPool) {
     assert_eq!(rules(api).await["version"], 1);
 }
 
-#[sqlx::test(migrations = false)]
-async fn presets_are_kept_followed_and_dropped(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn presets_are_kept_followed_and_dropped(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let names = || async {
         let presets = api.get("/api/v1/studio/presets").await;
         let presets = presets.as_array().expect("a list").iter();
@@ -154,9 +161,10 @@ async fn presets_are_kept_followed_and_dropped(pool: PgPool) {
     assert_eq!(names().await, given);
 }
 
-#[sqlx::test(migrations = false)]
-async fn alternatives_say_what_each_would_change(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn alternatives_say_what_each_would_change(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let body = json!({ "inputs": { "piece": canvas() }, "slot": "contact" });
     let (status, offers) = api.post("/api/v1/plans/alternatives", body).await;
     assert_eq!(status, StatusCode::OK, "{offers}");
@@ -186,9 +194,10 @@ async fn alternatives_say_what_each_would_change(pool: PgPool) {
     assert_eq!(problem["errors"][0]["field"], "slot");
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_the_job_forbids_is_refused_at_its_layer(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn what_the_job_forbids_is_refused_at_its_layer(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let with = |choices: Value| json!({ "piece": canvas(), "choices": choices });
     for (choices, field) in [
         (
@@ -211,9 +220,10 @@ async fn what_the_job_forbids_is_refused_at_its_layer(pool: PgPool) {
     }
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_an_earlier_edition_stored_is_brought_up_to_date_once(pool: PgPool) {
-    drop(Api::start(&pool, true).await);
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_an_earlier_edition_stored_is_brought_up_to_date_once(Demo(database): &Demo) {
+    drop(Api::start(database.pool(), true).await);
     // As an edition that knew no foams, no curves and no slots had left it.
     for statement in [
         "UPDATE catalogue SET edition = 1, materials = jsonb_set(materials, '{foams}', '[]')",
@@ -221,11 +231,11 @@ async fn what_an_earlier_edition_stored_is_brought_up_to_date_once(pool: PgPool)
         "UPDATE shipment SET worked = worked - 'edition' #- '{plan,slots}'",
     ] {
         sqlx::query(statement)
-            .execute(&pool)
+            .execute(database.pool())
             .await
             .expect("it is changed");
     }
-    let api = Api::start(&pool, true).await;
+    let api = Api::start(database.pool(), true).await;
     let stores = api.get("/api/v1/stores").await;
     assert!(
         !stores["catalogue"]["foams"]
@@ -249,10 +259,10 @@ async fn what_an_earlier_edition_stored_is_brought_up_to_date_once(pool: PgPool)
     drop(api);
     // A shelf that is emptied on purpose stays empty.
     sqlx::query("UPDATE catalogue SET materials = jsonb_set(materials, '{tubes}', '[]')")
-        .execute(&pool)
+        .execute(database.pool())
         .await
         .expect("it is changed");
-    let api = Api::start(&pool, true).await;
+    let api = Api::start(database.pool(), true).await;
     let stores = api.get("/api/v1/stores").await;
     assert_eq!(stores["catalogue"]["tubes"], json!([]));
 }
@@ -265,9 +275,12 @@ fn begun(country: &str, value: &str, choices: Value) -> Value {
     } })
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_plan_names_the_line_that_it_began_from_and_keeps_its_preset(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_plan_names_the_line_that_it_began_from_and_keeps_its_preset(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     let make = |body: Value| {
         let api = &api;
         async move { api.post("/api/v1/shipments", body).await.1 }
@@ -311,9 +324,10 @@ async fn a_plan_names_the_line_that_it_began_from_and_keeps_its_preset(pool: PgP
     assert_eq!(preview["inputs"]["choices"]["preset"], Value::Null);
 }
 
-#[sqlx::test(migrations = false)]
-async fn changes_are_worked_out_when_they_are_asked_for(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn changes_are_worked_out_when_they_are_asked_for(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let body = begun("XS", "400", json!({}));
     let (_, preview) = api.post("/api/v1/plans/preview", body.clone()).await;
     let odds = &preview["worked"]["plan"]["odds"];
@@ -350,9 +364,10 @@ async fn changes_are_worked_out_when_they_are_asked_for(pool: PgPool) {
     assert_eq!(problem["errors"][0]["field"], "piece.width");
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_record_moves_the_odds_of_the_whole_bench(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_record_moves_the_odds_of_the_whole_bench(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let one_in = || async {
         let rows = api.rows().await;
         let rows = rows.as_array().expect("a list").iter();

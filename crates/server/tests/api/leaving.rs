@@ -12,6 +12,7 @@ use hummock_core::sending::Fate;
 use hummock_server::{Documents, Outside, Patience};
 use hummock_standins::{FaultKind, Running, read_tariffs};
 use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
+use test_context::test_context;
 use tokio::{
     io::{AsyncBufReadExt as _, BufReader},
     process::{Child, Command},
@@ -141,10 +142,11 @@ fn words(pdf: &[u8]) -> String {
     text.split_whitespace().collect::<Vec<_>>().join(" ")
 }
 
-#[sqlx::test(migrations = false)]
-async fn whatever_happens_on_the_way_it_is_booked_once(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn whatever_happens_on_the_way_it_is_booked_once(Demo(database): &Demo) {
     let standins = standins().await;
-    let api = beside(&pool, standins.carrier_url()).await;
+    let api = beside(database.pool(), standins.carrier_url()).await;
     for (fault, times) in [
         (FaultKind::None, 0),
         (FaultKind::LostReply, 2),
@@ -234,10 +236,11 @@ async fn cancel(api: &Api, shipment: &Value) {
 }
 
 /// Whatever happens, in whatever order: once it is quiet, the carrier has what the studio shows, and nothing else.
-#[sqlx::test(migrations = false)]
-async fn in_any_order_of_faults_and_presses_it_is_booked_once(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn in_any_order_of_faults_and_presses_it_is_booked_once(Demo(database): &Demo) {
     let standins = standins().await;
-    let mut api = hasty(&pool, standins.carrier_url()).await;
+    let mut api = hasty(database.pool(), standins.carrier_url()).await;
     let mut runner = TestRunner::default();
     let (mut booked, mut cancelled) = (0, 0);
     for _ in 0..12 {
@@ -277,7 +280,7 @@ async fn in_any_order_of_faults_and_presses_it_is_booked_once(pool: PgPool) {
                         () = until_asked => {}
                     }
                     drop(api);
-                    api = hasty(&pool, standins.carrier_url()).await;
+                    api = hasty(database.pool(), standins.carrier_url()).await;
                 }
             }
         }
@@ -313,10 +316,13 @@ async fn in_any_order_of_faults_and_presses_it_is_booked_once(pool: PgPool) {
 }
 
 /// A day that the tariff knows of may be full: the carrier says so when it is asked, and the page offers the others.
-#[sqlx::test(migrations = false)]
-async fn the_carriers_own_days_are_offered_and_its_tariffs_where_it_is_silent(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_carriers_own_days_are_offered_and_its_tariffs_where_it_is_silent(
+    Demo(database): &Demo,
+) {
     let standins = standins().await;
-    let api = hasty(&pool, standins.carrier_url()).await;
+    let api = hasty(database.pool(), standins.carrier_url()).await;
     let shipment = ready(&api, "XS").await;
     let days = |slots: &Value| -> Vec<String> {
         let days = slots["days"].as_array().expect("days").iter();
@@ -364,10 +370,11 @@ async fn the_carriers_own_days_are_offered_and_its_tariffs_where_it_is_silent(po
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_a_killed_server_began_is_found_and_booked_once(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_a_killed_server_began_is_found_and_booked_once(Demo(database): &Demo) {
     let standins = standins().await;
-    let api = beside(&pool, standins.carrier_url()).await;
+    let api = beside(database.pool(), standins.carrier_url()).await;
     let shipment = ready(&api, "XS").await;
     standins.carrier.fails(FaultKind::SlowReply, 100);
     let key = Uuid::now_v7();
@@ -390,7 +397,7 @@ async fn what_a_killed_server_began_is_found_and_booked_once(pool: PgPool) {
     }
     drop(api);
     standins.carrier.fails(FaultKind::None, 0);
-    let api = beside(&pool, standins.carrier_url()).await;
+    let api = beside(database.pool(), standins.carrier_url()).await;
     // Nobody presses anything.
     let leaving = stands(&api, &shipment, "booked").await;
     assert_eq!(leaving["booking"]["id"], json!(key));
@@ -430,12 +437,13 @@ async fn carrier_process(books: &Path, port: u16) -> (Child, String) {
     (process, address)
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_carrier_that_is_killed_after_it_booked_books_no_second_time(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_carrier_that_is_killed_after_it_booked_books_no_second_time(Demo(database): &Demo) {
     let folder = tempfile::tempdir().expect("a folder");
     let books = folder.path().join("books.json");
     let (mut process, address) = carrier_process(&books, 0).await;
-    let api = beside(&pool, format!("{address}/carrier")).await;
+    let api = beside(database.pool(), format!("{address}/carrier")).await;
     let shipment = ready(&api, "XS").await;
     let fault = api.client.put(format!("{address}/carrier/fault"));
     let fault = fault
@@ -483,10 +491,11 @@ async fn a_carrier_that_is_killed_after_it_booked_books_no_second_time(pool: PgP
     assert_eq!(booked.as_array().map(Vec::len), Some(1), "{booked}");
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_cancelled_booking_is_never_made_after_all(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_cancelled_booking_is_never_made_after_all(Demo(database): &Demo) {
     let standins = standins().await;
-    let api = beside(&pool, standins.carrier_url()).await;
+    let api = beside(database.pool(), standins.carrier_url()).await;
     let shipment = ready(&api, "XS").await;
     // Asked while nobody answers, and cancelled before anybody did.
     standins.carrier.fails(FaultKind::Unavailable, 10_000);
@@ -525,10 +534,11 @@ async fn a_cancelled_booking_is_never_made_after_all(pool: PgPool) {
     assert!(api.get(&at(&shipment, "")).await["tracking"].is_null());
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_is_missing_is_named_before_a_carrier_is_asked(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_is_missing_is_named_before_a_carrier_is_asked(Demo(database): &Demo) {
     let standins = standins().await;
-    let api = beside(&pool, standins.carrier_url()).await;
+    let api = beside(database.pool(), standins.carrier_url()).await;
     let shipment = ready(&api, "XS").await;
     let fields = |problem: &Value| -> Vec<String> {
         let errors = problem["errors"].as_array().expect("errors");
@@ -580,10 +590,11 @@ async fn book_on(api: &Api, shipment: &Value, on: &str) -> (StatusCode, Value) {
     api.post(&at(shipment, "/booking"), body).await
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_has_left_keeps_its_plan_and_comes_back_with_undo(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_has_left_keeps_its_plan_and_comes_back_with_undo(Demo(database): &Demo) {
     let standins = standins().await;
-    let api = beside(&pool, standins.carrier_url()).await;
+    let api = beside(database.pool(), standins.carrier_url()).await;
     let shipment = ready(&api, "XS").await;
     let planned = shipment["summary"]["weight"]["mass_g"].clone();
     let (status, left) = change(
@@ -665,9 +676,10 @@ async fn what_has_left_keeps_its_plan_and_comes_back_with_undo(pool: PgPool) {
     assert_ne!(words(&guide_here), words(&guide));
 }
 
-#[sqlx::test(migrations = false)]
-async fn undo_takes_back_that_it_left_and_redo_that_it_did(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn undo_takes_back_that_it_left_and_redo_that_it_did(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let shipment = ready(&api, "XS").await;
     change(
         &api,
@@ -705,10 +717,11 @@ async fn undo_takes_back_that_it_left_and_redo_that_it_did(pool: PgPool) {
     assert!(again["handed"]["probability"].is_number());
 }
 
-#[sqlx::test(migrations = false)]
-async fn parcels_of_a_day_share_a_collection_and_a_list_to_sign(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn parcels_of_a_day_share_a_collection_and_a_list_to_sign(Demo(database): &Demo) {
     let standins = standins().await;
-    let api = beside(&pool, standins.carrier_url()).await;
+    let api = beside(database.pool(), standins.carrier_url()).await;
     let (first, second) = (ready(&api, "XS").await, ready(&api, "XS").await);
     let on = first_day(&api, &first).await;
     book_on(&api, &first, &on).await;
@@ -745,10 +758,11 @@ async fn parcels_of_a_day_share_a_collection_and_a_list_to_sign(pool: PgPool) {
     assert_eq!(status, StatusCode::NOT_FOUND);
 }
 
-#[sqlx::test(migrations = false)]
-async fn every_paper_says_what_it_has_to(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn every_paper_says_what_it_has_to(Demo(database): &Demo) {
     let standins = standins().await;
-    let api = beside(&pool, standins.carrier_url()).await;
+    let api = beside(database.pool(), standins.carrier_url()).await;
     let shipment = ready(&api, "XV").await;
     let leaving = api.get(&at(&shipment, "/leaving")).await;
     let to: Vec<String> = leaving["to"]
@@ -819,10 +833,11 @@ async fn every_paper_says_what_it_has_to(pool: PgPool) {
     assert_eq!(status, StatusCode::NOT_FOUND, "it has not left");
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_days_are_read_by_another_calendar(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_days_are_read_by_another_calendar(Demo(database): &Demo) {
     let standins = standins().await;
-    let api = beside(&pool, standins.carrier_url()).await;
+    let api = beside(database.pool(), standins.carrier_url()).await;
     let shipment = ready(&api, "XS").await;
     change(
         &api,
@@ -861,10 +876,11 @@ async fn the_days_are_read_by_another_calendar(pool: PgPool) {
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn damage_is_claimed_in_time_with_everything_in_one_file(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn damage_is_claimed_in_time_with_everything_in_one_file(Demo(database): &Demo) {
     let standins = standins().await;
-    let api = beside(&pool, standins.carrier_url()).await;
+    let api = beside(database.pool(), standins.carrier_url()).await;
     let shipment = ready(&api, "XS").await;
     // It left on 22 February and was delivered crushed: three to five working days after that, 1 March.
     let on = first_day(&api, &shipment).await;
@@ -973,12 +989,13 @@ async fn damage_is_claimed_in_time_with_everything_in_one_file(pool: PgPool) {
     assert_eq!(lessons[0]["outcome"], "damaged");
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_is_held_says_its_paper_and_its_days(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_is_held_says_its_paper_and_its_days(Demo(database): &Demo) {
     let standins = standins().await;
     let later = Clock::Standing(date(2027, 3, 24));
     let carriers = standins.carrier_url();
-    let first = beside(&pool, carriers.clone()).await;
+    let first = beside(database.pool(), carriers.clone()).await;
     let shipment = ready(&first, "XV").await;
     let on = first_day(&first, &shipment).await;
     let (_, leaving) = book_on(&first, &shipment, &on).await;
@@ -996,7 +1013,7 @@ async fn what_is_held_says_its_paper_and_its_days(pool: PgPool) {
     .await;
     drop(first);
     // Some days on.
-    let api = Api::start_with(&pool, true, |options| {
+    let api = Api::start_with(database.pool(), true, |options| {
         options.clock = later;
         options.outside = Outside {
             carriers: Some(carriers),
@@ -1025,9 +1042,13 @@ async fn what_is_held_says_its_paper_and_its_days(pool: PgPool) {
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn who_sends_is_changed_by_one_at_a_time_and_refused_at_its_field(pool: PgPool) {
-    let api = Api::start_with(&pool, true, |options| options.documents = documents()).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn who_sends_is_changed_by_one_at_a_time_and_refused_at_its_field(Demo(database): &Demo) {
+    let api = Api::start_with(database.pool(), true, |options| {
+        options.documents = documents()
+    })
+    .await;
     let sender = api.get("/api/v1/studio/sender").await;
     let asked = |street: &str, width: f64| {
         json!({

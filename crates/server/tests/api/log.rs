@@ -1,6 +1,9 @@
 //! The log: every parcel that left, found, reckoned up, and out as tables.
 
 use super::*;
+use test_context::test_context;
+
+use crate::Demo;
 
 async fn page(api: &Api, query: &str) -> Value {
     api.get(&format!("/api/v1/log?{query}")).await
@@ -11,9 +14,10 @@ fn titles(page: &Value) -> Vec<String> {
     rows.iter().map(|row| text(&row["title"])).collect()
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_left_is_found_filtered_sorted_and_told_a_page_at_a_time(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_left_is_found_filtered_sorted_and_told_a_page_at_a_time(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let all = page(&api, "").await;
     // Twelve parcels of the demo studio went out before.
     assert_eq!(all["total"], 12, "{all}");
@@ -82,9 +86,12 @@ async fn what_left_is_found_filtered_sorted_and_told_a_page_at_a_time(pool: PgPo
     }
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_parcel_is_in_the_log_from_the_day_it_left_and_counts_once_it_is_known(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_parcel_is_in_the_log_from_the_day_it_left_and_counts_once_it_is_known(
+    Demo(database): &Demo,
+) {
+    let api = Api::start(database.pool(), true).await;
     let before = api.get("/api/v1/log/reckoning").await;
     assert_eq!(before["counted"]["parcels"], 12);
     assert_eq!(before["counted"]["damaged"], 1);
@@ -133,9 +140,10 @@ async fn a_parcel_is_in_the_log_from_the_day_it_left_and_counts_once_it_is_known
     assert_eq!(told["counted"], before["counted"]);
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_counts_are_taken_over_and_take_the_place_of_those_before(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_counts_are_taken_over_and_take_the_place_of_those_before(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let told = api.get("/api/v1/log/reckoning").await;
     let odds = async || {
         let rows = api.rows().await;
@@ -175,9 +183,10 @@ async fn the_counts_are_taken_over_and_take_the_place_of_those_before(pool: PgPo
     assert_eq!(problem["errors"][0]["field"], "odds.counted");
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_table_of_the_log_holds_no_formula_and_reads_back(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_table_of_the_log_holds_no_formula_and_reads_back(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let inputs = json!({ "title": "=1+1", "piece": canvas(), "buyer": { "name": "-Oda, \"M\"", "country": "XS" },
         "sending": { "handed_over": "2027-03-03" } });
     let (status, made) = api

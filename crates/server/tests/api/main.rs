@@ -18,13 +18,20 @@ mod tariffs;
 mod ways;
 mod weigh;
 
-use std::{path::Path, time::Duration};
+use std::{
+    path::{Path, PathBuf},
+    time::Duration,
+};
 
-use hummock_server::{Clock, PageFile, Running, ServeOptions, Waits, serve};
+use hummock_server::{Clock, PageFile, Running, ServeOptions, Waits, import, serve};
+use hummock_store::Store;
+use hummock_test_database::{Database, url_of};
 use jiff::civil::date;
 use reqwest::{Client, Response, StatusCode};
 use serde_json::{Value, json};
-use sqlx::{PgPool, postgres::PgConnectOptions};
+use sqlx::PgPool;
+use test_context::AsyncTestContext;
+use test_context::test_context;
 
 struct Api {
     base: String,
@@ -38,16 +45,47 @@ const UNHURRIED: Waits = Waits {
     database: Duration::from_secs(60),
 };
 
-/// The address of the database that a pool is connected to.
-fn url_of(options: &PgConnectOptions) -> String {
-    let given = std::env::var("DATABASE_URL").expect("DATABASE_URL names a server: run bin/test");
-    let (server, _) = given.rsplit_once('/').expect("a database URL has a path");
-    format!(
-        "{server}/{}",
-        options
-            .get_database()
-            .expect("a test has a database of its own")
-    )
+/// The day on which the demo studio's dates are as written.
+const TODAY: Clock = Clock::Standing(date(2027, 3, 4));
+
+fn demo() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo")
+}
+
+async fn filled(template: &str, with_shipments: bool) -> Database {
+    Database::like(template, async |url: String| {
+        let store = Store::open(&url, UNHURRIED.database).await.expect("tables");
+        let imported = import(&store, &demo(), with_shipments, TODAY).await;
+        assert!(imported.expect("the demo studio").created);
+        store.close().await;
+    })
+    .await
+}
+
+/// A database with the demo studio.
+struct Demo(Database);
+
+impl AsyncTestContext for Demo {
+    async fn setup() -> Self {
+        Self(filled("demo", true).await)
+    }
+
+    async fn teardown(self) {
+        self.0.drop().await;
+    }
+}
+
+/// A database with the demo studio, before it had any shipment.
+struct NoShipments(Database);
+
+impl AsyncTestContext for NoShipments {
+    async fn setup() -> Self {
+        Self(filled("no_shipments", false).await)
+    }
+
+    async fn teardown(self) {
+        self.0.drop().await;
+    }
 }
 
 /// A web build of two files.
@@ -79,9 +117,9 @@ impl Api {
             .with_writer(std::io::stderr)
             .try_init();
         let mut options = ServeOptions {
-            start_with: Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo"),
+            start_with: demo(),
             with_shipments,
-            clock: Clock::Standing(date(2027, 3, 4)),
+            clock: TODAY,
             allow_hosts: vec!["studio.example".to_owned()],
             waits: UNHURRIED,
             origins: vec!["https://bench.example".to_owned()],
@@ -182,9 +220,10 @@ fn canvas() -> Value {
     })
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_bench_of_the_demo_studio_has_its_figures(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_bench_of_the_demo_studio_has_its_figures(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let rows = api.rows().await;
     let rows = rows.as_array().expect("a list");
     assert!(rows.len() >= 4);
@@ -209,9 +248,10 @@ async fn the_bench_of_the_demo_studio_has_its_figures(pool: PgPool) {
     assert_eq!(ropewalk["line"]["next"]["cured_on"], "2027-06-02");
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_preview_stores_nothing_and_repeats_itself(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_preview_stores_nothing_and_repeats_itself(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let inputs = json!({ "piece": canvas(), "buyer": { "country": "XS" } });
     let (status, first) = api
         .post("/api/v1/plans/preview", json!({ "inputs": inputs }))
@@ -230,9 +270,10 @@ async fn a_preview_stores_nothing_and_repeats_itself(pool: PgPool) {
     assert_eq!(api.rows().await, json!([]));
 }
 
-#[sqlx::test(migrations = false)]
-async fn bad_values_are_refused_at_their_field(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn bad_values_are_refused_at_their_field(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let with = |field: &str, value: Value| {
         let mut piece = canvas();
         piece[field] = value;
@@ -296,9 +337,10 @@ async fn bad_values_are_refused_at_their_field(pool: PgPool) {
     }
 }
 
-#[sqlx::test(migrations = false)]
-async fn several_bad_values_are_named_together(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn several_bad_values_are_named_together(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let refusals = api
         .refusals(json!({ "promised": "soon", "piece": { "width": "wide", "height": "high" } }))
         .await;
@@ -306,9 +348,10 @@ async fn several_bad_values_are_named_together(pool: PgPool) {
     assert_eq!(fields, ["piece.width", "piece.height", "promised"]);
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_shipment_is_made_edited_undone_and_redone(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_shipment_is_made_edited_undone_and_redone(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let (status, made) = api
         .post(
             "/api/v1/shipments",
@@ -355,9 +398,10 @@ async fn a_shipment_is_made_edited_undone_and_redone(pool: PgPool) {
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_stale_edit_is_answered_with_the_newer_state(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_stale_edit_is_answered_with_the_newer_state(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let (_, made) = api
         .post("/api/v1/shipments", json!({ "inputs": { "title": "One" } }))
         .await;
@@ -380,9 +424,10 @@ async fn a_stale_edit_is_answered_with_the_newer_state(pool: PgPool) {
     assert_eq!(api.get(&path).await["inputs"]["title"], "Theirs");
 }
 
-#[sqlx::test(migrations = false)]
-async fn an_edit_that_changes_nothing_adds_no_history(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn an_edit_that_changes_nothing_adds_no_history(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let (_, made) = api
         .post(
             "/api/v1/shipments",
@@ -403,9 +448,12 @@ async fn an_edit_that_changes_nothing_adds_no_history(pool: PgPool) {
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn markup_is_kept_as_text_and_the_pages_run_only_their_own_scripts(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn markup_is_kept_as_text_and_the_pages_run_only_their_own_scripts(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     let name = "<script>alert(1)</script>";
     let (_, made) = api
         .post(
@@ -429,9 +477,10 @@ async fn markup_is_kept_as_text_and_the_pages_run_only_their_own_scripts(pool: P
     assert!(policy.contains("default-src 'self'"), "{policy}");
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_can_not_be_read_is_a_problem_too(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn what_can_not_be_read_is_a_problem_too(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let url = format!("{}/api/v1/plans/preview", api.base);
     let json = "application/json";
     for (kind, body, status) in [
@@ -463,9 +512,10 @@ async fn what_can_not_be_read_is_a_problem_too(pool: PgPool) {
     }
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_size_in_one_field_is_read_side_by_side(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_size_in_one_field_is_read_side_by_side(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let read = |text: &str| {
         api.post(
             "/api/v1/measures/read",
@@ -494,9 +544,10 @@ fn the_description_that_is_kept_is_up_to_date() {
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_api_describes_itself(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn the_api_describes_itself(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let description = api.get("/api/openapi.json").await;
     assert!(description["paths"]["/api/v1/plans/preview"]["post"].is_object());
     let page = api
@@ -508,9 +559,10 @@ async fn the_api_describes_itself(pool: PgPool) {
     assert_eq!(page.status(), StatusCode::OK);
 }
 
-#[sqlx::test(migrations = false)]
-async fn scripts_can_ask_for_a_sum(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn scripts_can_ask_for_a_sum(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     // 65 mm legs on a 520 mm side; a wall of 24 + 4 + 1 under one flap and a board more under the other.
     let (status, pocket) = api
         .post(

@@ -9,8 +9,9 @@ use hummock_server::{Certificate, Listen};
 use reqwest::{Certificate as Trusted, Client, Method, StatusCode, header};
 use serde_json::{Value, json};
 use sqlx::PgPool;
+use test_context::test_context;
 
-use crate::{Api, answer, text};
+use crate::{Api, Demo, answer, text};
 
 /// A folder of its own, gone when the test is over.
 struct Folder(PathBuf);
@@ -119,10 +120,11 @@ fn first_passphrase(api: &Api) -> String {
     network.first_passphrase.clone().expect("there was none")
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_device_that_is_not_signed_in_is_told_nothing(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_device_that_is_not_signed_in_is_told_nothing(Demo(database): &Demo) {
     let keys = Folder::new();
-    let api = open(&pool, &keys.0).await;
+    let api = open(database.pool(), &keys.0).await;
     let tablet = Tablet::of(&api).await;
     let description = hummock_server::description();
     let mut asked = 0;
@@ -178,10 +180,11 @@ async fn a_device_that_is_not_signed_in_is_told_nothing(pool: PgPool) {
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_device_is_let_in_once_listed_and_signed_out(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_device_is_let_in_once_listed_and_signed_out(Demo(database): &Demo) {
     let keys = Folder::new();
-    let api = open(&pool, &keys.0).await;
+    let api = open(database.pool(), &keys.0).await;
     let passphrase = first_passphrase(&api);
     let mut tablet = Tablet::of(&api).await;
     let (status, problem) = tablet.give(&passphrase, " ").await;
@@ -271,10 +274,11 @@ async fn a_device_is_let_in_once_listed_and_signed_out(pool: PgPool) {
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn whoever_guesses_is_slowed_down(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn whoever_guesses_is_slowed_down(Demo(database): &Demo) {
     let keys = Folder::new();
-    let api = open(&pool, &keys.0).await;
+    let api = open(database.pool(), &keys.0).await;
     let mut tablet = Tablet::of(&api).await;
     for guess in 0..5 {
         let (status, _) = tablet
@@ -294,10 +298,11 @@ async fn whoever_guesses_is_slowed_down(pool: PgPool) {
     assert!(text(&problem["detail"]).contains("wait"), "{problem}");
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_changed_passphrase_signs_every_device_out(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_changed_passphrase_signs_every_device_out(Demo(database): &Demo) {
     let keys = Folder::new();
-    let api = open(&pool, &keys.0).await;
+    let api = open(database.pool(), &keys.0).await;
     let first = first_passphrase(&api);
     let mut tablet = Tablet::of(&api).await;
     tablet.give(&first, "Tablet").await;
@@ -341,10 +346,11 @@ async fn a_changed_passphrase_signs_every_device_out(pool: PgPool) {
     assert_eq!(tablet.status("/api/v1/shipments").await, StatusCode::OK);
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_certificate_is_installed_once(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_certificate_is_installed_once(Demo(database): &Demo) {
     let keys = Folder::new();
-    let api = open(&pool, &keys.0).await;
+    let api = open(database.pool(), &keys.0).await;
     let first = Tablet::of(&api).await;
     let fingerprint = api.get("/api/v1/devices").await["fingerprint"].clone();
     assert_eq!(text(&fingerprint).len(), 32 * 3 - 1);
@@ -364,7 +370,7 @@ async fn the_certificate_is_installed_once(pool: PgPool) {
     assert!(stranger.client.get(&stranger.base).send().await.is_err());
     api.running.stop().await.expect("it stops");
 
-    let again = open(&pool, &keys.0).await;
+    let again = open(database.pool(), &keys.0).await;
     let network = again.running.network().expect("it is open");
     assert_eq!(network.first_passphrase, None, "there is one");
     assert_eq!(network.fingerprint(), fingerprint.as_str());
@@ -375,10 +381,11 @@ async fn the_certificate_is_installed_once(pool: PgPool) {
     assert_eq!(known.status("/").await, StatusCode::OK);
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_door_of_the_network_is_guarded_like_the_other(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_door_of_the_network_is_guarded_like_the_other(Demo(database): &Demo) {
     let keys = Folder::new();
-    let api = open(&pool, &keys.0).await;
+    let api = open(database.pool(), &keys.0).await;
     let mut tablet = Tablet::of(&api).await;
     tablet.give(&first_passphrase(&api), "Tablet").await;
     let send = async |name: &str, value: &str| {
@@ -405,15 +412,16 @@ async fn the_door_of_the_network_is_guarded_like_the_other(pool: PgPool) {
     assert_eq!(send("origin", &tablet.base).await, StatusCode::CREATED);
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_studio_may_bring_its_own_certificate(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_studio_may_bring_its_own_certificate(Demo(database): &Demo) {
     let files = Folder::new();
     let made = rcgen::generate_simple_self_signed(["studio.example".to_owned()]).expect("made");
     let own = Certificate::Own {
         chain: files.file("chain.pem", &made.cert.pem()),
         key: files.file("key.pem", &made.signing_key.serialize_pem()),
     };
-    let api = open_with(&pool, own).await;
+    let api = open_with(database.pool(), own).await;
     let network = api.running.network().expect("it is open");
     assert!(
         network.addresses[0].starts_with("https://studio.example:"),

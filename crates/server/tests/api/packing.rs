@@ -2,9 +2,9 @@
 
 use reqwest::StatusCode;
 use serde_json::{Value, json};
-use sqlx::PgPool;
+use test_context::test_context;
 
-use crate::{Api, answer, canvas, text};
+use crate::{Api, NoShipments, answer, canvas, text};
 
 async fn steps(api: &Api, inputs: &Value) -> Value {
     let (status, view) = api
@@ -20,9 +20,12 @@ async fn asked(api: &Api, path: &str) -> (StatusCode, Value) {
     answer(request.send().await.expect("an answer")).await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_tick_is_kept_with_the_shipment_and_a_wrong_one_is_named(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_tick_is_kept_with_the_shipment_and_a_wrong_one_is_named(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     let created = json!({ "inputs": { "title": "Slack Tide", "piece": canvas() } });
     let (status, made) = api.post("/api/v1/shipments", created).await;
     assert_eq!(status, StatusCode::CREATED, "{made}");
@@ -65,9 +68,12 @@ async fn a_tick_is_kept_with_the_shipment_and_a_wrong_one_is_named(pool: PgPool)
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn an_address_is_parted_into_fields_and_one_that_is_none_is_named(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn an_address_is_parted_into_fields_and_one_that_is_none_is_named(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     let block = "Corrie Vane\n14 Ferry Stairs\nSallow Hythe SH2 7\nSaltmark\ncorrie@example.org";
     let (status, parted) = api
         .post("/api/v1/addresses", json!({ "block": block }))
@@ -93,9 +99,12 @@ async fn an_address_is_parted_into_fields_and_one_that_is_none_is_named(pool: Pg
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_goes_in_is_listed_refused_at_its_field_and_changed_by_the_house(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn what_goes_in_is_listed_refused_at_its_field_and_changed_by_the_house(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     let mut piece = canvas();
     piece["certificate"] = json!(true);
     let mut inputs = json!({ "title": "Slack Tide", "piece": piece });
@@ -142,9 +151,10 @@ async fn what_goes_in_is_listed_refused_at_its_field_and_changed_by_the_house(po
     }
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_next_like_piece_begins_as_the_last_one_was(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn the_next_like_piece_begins_as_the_last_one_was(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let mut wide = canvas();
     wide["width"] = json!("720 mm");
     let mut made = Vec::new();
@@ -181,9 +191,12 @@ async fn the_next_like_piece_begins_as_the_last_one_was(pool: PgPool) {
     assert_eq!(asked(&api, nobody).await.0, StatusCode::NOT_FOUND);
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_pack_sheet_is_printed_and_a_wrong_address_of_its_code_is_named(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_pack_sheet_is_printed_and_a_wrong_address_of_its_code_is_named(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     let inputs = json!({ "title": "Slack Tide", "piece": canvas() });
     let (_, made) = api
         .post("/api/v1/shipments", json!({ "inputs": inputs }))
@@ -213,11 +226,12 @@ async fn a_pack_sheet_is_printed_and_a_wrong_address_of_its_code_is_named(pool: 
     assert!(printed.starts_with(b"%PDF-"));
 }
 
-#[sqlx::test(migrations = false)]
+#[test_context(NoShipments)]
+#[tokio::test]
 async fn an_order_is_made_once_whatever_is_sent_and_a_bad_row_keeps_no_other_from_being_made(
-    pool: PgPool,
+    NoShipments(database): &NoShipments,
 ) {
-    let api = Api::start(&pool, false).await;
+    let api = Api::start(database.pool(), false).await;
     let (_, last) = api
         .post(
             "/api/v1/shipments",

@@ -6,9 +6,10 @@ use image::{DynamicImage, ImageFormat, Rgb, RgbImage};
 use reqwest::StatusCode;
 use serde_json::{Value, json};
 use sqlx::PgPool;
+use test_context::test_context;
 use uuid::Uuid;
 
-use crate::{Api, answer, canvas, text};
+use crate::{Api, Demo, NoShipments, answer, canvas, text};
 
 /// A picture, dark on its left and light on its right.
 fn picture(width: u32, height: u32) -> RgbImage {
@@ -149,9 +150,10 @@ impl Bench {
     }
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_photograph_is_kept_once_upright_and_without_its_place(pool: PgPool) {
-    let bench = Bench::open(&pool).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_photograph_is_kept_once_upright_and_without_its_place(Demo(database): &Demo) {
+    let bench = Bench::open(database.pool()).await;
     let id = Uuid::from_u128(1);
     let file = taken_on_its_side(&written(&picture(64, 32), ImageFormat::Jpeg));
     let (status, view) = bench.send(id, file.clone()).await;
@@ -185,9 +187,10 @@ async fn a_photograph_is_kept_once_upright_and_without_its_place(pool: PgPool) {
     assert_eq!(bench.list().await.len(), 1);
 }
 
-#[sqlx::test(migrations = false)]
-async fn they_are_listed_as_they_were_taken_and_can_be_thrown_away(pool: PgPool) {
-    let bench = Bench::open(&pool).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn they_are_listed_as_they_were_taken_and_can_be_thrown_away(Demo(database): &Demo) {
+    let bench = Bench::open(database.pool()).await;
     let taken = [
         (3, "2027-03-04T10:17:00Z"),
         (1, "2027-03-04T10:15:00Z"),
@@ -251,9 +254,12 @@ async fn they_are_listed_as_they_were_taken_and_can_be_thrown_away(pool: PgPool)
     assert_eq!(sent.expect("an answer").status(), StatusCode::NOT_FOUND);
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_is_no_photograph_is_refused_with_its_reason_and_nothing_is_lost(pool: PgPool) {
-    let bench = Bench::open(&pool).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_is_no_photograph_is_refused_with_its_reason_and_nothing_is_lost(
+    Demo(database): &Demo,
+) {
+    let bench = Bench::open(database.pool()).await;
     let jpeg = written(&picture(900, 600), ImageFormat::Jpeg);
     let png = written(&picture(900, 600), ImageFormat::Png);
     let files: [(&str, Vec<u8>); 8] = [
@@ -309,12 +315,16 @@ async fn what_is_no_photograph_is_refused_with_its_reason_and_nothing_is_lost(po
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_folder_keeps_them_from_one_start_to_the_next(pool: PgPool) {
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_folder_keeps_them_from_one_start_to_the_next(NoShipments(database): &NoShipments) {
     let folder = std::env::temp_dir().join(format!("hummock-photographs-{}", Uuid::new_v4()));
     let in_folder =
         || hummock_server::Pictures::at(folder.to_str().expect("a plain name")).expect("a folder");
-    let api = Api::start_with(&pool, false, |options| options.pictures = in_folder()).await;
+    let api = Api::start_with(database.pool(), false, |options| {
+        options.pictures = in_folder()
+    })
+    .await;
     let (_, made) = api
         .post(
             "/api/v1/shipments",
@@ -333,7 +343,10 @@ async fn a_folder_keeps_them_from_one_start_to_the_next(pool: PgPool) {
     let kept = bench.read(id).await;
     let Bench { api, shipment } = bench;
     api.running.stop().await.expect("it stops");
-    let api = Api::start_with(&pool, false, |options| options.pictures = in_folder()).await;
+    let api = Api::start_with(database.pool(), false, |options| {
+        options.pictures = in_folder()
+    })
+    .await;
     let bench = Bench { api, shipment };
     assert_eq!(bench.read(id).await, kept);
     std::fs::remove_dir_all(&folder).expect("it was there");
@@ -418,8 +431,9 @@ async fn bucket() -> (String, std::sync::Arc<std::sync::Mutex<Vec<String>>>) {
 }
 
 #[cfg(feature = "s3")]
-#[sqlx::test(migrations = false)]
-async fn a_bucket_keeps_them_too(pool: PgPool) {
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_bucket_keeps_them_too(NoShipments(database): &NoShipments) {
     let (endpoint, names) = bucket().await;
     let settings = [
         ("AWS_ENDPOINT", endpoint.as_str()),
@@ -432,7 +446,10 @@ async fn a_bucket_keeps_them_too(pool: PgPool) {
     let settings = settings.map(|(name, value)| (name.to_owned(), value.to_owned()));
     let pictures =
         hummock_server::Pictures::in_bucket("s3://saltgrass/bench", settings).expect("a bucket");
-    let api = Api::start_with(&pool, false, |options| options.pictures = pictures).await;
+    let api = Api::start_with(database.pool(), false, |options| {
+        options.pictures = pictures
+    })
+    .await;
     let (_, made) = api
         .post(
             "/api/v1/shipments",

@@ -8,9 +8,10 @@ use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 use sqlx::PgPool;
+use test_context::test_context;
 use uuid::Uuid;
 
-use crate::{Api, canvas, text};
+use crate::{Api, Demo, NoShipments, canvas, text};
 
 /// Waits until no plan on the bench is behind the house.
 async fn caught_up(api: &Api) {
@@ -158,21 +159,25 @@ async fn made(api: &Api) -> String {
     text(&view["id"])
 }
 
-#[sqlx::test(migrations = false)]
-async fn no_two_writers_leave_a_plan_that_follows_neither(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn no_two_writers_leave_a_plan_that_follows_neither(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let id = made(&api).await;
     for (place, one) in WRITERS.into_iter().enumerate() {
         for other in &WRITERS[place..] {
             tokio::join!(one.write(&api, &id), other.write(&api, &id));
             caught_up(&api).await;
-            nothing_is_stale(&pool, &format!("{one:?} beside {other:?}")).await;
+            nothing_is_stale(database.pool(), &format!("{one:?} beside {other:?}")).await;
         }
     }
 }
 
-#[sqlx::test(migrations = false)]
-async fn whatever_many_writers_do_and_whichever_process_dies_no_plan_is_stale(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn whatever_many_writers_do_and_whichever_process_dies_no_plan_is_stale(
+    Demo(database): &Demo,
+) {
     let mut runner = TestRunner::deterministic();
     let writer = prop_oneof![
         (1_u32..4).prop_map(Writer::Rules),
@@ -180,12 +185,12 @@ async fn whatever_many_writers_do_and_whichever_process_dies_no_plan_is_stale(po
         prop::sample::select(WRITERS.to_vec()),
     ];
     let crowd = prop::collection::vec(writer, 2..6);
-    let survivor = Api::start(&pool, true).await;
+    let survivor = Api::start(database.pool(), true).await;
     let id = made(&survivor).await;
     for _ in 0..4 {
         let crowd = crowd.new_tree(&mut runner).expect("a crowd").current();
         // A second process on the same database, which dies half-way without a word.
-        let other = Api::start(&pool, false).await;
+        let other = Api::start(database.pool(), false).await;
         let writing = crowd.iter().enumerate().map(|(place, writer)| {
             let api = if place % 2 == 0 { &survivor } else { &other };
             writer.write(api, &id)
@@ -193,43 +198,49 @@ async fn whatever_many_writers_do_and_whichever_process_dies_no_plan_is_stale(po
         futures_util::future::join_all(writing).await;
         drop(other);
         caught_up(&survivor).await;
-        nothing_is_stale(&pool, &format!("{crowd:?}")).await;
+        nothing_is_stale(database.pool(), &format!("{crowd:?}")).await;
     }
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_shipment_that_is_behind_is_worked_out_before_it_is_shown(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_shipment_that_is_behind_is_worked_out_before_it_is_shown(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     let id = made(&api).await;
     let seen = api.get(&format!("/api/v1/shipments/{id}")).await;
     // As a process leaves it that was killed between a change of the house and its plans: nobody works it out, since
     // somebody is said to be at it.
     sqlx::query("UPDATE house SET version = version + 1")
-        .execute(&pool)
+        .execute(database.pool())
         .await
         .expect("it is written");
     sqlx::query(
         "UPDATE shipment SET worked = '{}', summary = NULL, claimed_until = now() + interval '1 day',
              claimed_for = house_version + 1",
     )
-    .execute(&pool)
+    .execute(database.pool())
     .await
     .expect("it is written");
     assert_eq!(api.rows().await[0]["summary"], seen["summary"]);
     sqlx::query("UPDATE house SET version = version + 1")
-        .execute(&pool)
+        .execute(database.pool())
         .await
         .expect("it is written");
     sqlx::query("UPDATE shipment SET worked = '{}'")
-        .execute(&pool)
+        .execute(database.pool())
         .await
         .expect("it is written");
     assert_eq!(api.get(&format!("/api/v1/shipments/{id}")).await, seen);
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_is_archived_keeps_the_plan_that_it_had_until_it_is_back(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn what_is_archived_keeps_the_plan_that_it_had_until_it_is_back(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     let id = made(&api).await;
     let at = format!("/api/v1/shipments/{id}");
     let (status, away) = api
@@ -258,9 +269,12 @@ async fn what_is_archived_keeps_the_plan_that_it_had_until_it_is_back(pool: PgPo
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
 }
 
-#[sqlx::test(migrations = false)]
-async fn two_editors_and_a_rules_saver_are_never_answered_with_a_server_error(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn two_editors_and_a_rules_saver_are_never_answered_with_a_server_error(
+    Demo(database): &Demo,
+) {
+    let api = Api::start(database.pool(), true).await;
     let id = made(&api).await;
     let many = async |writer: Writer| {
         let mut answers = Vec::new();
@@ -281,12 +295,15 @@ async fn two_editors_and_a_rules_saver_are_never_answered_with_a_server_error(po
         );
     }
     caught_up(&api).await;
-    nothing_is_stale(&pool, "two editors and a rules-saver").await;
+    nothing_is_stale(database.pool(), "two editors and a rules-saver").await;
 }
 
-#[sqlx::test(migrations = false)]
-async fn an_edit_whose_answer_was_lost_is_sent_again_without_a_conflict(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn an_edit_whose_answer_was_lost_is_sent_again_without_a_conflict(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     let id = made(&api).await;
     let at = format!("/api/v1/shipments/{id}");
     let edit = json!({ "version": 1, "edit": Uuid::now_v7(), "change": { "title": "Slack Tide" } });
@@ -300,9 +317,12 @@ async fn an_edit_whose_answer_was_lost_is_sent_again_without_a_conflict(pool: Pg
     assert_eq!((status, again), (StatusCode::OK, undone));
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_shipment_that_can_no_longer_be_planned_can_still_be_put_right(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_shipment_that_can_no_longer_be_planned_can_still_be_put_right(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     let id = made(&api).await;
     let at = format!("/api/v1/shipments/{id}");
     let edit = json!({ "version": 1, "change": { "choices": { "face_board": "foam-core-5" } } });
@@ -325,11 +345,11 @@ async fn a_shipment_that_can_no_longer_be_planned_can_still_be_put_right(pool: P
          ))",
     )
     .bind(&board)
-    .execute(&pool)
+    .execute(database.pool())
     .await
     .expect("it is written");
     sqlx::query("UPDATE house SET version = version + 1")
-        .execute(&pool)
+        .execute(database.pool())
         .await
         .expect("it is written");
     let stuck = api.get(&at).await;
@@ -364,9 +384,10 @@ async fn a_shipment_that_can_no_longer_be_planned_can_still_be_put_right(pool: P
     assert_eq!(redone["worked"]["plan"], Value::Null);
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_list_is_asked_for_in_pages_and_refuses_what_is_none(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_list_is_asked_for_in_pages_and_refuses_what_is_none(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let all = api.get("/api/v1/shipments?sort=title&most=200").await;
     let rows = all["rows"].as_array().expect("rows");
     assert_eq!(all["total"], rows.len());
@@ -408,10 +429,11 @@ const EVERYTHING: Wanted = Wanted {
     most: 200,
 };
 
-#[sqlx::test(migrations = false)]
-async fn a_plan_comes_back_bit_for_bit(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
-    let store = Store::over(pool.clone());
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_plan_comes_back_bit_for_bit(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
+    let store = Store::over(database.pool().clone());
     let studio = store.studio().await.expect("it answers").expect("a studio");
     let house = store.house(studio, Arc::default()).await.expect("a house");
     let page = store.shipments(studio, &EVERYTHING).await.expect("a page");

@@ -1,6 +1,7 @@
 //! The shelf, the pile, layouts and their documents over HTTP.
 
 use futures_util::future::join_all;
+use test_context::test_context;
 
 use super::*;
 
@@ -53,9 +54,10 @@ async fn counts(api: &Api) -> Vec<(String, String, i64)> {
     counts
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_count_is_never_written_over_one_that_was_not_seen(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_count_is_never_written_over_one_that_was_not_seen(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let (seven, item) = left(&api, "corrugated-c", 1600.0).await;
     assert_eq!(seven, 7);
     let path = format!("{SHELF}/{}", text(&item["id"]));
@@ -90,9 +92,10 @@ async fn a_count_is_never_written_over_one_that_was_not_seen(pool: PgPool) {
     assert!(metres == 12_500 && item["id"].is_string());
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_shelf_goes_out_as_a_table_and_in_again_and_a_bad_line_is_named(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_shelf_goes_out_as_a_table_and_in_again_and_a_bad_line_is_named(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let before = counts(&api).await;
     let table = api
         .client
@@ -159,9 +162,10 @@ async fn the_shelf_goes_out_as_a_table_and_in_again_and_a_bad_line_is_named(pool
     assert_eq!(counts(&api).await, before);
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_sheet_is_drawn_once_and_given_back_to_the_last_offcut(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_sheet_is_drawn_once_and_given_back_to_the_last_offcut(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let before = counts(&api).await;
     let kelp = named(&api, "Kelp Ladder").await;
     let lantern = named(&api, "Lantern Room").await;
@@ -278,9 +282,10 @@ async fn a_sheet_is_drawn_once_and_given_back_to_the_last_offcut(pool: PgPool) {
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
 }
 
-#[sqlx::test(migrations = false)]
-async fn two_benches_never_cut_more_sheets_than_there_are(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn two_benches_never_cut_more_sheets_than_there_are(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     // Two sheets of 1600 × 1200, and six benches that cut one each; without offcuts to begin with.
     for item in items(&api)
         .await
@@ -358,9 +363,10 @@ async fn two_benches_never_cut_more_sheets_than_there_are(pool: PgPool) {
     assert_eq!(api.delete(&first).await, StatusCode::OK);
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_packing_takes_is_given_back_as_it_was(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_packing_takes_is_given_back_as_it_was(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let ropewalk = named(&api, "The Ropewalk").await;
     let path = format!("/api/v1/shipments/{ropewalk}/shelf");
     let shelf = api.get(&path).await;
@@ -399,9 +405,10 @@ async fn what_packing_takes_is_given_back_as_it_was(pool: PgPool) {
     assert_eq!(then, before);
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_carton_of_the_pile_is_chosen_taken_and_opened(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_carton_of_the_pile_is_chosen_taken_and_opened(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let lantern = named(&api, "Lantern Room").await;
     let view = api.get(&format!("/api/v1/shipments/{lantern}")).await;
     let (status, fits) = api
@@ -461,9 +468,10 @@ async fn a_carton_of_the_pile_is_chosen_taken_and_opened(pool: PgPool) {
     assert_eq!(status, StatusCode::CONFLICT, "there was one");
 }
 
-#[sqlx::test(migrations = false)]
-async fn two_alike_of_the_pile_are_taken_together_and_given_back(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn two_alike_of_the_pile_are_taken_together_and_given_back(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let kelp = named(&api, "Kelp Ladder").await;
     let door = json!({
         "kind": "carton", "length_mm": 1200, "width_mm": 1060, "depth_mm": 160, "board": "corrugated-c",
@@ -508,9 +516,10 @@ async fn two_alike_of_the_pile_are_taken_together_and_given_back(pool: PgPool) {
     assert_eq!(left().await, 2);
 }
 
-#[sqlx::test(migrations = false)]
-async fn drawings_and_lists_go_out_and_a_dxf_comes_in(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn drawings_and_lists_go_out_and_a_dxf_comes_in(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let kelp = named(&api, "Kelp Ladder").await;
     assert_eq!(
         api.get("/api/v1/documents").await["ready"],
@@ -640,9 +649,10 @@ async fn drawings_and_lists_go_out_and_a_dxf_comes_in(pool: PgPool) {
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn without_the_program_that_draws_all_else_works(pool: PgPool) {
-    let api = Api::start_with(&pool, true, |options| {
+#[test_context(Demo)]
+#[tokio::test]
+async fn without_the_program_that_draws_all_else_works(Demo(database): &Demo) {
+    let api = Api::start_with(database.pool(), true, |options| {
         options.documents = hummock_server::Documents::by("/nowhere/hummock-documents".into())
     })
     .await;
@@ -667,7 +677,7 @@ async fn without_the_program_that_draws_all_else_works(pool: PgPool) {
         )
     );
     // One that fails takes nothing with it.
-    let broken = Api::start_with(&pool, true, |options| {
+    let broken = Api::start_with(database.pool(), true, |options| {
         options.documents = hummock_server::Documents::by("/bin/false".into())
     })
     .await;

@@ -1,6 +1,9 @@
 //! The stores over HTTP: one material, tables, and cushion curves.
 
 use super::*;
+use test_context::test_context;
+
+use crate::{Demo, NoShipments};
 
 const TAPES: &str = "/api/v1/stores/tapes";
 
@@ -17,9 +20,10 @@ async fn version(api: &Api) -> i64 {
         .expect("a version")
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_material_is_added_changed_and_deleted(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_material_is_added_changed_and_deleted(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let path = format!("{TAPES}/cloth-48");
     let put = |version: i64, material: Value| {
         let (api, path) = (&api, &path);
@@ -58,9 +62,12 @@ async fn a_material_is_added_changed_and_deleted(pool: PgPool) {
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_material_that_can_not_stand_is_refused_at_its_field(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_material_that_can_not_stand_is_refused_at_its_field(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     for (field, value) in [
         ("linear_density_g_m", json!(-3)),
         ("price_per_m", json!("dear")),
@@ -82,9 +89,10 @@ async fn a_material_that_can_not_stand_is_refused_at_its_field(pool: PgPool) {
     assert_eq!(version(&api).await, 1);
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_material_in_use_can_only_be_retired(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_material_in_use_can_only_be_retired(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let request = api.client.delete(format!(
         "{}/api/v1/stores/boards/double-wall-bc?version=1",
         api.base
@@ -136,9 +144,10 @@ async fn a_material_in_use_can_only_be_retired(pool: PgPool) {
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_table_goes_out_and_comes_back(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_table_goes_out_and_comes_back(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let response = api
         .client
         .get(format!("{}{TAPES}/table", api.base))
@@ -182,9 +191,10 @@ async fn a_table_goes_out_and_comes_back(pool: PgPool) {
     assert_eq!(problem["errors"][0]["field"], "line 2, linear_density_g_m");
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_suppliers_points_become_a_curve(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_suppliers_points_become_a_curve(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     // σ = 20·e^(0.06·ε) at ε = 10, 20, 30, on 50 mm from 500 mm: s = ε/10, G = σ/s
     let mut csv = String::from("material,thickness_mm,drop_mm,static_stress_kpa,peak_g\n");
     for energy in [10.0_f64, 20.0, 30.0] {

@@ -1,6 +1,9 @@
 //! Tariffs over HTTP: kept one by one, looked over, tried on a parcel, and their prices as a table.
 
 use super::*;
+use test_context::test_context;
+
+use crate::{Demo, NoShipments};
 
 const TARIFFS: &str = "/api/v1/tariffs";
 const QUOTE: &str = "/api/v1/sums/quote";
@@ -19,9 +22,12 @@ fn fields(problem: &Value) -> Vec<String> {
     errors.map(|error| text(&error["field"])).collect()
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_parcel_is_priced_line_by_line_by_a_tariff_that_is_sent_or_kept(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_parcel_is_priced_line_by_line_by_a_tariff_that_is_sent_or_kept(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     // The example of docs/tariffs.md, worked there by hand: 53.56.
     let asked = json!({
         "tariff": example(), "parcel": parcel(), "destination": { "country": "XS", "postcode": "LM4 1" }, "value": "0",
@@ -74,9 +80,12 @@ async fn a_parcel_is_priced_line_by_line_by_a_tariff_that_is_sent_or_kept(pool: 
     assert_eq!(fields(&problem), ["discount_tier"]);
 }
 
-#[sqlx::test(migrations = false)]
-async fn what_does_not_hold_together_is_named_with_its_place_and_changes_nothing(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_does_not_hold_together_is_named_with_its_place_and_changes_nothing(
+    Demo(database): &Demo,
+) {
+    let api = Api::start(database.pool(), true).await;
     let before = api.get(TARIFFS).await;
     let mut broken = before[0]["tariff"].clone();
     broken["services"][0]["billable"]["divisor_cm3_per_kg"] = json!(0);
@@ -112,9 +121,10 @@ async fn what_does_not_hold_together_is_named_with_its_place_and_changes_nothing
     assert_eq!(api.get(TARIFFS).await, before);
 }
 
-#[sqlx::test(migrations = false)]
-async fn of_two_hands_on_a_tariff_the_second_is_told(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn of_two_hands_on_a_tariff_the_second_is_told(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let mut tariff = api.get(TARIFFS).await[0]["tariff"].clone();
     let id = text(&tariff["id"]);
     let path = format!("{TARIFFS}/{id}");
@@ -150,9 +160,10 @@ async fn of_two_hands_on_a_tariff_the_second_is_told(pool: PgPool) {
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn prices_go_out_as_a_table_and_come_in_again(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn prices_go_out_as_a_table_and_come_in_again(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let path = format!("{TARIFFS}/gannet-post/table");
     let given = api.client.get(format!("{}{path}", api.base)).send();
     let given = given.await.expect("an answer");
@@ -196,9 +207,10 @@ async fn prices_go_out_as_a_table_and_come_in_again(pool: PgPool) {
     assert_eq!(fields(&problem), ["line 2, price"]);
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_schema_of_a_tariff_stands_alone(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn the_schema_of_a_tariff_stands_alone(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let schema = api.get("/api/schemas/tariff.json").await;
     let whole = schema.to_string();
     // Everything that it names is in it.
@@ -220,9 +232,10 @@ async fn the_schema_of_a_tariff_stands_alone(pool: PgPool) {
     );
 }
 
-#[sqlx::test(migrations = false)]
-async fn an_account_is_compared_over_the_archive_or_a_table(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn an_account_is_compared_over_the_archive_or_a_table(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let path = "/api/v1/tariffs/gannet-post/account";
     // The demo's archive went with this carrier's parcel service.
     let (status, savings) = api.post(path, json!({})).await;
@@ -270,9 +283,10 @@ async fn an_account_is_compared_over_the_archive_or_a_table(pool: PgPool) {
     assert_eq!(status, StatusCode::NOT_FOUND);
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_rough_quote_needs_a_size_and_a_country(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_rough_quote_needs_a_size_and_a_country(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
     let (status, problem) = api
         .post("/api/v1/plans/rough", json!({ "inputs": {} }))
         .await;

@@ -1,6 +1,9 @@
 //! The front of ways, told while it grows.
 
 use super::*;
+use test_context::test_context;
+
+use crate::Demo;
 
 async fn told(api: &Api, path: &str, most_events: usize) -> Vec<Value> {
     let response = api.client.get(format!("{}{path}", api.base)).send().await;
@@ -23,9 +26,10 @@ async fn told(api: &Api, path: &str, most_events: usize) -> Vec<Value> {
     fronts
 }
 
-#[sqlx::test(migrations = false)]
-async fn the_front_is_told_while_it_grows_and_a_way_of_it_is_taken(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_front_is_told_while_it_grows_and_a_way_of_it_is_taken(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let rows = api.rows().await;
     let row = rows
         .as_array()

@@ -4,6 +4,7 @@ use std::time::Duration;
 
 use hummock_server::{Outside, Patience};
 use hummock_standins::{FaultKind, OnIt, Running, read_tariffs};
+use test_context::test_context;
 
 use super::*;
 
@@ -68,10 +69,11 @@ async fn shipment(api: &Api, title: &str) -> Value {
     api.get(&path).await
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_reading_rests_less_its_tare_and_is_held_against_the_plan(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_reading_rests_less_its_tare_and_is_held_against_the_plan(Demo(database): &Demo) {
     let standins = standins().await;
-    let api = beside(&pool, &standins).await;
+    let api = beside(database.pool(), &standins).await;
     let kelp = shipment(&api, "Kelp Ladder").await;
     let planned = kelp["summary"]["weight"]["mass_g"].as_f64().expect("grams");
     standins.scale.lay(on_it((planned + 500.0).round()));
@@ -99,10 +101,11 @@ async fn a_reading_rests_less_its_tare_and_is_held_against_the_plan(pool: PgPool
     assert_eq!(reading["net_g"], Value::Null);
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_scale_whose_cable_is_pulled_is_away_and_comes_back(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_scale_whose_cable_is_pulled_is_away_and_comes_back(Demo(database): &Demo) {
     let standins = standins().await;
-    let api = beside(&pool, &standins).await;
+    let api = beside(database.pool(), &standins).await;
     assert_eq!(api.get("/api/v1/scale").await["connected"], true);
     standins.scale.lay(on_it(1200.0));
     let path = "/api/v1/scale/readings";
@@ -145,9 +148,10 @@ async fn a_scale_whose_cable_is_pulled_is_away_and_comes_back(pool: PgPool) {
     assert_eq!(problem["errors"][0]["field"], "tare_g");
 }
 
-#[sqlx::test(migrations = false)]
-async fn without_a_scale_it_is_away_and_without_carriers_none_is_asked(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn without_a_scale_it_is_away_and_without_carriers_none_is_asked(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     assert_eq!(
         api.get("/api/v1/scale").await,
         json!({ "connected": false, "stand_in": null })
@@ -164,9 +168,10 @@ async fn without_a_scale_it_is_away_and_without_carriers_none_is_asked(pool: PgP
     assert_eq!((status, &said["asked"]), (StatusCode::OK, &json!(false)));
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_weight_that_was_read_is_priced_until_the_plan_is_another(pool: PgPool) {
-    let api = Api::start(&pool, true).await;
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_weight_that_was_read_is_priced_until_the_plan_is_another(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
     let kelp = shipment(&api, "Kelp Ladder").await;
     let path = format!("/api/v1/shipments/{}", kelp["id"].as_str().expect("an id"));
     let edit = |version: &Value, change: Value| json!({ "version": version, "change": change });
@@ -227,10 +232,11 @@ async fn a_weight_that_was_read_is_priced_until_the_plan_is_another(pool: PgPool
     assert_eq!(fields, ["parcel.up", "parcel.weight"]);
 }
 
-#[sqlx::test(migrations = false)]
-async fn a_carrier_that_agrees_differs_or_is_away_is_told_beside_its_tariff(pool: PgPool) {
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_carrier_that_agrees_differs_or_is_away_is_told_beside_its_tariff(Demo(database): &Demo) {
     let standins = standins().await;
-    let api = beside(&pool, &standins).await;
+    let api = beside(database.pool(), &standins).await;
     let kelp = shipment(&api, "Kelp Ladder").await;
     let ask = async || {
         let body = json!({ "inputs": kelp["inputs"] });
@@ -279,9 +285,12 @@ async fn a_carrier_that_agrees_differs_or_is_away_is_told_beside_its_tariff(pool
     assert!(standins.carrier.booked().is_empty());
 }
 
-#[sqlx::test(migrations = false)]
-async fn readings_that_agree_are_proposed_as_a_density_and_taken_once(pool: PgPool) {
-    let api = Api::start(&pool, false).await;
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn readings_that_agree_are_proposed_as_a_density_and_taken_once(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
     let version = |view: &Value| view["version"].clone();
     // Twelve canvases of twelve sizes, each weighed on its own; the boxes' board is 12 % heavier than the stores say.
     for at in 0..12 {

@@ -6,9 +6,10 @@ use futures_util::StreamExt as _;
 use hummock_store::{BackupList, BackupRefused, Holdings, Store, StudioId};
 use proptest::{collection::vec, option, prelude::*, strategy::ValueTree, test_runner::TestRunner};
 use sqlx::{AssertSqlSafe, PgPool};
+use test_context::test_context;
 use uuid::Uuid;
 
-use crate::house::studio;
+use crate::{Tables, house::studio};
 
 /// Texts with what breaks lines, quotes, and columns.
 fn words() -> impl Strategy<Value = String> {
@@ -352,22 +353,23 @@ async fn another(pool: &PgPool, changes: i32) -> (Store, StudioId) {
     (store, id)
 }
 
-#[sqlx::test(migrations = "./migrations")]
-async fn out_and_in_is_the_identity(pool: PgPool) {
+#[test_context(Tables)]
+#[tokio::test]
+async fn out_and_in_is_the_identity(Tables(database): &Tables) {
     let mut runner = TestRunner::default();
     let wanted = (vec(drawn(), 0..4), around(), 0..4_i32, 0..4_i32);
     for _ in 0..24 {
         let (all, besides, before, after) =
             wanted.new_tree(&mut runner).expect("a studio").current();
-        let (store, here) = another(&pool, before).await;
-        put(&pool, here, &all, &besides).await;
-        let was = printed(&pool, here).await;
+        let (store, here) = another(database.pool(), before).await;
+        put(database.pool(), here, &all, &besides).await;
+        let was = printed(database.pool(), here).await;
         let out = read_out(&store, here).await;
-        let (store, there) = another(&pool, after).await;
+        let (store, there) = another(database.pool(), after).await;
         assert_ne!(here.to_string(), there.to_string());
         let read = read_in(&store, there, &out).await;
         read.expect("it is read in");
-        let is = printed(&pool, there).await;
+        let is = printed(database.pool(), there).await;
         // Table by table, so that a difference can be read.
         for (was, is) in was.iter().zip(&is) {
             assert_eq!(was, is);
@@ -379,13 +381,14 @@ async fn out_and_in_is_the_identity(pool: PgPool) {
     }
 }
 
-#[sqlx::test(migrations = "./migrations")]
-async fn what_can_not_stand_leaves_the_studio_as_it_was(pool: PgPool) {
-    let (store, here) = another(&pool, 0).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn what_can_not_stand_leaves_the_studio_as_it_was(Tables(database): &Tables) {
+    let (store, here) = another(database.pool(), 0).await;
     let mut runner = TestRunner::deterministic();
     let full = (vec(drawn(), 3), around());
     let (all, besides) = full.new_tree(&mut runner).expect("a studio").current();
-    put(&pool, here, &all, &besides).await;
+    put(database.pool(), here, &all, &besides).await;
     let out = read_out(&store, here).await;
     // Into one that holds something.
     assert!(matches!(
@@ -393,8 +396,8 @@ async fn what_can_not_stand_leaves_the_studio_as_it_was(pool: PgPool) {
         Err(BackupRefused::NotEmpty)
     ));
 
-    let (store, there) = another(&pool, 2).await;
-    let was = printed(&pool, there).await;
+    let (store, there) = another(database.pool(), 2).await;
+    let was = printed(database.pool(), there).await;
     let spoiled: [(BackupList, &str, &str); 7] = [
         (BackupList::Studio, "settings", "3"),
         (BackupList::HouseRules, "rules", "{}"),
@@ -428,7 +431,7 @@ async fn what_can_not_stand_leaves_the_studio_as_it_was(pool: PgPool) {
             _ => format!("of {}.jsonl", spoiled.name()),
         };
         assert!(refused.contains(&says), "{field}: {refused}");
-        assert_eq!(was, printed(&pool, there).await, "{field}");
+        assert_eq!(was, printed(database.pool(), there).await, "{field}");
     }
     // Nothing of it was in the way of the right one.
     read_in(&store, there, &out).await.expect("it is read in");
@@ -438,24 +441,25 @@ async fn what_can_not_stand_leaves_the_studio_as_it_was(pool: PgPool) {
     sqlx::query(
         "INSERT INTO stock (studio_id, id, goods, left_count) SELECT id, gen_random_uuid(), '{}', 1 FROM studio",
     )
-    .execute(&pool)
+    .execute(database.pool())
     .await
     .expect("an item");
     sqlx::query("INSERT INTO stock_event (studio_id, stock_id, change, left_count, why) SELECT studio_id, id, 1, 1, 'counted' FROM stock")
-        .execute(&pool)
+        .execute(database.pool())
         .await
         .expect("events of their own numbers");
 }
 
-#[sqlx::test(migrations = "./migrations")]
-async fn what_is_written_meanwhile_is_not_in_it(pool: PgPool) {
-    let (store, here) = another(&pool, 0).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn what_is_written_meanwhile_is_not_in_it(Tables(database): &Tables) {
+    let (store, here) = another(database.pool(), 0).await;
     let mut out = store.back_up(here).await.expect("a backup");
     assert_eq!(out.holdings().await.expect("a count"), Holdings::default());
     let mut runner = TestRunner::deterministic();
     let one = (vec(drawn(), 1), around());
     let (all, besides) = one.new_tree(&mut runner).expect("a studio").current();
-    put(&pool, here, &all, &besides).await;
+    put(database.pool(), here, &all, &besides).await;
     let lines: Vec<_> = out.lines(BackupList::Shipments).collect().await;
     assert!(lines.is_empty());
     drop(out);

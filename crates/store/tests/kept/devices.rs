@@ -1,12 +1,13 @@
 //! Devices that are let in, against a real database.
 
-use sqlx::PgPool;
+use test_context::test_context;
 
-use crate::house::studio;
+use crate::{Tables, house::studio};
 
-#[sqlx::test]
-async fn a_passphrase_that_was_changed_meanwhile_lets_nobody_in(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn a_passphrase_that_was_changed_meanwhile_lets_nobody_in(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     assert_eq!(store.passphrase(studio).await.expect("an answer"), None);
     let first = store.keep_first_passphrase(studio, "first").await;
     assert!(first.expect("an answer"));
@@ -32,9 +33,10 @@ async fn a_passphrase_that_was_changed_meanwhile_lets_nobody_in(pool: PgPool) {
     assert!(sign_in(4, "second").await.is_some());
 }
 
-#[sqlx::test]
-async fn a_device_that_was_silent_for_long_is_asked_again(pool: PgPool) {
-    let (store, studio) = studio(pool.clone()).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn a_device_that_was_silent_for_long_is_asked_again(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let kept = store.keep_first_passphrase(studio, "one").await;
     assert!(kept.expect("an answer"));
     let tablet = store.sign_in(studio, "Tablet", &[7; 32], "one").await;
@@ -42,7 +44,7 @@ async fn a_device_that_was_silent_for_long_is_asked_again(pool: PgPool) {
     let silent_for = async |days: i32| {
         sqlx::query("UPDATE device SET seen_at = now() - make_interval(days => $1)")
             .bind(days)
-            .execute(&pool)
+            .execute(database.pool())
             .await
             .expect("it is set back");
         let listed = store.devices(studio).await.expect("a list").len();

@@ -12,7 +12,10 @@ use hummock_store::{
 };
 use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
 use sqlx::PgPool;
+use test_context::test_context;
 use uuid::Uuid;
+
+use crate::Tables;
 
 async fn studio(pool: PgPool) -> (Store, StudioId) {
     let store = Store::over(pool);
@@ -134,9 +137,10 @@ async fn step(
     store.step(studio, towards, edit).await
 }
 
-#[sqlx::test]
-async fn undo_after_any_sequence_of_edits_gives_the_first_state(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn undo_after_any_sequence_of_edits_gives_the_first_state(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let mut runner = TestRunner::deterministic();
     // Edits with a few moves among them, as a person makes them.
     let act = prop_oneof![
@@ -170,9 +174,10 @@ async fn undo_after_any_sequence_of_edits_gives_the_first_state(pool: PgPool) {
     }
 }
 
-#[sqlx::test]
-async fn redo_goes_forward_until_an_edit_takes_another_way(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn redo_goes_forward_until_an_edit_takes_another_way(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let first = create(&store, studio, "one").await;
     let second = edit(&store, studio, &first, "two").await.expect("an edit");
     let back = step(&store, studio, &second, Move::Undo)
@@ -197,9 +202,10 @@ async fn redo_goes_forward_until_an_edit_takes_another_way(pool: PgPool) {
     ));
 }
 
-#[sqlx::test]
-async fn an_edit_of_an_older_version_is_stale_and_shows_the_newer(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn an_edit_of_an_older_version_is_stale_and_shows_the_newer(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let first = create(&store, studio, "one").await;
     edit(&store, studio, &first, "theirs")
         .await
@@ -214,9 +220,10 @@ async fn an_edit_of_an_older_version_is_stale_and_shows_the_newer(pool: PgPool) 
     );
 }
 
-#[sqlx::test]
-async fn of_two_writers_at_once_one_is_told(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn of_two_writers_at_once_one_is_told(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let first = create(&store, studio, "one").await;
     let (one, other) = tokio::join!(
         edit(&store, studio, &first, "left"),
@@ -231,9 +238,10 @@ async fn of_two_writers_at_once_one_is_told(pool: PgPool) {
     );
 }
 
-#[sqlx::test]
-async fn making_a_shipment_twice_makes_one(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn making_a_shipment_twice_makes_one(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let new = new(&store, studio, titled("one")).await;
     let first = store.create(studio, &new).await.expect("made");
     let again = store.create(studio, &new).await.expect("a studio");
@@ -241,9 +249,10 @@ async fn making_a_shipment_twice_makes_one(pool: PgPool) {
     assert_eq!(titles(&store, studio, &BENCH).await, ["one"]);
 }
 
-#[sqlx::test]
-async fn the_bench_shows_what_is_promised_first(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn the_bench_shows_what_is_promised_first(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     for (title, promised) in [
         ("late", Some("2027-03-30")),
         ("never", None),
@@ -262,9 +271,10 @@ async fn the_bench_shows_what_is_promised_first(pool: PgPool) {
     );
 }
 
-#[sqlx::test]
-async fn a_studio_is_created_once(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn a_studio_is_created_once(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let settings = store.settings(studio).await.expect("settings");
     let house = store
         .house(studio, Arc::default())
@@ -279,9 +289,10 @@ async fn a_studio_is_created_once(pool: PgPool) {
     assert_eq!(house.tariffs.len(), 1);
 }
 
-#[sqlx::test]
-async fn an_edit_that_is_sent_again_is_stored_once(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn an_edit_that_is_sent_again_is_stored_once(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let first = create(&store, studio, "one").await;
     let id = Some(Uuid::now_v7());
     let stored = edit_with(&store, studio, &first, "two", id)
@@ -298,9 +309,10 @@ async fn an_edit_that_is_sent_again_is_stored_once(pool: PgPool) {
     assert_eq!((again.version, again.inputs.title.as_str()), (3, "three"));
 }
 
-#[sqlx::test]
-async fn what_is_put_away_is_not_on_the_bench_and_is_not_edited(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn what_is_put_away_is_not_on_the_bench_and_is_not_edited(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let first = create(&store, studio, "one").await;
     create(&store, studio, "two").await;
     for place in [Place::Archive, Place::Bin] {
@@ -324,9 +336,12 @@ async fn what_is_put_away_is_not_on_the_bench_and_is_not_edited(pool: PgPool) {
     edit(&store, studio, &back, "other").await.expect("an edit");
 }
 
-#[sqlx::test]
-async fn a_list_is_the_same_in_pages_of_any_size_and_is_searched_by_words(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn a_list_is_the_same_in_pages_of_any_size_and_is_searched_by_words(
+    Tables(database): &Tables,
+) {
+    let (store, studio) = studio(database.pool().clone()).await;
     for number in 0..23 {
         let mut inputs = titled(&format!("Tide {}", number % 5));
         inputs.buyer.name = format!("Buyer {}", number % 7);
@@ -379,17 +394,18 @@ async fn a_list_is_the_same_in_pages_of_any_size_and_is_searched_by_words(pool: 
     assert_eq!(titles(&store, studio, &found("%")).await.len(), 0);
 }
 
-#[sqlx::test]
-async fn a_stored_field_that_there_is_no_longer_takes_nothing_down(pool: PgPool) {
-    let (store, studio) = studio(pool.clone()).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn a_stored_field_that_there_is_no_longer_takes_nothing_down(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let first = create(&store, studio, "one").await;
     create(&store, studio, "two").await;
     sqlx::query("UPDATE shipment_state SET inputs = inputs || '{\"mood\": \"blue\", \"piece\": {\"medium\": \"treacle\"}}'")
-        .execute(&pool)
+        .execute(database.pool())
         .await
         .expect("it is written");
     sqlx::query("UPDATE shipment SET summary = '{\"of\": \"another edition\"}'")
-        .execute(&pool)
+        .execute(database.pool())
         .await
         .expect("it is written");
     assert_eq!(titles(&store, studio, &BENCH).await, ["one", "two"]);

@@ -12,7 +12,10 @@ use hummock_store::{
     StudioId, WriteRefused,
 };
 use sqlx::PgPool;
+use test_context::test_context;
 use uuid::Uuid;
+
+use crate::Tables;
 
 fn house() -> House {
     House {
@@ -79,9 +82,10 @@ async fn move_on(store: &Store, studio: StudioId) -> HouseVersion {
 
 const LEASE: Duration = Duration::from_secs(3600);
 
-#[sqlx::test]
-async fn of_two_changes_of_the_rules_one_is_stale(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn of_two_changes_of_the_rules_one_is_stale(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let seen = version(&store, studio).await;
     let mut next = house().rules;
     next.version = 2;
@@ -99,9 +103,10 @@ async fn of_two_changes_of_the_rules_one_is_stale(pool: PgPool) {
     assert_eq!(now.house.rules.version, 2);
 }
 
-#[sqlx::test]
-async fn of_two_changes_of_the_stores_one_is_stale(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn of_two_changes_of_the_stores_one_is_stale(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let seen = version(&store, studio).await;
     let less = house()
         .catalogue
@@ -115,9 +120,10 @@ async fn of_two_changes_of_the_stores_one_is_stale(pool: PgPool) {
     assert_eq!((now.stores_version, now.house.catalogue), (2, less));
 }
 
-#[sqlx::test]
-async fn rules_that_were_checked_against_other_stores_are_checked_again(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn rules_that_were_checked_against_other_stores_are_checked_again(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let seen = version(&store, studio).await;
     let less = house()
         .catalogue
@@ -138,9 +144,10 @@ async fn rules_that_were_checked_against_other_stores_are_checked_again(pool: Pg
     assert_eq!(version(&store, studio).await.number(), 3);
 }
 
-#[sqlx::test]
-async fn a_plan_by_another_house_is_not_stored(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn a_plan_by_another_house_is_not_stored(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let id = made(&store, studio).await;
     let old = version(&store, studio).await;
     move_on(&store, studio).await;
@@ -173,9 +180,10 @@ async fn a_plan_by_another_house_is_not_stored(pool: PgPool) {
     );
 }
 
-#[sqlx::test]
-async fn what_is_computed_anew_lands_only_on_what_it_was_computed_for(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn what_is_computed_anew_lands_only_on_what_it_was_computed_for(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let id = made(&store, studio).await;
     let house = version(&store, studio).await;
     let inputs = ShipmentInputs {
@@ -213,9 +221,12 @@ async fn what_is_computed_anew_lands_only_on_what_it_was_computed_for(pool: PgPo
     assert_eq!(says(&store, studio, id).await, "anew");
 }
 
-#[sqlx::test]
-async fn what_is_behind_is_given_to_one_at_a_time_and_again_when_a_claim_runs_out(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn what_is_behind_is_given_to_one_at_a_time_and_again_when_a_claim_runs_out(
+    Tables(database): &Tables,
+) {
+    let (store, studio) = studio(database.pool().clone()).await;
     for _ in 0..5 {
         made(&store, studio).await;
     }
@@ -243,9 +254,12 @@ async fn what_is_behind_is_given_to_one_at_a_time_and_again_when_a_claim_runs_ou
     assert_eq!(claim(10, LEASE).await, 5);
 }
 
-#[sqlx::test]
-async fn plans_of_an_earlier_edition_are_worked_out_again_wherever_they_are_kept(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn plans_of_an_earlier_edition_are_worked_out_again_wherever_they_are_kept(
+    Tables(database): &Tables,
+) {
+    let (store, studio) = studio(database.pool().clone()).await;
     made(&store, studio).await;
     let mut old = computed("old", version(&store, studio).await);
     old.worked = serde_json::json!({ "says": "old" });
@@ -272,9 +286,10 @@ async fn plans_of_an_earlier_edition_are_worked_out_again_wherever_they_are_kept
     );
 }
 
-#[sqlx::test]
-async fn a_preset_of_the_same_name_takes_the_place_of_the_first(pool: PgPool) {
-    let (store, studio) = studio(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn a_preset_of_the_same_name_takes_the_place_of_the_first(Tables(database): &Tables) {
+    let (store, studio) = studio(database.pool().clone()).await;
     let mut rules = house().rules;
     rules.name = "Show week".into();
     let keep = async |rules: HouseRules| {

@@ -10,9 +10,10 @@ use hummock_store::{Computed, Draw, DrawnFrom, NewShipment, ShelfRefused, Store,
 use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
 use serde_json::{Value, json};
 use sqlx::PgPool;
+use test_context::test_context;
 use uuid::Uuid;
 
-use crate::house::studio;
+use crate::{Tables, house::studio};
 
 fn sheet() -> SheetGoods {
     SheetGoods {
@@ -214,9 +215,10 @@ impl Benches {
     }
 }
 
-#[sqlx::test]
-async fn whatever_two_benches_do_is_taken_back_to_the_last_sheet(pool: PgPool) {
-    let benches = Benches::open(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn whatever_two_benches_do_is_taken_back_to_the_last_sheet(Tables(database): &Tables) {
+    let benches = Benches::open(database.pool().clone()).await;
     let before = benches.left().await;
     let mut runner = TestRunner::deterministic();
     for _ in 0..12 {
@@ -249,9 +251,10 @@ async fn whatever_two_benches_do_is_taken_back_to_the_last_sheet(pool: PgPool) {
     }
 }
 
-#[sqlx::test]
-async fn the_record_adds_up_to_what_there_is(pool: PgPool) {
-    let benches = Benches::open(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn the_record_adds_up_to_what_there_is(Tables(database): &Tables) {
+    let benches = Benches::open(database.pool().clone()).await;
     let mut runner = TestRunner::deterministic();
     for _ in 0..6 {
         let acts = acts().new_tree(&mut runner).expect("acts").current();
@@ -271,9 +274,10 @@ async fn the_record_adds_up_to_what_there_is(pool: PgPool) {
     }
 }
 
-#[sqlx::test]
-async fn a_layout_of_which_a_sheet_is_cut_is_not_written_over(pool: PgPool) {
-    let benches = Benches::open(pool).await;
+#[test_context(Tables)]
+#[tokio::test]
+async fn a_layout_of_which_a_sheet_is_cut_is_not_written_over(Tables(database): &Tables) {
+    let benches = Benches::open(database.pool().clone()).await;
     let Benches {
         store,
         studio,
