@@ -9,7 +9,7 @@ use std::{
 
 use anyhow::{Context, Result, ensure};
 use hummock_server::{
-    Certificate, Clock, Listen, Outside, Running, ServeOptions, Waits, import, serve,
+    Certificate, Clock, Listen, Outside, Running, STUDIO, ServeOptions, Waits, import, serve,
 };
 use hummock_store::Store;
 use hummock_test_database::{Database, url_of};
@@ -234,7 +234,7 @@ pub async fn with_the_demo_studio() -> Database {
         let store = Store::open(&url, Waits::default().database).await;
         let store = store.expect("PostgreSQL");
         let today = Clock::Standing(TODAY.parse().expect("a day"));
-        let imported = import(&store, &demo(), true, today).await;
+        let imported = import(&store, STUDIO, &demo(), true, today).await;
         assert!(imported.expect("the demo studio").created);
         store.close().await;
     })

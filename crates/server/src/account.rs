@@ -1,6 +1,6 @@
 //! What each tier of a carrier's account would make of the parcels that were sent with it, or of a table of parcels.
 
-use axum::{Json, extract::State};
+use axum::Json;
 use hummock_core::{
     Refusal,
     freight::{AccountSavings, SentParcel, Tariff},
@@ -11,8 +11,8 @@ use rust_decimal::Decimal;
 use serde::{Deserialize, de::DeserializeOwned};
 
 use crate::{
-    app::App,
     body::{Body, NameInPath},
+    desk::Desk,
     problem::Problem,
     rework::beside,
     routes::{Routes, routes},
@@ -47,18 +47,18 @@ const MOST_SENT: i64 = 1000;
     ),
 ))]
 pub(crate) async fn compare(
-    State(app): State<App>,
+    desk: Desk,
     NameInPath(id): NameInPath,
     Body(request): Body<AccountRequest>,
 ) -> Result<Json<AccountSavings>, Problem> {
-    let house = app.house().await?;
+    let house = desk.house().await?;
     let known = house.house.tariffs.iter().any(|tariff| tariff.id == id);
     if !known {
         return Err(Problem::not_found("tariff of that id"));
     }
     let archived = match &request.csv {
         Some(_) => Vec::new(),
-        None => app.store.sent_with(app.studio, &id, MOST_SENT).await?,
+        None => desk.store.sent_with(&id, MOST_SENT).await?,
     };
     let savings = beside(move || {
         let house = &house.house;

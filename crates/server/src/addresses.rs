@@ -1,6 +1,6 @@
 //! An address that was pasted as a block.
 
-use axum::{Json, extract::State};
+use axum::Json;
 use hummock_core::{
     Refusal,
     shipment::{PartedAddress, part_address},
@@ -8,8 +8,8 @@ use hummock_core::{
 use serde::Deserialize;
 
 use crate::{
-    app::App,
     body::Body,
+    desk::Desk,
     problem::Problem,
     routes::{Routes, routes},
 };
@@ -35,7 +35,7 @@ const LONGEST_BLOCK: usize = 2000;
     ),
 ))]
 async fn part(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<AddressRequest>,
 ) -> Result<Json<PartedAddress>, Problem> {
     let letters = request.block.chars().count();
@@ -44,7 +44,7 @@ async fn part(
             format!("it has {letters} characters: paste the address alone, up to {LONGEST_BLOCK}");
         return Err(vec![Refusal::new("block", says)].into());
     }
-    let settings = app.store.settings(app.studio).await?;
+    let settings = desk.store.settings().await?;
     let countries = settings.named_countries();
     Ok(Json(part_address(&request.block, &countries)))
 }

@@ -1,6 +1,6 @@
 //! What comes of a parcel: where it is, until when a claim is heard, how it turned out beside the plan, and what was learned.
 
-use axum::{Json, extract::State};
+use axum::Json;
 use hummock_core::{
     odds::PieceClass,
     sending::{Deadline, Fate, Following, ParcelBeside, TrackingEvent},
@@ -12,8 +12,8 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use crate::{
-    app::App,
     body::ShipmentId,
+    desk::Desk,
     problem::Problem,
     routes::{Routes, routes},
 };
@@ -66,13 +66,13 @@ const MOST_LESSONS: usize = 5;
 /// So many of the newest parcels with a lesson are looked through.
 const LOOKED_THROUGH: i64 = 400;
 
-impl App {
+impl Desk {
     /// Returns what a carrier says of a parcel: just now, or the last time that it answered.
     pub(crate) async fn followed(
         &self,
         stored: &Stored,
     ) -> Result<(Vec<TrackingEvent>, bool, bool), Problem> {
-        let booking = self.store.booking(self.studio, stored.id).await?;
+        let booking = self.store.booking(stored.id).await?;
         let Some(booking) = booking.filter(|booking| booking.state == BookingState::Booked) else {
             return Ok((Vec::new(), false, false));
         };
@@ -81,12 +81,15 @@ impl App {
         let Some(number) = &stored.tracking else {
             return Ok((known, false, false));
         };
-        match self.carriers.follow(number, self.clock.today()).await {
+        let (tariff, _) = booking.service.split_once('/').unwrap_or_default();
+        let carriers = self.carriers();
+        match carriers
+            .follow(tariff, number, self.app.clock.today())
+            .await
+        {
             Ok(events) => {
                 let told = serde_json::to_value(&events).unwrap_or_default();
-                self.store
-                    .keep_events(self.studio, booking.id, &told)
-                    .await?;
+                self.store.keep_events(booking.id, &told).await?;
                 Ok((events, true, true))
             }
             Err(_) => Ok((known, false, true)),
@@ -103,15 +106,12 @@ impl App {
         (status = 404, description = "There is no such shipment", body = Problem),
     ),
 ))]
-async fn show(
-    State(app): State<App>,
-    ShipmentId(id): ShipmentId,
-) -> Result<Json<AfterView>, Problem> {
-    let stored = app.stored(id).await?;
-    let (events, answered, followed) = app.followed(&stored).await?;
-    let today = app.clock.today();
-    let house = app.house().await?;
-    let settings = app.store.settings(app.studio).await?;
+async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<AfterView>, Problem> {
+    let stored = desk.stored(id).await?;
+    let (events, answered, followed) = desk.followed(&stored).await?;
+    let today = desk.app.clock.today();
+    let house = desk.house().await?;
+    let settings = desk.store.settings().await?;
     let inputs = &stored.inputs;
     let handed = stored.handed.as_ref();
     let service = handed
@@ -155,17 +155,14 @@ async fn show(
         (status = 404, description = "There is no such shipment", body = Problem),
     ),
 ))]
-async fn lessons(
-    State(app): State<App>,
-    ShipmentId(id): ShipmentId,
-) -> Result<Json<Vec<LessonView>>, Problem> {
-    let stored = app.stored(id).await?;
+async fn lessons(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<Vec<LessonView>>, Problem> {
+    let stored = desk.stored(id).await?;
     let class = stored.computed.worked.pointer("/plan/odds/class").cloned();
     let class: Option<PieceClass> = class.and_then(|class| serde_json::from_value(class).ok());
     let Some(class) = class else {
         return Ok(Json(Vec::new()));
     };
-    let learned = app.store.with_lessons(app.studio, LOOKED_THROUGH).await?;
+    let learned = desk.store.with_lessons(LOOKED_THROUGH).await?;
     let alike = learned
         .into_iter()
         .filter(|(other, _, handed)| *other != id && handed.class == class);

@@ -31,7 +31,7 @@ use crate::{
     backup, curves, cutting, cuttings, documents,
     guard::{Ours, let_in},
     house, kinds, leaving, log, measures,
-    network::{self, Door, let_known_in},
+    network::{self, Door, let_known_in, say_whose},
     orders, outside, pages, papers, photographs, plans,
     problem::Problem,
     routes::{Routes, routes},
@@ -173,6 +173,7 @@ pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
         )
         .layer(from_fn_with_state((app.clone(), door), let_known_in))
         .merge(open)
+        .layer(from_fn_with_state((app.clone(), door), say_whose))
         // What stands in the API changes with every edit, and names people.
         .layer(said(
             header::CACHE_CONTROL,

@@ -13,7 +13,7 @@ use tracing_subscriber::{
 
 use crate::{
     Certificate, Clock, Documents, Listen, Network, Outside, Pages, Pictures, ServeOptions, Waits,
-    api::DESCRIPTION, backup, import, serve,
+    api::DESCRIPTION, backup, import, serve, serve::STUDIO,
 };
 
 /// Packing and shipping for the people who make and frame flat art.
@@ -160,7 +160,10 @@ struct StudioArgs {
     /// The database.
     #[arg(long, env = "DATABASE_URL")]
     database_url: String,
-    /// What an empty database is filled from.
+    /// Which studio of the database; it is made if there is none of that name.
+    #[arg(long, value_name = "NAME", default_value = STUDIO)]
+    studio: String,
+    /// What a new one is filled from.
     #[arg(long, default_value = "demo")]
     start_with: PathBuf,
     /// Leaves out the shipments of that folder.
@@ -206,6 +209,7 @@ pub async fn command(pages: Pages) -> Result<()> {
                 database_url: studio.database_url,
                 database_file,
                 address: SocketAddr::from(([127, 0, 0, 1], port)),
+                studio: studio.studio,
                 start_with: studio.start_with,
                 with_shipments: !studio.empty,
                 clock,
@@ -223,11 +227,19 @@ pub async fn command(pages: Pages) -> Result<()> {
         }
         Task::Import { studio } => {
             let store = Store::open(&studio.database_url, Waits::default().database).await?;
-            let imported =
-                import(&store, &studio.start_with, !studio.empty, studio.clock()).await?;
+            let imported = import(
+                &store,
+                &studio.studio,
+                &studio.start_with,
+                !studio.empty,
+                studio.clock(),
+            )
+            .await?;
             match imported.created {
                 true => println!("imported the studio with {} shipments", imported.shipments),
-                false => println!("the database has a studio already; nothing was imported"),
+                false => {
+                    println!("the database has a studio of that name already; nothing was imported")
+                }
             }
             Ok(())
         }
@@ -238,11 +250,11 @@ pub async fn command(pages: Pages) -> Result<()> {
         } => {
             let store = Store::open(&studio.database_url, Waits::default().database).await?;
             let kept = store
-                .studio()
+                .studio_named(&studio.studio)
                 .await?
-                .context("the database has no studio")?;
+                .with_context(|| format!("the database has no studio named {}", studio.studio))?;
             let pictures = Pictures::at(&photographs.photographs)?;
-            let from = (&store, kept);
+            let from = &store.of(kept);
             println!(
                 "{}",
                 backup::write_to(from, &pictures, studio.clock(), &file).await?
@@ -255,9 +267,16 @@ pub async fn command(pages: Pages) -> Result<()> {
             file,
         } => {
             let store = Store::open(&studio.database_url, Waits::default().database).await?;
-            let into = import(&store, &studio.start_with, false, studio.clock()).await?;
+            let into = import(
+                &store,
+                &studio.studio,
+                &studio.start_with,
+                false,
+                studio.clock(),
+            )
+            .await?;
             let pictures = Pictures::at(&photographs.photographs)?;
-            let into = (&store, into.studio);
+            let into = &store.of(into.studio);
             println!("{}", backup::read_from(into, &pictures, &file).await?);
             Ok(())
         }

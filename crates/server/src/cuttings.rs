@@ -3,11 +3,7 @@
 
 use std::time::{Duration, Instant};
 
-use axum::{
-    Json,
-    extract::{Path, State},
-    http::StatusCode,
-};
+use axum::{Json, extract::Path, http::StatusCode};
 use hummock_core::{
     Refusal,
     material::Catalogue,
@@ -26,9 +22,9 @@ use sha2::{Digest as _, Sha256};
 use uuid::Uuid;
 
 use crate::{
-    app::App,
     body::{Body, id_in},
     cutting::searched,
+    desk::Desk,
     problem::Problem,
     rework::beside,
     routes::{Routes, routes},
@@ -218,7 +214,7 @@ const FIRST_BUDGET: Duration = Duration::from_secs(3);
 const AGAIN_BUDGET: Duration = Duration::from_secs(5);
 const LONGEST_BUDGET_MS: u64 = 20_000;
 
-impl App {
+impl Desk {
     /// Lays parts out by the plans as they are now.
     async fn lay_out(
         &self,
@@ -246,7 +242,7 @@ impl App {
             inputs.push(stored.inputs);
         }
         let house = self.house().await?;
-        let offcuts = OffcutHere::on(&self.store.stock(self.studio).await?);
+        let offcuts = OffcutHere::on(&self.store.stock().await?);
         let drawn = blanks.clone();
         let laid = searched(move |left| {
             let plans: Result<Vec<_>, _> = inputs
@@ -286,7 +282,7 @@ impl App {
     async fn kept(&self, id: Uuid) -> Result<(StoredCutting, Kept), Problem> {
         let stored = self
             .store
-            .cutting(self.studio, id)
+            .cutting(id)
             .await?
             .ok_or_else(|| Problem::not_found("layout of that id"))?;
         let kept = serde_json::from_value(stored.body.clone()).map_err(|error| {
@@ -301,7 +297,7 @@ impl App {
         let house = self.house().await?;
         let mut shipments = Vec::with_capacity(kept.shipments.len());
         for one in &kept.shipments {
-            let now = self.store.shipment(self.studio, one.id).await?;
+            let now = self.store.shipment(one.id).await?;
             let summary = now.as_ref().and_then(|now| now.computed.summary.as_ref());
             shipments.push(CuttingShipment {
                 id: one.id,
@@ -313,7 +309,7 @@ impl App {
                 }),
             });
         }
-        let stock = self.store.stock(self.studio).await?;
+        let stock = self.store.stock().await?;
         let name_of = |id: &Uuid| {
             let id = id.to_string();
             stock
@@ -402,12 +398,12 @@ fn goods_of(cut: &MaterialCut, sheet: &BatchSheet) -> Goods {
     ),
 ))]
 pub(crate) async fn make(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<CuttingRequest>,
 ) -> Result<(StatusCode, Json<CuttingView>), Problem> {
     let id = request.id.unwrap_or_else(Uuid::now_v7);
-    if app.store.cutting(app.studio, id).await?.is_some() {
-        return Ok((StatusCode::CREATED, Json(app.cutting_view(id).await?)));
+    if desk.store.cutting(id).await?.is_some() {
+        return Ok((StatusCode::CREATED, Json(desk.cutting_view(id).await?)));
     }
     let mut ids = request.shipments;
     let mut seen = std::collections::BTreeSet::new();
@@ -421,14 +417,14 @@ pub(crate) async fn make(
     }
     effort_fits(request.effort)?;
     let how = (1, request.effort, FIRST_BUDGET);
-    let house = app.house().await?;
+    let house = desk.house().await?;
     let lines = request.blanks;
     let blanks = beside(move || looked_over(&lines, &house.house.catalogue)).await?;
-    let kept = app
+    let kept = desk
         .lay_out((&ids, blanks), (request.of, request.tool), how)
         .await?;
-    keep(&app, id, &kept).await?;
-    Ok((StatusCode::CREATED, Json(app.cutting_view(id).await?)))
+    keep(&desk, id, &kept).await?;
+    Ok((StatusCode::CREATED, Json(desk.cutting_view(id).await?)))
 }
 
 /// Looks over blanks that were drawn elsewhere.
@@ -471,9 +467,9 @@ fn effort_fits(effort: u64) -> Result<(), Problem> {
     Err(vec![Refusal::new("effort", says)].into())
 }
 
-async fn keep(app: &App, id: Uuid, kept: &Kept) -> Result<(), Problem> {
+async fn keep(desk: &Desk, id: Uuid, kept: &Kept) -> Result<(), Problem> {
     let body = serde_json::to_value(kept).expect("a layout can be written");
-    if app.store.keep_cutting(app.studio, id, &body).await? {
+    if desk.store.keep_cutting(id, &body).await? {
         Ok(())
     } else {
         Err(Problem::begun())
@@ -493,7 +489,7 @@ async fn keep(app: &App, id: Uuid, kept: &Kept) -> Result<(), Problem> {
     ),
 ))]
 pub(crate) async fn again(
-    State(app): State<App>,
+    desk: Desk,
     CuttingId(id): CuttingId,
     Body(request): Body<AgainRequest>,
 ) -> Result<Json<CuttingView>, Problem> {
@@ -506,7 +502,7 @@ pub(crate) async fn again(
         Some(ms) => Duration::from_millis(ms),
         None => AGAIN_BUDGET,
     };
-    let (stored, before) = app.kept(id).await?;
+    let (stored, before) = desk.kept(id).await?;
     if !stored.done.is_empty() {
         return Err(Problem::begun());
     }
@@ -516,7 +512,7 @@ pub(crate) async fn again(
         request.tool.unwrap_or(before.tool),
     );
     let how = (request.seed, request.effort, budget);
-    let now = app
+    let now = desk
         .lay_out((&ids, before.blanks.clone()), what, how)
         .await?;
     let same_prints = before
@@ -524,7 +520,7 @@ pub(crate) async fn again(
         .iter()
         .zip(&now.shipments)
         .all(|(before, now)| before.fingerprint == now.fingerprint);
-    let stock = app.store.stock(app.studio).await?;
+    let stock = desk.store.stock().await?;
     let there = before.laid.sheets().all(|(_, sheet)| {
         let offcut = sheet.offcut.as_ref();
         offcut.is_none_or(|offcut| stock.iter().any(|item| item.id == offcut.id))
@@ -533,9 +529,9 @@ pub(crate) async fn again(
     let rank = |kept: &Kept| (kept.laid.cost, kept.laid.sheets().count());
     let better = !same || rank(&now) < rank(&before);
     if better {
-        keep(&app, id, &now).await?;
+        keep(&desk, id, &now).await?;
     }
-    Ok(Json(app.cutting_view(id).await?))
+    Ok(Json(desk.cutting_view(id).await?))
 }
 
 /// Returns a layout.
@@ -548,10 +544,10 @@ pub(crate) async fn again(
     ),
 ))]
 pub(crate) async fn show(
-    State(app): State<App>,
+    desk: Desk,
     CuttingId(id): CuttingId,
 ) -> Result<Json<CuttingView>, Problem> {
-    Ok(Json(app.cutting_view(id).await?))
+    Ok(Json(desk.cutting_view(id).await?))
 }
 
 /// Returns the newest layouts, 50 at most.
@@ -559,8 +555,8 @@ pub(crate) async fn show(
     operation_id = "list_cuttings", get, path = "/cuttings", tag = "cuttings",
     responses((status = 200, description = "The newest first", body = [CuttingRow])),
 ))]
-pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<CuttingRow>>, Problem> {
-    let rows = app.store.cuttings(app.studio).await?;
+pub(crate) async fn list(desk: Desk) -> Result<Json<Vec<CuttingRow>>, Problem> {
+    let rows = desk.store.cuttings().await?;
     let row = |stored: StoredCutting| {
         let kept: Kept = serde_json::from_value(stored.body).ok()?;
         Some(CuttingRow {
@@ -587,11 +583,11 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<CuttingRow>>
     ),
 ))]
 pub(crate) async fn cut(
-    State(app): State<App>,
+    desk: Desk,
     SheetPath { cutting, n }: SheetPath,
     Body(request): Body<CutRequest>,
 ) -> Result<Json<CuttingView>, Problem> {
-    let (stored, kept) = app.kept(cutting).await?;
+    let (stored, kept) = desk.kept(cutting).await?;
     if request
         .print
         .as_ref()
@@ -599,7 +595,7 @@ pub(crate) async fn cut(
     {
         return Err(Problem::laid_out_anew());
     }
-    let house = app.house().await?;
+    let house = desk.house().await?;
     let (of, sheet) = sheet_of(&kept.laid, n)?;
     let mut refusals: Vec<Refusal> = hummock_core::shipment::refused_text("place", &request.place)
         .into_iter()
@@ -654,15 +650,10 @@ pub(crate) async fn cut(
         }
     };
     let about = about(&kept);
-    app.store
-        .sheet_is_cut(
-            app.studio,
-            (cutting, whole(n), &about),
-            (&from, &stored.body),
-            &offcuts,
-        )
+    desk.store
+        .sheet_is_cut((cutting, whole(n), &about), (&from, &stored.body), &offcuts)
         .await?;
-    Ok(Json(app.cutting_view(cutting).await?))
+    Ok(Json(desk.cutting_view(cutting).await?))
 }
 
 /// Takes back that a sheet was cut: the shelf is as it was before.
@@ -676,16 +667,16 @@ pub(crate) async fn cut(
     ),
 ))]
 pub(crate) async fn not_cut(
-    State(app): State<App>,
+    desk: Desk,
     SheetPath { cutting, n }: SheetPath,
 ) -> Result<Json<CuttingView>, Problem> {
-    let (_, kept) = app.kept(cutting).await?;
+    let (_, kept) = desk.kept(cutting).await?;
     sheet_of(&kept.laid, n)?;
     let about = about(&kept);
-    app.store
-        .sheet_is_not_cut(app.studio, (cutting, whole(n), &about))
+    desk.store
+        .sheet_is_not_cut((cutting, whole(n), &about))
         .await?;
-    Ok(Json(app.cutting_view(cutting).await?))
+    Ok(Json(desk.cutting_view(cutting).await?))
 }
 
 fn sheet_of(laid: &BatchPlan, n: usize) -> Result<(&MaterialCut, &BatchSheet), Problem> {
@@ -695,8 +686,11 @@ fn sheet_of(laid: &BatchPlan, n: usize) -> Result<(&MaterialCut, &BatchSheet), P
 }
 
 /// Returns whose parts a layout has, and the layout.
-pub(crate) async fn told_layout(app: &App, id: Uuid) -> Result<(Vec<String>, BatchPlan), Problem> {
-    let (_, kept) = app.kept(id).await?;
+pub(crate) async fn told_layout(
+    desk: &Desk,
+    id: Uuid,
+) -> Result<(Vec<String>, BatchPlan), Problem> {
+    let (_, kept) = desk.kept(id).await?;
     Ok((titles(&kept), kept.laid))
 }
 

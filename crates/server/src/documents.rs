@@ -6,7 +6,7 @@ use std::{path::PathBuf, process::Stdio, sync::Arc, time::Duration};
 use axum::{
     Json,
     body::Bytes,
-    extract::{FromRequestParts, Path, State},
+    extract::{FromRequestParts, Path},
     http::{HeaderValue, header, request::Parts},
     response::{IntoResponse, Response},
 };
@@ -27,9 +27,9 @@ use tokio::{
 };
 
 use crate::{
-    app::App,
     body::{Asked, Body, ShipmentId},
     cuttings::{CuttingId, told_layout},
+    desk::Desk,
     problem::Problem,
     routes::{Routes, routes},
     shelf_table::not_a_formula,
@@ -302,7 +302,7 @@ impl<S: Send + Sync> FromRequestParts<S> for FormatPath {
     }
 }
 
-impl App {
+impl Desk {
     /// Has drawings made into one document.
     async fn drawn(
         &self,
@@ -323,13 +323,13 @@ impl App {
                     Some(_) => vec![one()?.clone()],
                     None => drawings,
                 };
-                let studio = self.store.settings(self.studio).await?.name;
+                let studio = self.store.settings().await?.name;
                 json!({ "make": "pdf", "studio": studio, "list": list, "drawings": chosen, "paper": query.paper })
             }
             Format::Svg => json!({ "make": "svg", "drawing": one()? }),
             Format::Dxf => json!({ "make": "dxf", "drawing": one()? }),
         };
-        let document = self.documents.make(&asked, "paper").await?;
+        let document = self.app.documents.make(&asked, "paper").await?;
         let file = format!("{name}.{}", format.key());
         Ok(file_of(&file, format.content_type(), document))
     }
@@ -362,9 +362,9 @@ pub(crate) fn file_of(
     operation_id = "show_documents", get, path = "/documents", tag = "documents",
     responses((status = 200, description = "Whether the program that makes them is there", body = DocumentsView)),
 ))]
-pub(crate) async fn show(State(app): State<App>) -> Json<DocumentsView> {
+pub(crate) async fn show(desk: Desk) -> Json<DocumentsView> {
     Json(DocumentsView {
-        ready: app.documents.is_ready(),
+        ready: desk.app.documents.is_ready(),
     })
 }
 
@@ -383,13 +383,13 @@ pub(crate) async fn show(State(app): State<App>) -> Json<DocumentsView> {
     ),
 ))]
 pub(crate) async fn of_cutting(
-    State(app): State<App>,
+    desk: Desk,
     CuttingId(id): CuttingId,
     FormatPath(format): FormatPath,
     Asked(query): Asked<DrawingQuery>,
 ) -> Result<Response, Problem> {
-    let (titles, laid) = told_layout(&app, id).await?;
-    let unit = app.house().await?.house.rules.told_in;
+    let (titles, laid) = told_layout(&desk, id).await?;
+    let unit = desk.house().await?.house.rules.told_in;
     let sheets: Vec<(&MaterialCut, &BatchSheet)> = laid.sheets().collect();
     let list = sheets
         .iter()
@@ -400,7 +400,7 @@ pub(crate) async fn of_cutting(
         .iter()
         .map(|(cut, sheet)| Drawing::of_sheet(cut, sheet, unit))
         .collect();
-    app.drawn(("layout", format), &query, drawings, list).await
+    desk.drawn(("layout", format), &query, drawings, list).await
 }
 
 /// A sheet's cuts and parts in words.
@@ -450,11 +450,8 @@ fn list_of(cut: &MaterialCut, sheet: &BatchSheet, titles: &[String], unit: Lengt
         (status = 404, description = "There is no such layout", body = Problem),
     ),
 ))]
-pub(crate) async fn cut_list(
-    State(app): State<App>,
-    CuttingId(id): CuttingId,
-) -> Result<Response, Problem> {
-    let (titles, laid) = told_layout(&app, id).await?;
+pub(crate) async fn cut_list(desk: Desk, CuttingId(id): CuttingId) -> Result<Response, Problem> {
+    let (titles, laid) = told_layout(&desk, id).await?;
     let mut writer = csv::Writer::from_writer(Vec::new());
     let mut write = |cells: [String; 13]| writer.write_record(cells).expect("memory takes it");
     write(
@@ -551,13 +548,13 @@ pub(crate) async fn cut_list(
     ),
 ))]
 pub(crate) async fn of_shipment(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(id): ShipmentId,
     FormatPath(format): FormatPath,
     Asked(query): Asked<DrawingQuery>,
 ) -> Result<Response, Problem> {
-    let stored = app.stored(id).await?;
-    let house = app.house().await?;
+    let stored = desk.stored(id).await?;
+    let house = desk.house().await?;
     let worked = Worked::out_or_refused(&stored.inputs, &house.house);
     let unit = house.house.rules.told_in;
     let title = stored.inputs.title.as_str();
@@ -578,7 +575,7 @@ pub(crate) async fn of_shipment(
     if drawings.is_empty() {
         return Err(Problem::not_found("box that is cut for it"));
     }
-    app.drawn(("blank", format), &query, drawings, Vec::new())
+    desk.drawn(("blank", format), &query, drawings, Vec::new())
         .await
 }
 
@@ -626,24 +623,24 @@ pub(crate) fn code_of(text: &str) -> Result<String, ()> {
     ),
 ))]
 pub(crate) async fn pack_sheet(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(id): ShipmentId,
     Asked(query): Asked<SheetQuery>,
 ) -> Result<Response, Problem> {
-    let stored = app.stored(id).await?;
-    let house = app.house().await?;
+    let stored = desk.stored(id).await?;
+    let house = desk.house().await?;
     let unit = house.house.rules.told_in;
     let code = query.at.map(|at| code_to(&at, id)).transpose()?;
     let sheet = pack_sheet_of(&stored.inputs, &house.house, unit)?
         .ok_or_else(|| Problem::not_found("plan of it yet"))?;
-    let studio = app.store.settings(app.studio).await?.name;
+    let studio = desk.store.settings().await?.name;
     let says = json!({ "studio": studio, "sheet": sheet, "code": code });
     let printed = Printed {
         kind: "pack_sheet",
         says: &says,
         pictures: &[],
     };
-    let document = app.documents.paper(printed).await?;
+    let document = desk.app.documents.paper(printed).await?;
     Ok(file_of("pack-sheet.pdf", "application/pdf", document))
 }
 
@@ -657,11 +654,8 @@ pub(crate) async fn pack_sheet(
         (status = 503, description = "The program that makes documents is not there yet", body = Problem),
     ),
 ))]
-pub(crate) async fn unpacking(
-    State(app): State<App>,
-    ShipmentId(id): ShipmentId,
-) -> Result<Response, Problem> {
-    let stored = app.stored(id).await?;
+pub(crate) async fn unpacking(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Response, Problem> {
+    let stored = desk.stored(id).await?;
     // What has left is unpacked as it was packed, whatever the house does by now.
     let kept = stored
         .handed
@@ -670,19 +664,19 @@ pub(crate) async fn unpacking(
     let guide = match kept {
         Some(kept) => kept,
         None => {
-            let house = app.house().await?;
+            let house = desk.house().await?;
             let guide = unpacking_guide(&stored.inputs, &house.house)?;
             json!(guide.ok_or_else(|| Problem::not_found("plan of it yet"))?)
         }
     };
-    let studio = app.store.settings(app.studio).await?.name;
+    let studio = desk.store.settings().await?.name;
     let says = json!({ "studio": studio, "guide": guide });
     let printed = Printed {
         kind: "unpacking_guide",
         says: &says,
         pictures: &[],
     };
-    let document = app.documents.paper(printed).await?;
+    let document = desk.app.documents.paper(printed).await?;
     Ok(file_of("unpacking-guide.pdf", "application/pdf", document))
 }
 
@@ -739,11 +733,11 @@ pub(crate) struct DxfUnread {
     ),
 ))]
 pub(crate) async fn read_dxf(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<DxfRequest>,
 ) -> Result<Json<DxfRead>, Problem> {
     let asked = json!({ "make": "read_dxf", "text": request.dxf });
-    let answer = app.documents.make(&asked, "dxf").await?;
+    let answer = desk.app.documents.make(&asked, "dxf").await?;
     serde_json::from_slice(&answer).map(Json).map_err(|error| {
         tracing::error!(%error, "the lines of a file can't be read");
         Problem::document_failed()

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use axum::{Json, extract::State, http::StatusCode};
+use axum::{Json, http::StatusCode};
 use hummock_core::{
     Refusal,
     house::{Choices, HouseRules, preset_choices, presets},
@@ -13,8 +13,8 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use crate::{
-    app::App,
     body::{Body, NameInPath},
+    desk::Desk,
     problem::Problem,
     rework::beside,
 };
@@ -64,14 +64,14 @@ pub(crate) struct PresetView {
     choices: Choices,
 }
 
-impl App {
+impl Desk {
     /// Returns what another house would do to the shipments on the bench.
     pub(crate) async fn effects_of(
         &self,
         now: Arc<HouseAt>,
         then: House,
     ) -> Result<Effects, Problem> {
-        let listed = self.store.on_the_bench(self.studio).await?;
+        let listed = self.store.on_the_bench().await?;
         Ok(beside(move || Effects {
             looked_at: listed.len(),
             affected: listed
@@ -98,7 +98,7 @@ impl App {
             Err(SettingRefused::HouseMoved) => Ok(None),
             Err(refused) => Err(refused.into()),
             Ok(made) => {
-                self.bell.notify_one();
+                self.app.bell.notify_one();
                 Ok(Some(made))
             }
         }
@@ -149,12 +149,12 @@ fn house_with(house: &House, rules: HouseRules) -> Result<House, Problem> {
     ),
 ))]
 pub(crate) async fn preview(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<RulesRequest>,
 ) -> Result<Json<Effects>, Problem> {
-    let now = app.house().await?;
+    let now = desk.house().await?;
     let then = house_with(&now.house, request.rules)?;
-    Ok(Json(app.effects_of(now, then).await?))
+    Ok(Json(desk.effects_of(now, then).await?))
 }
 
 /// Makes new rules the ones of the house; shipments on the bench follow them in the background.
@@ -170,16 +170,16 @@ pub(crate) async fn preview(
     ),
 ))]
 pub(crate) async fn change(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<RulesRequest>,
 ) -> Result<Json<HouseRules>, Problem> {
-    let mut tries = app.tries();
+    let mut tries = desk.tries();
     loop {
         let house = tries.next().await?;
         let mut then = house_with(&house.house, request.rules.clone())?.rules;
         then.version += 1;
-        let made = app.store.change_rules(app.studio, house.version, &then);
-        if app.changed(made.await)?.is_some() {
+        let made = desk.store.change_rules(house.version, &then);
+        if desk.changed(made.await)?.is_some() {
             return Ok(Json(then));
         }
     }
@@ -190,8 +190,8 @@ pub(crate) async fn change(
     operation_id = "list_presets", get, path = "/studio/presets", tag = "studio",
     responses((status = 200, description = "Every preset", body = [PresetView])),
 ))]
-pub(crate) async fn list_presets(State(app): State<App>) -> Result<Json<Vec<PresetView>>, Problem> {
-    let house = app.house().await?;
+pub(crate) async fn list_presets(desk: Desk) -> Result<Json<Vec<PresetView>>, Problem> {
+    let house = desk.house().await?;
     let (rules, own) = (&house.house.rules, &house.house.presets);
     let given = presets(rules).into_iter().map(|preset| PresetView {
         why: preset.why.to_owned(),
@@ -217,10 +217,10 @@ pub(crate) async fn list_presets(State(app): State<App>) -> Result<Json<Vec<Pres
     ),
 ))]
 pub(crate) async fn keep_preset(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<RulesRequest>,
 ) -> Result<StatusCode, Problem> {
-    let mut tries = app.tries();
+    let mut tries = desk.tries();
     loop {
         let house = tries.next().await?;
         let mut kept = house_with(&house.house, request.rules.clone())?.rules;
@@ -235,8 +235,8 @@ pub(crate) async fn keep_preset(
             );
             return Err(vec![Refusal::new("name", says)].into());
         }
-        let made = app.store.keep_preset(app.studio, house.version, &kept);
-        if app.changed(made.await)?.is_some() {
+        let made = desk.store.keep_preset(house.version, &kept);
+        if desk.changed(made.await)?.is_some() {
             return Ok(StatusCode::NO_CONTENT);
         }
     }
@@ -252,14 +252,14 @@ pub(crate) async fn keep_preset(
     ),
 ))]
 pub(crate) async fn drop_preset(
-    State(app): State<App>,
+    desk: Desk,
     NameInPath(name): NameInPath,
 ) -> Result<StatusCode, Problem> {
-    let mut tries = app.tries();
+    let mut tries = desk.tries();
     loop {
         let house = tries.next().await?;
-        let dropped = app.store.drop_preset(app.studio, house.version, &name);
-        if app.changed(dropped.await)?.is_some() {
+        let dropped = desk.store.drop_preset(house.version, &name);
+        if desk.changed(dropped.await)?.is_some() {
             return Ok(StatusCode::NO_CONTENT);
         }
     }

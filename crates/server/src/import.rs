@@ -12,17 +12,19 @@ use hummock_core::{
     sending::Handed,
     shipment::{EDITION, House, ShipmentInputs, Worked},
 };
-use hummock_store::{HouseAt, NewShipment, Place, SettingRefused, Settings, Store, StudioId};
+use hummock_store::{
+    HouseAt, NewShipment, Place, SettingRefused, Settings, Store, StudioId, StudioStore,
+};
 use jiff::{ToSpan, civil::Date};
 use serde::{Deserialize, de::DeserializeOwned};
 use uuid::Uuid;
 
-use crate::{app::computed, clock::Clock, shelf_table::read_shelf};
+use crate::{clock::Clock, desk::computed, shelf_table::read_shelf};
 
 /// What an import did.
 #[derive(Debug, Clone, Copy)]
 pub struct Imported {
-    /// The studio of the database.
+    /// The studio of that name.
     pub studio: StudioId,
     /// Whether it was created now; one that was there already is left as it is.
     pub created: bool,
@@ -40,22 +42,24 @@ struct ShipmentFile {
     shipments: Vec<ShipmentInputs>,
 }
 
-/// Loads a studio from a folder when the database has none.
+/// Loads a studio from a folder when the database has none of that name.
 ///
 /// # Errors
 /// When a file is missing or is not what it should be (the message names it), or the database fails.
 pub async fn import(
     store: &Store,
+    name: &str,
     folder: &Path,
     with_shipments: bool,
     clock: Clock,
 ) -> Result<Imported> {
     let settings: Settings = read(&folder.join("studio.json"))?;
     let house = read_house(folder)?;
-    let (studio, created) = store.create_studio(&settings, &house).await?;
+    let (studio, created) = store.create_studio(name, &settings, &house).await?;
+    let store = &store.of(studio);
     let file = folder.join("shipments.json");
     if !created {
-        top_up(store, studio, &house.catalogue).await?;
+        top_up(store, &house.catalogue).await?;
     }
     if !created || !with_shipments || !file.exists() {
         return Ok(Imported {
@@ -65,17 +69,17 @@ pub async fn import(
         });
     }
     let shipments = read_shipments(&file, clock.today())?;
-    let house = store.house(studio, Arc::default()).await?;
+    let house = store.house(Arc::default()).await?;
     let shelf = folder.join("shelf.csv");
     if shelf.exists() {
-        read_in(store, studio, &shelf, &house.house.catalogue).await?;
+        read_in(store, &shelf, &house.house.catalogue).await?;
     }
     for inputs in &shipments {
         let new = worked_out(inputs, &house, settings.unit, clock)
             .with_context(|| format!("\"{}\" in {}", inputs.title, file.display()))?;
-        store.create(studio, &new).await?;
+        store.create(&new).await?;
     }
-    put_away(store, studio, folder, &house, (settings.unit, clock)).await?;
+    put_away(store, folder, &house, (settings.unit, clock)).await?;
     Ok(Imported {
         studio,
         created,
@@ -85,8 +89,7 @@ pub async fn import(
 
 /// Takes parcels that went out before, each as it was weighed, into the archive.
 async fn put_away(
-    store: &Store,
-    studio: StudioId,
+    store: &StudioStore,
     folder: &Path,
     house: &HouseAt,
     (unit, clock): (LengthUnit, Clock),
@@ -98,33 +101,28 @@ async fn put_away(
     for inputs in &read_shipments(&file, clock.today())? {
         let new = worked_out(inputs, house, unit, clock)
             .with_context(|| format!("\"{}\" in {}", inputs.title, file.display()))?;
-        store.create(studio, &new).await?;
-        store.put(studio, new.id, Place::Archive).await?;
+        store.create(&new).await?;
+        store.put(new.id, Place::Archive).await?;
     }
     Ok(())
 }
 
 /// Puts on the shelf what a table says.
-async fn read_in(
-    store: &Store,
-    studio: StudioId,
-    file: &Path,
-    catalogue: &Catalogue,
-) -> Result<()> {
+async fn read_in(store: &StudioStore, file: &Path, catalogue: &Catalogue) -> Result<()> {
     let table = std::fs::read_to_string(file)
         .with_context(|| format!("{} can't be read", file.display()))?;
     let items = read_shelf(&table, catalogue).map_err(|refusals| {
         let says: Vec<String> = refusals.iter().map(ToString::to_string).collect();
         anyhow::anyhow!("{}: {}", file.display(), says.join("; "))
     })?;
-    store.put_on_shelf(studio, &items).await?;
+    store.put_on_shelf(&items).await?;
     Ok(())
 }
 
 /// Fills what stores of an earlier edition do not record from the starting catalogue: whole classes, and
 /// fields of materials of the same id. What is there is left as it is.
-async fn top_up(store: &Store, studio: StudioId, start: &Catalogue) -> Result<()> {
-    if store.catalogue_edition(studio).await? >= EDITION {
+async fn top_up(store: &StudioStore, start: &Catalogue) -> Result<()> {
+    if store.catalogue_edition().await? >= EDITION {
         return Ok(());
     }
     let HouseAt {
@@ -132,7 +130,7 @@ async fn top_up(store: &Store, studio: StudioId, start: &Catalogue) -> Result<()
         stores_version,
         house,
         ..
-    } = store.house(studio, Arc::default()).await?;
+    } = store.house(Arc::default()).await?;
     let mut stores = serde_json::to_value(&house.catalogue)?;
     let start = serde_json::to_value(start)?;
     for class in MaterialClass::ALL {
@@ -159,7 +157,7 @@ async fn top_up(store: &Store, studio: StudioId, start: &Catalogue) -> Result<()
     }
     let topped_up: Catalogue = serde_json::from_value(stores)?;
     match store
-        .change_catalogue(studio, version, stores_version, &topped_up)
+        .change_catalogue(version, stores_version, &topped_up)
         .await
     {
         // Another process of this edition was first.

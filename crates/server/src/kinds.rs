@@ -1,14 +1,14 @@
 //! As last time: the kinds of pieces that were sent before, and a shipment's inputs for the next like piece.
 
-use axum::{Json, extract::State};
+use axum::Json;
 use hummock_core::shipment::{Alike, ShipmentInputs};
 use hummock_store::{Place, Sort, Wanted};
 use serde::Serialize;
 use uuid::Uuid;
 
 use crate::{
-    app::App,
     body::ShipmentId,
+    desk::Desk,
     problem::Problem,
     routes::{Routes, routes},
 };
@@ -44,8 +44,8 @@ const MOST_KINDS: usize = 24;
     operation_id = "list_kinds", get, path = "/kinds", tag = "shipments",
     responses((status = 200, description = "Up to 24 kinds", body = [KindView])),
 ))]
-async fn list(State(app): State<App>) -> Result<Json<Vec<KindView>>, Problem> {
-    let unit = app.house().await?.house.rules.told_in;
+async fn list(desk: Desk) -> Result<Json<Vec<KindView>>, Problem> {
+    let unit = desk.house().await?.house.rules.told_in;
     let mut newest = Vec::new();
     for place in [Place::Bench, Place::Sent, Place::Archive] {
         let wanted = Wanted {
@@ -55,7 +55,7 @@ async fn list(State(app): State<App>) -> Result<Json<Vec<KindView>>, Problem> {
             after: None,
             most: LOOKED_AT,
         };
-        newest.extend(app.store.shipments(app.studio, &wanted).await?.rows);
+        newest.extend(desk.store.shipments(&wanted).await?.rows);
     }
     // The ids count up with the time.
     newest.sort_by_key(|row| std::cmp::Reverse(row.id));
@@ -89,11 +89,8 @@ async fn list(State(app): State<App>) -> Result<Json<Vec<KindView>>, Problem> {
         (status = 404, description = "There is none of that id", body = Problem),
     ),
 ))]
-async fn again(
-    State(app): State<App>,
-    ShipmentId(id): ShipmentId,
-) -> Result<Json<AgainView>, Problem> {
-    let inputs = app.stored(id).await?.inputs.again();
+async fn again(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<AgainView>, Problem> {
+    let inputs = desk.stored(id).await?.inputs.again();
     Ok(Json(AgainView { inputs }))
 }
 

@@ -2,7 +2,7 @@
 
 use std::time::Duration;
 
-use axum::{Json, extract::State};
+use axum::Json;
 use hummock_core::{
     Refusal,
     freight::{Handover, OnItsWay, Quote, Service, Tariff},
@@ -13,7 +13,7 @@ use hummock_core::{
     },
     shipment::{CarrierAsk, Worked},
 };
-use hummock_store::{Booking, BookingState, HouseAt, Place, Settings, Stored};
+use hummock_store::{Booking, BookingState, HouseAt, Place, Settings, StoreError, Stored};
 use jiff::civil::{Date, Time};
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
@@ -23,6 +23,8 @@ use uuid::Uuid;
 use crate::{
     app::App,
     body::{Asked, Body, ShipmentId},
+    desk::Desk,
+    network::Caller,
     outside::{Booked, NoAnswer, body_of},
     problem::Problem,
     rework::beside,
@@ -328,11 +330,11 @@ impl BookingView {
     }
 }
 
-impl App {
+impl Desk {
     /// Returns all that is known of a shipment that is to leave.
     pub(crate) async fn to_leave(&self, id: Uuid) -> Result<ToLeave, Problem> {
         let stored = self.stored(id).await?;
-        let settings = self.store.settings(self.studio).await?;
+        let settings = self.store.settings().await?;
         let house = self.house().await?;
         let (inputs, at) = (stored.inputs.clone(), std::sync::Arc::clone(&house));
         let worked = beside(move || Worked::out_or_refused(&inputs, &at.house)).await;
@@ -346,7 +348,7 @@ impl App {
 
     async fn leaving(&self, id: Uuid) -> Result<Json<LeavingView>, Problem> {
         let leaves = self.to_leave(id).await?;
-        let booking = self.store.last_booking(self.studio, id).await?;
+        let booking = self.store.last_booking(id).await?;
         let inputs = &leaves.stored.inputs;
         let (gaps, print) = (leaves.gaps(), leaves.print());
         let booked = booking
@@ -362,7 +364,7 @@ impl App {
             tracked: leaves.chosen().is_none_or(|quote| quote.tracked),
             abroad: leaves.abroad(),
         });
-        let today = self.clock.today();
+        let today = self.app.clock.today();
         let by_tariff = leaves.by_tariff();
         let days = next_days(by_tariff, today);
         let days = self.leaving_days(id, by_tariff, days).await?;
@@ -396,7 +398,7 @@ impl App {
             cut_off: by_tariff
                 .and_then(|(tariff, service)| tariff.collection_of(service))
                 .map(|fetched| fetched.cut_off),
-            bookable: by_tariff.is_some() && self.carriers.are_there(),
+            bookable: by_tariff.is_some() && self.carriers().are_there(),
             papers: papers_of(&leaves),
             booking: booking.map(BookingView::of),
             message: told,
@@ -411,7 +413,7 @@ impl App {
         let key = booking.id.to_string();
         match booking.state {
             BookingState::Asked => match self
-                .carriers
+                .carriers()
                 .book(tariff, &key, &booking.question["asks"])
                 .await
             {
@@ -420,29 +422,22 @@ impl App {
                     let moves = (BookingState::Asked, BookingState::Booked);
                     let tracking = Some(booked.tracking.as_str());
                     self.store
-                        .settle_booking(
-                            self.studio,
-                            booking.id,
-                            moves,
-                            Some(&answer),
-                            None,
-                            tracking,
-                        )
+                        .settle_booking(booking.id, moves, Some(&answer), None, tracking)
                         .await?;
                 }
                 Err(NoAnswer::Refused(_, says)) => {
                     let moves = (BookingState::Asked, BookingState::Refused);
                     self.store
-                        .settle_booking(self.studio, booking.id, moves, None, Some(&says), None)
+                        .settle_booking(booking.id, moves, None, Some(&says), None)
                         .await?;
                 }
                 Err(NoAnswer::Away | NoAnswer::Resting) => {}
             },
-            BookingState::Cancelling => match self.carriers.cancel(tariff, &key).await {
+            BookingState::Cancelling => match self.carriers().cancel(tariff, &key).await {
                 Ok(()) => {
                     let moves = (BookingState::Cancelling, BookingState::Cancelled);
                     self.store
-                        .settle_booking(self.studio, booking.id, moves, None, None, None)
+                        .settle_booking(booking.id, moves, None, None, None)
                         .await?;
                 }
                 // It has gone by then: it stays booked.
@@ -454,7 +449,7 @@ impl App {
                         .and_then(|answer| serde_json::from_value(answer).ok());
                     let tracking = answer.as_ref().map(|booked| booked.tracking.as_str());
                     self.store
-                        .settle_booking(self.studio, booking.id, moves, None, Some(&says), tracking)
+                        .settle_booking(booking.id, moves, None, Some(&says), tracking)
                         .await?;
                 }
                 Err(NoAnswer::Away | NoAnswer::Resting) => {}
@@ -468,8 +463,8 @@ impl App {
     pub(crate) async fn leaving_on(&self, on: Date) -> Result<Vec<CollectionView>, Problem> {
         let house = self.house().await?;
         let mut collections: Vec<CollectionView> = Vec::new();
-        for booking in self.store.leaving_on(self.studio, &on.to_string()).await? {
-            let Some(stored) = self.store.shipment(self.studio, booking.shipment).await? else {
+        for booking in self.store.leaving_on(&on.to_string()).await? {
+            let Some(stored) = self.store.shipment(booking.shipment).await? else {
                 continue;
             };
             if stored.place == Place::Bin {
@@ -548,11 +543,8 @@ fn papers_of(leaves: &ToLeave) -> Vec<ParcelPaper> {
         (status = 404, description = "There is no such shipment", body = Problem),
     ),
 ))]
-async fn show(
-    State(app): State<App>,
-    ShipmentId(id): ShipmentId,
-) -> Result<Json<LeavingView>, Problem> {
-    app.leaving(id).await
+async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<LeavingView>, Problem> {
+    desk.leaving(id).await
 }
 
 /// Books the chosen service for a day, once: asked again by the same id, by anybody, however the answer was lost, it is one booking.
@@ -570,25 +562,25 @@ async fn show(
     ),
 ))]
 async fn book(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(id): ShipmentId,
     Body(request): Body<BookRequest>,
 ) -> Result<Json<LeavingView>, Problem> {
-    if let Some(known) = app.store.booking_by_id(app.studio, request.id).await? {
+    if let Some(known) = desk.store.booking_by_id(request.id).await? {
         if known.shipment != id {
             return Err(Problem::booked_already());
         }
-        app.settle(&known).await?;
-        return app.leaving(id).await;
+        desk.settle(&known).await?;
+        return desk.leaving(id).await;
     }
-    let leaves = app.to_leave(id).await?;
+    let leaves = desk.to_leave(id).await?;
     if leaves.stored.version != request.version {
-        return Err(Problem::stale(request.version, app.view(leaves.stored)));
+        return Err(Problem::stale(request.version, desk.view(leaves.stored)));
     }
     if leaves.stored.place != Place::Bench {
         return Err(Problem::put_away());
     }
-    let question = question(&app, &leaves, request.on).await?;
+    let question = question(&desk, &leaves, request.on).await?;
     let service = leaves.stored.inputs.service.clone().unwrap_or_default();
     let booking = Booking {
         id: request.id,
@@ -602,16 +594,16 @@ async fn book(
         events: json!([]),
         says: None,
     };
-    let standing = app.store.begin_booking(app.studio, &booking).await?;
+    let standing = desk.store.begin_booking(&booking).await?;
     if standing.id != request.id {
         return Err(Problem::booked_already());
     }
-    app.settle(&standing).await?;
-    app.leaving(id).await
+    desk.settle(&standing).await?;
+    desk.leaving(id).await
 }
 
 /// Returns the very question that a carrier is asked, with what its tariff says beside it.
-async fn question(app: &App, leaves: &ToLeave, on: Date) -> Result<Value, Problem> {
+async fn question(desk: &Desk, leaves: &ToLeave, on: Date) -> Result<Value, Problem> {
     let refused = |field: &str, says: &str| Problem::from(vec![Refusal::new(field, says)]);
     let gaps = leaves.gaps();
     if !gaps.is_empty() {
@@ -632,13 +624,13 @@ async fn question(app: &App, leaves: &ToLeave, on: Date) -> Result<Value, Proble
             "a price that somebody quoted is booked with whoever quoted it: type the number that it is followed by",
         )
     })?;
-    if !app.carriers.are_there() {
+    if !desk.carriers().are_there() {
         return Err(refused(
             "service",
             "no carrier can be asked from here: book it with the carrier, and type the number that it is followed by",
         ));
     }
-    if on < app.clock.today() {
+    if on < desk.app.clock.today() {
         return Err(refused(
             "on",
             "that day is over: choose one that is still to come",
@@ -646,7 +638,7 @@ async fn question(app: &App, leaves: &ToLeave, on: Date) -> Result<Value, Proble
     }
     // The carrier may take it on a day that its tariff does not know of.
     let is_its = tariff.next_days(service, on, 1).first() == Some(&on);
-    if !is_its && !app.takes_on(tariff, service, on).await {
+    if !is_its && !desk.takes_on(tariff, service, on).await {
         return Err(refused(
             "on",
             "the carrier takes nothing on that day: choose one of its days",
@@ -677,26 +669,23 @@ async fn question(app: &App, leaves: &ToLeave, on: Date) -> Result<Value, Proble
         (status = 409, description = "It has left", body = Problem),
     ),
 ))]
-async fn cancel(
-    State(app): State<App>,
-    ShipmentId(id): ShipmentId,
-) -> Result<Json<LeavingView>, Problem> {
-    let stored = app.stored(id).await?;
+async fn cancel(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<LeavingView>, Problem> {
+    let stored = desk.stored(id).await?;
     if stored.place != Place::Bench {
         return Err(Problem::put_away());
     }
-    let booking = app.store.booking(app.studio, id).await?;
+    let booking = desk.store.booking(id).await?;
     let booking = booking.ok_or_else(|| Problem::not_found("booking"))?;
     let moves = (booking.state, BookingState::Cancelling);
     let tracking = stored.tracking.as_deref();
-    let moved = app
+    let moved = desk
         .store
-        .settle_booking(app.studio, booking.id, moves, None, None, tracking)
+        .settle_booking(booking.id, moves, None, None, tracking)
         .await?;
     if let Some(moved) = moved {
-        app.settle(&moved).await?;
+        desk.settle(&moved).await?;
     }
-    app.leaving(id).await
+    desk.leaving(id).await
 }
 
 /// Returns what is booked to leave on a day, carrier by carrier.
@@ -705,27 +694,32 @@ async fn cancel(
     responses((status = 200, description = "A collection for each carrier", body = [CollectionView])),
 ))]
 async fn day(
-    State(app): State<App>,
+    desk: Desk,
     Asked(query): Asked<DayQuery>,
 ) -> Result<Json<Vec<CollectionView>>, Problem> {
-    app.leaving_on(query.on).await.map(Json)
+    desk.leaving_on(query.on).await.map(Json)
 }
 
 /// Asks carriers again about what they have not answered, until it is dropped: what a process that was killed had begun, too.
 pub(crate) async fn keep_asking(app: App) {
     loop {
-        match app.store.unanswered(app.studio, ASKED_AT_ONCE).await {
-            Ok(bookings) => {
-                for booking in bookings {
-                    if app.settle(&booking).await.is_err() {
-                        tracing::warn!(booking = %booking.id, "what a carrier said can't be written down");
-                    }
-                }
-            }
-            Err(error) => tracing::warn!(%error, "bookings can't be looked for"),
+        if let Err(error) = ask_again(&app).await {
+            tracing::warn!(%error, "bookings can't be looked for");
         }
         tokio::time::sleep(ASK_AGAIN).await;
     }
+}
+
+async fn ask_again(app: &App) -> Result<(), StoreError> {
+    for studio in app.store.studios().await? {
+        let desk = Desk::of(app, studio, Caller::Machine);
+        for booking in desk.store.unanswered(ASKED_AT_ONCE).await? {
+            if desk.settle(&booking).await.is_err() {
+                tracing::warn!(booking = %booking.id, "what a carrier said can't be written down");
+            }
+        }
+    }
+    Ok(())
 }
 
 pub(crate) fn routes() -> Routes {

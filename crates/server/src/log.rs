@@ -2,7 +2,6 @@
 
 use axum::{
     Json,
-    extract::State,
     http::{HeaderValue, header},
     response::{IntoResponse, Response},
 };
@@ -18,8 +17,8 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use crate::{
-    app::App,
     body::Asked,
+    desk::Desk,
     problem::Problem,
     rework::beside,
     routes::{Routes, routes},
@@ -179,18 +178,15 @@ impl LogQuery {
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
 ))]
-async fn list(
-    State(app): State<App>,
-    Asked(query): Asked<LogQuery>,
-) -> Result<Json<LogPage>, Problem> {
+async fn list(desk: Desk, Asked(query): Asked<LogQuery>) -> Result<Json<LogPage>, Problem> {
     if !(1..=LARGEST_PAGE).contains(&query.most) {
         let says = format!("it is {}; a page has 1 to {LARGEST_PAGE}", query.most);
         return Err(vec![Refusal::new("most", says)].into());
     }
     let wanted = query.wanted()?;
     let part = (i64::from(query.skip), i64::from(query.most));
-    let (rows, total) = app.store.log(app.studio, &wanted, query.sort, part).await?;
-    let [carriers, presets] = app.store.log_names(app.studio).await?;
+    let (rows, total) = desk.store.log(&wanted, query.sort, part).await?;
+    let [carriers, presets] = desk.store.log_names().await?;
     Ok(Json(LogPage {
         rows: rows.into_iter().map(LogLine::from).collect(),
         total,
@@ -207,11 +203,8 @@ async fn list(
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
 ))]
-async fn reckoning(
-    State(app): State<App>,
-    Asked(query): Asked<LogQuery>,
-) -> Result<Json<Reckoning>, Problem> {
-    let logged = app.store.whole_log(app.studio, &query.wanted()?).await?;
+async fn reckoning(desk: Desk, Asked(query): Asked<LogQuery>) -> Result<Json<Reckoning>, Problem> {
+    let logged = desk.store.whole_log(&query.wanted()?).await?;
     let told = beside(move || {
         let rows: Vec<LogRow> = logged.into_iter().map(|logged| logged.row).collect();
         Reckoning::of(&rows)
@@ -227,8 +220,8 @@ async fn reckoning(
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
 ))]
-async fn table(State(app): State<App>, Asked(query): Asked<LogQuery>) -> Result<Response, Problem> {
-    let logged = app.store.whole_log(app.studio, &query.wanted()?).await?;
+async fn table(desk: Desk, Asked(query): Asked<LogQuery>) -> Result<Response, Problem> {
+    let logged = desk.store.whole_log(&query.wanted()?).await?;
     let table = beside(move || written(&logged)).await;
     let headers = [
         (
@@ -333,11 +326,8 @@ fn written(logged: &[Logged]) -> Vec<u8> {
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
 ))]
-async fn whole(
-    State(app): State<App>,
-    Asked(query): Asked<LogQuery>,
-) -> Result<Json<Vec<LogLine>>, Problem> {
-    let logged = app.store.whole_log(app.studio, &query.wanted()?).await?;
+async fn whole(desk: Desk, Asked(query): Asked<LogQuery>) -> Result<Json<Vec<LogLine>>, Problem> {
+    let logged = desk.store.whole_log(&query.wanted()?).await?;
     Ok(Json(logged.into_iter().map(LogLine::from).collect()))
 }
 

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use axum::{Json, extract::State};
+use axum::Json;
 use hummock_core::{
     Refusal,
     quantity::LengthUnit,
@@ -12,8 +12,8 @@ use serde::{Deserialize, Serialize};
 use uuid::{Builder, Uuid};
 
 use crate::{
-    app::App,
     body::Body,
+    desk::Desk,
     problem::Problem,
     routes::{Routes, routes},
 };
@@ -68,7 +68,7 @@ const MOST_ROWS: usize = 100;
     ),
 ))]
 async fn read(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<OrdersRequest>,
 ) -> Result<Json<Vec<OrderView>>, Problem> {
     if request.rows.len() > MOST_ROWS {
@@ -79,23 +79,21 @@ async fn read(
         return Err(vec![Refusal::new("rows", says)].into());
     }
     let start = match request.like {
-        Some(id) => app.stored(id).await?.inputs.again(),
+        Some(id) => desk.stored(id).await?.inputs.again(),
         None => ShipmentInputs::default(),
     };
-    let settings = app.store.settings(app.studio).await?;
+    let settings = desk.store.settings().await?;
     let countries = settings.named_countries();
-    app.store
-        .keep_order_columns(app.studio, &request.columns)
-        .await?;
+    desk.store.keep_order_columns(&request.columns).await?;
     let mut views = Vec::with_capacity(request.rows.len());
     for row in &request.rows {
         let order = Order::read(row, &request.columns, &countries, &start);
-        views.push(app.ordered(order, row, &request, settings.unit).await?);
+        views.push(desk.ordered(order, row, &request, settings.unit).await?);
     }
     Ok(Json(views))
 }
 
-impl App {
+impl Desk {
     /// Says what comes of an order, and makes it where that is asked for.
     async fn ordered(
         &self,
@@ -124,14 +122,14 @@ impl App {
             Ok(order) => order,
             Err(refused) => return Ok(OrderView { refused, ..view }),
         };
-        let key = order_key(&self.studio.to_string(), &order.number);
+        let key = order_key(&self.studio().to_string(), &order.number);
         let id = Builder::from_custom_bytes(key).into_uuid();
-        if self.store.shipment(self.studio, id).await?.is_some() {
+        if self.store.shipment(id).await?.is_some() {
             view.known = true;
             view.shipment = Some(id);
             return Ok(view);
         }
-        let checked = order.inputs.checked(unit, self.clock.today());
+        let checked = order.inputs.checked(unit, self.app.clock.today());
         let inputs = match checked {
             Ok(inputs) => inputs,
             Err(refused) => return Ok(OrderView { refused, ..view }),
@@ -140,7 +138,7 @@ impl App {
         if request.make {
             if let Err(problem) = self.made(id, None, &inputs, unit).await {
                 // Somebody else made it at this moment.
-                if self.store.shipment(self.studio, id).await?.is_none() {
+                if self.store.shipment(id).await?.is_none() {
                     return Err(problem);
                 }
                 view.known = true;
@@ -156,8 +154,8 @@ impl App {
     operation_id = "show_order_columns", get, path = "/orders/columns", tag = "shipments",
     responses((status = 200, description = "Nothing is named before the first table", body = OrderColumns)),
 ))]
-async fn columns(State(app): State<App>) -> Result<Json<OrderColumns>, Problem> {
-    let kept = app.store.order_columns(app.studio).await?;
+async fn columns(desk: Desk) -> Result<Json<OrderColumns>, Problem> {
+    let kept = desk.store.order_columns().await?;
     Ok(Json(kept.unwrap_or_default()))
 }
 

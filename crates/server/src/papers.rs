@@ -4,7 +4,7 @@ use std::io::{Seek as _, SeekFrom, Write as _};
 
 use axum::{
     body::{Body as Sent, Bytes},
-    extract::{FromRequestParts, Path, State},
+    extract::{FromRequestParts, Path},
     http::{header, request::Parts},
     response::Response,
 };
@@ -32,8 +32,8 @@ use uuid::Uuid;
 use zip::{CompressionMethod, ZipWriter, write::SimpleFileOptions};
 
 use crate::{
-    app::App,
     body::{Asked, ShipmentId},
+    desk::Desk,
     documents::{Printed, code_of, file_of},
     leaving::{ParcelPaper, ToLeave},
     outside::Booked,
@@ -96,23 +96,23 @@ const fn called(paper: ParcelPaper) -> &'static str {
     ),
 ))]
 async fn print(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(id): ShipmentId,
     PaperPath(paper): PaperPath,
 ) -> Result<Response, Problem> {
-    let leaves = app.to_leave(id).await?;
-    let document = app.printed(&leaves, paper).await?;
+    let leaves = desk.to_leave(id).await?;
+    let document = desk.printed(&leaves, paper).await?;
     Ok(file_of(called(paper), "application/pdf", document))
 }
 
-impl App {
+impl Desk {
     async fn printed(&self, leaves: &ToLeave, paper: ParcelPaper) -> Result<Vec<u8>, Problem> {
         let inputs = &leaves.stored.inputs;
-        let today = self.clock.today();
+        let today = self.app.clock.today();
         let head = letterhead(&leaves.settings);
         let unit = leaves.house.house.rules.told_in;
         let currency = leaves.house.house.catalogue.currency;
-        let mark = self.store.mark(self.studio).await?;
+        let mark = self.store.mark().await?;
         let plan = leaves.worked.plan.as_ref();
         let no_plan = || Problem::not_found("plan of it yet");
         let (kind, says, photographs): (&str, Value, Vec<Photograph>) = match paper {
@@ -138,10 +138,7 @@ impl App {
                 ("certificate", says, Vec::new())
             }
             ParcelPaper::Condition => {
-                let kept = self
-                    .store
-                    .photographs(self.studio, leaves.stored.id)
-                    .await?;
+                let kept = self.store.photographs(leaves.stored.id).await?;
                 let taken: Vec<Photograph> = kept
                     .into_iter()
                     .filter(|one| one.step.starts_with(LOOKS))
@@ -192,7 +189,8 @@ impl App {
         for photograph in &photographs {
             pictures.push(self.picture(photograph.id).await?);
         }
-        self.documents
+        self.app
+            .documents
             .paper(Printed {
                 kind,
                 says: &says,
@@ -205,7 +203,7 @@ impl App {
         let tracking = leaves
             .tracking()
             .ok_or_else(|| Problem::not_found("tracking number of it yet"))?;
-        let booking = self.store.booking(self.studio, leaves.stored.id).await?;
+        let booking = self.store.booking(leaves.stored.id).await?;
         let booked: Option<Booked> = booking
             .as_ref()
             .and_then(|booking| serde_json::from_value(booking.answer.clone()?).ok());
@@ -225,7 +223,8 @@ impl App {
         );
         let code = code_of(tracking).map_err(|()| Problem::document_failed())?;
         let says = json!({ "label": made, "code": code, "a4": a4 });
-        self.documents
+        self.app
+            .documents
             .paper(Printed {
                 kind: "label",
                 says: &says,
@@ -242,11 +241,11 @@ impl App {
             .as_ref()
             .ok_or_else(|| Problem::not_found("parcel that was handed over"))?;
         let (events, ..) = self.followed(stored).await?;
-        let today = self.clock.today();
+        let today = self.app.clock.today();
         let tariffs = &leaves.house.house.tariffs;
         let until = Deadline::of_parcel(&stored.inputs, handed, &events, tariffs, today);
         let until = until.ok_or_else(|| Problem::not_found("carrier to claim from"))?;
-        let mut kept = self.store.photographs(self.studio, stored.id).await?;
+        let mut kept = self.store.photographs(stored.id).await?;
         // The damage first, then how it was packed.
         kept.sort_by_key(|one| one.step != DAMAGE);
         let more = kept.len().saturating_sub(MOST_PRINTED);
@@ -298,14 +297,11 @@ fn titled<'a>(
         (status = 503, description = "The program that makes documents is not there yet", body = Problem),
     ),
 ))]
-async fn claim_archive(
-    State(app): State<App>,
-    ShipmentId(id): ShipmentId,
-) -> Result<Response, Problem> {
-    let leaves = app.to_leave(id).await?;
-    let paper = app.printed(&leaves, ParcelPaper::Claim).await?;
-    let kept = app.store.photographs(app.studio, id).await?;
-    let (events, ..) = app.followed(&leaves.stored).await?;
+async fn claim_archive(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Response, Problem> {
+    let leaves = desk.to_leave(id).await?;
+    let paper = desk.printed(&leaves, ParcelPaper::Claim).await?;
+    let kept = desk.store.photographs(id).await?;
+    let (events, ..) = desk.followed(&leaves.stored).await?;
     let record = record_of(&leaves, &events);
     let failed = |error: std::io::Error| {
         tracing::error!(%error, "an archive was not made");
@@ -321,7 +317,7 @@ async fn claim_archive(
     add("claim.pdf", &paper).map_err(failed)?;
     add("record.json", &record).map_err(failed)?;
     for (at, photograph) in kept.iter().enumerate() {
-        let picture = app.picture(photograph.id).await?;
+        let picture = desk.picture(photograph.id).await?;
         let step = photograph
             .step
             .replace(|one: char| !one.is_ascii_alphanumeric(), "-");
@@ -370,12 +366,9 @@ pub(crate) struct HandOverQuery {
         (status = 503, description = "The program that makes documents is not there yet", body = Problem),
     ),
 ))]
-async fn hand_over(
-    State(app): State<App>,
-    Asked(query): Asked<HandOverQuery>,
-) -> Result<Response, Problem> {
-    let settings = app.store.settings(app.studio).await?;
-    let there = app.leaving_on(query.on).await?;
+async fn hand_over(desk: Desk, Asked(query): Asked<HandOverQuery>) -> Result<Response, Problem> {
+    let settings = desk.store.settings().await?;
+    let there = desk.leaving_on(query.on).await?;
     let collection = there
         .into_iter()
         .find(|one| one.tariff == query.tariff)
@@ -397,10 +390,11 @@ async fn hand_over(
         &on,
         parcels.collect(),
     );
-    let mark = app.store.mark(app.studio).await?;
+    let mark = desk.store.mark().await?;
     let says = json!({ "list": list, "mark": mark.is_some() });
     let pictures: Vec<Bytes> = mark.into_iter().map(Bytes::from).collect();
-    let document = app
+    let document = desk
+        .app
         .documents
         .paper(Printed {
             kind: "hand_over",
@@ -420,9 +414,9 @@ async fn hand_over(
         (status = 404, description = "There is no such shipment", body = Problem),
     ),
 ))]
-async fn calendar(State(app): State<App>, ShipmentId(id): ShipmentId) -> Result<Response, Problem> {
-    let stored = app.stored(id).await?;
-    let booking = app.store.booking(app.studio, id).await?;
+async fn calendar(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Response, Problem> {
+    let stored = desk.stored(id).await?;
+    let booking = desk.store.booking(id).await?;
     let booked = booking.filter(|booking| booking.state == BookingState::Booked);
     let summary = stored.computed.summary.as_ref();
     let cured = summary.and_then(|summary| summary.cure.as_ref()?.cured_on);

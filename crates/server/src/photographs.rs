@@ -7,7 +7,7 @@ use anyhow::{Context as _, Result};
 use axum::{
     Json,
     body::Bytes,
-    extract::{DefaultBodyLimit, FromRequest, FromRequestParts, Path, Request, State},
+    extract::{DefaultBodyLimit, FromRequest, FromRequestParts, Path, Request},
     http::{HeaderValue, StatusCode, header, request::Parts},
     response::{IntoResponse, Response},
 };
@@ -22,8 +22,8 @@ use sha2::{Digest as _, Sha256};
 use uuid::Uuid;
 
 use crate::{
-    app::App,
     body::{Asked, ShipmentId},
+    desk::Desk,
     problem::Problem,
     routes::{Routes, routes},
 };
@@ -269,7 +269,7 @@ struct LookedOver {
     ),
 ))]
 async fn keep(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(shipment): ShipmentId,
     PhotographId(id): PhotographId,
     Asked(taken): Asked<TakenQuery>,
@@ -280,17 +280,17 @@ async fn keep(
         return Err(refused.into());
     }
     let digest = Sha256::digest(&file).to_vec();
-    if let Some(known) = app.store.photograph(app.studio, id).await? {
-        return app.the_same(known, shipment, &digest);
+    if let Some(known) = desk.store.photograph(id).await? {
+        return desk.the_same(known, shipment, &digest);
     }
-    if app.store.shipment(app.studio, shipment).await?.is_none() {
+    if desk.store.shipment(shipment).await?.is_none() {
         return Err(Problem::not_found("shipment of that id"));
     }
-    if app.store.photographs(app.studio, shipment).await?.len() >= MOST {
+    if desk.store.photographs(shipment).await?.len() >= MOST {
         let says = format!("there are {MOST} photographs of it already: take some away first");
         return Err(vec![Refusal::new("file", says)].into());
     }
-    let made = app.documents.photograph(&file).await?;
+    let made = desk.app.documents.photograph(&file).await?;
     let (line, picture) = made
         .iter()
         .position(|byte| *byte == b'\n')
@@ -300,7 +300,7 @@ async fn keep(
         serde_json::from_slice(line).map_err(|_| Problem::document_failed())?;
     let bytes = i32::try_from(picture.len()).map_err(|_| Problem::document_failed())?;
     let kept = Bytes::copy_from_slice(picture);
-    app.pictures.keep(app.studio, id, kept).await?;
+    desk.app.pictures.keep(desk.studio(), id, kept).await?;
     let photograph = Photograph {
         id,
         shipment,
@@ -311,10 +311,10 @@ async fn keep(
         bytes,
         digest: digest.clone(),
     };
-    app.store.keep_photograph(app.studio, &photograph).await?;
+    desk.store.keep_photograph(&photograph).await?;
     // Two that were sent at once: whichever was written down stands.
-    let known = app.store.photograph(app.studio, id).await?;
-    app.the_same(known.unwrap_or(photograph), shipment, &digest)
+    let known = desk.store.photograph(id).await?;
+    desk.the_same(known.unwrap_or(photograph), shipment, &digest)
 }
 
 /// The place where pictures lie does not do what was asked.
@@ -329,10 +329,10 @@ impl From<Away> for Problem {
     }
 }
 
-impl App {
+impl Desk {
     /// Returns a picture as it is kept.
     pub(crate) async fn picture(&self, id: Uuid) -> Result<Bytes, Problem> {
-        let found = self.pictures.picture(self.studio, id).await?;
+        let found = self.app.pictures.picture(self.studio(), id).await?;
         found.ok_or_else(Problem::pictures_away)
     }
 
@@ -350,7 +350,7 @@ impl App {
     }
 
     async fn photograph_of(&self, shipment: Uuid, id: Uuid) -> Result<Photograph, Problem> {
-        let known = self.store.photograph(self.studio, id).await?;
+        let known = self.store.photograph(id).await?;
         known
             .filter(|known| known.shipment == shipment)
             .ok_or_else(|| Problem::not_found("photograph of that id"))
@@ -364,10 +364,10 @@ impl App {
     responses((status = 200, description = "None for a shipment that is not there either", body = [PhotographView])),
 ))]
 async fn list(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(shipment): ShipmentId,
 ) -> Result<Json<Vec<PhotographView>>, Problem> {
-    let kept = app.store.photographs(app.studio, shipment).await?;
+    let kept = desk.store.photographs(shipment).await?;
     Ok(Json(kept.into_iter().map(Into::into).collect()))
 }
 
@@ -384,12 +384,12 @@ async fn list(
     ),
 ))]
 async fn read(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(shipment): ShipmentId,
     PhotographId(id): PhotographId,
 ) -> Result<Response, Problem> {
-    app.photograph_of(shipment, id).await?;
-    let picture = app.picture(id).await?;
+    desk.photograph_of(shipment, id).await?;
+    let picture = desk.picture(id).await?;
     // Nothing of it stays in a browser's cache, as with all else that names people.
     let headers = [(header::CONTENT_TYPE, HeaderValue::from_static(JPEG))];
     Ok((headers, picture).into_response())
@@ -408,13 +408,13 @@ async fn read(
     ),
 ))]
 async fn drop_one(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(shipment): ShipmentId,
     PhotographId(id): PhotographId,
 ) -> Result<StatusCode, Problem> {
-    app.photograph_of(shipment, id).await?;
-    app.store.drop_photograph(app.studio, id).await?;
-    app.pictures.forget(app.studio, id).await;
+    desk.photograph_of(shipment, id).await?;
+    desk.store.drop_photograph(id).await?;
+    desk.app.pictures.forget(desk.studio(), id).await;
     Ok(StatusCode::NO_CONTENT)
 }
 

@@ -1,6 +1,6 @@
 //! Working out a plan without storing anything.
 
-use axum::{Json, extract::State, http::header::CONTENT_TYPE, response::IntoResponse};
+use axum::{Json, http::header::CONTENT_TYPE, response::IntoResponse};
 use hummock_core::{
     Refusal,
     pack::PackView,
@@ -15,8 +15,8 @@ use hummock_core::{
 use serde::{Deserialize, Serialize};
 
 use crate::{
-    app::{App, Follows},
     body::Body,
+    desk::{Desk, Follows},
     problem::Problem,
     rework::beside,
 };
@@ -71,11 +71,13 @@ pub(crate) struct AlternativesRequest {
     ),
 ))]
 pub(crate) async fn alternatives(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<AlternativesRequest>,
 ) -> Result<Json<Vec<Alternative>>, Problem> {
-    let house = app.house().await?;
-    let inputs = request.inputs.checked(request.unit, app.clock.today())?;
+    let house = desk.house().await?;
+    let inputs = request
+        .inputs
+        .checked(request.unit, desk.app.clock.today())?;
     Ok(Json(ways::alternatives(
         &inputs,
         &house.house,
@@ -96,11 +98,13 @@ pub(crate) async fn alternatives(
     ),
 ))]
 pub(crate) async fn changes(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<ChangesRequest>,
 ) -> Result<Json<Option<Changes>>, Problem> {
-    let house = app.house().await?;
-    let inputs = request.inputs.checked(request.unit, app.clock.today())?;
+    let house = desk.house().await?;
+    let inputs = request
+        .inputs
+        .checked(request.unit, desk.app.clock.today())?;
     let mut changes = ways::changes(&inputs, &house.house)?;
     if let (Some(changes), Some(slot)) = (&mut changes, request.slot) {
         changes.alternatives = Some(ways::alternatives(&inputs, &house.house, slot)?);
@@ -126,11 +130,13 @@ pub(crate) async fn changes(
     ),
 ))]
 pub(crate) async fn in_two(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<PreviewRequest>,
 ) -> Result<Json<Option<InTwo>>, Problem> {
-    let house = app.house().await?;
-    let inputs = request.inputs.checked(request.unit, app.clock.today())?;
+    let house = desk.house().await?;
+    let inputs = request
+        .inputs
+        .checked(request.unit, desk.app.clock.today())?;
     Ok(Json(
         beside(move || ways::in_two(&inputs, &house.house)).await?,
     ))
@@ -157,12 +163,14 @@ pub(crate) struct Pricing {
     ),
 ))]
 pub(crate) async fn price(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<PreviewRequest>,
 ) -> Result<Json<Pricing>, Problem> {
-    let house = app.house().await?;
-    let inputs = request.inputs.checked(request.unit, app.clock.today())?;
-    let today = app.clock.today();
+    let house = desk.house().await?;
+    let inputs = request
+        .inputs
+        .checked(request.unit, desk.app.clock.today())?;
+    let today = desk.app.clock.today();
     let priced = beside(move || {
         let worked = Worked::out(&inputs, &house.house)?;
         Ok::<_, Vec<Refusal>>(Pricing {
@@ -184,11 +192,13 @@ pub(crate) async fn price(
     ),
 ))]
 pub(crate) async fn rough(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<PreviewRequest>,
 ) -> Result<Json<RoughQuote>, Problem> {
-    let house = app.house().await?;
-    let inputs = request.inputs.checked(request.unit, app.clock.today())?;
+    let house = desk.house().await?;
+    let inputs = request
+        .inputs
+        .checked(request.unit, desk.app.clock.today())?;
     Ok(Json(
         beside(move || rough_quote(&inputs, &house.house)).await?,
     ))
@@ -211,11 +221,13 @@ pub(crate) struct PackingView {
     ),
 ))]
 pub(crate) async fn packing(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<PreviewRequest>,
 ) -> Result<Json<PackingView>, Problem> {
-    let house = app.house().await?;
-    let inputs = request.inputs.checked(request.unit, app.clock.today())?;
+    let house = desk.house().await?;
+    let inputs = request
+        .inputs
+        .checked(request.unit, desk.app.clock.today())?;
     let packing = beside(move || packing_of(&inputs, &house.house)).await?;
     Ok(Json(PackingView { packing }))
 }
@@ -229,11 +241,11 @@ pub(crate) async fn packing(
     ),
 ))]
 pub(crate) async fn preview(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<PreviewRequest>,
 ) -> Result<impl IntoResponse, Problem> {
-    let house = app.house().await?;
-    let outcome = app.outcome(house, request.inputs, request.unit, Follows::Asked)?;
-    let told = Preview::on(app.clock.today(), outcome.inputs, outcome.worked);
+    let house = desk.house().await?;
+    let outcome = desk.outcome(house, request.inputs, request.unit, Follows::Asked)?;
+    let told = Preview::on(desk.app.clock.today(), outcome.inputs, outcome.worked);
     Ok(([(CONTENT_TYPE, "application/json")], told.to_json()))
 }

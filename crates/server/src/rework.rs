@@ -11,7 +11,9 @@ use tokio::sync::Notify;
 use uuid::Uuid;
 
 use crate::{
-    app::{App, computed},
+    app::App,
+    desk::{Desk, computed},
+    network::Caller,
     problem::Problem,
 };
 
@@ -30,7 +32,7 @@ const PATIENCE: Duration = Duration::from_secs(1);
 /// Works through what is behind whenever there is something, until it is dropped.
 pub(crate) async fn keep_up(app: App) {
     loop {
-        let pause = match work_through(&app).await {
+        let pause = match work_through_all(&app).await {
             Ok(0) => LOOK_AGAIN,
             Ok(done) => {
                 tracing::info!(shipments = done, "plans follow the house");
@@ -46,15 +48,24 @@ pub(crate) async fn keep_up(app: App) {
     }
 }
 
-/// Works out everything that is behind; returns how many were written.
-async fn work_through(app: &App) -> Result<u64, StoreError> {
+/// Works out everything that is behind in any studio; returns how many were written.
+async fn work_through_all(app: &App) -> Result<u64, StoreError> {
+    let mut done = 0;
+    for studio in app.store.studios().await? {
+        done += work_through(&Desk::of(app, studio, Caller::Machine)).await?;
+    }
+    Ok(done)
+}
+
+/// Works out everything that is behind in a studio; returns how many were written.
+async fn work_through(desk: &Desk) -> Result<u64, StoreError> {
     let mut done = 0;
     loop {
-        let claimed = app.store.claim_behind(app.studio, BATCH, LEASE).await?;
+        let claimed = desk.store.claim_behind(BATCH, LEASE).await?;
         if claimed.is_empty() {
             return Ok(done);
         }
-        let house = app.houses.now(&app.store, app.studio).await?;
+        let house = desk.app.houses.now(&desk.store).await?;
         let version = house.version;
         let recomputed = beside(move || {
             claimed
@@ -69,10 +80,7 @@ async fn work_through(app: &App) -> Result<u64, StoreError> {
                 .collect::<Vec<_>>()
         })
         .await;
-        done += app
-            .store
-            .keep_recomputed(app.studio, version, &recomputed)
-            .await?;
+        done += desk.store.keep_recomputed(version, &recomputed).await?;
     }
 }
 
@@ -93,7 +101,7 @@ pub(crate) async fn beside<T: Send + 'static>(work: impl FnOnce() -> T + Send + 
     }
 }
 
-impl App {
+impl Desk {
     /// Returns a shipment with its plan worked out by the house as it is.
     pub(crate) async fn stored(&self, id: Uuid) -> Result<Stored, Problem> {
         let mut tries = self.tries();
@@ -101,16 +109,14 @@ impl App {
             let house = tries.next().await?;
             let stored = self
                 .store
-                .shipment(self.studio, id)
+                .shipment(id)
                 .await?
                 .ok_or_else(|| Problem::not_found("shipment of that id"))?;
             if !stored.is_behind(house.version) {
                 return Ok(stored);
             }
             let anew = anew(id, stored.version, &stored.inputs, &house);
-            self.store
-                .keep_recomputed(self.studio, house.version, &[anew])
-                .await?;
+            self.store.keep_recomputed(house.version, &[anew]).await?;
         }
     }
 
@@ -119,7 +125,7 @@ impl App {
         let mut tries = self.tries();
         loop {
             let house = tries.next().await?;
-            let page = self.store.shipments(self.studio, wanted).await?;
+            let page = self.store.shipments(wanted).await?;
             let version = house.version;
             let behind: Vec<Listed> = page
                 .rows
@@ -137,9 +143,7 @@ impl App {
                     .collect::<Vec<_>>()
             })
             .await;
-            self.store
-                .keep_recomputed(self.studio, version, &recomputed)
-                .await?;
+            self.store.keep_recomputed(version, &recomputed).await?;
         }
     }
 }

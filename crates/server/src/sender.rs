@@ -2,7 +2,7 @@
 
 use axum::{
     Json,
-    extract::{DefaultBodyLimit, State},
+    extract::DefaultBodyLimit,
     http::{HeaderValue, StatusCode, header},
     response::{IntoResponse, Response},
 };
@@ -15,8 +15,8 @@ use hummock_store::{Settings, SettingsRefused};
 use serde::{Deserialize, Serialize};
 
 use crate::{
-    app::App,
     body::Body,
+    desk::Desk,
     photographs::File,
     problem::Problem,
     routes::{Routes, routes},
@@ -78,10 +78,10 @@ pub(crate) struct SenderRequest {
 /// No file of a mark is larger.
 const LARGEST_MARK: usize = 4 << 20;
 
-impl App {
+impl Desk {
     async fn sender(&self) -> Result<Json<SenderView>, Problem> {
-        let (version, settings) = self.store.settings_at(self.studio).await?;
-        let has_mark = self.store.mark(self.studio).await?.is_some();
+        let (version, settings) = self.store.settings_at().await?;
+        let has_mark = self.store.mark().await?.is_some();
         let countries = settings.countries.into_iter().map(|country| CountryForm {
             code: country.code,
             name: country.name,
@@ -130,8 +130,8 @@ pub(crate) fn letterhead(settings: &Settings) -> Letterhead {
     operation_id = "show_sender", get, path = "/studio/sender", tag = "studio",
     responses((status = 200, description = "As it stands on labels and papers", body = SenderView)),
 ))]
-async fn show(State(app): State<App>) -> Result<Json<SenderView>, Problem> {
-    app.sender().await
+async fn show(desk: Desk) -> Result<Json<SenderView>, Problem> {
+    desk.sender().await
 }
 
 /// Changes who sends.
@@ -144,7 +144,7 @@ async fn show(State(app): State<App>) -> Result<Json<SenderView>, Problem> {
     ),
 ))]
 async fn change(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<SenderRequest>,
 ) -> Result<Json<SenderView>, Problem> {
     let mut refusals: Vec<Refusal> = [("name", &request.name), ("town", &request.town)]
@@ -162,7 +162,7 @@ async fn change(
     if !refusals.is_empty() {
         return Err(refusals.into());
     }
-    let mut settings = app.store.settings(app.studio).await?;
+    let mut settings = desk.store.settings().await?;
     settings.name = request.name;
     settings.town = request.town;
     settings.sender = request.sender;
@@ -176,12 +176,8 @@ async fn change(
             country.postcode = named.postcode;
         }
     }
-    match app
-        .store
-        .change_settings(app.studio, request.version, &settings)
-        .await
-    {
-        Ok(_) => app.sender().await,
+    match desk.store.change_settings(request.version, &settings).await {
+        Ok(_) => desk.sender().await,
         Err(SettingsRefused::Stale(_)) => Err(Problem::sender_changed()),
         Err(SettingsRefused::Store(error)) => Err(error.into()),
     }
@@ -198,12 +194,9 @@ async fn change(
         (status = 503, description = "The program that looks pictures over is still being made; send it again", body = Problem),
     ),
 ))]
-async fn keep_mark(
-    State(app): State<App>,
-    File(file): File<LARGEST_MARK>,
-) -> Result<StatusCode, Problem> {
-    let png = app.documents.mark(&file).await?;
-    app.store.keep_mark(app.studio, Some(&png)).await?;
+async fn keep_mark(desk: Desk, File(file): File<LARGEST_MARK>) -> Result<StatusCode, Problem> {
+    let png = desk.app.documents.mark(&file).await?;
+    desk.store.keep_mark(Some(&png)).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
@@ -215,8 +208,8 @@ async fn keep_mark(
         (status = 404, description = "None is kept", body = Problem),
     ),
 ))]
-async fn read_mark(State(app): State<App>) -> Result<Response, Problem> {
-    let mark = app.store.mark(app.studio).await?;
+async fn read_mark(desk: Desk) -> Result<Response, Problem> {
+    let mark = desk.store.mark().await?;
     let mark = mark.ok_or_else(|| Problem::not_found("mark"))?;
     let headers = [(header::CONTENT_TYPE, HeaderValue::from_static("image/png"))];
     Ok((headers, mark).into_response())
@@ -227,8 +220,8 @@ async fn read_mark(State(app): State<App>) -> Result<Response, Problem> {
     operation_id = "drop_mark", delete, path = "/studio/mark", tag = "studio",
     responses((status = 204, description = "It is gone")),
 ))]
-async fn drop_mark(State(app): State<App>) -> Result<StatusCode, Problem> {
-    app.store.keep_mark(app.studio, None).await?;
+async fn drop_mark(desk: Desk) -> Result<StatusCode, Problem> {
+    desk.store.keep_mark(None).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 

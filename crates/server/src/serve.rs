@@ -10,21 +10,21 @@ use std::{
 use anyhow::{Context, Result};
 use axum_server::{Handle, tls_rustls::RustlsConfig};
 use hummock_core::shipment::EDITION;
-use hummock_store::{Store, StudioId};
+use hummock_store::{Store, StudioStore};
 use hyper_util::rt::TokioTimer;
 use tokio::task::JoinHandle;
 
 use crate::{
     Documents, api,
     app::App,
-    backup::Backups,
     clock::Clock,
     guard::Ours,
     import::import,
     leaving::keep_asking,
     network::{Certificate, Door, Listen, Network, OneAtATime, Passphrase},
-    outside::{Carriers, Patience, Scale},
+    outside::{AllCarriers, Patience, Scale},
     pages::{PageShelf, Pages},
+    per_studio::PerStudio,
     photographs::Pictures,
     rework::keep_up,
     ways::Exploring,
@@ -39,7 +39,9 @@ pub struct ServeOptions {
     pub database_file: Option<PathBuf>,
     /// Where to listen; port 0 takes any that is free.
     pub address: SocketAddr,
-    /// What an empty database is filled from.
+    /// Which studio is opened, by the name that the database knows it by.
+    pub studio: String,
+    /// What it is filled from if there is none of that name.
     pub start_with: PathBuf,
     /// Whether its shipments are taken too.
     pub with_shipments: bool,
@@ -104,6 +106,7 @@ impl ServeOptions {
             database_url: database_url.into(),
             database_file: None,
             address: ([127, 0, 0, 1], 0).into(),
+            studio: STUDIO.to_owned(),
             start_with: "demo".into(),
             with_shipments: true,
             clock: Clock::Machine,
@@ -120,6 +123,8 @@ impl ServeOptions {
     }
 }
 
+/// The name of the studio that is opened unless another is asked for.
+pub const STUDIO: &str = "studio";
 /// A client that has not sent the whole head of a request by then is hung up on.
 const LONGEST_HEAD: Duration = Duration::from_secs(10);
 /// A document is given up so long before the answer that waits for it.
@@ -161,6 +166,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     let store = Store::open(&options.database_url, options.waits.database).await?;
     let imported = import(
         &store,
+        &options.studio,
         &options.start_with,
         options.with_shipments,
         options.clock,
@@ -171,11 +177,12 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         shipments = imported.shipments,
         "the studio is open"
     );
-    // Pages expect the shape of this edition.
-    store
-        .mark_worked_out_before(imported.studio, EDITION)
-        .await?;
-    store.catch_up_log(imported.studio).await?;
+    for studio in store.studios().await? {
+        let kept = store.of(studio);
+        // Pages expect the shape of this edition.
+        kept.mark_worked_out_before(EDITION).await?;
+        kept.catch_up_log().await?;
+    }
     let following = options.database_file.clone().map(|file| {
         EndsWith(tokio::spawn(follow(
             store.clone(),
@@ -184,12 +191,11 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         )))
     });
     let network = match options.listen {
-        Some(listen) => Some(open_network(listen, options, &store, imported.studio).await?),
+        Some(listen) => Some(open_network(listen, options, &store.of(imported.studio)).await?),
         None => None,
     };
     let app = App {
         store,
-        studio: imported.studio,
         clock: options.clock,
         houses: Arc::default(),
         bell: Arc::default(),
@@ -202,13 +208,13 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         pictures: options.pictures.clone(),
         longest_answer: options.waits.answer,
         scale: Scale::at(options.outside.scale.as_deref()),
-        carriers: Carriers::at(
+        carriers: AllCarriers::at(
             options.outside.carriers.as_deref(),
             options.outside.patience,
         ),
         stand_in: options.outside.stand_in,
         exploring: Exploring::default(),
-        backups: Backups::default(),
+        backups: PerStudio::default(),
         attempts: Arc::default(),
         turns: OneAtATime::default(),
     };
@@ -220,14 +226,22 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     let ours = |ips: &[IpAddr]| Ours::of(ips, &options.allow_hosts, &options.origins);
     let mut server = axum_server::from_tcp(listener)?.handle(handle.clone());
     be_patient(server.http_builder());
-    let router = api::router(app.clone(), ours(&[address.ip()])?, Door::Machine);
+    let router = api::router(
+        app.clone(),
+        ours(&[address.ip()])?,
+        Door::Machine(imported.studio),
+    );
     let service = router.into_make_service_with_connect_info::<SocketAddr>();
     let mut servers = vec![tokio::spawn(server.serve(service))];
     if let Some(open) = network {
         let tls = RustlsConfig::from_config(open.tls);
         let mut server = axum_server::from_tcp_rustls(open.listener, tls)?.handle(handle.clone());
         be_patient(server.http_builder());
-        let router = api::router(app.clone(), ours(&open.ips)?, Door::Network);
+        let router = api::router(
+            app.clone(),
+            ours(&open.ips)?,
+            Door::Network(imported.studio),
+        );
         let service = router.into_make_service_with_connect_info::<SocketAddr>();
         servers.push(tokio::spawn(server.serve(service)));
     }
@@ -273,18 +287,17 @@ struct OpenNetwork {
 async fn open_network(
     listen: Listen,
     options: &ServeOptions,
-    store: &Store,
-    studio: StudioId,
+    store: &StudioStore,
 ) -> Result<OpenNetwork> {
     let prepared = listen.prepare(&options.certificate)?;
     let listener = bound(listen.0, "--listen")?;
     let addresses = prepared.origins(&options.allow_hosts, listener.local_addr()?.port());
     let mut first_passphrase = None;
-    if store.passphrase(studio).await?.is_none() {
+    if store.passphrase().await?.is_none() {
         let made = Passphrase::made()?;
         let shown = made.shown().to_owned();
         let hash = tokio::task::spawn_blocking(move || made.hash()).await??;
-        if store.keep_first_passphrase(studio, &hash).await? {
+        if store.keep_first_passphrase(&hash).await? {
             first_passphrase = Some(shown);
         }
     }

@@ -2,7 +2,6 @@
 
 use axum::{
     Json,
-    extract::State,
     http::{HeaderValue, StatusCode, header},
     response::{IntoResponse, Response},
 };
@@ -20,8 +19,8 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use crate::{
-    app::App,
     body::{Body, ShipmentId, id_in},
+    desk::Desk,
     problem::Problem,
     rework::beside,
     routes::{Routes, routes},
@@ -285,11 +284,11 @@ fn only_said(catalogue: &Catalogue, counted: &[StockItem]) -> Vec<StockItem> {
         .collect()
 }
 
-impl App {
+impl Desk {
     async fn shelf(&self) -> Result<ShelfView, Problem> {
         let house = self.house().await?;
         let catalogue = &house.house.catalogue;
-        let counted = self.store.stock(self.studio).await?;
+        let counted = self.store.stock().await?;
         let said = only_said(catalogue, &counted);
         Ok(ShelfView {
             items: counted
@@ -303,8 +302,8 @@ impl App {
     async fn shipment_shelf(&self, id: Uuid) -> Result<ShipmentShelf, Problem> {
         let stored = self.stored(id).await?;
         let house = self.house().await?;
-        let stock = self.store.stock(self.studio).await?;
-        let today = self.clock.today();
+        let stock = self.store.stock().await?;
+        let today = self.app.clock.today();
         let inputs = stored.inputs;
         let cartons = carton_ids(&inputs);
         let counted: Vec<Uuid> = stock
@@ -313,7 +312,7 @@ impl App {
             .filter_map(|item| item.id.parse().ok())
             .collect();
         let lines = beside(move || ways::shelf_lines(&inputs, &house.house, &stock, today)).await?;
-        let taken = self.store.taken_for(self.studio, id).await?;
+        let taken = self.store.taken_for(id).await?;
         let changed = taken
             .as_ref()
             .is_some_and(|taken| takes_otherwise(taken, &lines, &counted, &cartons));
@@ -384,8 +383,8 @@ pub(crate) fn said_of(goods: &Goods, catalogue: &Catalogue) -> Option<i64> {
     operation_id = "show_shelf", get, path = "/shelf", tag = "shelf",
     responses((status = 200, description = "What is counted, and what only the stores say", body = ShelfView)),
 ))]
-pub(crate) async fn show(State(app): State<App>) -> Result<Json<ShelfView>, Problem> {
-    Ok(Json(app.shelf().await?))
+pub(crate) async fn show(desk: Desk) -> Result<Json<ShelfView>, Problem> {
+    Ok(Json(desk.shelf().await?))
 }
 
 /// Puts something on the shelf; a material and size that is there already is counted anew.
@@ -397,30 +396,30 @@ pub(crate) async fn show(State(app): State<App>) -> Result<Json<ShelfView>, Prob
     ),
 ))]
 pub(crate) async fn add(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<ShelfRequest>,
 ) -> Result<(StatusCode, Json<ShelfView>), Problem> {
-    let house = app.house().await?;
+    let house = desk.house().await?;
     let item = request.item();
     item.checked(&house.house.catalogue)?;
-    app.put(&[item]).await?;
-    Ok((StatusCode::CREATED, Json(app.shelf().await?)))
+    desk.put(&[item]).await?;
+    Ok((StatusCode::CREATED, Json(desk.shelf().await?)))
 }
 
-impl App {
+impl Desk {
     /// Puts things on the shelf; what has an id that is there already is there.
     async fn put(&self, items: &[StockItem]) -> Result<(), Problem> {
         let mut new = Vec::with_capacity(items.len());
         for item in items {
             let known = match item.id.parse() {
-                Ok(id) => self.store.stock_item(self.studio, id).await?.is_some(),
+                Ok(id) => self.store.stock_item(id).await?.is_some(),
                 Err(_) => false,
             };
             if !known {
                 new.push(item.clone());
             }
         }
-        self.store.put_on_shelf(self.studio, &new).await?;
+        self.store.put_on_shelf(&new).await?;
         Ok(())
     }
 }
@@ -437,17 +436,15 @@ impl App {
     ),
 ))]
 pub(crate) async fn count(
-    State(app): State<App>,
+    desk: Desk,
     ShelfId(id): ShelfId,
     Body(request): Body<CountRequest>,
 ) -> Result<Json<ShelfView>, Problem> {
-    let house = app.house().await?;
+    let house = desk.house().await?;
     let item = request.item.item();
     item.checked(&house.house.catalogue)?;
-    app.store
-        .count_stock(app.studio, id, request.was, &item)
-        .await?;
-    Ok(Json(app.shelf().await?))
+    desk.store.count_stock(id, request.was, &item).await?;
+    Ok(Json(desk.shelf().await?))
 }
 
 /// Takes something off the shelf for good, with its record.
@@ -460,13 +457,13 @@ pub(crate) async fn count(
     ),
 ))]
 pub(crate) async fn drop_item(
-    State(app): State<App>,
+    desk: Desk,
     ShelfId(id): ShelfId,
 ) -> Result<Json<ShelfView>, Problem> {
-    if !app.store.drop_stock(app.studio, id).await? {
+    if !desk.store.drop_stock(id).await? {
         return Err(Problem::not_found("thing of that id on the shelf"));
     }
-    Ok(Json(app.shelf().await?))
+    Ok(Json(desk.shelf().await?))
 }
 
 /// Returns what became of something on the shelf, the newest first, 100 at most.
@@ -479,13 +476,13 @@ pub(crate) async fn drop_item(
     ),
 ))]
 pub(crate) async fn record(
-    State(app): State<App>,
+    desk: Desk,
     ShelfId(id): ShelfId,
 ) -> Result<Json<Vec<ShelfEvent>>, Problem> {
-    if app.store.stock_item(app.studio, id).await?.is_none() {
+    if desk.store.stock_item(id).await?.is_none() {
         return Err(Problem::not_found("thing of that id on the shelf"));
     }
-    let events = app.store.stock_events(app.studio, id).await?;
+    let events = desk.store.stock_events(id).await?;
     Ok(Json(events.into_iter().map(ShelfEvent::from).collect()))
 }
 
@@ -501,12 +498,12 @@ pub(crate) async fn record(
     ),
 ))]
 pub(crate) async fn open(
-    State(app): State<App>,
+    desk: Desk,
     ShelfId(id): ShelfId,
     Body(request): Body<OpenRequest>,
 ) -> Result<Json<Vec<OpenedPanel>>, Problem> {
-    let house = app.house().await?;
-    let item = app.store.stock_item(app.studio, id).await?;
+    let house = desk.house().await?;
+    let item = desk.store.stock_item(id).await?;
     let Some(StockItem {
         goods: Goods::Carton(carton),
         ..
@@ -551,7 +548,7 @@ pub(crate) async fn open(
         })
         .collect();
     if !request.dry_run {
-        app.store.open_carton(app.studio, id, &offcuts).await?;
+        desk.store.open_carton(id, &offcuts).await?;
     }
     Ok(Json(
         panels
@@ -571,8 +568,8 @@ pub(crate) async fn open(
     operation_id = "show_shelf_table", get, path = "/shelf/table", tag = "shelf",
     responses((status = 200, description = "A table", body = String, content_type = "text/csv")),
 ))]
-pub(crate) async fn show_table(State(app): State<App>) -> Result<Response, Problem> {
-    let table = write_shelf(&app.store.stock(app.studio).await?);
+pub(crate) async fn show_table(desk: Desk) -> Result<Response, Problem> {
+    let table = write_shelf(&desk.store.stock().await?);
     let headers = [
         (
             header::CONTENT_TYPE,
@@ -595,22 +592,22 @@ pub(crate) async fn show_table(State(app): State<App>) -> Result<Response, Probl
     ),
 ))]
 pub(crate) async fn take_table(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<ShelfTableRequest>,
 ) -> Result<Json<ShelfTableResult>, Problem> {
-    let house = app.house().await?;
+    let house = desk.house().await?;
     let items = read_shelf(&request.csv, &house.house.catalogue)?;
     let counted = items
         .iter()
         .filter(|item| item.goods.key().is_some())
         .count();
     if !request.dry_run {
-        app.store.put_on_shelf(app.studio, &items).await?;
+        desk.store.put_on_shelf(&items).await?;
     }
     Ok(Json(ShelfTableResult {
         counted,
         added: items.len() - counted,
-        shelf: app.shelf().await?,
+        shelf: desk.shelf().await?,
     }))
 }
 
@@ -623,12 +620,14 @@ pub(crate) async fn take_table(
     ),
 ))]
 pub(crate) async fn pile(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<PileRequest>,
 ) -> Result<Json<PileFits>, Problem> {
-    let house = app.house().await?;
-    let inputs = request.inputs.checked(request.unit, app.clock.today())?;
-    let stock = app.store.stock(app.studio).await?;
+    let house = desk.house().await?;
+    let inputs = request
+        .inputs
+        .checked(request.unit, desk.app.clock.today())?;
+    let stock = desk.store.stock().await?;
     Ok(Json(
         beside(move || ways::what_fits(&inputs, &house.house, &stock)).await?,
     ))
@@ -644,10 +643,10 @@ pub(crate) async fn pile(
     ),
 ))]
 pub(crate) async fn shipment_shelf(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(id): ShipmentId,
 ) -> Result<Json<ShipmentShelf>, Problem> {
-    Ok(Json(app.shipment_shelf(id).await?))
+    Ok(Json(desk.shipment_shelf(id).await?))
 }
 
 /// Takes what a shipment needs off the shelf as packing begins: everything but sheets, of each as much as there is. Once,
@@ -661,13 +660,13 @@ pub(crate) async fn shipment_shelf(
     ),
 ))]
 pub(crate) async fn take(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(id): ShipmentId,
 ) -> Result<Json<ShipmentShelf>, Problem> {
-    let stored = app.stored(id).await?;
-    let house = app.house().await?;
-    let stock = app.store.stock(app.studio).await?;
-    let today = app.clock.today();
+    let stored = desk.stored(id).await?;
+    let house = desk.house().await?;
+    let stock = desk.store.stock().await?;
+    let today = desk.app.clock.today();
     let inputs = stored.inputs.clone();
     let asked = std::sync::Arc::clone(&house);
     let lines = beside(move || ways::shelf_lines(&inputs, &asked.house, &stock, today)).await?;
@@ -683,18 +682,18 @@ pub(crate) async fn take(
             item: None,
         })
         .collect();
-    wanted.extend(app.cartons_of(&stored.inputs).await?);
+    wanted.extend(desk.cartons_of(&stored.inputs).await?);
     let title = stored.inputs.title.as_str();
-    app.store.take_for(app.studio, (id, title), &wanted).await?;
-    Ok(Json(app.shipment_shelf(id).await?))
+    desk.store.take_for((id, title), &wanted).await?;
+    Ok(Json(desk.shipment_shelf(id).await?))
 }
 
-impl App {
+impl Desk {
     /// The cartons of the pile that a shipment goes in; one, two, or none.
     async fn cartons_of(&self, inputs: &ShipmentInputs) -> Result<Vec<Draw>, Problem> {
         let mut draws = Vec::new();
         for (id, amount) in carton_ids(inputs) {
-            let item = self.store.stock_item(self.studio, id).await?;
+            let item = self.store.stock_item(id).await?;
             draws.extend(item.map(|item| Draw {
                 name: item.name,
                 goods: item.goods,
@@ -717,13 +716,13 @@ impl App {
     ),
 ))]
 pub(crate) async fn give_back(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(id): ShipmentId,
 ) -> Result<Json<ShipmentShelf>, Problem> {
-    let stored = app.stored(id).await?;
+    let stored = desk.stored(id).await?;
     let title = stored.inputs.title.as_str();
-    app.store.give_back(app.studio, (id, title)).await?;
-    Ok(Json(app.shipment_shelf(id).await?))
+    desk.store.give_back((id, title)).await?;
+    Ok(Json(desk.shipment_shelf(id).await?))
 }
 
 /// The id in the path; one that is none is not found.

@@ -1,6 +1,6 @@
 //! Shipments: the bench, one shipment, edits, undo and redo.
 
-use axum::{Json, extract::State, http::StatusCode};
+use axum::{Json, http::StatusCode};
 use hummock_core::{
     Refusal, json,
     quantity::LengthUnit,
@@ -15,8 +15,8 @@ use serde_json::{Map, Value};
 use uuid::Uuid;
 
 use crate::{
-    app::{App, Follows, computed},
     body::{Asked, Body, ShipmentId, refusal_for},
+    desk::{Desk, Follows, computed},
     problem::Problem,
 };
 
@@ -240,10 +240,10 @@ fn typed_tracking(inputs: &ShipmentInputs) -> Option<String> {
     (!number.is_empty()).then(|| number.to_owned())
 }
 
-impl App {
+impl Desk {
     pub(crate) fn view(&self, stored: Stored) -> ShipmentView {
         let line = WorkLine::on(
-            self.clock.today(),
+            self.app.clock.today(),
             &stored.inputs,
             stored.computed.summary.as_ref(),
         );
@@ -264,7 +264,11 @@ impl App {
     }
 
     fn row(&self, listed: Listed) -> BenchRow {
-        let line = WorkLine::on(self.clock.today(), &listed.inputs, listed.summary.as_ref());
+        let line = WorkLine::on(
+            self.app.clock.today(),
+            &listed.inputs,
+            listed.summary.as_ref(),
+        );
         let typed = typed_tracking(&listed.inputs);
         BenchRow {
             tracking: listed.tracking.or(typed),
@@ -300,7 +304,7 @@ impl App {
     ) -> Result<Result<Stored, Json<ShipmentView>>, Problem> {
         let stored = self.stored(id).await?;
         if let Some(edit) = edit
-            && self.store.was_made(self.studio, id, edit).await?
+            && self.store.was_made(id, edit).await?
         {
             return Ok(Err(Json(self.view(stored))));
         }
@@ -334,7 +338,7 @@ impl App {
                 computed: outcome.computed(),
                 inputs: outcome.inputs,
             };
-            let made = self.store.create(self.studio, &new).await;
+            let made = self.store.create(&new).await;
             if let Err(WriteRefused::Stale { based_on, .. }) = made {
                 return Err(Problem::stale(based_on, self.view(self.stored(id).await?)));
             }
@@ -351,7 +355,7 @@ impl App {
         changed: ShipmentInputs,
         request: &EditRequest,
     ) -> Result<Json<ShipmentView>, Problem> {
-        let today = self.clock.today();
+        let today = self.app.clock.today();
         let inputs = changed.checked_since(&stored.inputs, request.unit, today)?;
         let refused = inputs.changed_after_leaving(&stored.inputs);
         if !refused.is_empty() {
@@ -365,7 +369,7 @@ impl App {
             inputs: &inputs,
         };
         let edit = left.of(request.version, request.edit);
-        let edited = self.store.edit(self.studio, edit).await;
+        let edited = self.store.edit(edit).await;
         // The house is not asked.
         self.written(edited)?.ok_or_else(Problem::busy)
     }
@@ -379,14 +383,14 @@ impl App {
         if let Err(made) = self.basis(id, request.version, request.edit).await? {
             return Ok(made);
         }
-        let inputs = self.store.inputs_after(self.studio, id, towards).await?;
+        let inputs = self.store.inputs_after(id, towards).await?;
         let stored = self.stored(id).await?;
         let mut tries = self.tries();
         loop {
             let house = tries.next().await?;
             if let Some(edit) = Left::still(&stored, &inputs) {
                 let edit = edit.of(request.version, request.edit);
-                let moved = self.store.step(self.studio, towards, edit).await;
+                let moved = self.store.step(towards, edit).await;
                 if let Some(view) = self.written(moved)? {
                     return Ok(view);
                 }
@@ -404,7 +408,7 @@ impl App {
                 handed: handed.as_ref(),
                 keeps_plan: false,
             };
-            let moved = self.store.step(self.studio, towards, edit).await;
+            let moved = self.store.step(towards, edit).await;
             if let Some(view) = self.written(moved)? {
                 return Ok(view);
             }
@@ -421,7 +425,7 @@ impl App {
     ),
 ))]
 pub(crate) async fn list(
-    State(app): State<App>,
+    desk: Desk,
     Asked(query): Asked<ListQuery>,
 ) -> Result<Json<BenchPage>, Problem> {
     if !(1..=LARGEST_PAGE).contains(&query.most) {
@@ -436,9 +440,9 @@ pub(crate) async fn list(
         after: query.after,
         most: query.most,
     };
-    let page = app.page(&wanted).await?;
+    let page = desk.page(&wanted).await?;
     Ok(Json(BenchPage {
-        rows: page.rows.into_iter().map(|row| app.row(row)).collect(),
+        rows: page.rows.into_iter().map(|row| desk.row(row)).collect(),
         total: page.total,
         next: page.next,
     }))
@@ -454,11 +458,11 @@ pub(crate) async fn list(
     ),
 ))]
 pub(crate) async fn create(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<NewRequest>,
 ) -> Result<(StatusCode, Json<ShipmentView>), Problem> {
     let id = request.id.unwrap_or_else(Uuid::now_v7);
-    let view = app
+    let view = desk
         .made(id, request.edit, &request.inputs, request.unit)
         .await?;
     Ok((StatusCode::CREATED, view))
@@ -473,10 +477,10 @@ pub(crate) async fn create(
     ),
 ))]
 pub(crate) async fn show(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(id): ShipmentId,
 ) -> Result<Json<ShipmentView>, Problem> {
-    Ok(Json(app.view(app.stored(id).await?)))
+    Ok(Json(desk.view(desk.stored(id).await?)))
 }
 
 /// Changes a shipment and works it out again.
@@ -491,25 +495,25 @@ pub(crate) async fn show(
     ),
 ))]
 pub(crate) async fn edit(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(id): ShipmentId,
     Body(request): Body<EditRequest>,
 ) -> Result<Json<ShipmentView>, Problem> {
-    let stored = match app.basis(id, request.version, request.edit).await? {
+    let stored = match desk.basis(id, request.version, request.edit).await? {
         Ok(stored) => stored,
         Err(made) => return Ok(made),
     };
     let changed = merged(&stored.inputs, request.change.clone())?;
     if stored.place == Place::Sent && changed.handed_over().is_some() {
-        return app.noted(&stored, changed, &request).await;
+        return desk.noted(&stored, changed, &request).await;
     }
-    let mut tries = app.tries();
+    let mut tries = desk.tries();
     loop {
         let house = tries.next().await?;
         let follows = Follows::Stored(&stored.inputs);
-        let outcome = app.outcome(house, changed.clone(), request.unit, follows)?;
+        let outcome = desk.outcome(house, changed.clone(), request.unit, follows)?;
         if outcome.inputs == stored.inputs {
-            return Ok(Json(app.view(stored)));
+            return Ok(Json(desk.view(stored)));
         }
         let handed = handed_over(&outcome.inputs, &outcome.house)?;
         let edit = Edit {
@@ -521,8 +525,8 @@ pub(crate) async fn edit(
             handed: handed.as_ref(),
             keeps_plan: false,
         };
-        let edited = app.store.edit(app.studio, edit).await;
-        if let Some(view) = app.written(edited)? {
+        let edited = desk.store.edit(edit).await;
+        if let Some(view) = desk.written(edited)? {
             return Ok(view);
         }
     }
@@ -540,12 +544,12 @@ pub(crate) async fn edit(
     ),
 ))]
 pub(crate) async fn place(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(id): ShipmentId,
     Body(request): Body<PlaceRequest>,
 ) -> Result<Json<ShipmentView>, Problem> {
-    app.store.put(app.studio, id, request.place).await?;
-    Ok(Json(app.view(app.stored(id).await?)))
+    desk.store.put(id, request.place).await?;
+    Ok(Json(desk.view(desk.stored(id).await?)))
 }
 
 /// Takes back the last edit.
@@ -558,11 +562,11 @@ pub(crate) async fn place(
     ),
 ))]
 pub(crate) async fn undo(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(id): ShipmentId,
     Body(request): Body<MoveRequest>,
 ) -> Result<Json<ShipmentView>, Problem> {
-    app.step(id, &request, Move::Undo).await
+    desk.step(id, &request, Move::Undo).await
 }
 
 /// Makes again the edit that was taken back.
@@ -575,11 +579,11 @@ pub(crate) async fn undo(
     ),
 ))]
 pub(crate) async fn redo(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(id): ShipmentId,
     Body(request): Body<MoveRequest>,
 ) -> Result<Json<ShipmentView>, Problem> {
-    app.step(id, &request, Move::Redo).await
+    desk.step(id, &request, Move::Redo).await
 }
 
 fn merged(inputs: &ShipmentInputs, change: Map<String, Value>) -> Result<ShipmentInputs, Problem> {

@@ -1,14 +1,14 @@
 //! Days on which a parcel can leave: as its carrier says itself, else as its tariff does.
 
-use axum::{Json, extract::State};
+use axum::Json;
 use hummock_core::freight::{OnItsWay, Service, Tariff};
 use jiff::civil::{Date, Time};
 use serde::Serialize;
 use uuid::Uuid;
 
 use crate::{
-    app::App,
     body::ShipmentId,
+    desk::Desk,
     problem::Problem,
     routes::{Routes, routes},
 };
@@ -58,7 +58,7 @@ pub(crate) fn next_days(by_tariff: Option<(&Tariff, &Service)>, today: Date) -> 
     days
 }
 
-impl App {
+impl Desk {
     /// Returns days with what else leaves on them by the same carrier.
     pub(crate) async fn leaving_days(
         &self,
@@ -69,7 +69,7 @@ impl App {
         let tariff = by_tariff.map(|(tariff, _)| format!("{}/", tariff.id));
         let mut told = Vec::with_capacity(days.len());
         for on in days {
-            let there = self.store.leaving_on(self.studio, &on.to_string()).await?;
+            let there = self.store.leaving_on(&on.to_string()).await?;
             let others = there.iter().filter(|other| {
                 let its = |tariff: &str| other.service.starts_with(tariff);
                 other.shipment != shipment && tariff.as_deref().is_some_and(its)
@@ -84,7 +84,7 @@ impl App {
 
     /// Tells whether a carrier says itself that it takes a parcel on a day.
     pub(crate) async fn takes_on(&self, tariff: &Tariff, service: &Service, on: Date) -> bool {
-        let slots = self.carriers.slots(&tariff.id, &service.id, on).await;
+        let slots = self.carriers().slots(&tariff.id, &service.id, on).await;
         slots.is_ok_and(|slots| slots.days.contains(&on))
     }
 }
@@ -99,16 +99,13 @@ impl App {
         (status = 404, description = "There is no such shipment", body = Problem),
     ),
 ))]
-async fn show(
-    State(app): State<App>,
-    ShipmentId(id): ShipmentId,
-) -> Result<Json<SlotsView>, Problem> {
-    let leaves = app.to_leave(id).await?;
+async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<SlotsView>, Problem> {
+    let leaves = desk.to_leave(id).await?;
     let by_tariff = leaves.by_tariff();
-    let today = app.clock.today();
+    let today = desk.app.clock.today();
     let said = match by_tariff {
-        Some((tariff, service)) => app
-            .carriers
+        Some((tariff, service)) => desk
+            .carriers()
             .slots(&tariff.id, &service.id, today)
             .await
             .ok(),
@@ -133,7 +130,7 @@ async fn show(
         .collect();
     Ok(Json(SlotsView {
         by_carrier,
-        days: app.leaving_days(id, by_tariff, days).await?,
+        days: desk.leaving_days(id, by_tariff, days).await?,
         cut_off,
     }))
 }

@@ -4,7 +4,7 @@ use std::sync::Arc;
 
 use axum::{
     Json,
-    extract::{FromRequestParts, Path, State},
+    extract::{FromRequestParts, Path},
     http::{HeaderValue, header, request::Parts},
     response::{IntoResponse, Response},
 };
@@ -18,8 +18,8 @@ use serde::{Deserialize, Serialize};
 use serde_json::Value;
 
 use crate::{
-    app::App,
     body::{Asked, Body},
+    desk::Desk,
     house::Affected,
     problem::Problem,
     rework::beside,
@@ -120,7 +120,7 @@ impl<S: Send + Sync> FromRequestParts<S> for ClassPath {
     }
 }
 
-impl App {
+impl Desk {
     /// Writes other stores in place of those of a house; nothing when the house changed meanwhile.
     pub(crate) async fn changed_to(
         &self,
@@ -130,7 +130,7 @@ impl App {
     ) -> Result<Option<StoresView>, Problem> {
         let made = self
             .store
-            .change_catalogue(self.studio, house.version, based_on, &catalogue)
+            .change_catalogue(house.version, based_on, &catalogue)
             .await;
         Ok(self
             .changed(made)?
@@ -155,7 +155,7 @@ impl App {
                 uses.push(format!("the preset {}", preset.name));
             }
         }
-        let open = self.store.on_the_bench(self.studio).await?;
+        let open = self.store.on_the_bench().await?;
         let id = id.clone();
         let titles = beside(move || {
             open.into_iter()
@@ -179,8 +179,8 @@ impl App {
     operation_id = "show_stores", get, path = "/stores", tag = "stores",
     responses((status = 200, description = "Every material", body = StoresView)),
 ))]
-pub(crate) async fn show(State(app): State<App>) -> Result<Json<StoresView>, Problem> {
-    Ok(Json(StoresView::of(&*app.house().await?)))
+pub(crate) async fn show(desk: Desk) -> Result<Json<StoresView>, Problem> {
+    Ok(Json(StoresView::of(&*desk.house().await?)))
 }
 
 /// Puts a material on the shelf, in place of the one of its id.
@@ -195,19 +195,19 @@ pub(crate) async fn show(State(app): State<App>) -> Result<Json<StoresView>, Pro
     ),
 ))]
 pub(crate) async fn put(
-    State(app): State<App>,
+    desk: Desk,
     ClassPath { class, id }: ClassPath,
     Body(request): Body<MaterialRequest>,
 ) -> Result<Json<StoresView>, Problem> {
     if request.material["id"].as_str() != id.as_ref().map(MaterialId::as_str) {
         return Err(vec![Refusal::new("id", "it differs from the id in the address")].into());
     }
-    let mut tries = app.tries();
+    let mut tries = desk.tries();
     loop {
         let house = tries.next().await?;
         let material = request.material.clone();
         let catalogue = house.house.catalogue.with(class, material)?;
-        if let Some(stores) = app.changed_to(&house, request.version, catalogue).await? {
+        if let Some(stores) = desk.changed_to(&house, request.version, catalogue).await? {
             return Ok(Json(stores));
         }
     }
@@ -227,23 +227,23 @@ pub(crate) async fn put(
     ),
 ))]
 pub(crate) async fn delete(
-    State(app): State<App>,
+    desk: Desk,
     ClassPath { class, id }: ClassPath,
     Asked(based_on): Asked<BasedOn>,
 ) -> Result<Json<StoresView>, Problem> {
-    let mut tries = app.tries();
+    let mut tries = desk.tries();
     loop {
         let house = tries.next().await?;
         let id = id
             .as_ref()
             .filter(|id| house.house.catalogue.holds(class, id))
             .ok_or_else(|| Problem::not_found("material of that id"))?;
-        let uses = app.uses_of(Arc::clone(&house), id).await?;
+        let uses = desk.uses_of(Arc::clone(&house), id).await?;
         if !uses.is_empty() {
             return Err(Problem::in_use(&uses));
         }
         let less = house.house.catalogue.without(class, id);
-        if let Some(stores) = app.changed_to(&house, based_on.version, less).await? {
+        if let Some(stores) = desk.changed_to(&house, based_on.version, less).await? {
             return Ok(Json(stores));
         }
     }
@@ -259,10 +259,10 @@ pub(crate) async fn delete(
     ),
 ))]
 pub(crate) async fn show_table(
-    State(app): State<App>,
+    desk: Desk,
     ClassPath { class, .. }: ClassPath,
 ) -> Result<Response, Problem> {
-    let table = write_table(&app.house().await?.house.catalogue.class(class));
+    let table = write_table(&desk.house().await?.house.catalogue.class(class));
     let name = format!("attachment; filename=\"{}.csv\"", class.key());
     let named = HeaderValue::from_str(&name).expect("keys of classes are plain letters");
     let kind = HeaderValue::from_static("text/csv; charset=utf-8");
@@ -285,12 +285,12 @@ pub(crate) async fn show_table(
     ),
 ))]
 pub(crate) async fn take_table(
-    State(app): State<App>,
+    desk: Desk,
     ClassPath { class, .. }: ClassPath,
     Body(request): Body<TableRequest>,
 ) -> Result<Json<TableResult>, Problem> {
     let lines = read_table(class, &request.csv)?;
-    let mut tries = app.tries();
+    let mut tries = desk.tries();
     loop {
         let house = tries.next().await?;
         let Read {
@@ -303,12 +303,12 @@ pub(crate) async fn take_table(
             catalogue: catalogue.clone(),
             ..house.house.clone()
         };
-        let affected = app.effects_of(Arc::clone(&house), then).await?.affected;
+        let affected = desk.effects_of(Arc::clone(&house), then).await?.affected;
         let stores = if request.dry_run {
             let version = request.version;
             Some(StoresView { version, catalogue })
         } else {
-            app.changed_to(&house, request.version, catalogue).await?
+            desk.changed_to(&house, request.version, catalogue).await?
         };
         if let Some(stores) = stores {
             return Ok(Json(TableResult {

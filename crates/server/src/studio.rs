@@ -1,6 +1,6 @@
 //! The studio: what the pages need to offer choices.
 
-use axum::{Json, extract::State};
+use axum::Json;
 use hummock_core::{
     house::{ALLOWANCES, Allowance, HouseRules, SCHOOLS, SchoolQuestion},
     material::Catalogue,
@@ -12,7 +12,7 @@ use hummock_core::{
 use jiff::civil::Date;
 use serde::Serialize;
 
-use crate::{app::App, problem::Problem};
+use crate::{desk::Desk, problem::Problem};
 
 /// A studio and what it works with.
 #[derive(Debug, Serialize)]
@@ -92,9 +92,9 @@ pub(crate) struct CountryView {
     operation_id = "show_studio", get, path = "/studio", tag = "studio",
     responses((status = 200, description = "The studio", body = StudioView)),
 ))]
-pub(crate) async fn show(State(app): State<App>) -> Result<Json<StudioView>, Problem> {
-    let settings = app.store.settings(app.studio).await?;
-    let house = app.house().await?;
+pub(crate) async fn show(desk: Desk) -> Result<Json<StudioView>, Problem> {
+    let settings = desk.store.settings().await?;
+    let house = desk.house().await?;
     let countries = settings
         .countries
         .into_iter()
@@ -107,7 +107,7 @@ pub(crate) async fn show(State(app): State<App>) -> Result<Json<StudioView>, Pro
         name: settings.name,
         town: settings.town,
         unit: settings.unit,
-        today: app.clock.today(),
+        today: desk.app.clock.today(),
         countries,
         rules: house.house.rules.clone(),
         allowances: ALLOWANCES,
@@ -152,8 +152,8 @@ pub(crate) struct ProgressView {
     operation_id = "show_progress", get, path = "/studio/progress", tag = "studio",
     responses((status = 200, description = "How many are still to be worked out", body = ProgressView)),
 ))]
-pub(crate) async fn progress(State(app): State<App>) -> Result<Json<ProgressView>, Problem> {
-    let progress = app.store.progress(app.studio).await?;
+pub(crate) async fn progress(desk: Desk) -> Result<Json<ProgressView>, Problem> {
+    let progress = desk.store.progress().await?;
     Ok(Json(ProgressView {
         behind: progress.behind,
         open: progress.open,

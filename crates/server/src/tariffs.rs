@@ -4,7 +4,6 @@ use std::sync::Arc;
 
 use axum::{
     Json,
-    extract::State,
     http::{HeaderValue, header},
     response::{IntoResponse, Response},
 };
@@ -22,8 +21,8 @@ use serde::{Deserialize, Serialize};
 use serde_json::Value;
 
 use crate::{
-    app::App,
     body::{Asked, Body, NameInPath, refusal_for},
+    desk::Desk,
     house::Affected,
     problem::Problem,
     rework::beside,
@@ -158,7 +157,7 @@ fn kept<'a>(house: &'a HouseAt, id: &str) -> Result<(&'a Tariff, i32), Problem> 
         .ok_or_else(|| Problem::not_found("tariff of that id"))
 }
 
-impl App {
+impl Desk {
     /// Keeps a tariff, or only says what that would do; nothing when the house changed meanwhile.
     async fn tariff_kept(
         &self,
@@ -180,9 +179,7 @@ impl App {
         let version = if dry_run {
             Some(based_on.unwrap_or_default())
         } else {
-            let made = self
-                .store
-                .keep_tariff(self.studio, house.version, based_on, &tariff);
+            let made = self.store.keep_tariff(house.version, based_on, &tariff);
             self.changed(made.await)?
         };
         Ok(version.map(|version| TariffKept {
@@ -197,8 +194,8 @@ impl App {
     operation_id = "list_tariffs", get, path = "/tariffs", tag = "tariffs",
     responses((status = 200, description = "Every tariff, by id", body = [TariffView])),
 ))]
-pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<TariffView>>, Problem> {
-    let house = app.house().await?;
+pub(crate) async fn list(desk: Desk) -> Result<Json<Vec<TariffView>>, Problem> {
+    let house = desk.house().await?;
     let versions = &house.tariff_versions;
     let views = house.house.tariffs.iter().map(|tariff| {
         let version = versions.get(&tariff.id).copied().unwrap_or_default();
@@ -219,7 +216,7 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<TariffView>>
     ),
 ))]
 pub(crate) async fn put(
-    State(app): State<App>,
+    desk: Desk,
     NameInPath(id): NameInPath,
     Body(request): Body<TariffRequest>,
 ) -> Result<Json<TariffKept>, Problem> {
@@ -227,10 +224,10 @@ pub(crate) async fn put(
     if tariff.id != id {
         return Err(vec![Refusal::new("id", "it differs from the id in the address")].into());
     }
-    let mut tries = app.tries();
+    let mut tries = desk.tries();
     loop {
         let house = tries.next().await?;
-        let kept = app.tariff_kept(&house, request.version, tariff.clone(), request.dry_run);
+        let kept = desk.tariff_kept(&house, request.version, tariff.clone(), request.dry_run);
         if let Some(kept) = kept.await? {
             return Ok(Json(kept));
         }
@@ -251,18 +248,16 @@ pub(crate) async fn put(
     ),
 ))]
 pub(crate) async fn delete(
-    State(app): State<App>,
+    desk: Desk,
     NameInPath(id): NameInPath,
     Asked(based_on): Asked<BasedOn>,
 ) -> Result<axum::http::StatusCode, Problem> {
-    let mut tries = app.tries();
+    let mut tries = desk.tries();
     loop {
         let house = tries.next().await?;
         kept(&house, &id)?;
-        let made = app
-            .store
-            .drop_tariff(app.studio, house.version, based_on.version, &id);
-        if app.changed(made.await)?.is_some() {
+        let made = desk.store.drop_tariff(house.version, based_on.version, &id);
+        if desk.changed(made.await)?.is_some() {
             return Ok(axum::http::StatusCode::NO_CONTENT);
         }
     }
@@ -278,10 +273,10 @@ pub(crate) async fn delete(
     ),
 ))]
 pub(crate) async fn show_table(
-    State(app): State<App>,
+    desk: Desk,
     NameInPath(id): NameInPath,
 ) -> Result<Response, Problem> {
-    let house = app.house().await?;
+    let house = desk.house().await?;
     let (tariff, _) = kept(&house, &id)?;
     let name = format!("attachment; filename=\"{}.csv\"", tariff.id);
     let named = HeaderValue::from_str(&name).expect("ids are plain letters");
@@ -305,16 +300,16 @@ pub(crate) async fn show_table(
     ),
 ))]
 pub(crate) async fn take_table(
-    State(app): State<App>,
+    desk: Desk,
     NameInPath(id): NameInPath,
     Body(request): Body<PricesRequest>,
 ) -> Result<Json<TariffKept>, Problem> {
-    let mut tries = app.tries();
+    let mut tries = desk.tries();
     loop {
         let house = tries.next().await?;
         let (tariff, _) = kept(&house, &id)?;
         let tariff = with_prices(tariff, &request.csv)?;
-        let kept = app.tariff_kept(&house, Some(request.version), tariff, request.dry_run);
+        let kept = desk.tariff_kept(&house, Some(request.version), tariff, request.dry_run);
         if let Some(kept) = kept.await? {
             return Ok(Json(kept));
         }
@@ -331,13 +326,13 @@ pub(crate) async fn take_table(
     ),
 ))]
 pub(crate) async fn quote(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<QuoteRequest>,
 ) -> Result<Json<QuoteAnswer>, Problem> {
     let refuse = |says: &str| Problem::from(vec![Refusal::new("tariff", says)]);
     let tariff = match (request.tariff, &request.tariff_id) {
         (Some(tariff), None) => read(tariff, "tariff/")?,
-        (None, Some(id)) => kept(&*app.house().await?, id)?.0.clone(),
+        (None, Some(id)) => kept(&*desk.house().await?, id)?.0.clone(),
         (None, None) => {
             return Err(refuse(
                 "give a tariff, or the tariff_id of one that is kept",

@@ -7,12 +7,9 @@ use std::{
     time::{Duration, Instant},
 };
 
-use axum::{
-    extract::State,
-    response::{
-        IntoResponse,
-        sse::{Event, KeepAlive, Sse},
-    },
+use axum::response::{
+    IntoResponse,
+    sse::{Event, KeepAlive, Sse},
 };
 use futures_util::stream;
 use hummock_core::{
@@ -23,8 +20,8 @@ use serde::Deserialize;
 use tokio::sync::{Semaphore, mpsc};
 
 use crate::{
-    app::App,
     body::{Asked, ShipmentId},
+    desk::Desk,
     problem::Problem,
     routes::{Routes, routes},
 };
@@ -74,7 +71,7 @@ const WAITING: usize = 2;
     ),
 ))]
 pub(crate) async fn explore(
-    State(app): State<App>,
+    desk: Desk,
     ShipmentId(id): ShipmentId,
     Asked(query): Asked<WaysQuery>,
 ) -> Result<impl IntoResponse, Problem> {
@@ -82,10 +79,10 @@ pub(crate) async fn explore(
         let says = format!("it is {}; give 1 to {MOST} plans", query.most);
         return Err(vec![Refusal::new("most", says)].into());
     }
-    let inputs = app.stored(id).await?.inputs;
-    let house = app.house().await?;
+    let inputs = desk.stored(id).await?.inputs;
+    let house = desk.house().await?;
     let (told, heard) = mpsc::channel::<Front>(WAITING);
-    let Exploring(turns) = app.exploring.clone();
+    let Exploring(turns) = desk.app.exploring.clone();
     tokio::spawn(async move {
         let turn = tokio::select! {
             turn = turns.acquire_owned() => turn,

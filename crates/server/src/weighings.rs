@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use axum::{Json, extract::State};
+use axum::Json;
 use hummock_core::{
     material::{Catalogue, MaterialClass, MaterialId},
     shipment::{House, Worked},
@@ -12,8 +12,8 @@ use hummock_store::{HouseAt, Listed};
 use serde::{Deserialize, Serialize};
 
 use crate::{
-    app::App,
     body::Body,
+    desk::Desk,
     problem::Problem,
     rework::beside,
     routes::{Routes, routes},
@@ -45,9 +45,9 @@ pub(crate) struct DensitiesRequest {
     materials: Vec<MaterialId>,
 }
 
-impl App {
+impl Desk {
     async fn corrections(&self, house: std::sync::Arc<HouseAt>) -> Result<Corrections, Problem> {
-        let weighed = self.store.weighed(self.studio, MOST).await?;
+        let weighed = self.store.weighed(MOST).await?;
         Ok(beside(move || read(weighed, &house.house)).await)
     }
 }
@@ -86,10 +86,10 @@ fn ids_of(catalogue: &Catalogue, class: MaterialClass) -> Vec<MaterialId> {
     operation_id = "list_weighings", get, path = "/weighings", tag = "weighings",
     responses((status = 200, description = "Every material that they bear on, and every parcel", body = WeighingsView)),
 ))]
-pub(crate) async fn list(State(app): State<App>) -> Result<Json<WeighingsView>, Problem> {
-    let house = app.house().await?;
+pub(crate) async fn list(desk: Desk) -> Result<Json<WeighingsView>, Problem> {
+    let house = desk.house().await?;
     let version = house.stores_version;
-    let corrections = app.corrections(house).await?;
+    let corrections = desk.corrections(house).await?;
     Ok(Json(WeighingsView {
         version,
         corrections,
@@ -105,13 +105,13 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<WeighingsView>, 
     ),
 ))]
 pub(crate) async fn take(
-    State(app): State<App>,
+    desk: Desk,
     Body(request): Body<DensitiesRequest>,
 ) -> Result<Json<StoresView>, Problem> {
-    let mut tries = app.tries();
+    let mut tries = desk.tries();
     loop {
         let house = tries.next().await?;
-        let found = app.corrections(std::sync::Arc::clone(&house)).await?;
+        let found = desk.corrections(std::sync::Arc::clone(&house)).await?;
         let densities: BTreeMap<MaterialId, f64> = found
             .materials
             .into_iter()
@@ -119,7 +119,7 @@ pub(crate) async fn take(
             .map(|row| (row.material, row.then))
             .collect();
         let catalogue = house.house.catalogue.with_densities(&densities);
-        if let Some(stores) = app.changed_to(&house, request.version, catalogue).await? {
+        if let Some(stores) = desk.changed_to(&house, request.version, catalogue).await? {
             return Ok(Json(stores));
         }
     }

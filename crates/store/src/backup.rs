@@ -13,7 +13,7 @@ use serde_json::Value;
 use sqlx::{AssertSqlSafe, PgTransaction};
 use uuid::Uuid;
 
-use crate::{Settings, Store, StoreError, StudioId, TakenLine, house::house_in};
+use crate::{Settings, StoreError, StudioId, StudioStore, TakenLine, house::house_in};
 
 /// A list of a backup, in the order in which they are read in: none names what a later one holds.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -141,7 +141,7 @@ impl BackupList {
         let (table, order) = (self.table(), self.order());
         match self {
             // The mark is a picture of its own.
-            Self::Studio => "SELECT (to_jsonb(studio) - '{id,mark}'::text[])::text FROM studio WHERE id = $1".to_owned(),
+            Self::Studio => "SELECT (to_jsonb(studio) - '{id,mark,name}'::text[])::text FROM studio WHERE id = $1".to_owned(),
             Self::Shipments => format!(
                 "SELECT (to_jsonb(row) - '{{studio_id,house_version,claimed_until,claimed_for}}'::text[] || jsonb_build_object(
                      'plan_follows', CASE
@@ -457,13 +457,13 @@ fn is_about_data(code: Option<&str>) -> bool {
     code.is_some_and(|code| code.starts_with("22") || code.starts_with("23"))
 }
 
-impl Store {
+impl StudioStore {
     /// Returns how much a studio holds.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn holdings(&self, studio: StudioId) -> Result<Holdings, StoreError> {
-        let found = sqlx::query_as(HOLDINGS).bind(studio.0);
+    pub async fn holdings(&self) -> Result<Holdings, StoreError> {
+        let found = sqlx::query_as(HOLDINGS).bind(self.studio.0);
         Ok(holdings(found.fetch_one(&self.pool).await?))
     }
 
@@ -471,7 +471,7 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn back_up(&self, studio: StudioId) -> Result<BackupOut, StoreError> {
+    pub async fn back_up(&self) -> Result<BackupOut, StoreError> {
         let begin = "BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY";
         let mut transaction = self.pool.begin_with(begin).await?;
         // Times are written in this zone.
@@ -480,7 +480,7 @@ impl Store {
             .await?;
         Ok(BackupOut {
             transaction,
-            studio,
+            studio: self.studio,
         })
     }
 
@@ -490,14 +490,14 @@ impl Store {
     ///
     /// # Errors
     /// [`BackupRefused::NotEmpty`] when something is kept there.
-    pub async fn restore(&self, studio: StudioId) -> Result<BackupIn, BackupRefused> {
+    pub async fn restore(&self) -> Result<BackupIn, BackupRefused> {
         let mut transaction = self.pool.begin().await?;
         // Plans that are worked out by a house that was known here before are behind this one.
         sqlx::query("UPDATE house SET version = version + 1 WHERE studio_id = $1")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .execute(&mut *transaction)
             .await?;
-        let found = sqlx::query_as(HOLDINGS).bind(studio.0);
+        let found = sqlx::query_as(HOLDINGS).bind(self.studio.0);
         if !holdings(found.fetch_one(&mut *transaction).await?).is_empty() {
             return Err(BackupRefused::NotEmpty);
         }
@@ -510,17 +510,17 @@ impl Store {
         ] {
             let drop = format!("DELETE FROM {table} WHERE studio_id = $1");
             sqlx::query(AssertSqlSafe(drop))
-                .bind(studio.0)
+                .bind(self.studio.0)
                 .execute(&mut *transaction)
                 .await?;
         }
         sqlx::query("UPDATE studio SET mark = NULL WHERE id = $1")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .execute(&mut *transaction)
             .await?;
         Ok(BackupIn {
             transaction,
-            studio,
+            studio: self.studio,
         })
     }
 }

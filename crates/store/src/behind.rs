@@ -7,7 +7,7 @@ use serde_json::Value;
 use sqlx::{AssertSqlSafe, types::Json};
 use uuid::Uuid;
 
-use crate::{Computed, HouseVersion, Store, StoreError, StudioId, error::Tries, house::stands_at};
+use crate::{Computed, HouseVersion, StoreError, StudioStore, error::Tries, house::stands_at};
 
 /// A shipment whose plan is behind the house, claimed by whoever asked.
 #[derive(Debug, Clone, PartialEq)]
@@ -47,7 +47,7 @@ const IS_BEHIND: &str =
     "(place = 'bench' AND house_version < (SELECT version FROM house WHERE studio_id = $1)
     OR house_version = 0)";
 
-impl Store {
+impl StudioStore {
     /// Claims shipments whose plans are behind the house, those promised first before the others; nobody else is
     /// given them until the claim runs out, or the house changes again.
     ///
@@ -55,7 +55,6 @@ impl Store {
     /// [`StoreError`].
     pub async fn claim_behind(
         &self,
-        studio: StudioId,
         most: u32,
         lease: Duration,
     ) -> Result<Vec<Behind>, StoreError> {
@@ -79,7 +78,7 @@ impl Store {
              ORDER BY id"
         );
         let rows: Vec<(Uuid, i32, i32, Value)> = sqlx::query_as(AssertSqlSafe(ask))
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(i64::from(most))
             .bind(lease.as_secs_f64())
             .fetch_all(&self.pool)
@@ -101,7 +100,6 @@ impl Store {
     /// [`StoreError`].
     pub async fn keep_recomputed(
         &self,
-        studio: StudioId,
         house: HouseVersion,
         recomputed: &[Recomputed],
     ) -> Result<u64, StoreError> {
@@ -110,7 +108,7 @@ impl Store {
         in_order.sort_by_key(|one| one.id);
         let mut tries = Tries::default();
         loop {
-            match self.keep_in_order(studio, house, &in_order).await {
+            match self.keep_in_order(house, &in_order).await {
                 Err(error) if tries.again(&error) => {}
                 settled => return settled,
             }
@@ -119,12 +117,11 @@ impl Store {
 
     async fn keep_in_order(
         &self,
-        studio: StudioId,
         house: HouseVersion,
         recomputed: &[&Recomputed],
     ) -> Result<u64, StoreError> {
         let mut transaction = self.pool.begin().await?;
-        if !stands_at(&mut transaction, studio, house).await? {
+        if !stands_at(&mut transaction, self.studio, house).await? {
             return Ok(0);
         }
         let mut written = 0;
@@ -139,7 +136,7 @@ impl Store {
                      claimed_until = NULL
                  WHERE studio_id = $1 AND id = $2 AND version = $7",
             )
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(id)
             .bind(&computed.worked)
             .bind(computed.summary.as_ref().map(Json))
@@ -158,16 +155,12 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn mark_worked_out_before(
-        &self,
-        studio: StudioId,
-        edition: u32,
-    ) -> Result<u64, StoreError> {
+    pub async fn mark_worked_out_before(&self, edition: u32) -> Result<u64, StoreError> {
         let marked = sqlx::query(
             "UPDATE shipment SET house_version = 0
              WHERE studio_id = $1 AND coalesce((worked->>'edition')::integer, 0) < $2",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(edition.cast_signed())
         .execute(&self.pool)
         .await?;
@@ -178,14 +171,14 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn progress(&self, studio: StudioId) -> Result<Progress, StoreError> {
+    pub async fn progress(&self) -> Result<Progress, StoreError> {
         let ask = format!(
             "SELECT (SELECT version FROM house WHERE studio_id = $1),
                  (SELECT count(*) FROM shipment WHERE studio_id = $1 AND {IS_BEHIND}),
                  (SELECT count(*) FROM shipment WHERE studio_id = $1 AND place = 'bench')"
         );
         let (version, behind, open) = sqlx::query_as(AssertSqlSafe(ask))
-            .bind(studio.0)
+            .bind(self.studio.0)
             .fetch_one(&self.pool)
             .await?;
         Ok(Progress {

@@ -4,7 +4,7 @@ use serde_json::Value;
 use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
 use uuid::Uuid;
 
-use crate::{Store, StoreError, StudioId};
+use crate::{StoreError, StudioStore};
 
 /// How a booking stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -88,21 +88,17 @@ impl FromRow<'_, PgRow> for Booking {
 
 const COLUMNS: &str = "id, shipment_id, service, state, question, leaves_on::text AS leaves_on, print, answer, events, says";
 
-impl Store {
+impl StudioStore {
     /// Writes down what a carrier is to be asked, and returns the booking that stands: this one, or the one that there is already.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn begin_booking(
-        &self,
-        studio: StudioId,
-        booking: &Booking,
-    ) -> Result<Booking, StoreError> {
+    pub async fn begin_booking(&self, booking: &Booking) -> Result<Booking, StoreError> {
         sqlx::query(
             "INSERT INTO booking (studio_id, id, shipment_id, service, state, question, leaves_on, print)
              VALUES ($1, $2, $3, $4, 'asked', $5, $6::date, $7) ON CONFLICT DO NOTHING",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(booking.id)
         .bind(booking.shipment)
         .bind(&booking.service)
@@ -111,12 +107,12 @@ impl Store {
         .bind(&booking.print)
         .execute(&self.pool)
         .await?;
-        let standing = self.booking(studio, booking.shipment).await?;
+        let standing = self.booking(booking.shipment).await?;
         match standing {
             Some(standing) => Ok(standing),
             // It was made, and refused or cancelled since.
             None => Ok(self
-                .booking_by_id(studio, booking.id)
+                .booking_by_id(booking.id)
                 .await?
                 .unwrap_or_else(|| booking.clone())),
         }
@@ -126,25 +122,16 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn booking_by_id(
-        &self,
-        studio: StudioId,
-        id: Uuid,
-    ) -> Result<Option<Booking>, StoreError> {
-        self.one_booking(studio, id, "id = $2").await
+    pub async fn booking_by_id(&self, id: Uuid) -> Result<Option<Booking>, StoreError> {
+        self.one_booking(id, "id = $2").await
     }
 
     /// Returns the booking of a shipment that stands: asked, booked or being cancelled.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn booking(
-        &self,
-        studio: StudioId,
-        shipment: Uuid,
-    ) -> Result<Option<Booking>, StoreError> {
+    pub async fn booking(&self, shipment: Uuid) -> Result<Option<Booking>, StoreError> {
         self.one_booking(
-            studio,
             shipment,
             "shipment_id = $2 AND state IN ('asked', 'booked', 'cancelling')",
         )
@@ -155,28 +142,18 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn last_booking(
-        &self,
-        studio: StudioId,
-        shipment: Uuid,
-    ) -> Result<Option<Booking>, StoreError> {
+    pub async fn last_booking(&self, shipment: Uuid) -> Result<Option<Booking>, StoreError> {
         self.one_booking(
-            studio,
             shipment,
             "shipment_id = $2 ORDER BY asked_at DESC, id DESC LIMIT 1",
         )
         .await
     }
 
-    async fn one_booking(
-        &self,
-        studio: StudioId,
-        by: Uuid,
-        which: &str,
-    ) -> Result<Option<Booking>, StoreError> {
+    async fn one_booking(&self, by: Uuid, which: &str) -> Result<Option<Booking>, StoreError> {
         let asked = format!("SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND {which}");
         Ok(sqlx::query_as(AssertSqlSafe(asked))
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(by)
             .fetch_optional(&self.pool)
             .await?)
@@ -186,17 +163,13 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn unanswered(
-        &self,
-        studio: StudioId,
-        most: i64,
-    ) -> Result<Vec<Booking>, StoreError> {
+    pub async fn unanswered(&self, most: i64) -> Result<Vec<Booking>, StoreError> {
         let asked = format!(
             "SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND state IN ('asked', 'cancelling')
              ORDER BY asked_at LIMIT $2"
         );
         let found = sqlx::query_as(AssertSqlSafe(asked))
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(most)
             .fetch_all(&self.pool)
             .await?;
@@ -207,17 +180,13 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn leaving_on(
-        &self,
-        studio: StudioId,
-        day: &str,
-    ) -> Result<Vec<Booking>, StoreError> {
+    pub async fn leaving_on(&self, day: &str) -> Result<Vec<Booking>, StoreError> {
         let asked = format!(
             "SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND state = 'booked' AND leaves_on = $2::date
              ORDER BY service, asked_at, id"
         );
         let found = sqlx::query_as(AssertSqlSafe(asked))
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(day)
             .fetch_all(&self.pool)
             .await?;
@@ -231,7 +200,6 @@ impl Store {
     /// [`StoreError`].
     pub async fn settle_booking(
         &self,
-        studio: StudioId,
         id: Uuid,
         (from, to): (BookingState, BookingState),
         answer: Option<&Value>,
@@ -243,7 +211,7 @@ impl Store {
             "UPDATE booking SET state = $4, answer = coalesce($5, answer), says = $6
              WHERE studio_id = $1 AND id = $2 AND state = $3 RETURNING shipment_id",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(id)
         .bind(from.key())
         .bind(to.key())
@@ -253,30 +221,25 @@ impl Store {
         .await?;
         if let Some(shipment) = moved {
             sqlx::query("UPDATE shipment SET tracking = $3 WHERE studio_id = $1 AND id = $2")
-                .bind(studio.0)
+                .bind(self.studio.0)
                 .bind(shipment)
                 .bind(tracking)
                 .execute(&mut *transaction)
                 .await?;
         }
         transaction.commit().await?;
-        self.booking_by_id(studio, id).await
+        self.booking_by_id(id).await
     }
 
     /// Keeps what a carrier said of a parcel.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn keep_events(
-        &self,
-        studio: StudioId,
-        id: Uuid,
-        events: &Value,
-    ) -> Result<(), StoreError> {
+    pub async fn keep_events(&self, id: Uuid, events: &Value) -> Result<(), StoreError> {
         sqlx::query(
             "UPDATE booking SET events = $3 WHERE studio_id = $1 AND id = $2 AND events IS DISTINCT FROM $3",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(id)
         .bind(Json(events))
         .execute(&self.pool)

@@ -6,7 +6,7 @@ use sqlx::types::Json;
 use uuid::Uuid;
 
 use crate::{
-    ShelfRefused, Store, StoreError, StudioId,
+    ShelfRefused, StoreError, StudioStore,
     stock::{Draw, add, counted, draw, keep, lock},
 };
 
@@ -43,23 +43,18 @@ pub enum DrawnFrom {
     Offcut(Uuid, String),
 }
 
-impl Store {
+impl StudioStore {
     /// Keeps a layout, in place of one of its id of which no sheet is cut yet; tells whether it did.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn keep_cutting(
-        &self,
-        studio: StudioId,
-        id: Uuid,
-        body: &Value,
-    ) -> Result<bool, StoreError> {
+    pub async fn keep_cutting(&self, id: Uuid, body: &Value) -> Result<bool, StoreError> {
         let done = sqlx::query(
             "INSERT INTO cutting (studio_id, id, body) VALUES ($1, $2, $3)
              ON CONFLICT (studio_id, id) DO UPDATE SET body = excluded.body
              WHERE NOT EXISTS (SELECT FROM cutting_sheet WHERE studio_id = $1 AND cutting_id = $2)",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(id)
         .bind(body)
         .execute(&self.pool)
@@ -71,15 +66,11 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn cutting(
-        &self,
-        studio: StudioId,
-        id: Uuid,
-    ) -> Result<Option<StoredCutting>, StoreError> {
+    pub async fn cutting(&self, id: Uuid) -> Result<Option<StoredCutting>, StoreError> {
         let found: Option<(Json<Value>, i64)> = sqlx::query_as(
             "SELECT body, extract(epoch FROM made_at)::bigint FROM cutting WHERE studio_id = $1 AND id = $2",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(id)
         .fetch_optional(&self.pool)
         .await?;
@@ -90,7 +81,7 @@ impl Store {
             "SELECT n, kept, extract(epoch FROM done_at)::bigint FROM cutting_sheet
              WHERE studio_id = $1 AND cutting_id = $2 ORDER BY n",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(id)
         .fetch_all(&self.pool)
         .await?;
@@ -110,12 +101,12 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn cuttings(&self, studio: StudioId) -> Result<Vec<StoredCutting>, StoreError> {
+    pub async fn cuttings(&self) -> Result<Vec<StoredCutting>, StoreError> {
         let rows: Vec<(Uuid, Json<Value>, i64)> = sqlx::query_as(
             "SELECT id, body, extract(epoch FROM made_at)::bigint FROM cutting
              WHERE studio_id = $1 ORDER BY made_at DESC, id DESC LIMIT 50",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .fetch_all(&self.pool)
         .await?;
         let cutting = |(id, body, made_at): (Uuid, Json<Value>, i64)| StoredCutting {
@@ -133,7 +124,6 @@ impl Store {
     /// [`ShelfRefused::NoneLeft`] where another bench was first, [`ShelfRefused::LaidOutAnew`] where it was laid out anew.
     pub async fn sheet_is_cut(
         &self,
-        studio: StudioId,
         (cutting, n, about): (Uuid, i32, &str),
         (from, seen): (&DrawnFrom, &Value),
         offcuts: &[StockItem],
@@ -143,7 +133,7 @@ impl Store {
         let body: Option<Json<Value>> = sqlx::query_scalar(
             "SELECT body FROM cutting WHERE studio_id = $1 AND id = $2 FOR UPDATE",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(cutting)
         .fetch_optional(&mut *transaction)
         .await?;
@@ -155,7 +145,7 @@ impl Store {
         let first = sqlx::query(
             "INSERT INTO cutting_sheet (studio_id, cutting_id, n) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(cutting)
         .bind(n)
         .execute(&mut *transaction)
@@ -165,7 +155,7 @@ impl Store {
         }
         let (item, what) = match from {
             DrawnFrom::Offcut(id, name) => {
-                let there = lock(&mut transaction, studio, *id).await?;
+                let there = lock(&mut transaction, self.studio, *id).await?;
                 let item = there.map(|_| *id);
                 if item.is_none() {
                     return Err(ShelfRefused::NoneLeft { what: name.clone() });
@@ -174,20 +164,20 @@ impl Store {
             }
             DrawnFrom::New(one) => {
                 let key = one.goods.key().unwrap_or_default();
-                let found = counted(&mut transaction, studio, &key, one).await?;
+                let found = counted(&mut transaction, self.studio, &key, one).await?;
                 (found.map(|(id, _)| id), &one.name)
             }
         };
         if let Some(id) = item {
-            draw(&mut transaction, studio, id, 1, ("cut", about))
+            draw(&mut transaction, self.studio, id, 1, ("cut", about))
                 .await?
                 .ok_or_else(|| ShelfRefused::NoneLeft { what: what.clone() })?;
         }
-        let kept = keep(&mut transaction, studio, offcuts, about).await?;
+        let kept = keep(&mut transaction, self.studio, offcuts, about).await?;
         sqlx::query(
             "UPDATE cutting_sheet SET drawn = $4, kept = $5 WHERE studio_id = $1 AND cutting_id = $2 AND n = $3",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(cutting)
         .bind(n)
         .bind(item)
@@ -204,14 +194,13 @@ impl Store {
     /// [`ShelfRefused::UsedSince`] where something that was kept of it has been used.
     pub async fn sheet_is_not_cut(
         &self,
-        studio: StudioId,
         (cutting, n, about): (Uuid, i32, &str),
     ) -> Result<(), ShelfRefused> {
         let mut transaction = self.pool.begin().await?;
         let found: Option<(Option<Uuid>, Vec<Uuid>)> = sqlx::query_as(
             "DELETE FROM cutting_sheet WHERE studio_id = $1 AND cutting_id = $2 AND n = $3 RETURNING drawn, kept",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(cutting)
         .bind(n)
         .fetch_optional(&mut *transaction)
@@ -221,20 +210,20 @@ impl Store {
         };
         kept.sort();
         for id in kept {
-            let there = lock(&mut transaction, studio, id).await?;
+            let there = lock(&mut transaction, self.studio, id).await?;
             // What was thrown away meanwhile is not missed.
             let Some(there) = there else { continue };
             if there.left_count == 0 {
                 return Err(ShelfRefused::UsedSince { what: there.name });
             }
             sqlx::query("DELETE FROM stock WHERE studio_id = $1 AND id = $2")
-                .bind(studio.0)
+                .bind(self.studio.0)
                 .bind(id)
                 .execute(&mut *transaction)
                 .await?;
         }
         if let Some(id) = drawn {
-            add(&mut transaction, studio, id, 1, ("not_cut", about)).await?;
+            add(&mut transaction, self.studio, id, 1, ("not_cut", about)).await?;
         }
         transaction.commit().await?;
         Ok(())

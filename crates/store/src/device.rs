@@ -2,7 +2,7 @@
 
 use uuid::Uuid;
 
-use crate::{Store, StoreError, StudioId};
+use crate::{StoreError, StudioStore};
 
 /// A device that is signed in.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -23,14 +23,14 @@ pub type TokenDigest = [u8; 32];
 /// A device that has been silent for longer is asked for the passphrase again.
 const LONGEST_SILENCE_DAYS: i32 = 90;
 
-impl Store {
+impl StudioStore {
     /// Returns the studio's passphrase as it is kept, when it has one.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn passphrase(&self, studio: StudioId) -> Result<Option<String>, StoreError> {
+    pub async fn passphrase(&self) -> Result<Option<String>, StoreError> {
         let hash = sqlx::query_scalar("SELECT hash FROM passphrase WHERE studio_id = $1")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .fetch_optional(&self.pool)
             .await?;
         Ok(hash)
@@ -40,15 +40,11 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn keep_first_passphrase(
-        &self,
-        studio: StudioId,
-        hash: &str,
-    ) -> Result<bool, StoreError> {
+    pub async fn keep_first_passphrase(&self, hash: &str) -> Result<bool, StoreError> {
         let done = sqlx::query(
             "INSERT INTO passphrase (studio_id, hash) VALUES ($1, $2) ON CONFLICT DO NOTHING",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(hash)
         .execute(&self.pool)
         .await?;
@@ -59,19 +55,19 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn change_passphrase(&self, studio: StudioId, hash: &str) -> Result<(), StoreError> {
+    pub async fn change_passphrase(&self, hash: &str) -> Result<(), StoreError> {
         let mut transaction = self.pool.begin().await?;
         sqlx::query(
             "INSERT INTO passphrase (studio_id, hash) VALUES ($1, $2)
              ON CONFLICT (studio_id) DO UPDATE SET hash = excluded.hash, changed_at = now()",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(hash)
         .execute(&mut *transaction)
         .await?;
         // Whoever signs in by the former one holds its row until the device is there to be deleted.
         sqlx::query("DELETE FROM device WHERE studio_id = $1")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .execute(&mut *transaction)
             .await?;
         transaction.commit().await?;
@@ -84,7 +80,6 @@ impl Store {
     /// [`StoreError`].
     pub async fn sign_in(
         &self,
-        studio: StudioId,
         name: &str,
         token: &TokenDigest,
         by_passphrase: &str,
@@ -98,7 +93,7 @@ impl Store {
              RETURNING id",
         )
         .bind(Uuid::now_v7())
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(name)
         .bind(token.as_slice())
         .bind(by_passphrase)
@@ -111,16 +106,12 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn device_that_shows(
-        &self,
-        studio: StudioId,
-        token: &TokenDigest,
-    ) -> Result<Option<Uuid>, StoreError> {
+    pub async fn device_that_shows(&self, token: &TokenDigest) -> Result<Option<Uuid>, StoreError> {
         let found: Option<(Uuid, bool)> = sqlx::query_as(
             "SELECT id, seen_at < now() - interval '1 minute' FROM device
              WHERE studio_id = $1 AND token_digest = $2 AND seen_at > now() - make_interval(days => $3)",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(token.as_slice())
         .bind(LONGEST_SILENCE_DAYS)
         .fetch_optional(&self.pool)
@@ -138,14 +129,14 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn devices(&self, studio: StudioId) -> Result<Vec<Device>, StoreError> {
+    pub async fn devices(&self) -> Result<Vec<Device>, StoreError> {
         let rows: Vec<(Uuid, String, i64, i64)> = sqlx::query_as(
             "SELECT id, name, extract(epoch FROM signed_in_at)::bigint, extract(epoch FROM seen_at)::bigint
              FROM device
              WHERE studio_id = $1 AND seen_at > now() - make_interval(days => $2)
              ORDER BY signed_in_at DESC, id",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(LONGEST_SILENCE_DAYS)
         .fetch_all(&self.pool)
         .await?;
@@ -162,9 +153,9 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn sign_out(&self, studio: StudioId, device: Uuid) -> Result<bool, StoreError> {
+    pub async fn sign_out(&self, device: Uuid) -> Result<bool, StoreError> {
         let done = sqlx::query("DELETE FROM device WHERE studio_id = $1 AND id = $2")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(device)
             .execute(&self.pool)
             .await?;

@@ -14,7 +14,7 @@ use serde::Serialize;
 use sqlx::{PgConnection, PgTransaction, types::Json};
 use uuid::Uuid;
 
-use crate::{Store, StoreError, StudioId};
+use crate::{StoreError, StudioId, StudioStore};
 
 /// Which house: counts up with every change of rules, stores, tariffs or presets.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
@@ -67,14 +67,14 @@ impl From<sqlx::Error> for SettingRefused {
     }
 }
 
-impl Store {
+impl StudioStore {
     /// Returns the version of a studio's house.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn house_version(&self, studio: StudioId) -> Result<HouseVersion, StoreError> {
+    pub async fn house_version(&self) -> Result<HouseVersion, StoreError> {
         let version = sqlx::query_scalar("SELECT version FROM house WHERE studio_id = $1")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .fetch_one(&self.pool)
             .await?;
         Ok(HouseVersion(version))
@@ -85,13 +85,9 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn house(
-        &self,
-        studio: StudioId,
-        references: Arc<References>,
-    ) -> Result<HouseAt, StoreError> {
+    pub async fn house(&self, references: Arc<References>) -> Result<HouseAt, StoreError> {
         let mut connection = self.pool.acquire().await?;
-        house_in(&mut connection, studio, references).await
+        house_in(&mut connection, self.studio, references).await
     }
 
     /// Keeps new rules of a house beside the older ones; their version is one above the one that they are based on.
@@ -104,22 +100,21 @@ impl Store {
     /// [`SettingRefused::HouseMoved`] when another part of the house changed.
     pub async fn change_rules(
         &self,
-        studio: StudioId,
         seen: HouseVersion,
         rules: &HouseRules,
     ) -> Result<(), SettingRefused> {
         let version = i32::try_from(rules.version).unwrap_or(i32::MAX);
-        let mut change = self.begin_change(studio).await?;
+        let mut change = self.begin_change().await?;
         let newest: i32 =
             sqlx::query_scalar("SELECT max(version) FROM house_rules WHERE studio_id = $1")
-                .bind(studio.0)
+                .bind(self.studio.0)
                 .fetch_one(&mut *change.transaction)
                 .await?;
         if newest + 1 != version {
             return Err(SettingRefused::Stale { current: newest });
         }
         sqlx::query("INSERT INTO house_rules (studio_id, version, rules) VALUES ($1, $2, $3)")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(version)
             .bind(Json(rules))
             .execute(&mut *change.transaction)
@@ -134,14 +129,13 @@ impl Store {
     /// [`SettingRefused::HouseMoved`] when another part of the house did.
     pub async fn change_catalogue(
         &self,
-        studio: StudioId,
         seen: HouseVersion,
         based_on: i32,
         catalogue: &Catalogue,
     ) -> Result<i32, SettingRefused> {
-        let mut change = self.begin_change(studio).await?;
+        let mut change = self.begin_change().await?;
         let current: i32 = sqlx::query_scalar("SELECT version FROM catalogue WHERE studio_id = $1")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .fetch_one(&mut *change.transaction)
             .await?;
         if current != based_on {
@@ -150,7 +144,7 @@ impl Store {
         sqlx::query(
             "UPDATE catalogue SET materials = $2, version = version + 1, edition = $3 WHERE studio_id = $1",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(Json(catalogue))
         .bind(EDITION.cast_signed())
         .execute(&mut *change.transaction)
@@ -167,12 +161,11 @@ impl Store {
     /// there is none to change; [`SettingRefused::HouseMoved`] when the house changed since the tariff was checked against it.
     pub async fn keep_tariff(
         &self,
-        studio: StudioId,
         seen: HouseVersion,
         based_on: Option<i32>,
         tariff: &Tariff,
     ) -> Result<i32, SettingRefused> {
-        let mut change = self.begin_change(studio).await?;
+        let mut change = self.begin_change().await?;
         let current = change.tariff_version(&tariff.id).await?;
         match (current, based_on) {
             (None, Some(_)) => return Err(SettingRefused::NotFound),
@@ -186,7 +179,7 @@ impl Store {
              ON CONFLICT (studio_id, id) DO UPDATE SET body = excluded.body, version = tariff.version + 1
              RETURNING version",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(&tariff.id)
         .bind(Json(tariff))
         .fetch_one(&mut *change.transaction)
@@ -202,19 +195,18 @@ impl Store {
     /// [`SettingRefused::HouseMoved`].
     pub async fn drop_tariff(
         &self,
-        studio: StudioId,
         seen: HouseVersion,
         based_on: i32,
         id: &str,
     ) -> Result<(), SettingRefused> {
-        let mut change = self.begin_change(studio).await?;
+        let mut change = self.begin_change().await?;
         match change.tariff_version(id).await? {
             None => return Err(SettingRefused::NotFound),
             Some(current) if current != based_on => return Err(SettingRefused::Stale { current }),
             Some(_) => {}
         }
         sqlx::query("DELETE FROM tariff WHERE studio_id = $1 AND id = $2")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(id)
             .execute(&mut *change.transaction)
             .await?;
@@ -227,16 +219,15 @@ impl Store {
     /// [`SettingRefused::HouseMoved`] when the house changed since the preset was checked against it.
     pub async fn keep_preset(
         &self,
-        studio: StudioId,
         seen: HouseVersion,
         rules: &HouseRules,
     ) -> Result<(), SettingRefused> {
-        let mut change = self.begin_change(studio).await?;
+        let mut change = self.begin_change().await?;
         sqlx::query(
             "INSERT INTO preset (studio_id, name, rules) VALUES ($1, $2, $3)
              ON CONFLICT (studio_id, name) DO UPDATE SET rules = excluded.rules",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(&rules.name)
         .bind(Json(rules))
         .execute(&mut *change.transaction)
@@ -248,15 +239,10 @@ impl Store {
     ///
     /// # Errors
     /// [`SettingRefused::NotFound`] when there is none, [`SettingRefused::HouseMoved`].
-    pub async fn drop_preset(
-        &self,
-        studio: StudioId,
-        seen: HouseVersion,
-        name: &str,
-    ) -> Result<(), SettingRefused> {
-        let mut change = self.begin_change(studio).await?;
+    pub async fn drop_preset(&self, seen: HouseVersion, name: &str) -> Result<(), SettingRefused> {
+        let mut change = self.begin_change().await?;
         let dropped = sqlx::query("DELETE FROM preset WHERE studio_id = $1 AND name = $2")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(name)
             .execute(&mut *change.transaction)
             .await?;
@@ -270,25 +256,25 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn catalogue_edition(&self, studio: StudioId) -> Result<u32, StoreError> {
+    pub async fn catalogue_edition(&self) -> Result<u32, StoreError> {
         let edition: i32 = sqlx::query_scalar("SELECT edition FROM catalogue WHERE studio_id = $1")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .fetch_one(&self.pool)
             .await?;
         Ok(edition.unsigned_abs())
     }
 
     /// Begins a change of the house; others wait until it is finished or dropped.
-    async fn begin_change(&self, studio: StudioId) -> Result<Changing<'_>, SettingRefused> {
+    async fn begin_change(&self) -> Result<Changing<'_>, SettingRefused> {
         let mut transaction = self.pool.begin().await?;
         let from =
             sqlx::query_scalar("SELECT version FROM house WHERE studio_id = $1 FOR NO KEY UPDATE")
-                .bind(studio.0)
+                .bind(self.studio.0)
                 .fetch_one(&mut *transaction)
                 .await?;
         Ok(Changing {
             transaction,
-            studio,
+            studio: self.studio,
             from: HouseVersion(from),
         })
     }

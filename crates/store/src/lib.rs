@@ -44,8 +44,23 @@ pub struct Store {
     pool: PgPool,
 }
 
+/// What one studio keeps: the only way to its tables, so that no query can leave out whose they are.
+#[derive(Debug, Clone)]
+pub struct StudioStore {
+    pool: PgPool,
+    studio: StudioId,
+}
+
+impl StudioStore {
+    /// Returns whose it is.
+    #[must_use]
+    pub const fn studio(&self) -> StudioId {
+        self.studio
+    }
+}
+
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 10] = [
+const TABLES: [(&str, &str); 11] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -71,6 +86,10 @@ const TABLES: [(&str, &str); 10] = [
     ),
     ("leaving", include_str!("../migrations/0009_leaving.sql")),
     ("log", include_str!("../migrations/0010_log.sql")),
+    (
+        "studios by name",
+        include_str!("../migrations/0011_studios_by_name.sql"),
+    ),
 ];
 const MOST_CONNECTIONS: u32 = 16;
 /// Kept open, since opening one takes long where much else runs.

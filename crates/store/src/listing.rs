@@ -9,7 +9,7 @@ use serde_json::Value;
 use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow};
 use uuid::Uuid;
 
-use crate::{HouseVersion, Place, Store, StoreError, StudioId, shipment::is_behind};
+use crate::{HouseVersion, Place, StoreError, StudioStore, shipment::is_behind};
 
 /// What a list is sorted by.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Deserialize)]
@@ -171,12 +171,12 @@ const fn order(sort: Sort) -> Order {
 const MATCHES: &str = "shipment.studio_id = $1 AND place = $2
     AND NOT EXISTS (SELECT 1 FROM unnest($3::text[]) AS word WHERE strpos(found_by, word) = 0)";
 
-impl Store {
+impl StudioStore {
     /// Returns a page of the shipments of a studio.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn shipments(&self, studio: StudioId, wanted: &Wanted) -> Result<Page, StoreError> {
+    pub async fn shipments(&self, wanted: &Wanted) -> Result<Page, StoreError> {
         let Order { keys, beyond, by } = order(wanted.sort);
         let words: Vec<String> = wanted
             .search
@@ -205,7 +205,7 @@ impl Store {
              ORDER BY {by}"
         );
         let mut rows: Vec<Counted> = sqlx::query_as(AssertSqlSafe(ask))
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(wanted.place.key())
             .bind(&words)
             .bind(wanted.after)
@@ -222,7 +222,7 @@ impl Store {
                 sqlx::query_scalar(AssertSqlSafe(format!(
                     "SELECT count(*) FROM shipment WHERE {MATCHES}"
                 )))
-                .bind(studio.0)
+                .bind(self.studio.0)
                 .bind(wanted.place.key())
                 .bind(&words)
                 .fetch_one(&self.pool)
@@ -240,7 +240,7 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn on_the_bench(&self, studio: StudioId) -> Result<Vec<Listed>, StoreError> {
+    pub async fn on_the_bench(&self) -> Result<Vec<Listed>, StoreError> {
         let rows: Vec<Row> = sqlx::query_as(
             "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version, tracking
              FROM shipment
@@ -249,7 +249,7 @@ impl Store {
              WHERE shipment.studio_id = $1 AND place = 'bench'
              ORDER BY coalesce(promised, 'infinity'::date), created_at, shipment.id",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .fetch_all(&self.pool)
         .await?;
         Ok(rows.into_iter().map(Listed::from).collect())
@@ -259,7 +259,7 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn weighed(&self, studio: StudioId, most: i64) -> Result<Vec<Listed>, StoreError> {
+    pub async fn weighed(&self, most: i64) -> Result<Vec<Listed>, StoreError> {
         let rows: Vec<Row> = sqlx::query_as(
             "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version, tracking
              FROM shipment
@@ -268,7 +268,7 @@ impl Store {
              WHERE shipment.studio_id = $1 AND place <> 'bin' AND inputs #> '{parcel,weight}' IS NOT NULL
              ORDER BY shipment.id DESC LIMIT $2",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(most)
         .fetch_all(&self.pool)
         .await?;
@@ -279,12 +279,7 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn sent_with(
-        &self,
-        studio: StudioId,
-        tariff: &str,
-        most: i64,
-    ) -> Result<Vec<Listed>, StoreError> {
+    pub async fn sent_with(&self, tariff: &str, most: i64) -> Result<Vec<Listed>, StoreError> {
         let rows: Vec<Row> = sqlx::query_as(
             "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version, tracking
              FROM shipment
@@ -293,7 +288,7 @@ impl Store {
              WHERE shipment.studio_id = $1 AND place IN ('sent', 'archive') AND starts_with(inputs->>'service', $2 || '/')
              ORDER BY shipment.id DESC LIMIT $3",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(tariff)
         .bind(most)
         .fetch_all(&self.pool)
@@ -307,7 +302,6 @@ impl Store {
     /// [`StoreError`].
     pub async fn with_lessons(
         &self,
-        studio: StudioId,
         most: i64,
     ) -> Result<Vec<(Uuid, ShipmentInputs, Handed)>, StoreError> {
         let rows: Vec<(Uuid, i32, Value, Value)> = sqlx::query_as(
@@ -319,7 +313,7 @@ impl Store {
                  AND coalesce(inputs #>> '{after,lesson}', '') <> ''
              ORDER BY shipment.id DESC LIMIT $2",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(most)
         .fetch_all(&self.pool)
         .await?;

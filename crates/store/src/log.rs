@@ -6,7 +6,7 @@ use serde_json::Value;
 use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
 use uuid::Uuid;
 
-use crate::{Store, StoreError, StudioId};
+use crate::{StoreError, StudioStore};
 
 /// What the log is sorted by.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Deserialize)]
@@ -126,14 +126,13 @@ macro_rules! asked {
     }};
 }
 
-impl Store {
+impl StudioStore {
     /// Returns a page of the log, and how many there are on all pages.
     ///
     /// # Errors
     /// [`StoreError`].
     pub async fn log(
         &self,
-        studio: StudioId,
         wanted: &LogWanted,
         sort: LogSort,
         (skip, most): (i64, i64),
@@ -142,15 +141,19 @@ impl Store {
         let page = format!(
             "SELECT id, title, buyer, logged FROM shipment WHERE {MATCHES} ORDER BY {by} OFFSET $10 LIMIT $11"
         );
-        let rows = asked!(sqlx::query_as(AssertSqlSafe(page)), studio, wanted)
+        let rows = asked!(sqlx::query_as(AssertSqlSafe(page)), self.studio, wanted)
             .bind(skip)
             .bind(most)
             .fetch_all(&self.pool)
             .await?;
         let count = format!("SELECT count(*) FROM shipment WHERE {MATCHES}");
-        let total = asked!(sqlx::query_scalar(AssertSqlSafe(count)), studio, wanted)
-            .fetch_one(&self.pool)
-            .await?;
+        let total = asked!(
+            sqlx::query_scalar(AssertSqlSafe(count)),
+            self.studio,
+            wanted
+        )
+        .fetch_one(&self.pool)
+        .await?;
         Ok((rows, total))
     }
 
@@ -158,31 +161,29 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn whole_log(
-        &self,
-        studio: StudioId,
-        wanted: &LogWanted,
-    ) -> Result<Vec<Logged>, StoreError> {
+    pub async fn whole_log(&self, wanted: &LogWanted) -> Result<Vec<Logged>, StoreError> {
         let all = format!(
             "SELECT id, title, buyer, logged FROM shipment WHERE {MATCHES} ORDER BY left_on DESC, id DESC"
         );
-        Ok(asked!(sqlx::query_as(AssertSqlSafe(all)), studio, wanted)
-            .fetch_all(&self.pool)
-            .await?)
+        Ok(
+            asked!(sqlx::query_as(AssertSqlSafe(all)), self.studio, wanted)
+                .fetch_all(&self.pool)
+                .await?,
+        )
     }
 
     /// Returns the names of carriers and presets that stand in the log.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn log_names(&self, studio: StudioId) -> Result<[Vec<String>; 2], StoreError> {
+    pub async fn log_names(&self) -> Result<[Vec<String>; 2], StoreError> {
         let mut found = [Vec::new(), Vec::new()];
         for (key, names) in ["carrier", "preset"].into_iter().zip(&mut found) {
             *names = sqlx::query_scalar(
                 "SELECT DISTINCT logged->>$2 FROM shipment
                  WHERE studio_id = $1 AND logged IS NOT NULL AND logged->>$2 IS NOT NULL ORDER BY 1",
             )
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(key)
             .fetch_all(&self.pool)
             .await?;
@@ -194,7 +195,7 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn catch_up_log(&self, studio: StudioId) -> Result<usize, StoreError> {
+    pub async fn catch_up_log(&self) -> Result<usize, StoreError> {
         let left: Vec<(Uuid, i32, Value, Value)> = sqlx::query_as(
             "SELECT shipment.id, schema, inputs, handed
              FROM shipment
@@ -202,7 +203,7 @@ impl Store {
                  AND shipment_id = shipment.id AND state = at_state
              WHERE shipment.studio_id = $1 AND handed IS NOT NULL AND logged IS NULL",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .fetch_all(&self.pool)
         .await?;
         let many = left.len();
@@ -218,7 +219,7 @@ impl Store {
                 "UPDATE shipment SET logged = $3, left_on = $4::date
                  WHERE studio_id = $1 AND id = $2 AND logged IS NULL",
             )
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(id)
             .bind(Json(&row))
             .bind(row.left_on.to_string())

@@ -3,7 +3,7 @@
 use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow};
 use uuid::Uuid;
 
-use crate::{Store, StoreError, StudioId};
+use crate::{StoreError, StudioStore};
 
 /// A photograph, without its picture.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -43,19 +43,15 @@ impl FromRow<'_, PgRow> for Photograph {
 
 const COLUMNS: &str = "id, shipment_id, step, taken_at, width, height, bytes, digest";
 
-impl Store {
+impl StudioStore {
     /// Returns a photograph.
     ///
     /// # Errors
     /// When the database is away.
-    pub async fn photograph(
-        &self,
-        studio: StudioId,
-        id: Uuid,
-    ) -> Result<Option<Photograph>, StoreError> {
+    pub async fn photograph(&self, id: Uuid) -> Result<Option<Photograph>, StoreError> {
         let asked = format!("SELECT {COLUMNS} FROM photograph WHERE studio_id = $1 AND id = $2");
         let found = sqlx::query_as(AssertSqlSafe(asked))
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(id)
             .fetch_optional(&self.pool)
             .await?;
@@ -66,16 +62,12 @@ impl Store {
     ///
     /// # Errors
     /// When the database is away.
-    pub async fn photographs(
-        &self,
-        studio: StudioId,
-        shipment: Uuid,
-    ) -> Result<Vec<Photograph>, StoreError> {
+    pub async fn photographs(&self, shipment: Uuid) -> Result<Vec<Photograph>, StoreError> {
         let asked = format!(
             "SELECT {COLUMNS} FROM photograph WHERE studio_id = $1 AND shipment_id = $2 ORDER BY taken_at, id"
         );
         let found = sqlx::query_as(AssertSqlSafe(asked))
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(shipment)
             .fetch_all(&self.pool)
             .await?;
@@ -86,16 +78,12 @@ impl Store {
     ///
     /// # Errors
     /// When the database is away, or there is no such shipment.
-    pub async fn keep_photograph(
-        &self,
-        studio: StudioId,
-        photograph: &Photograph,
-    ) -> Result<(), StoreError> {
+    pub async fn keep_photograph(&self, photograph: &Photograph) -> Result<(), StoreError> {
         sqlx::query(
             "INSERT INTO photograph (studio_id, id, shipment_id, step, taken_at, width, height, bytes, digest)
              VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT (studio_id, id) DO NOTHING",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(photograph.id)
         .bind(photograph.shipment)
         .bind(&photograph.step)
@@ -113,9 +101,9 @@ impl Store {
     ///
     /// # Errors
     /// When the database is away.
-    pub async fn drop_photograph(&self, studio: StudioId, id: Uuid) -> Result<bool, StoreError> {
+    pub async fn drop_photograph(&self, id: Uuid) -> Result<bool, StoreError> {
         let done = sqlx::query("DELETE FROM photograph WHERE studio_id = $1 AND id = $2")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(id)
             .execute(&self.pool)
             .await?;

@@ -11,7 +11,7 @@ use sqlx::{FromRow, PgConnection, Row as _, postgres::PgRow, types::Json};
 use uuid::Uuid;
 
 use crate::{
-    HouseVersion, Store, StoreError, StudioId,
+    HouseVersion, StoreError, StudioId, StudioStore,
     error::{MayRepeat, Tries},
     house::stands_at,
 };
@@ -266,14 +266,14 @@ const ONE: &str = "
         AND shipment_id = shipment.id AND state = at_state
     WHERE shipment.studio_id = $1 AND shipment.id = $2";
 
-impl Store {
+impl StudioStore {
     /// Returns one shipment.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn shipment(&self, studio: StudioId, id: Uuid) -> Result<Option<Stored>, StoreError> {
+    pub async fn shipment(&self, id: Uuid) -> Result<Option<Stored>, StoreError> {
         let mut connection = self.pool.acquire().await?;
-        Ok(read(&mut connection, studio, id).await?)
+        Ok(read(&mut connection, self.studio, id).await?)
     }
 
     /// Stores a new shipment, unless one of that id is there already; returns it as it stands.
@@ -281,34 +281,26 @@ impl Store {
     /// # Errors
     /// [`WriteRefused::HouseMoved`] when its plan follows another house than the one that there is,
     /// [`WriteRefused::Stale`] when another change made one of that id.
-    pub async fn create(
-        &self,
-        studio: StudioId,
-        new: &NewShipment,
-    ) -> Result<Stored, WriteRefused> {
+    pub async fn create(&self, new: &NewShipment) -> Result<Stored, WriteRefused> {
         let mut tries = Tries::default();
         loop {
-            match self.create_once(studio, new).await {
+            match self.create_once(new).await {
                 Err(error) if tries.again(&error) => {}
                 settled => return settled,
             }
         }
     }
 
-    async fn create_once(
-        &self,
-        studio: StudioId,
-        new: &NewShipment,
-    ) -> Result<Stored, WriteRefused> {
+    async fn create_once(&self, new: &NewShipment) -> Result<Stored, WriteRefused> {
         let mut transaction = self.pool.begin().await?;
-        hold(&mut transaction, studio, &new.computed).await?;
+        hold(&mut transaction, self.studio, &new.computed).await?;
         let made = sqlx::query(
             "INSERT INTO shipment
                  (studio_id, id, worked, summary, rules_version, house_version, promised, title, buyer, found_by, place, handed, logged, left_on)
              VALUES ($1, $2, $3, $4, $5, $6, $7::date, $8, $9, $10, $11, $12, $13, $14::date)
              ON CONFLICT DO NOTHING",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(new.id)
         .bind(&new.computed.worked)
         .bind(new.computed.summary.as_ref().map(Json))
@@ -325,17 +317,17 @@ impl Store {
         .execute(&mut *transaction)
         .await?;
         if made.rows_affected() == 1 {
-            add_state(&mut transaction, studio, new.id, 0, &new.inputs).await?;
+            add_state(&mut transaction, self.studio, new.id, 0, &new.inputs).await?;
             if let Some(edit) = new.edit {
-                note_made(&mut transaction, studio, new.id, edit).await?;
+                note_made(&mut transaction, self.studio, new.id, edit).await?;
             }
         }
-        let stored = read(&mut transaction, studio, new.id)
+        let stored = read(&mut transaction, self.studio, new.id)
             .await?
             .ok_or(WriteRefused::NotFound)?;
         if made.rows_affected() == 0
             && let Some(edit) = new.edit
-            && !was_made(&mut transaction, studio, new.id, edit).await?
+            && !was_made(&mut transaction, self.studio, new.id, edit).await?
         {
             return Err(WriteRefused::Stale {
                 based_on: 0,
@@ -352,54 +344,44 @@ impl Store {
     /// # Errors
     /// [`WriteRefused::Stale`] when the shipment is not at the version that the edit was based on,
     /// [`WriteRefused::PutAway`] when it is put away, [`WriteRefused::HouseMoved`].
-    pub async fn edit(&self, studio: StudioId, edit: Edit<'_>) -> Result<Stored, WriteRefused> {
-        self.change_shipment(studio, edit, None).await
+    pub async fn edit(&self, edit: Edit<'_>) -> Result<Stored, WriteRefused> {
+        self.change_shipment(edit, None).await
     }
 
     /// Tells whether a change of that id was made.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn was_made(
-        &self,
-        studio: StudioId,
-        shipment: Uuid,
-        edit: Uuid,
-    ) -> Result<bool, StoreError> {
+    pub async fn was_made(&self, shipment: Uuid, edit: Uuid) -> Result<bool, StoreError> {
         let mut connection = self.pool.acquire().await?;
-        Ok(was_made(&mut connection, studio, shipment, edit).await?)
+        Ok(was_made(&mut connection, self.studio, shipment, edit).await?)
     }
 
     /// Puts a shipment in its place; returns it as it stands.
     ///
     /// # Errors
     /// [`WriteRefused::NotFound`].
-    pub async fn put(
-        &self,
-        studio: StudioId,
-        id: Uuid,
-        place: Place,
-    ) -> Result<Stored, WriteRefused> {
+    pub async fn put(&self, id: Uuid, place: Place) -> Result<Stored, WriteRefused> {
         let mut transaction = self.pool.begin().await?;
         // What has left goes back among what has left; nobody hands it over in between.
         sqlx::query("SELECT FROM shipment WHERE studio_id = $1 AND id = $2 FOR NO KEY UPDATE")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(id)
             .execute(&mut *transaction)
             .await?;
-        let place = match read(&mut transaction, studio, id).await? {
+        let place = match read(&mut transaction, self.studio, id).await? {
             Some(stored) if place.is_at_work() => Place::at_work(&stored.inputs),
             _ => place,
         };
         sqlx::query(
             "UPDATE shipment SET place = $3, changed_at = now() WHERE studio_id = $1 AND id = $2 AND place <> $3",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(id)
         .bind(place.key())
         .execute(&mut *transaction)
         .await?;
-        let stored = read(&mut transaction, studio, id)
+        let stored = read(&mut transaction, self.studio, id)
             .await?
             .ok_or(WriteRefused::NotFound)?;
         transaction.commit().await?;
@@ -412,12 +394,11 @@ impl Store {
     /// [`WriteRefused::NotFound`] or [`WriteRefused::NoState`].
     pub async fn inputs_after(
         &self,
-        studio: StudioId,
         id: Uuid,
         towards: Move,
     ) -> Result<ShipmentInputs, WriteRefused> {
         let mut connection = self.pool.acquire().await?;
-        if read(&mut connection, studio, id).await?.is_none() {
+        if read(&mut connection, self.studio, id).await?.is_none() {
             return Err(WriteRefused::NotFound);
         }
         let found: Option<(i32, Value)> = sqlx::query_as(
@@ -425,7 +406,7 @@ impl Store {
              JOIN shipment ON shipment.studio_id = shipment_state.studio_id AND shipment.id = shipment_id
              WHERE shipment.studio_id = $1 AND shipment_id = $2 AND state = at_state + $3",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(id)
         .bind(towards.step())
         .fetch_optional(&mut *connection)
@@ -439,24 +420,18 @@ impl Store {
     ///
     /// # Errors
     /// As [`Store::edit`].
-    pub async fn step(
-        &self,
-        studio: StudioId,
-        towards: Move,
-        edit: Edit<'_>,
-    ) -> Result<Stored, WriteRefused> {
-        self.change_shipment(studio, edit, Some(towards)).await
+    pub async fn step(&self, towards: Move, edit: Edit<'_>) -> Result<Stored, WriteRefused> {
+        self.change_shipment(edit, Some(towards)).await
     }
 
     async fn change_shipment(
         &self,
-        studio: StudioId,
         edit: Edit<'_>,
         towards: Option<Move>,
     ) -> Result<Stored, WriteRefused> {
         let mut tries = Tries::default();
         loop {
-            match self.change_once(studio, edit, towards).await {
+            match self.change_once(edit, towards).await {
                 Err(error) if tries.again(&error) => {}
                 settled => return settled,
             }
@@ -466,17 +441,16 @@ impl Store {
     /// Moves a shipment to another state: one that there is, or a new one.
     async fn change_once(
         &self,
-        studio: StudioId,
         edit: Edit<'_>,
         towards: Option<Move>,
     ) -> Result<Stored, WriteRefused> {
         let id = edit.shipment;
         let mut transaction = self.pool.begin().await?;
         if !edit.keeps_plan {
-            hold(&mut transaction, studio, edit.computed).await?;
+            hold(&mut transaction, self.studio, edit.computed).await?;
         }
-        let Some(at_state) = lock(&mut transaction, studio, edit).await? else {
-            return read(&mut transaction, studio, id)
+        let Some(at_state) = lock(&mut transaction, self.studio, edit).await? else {
+            return read(&mut transaction, self.studio, id)
                 .await?
                 .ok_or(WriteRefused::NotFound);
         };
@@ -486,20 +460,20 @@ impl Store {
                 sqlx::query(
                     "DELETE FROM shipment_state WHERE studio_id = $1 AND shipment_id = $2 AND state > $3",
                 )
-                .bind(studio.0)
+                .bind(self.studio.0)
                 .bind(id)
                 .bind(at_state)
                 .execute(&mut *transaction)
                 .await?;
-                add_state(&mut transaction, studio, id, at_state + 1, edit.inputs).await?;
+                add_state(&mut transaction, self.studio, id, at_state + 1, edit.inputs).await?;
                 at_state + 1
             }
         };
-        stand_at(&mut transaction, studio, state, edit).await?;
+        stand_at(&mut transaction, self.studio, state, edit).await?;
         if let Some(edit) = edit.id {
-            note_made(&mut transaction, studio, id, edit).await?;
+            note_made(&mut transaction, self.studio, id, edit).await?;
         }
-        let stored = read(&mut transaction, studio, id)
+        let stored = read(&mut transaction, self.studio, id)
             .await?
             .ok_or(WriteRefused::NoState)?;
         transaction.commit().await?;

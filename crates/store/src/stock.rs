@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use sqlx::{PgConnection, types::Json};
 use uuid::Uuid;
 
-use crate::{Store, StoreError, StudioId};
+use crate::{StoreError, StudioId, StudioStore};
 
 /// Why the shelf was not changed.
 #[derive(Debug, thiserror::Error)]
@@ -105,18 +105,18 @@ fn item((id, goods, name, place, left): Row) -> StockItem {
     }
 }
 
-impl Store {
+impl StudioStore {
     /// Returns what is on the shelf, the oldest first; offcuts and cartons that are used up are left out.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn stock(&self, studio: StudioId) -> Result<Vec<StockItem>, StoreError> {
+    pub async fn stock(&self) -> Result<Vec<StockItem>, StoreError> {
         let rows: Vec<Row> = sqlx::query_as(
             "SELECT id, goods, name, place, left_count FROM stock
              WHERE studio_id = $1 AND (key IS NOT NULL OR left_count > 0)
              ORDER BY made_at, id",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .fetch_all(&self.pool)
         .await?;
         Ok(rows.into_iter().map(item).collect())
@@ -126,15 +126,11 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn stock_item(
-        &self,
-        studio: StudioId,
-        id: Uuid,
-    ) -> Result<Option<StockItem>, StoreError> {
+    pub async fn stock_item(&self, id: Uuid) -> Result<Option<StockItem>, StoreError> {
         let row: Option<Row> = sqlx::query_as(
             "SELECT id, goods, name, place, left_count FROM stock WHERE studio_id = $1 AND id = $2",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(id)
         .fetch_optional(&self.pool)
         .await?;
@@ -145,16 +141,12 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn stock_events(
-        &self,
-        studio: StudioId,
-        id: Uuid,
-    ) -> Result<Vec<StockEvent>, StoreError> {
+    pub async fn stock_events(&self, id: Uuid) -> Result<Vec<StockEvent>, StoreError> {
         let rows: Vec<(i64, i64, String, String, i64)> = sqlx::query_as(
             "SELECT change, left_count, why, about, extract(epoch FROM at)::bigint FROM stock_event
              WHERE studio_id = $1 AND stock_id = $2 ORDER BY id DESC LIMIT 100",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(id)
         .fetch_all(&self.pool)
         .await?;
@@ -173,15 +165,11 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn put_on_shelf(
-        &self,
-        studio: StudioId,
-        items: &[StockItem],
-    ) -> Result<Vec<Uuid>, StoreError> {
+    pub async fn put_on_shelf(&self, items: &[StockItem]) -> Result<Vec<Uuid>, StoreError> {
         let mut transaction = self.pool.begin().await?;
         let mut ids = Vec::with_capacity(items.len());
         for item in items {
-            ids.push(put(&mut transaction, studio, item, ("counted", "")).await?);
+            ids.push(put(&mut transaction, self.studio, item, ("counted", "")).await?);
         }
         transaction.commit().await?;
         Ok(ids)
@@ -193,13 +181,12 @@ impl Store {
     /// [`ShelfRefused`].
     pub async fn count_stock(
         &self,
-        studio: StudioId,
         id: Uuid,
         was: i64,
         item: &StockItem,
     ) -> Result<(), ShelfRefused> {
         let mut transaction = self.pool.begin().await?;
-        let left = lock(&mut transaction, studio, id)
+        let left = lock(&mut transaction, self.studio, id)
             .await?
             .ok_or(ShelfRefused::NotFound)?
             .left_count;
@@ -210,7 +197,7 @@ impl Store {
             "UPDATE stock SET goods = $3, key = $4, name = $5, place = $6, left_count = $7
              WHERE studio_id = $1 AND id = $2",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(id)
         .bind(Json(&item.goods))
         .bind(item.goods.key())
@@ -227,7 +214,7 @@ impl Store {
         changed?;
         note(
             &mut transaction,
-            studio,
+            self.studio,
             (id, item.left - was, item.left),
             ("counted", ""),
         )
@@ -240,9 +227,9 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn drop_stock(&self, studio: StudioId, id: Uuid) -> Result<bool, StoreError> {
+    pub async fn drop_stock(&self, id: Uuid) -> Result<bool, StoreError> {
         let done = sqlx::query("DELETE FROM stock WHERE studio_id = $1 AND id = $2")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(id)
             .execute(&self.pool)
             .await?;
@@ -255,21 +242,20 @@ impl Store {
     /// [`ShelfRefused`].
     pub async fn open_carton(
         &self,
-        studio: StudioId,
         id: Uuid,
         panels: &[StockItem],
     ) -> Result<Vec<Uuid>, ShelfRefused> {
         let mut transaction = self.pool.begin().await?;
-        let row = lock(&mut transaction, studio, id)
+        let row = lock(&mut transaction, self.studio, id)
             .await?
             .ok_or(ShelfRefused::NotFound)?;
         let about = row.name;
-        draw(&mut transaction, studio, id, 1, ("opened", &about))
+        draw(&mut transaction, self.studio, id, 1, ("opened", &about))
             .await?
             .ok_or_else(|| ShelfRefused::NoneLeft {
                 what: about.clone(),
             })?;
-        let kept = keep(&mut transaction, studio, panels, &about).await?;
+        let kept = keep(&mut transaction, self.studio, panels, &about).await?;
         transaction.commit().await?;
         Ok(kept)
     }
@@ -280,7 +266,6 @@ impl Store {
     /// [`StoreError`].
     pub async fn take_for(
         &self,
-        studio: StudioId,
         (shipment, title): (Uuid, &str),
         wanted: &[Draw],
     ) -> Result<Vec<TakenLine>, StoreError> {
@@ -288,13 +273,13 @@ impl Store {
         let first = sqlx::query(
             "INSERT INTO taken (studio_id, shipment_id, lines) VALUES ($1, $2, '[]') ON CONFLICT DO NOTHING",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(shipment)
         .execute(&mut *transaction)
         .await?;
         if first.rows_affected() == 0 {
             drop(transaction);
-            return Ok(self.taken_for(studio, shipment).await?.unwrap_or_default());
+            return Ok(self.taken_for(shipment).await?.unwrap_or_default());
         }
         // In one order, so that two benches never wait for each other.
         let mut wanted: Vec<(String, &Draw)> = wanted
@@ -307,12 +292,20 @@ impl Store {
         wanted.sort_by(|one, other| one.0.cmp(&other.0));
         let mut lines = Vec::new();
         for (key, one) in wanted {
-            let Some((item, left)) = counted(&mut transaction, studio, &key, one).await? else {
+            let Some((item, left)) = counted(&mut transaction, self.studio, &key, one).await?
+            else {
                 continue;
             };
             let amount = one.amount.min(left);
             if amount > 0 {
-                draw(&mut transaction, studio, item, amount, ("taken", title)).await?;
+                draw(
+                    &mut transaction,
+                    self.studio,
+                    item,
+                    amount,
+                    ("taken", title),
+                )
+                .await?;
             }
             lines.push(TakenLine {
                 item,
@@ -322,7 +315,7 @@ impl Store {
             });
         }
         sqlx::query("UPDATE taken SET lines = $3 WHERE studio_id = $1 AND shipment_id = $2")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(shipment)
             .bind(Json(&lines))
             .execute(&mut *transaction)
@@ -335,14 +328,10 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn taken_for(
-        &self,
-        studio: StudioId,
-        shipment: Uuid,
-    ) -> Result<Option<Vec<TakenLine>>, StoreError> {
+    pub async fn taken_for(&self, shipment: Uuid) -> Result<Option<Vec<TakenLine>>, StoreError> {
         let lines: Option<Json<Vec<TakenLine>>> =
             sqlx::query_scalar("SELECT lines FROM taken WHERE studio_id = $1 AND shipment_id = $2")
-                .bind(studio.0)
+                .bind(self.studio.0)
                 .bind(shipment)
                 .fetch_optional(&self.pool)
                 .await?;
@@ -353,16 +342,12 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn give_back(
-        &self,
-        studio: StudioId,
-        (shipment, title): (Uuid, &str),
-    ) -> Result<(), StoreError> {
+    pub async fn give_back(&self, (shipment, title): (Uuid, &str)) -> Result<(), StoreError> {
         let mut transaction = self.pool.begin().await?;
         let lines: Option<Json<Vec<TakenLine>>> = sqlx::query_scalar(
             "DELETE FROM taken WHERE studio_id = $1 AND shipment_id = $2 RETURNING lines",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(shipment)
         .fetch_optional(&mut *transaction)
         .await?;
@@ -370,7 +355,7 @@ impl Store {
             if line.amount > 0 {
                 add(
                     &mut transaction,
-                    studio,
+                    self.studio,
                     line.item,
                     line.amount,
                     ("given_back", title),

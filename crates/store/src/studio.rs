@@ -9,10 +9,10 @@ use serde::{Deserialize, Serialize};
 use sqlx::types::Json;
 use uuid::Uuid;
 
-use crate::{Store, StoreError, house};
+use crate::{Store, StoreError, StudioStore, house};
 
 /// Which studio.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub struct StudioId(pub(crate) Uuid);
 
 impl std::fmt::Display for StudioId {
@@ -92,62 +92,95 @@ impl Settings {
 }
 
 impl Store {
-    /// Returns the studio of this database, when there is one.
+    /// Returns the one handle to what a studio keeps.
+    #[must_use]
+    pub fn of(&self, studio: StudioId) -> StudioStore {
+        StudioStore {
+            pool: self.pool.clone(),
+            studio,
+        }
+    }
+
+    /// Returns the studio of a name, if there is one.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn studio(&self) -> Result<Option<StudioId>, StoreError> {
-        let id = sqlx::query_scalar("SELECT id FROM studio ORDER BY created_at LIMIT 1")
+    pub async fn studio_named(&self, name: &str) -> Result<Option<StudioId>, StoreError> {
+        let id = sqlx::query_scalar("SELECT id FROM studio WHERE name = $1")
+            .bind(name)
             .fetch_optional(&self.pool)
             .await?;
         Ok(id.map(StudioId))
     }
 
-    /// Creates a studio with all that it works with, unless the database has one already; returns it
-    /// either way, and whether it is new.
+    /// Returns the studio of an id, if there is one.
     ///
-    /// Safe against another process that does the same at the same time.
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn studio_of(&self, id: Uuid) -> Result<Option<StudioId>, StoreError> {
+        let id = sqlx::query_scalar("SELECT id FROM studio WHERE id = $1")
+            .bind(id)
+            .fetch_optional(&self.pool)
+            .await?;
+        Ok(id.map(StudioId))
+    }
+
+    /// Returns all studios of the database, the oldest first.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn studios(&self) -> Result<Vec<StudioId>, StoreError> {
+        let ids: Vec<Uuid> = sqlx::query_scalar("SELECT id FROM studio ORDER BY created_at, id")
+            .fetch_all(&self.pool)
+            .await?;
+        Ok(ids.into_iter().map(StudioId).collect())
+    }
+
+    /// Creates a studio of a name with all that it works with, unless there is one of that name; returns it either way, and
+    /// whether it is new.
+    ///
+    /// Safe against another process that does the same at the same time: the name is unique, so one of them finds the other's.
     ///
     /// # Errors
     /// [`StoreError`].
     pub async fn create_studio(
         &self,
+        name: &str,
         settings: &Settings,
         house: &House,
     ) -> Result<(StudioId, bool), StoreError> {
         let mut transaction = self.pool.begin().await?;
-        sqlx::query("LOCK TABLE studio IN SHARE ROW EXCLUSIVE MODE")
-            .execute(&mut *transaction)
-            .await?;
-        let there: Option<Uuid> =
-            sqlx::query_scalar("SELECT id FROM studio ORDER BY created_at LIMIT 1")
-                .fetch_optional(&mut *transaction)
+        let made: Option<Uuid> = sqlx::query_scalar(
+            "INSERT INTO studio (id, name, settings) VALUES ($1, $2, $3)
+             ON CONFLICT (name) DO NOTHING RETURNING id",
+        )
+        .bind(Uuid::now_v7())
+        .bind(name)
+        .bind(Json(settings))
+        .fetch_optional(&mut *transaction)
+        .await?;
+        let Some(id) = made else {
+            let there = sqlx::query_scalar("SELECT id FROM studio WHERE name = $1")
+                .bind(name)
+                .fetch_one(&mut *transaction)
                 .await?;
-        if let Some(id) = there {
-            return Ok((StudioId(id), false));
-        }
-        let id = Uuid::now_v7();
-        sqlx::query("INSERT INTO studio (id, settings) VALUES ($1, $2)")
-            .bind(id)
-            .bind(Json(settings))
-            .execute(&mut *transaction)
-            .await?;
+            return Ok((StudioId(there), false));
+        };
         house::create(&mut transaction, id, house).await?;
         transaction.commit().await?;
         Ok((StudioId(id), true))
     }
+}
 
+impl StudioStore {
     /// Returns which columns of a shop's table hold what, as they were named the last time.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn order_columns(
-        &self,
-        studio: StudioId,
-    ) -> Result<Option<OrderColumns>, StoreError> {
+    pub async fn order_columns(&self) -> Result<Option<OrderColumns>, StoreError> {
         let kept: Option<Json<OrderColumns>> =
             sqlx::query_scalar("SELECT order_columns FROM studio WHERE id = $1")
-                .bind(studio.0)
+                .bind(self.studio.0)
                 .fetch_one(&self.pool)
                 .await?;
         Ok(kept.map(|Json(columns)| columns))
@@ -157,15 +190,11 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn keep_order_columns(
-        &self,
-        studio: StudioId,
-        columns: &OrderColumns,
-    ) -> Result<(), StoreError> {
+    pub async fn keep_order_columns(&self, columns: &OrderColumns) -> Result<(), StoreError> {
         sqlx::query(
             "UPDATE studio SET order_columns = $2 WHERE id = $1 AND order_columns IS DISTINCT FROM $2",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(Json(columns))
         .execute(&self.pool)
         .await?;
@@ -176,9 +205,9 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn settings(&self, studio: StudioId) -> Result<Settings, StoreError> {
+    pub async fn settings(&self) -> Result<Settings, StoreError> {
         let Json(settings) = sqlx::query_scalar("SELECT settings FROM studio WHERE id = $1")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .fetch_one(&self.pool)
             .await?;
         Ok(settings)
@@ -188,10 +217,10 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn settings_at(&self, studio: StudioId) -> Result<(i32, Settings), StoreError> {
+    pub async fn settings_at(&self) -> Result<(i32, Settings), StoreError> {
         let (version, Json(settings)): (i32, Json<Settings>) =
             sqlx::query_as("SELECT settings_version, settings FROM studio WHERE id = $1")
-                .bind(studio.0)
+                .bind(self.studio.0)
                 .fetch_one(&self.pool)
                 .await?;
         Ok((version, settings))
@@ -203,7 +232,6 @@ impl Store {
     /// [`SettingsRefused::Stale`] when they changed since.
     pub async fn change_settings(
         &self,
-        studio: StudioId,
         based_on: i32,
         settings: &Settings,
     ) -> Result<i32, SettingsRefused> {
@@ -211,7 +239,7 @@ impl Store {
             "UPDATE studio SET settings = $3, settings_version = settings_version + 1
              WHERE id = $1 AND settings_version = $2 RETURNING settings_version",
         )
-        .bind(studio.0)
+        .bind(self.studio.0)
         .bind(based_on)
         .bind(Json(settings))
         .fetch_optional(&self.pool)
@@ -224,9 +252,9 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn mark(&self, studio: StudioId) -> Result<Option<Vec<u8>>, StoreError> {
+    pub async fn mark(&self) -> Result<Option<Vec<u8>>, StoreError> {
         Ok(sqlx::query_scalar("SELECT mark FROM studio WHERE id = $1")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .fetch_one(&self.pool)
             .await?)
     }
@@ -235,9 +263,9 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn keep_mark(&self, studio: StudioId, png: Option<&[u8]>) -> Result<(), StoreError> {
+    pub async fn keep_mark(&self, png: Option<&[u8]>) -> Result<(), StoreError> {
         sqlx::query("UPDATE studio SET mark = $2 WHERE id = $1")
-            .bind(studio.0)
+            .bind(self.studio.0)
             .bind(png)
             .execute(&self.pool)
             .await?;

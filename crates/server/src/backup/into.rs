@@ -7,7 +7,7 @@ use std::{
 
 use axum::body::Bytes;
 use hummock_core::shipment::EDITION;
-use hummock_store::{BackupList, Store, StudioId};
+use hummock_store::{BackupList, StudioStore};
 use serde::Deserialize;
 use tokio::sync::mpsc;
 use uuid::Uuid;
@@ -51,7 +51,7 @@ pub(crate) struct ReadIn {
 
 /// Reads a backup in; when that fails, the studio is as it was.
 pub(crate) async fn read(
-    (store, studio): (&Store, StudioId),
+    store: &StudioStore,
     pictures: &Pictures,
     file: File,
     count: &Count,
@@ -59,26 +59,18 @@ pub(crate) async fn read(
     let (send, receive) = mpsc::channel(WAITING);
     let searching = tokio::task::spawn_blocking(move || search(file, &send));
     let mut put = Vec::new();
-    let taken = take_in(
-        (store, studio),
-        pictures,
-        receive,
-        &mut put,
-        count,
-        searching,
-    )
-    .await;
+    let taken = take_in(store, pictures, receive, &mut put, count, searching).await;
     // Whose commit got no answer may be there all the same: its pictures stay, as they do while nobody can be asked.
-    if taken.is_err() && store.holdings(studio).await?.is_empty() {
+    if taken.is_err() && store.holdings().await?.is_empty() {
         for id in put {
-            pictures.forget(studio, id).await;
+            pictures.forget(store.studio(), id).await;
         }
     }
     let read = taken?;
     // What an earlier edition of the program worked out is worked out again; every start does so too, and the studio is here by now.
     let caught_up = async {
-        store.mark_worked_out_before(studio, EDITION).await?;
-        store.catch_up_log(studio).await
+        store.mark_worked_out_before(EDITION).await?;
+        store.catch_up_log().await
     };
     if let Err(error) = caught_up.await {
         tracing::warn!(%error, "what was read in is brought up to date at the next start");
@@ -87,14 +79,14 @@ pub(crate) async fn read(
 }
 
 async fn take_in(
-    (store, studio): (&Store, StudioId),
+    store: &StudioStore,
     pictures: &Pictures,
     mut found: mpsc::Receiver<Found>,
     put: &mut Vec<Uuid>,
     count: &Count,
     searching: tokio::task::JoinHandle<Result<(), Failed>>,
 ) -> Result<ReadIn, Failed> {
-    let mut into = store.restore(studio).await?;
+    let mut into = store.restore().await?;
     let mut read = ReadIn {
         shipments: 0,
         photographs: 0,
@@ -113,7 +105,9 @@ async fn take_in(
             Found::Mark(png) => into.mark(&png).await?,
             Found::Picture(id, picture) => {
                 put.push(id);
-                pictures.keep(studio, id, Bytes::from(picture)).await?;
+                pictures
+                    .keep(store.studio(), id, Bytes::from(picture))
+                    .await?;
                 read.photographs += 1;
                 count.one_more();
             }

@@ -2,37 +2,38 @@
 
 mod into;
 mod out;
+mod state;
+
+pub(crate) use state::Backups;
 
 use std::{
     fs::File,
     io::{self, Write as _},
     os::unix::fs::FileExt as _,
     path::Path,
-    sync::{
-        Arc, Mutex, PoisonError,
-        atomic::{AtomicU64, Ordering},
-    },
+    sync::Arc,
 };
 
 use anyhow::Context as _;
 use axum::{
     Json,
     body::{Body as Sent, Bytes},
-    extract::{DefaultBodyLimit, Path as Named, State},
+    extract::{DefaultBodyLimit, Path as Named},
     http::{StatusCode, header},
     response::{IntoResponse, Response},
 };
 use futures_util::stream;
 use hummock_core::Refusal;
-use hummock_store::{BackupRefused, Holdings, Store, StoreError, StudioId};
+use hummock_store::{Holdings, StudioStore};
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
+use self::state::{Count, Doing, Failed, Made, Receiving, Work, told};
 use crate::{
-    app::App,
     body::{Asked, Body},
     clock::Clock,
+    desk::Desk,
     photographs::{self, Pictures},
     problem::Problem,
     routes::{Routes, routes},
@@ -88,167 +89,9 @@ impl About {
     }
 }
 
-/// Why a backup was not made or not read in.
-#[derive(Debug, thiserror::Error)]
-pub(crate) enum Failed {
-    /// The file is not what it should be, or something is kept here already.
-    #[error(transparent)]
-    Refused(#[from] BackupRefused),
-    /// The file is not what it should be.
-    #[error("{0}")]
-    Said(String),
-    /// The database is away.
-    #[error(transparent)]
-    Store(#[from] StoreError),
-    /// The disk did not do what was asked.
-    #[error("the disk: {0}")]
-    Disk(#[from] io::Error),
-    /// Photographs can't be reached.
-    #[error("the place where photographs are kept does not answer")]
-    Pictures(#[from] photographs::Away),
-    /// It broke off.
-    #[error("it broke off")]
-    Slip,
-}
-
-impl From<zip::result::ZipError> for Failed {
-    fn from(error: zip::result::ZipError) -> Self {
-        Self::Disk(error.into())
-    }
-}
-
-impl Failed {
-    fn said(says: impl Into<String>) -> Self {
-        Self::Said(says.into())
-    }
-}
-
 /// Where a picture lies in the file.
 fn picture_name(shipment: Uuid, id: Uuid) -> String {
     format!("photographs/{shipment}/{id}.jpg")
-}
-
-/// How far it is: shipments and photographs, one by one.
-#[derive(Debug, Default)]
-pub(crate) struct Count {
-    done: AtomicU64,
-    of: AtomicU64,
-}
-
-impl Count {
-    fn is_of(&self, holdings: Holdings) {
-        let of = holdings.shipments.saturating_add(holdings.photographs);
-        self.of.store(of.unsigned_abs(), Ordering::Relaxed);
-    }
-
-    fn one_more(&self) {
-        self.done.fetch_add(1, Ordering::Relaxed);
-    }
-
-    /// How many are done, and of how many; never more than there are.
-    fn so_far(&self) -> (u64, u64) {
-        let of = self.of.load(Ordering::Relaxed);
-        (self.done.load(Ordering::Relaxed).min(of), of)
-    }
-}
-
-/// What is done with backups just now.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-enum Doing {
-    /// One is being made.
-    Making,
-    /// One is being sent here.
-    Receiving,
-    /// One is being read in.
-    Reading,
-}
-
-#[derive(Debug)]
-struct Made {
-    file: Arc<File>,
-    bytes: u64,
-    on: Date,
-    holdings: Holdings,
-    without_picture: u64,
-}
-
-#[derive(Debug)]
-struct Receiving {
-    id: Uuid,
-    file: File,
-    received: u64,
-    bytes: u64,
-}
-
-#[derive(Debug, Default)]
-struct Desk {
-    working: Option<(Doing, Arc<Count>)>,
-    receiving: Option<Receiving>,
-    made: Option<Made>,
-    read: Option<into::ReadIn>,
-    failed: Option<String>,
-}
-
-/// The backups of a process: one is made or read in at a time, and the last one made is kept until the next.
-#[derive(Debug, Clone, Default)]
-pub(crate) struct Backups(Arc<Mutex<Desk>>);
-
-impl Backups {
-    fn desk(&self) -> std::sync::MutexGuard<'_, Desk> {
-        self.0.lock().unwrap_or_else(PoisonError::into_inner)
-    }
-}
-
-/// Something that is being done. Whatever ends it, a panic too, the next can begin.
-#[derive(Debug)]
-struct Work {
-    backups: Backups,
-    count: Arc<Count>,
-    ended: bool,
-}
-
-impl Work {
-    /// Begins something, unless something is being done already.
-    fn begin(backups: &Backups, desk: &mut Desk, what: Doing) -> Result<Self, Problem> {
-        if desk.working.is_some() {
-            return Err(Problem::backup_under_way());
-        }
-        let count = Arc::new(Count::default());
-        desk.working = Some((what, Arc::clone(&count)));
-        desk.failed = None;
-        Ok(Self {
-            backups: backups.clone(),
-            count,
-            ended: false,
-        })
-    }
-
-    /// Ends it with what came of it.
-    fn end<T>(mut self, came: Result<T, Failed>, keep: impl FnOnce(&mut Desk, T)) {
-        let mut desk = self.backups.desk();
-        desk.working = None;
-        match came {
-            Ok(made) => keep(&mut desk, made),
-            Err(error) => {
-                tracing::warn!(%error, "a backup was not made or not read in");
-                desk.failed = Some(told(&error));
-            }
-        }
-        drop(desk);
-        self.ended = true;
-    }
-}
-
-impl Drop for Work {
-    fn drop(&mut self) {
-        if !self.ended {
-            let mut desk = self.backups.desk();
-            desk.working = None;
-            desk.failed = Some(told(&Failed::Slip));
-        }
-    }
 }
 
 /// How backups stand.
@@ -307,11 +150,16 @@ pub(crate) struct ReadView {
     without_picture: u64,
 }
 
-impl App {
+impl Desk {
+    fn backups(&self) -> Backups {
+        self.app.backups.of(self.studio())
+    }
+
     async fn backup_view(&self) -> Result<BackupView, Problem> {
-        let holdings = self.store.holdings(self.studio).await?;
-        let desk = self.backups.desk();
-        let doing = match (&desk.working, &desk.receiving) {
+        let holdings = self.store.holdings().await?;
+        let backups = self.backups();
+        let standing = backups.standing();
+        let doing = match (&standing.working, &standing.receiving) {
             (Some((what, count)), _) => {
                 let (done, of) = count.so_far();
                 let what = *what;
@@ -329,19 +177,19 @@ impl App {
             photographs: holdings.photographs,
             empty: holdings.is_empty(),
             doing,
-            made: desk.made.as_ref().map(|made| MadeView {
+            made: standing.made.as_ref().map(|made| MadeView {
                 bytes: made.bytes,
                 on: made.on,
                 shipments: made.holdings.shipments,
                 photographs: made.holdings.photographs,
                 without_picture: made.without_picture,
             }),
-            read: desk.read.map(|read| ReadView {
+            read: standing.read.map(|read| ReadView {
                 shipments: read.shipments,
                 photographs: read.photographs,
                 without_picture: read.without_picture,
             }),
-            failed: desk.failed.clone(),
+            failed: standing.failed.clone(),
         })
     }
 
@@ -349,41 +197,28 @@ impl App {
         let made = async {
             let file = tokio::task::spawn_blocking(tempfile::tempfile).await;
             let file = file.map_err(|_| Failed::Slip)??;
-            let from = (&self.store, self.studio);
-            let written = out::write(from, &self.pictures, self.clock, file, &work.count).await?;
+            let from = &self.store;
+            let written =
+                out::write(from, &self.app.pictures, self.app.clock, file, &work.count).await?;
             let bytes = written.file.metadata()?.len();
             Ok(Made {
                 file: Arc::new(written.file),
                 bytes,
-                on: self.clock.today(),
+                on: self.app.clock.today(),
                 holdings: written.holdings,
                 without_picture: written.without_picture,
             })
         };
         let made = made.await;
-        work.end(made, |desk, made| desk.made = Some(made));
+        work.end(made, |standing, made| standing.made = Some(made));
     }
 
     async fn read_backup(self, file: File, work: Work) {
-        let into = (&self.store, self.studio);
-        let read = into::read(into, &self.pictures, file, &work.count).await;
+        let into = &self.store;
+        let read = into::read(into, &self.app.pictures, file, &work.count).await;
         // Plans that are behind are worked out.
-        self.bell.notify_one();
-        work.end(read, |desk, read| desk.read = Some(read));
-    }
-}
-
-fn told(failed: &Failed) -> String {
-    match failed {
-        Failed::Refused(BackupRefused::NotEmpty) => {
-            "something is kept here already: a backup is read into a studio that is empty"
-                .to_owned()
-        }
-        Failed::Refused(BackupRefused::Store(_)) | Failed::Store(_) => {
-            "the database went away meanwhile: nothing of it was kept; try again".to_owned()
-        }
-        Failed::Slip => "it broke off: nothing of it was kept; try again".to_owned(),
-        other => other.to_string(),
+        self.app.bell.notify_one();
+        work.end(read, |standing, read| standing.read = Some(read));
     }
 }
 
@@ -392,8 +227,8 @@ fn told(failed: &Failed) -> String {
     operation_id = "show_backup", get, path = "/studio/backup", tag = "studio",
     responses((status = 200, description = "How they stand", body = BackupView)),
 ))]
-async fn show(State(app): State<App>) -> Result<Json<BackupView>, Problem> {
-    Ok(Json(app.backup_view().await?))
+async fn show(desk: Desk) -> Result<Json<BackupView>, Problem> {
+    Ok(Json(desk.backup_view().await?))
 }
 
 /// Begins to make a backup of the whole studio, as it stands now; whoever asks again while it is made is told how far it is.
@@ -404,17 +239,18 @@ async fn show(State(app): State<App>) -> Result<Json<BackupView>, Problem> {
         (status = 409, description = "A backup is being read in", body = Problem),
     ),
 ))]
-async fn make(State(app): State<App>) -> Result<(StatusCode, Json<BackupView>), Problem> {
+async fn make(desk: Desk) -> Result<(StatusCode, Json<BackupView>), Problem> {
     let begun = {
-        let mut desk = app.backups.desk();
-        let making = matches!(desk.working, Some((Doing::Making, _)));
-        let work = (!making).then(|| Work::begin(&app.backups, &mut desk, Doing::Making));
+        let backups = desk.backups();
+        let mut standing = backups.standing();
+        let making = matches!(standing.working, Some((Doing::Making, _)));
+        let work = (!making).then(|| Work::begin(&backups, &mut standing, Doing::Making));
         work.transpose()?
     };
     if let Some(work) = begun {
-        tokio::spawn(app.clone().make_backup(work));
+        tokio::spawn(desk.clone().make_backup(work));
     }
-    Ok((StatusCode::ACCEPTED, Json(app.backup_view().await?)))
+    Ok((StatusCode::ACCEPTED, Json(desk.backup_view().await?)))
 }
 
 /// Returns the backup that was made last: a zip file of JSON lines and pictures, which `read-me.txt` in it tells of.
@@ -425,10 +261,11 @@ async fn make(State(app): State<App>) -> Result<(StatusCode, Json<BackupView>), 
         (status = 404, description = "None was made since the server started", body = Problem),
     ),
 ))]
-async fn fetch(State(app): State<App>) -> Result<Response, Problem> {
+async fn fetch(desk: Desk) -> Result<Response, Problem> {
     let (file, bytes, on) = {
-        let desk = app.backups.desk();
-        let made = desk.made.as_ref();
+        let backups = desk.backups();
+        let standing = backups.standing();
+        let made = standing.made.as_ref();
         let made = made.ok_or_else(|| Problem::not_found("backup that was made yet"))?;
         (Arc::clone(&made.file), made.bytes, made.on)
     };
@@ -493,7 +330,7 @@ pub(crate) struct ReceivedView {
     ),
 ))]
 async fn announce(
-    State(app): State<App>,
+    desk: Desk,
     Body(announced): Body<Announced>,
 ) -> Result<(StatusCode, Json<ReceivedView>), Problem> {
     let bytes = announced.bytes;
@@ -501,23 +338,24 @@ async fn announce(
         let says = format!("a backup is 1 byte to {} GB long", LARGEST >> 30);
         return Err(vec![Refusal::new("bytes", says)].into());
     }
-    if !app.store.holdings(app.studio).await?.is_empty() {
+    if !desk.store.holdings().await?.is_empty() {
         return Err(Problem::not_empty());
     }
     let file = tempfile::tempfile().map_err(|error| full(&error))?;
     let id = Uuid::new_v4();
-    let mut desk = app.backups.desk();
-    if desk.working.is_some() {
+    let backups = desk.backups();
+    let mut standing = backups.standing();
+    if standing.working.is_some() {
         return Err(Problem::backup_under_way());
     }
-    desk.failed = None;
-    desk.receiving = Some(Receiving {
+    standing.failed = None;
+    standing.receiving = Some(Receiving {
         id,
         file,
         received: 0,
         bytes,
     });
-    drop(desk);
+    drop(standing);
     let view = ReceivedView {
         id,
         received: 0,
@@ -557,14 +395,15 @@ pub(crate) struct PartQuery {
     ),
 ))]
 async fn take_part(
-    State(app): State<App>,
+    desk: Desk,
     Named(id): Named<String>,
     Asked(query): Asked<PartQuery>,
     photographs::File(part): photographs::File<LARGEST_PART>,
 ) -> Result<Json<ReceivedView>, Problem> {
-    let mut desk = app.backups.desk();
-    let working = desk.working.is_some();
-    let receiving = desk
+    let backups = desk.backups();
+    let mut standing = backups.standing();
+    let working = standing.working.is_some();
+    let receiving = standing
         .receiving
         .as_mut()
         .filter(|receiving| id.parse() == Ok(receiving.id))
@@ -594,13 +433,13 @@ async fn take_part(
         bytes: receiving.bytes,
     };
     if view.received == view.bytes
-        && let Some(receiving) = desk.receiving.take()
+        && let Some(receiving) = standing.receiving.take()
     {
-        desk.read = None;
-        let work = Work::begin(&app.backups, &mut desk, Doing::Reading)?;
-        tokio::spawn(app.clone().read_backup(receiving.file, work));
+        standing.read = None;
+        let work = Work::begin(&backups, &mut standing, Doing::Reading)?;
+        tokio::spawn(desk.clone().read_backup(receiving.file, work));
     }
-    drop(desk);
+    drop(standing);
     Ok(Json(view))
 }
 
@@ -622,7 +461,7 @@ pub(crate) fn routes() -> Routes {
 /// # Errors
 /// When the file can't be written, or the database or the photographs can't be reached.
 pub(crate) async fn write_to(
-    (store, studio): (&Store, StudioId),
+    store: &StudioStore,
     pictures: &Pictures,
     clock: Clock,
     file: &Path,
@@ -635,7 +474,7 @@ pub(crate) async fn write_to(
     let count = Arc::new(Count::default());
     let telling = Telling::of(&count);
     let handle = unfinished.reopen()?;
-    let written = out::write((store, studio), pictures, clock, handle, &count).await?;
+    let written = out::write(store, pictures, clock, handle, &count).await?;
     drop(telling);
     unfinished.persist(file).with_context(says)?;
     let Holdings {
@@ -654,14 +493,14 @@ pub(crate) async fn write_to(
 /// # Errors
 /// When it is none, or something is kept there already; nothing of it is kept then.
 pub(crate) async fn read_from(
-    (store, studio): (&Store, StudioId),
+    store: &StudioStore,
     pictures: &Pictures,
     file: &Path,
 ) -> anyhow::Result<String> {
     let opened = File::open(file).with_context(|| format!("{} can't be read", file.display()))?;
     let count = Arc::new(Count::default());
     let telling = Telling::of(&count);
-    let read = into::read((store, studio), pictures, opened, &count).await;
+    let read = into::read(store, pictures, opened, &count).await;
     drop(telling);
     let read = read.map_err(|failed| anyhow::anyhow!("{}", told(&failed)))?;
     Ok(format!(

@@ -6,7 +6,7 @@ use std::{
 };
 
 use futures_util::StreamExt as _;
-use hummock_store::{BackupList, Holdings, Store, StudioId};
+use hummock_store::{BackupList, Holdings, StudioStore};
 use tokio::sync::mpsc;
 use uuid::Uuid;
 use zip::{CompressionMethod, ZipWriter, write::SimpleFileOptions};
@@ -41,7 +41,7 @@ pub(crate) struct Written {
 
 /// Writes a studio, as it stands now, to a file.
 pub(crate) async fn write(
-    (store, studio): (&Store, StudioId),
+    store: &StudioStore,
     pictures: &Pictures,
     clock: Clock,
     file: File,
@@ -49,7 +49,7 @@ pub(crate) async fn write(
 ) -> Result<Written, Failed> {
     let (send, receive) = mpsc::channel(WAITING);
     let writing = tokio::task::spawn_blocking(move || write_down(file, receive));
-    let fed = feed((store, studio), pictures, clock, &send, count).await;
+    let fed = feed(store, pictures, clock, &send, count).await;
     drop(send);
     // Whoever feeds it is only cut off by the disk, which says why.
     let file = writing.await.map_err(|_| Failed::Slip)??;
@@ -81,7 +81,7 @@ fn write_down(file: File, mut pieces: mpsc::Receiver<Piece>) -> io::Result<File>
 }
 
 async fn feed(
-    (store, studio): (&Store, StudioId),
+    store: &StudioStore,
     pictures: &Pictures,
     clock: Clock,
     to: &mpsc::Sender<Piece>,
@@ -92,7 +92,7 @@ async fn feed(
         put(Piece::Begin(name.to_owned(), method)).await?;
         put(Piece::More(bytes)).await
     };
-    let mut out = store.back_up(studio).await?;
+    let mut out = store.back_up().await?;
     let holdings = out.holdings().await?;
     count.is_of(holdings);
     let about = About::of(holdings, clock.today());
@@ -126,7 +126,7 @@ async fn feed(
         let next = out.photographs(last, AT_ONCE).await?;
         let Some(&(end, _)) = next.last() else { break };
         for (id, shipment) in next {
-            match pictures.picture(studio, id).await? {
+            match pictures.picture(store.studio(), id).await? {
                 Some(picture) => {
                     let name = picture_name(shipment, id);
                     // A photograph is as small as it gets.

@@ -3,8 +3,8 @@
 use std::{net::SocketAddr, sync::Arc, time::Instant};
 
 use axum::{
-    Extension, Json,
-    extract::{ConnectInfo, Path, State, rejection::PathRejection},
+    Json,
+    extract::{ConnectInfo, Path, rejection::PathRejection},
     http::{StatusCode, header},
     response::{IntoResponse, Response},
 };
@@ -21,8 +21,8 @@ use super::{
     passphrase::is_it,
 };
 use crate::{
-    app::App,
     body::Body,
+    desk::{Desk, Doorstep},
     problem::Problem,
     routes::{Routes, routes},
 };
@@ -139,40 +139,42 @@ fn name_of(text: &str) -> Result<String, Refusal> {
     ),
 ))]
 pub(crate) async fn sign_in(
-    State(app): State<App>,
+    door: Doorstep,
     ConnectInfo(from): ConnectInfo<SocketAddr>,
     Body(given): Body<SignIn>,
 ) -> Result<Response, Problem> {
     let from = from.ip();
-    let patience = || match app.attempts.to_wait(from, Instant::now()) {
+    let patience = || match door.app.attempts.to_wait(from, Instant::now()) {
         Some(wait) => Err(Problem::too_often(wait)),
         None => Ok(()),
     };
     // Whoever has to wait does not take the turn of others.
     patience()?;
     let name = name_of(&given.name).map_err(|refusal| vec![refusal])?;
-    let _turn = app.turns.0.acquire().await.map_err(|_| Problem::busy())?;
+    let _turn = door
+        .app
+        .turns
+        .0
+        .acquire()
+        .await
+        .map_err(|_| Problem::busy())?;
     patience()?;
-    let kept = app.store.passphrase(app.studio).await?.unwrap_or_default();
+    let kept = door.store.passphrase().await?.unwrap_or_default();
     let (typed, against) = (given.passphrase, kept.clone());
     let right = tokio::task::spawn_blocking(move || is_it(&typed, &against))
         .await
         .unwrap_or(false);
     let token = Token::drawn().map_err(|_| Problem::slip())?;
     let device = match right {
-        true => {
-            app.store
-                .sign_in(app.studio, &name, &token.digest(), &kept)
-                .await?
-        }
+        true => door.store.sign_in(&name, &token.digest(), &kept).await?,
         false => None,
     };
     if device.is_none() {
-        app.attempts.was_wrong(from, Instant::now());
+        door.app.attempts.was_wrong(from, Instant::now());
         let refused = "that is not the studio’s passphrase: the start printed it, and House rules can change it";
         return Err(vec![Refusal::new("passphrase", refused)].into());
     }
-    app.attempts.was_right(from);
+    door.app.attempts.was_right(from);
     Ok((StatusCode::CREATED, [(header::SET_COOKIE, token.cookie())]).into_response())
 }
 
@@ -181,23 +183,20 @@ pub(crate) async fn sign_in(
     operation_id = "list_devices", get, path = "/devices", tag = "devices",
     responses((status = 200, description = "Addresses and devices", body = DevicesView)),
 ))]
-pub(crate) async fn list(
-    State(app): State<App>,
-    Extension(caller): Extension<Caller>,
-) -> Result<Json<DevicesView>, Problem> {
-    let devices = app.store.devices(app.studio).await?;
-    let network = app.network.as_deref();
+pub(crate) async fn list(desk: Desk) -> Result<Json<DevicesView>, Problem> {
+    let devices = desk.store.devices().await?;
+    let network = desk.app.network.as_deref();
     Ok(Json(DevicesView {
         open: network.is_some(),
         addresses: network.map_or_else(Vec::new, |network| network.addresses.clone()),
         fingerprint: network
             .and_then(|network| network.fingerprint())
             .map(str::to_owned),
-        has_passphrase: app.store.passphrase(app.studio).await?.is_some(),
-        may_change_passphrase: caller == Caller::Machine,
+        has_passphrase: desk.store.passphrase().await?.is_some(),
+        may_change_passphrase: desk.caller == Caller::Machine,
         devices: devices
             .into_iter()
-            .map(|device| view(device, caller))
+            .map(|device| view(device, desk.caller))
             .collect(),
     }))
 }
@@ -222,12 +221,12 @@ fn view(device: Device, caller: Caller) -> DeviceView {
     ),
 ))]
 pub(crate) async fn sign_out(
-    State(app): State<App>,
+    desk: Desk,
     id: Result<Path<Uuid>, PathRejection>,
 ) -> Result<StatusCode, Problem> {
     let none = || Problem::not_found("device that is signed in");
     let Path(id) = id.map_err(|_| none())?;
-    match app.store.sign_out(app.studio, id).await? {
+    match desk.store.sign_out(id).await? {
         true => Ok(StatusCode::NO_CONTENT),
         false => Err(none()),
     }
@@ -243,11 +242,10 @@ pub(crate) async fn sign_out(
     ),
 ))]
 pub(crate) async fn change_passphrase(
-    State(app): State<App>,
-    Extension(caller): Extension<Caller>,
+    desk: Desk,
     Body(given): Body<NewPassphrase>,
 ) -> Result<StatusCode, Problem> {
-    if caller != Caller::Machine {
+    if desk.caller != Caller::Machine {
         return Err(Problem::at_the_machine_only());
     }
     let passphrase = Passphrase::chosen(&given.passphrase).map_err(|refusal| vec![refusal])?;
@@ -256,7 +254,7 @@ pub(crate) async fn change_passphrase(
         .ok()
         .and_then(Result::ok)
         .ok_or_else(Problem::slip)?;
-    app.store.change_passphrase(app.studio, &hash).await?;
+    desk.store.change_passphrase(&hash).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
@@ -268,8 +266,12 @@ pub(crate) async fn change_passphrase(
         (status = 404, description = "It was not started to answer on the local network", body = Problem),
     ),
 ))]
-pub(crate) async fn picture(State(app): State<App>) -> Result<Response, Problem> {
-    let drawn = app.network.as_deref().and_then(|network| network.picture());
+pub(crate) async fn picture(desk: Desk) -> Result<Response, Problem> {
+    let drawn = desk
+        .app
+        .network
+        .as_deref()
+        .and_then(|network| network.picture());
     let svg = drawn.ok_or_else(|| Problem::not_found("address on the local network"))?;
     Ok(([(header::CONTENT_TYPE, "image/svg+xml")], svg).into_response())
 }
@@ -282,8 +284,9 @@ pub(crate) async fn picture(State(app): State<App>) -> Result<Response, Problem>
         (status = 404, description = "There is none", body = Problem),
     ),
 ))]
-pub(crate) async fn authority(State(app): State<App>) -> Result<Response, Problem> {
-    let trust = app
+pub(crate) async fn authority(door: Doorstep) -> Result<Response, Problem> {
+    let trust = door
+        .app
         .network
         .as_deref()
         .and_then(|network| network.authority.as_ref());

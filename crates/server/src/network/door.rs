@@ -2,11 +2,11 @@
 
 use axum::{
     extract::{Request, State},
-    http::{HeaderMap, header},
+    http::{HeaderMap, HeaderName, HeaderValue, header},
     middleware::Next,
     response::{IntoResponse, Response},
 };
-use hummock_store::TokenDigest;
+use hummock_store::{StudioId, TokenDigest};
 use sha2::{Digest as _, Sha256};
 use uuid::Uuid;
 
@@ -15,10 +15,10 @@ use crate::{app::App, problem::Problem};
 /// Which door a request comes to.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) enum Door {
-    /// Loopback: whoever sits at the machine.
-    Machine,
-    /// The local network.
-    Network,
+    /// Loopback: whoever sits at the machine, at the desk of this studio unless the browser says another.
+    Machine(StudioId),
+    /// The local network: devices of this studio.
+    Network(StudioId),
 }
 
 /// Who asks.
@@ -30,6 +30,11 @@ pub(crate) enum Caller {
     Device(Uuid),
 }
 
+/// Which studio a browser at the machine shows: its id. Without it, or where there is none of that id, it is the one that was
+/// opened at the start.
+const STUDIO_COOKIE: &str = "hummock-studio";
+/// Says whose an answer is, so that a page keeps what it keeps for that studio alone.
+const STUDIO_HEADER: HeaderName = HeaderName::from_static("x-hummock-studio");
 /// The prefix binds it to this host, to TLS and to every path.
 const COOKIE: &str = "__Host-hummock";
 const COOKIE_DAYS: u32 = 400;
@@ -65,14 +70,37 @@ fn digest(token: &str) -> TokenDigest {
     Sha256::digest(token).into()
 }
 
-/// Finds what a device shows.
-fn shown(headers: &HeaderMap) -> Option<&str> {
+/// Finds a cookie by its name.
+fn shown<'a>(headers: &'a HeaderMap, cookie: &str) -> Option<&'a str> {
     headers
         .get_all(header::COOKIE)
         .iter()
         .filter_map(|value| value.to_str().ok())
         .flat_map(|value| value.split(';'))
-        .find_map(|pair| pair.trim().strip_prefix(COOKIE)?.strip_prefix('='))
+        .find_map(|pair| pair.trim().strip_prefix(cookie)?.strip_prefix('='))
+}
+
+/// Says to the handlers whose studio a request is about, and to whoever asked.
+pub(crate) async fn say_whose(
+    State((app, door)): State<(App, Door)>,
+    mut request: Request,
+    next: Next,
+) -> Response {
+    let studio = match door {
+        Door::Machine(opened) => chosen(&app, request.headers(), opened).await,
+        Door::Network(studio) => Ok(studio),
+    };
+    match studio {
+        Ok(studio) => {
+            request.extensions_mut().insert(studio);
+            let mut response = next.run(request).await;
+            let says = HeaderValue::try_from(studio.to_string());
+            let says = says.expect("an id is made of letters and dashes");
+            response.headers_mut().insert(STUDIO_HEADER, says);
+            response
+        }
+        Err(problem) => problem.into_response(),
+    }
 }
 
 /// Lets a request in when it is known who asks, and says so to the handlers.
@@ -82,15 +110,10 @@ pub(crate) async fn let_known_in(
     next: Next,
 ) -> Response {
     let caller = match door {
-        Door::Machine => Ok(Caller::Machine),
-        Door::Network => match shown(request.headers()).map(digest) {
-            None => Err(Problem::signed_out()),
-            Some(digest) => match app.store.device_that_shows(app.studio, &digest).await {
-                Ok(Some(device)) => Ok(Caller::Device(device)),
-                Ok(None) => Err(Problem::signed_out()),
-                Err(error) => Err(error.into()),
-            },
-        },
+        Door::Machine(_) => Ok(Caller::Machine),
+        Door::Network(studio) => device(&app, request.headers(), studio)
+            .await
+            .map(Caller::Device),
     };
     match caller {
         Ok(caller) => {
@@ -99,6 +122,23 @@ pub(crate) async fn let_known_in(
         }
         Err(problem) => problem.into_response(),
     }
+}
+
+/// Returns the studio that a browser at the machine shows.
+async fn chosen(app: &App, headers: &HeaderMap, opened: StudioId) -> Result<StudioId, Problem> {
+    let wanted = shown(headers, STUDIO_COOKIE).and_then(|id| id.parse().ok());
+    let Some(wanted) = wanted else {
+        return Ok(opened);
+    };
+    Ok(app.store.studio_of(wanted).await?.unwrap_or(opened))
+}
+
+/// Returns the device that asks, if it is signed in to a studio.
+async fn device(app: &App, headers: &HeaderMap, studio: StudioId) -> Result<Uuid, Problem> {
+    let digest = shown(headers, COOKIE).map(digest);
+    let digest = digest.ok_or_else(Problem::signed_out)?;
+    let known = app.store.of(studio).device_that_shows(&digest).await?;
+    known.ok_or_else(Problem::signed_out)
 }
 
 #[cfg(test)]
@@ -121,7 +161,7 @@ mod tests {
                 .iter()
                 .map(|&cookie| (header::COOKIE, HeaderValue::from_static(cookie)))
                 .collect();
-            assert_eq!(shown(&headers), found, "{cookies:?}");
+            assert_eq!(shown(&headers, COOKIE), found, "{cookies:?}");
         }
     }
 
@@ -135,6 +175,6 @@ mod tests {
         let sent = cookie.split(';').next().expect("the pair").to_owned();
         let headers = [(header::COOKIE, HeaderValue::try_from(sent).expect("ASCII"))];
         let headers = headers.into_iter().collect();
-        assert_eq!(shown(&headers).map(digest), Some(token.digest()));
+        assert_eq!(shown(&headers, COOKIE).map(digest), Some(token.digest()));
     }
 }

@@ -11,7 +11,7 @@ pub use listen::{Certificate, Listen, NoNetwork};
 
 pub(crate) use authority::Trust;
 pub(crate) use devices::{OneAtATime, open_routes, routes};
-pub(crate) use door::{Door, let_known_in};
+pub(crate) use door::{Caller, Door, let_known_in, say_whose};
 pub(crate) use passphrase::Passphrase;
 pub(crate) use slowing::Attempts;
 

@@ -1,28 +1,47 @@
 //! The carriers' own services: what they take, beside what their tariffs say; bookings, days and tracking.
 
-use axum::{Json, extract::State, http::Method};
-use hummock_core::{
-    sending::TrackingEvent,
-    shipment::{CarrierAsk, Confirmed},
-};
+use axum::http::Method;
+use hummock_core::{sending::TrackingEvent, shipment::CarrierAsk};
+use hummock_store::StudioId;
 use jiff::civil::{Date, Time};
 use rust_decimal::Decimal;
-use serde::{Deserialize, Serialize};
+use serde::{Deserialize, Serialize, de::DeserializeOwned};
 use serde_json::{Value, json};
 
-use super::client::{Client, NoAnswer, Patience, Question};
-use crate::{
-    app::App,
-    body::Body,
-    plans::PreviewRequest,
-    problem::Problem,
-    rework::beside,
-    routes::{Routes, routes},
-};
+use super::client::{Breakers, Client, NoAnswer, Patience, Question};
+use crate::per_studio::PerStudio;
 
-/// The carriers' own services, where there are any.
+/// The carriers' own services, where there are any, for all studios.
 #[derive(Debug, Clone, Default)]
-pub(crate) struct Carriers(Option<Client>);
+pub(crate) struct AllCarriers {
+    client: Option<Client>,
+    breakers: PerStudio<Breakers>,
+}
+
+impl AllCarriers {
+    /// At an address, where there is one.
+    pub(crate) fn at(address: Option<&str>, patience: Patience) -> Self {
+        Self {
+            client: address.map(|address| Client::new(address, patience)),
+            breakers: PerStudio::default(),
+        }
+    }
+
+    /// Returns them for a studio: one that fails for it is let rest for it alone.
+    pub(crate) fn of(&self, studio: StudioId) -> Carriers {
+        Carriers {
+            client: self.client.clone(),
+            breakers: self.breakers.of(studio),
+        }
+    }
+}
+
+/// The carriers' own services, as one studio asks them.
+#[derive(Debug, Clone)]
+pub(crate) struct Carriers {
+    client: Option<Client>,
+    breakers: Breakers,
+}
 
 #[derive(Debug, Deserialize)]
 struct Rates {
@@ -63,18 +82,28 @@ pub(crate) struct Booked {
 }
 
 impl Carriers {
-    /// At an address, where there is one.
-    pub(crate) fn at(address: Option<&str>, patience: Patience) -> Self {
-        Self(address.map(|address| Client::new(address, patience)))
-    }
-
-    fn client(&self) -> Result<&Client, NoAnswer> {
-        self.0.as_ref().ok_or(NoAnswer::Away)
+    async fn ask<T: DeserializeOwned>(&self, question: &Question<'_>) -> Result<T, NoAnswer> {
+        let client = self.client.as_ref().ok_or(NoAnswer::Away)?;
+        client.ask(&self.breakers, question).await
     }
 
     /// Asks what each service of a carrier takes.
-    async fn rates(&self, ask: &Question<'_>) -> Result<Vec<(String, Option<Decimal>)>, NoAnswer> {
-        let rates: Rates = self.client()?.ask(ask).await?;
+    ///
+    /// # Errors
+    /// [`NoAnswer`].
+    pub(crate) async fn rates(
+        &self,
+        tariff: &str,
+        body: &Value,
+    ) -> Result<Vec<(String, Option<Decimal>)>, NoAnswer> {
+        let question = Question {
+            carrier: tariff,
+            method: Method::POST,
+            path: format!("/{tariff}/rates"),
+            body: Some(body),
+            key: None,
+        };
+        let rates: Rates = self.ask(&question).await?;
         let services = rates.services.into_iter();
         Ok(services.map(|rate| (rate.service, rate.total)).collect())
     }
@@ -90,12 +119,13 @@ impl Carriers {
         booking: &Value,
     ) -> Result<Booked, NoAnswer> {
         let question = Question {
+            carrier: tariff,
             method: Method::POST,
             path: format!("/{tariff}/bookings"),
             body: Some(booking),
             key: Some(key),
         };
-        self.client()?.ask(&question).await
+        self.ask(&question).await
     }
 
     /// Has a carrier forget a booking, so that it is never booked by its key any more; as often as one asks.
@@ -104,12 +134,13 @@ impl Carriers {
     /// [`NoAnswer`].
     pub(crate) async fn cancel(&self, tariff: &str, key: &str) -> Result<(), NoAnswer> {
         let question = Question {
+            carrier: tariff,
             method: Method::DELETE,
             path: format!("/{tariff}/bookings/{key}"),
             body: None,
             key: Some(key),
         };
-        self.client()?.ask::<Value>(&question).await.map(drop)
+        self.ask::<Value>(&question).await.map(drop)
     }
 
     /// Asks on which days a service takes parcels, from one on.
@@ -123,12 +154,13 @@ impl Carriers {
         from: Date,
     ) -> Result<Slots, NoAnswer> {
         let question = Question {
+            carrier: tariff,
             method: Method::GET,
             path: format!("/{tariff}/{service}/slots?from={from}"),
             body: None,
             key: None,
         };
-        self.client()?.ask(&question).await
+        self.ask(&question).await
     }
 
     /// Asks what has become of a parcel until a day.
@@ -137,104 +169,36 @@ impl Carriers {
     /// [`NoAnswer`].
     pub(crate) async fn follow(
         &self,
+        tariff: &str,
         number: &str,
         on: Date,
     ) -> Result<Vec<TrackingEvent>, NoAnswer> {
         let number: String = form_urlencoded::byte_serialize(number.as_bytes()).collect();
         let question = Question {
+            carrier: tariff,
             method: Method::GET,
             // A gap is no plus in a path.
             path: format!("/tracking/{}?on={on}", number.replace('+', "%20")),
             body: None,
             key: None,
         };
-        let told: Told = self.client()?.ask(&question).await?;
+        let told: Told = self.ask(&question).await?;
         Ok(told.events)
     }
 
     /// Tells whether anybody can be asked.
     pub(crate) const fn are_there(&self) -> bool {
-        self.0.is_some()
+        self.client.is_some()
     }
 }
 
-/// What the carriers' own services say about a shipment.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub(crate) struct CarriersSay {
-    /// Whether any is asked here at all.
-    asked: bool,
-    /// Each service, beside its tariff.
-    services: Vec<Confirmed>,
-}
-
-/// Asks the carriers' own services what they take, and holds that beside their tariffs; nothing is stored.
-///
-/// A carrier that does not answer in time, or fails time after time, is left out of it: then the tariff alone is what there is.
-#[cfg_attr(feature = "schema", utoipa::path(
-    operation_id = "ask_carriers", post, path = "/plans/carriers", tag = "plans", request_body = PreviewRequest,
-    responses(
-        (status = 200, description = "Nothing before the piece is measured and it is known where it goes", body = CarriersSay),
-        (status = 422, description = "Values that were refused, each with its field", body = Problem),
-    ),
-))]
-pub(crate) async fn ask(
-    State(app): State<App>,
-    Body(request): Body<PreviewRequest>,
-) -> Result<Json<CarriersSay>, Problem> {
-    let house = app.house().await?;
-    let inputs = request.inputs.checked(request.unit, app.clock.today())?;
-    if app.carriers.0.is_none() {
-        return Ok(Json(CarriersSay {
-            asked: false,
-            services: Vec::new(),
-        }));
-    }
-    let at_work = std::sync::Arc::clone(&house);
-    let bodies = beside(move || {
-        let asks = CarrierAsk::of(&inputs, &at_work.house)?;
-        let bodies: Vec<(String, Value)> = asks
-            .iter()
-            .map(|ask| (ask.tariff.id.clone(), body_of(ask)))
-            .collect();
-        Ok::<_, Vec<hummock_core::Refusal>>((inputs, bodies))
-    });
-    let (inputs, bodies) = bodies.await?;
-    let mut answers = Vec::new();
-    // One after the other: who is away is found out by the first, and the others are not waited for.
-    for (tariff, body) in &bodies {
-        let question = Question {
-            method: Method::POST,
-            path: format!("/{tariff}/rates"),
-            body: Some(body),
-            key: None,
-        };
-        answers.push(app.carriers.rates(&question).await.ok());
-    }
-    let services = beside(move || {
-        let asks = CarrierAsk::of(&inputs, &house.house)?;
-        let beside = asks.iter().zip(&answers);
-        let services = beside.flat_map(|(ask, answer)| ask.beside(answer.as_deref()));
-        Ok::<_, Vec<hummock_core::Refusal>>(services.collect())
-    });
-    Ok(Json(CarriersSay {
-        asked: true,
-        services: services.await?,
-    }))
-}
-
+/// Returns the question about a parcel as carriers read it.
 pub(crate) fn body_of(ask: &CarrierAsk<'_>) -> Value {
     json!({
         "parcel": ask.parcel(),
         "destination": ask.destination(),
         "value": ask.value(),
     })
-}
-
-pub(crate) fn routes() -> Routes {
-    routes![
-        post "/plans/carriers" => ask,
-    ]
 }
 
 #[cfg(test)]
@@ -258,7 +222,10 @@ mod tests {
             rests: Duration::from_secs(600),
             ..Patience::default()
         };
-        let carriers = Carriers::at(Some(&running.carrier_url()), patience);
+        let carriers = Carriers {
+            client: Some(Client::new(running.carrier_url(), patience)),
+            breakers: Breakers::default(),
+        };
         (running, carriers)
     }
 
@@ -269,15 +236,6 @@ mod tests {
             "destination": { "country": "XS", "postcode": "TB1" },
             "value": "320", "ready_on": "2027-03-05", "to": ["Oda Marsh", "Tern Bight"],
         })
-    }
-
-    fn rates<'a>(body: &'a Value) -> Question<'a> {
-        Question {
-            method: Method::POST,
-            path: "/gannet-post/rates".to_owned(),
-            body: Some(body),
-            key: None,
-        }
     }
 
     #[tokio::test]
@@ -310,20 +268,29 @@ mod tests {
             json!({ "parcel": booking()["parcel"], "destination": booking()["destination"] });
         running.carrier.fails(FaultKind::Unavailable, 2);
         assert!(
-            carriers.rates(&rates(&body)).await.is_ok(),
+            carriers.rates("gannet-post", &body).await.is_ok(),
             "the third time it answers"
         );
         assert_eq!(running.carrier.asked(), 3);
         running.carrier.fails(FaultKind::Slow, 1);
         assert!(
-            carriers.rates(&rates(&body)).await.is_ok(),
+            carriers.rates("gannet-post", &body).await.is_ok(),
             "the second time it is quick"
         );
         running.carrier.fails(FaultKind::Unavailable, 100);
-        assert_eq!(carriers.rates(&rates(&body)).await, Err(NoAnswer::Away));
-        assert_eq!(carriers.rates(&rates(&body)).await, Err(NoAnswer::Resting));
+        assert_eq!(
+            carriers.rates("gannet-post", &body).await,
+            Err(NoAnswer::Away)
+        );
+        assert_eq!(
+            carriers.rates("gannet-post", &body).await,
+            Err(NoAnswer::Resting)
+        );
         let asked = running.carrier.asked();
-        assert_eq!(carriers.rates(&rates(&body)).await, Err(NoAnswer::Resting));
+        assert_eq!(
+            carriers.rates("gannet-post", &body).await,
+            Err(NoAnswer::Resting)
+        );
         assert_eq!(running.carrier.asked(), asked, "nobody asks while it rests");
     }
 
@@ -348,14 +315,14 @@ mod tests {
             .book("gannet-post", "one", &booking())
             .await
             .expect("it is booked");
-        let client = carriers.client().expect("there is one");
         let asked = |path: String| Question {
+            carrier: "gannet-post",
             method: Method::GET,
             path,
             body: None,
             key: None,
         };
-        let slots: Value = client
+        let slots: Value = carriers
             .ask(&asked(
                 "/gannet-post/parcel/slots?from=2027-03-05".to_owned(),
             ))
@@ -368,7 +335,7 @@ mod tests {
         let way: OnItsWay = running.carrier.booked()[0].way;
         let told = async |day: Date| -> usize {
             let path = format!("/tracking/{}?on={day}", booked.tracking);
-            let told: Value = client.ask(&asked(path)).await.expect("it is followed");
+            let told: Value = carriers.ask(&asked(path)).await.expect("it is followed");
             told["events"].as_array().map_or(0, Vec::len)
         };
         assert_eq!(told("2027-03-01".parse().expect("a day")).await, 0);

@@ -2,6 +2,7 @@
 //! while it fails time after time.
 
 use std::{
+    collections::HashMap,
     sync::{Arc, Mutex, PoisonError},
     time::{Duration, Instant},
 };
@@ -71,11 +72,24 @@ pub(crate) struct Client {
     http: Http<HttpConnector, Full<Bytes>>,
     base: String,
     patience: Patience,
-    breaker: Arc<Mutex<Breaker>>,
+}
+
+/// Which carriers are let rest, each by itself.
+#[derive(Debug, Clone, Default)]
+pub(crate) struct Breakers(Arc<Mutex<HashMap<String, Breaker>>>);
+
+impl Breakers {
+    fn of<T>(&self, carrier: &str, patience: Patience, then: impl FnOnce(&mut Breaker) -> T) -> T {
+        let mut all = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        let fresh = || Breaker::new(patience.opens_after, patience.rests);
+        then(all.entry(carrier.to_owned()).or_insert_with(fresh))
+    }
 }
 
 /// One question.
 pub(crate) struct Question<'a> {
+    /// Which carrier it is for.
+    pub carrier: &'a str,
     pub method: Method,
     pub path: String,
     pub body: Option<&'a Value>,
@@ -91,28 +105,28 @@ impl Client {
             http: Http::builder(TokioExecutor::new()).build(connector),
             base: base.into().trim_end_matches('/').to_owned(),
             patience,
-            breaker: Arc::new(Mutex::new(Breaker::new(
-                patience.opens_after,
-                patience.rests,
-            ))),
         }
     }
 
     /// Asks, and again after a pause while nobody answers; every question is one that may be asked twice.
     pub(crate) async fn ask<T: DeserializeOwned>(
         &self,
+        breakers: &Breakers,
         question: &Question<'_>,
     ) -> Result<T, NoAnswer> {
         let mut pause = self.patience.pause;
         for left in (0..self.patience.tries.max(1)).rev() {
-            if !self.breaker().may_ask(Instant::now()) {
+            let may_ask = |breaker: &mut Breaker| breaker.may_ask(Instant::now());
+            if !breakers.of(question.carrier, self.patience, may_ask) {
                 return Err(NoAnswer::Resting);
             }
             let answer = timeout(self.patience.answer, self.asked_once(question)).await;
             let answer = answer.unwrap_or(Err(NoAnswer::Away));
             // Who refuses is well.
             let well = !matches!(answer, Err(NoAnswer::Away));
-            self.breaker().went(well, Instant::now());
+            breakers.of(question.carrier, self.patience, |breaker| {
+                breaker.went(well, Instant::now());
+            });
             match answer {
                 Err(NoAnswer::Away) if left > 0 => {
                     sleep(pause).await;
@@ -155,10 +169,6 @@ impl Client {
             tracing::warn!(%error, "an answer from outside was not understood");
             NoAnswer::Away
         })
-    }
-
-    fn breaker(&self) -> std::sync::MutexGuard<'_, Breaker> {
-        self.breaker.lock().unwrap_or_else(PoisonError::into_inner)
     }
 }
 

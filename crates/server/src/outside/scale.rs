@@ -8,7 +8,6 @@ use std::{
 use axum::{
     Json,
     body::Bytes,
-    extract::State,
     http::Request,
     response::{
         IntoResponse,
@@ -31,8 +30,8 @@ use tokio::{sync::mpsc, time::timeout};
 use uuid::Uuid;
 
 use crate::{
-    app::App,
     body::Asked,
+    desk::Desk,
     problem::Problem,
     routes::{Routes, routes},
 };
@@ -101,16 +100,17 @@ const WAITING: usize = 4;
     operation_id = "show_scale", get, path = "/scale", tag = "weighings",
     responses((status = 200, description = "Whether there is one", body = ScaleView)),
 ))]
-pub(crate) async fn show(State(app): State<App>) -> Json<ScaleView> {
+pub(crate) async fn show(desk: Desk) -> Json<ScaleView> {
     // Only a stand-in has a page of its own beside it.
-    let stand_in = app
+    let stand_in = desk
+        .app
         .scale
         .0
         .as_deref()
-        .filter(|_| app.stand_in)
+        .filter(|_| desk.app.stand_in)
         .and_then(|scale| Some(scale.strip_suffix("/scale")?.to_owned() + "/"));
     Json(ScaleView {
-        connected: app.scale.0.is_some(),
+        connected: desk.app.scale.0.is_some(),
         stand_in,
     })
 }
@@ -126,7 +126,7 @@ pub(crate) async fn show(State(app): State<App>) -> Json<ScaleView> {
     ),
 ))]
 pub(crate) async fn readings(
-    State(app): State<App>,
+    desk: Desk,
     Asked(query): Asked<ReadingsQuery>,
 ) -> Result<impl IntoResponse, Problem> {
     if !(0.0..=MOST_TARE_G).contains(&query.tare_g) {
@@ -140,12 +140,12 @@ pub(crate) async fn readings(
     let planned = match query.shipment {
         None => None,
         Some(id) => {
-            let stored = app.stored(id).await?;
+            let stored = desk.stored(id).await?;
             stored.computed.summary.map(|summary| summary.weight)
         }
     };
     let (told, heard) = mpsc::channel(WAITING);
-    tokio::spawn(follow(app.scale, told));
+    tokio::spawn(follow(desk.app.scale, told));
     let settling = Settling::default();
     let events = stream::unfold(
         (heard, settling),

@@ -23,7 +23,7 @@ use std::{
     time::Duration,
 };
 
-use hummock_server::{Clock, PageFile, Running, ServeOptions, Waits, import, serve};
+use hummock_server::{Clock, PageFile, Running, STUDIO, ServeOptions, Waits, import, serve};
 use hummock_store::Store;
 use hummock_test_database::{Database, url_of};
 use jiff::civil::date;
@@ -55,7 +55,7 @@ fn demo() -> PathBuf {
 async fn filled(template: &str, with_shipments: bool) -> Database {
     Database::like(template, async |url: String| {
         let store = Store::open(&url, UNHURRIED.database).await.expect("tables");
-        let imported = import(&store, &demo(), with_shipments, TODAY).await;
+        let imported = import(&store, STUDIO, &demo(), with_shipments, TODAY).await;
         assert!(imported.expect("the demo studio").created);
         store.close().await;
     })

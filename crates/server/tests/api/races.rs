@@ -3,6 +3,7 @@
 use std::sync::Arc;
 
 use hummock_core::shipment::{House, ShipmentInputs, Worked};
+use hummock_server::STUDIO;
 use hummock_store::{Place, Sort, Store, Wanted};
 use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
 use reqwest::{Method, StatusCode};
@@ -26,12 +27,9 @@ async fn caught_up(api: &Api) {
 /// Fails unless every plan that is stored is the one that its inputs and the house as it is lead to.
 async fn nothing_is_stale(pool: &PgPool, after: &str) {
     let store = Store::over(pool.clone());
-    let studio = store.studio().await.expect("it answers").expect("a studio");
-    let house: House = store
-        .house(studio, Arc::default())
-        .await
-        .expect("a house")
-        .house;
+    let studio = store.studio_named(STUDIO).await.expect("it answers");
+    let store = store.of(studio.expect("a studio"));
+    let house: House = store.house(Arc::default()).await.expect("a house").house;
     let rows: Vec<(Uuid, Value, Value)> = sqlx::query_as(
         "SELECT shipment.id, inputs, worked FROM shipment
          JOIN shipment_state ON shipment_id = shipment.id AND state = at_state WHERE place = 'bench'",
@@ -434,9 +432,10 @@ const EVERYTHING: Wanted = Wanted {
 async fn a_plan_comes_back_bit_for_bit(Demo(database): &Demo) {
     let api = Api::start(database.pool(), true).await;
     let store = Store::over(database.pool().clone());
-    let studio = store.studio().await.expect("it answers").expect("a studio");
-    let house = store.house(studio, Arc::default()).await.expect("a house");
-    let page = store.shipments(studio, &EVERYTHING).await.expect("a page");
+    let studio = store.studio_named(STUDIO).await.expect("it answers");
+    let store = store.of(studio.expect("a studio"));
+    let house = store.house(Arc::default()).await.expect("a house");
+    let page = store.shipments(&EVERYTHING).await.expect("a page");
     for row in page.rows {
         let worked = Worked::out_or_refused(&row.inputs, &house.house);
         let response = api

@@ -3,7 +3,7 @@
 use std::fmt::Write as _;
 
 use futures_util::StreamExt as _;
-use hummock_store::{BackupList, BackupRefused, Holdings, Store, StudioId};
+use hummock_store::{BackupList, BackupRefused, Holdings, StudioId, StudioStore};
 use proptest::{collection::vec, option, prelude::*, strategy::ValueTree, test_runner::TestRunner};
 use sqlx::{AssertSqlSafe, PgPool};
 use test_context::test_context;
@@ -305,8 +305,8 @@ async fn printed(pool: &PgPool, studio: StudioId) -> Vec<(String, Vec<String>)> 
 
 struct Lines(Vec<(BackupList, Vec<String>)>, Option<Vec<u8>>);
 
-async fn read_out(store: &Store, studio: StudioId) -> Lines {
-    let mut out = store.back_up(studio).await.expect("a backup");
+async fn read_out(store: &StudioStore) -> Lines {
+    let mut out = store.back_up().await.expect("a backup");
     let mut all = Vec::new();
     for list in BackupList::ALL {
         let lines: Vec<_> = out.lines(list).collect().await;
@@ -317,12 +317,8 @@ async fn read_out(store: &Store, studio: StudioId) -> Lines {
     Lines(all, mark)
 }
 
-async fn read_in(
-    store: &Store,
-    studio: StudioId,
-    Lines(all, mark): &Lines,
-) -> Result<(), BackupRefused> {
-    let mut into = store.restore(studio).await?;
+async fn read_in(store: &StudioStore, Lines(all, mark): &Lines) -> Result<(), BackupRefused> {
+    let mut into = store.restore().await?;
     for (list, lines) in all {
         // In two halves, as a long list comes.
         let (first, second) = lines.split_at(lines.len() / 2);
@@ -339,18 +335,18 @@ async fn read_in(
 }
 
 /// Another studio of the same database, of which the house was changed so often.
-async fn another(pool: &PgPool, changes: i32) -> (Store, StudioId) {
+async fn another(pool: &PgPool, changes: i32) -> StudioStore {
     sqlx::query("DELETE FROM studio")
         .execute(pool)
         .await
         .expect("it is emptied");
-    let (store, id) = studio(pool.clone()).await;
+    let store = studio(pool.clone()).await;
     sqlx::query("UPDATE house SET version = version + $1")
         .bind(changes)
         .execute(pool)
         .await
         .expect("it is changed");
-    (store, id)
+    store
 }
 
 #[test_context(Tables)]
@@ -361,21 +357,21 @@ async fn out_and_in_is_the_identity(Tables(database): &Tables) {
     for _ in 0..24 {
         let (all, besides, before, after) =
             wanted.new_tree(&mut runner).expect("a studio").current();
-        let (store, here) = another(database.pool(), before).await;
-        put(database.pool(), here, &all, &besides).await;
-        let was = printed(database.pool(), here).await;
-        let out = read_out(&store, here).await;
-        let (store, there) = another(database.pool(), after).await;
-        assert_ne!(here.to_string(), there.to_string());
-        let read = read_in(&store, there, &out).await;
+        let here = another(database.pool(), before).await;
+        put(database.pool(), here.studio(), &all, &besides).await;
+        let was = printed(database.pool(), here.studio()).await;
+        let out = read_out(&here).await;
+        let there = another(database.pool(), after).await;
+        assert_ne!(here.studio().to_string(), there.studio().to_string());
+        let read = read_in(&there, &out).await;
         read.expect("it is read in");
-        let is = printed(database.pool(), there).await;
+        let is = printed(database.pool(), there.studio()).await;
         // Table by table, so that a difference can be read.
         for (was, is) in was.iter().zip(&is) {
             assert_eq!(was, is);
         }
         assert_eq!(was.len(), is.len());
-        let again = read_out(&store, there).await;
+        let again = read_out(&there).await;
         assert_eq!(out.0, again.0);
         assert_eq!(out.1, again.1);
     }
@@ -384,20 +380,20 @@ async fn out_and_in_is_the_identity(Tables(database): &Tables) {
 #[test_context(Tables)]
 #[tokio::test]
 async fn what_can_not_stand_leaves_the_studio_as_it_was(Tables(database): &Tables) {
-    let (store, here) = another(database.pool(), 0).await;
+    let here = another(database.pool(), 0).await;
     let mut runner = TestRunner::deterministic();
     let full = (vec(drawn(), 3), around());
     let (all, besides) = full.new_tree(&mut runner).expect("a studio").current();
-    put(database.pool(), here, &all, &besides).await;
-    let out = read_out(&store, here).await;
+    put(database.pool(), here.studio(), &all, &besides).await;
+    let out = read_out(&here).await;
     // Into one that holds something.
     assert!(matches!(
-        read_in(&store, here, &out).await,
+        read_in(&here, &out).await,
         Err(BackupRefused::NotEmpty)
     ));
 
-    let (store, there) = another(database.pool(), 2).await;
-    let was = printed(database.pool(), there).await;
+    let there = another(database.pool(), 2).await;
+    let was = printed(database.pool(), there.studio()).await;
     let spoiled: [(BackupList, &str, &str); 7] = [
         (BackupList::Studio, "settings", "3"),
         (BackupList::HouseRules, "rules", "{}"),
@@ -424,18 +420,22 @@ async fn what_can_not_stand_leaves_the_studio_as_it_was(Tables(database): &Table
             (list, lines)
         };
         let changed = Lines(out.0.iter().map(lines).collect(), None);
-        let refused = read_in(&store, there, &changed).await;
+        let refused = read_in(&there, &changed).await;
         let refused = refused.expect_err(field).to_string();
         let says = match field {
             "at_state" => "is missing".to_owned(),
             _ => format!("of {}.jsonl", spoiled.name()),
         };
         assert!(refused.contains(&says), "{field}: {refused}");
-        assert_eq!(was, printed(database.pool(), there).await, "{field}");
+        assert_eq!(
+            was,
+            printed(database.pool(), there.studio()).await,
+            "{field}"
+        );
     }
     // Nothing of it was in the way of the right one.
-    read_in(&store, there, &out).await.expect("it is read in");
-    let held = store.holdings(there).await.expect("a count");
+    read_in(&there, &out).await.expect("it is read in");
+    let held = there.holdings().await.expect("a count");
     assert_eq!(held.shipments, 3);
     // The shelf goes on counting.
     sqlx::query(
@@ -453,15 +453,15 @@ async fn what_can_not_stand_leaves_the_studio_as_it_was(Tables(database): &Table
 #[test_context(Tables)]
 #[tokio::test]
 async fn what_is_written_meanwhile_is_not_in_it(Tables(database): &Tables) {
-    let (store, here) = another(database.pool(), 0).await;
-    let mut out = store.back_up(here).await.expect("a backup");
+    let here = another(database.pool(), 0).await;
+    let mut out = here.back_up().await.expect("a backup");
     assert_eq!(out.holdings().await.expect("a count"), Holdings::default());
     let mut runner = TestRunner::deterministic();
     let one = (vec(drawn(), 1), around());
     let (all, besides) = one.new_tree(&mut runner).expect("a studio").current();
-    put(database.pool(), here, &all, &besides).await;
+    put(database.pool(), here.studio(), &all, &besides).await;
     let lines: Vec<_> = out.lines(BackupList::Shipments).collect().await;
     assert!(lines.is_empty());
     drop(out);
-    assert_eq!(store.holdings(here).await.expect("a count").shipments, 1);
+    assert_eq!(here.holdings().await.expect("a count").shipments, 1);
 }

@@ -7,7 +7,7 @@ use hummock_core::{
     shipment::{House, ShipmentInputs},
 };
 use hummock_store::{
-    Computed, Edit, Move, NewShipment, Place, Settings, Sort, Store, Stored, StudioId, Wanted,
+    Computed, Edit, Move, NewShipment, Place, Settings, Sort, Store, Stored, StudioStore, Wanted,
     WriteRefused,
 };
 use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
@@ -17,7 +17,7 @@ use uuid::Uuid;
 
 use crate::Tables;
 
-async fn studio(pool: PgPool) -> (Store, StudioId) {
+async fn studio(pool: PgPool) -> StudioStore {
     let store = Store::over(pool);
     let tariff: Tariff =
         serde_json::from_str(include_str!("../../../../demo/tariffs/gannet-post.json"))
@@ -34,11 +34,11 @@ async fn studio(pool: PgPool) -> (Store, StudioId) {
     let settings: Settings =
         serde_json::from_str(include_str!("../../../../demo/studio.json")).expect("settings");
     let (studio, created) = store
-        .create_studio(&settings, &house)
+        .create_studio("studio", &settings, &house)
         .await
         .expect("a studio is created");
     assert!(created);
-    (store, studio)
+    store.of(studio)
 }
 
 fn titled(title: &str) -> ShipmentInputs {
@@ -49,21 +49,21 @@ fn titled(title: &str) -> ShipmentInputs {
 }
 
 /// Computed values that tell which title they belong to.
-async fn computed(store: &Store, studio: StudioId, inputs: &ShipmentInputs) -> Computed {
+async fn computed(store: &StudioStore, inputs: &ShipmentInputs) -> Computed {
     Computed {
         worked: serde_json::json!({ "for": inputs.title }),
         summary: None,
         rules_version: 1,
-        house: store.house_version(studio).await.expect("a house"),
+        house: store.house_version().await.expect("a house"),
     }
 }
 
-async fn new(store: &Store, studio: StudioId, inputs: ShipmentInputs) -> NewShipment {
+async fn new(store: &StudioStore, inputs: ShipmentInputs) -> NewShipment {
     NewShipment {
         edit: None,
         handed: None,
         id: Uuid::now_v7(),
-        computed: computed(store, studio, &inputs).await,
+        computed: computed(store, &inputs).await,
         inputs,
     }
 }
@@ -76,31 +76,22 @@ const BENCH: Wanted = Wanted {
     most: 200,
 };
 
-async fn titles(store: &Store, studio: StudioId, wanted: &Wanted) -> Vec<String> {
-    let page = store.shipments(studio, wanted).await.expect("a page");
+async fn titles(store: &StudioStore, wanted: &Wanted) -> Vec<String> {
+    let page = store.shipments(wanted).await.expect("a page");
     page.rows.into_iter().map(|row| row.inputs.title).collect()
 }
 
-async fn create(store: &Store, studio: StudioId, title: &str) -> Stored {
-    let new = new(store, studio, titled(title)).await;
-    store
-        .create(studio, &new)
-        .await
-        .expect("a shipment is made")
+async fn create(store: &StudioStore, title: &str) -> Stored {
+    let new = new(store, titled(title)).await;
+    store.create(&new).await.expect("a shipment is made")
 }
 
-async fn edit(
-    store: &Store,
-    studio: StudioId,
-    from: &Stored,
-    title: &str,
-) -> Result<Stored, WriteRefused> {
-    edit_with(store, studio, from, title, None).await
+async fn edit(store: &StudioStore, from: &Stored, title: &str) -> Result<Stored, WriteRefused> {
+    edit_with(store, from, title, None).await
 }
 
 async fn edit_with(
-    store: &Store,
-    studio: StudioId,
+    store: &StudioStore,
     from: &Stored,
     title: &str,
     id: Option<Uuid>,
@@ -113,18 +104,13 @@ async fn edit_with(
         based_on: from.version,
         id,
         inputs: &inputs,
-        computed: &computed(store, studio, &inputs).await,
+        computed: &computed(store, &inputs).await,
     };
-    store.edit(studio, edit).await
+    store.edit(edit).await
 }
 
-async fn step(
-    store: &Store,
-    studio: StudioId,
-    from: &Stored,
-    towards: Move,
-) -> Result<Stored, WriteRefused> {
-    let inputs = store.inputs_after(studio, from.id, towards).await?;
+async fn step(store: &StudioStore, from: &Stored, towards: Move) -> Result<Stored, WriteRefused> {
+    let inputs = store.inputs_after(from.id, towards).await?;
     let edit = Edit {
         handed: None,
         keeps_plan: false,
@@ -132,15 +118,15 @@ async fn step(
         based_on: from.version,
         id: None,
         inputs: &inputs,
-        computed: &computed(store, studio, &inputs).await,
+        computed: &computed(store, &inputs).await,
     };
-    store.step(studio, towards, edit).await
+    store.step(towards, edit).await
 }
 
 #[test_context(Tables)]
 #[tokio::test]
 async fn undo_after_any_sequence_of_edits_gives_the_first_state(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
+    let store = studio(database.pool().clone()).await;
     let mut runner = TestRunner::deterministic();
     // Edits with a few moves among them, as a person makes them.
     let act = prop_oneof![
@@ -151,12 +137,12 @@ async fn undo_after_any_sequence_of_edits_gives_the_first_state(Tables(database)
     let acts = prop::collection::vec(act, 0..12);
     for _ in 0..40 {
         let sequence = acts.new_tree(&mut runner).expect("a sequence").current();
-        let first = create(&store, studio, "as it was first").await;
+        let first = create(&store, "as it was first").await;
         let mut now = first.clone();
         for act in &sequence {
             let next = match act {
-                Ok(title) => edit(&store, studio, &now, title).await,
-                Err(towards) => step(&store, studio, &now, *towards).await,
+                Ok(title) => edit(&store, &now, title).await,
+                Err(towards) => step(&store, &now, *towards).await,
             };
             match next {
                 Ok(next) => now = next,
@@ -165,7 +151,7 @@ async fn undo_after_any_sequence_of_edits_gives_the_first_state(Tables(database)
             }
         }
         while now.can_undo {
-            now = step(&store, studio, &now, Move::Undo)
+            now = step(&store, &now, Move::Undo)
                 .await
                 .expect("there is a state before");
         }
@@ -177,27 +163,21 @@ async fn undo_after_any_sequence_of_edits_gives_the_first_state(Tables(database)
 #[test_context(Tables)]
 #[tokio::test]
 async fn redo_goes_forward_until_an_edit_takes_another_way(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
-    let first = create(&store, studio, "one").await;
-    let second = edit(&store, studio, &first, "two").await.expect("an edit");
-    let back = step(&store, studio, &second, Move::Undo)
-        .await
-        .expect("undo");
+    let store = studio(database.pool().clone()).await;
+    let first = create(&store, "one").await;
+    let second = edit(&store, &first, "two").await.expect("an edit");
+    let back = step(&store, &second, Move::Undo).await.expect("undo");
     assert_eq!(
         (back.inputs.title.as_str(), back.can_undo, back.can_redo),
         ("one", false, true)
     );
-    let forth = step(&store, studio, &back, Move::Redo).await.expect("redo");
+    let forth = step(&store, &back, Move::Redo).await.expect("redo");
     assert_eq!((forth.inputs.title.as_str(), forth.version), ("two", 4));
-    let back = step(&store, studio, &forth, Move::Undo)
-        .await
-        .expect("undo");
-    let other = edit(&store, studio, &back, "another")
-        .await
-        .expect("an edit");
+    let back = step(&store, &forth, Move::Undo).await.expect("undo");
+    let other = edit(&store, &back, "another").await.expect("an edit");
     assert!(!other.can_redo);
     assert!(matches!(
-        step(&store, studio, &other, Move::Redo).await,
+        step(&store, &other, Move::Redo).await,
         Err(WriteRefused::NoState)
     ));
 }
@@ -205,13 +185,12 @@ async fn redo_goes_forward_until_an_edit_takes_another_way(Tables(database): &Ta
 #[test_context(Tables)]
 #[tokio::test]
 async fn an_edit_of_an_older_version_is_stale_and_shows_the_newer(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
-    let first = create(&store, studio, "one").await;
-    edit(&store, studio, &first, "theirs")
+    let store = studio(database.pool().clone()).await;
+    let first = create(&store, "one").await;
+    edit(&store, &first, "theirs")
         .await
         .expect("the first writer wins");
-    let Err(WriteRefused::Stale { based_on, current }) = edit(&store, studio, &first, "mine").await
-    else {
+    let Err(WriteRefused::Stale { based_on, current }) = edit(&store, &first, "mine").await else {
         panic!("a lost update")
     };
     assert_eq!(
@@ -223,12 +202,9 @@ async fn an_edit_of_an_older_version_is_stale_and_shows_the_newer(Tables(databas
 #[test_context(Tables)]
 #[tokio::test]
 async fn of_two_writers_at_once_one_is_told(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
-    let first = create(&store, studio, "one").await;
-    let (one, other) = tokio::join!(
-        edit(&store, studio, &first, "left"),
-        edit(&store, studio, &first, "right")
-    );
+    let store = studio(database.pool().clone()).await;
+    let first = create(&store, "one").await;
+    let (one, other) = tokio::join!(edit(&store, &first, "left"), edit(&store, &first, "right"));
     assert_eq!(
         [&one, &other]
             .iter()
@@ -241,18 +217,18 @@ async fn of_two_writers_at_once_one_is_told(Tables(database): &Tables) {
 #[test_context(Tables)]
 #[tokio::test]
 async fn making_a_shipment_twice_makes_one(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
-    let new = new(&store, studio, titled("one")).await;
-    let first = store.create(studio, &new).await.expect("made");
-    let again = store.create(studio, &new).await.expect("a studio");
+    let store = studio(database.pool().clone()).await;
+    let new = new(&store, titled("one")).await;
+    let first = store.create(&new).await.expect("made");
+    let again = store.create(&new).await.expect("a studio");
     assert_eq!(first, again);
-    assert_eq!(titles(&store, studio, &BENCH).await, ["one"]);
+    assert_eq!(titles(&store, &BENCH).await, ["one"]);
 }
 
 #[test_context(Tables)]
 #[tokio::test]
 async fn the_bench_shows_what_is_promised_first(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
+    let store = studio(database.pool().clone()).await;
     for (title, promised) in [
         ("late", Some("2027-03-30")),
         ("never", None),
@@ -262,47 +238,47 @@ async fn the_bench_shows_what_is_promised_first(Tables(database): &Tables) {
             promised: promised.map(str::to_owned),
             ..titled(title)
         };
-        let new = new(&store, studio, inputs).await;
-        store.create(studio, &new).await.expect("made");
+        let new = new(&store, inputs).await;
+        store.create(&new).await.expect("made");
     }
-    assert_eq!(
-        titles(&store, studio, &BENCH).await,
-        ["soon", "late", "never"]
-    );
+    assert_eq!(titles(&store, &BENCH).await, ["soon", "late", "never"]);
 }
 
 #[test_context(Tables)]
 #[tokio::test]
-async fn a_studio_is_created_once(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
-    let settings = store.settings(studio).await.expect("settings");
-    let house = store
-        .house(studio, Arc::default())
-        .await
-        .expect("a house")
-        .house;
-    let (again, created) = store
-        .create_studio(&settings, &house)
-        .await
-        .expect("a studio");
-    assert_eq!((again, created), (studio, false));
+async fn a_studio_of_a_name_is_created_once(Tables(database): &Tables) {
+    let first = studio(database.pool().clone()).await;
+    let settings = first.settings().await.expect("settings");
+    let house = first.house(Arc::default()).await.expect("a house").house;
+    let store = Store::over(database.pool().clone());
+    let make = async |name| {
+        let made = store.create_studio(name, &settings, &house).await;
+        made.expect("a studio")
+    };
+    assert_eq!(make("studio").await, (first.studio(), false));
     assert_eq!(house.tariffs.len(), 1);
+    // Two processes that start at the same time.
+    let (one, other) = tokio::join!(make("annexe"), make("annexe"));
+    assert_eq!(one.0, other.0);
+    assert_eq!([one.1, other.1].iter().filter(|&&made| made).count(), 1);
+    assert_ne!(one.0, first.studio());
+    let all = store.studios().await.expect("studios");
+    assert_eq!(all, [first.studio(), one.0]);
+    let named = store.studio_named("annexe").await.expect("an answer");
+    assert_eq!(named, Some(one.0));
+    assert_eq!(store.studio_named("attic").await.expect("an answer"), None);
 }
 
 #[test_context(Tables)]
 #[tokio::test]
 async fn an_edit_that_is_sent_again_is_stored_once(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
-    let first = create(&store, studio, "one").await;
+    let store = studio(database.pool().clone()).await;
+    let first = create(&store, "one").await;
     let id = Some(Uuid::now_v7());
-    let stored = edit_with(&store, studio, &first, "two", id)
-        .await
-        .expect("an edit");
+    let stored = edit_with(&store, &first, "two", id).await.expect("an edit");
     // Its answer was lost, another edit followed, and it is sent again as it was.
-    let newer = edit(&store, studio, &stored, "three")
-        .await
-        .expect("an edit");
-    let again = edit_with(&store, studio, &first, "two", id)
+    let newer = edit(&store, &stored, "three").await.expect("an edit");
+    let again = edit_with(&store, &first, "two", id)
         .await
         .expect("it was made already");
     assert_eq!(again, newer);
@@ -312,28 +288,25 @@ async fn an_edit_that_is_sent_again_is_stored_once(Tables(database): &Tables) {
 #[test_context(Tables)]
 #[tokio::test]
 async fn what_is_put_away_is_not_on_the_bench_and_is_not_edited(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
-    let first = create(&store, studio, "one").await;
-    create(&store, studio, "two").await;
+    let store = studio(database.pool().clone()).await;
+    let first = create(&store, "one").await;
+    create(&store, "two").await;
     for place in [Place::Archive, Place::Bin] {
-        let away = store.put(studio, first.id, place).await.expect("it is put");
-        assert_eq!(titles(&store, studio, &BENCH).await, ["two"]);
+        let away = store.put(first.id, place).await.expect("it is put");
+        assert_eq!(titles(&store, &BENCH).await, ["two"]);
         let there = Wanted { place, ..BENCH };
-        assert_eq!(titles(&store, studio, &there).await, ["one"]);
+        assert_eq!(titles(&store, &there).await, ["one"]);
         assert!(matches!(
-            edit(&store, studio, &away, "other").await,
+            edit(&store, &away, "other").await,
             Err(WriteRefused::PutAway)
         ));
     }
-    let back = store
-        .put(studio, first.id, Place::Bench)
-        .await
-        .expect("it is put");
+    let back = store.put(first.id, Place::Bench).await.expect("it is put");
     assert_eq!(
         (back.version, back.inputs.title.as_str()),
         (first.version, "one")
     );
-    edit(&store, studio, &back, "other").await.expect("an edit");
+    edit(&store, &back, "other").await.expect("an edit");
 }
 
 #[test_context(Tables)]
@@ -341,7 +314,7 @@ async fn what_is_put_away_is_not_on_the_bench_and_is_not_edited(Tables(database)
 async fn a_list_is_the_same_in_pages_of_any_size_and_is_searched_by_words(
     Tables(database): &Tables,
 ) {
-    let (store, studio) = studio(database.pool().clone()).await;
+    let store = studio(database.pool().clone()).await;
     for number in 0..23 {
         let mut inputs = titled(&format!("Tide {}", number % 5));
         inputs.buyer.name = format!("Buyer {}", number % 7);
@@ -352,8 +325,8 @@ async fn a_list_is_the_same_in_pages_of_any_size_and_is_searched_by_words(
         }
         .into();
         inputs.promised = (number % 3 != 0).then(|| format!("2027-03-{:02}", 1 + number % 4));
-        let new = new(&store, studio, inputs).await;
-        store.create(studio, &new).await.expect("made");
+        let new = new(&store, inputs).await;
+        store.create(&new).await.expect("made");
     }
     for sort in [Sort::Promised, Sort::Title, Sort::Buyer, Sort::Newest] {
         for search in ["", "tide 3", "ÖSTHAFEN", "östhafen buyer 2", "100%", "_"] {
@@ -362,7 +335,7 @@ async fn a_list_is_the_same_in_pages_of_any_size_and_is_searched_by_words(
                 search: search.into(),
                 ..BENCH
             };
-            let whole = store.shipments(studio, &all).await.expect("a page");
+            let whole = store.shipments(&all).await.expect("a page");
             let ids: Vec<Uuid> = whole.rows.iter().map(|row| row.id).collect();
             assert_eq!(usize::try_from(whole.total), Ok(ids.len()));
             for most in [1, 2, 5, 22, 23] {
@@ -372,7 +345,7 @@ async fn a_list_is_the_same_in_pages_of_any_size_and_is_searched_by_words(
                     ..all.clone()
                 };
                 loop {
-                    let page = store.shipments(studio, &wanted).await.expect("a page");
+                    let page = store.shipments(&wanted).await.expect("a page");
                     assert_eq!(page.total, whole.total);
                     paged.extend(page.rows.iter().map(|row| row.id));
                     wanted.after = page.next;
@@ -389,17 +362,17 @@ async fn a_list_is_the_same_in_pages_of_any_size_and_is_searched_by_words(
         ..BENCH
     };
     // Numbers 6, 13 and 20 have buyer 6; of them 6 and 20 are even
-    assert_eq!(titles(&store, studio, &found("buyer 6")).await.len(), 3);
-    assert_eq!(titles(&store, studio, &found("6 östhafen")).await.len(), 2);
-    assert_eq!(titles(&store, studio, &found("%")).await.len(), 0);
+    assert_eq!(titles(&store, &found("buyer 6")).await.len(), 3);
+    assert_eq!(titles(&store, &found("6 östhafen")).await.len(), 2);
+    assert_eq!(titles(&store, &found("%")).await.len(), 0);
 }
 
 #[test_context(Tables)]
 #[tokio::test]
 async fn a_stored_field_that_there_is_no_longer_takes_nothing_down(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
-    let first = create(&store, studio, "one").await;
-    create(&store, studio, "two").await;
+    let store = studio(database.pool().clone()).await;
+    let first = create(&store, "one").await;
+    create(&store, "two").await;
     sqlx::query("UPDATE shipment_state SET inputs = inputs || '{\"mood\": \"blue\", \"piece\": {\"medium\": \"treacle\"}}'")
         .execute(database.pool())
         .await
@@ -408,7 +381,7 @@ async fn a_stored_field_that_there_is_no_longer_takes_nothing_down(Tables(databa
         .execute(database.pool())
         .await
         .expect("it is written");
-    assert_eq!(titles(&store, studio, &BENCH).await, ["one", "two"]);
-    let stored = store.shipment(studio, first.id).await.expect("it answers");
+    assert_eq!(titles(&store, &BENCH).await, ["one", "two"]);
+    let stored = store.shipment(first.id).await.expect("it answers");
     assert_eq!(stored.expect("it is there").inputs.title, "one");
 }

@@ -9,7 +9,7 @@ use hummock_core::{
 };
 use hummock_store::{
     Computed, Edit, HouseVersion, NewShipment, Place, Recomputed, SettingRefused, Settings, Store,
-    StudioId, WriteRefused,
+    StudioStore, WriteRefused,
 };
 use sqlx::PgPool;
 use test_context::test_context;
@@ -29,15 +29,15 @@ fn house() -> House {
     }
 }
 
-pub(crate) async fn studio(pool: PgPool) -> (Store, StudioId) {
+pub(crate) async fn studio(pool: PgPool) -> StudioStore {
     let store = Store::over(pool);
     let settings: Settings =
         serde_json::from_str(include_str!("../../../../demo/studio.json")).expect("settings");
     let (studio, _) = store
-        .create_studio(&settings, &house())
+        .create_studio("studio", &settings, &house())
         .await
         .expect("a studio is created");
-    (store, studio)
+    store.of(studio)
 }
 
 fn computed(says: &str, house: HouseVersion) -> Computed {
@@ -49,35 +49,35 @@ fn computed(says: &str, house: HouseVersion) -> Computed {
     }
 }
 
-async fn version(store: &Store, studio: StudioId) -> HouseVersion {
-    store.house_version(studio).await.expect("a house")
+async fn version(store: &StudioStore) -> HouseVersion {
+    store.house_version().await.expect("a house")
 }
 
-async fn made(store: &Store, studio: StudioId) -> Uuid {
+async fn made(store: &StudioStore) -> Uuid {
     let new = NewShipment {
         edit: None,
         handed: None,
         id: Uuid::now_v7(),
         inputs: ShipmentInputs::default(),
-        computed: computed("first", version(store, studio).await),
+        computed: computed("first", version(store).await),
     };
-    store.create(studio, &new).await.expect("a shipment").id
+    store.create(&new).await.expect("a shipment").id
 }
 
-async fn says(store: &Store, studio: StudioId, id: Uuid) -> String {
-    let stored = store.shipment(studio, id).await.expect("it answers");
+async fn says(store: &StudioStore, id: Uuid) -> String {
+    let stored = store.shipment(id).await.expect("it answers");
     let worked = stored.expect("it is there").computed.worked;
     worked["says"].as_str().unwrap_or_default().to_owned()
 }
 
 /// Moves the house on by keeping a preset.
-async fn move_on(store: &Store, studio: StudioId) -> HouseVersion {
-    let seen = version(store, studio).await;
+async fn move_on(store: &StudioStore) -> HouseVersion {
+    let seen = version(store).await;
     store
-        .keep_preset(studio, seen, &house().rules)
+        .keep_preset(seen, &house().rules)
         .await
         .expect("it is kept");
-    version(store, studio).await
+    version(store).await
 }
 
 const LEASE: Duration = Duration::from_secs(3600);
@@ -85,13 +85,13 @@ const LEASE: Duration = Duration::from_secs(3600);
 #[test_context(Tables)]
 #[tokio::test]
 async fn of_two_changes_of_the_rules_one_is_stale(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
-    let seen = version(&store, studio).await;
+    let store = studio(database.pool().clone()).await;
+    let seen = version(&store).await;
     let mut next = house().rules;
     next.version = 2;
     let (one, other) = tokio::join!(
-        store.change_rules(studio, seen, &next),
-        store.change_rules(studio, seen, &next)
+        store.change_rules(seen, &next),
+        store.change_rules(seen, &next)
     );
     assert_eq!([&one, &other].iter().filter(|made| made.is_ok()).count(), 1);
     let refused = one.err().or(other.err()).expect("one of them");
@@ -99,58 +99,58 @@ async fn of_two_changes_of_the_rules_one_is_stale(Tables(database): &Tables) {
         matches!(refused, SettingRefused::Stale { current: 2 }),
         "{refused:?}"
     );
-    let now = store.house(studio, Arc::default()).await.expect("a house");
+    let now = store.house(Arc::default()).await.expect("a house");
     assert_eq!(now.house.rules.version, 2);
 }
 
 #[test_context(Tables)]
 #[tokio::test]
 async fn of_two_changes_of_the_stores_one_is_stale(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
-    let seen = version(&store, studio).await;
+    let store = studio(database.pool().clone()).await;
+    let seen = version(&store).await;
     let less = house()
         .catalogue
         .without(MaterialClass::Tubes, &MaterialId::new("tube-100"));
     let (one, other) = tokio::join!(
-        store.change_catalogue(studio, seen, 1, &less),
-        store.change_catalogue(studio, seen, 1, &less)
+        store.change_catalogue(seen, 1, &less),
+        store.change_catalogue(seen, 1, &less)
     );
     assert_eq!([&one, &other].iter().filter(|made| made.is_ok()).count(), 1);
-    let now = store.house(studio, Arc::default()).await.expect("a house");
+    let now = store.house(Arc::default()).await.expect("a house");
     assert_eq!((now.stores_version, now.house.catalogue), (2, less));
 }
 
 #[test_context(Tables)]
 #[tokio::test]
 async fn rules_that_were_checked_against_other_stores_are_checked_again(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
-    let seen = version(&store, studio).await;
+    let store = studio(database.pool().clone()).await;
+    let seen = version(&store).await;
     let less = house()
         .catalogue
         .without(MaterialClass::Tubes, &MaterialId::new("tube-100"));
     store
-        .change_catalogue(studio, seen, 1, &less)
+        .change_catalogue(seen, 1, &less)
         .await
         .expect("it is written");
     let mut next = house().rules;
     next.version = 2;
-    let refused = store.change_rules(studio, seen, &next).await;
+    let refused = store.change_rules(seen, &next).await;
     assert!(matches!(refused, Err(SettingRefused::HouseMoved)));
-    let seen = version(&store, studio).await;
+    let seen = version(&store).await;
     store
-        .change_rules(studio, seen, &next)
+        .change_rules(seen, &next)
         .await
         .expect("it is written");
-    assert_eq!(version(&store, studio).await.number(), 3);
+    assert_eq!(version(&store).await.number(), 3);
 }
 
 #[test_context(Tables)]
 #[tokio::test]
 async fn a_plan_by_another_house_is_not_stored(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
-    let id = made(&store, studio).await;
-    let old = version(&store, studio).await;
-    move_on(&store, studio).await;
+    let store = studio(database.pool().clone()).await;
+    let id = made(&store).await;
+    let old = version(&store).await;
+    move_on(&store).await;
     let inputs = ShipmentInputs::default();
     let new = NewShipment {
         edit: None,
@@ -159,7 +159,7 @@ async fn a_plan_by_another_house_is_not_stored(Tables(database): &Tables) {
         inputs: inputs.clone(),
         computed: computed("old", old),
     };
-    let refused = store.create(studio, &new).await;
+    let refused = store.create(&new).await;
     assert!(matches!(refused, Err(WriteRefused::HouseMoved)));
     let edit = Edit {
         handed: None,
@@ -170,22 +170,22 @@ async fn a_plan_by_another_house_is_not_stored(Tables(database): &Tables) {
         inputs: &inputs,
         computed: &computed("old", old),
     };
-    let refused = store.edit(studio, edit).await;
+    let refused = store.edit(edit).await;
     assert!(matches!(refused, Err(WriteRefused::HouseMoved)));
-    let stored = store.shipment(studio, id).await.expect("it answers");
+    let stored = store.shipment(id).await.expect("it answers");
     assert!(
         stored
             .expect("it is there")
-            .is_behind(version(&store, studio).await)
+            .is_behind(version(&store).await)
     );
 }
 
 #[test_context(Tables)]
 #[tokio::test]
 async fn what_is_computed_anew_lands_only_on_what_it_was_computed_for(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
-    let id = made(&store, studio).await;
-    let house = version(&store, studio).await;
+    let store = studio(database.pool().clone()).await;
+    let id = made(&store).await;
+    let house = version(&store).await;
     let inputs = ShipmentInputs {
         title: "Slack Tide".into(),
         ..ShipmentInputs::default()
@@ -199,7 +199,7 @@ async fn what_is_computed_anew_lands_only_on_what_it_was_computed_for(Tables(dat
         inputs: &inputs,
         computed: &computed("edited", house),
     };
-    store.edit(studio, edit).await.expect("an edit");
+    store.edit(edit).await.expect("an edit");
     let anew = |version, house| Recomputed {
         id,
         version,
@@ -207,18 +207,18 @@ async fn what_is_computed_anew_lands_only_on_what_it_was_computed_for(Tables(dat
     };
     let keep = async |version, house| {
         store
-            .keep_recomputed(studio, house, &[anew(version, house)])
+            .keep_recomputed(house, &[anew(version, house)])
             .await
             .expect("it answers")
     };
     // It was edited since.
     assert_eq!(keep(1, house).await, 0);
     // The house changed since.
-    let newer = move_on(&store, studio).await;
+    let newer = move_on(&store).await;
     assert_eq!(keep(2, house).await, 0);
-    assert_eq!(says(&store, studio, id).await, "edited");
+    assert_eq!(says(&store, id).await, "edited");
     assert_eq!(keep(2, newer).await, 1);
-    assert_eq!(says(&store, studio, id).await, "anew");
+    assert_eq!(says(&store, id).await, "anew");
 }
 
 #[test_context(Tables)]
@@ -226,29 +226,29 @@ async fn what_is_computed_anew_lands_only_on_what_it_was_computed_for(Tables(dat
 async fn what_is_behind_is_given_to_one_at_a_time_and_again_when_a_claim_runs_out(
     Tables(database): &Tables,
 ) {
-    let (store, studio) = studio(database.pool().clone()).await;
+    let store = studio(database.pool().clone()).await;
     for _ in 0..5 {
-        made(&store, studio).await;
+        made(&store).await;
     }
-    let archived = made(&store, studio).await;
+    let archived = made(&store).await;
     store
-        .put(studio, archived, Place::Archive)
+        .put(archived, Place::Archive)
         .await
         .expect("it is put");
     let claim = async |most, lease| {
-        let claimed = store.claim_behind(studio, most, lease).await;
+        let claimed = store.claim_behind(most, lease).await;
         claimed.expect("it answers").len()
     };
     assert_eq!(claim(10, LEASE).await, 0);
-    move_on(&store, studio).await;
-    let progress = store.progress(studio).await.expect("it answers");
+    move_on(&store).await;
+    let progress = store.progress().await.expect("it answers");
     assert_eq!((progress.behind, progress.open), (5, 5));
     // Two workers at once share them, and the archived one keeps what it had.
     let (one, other) = tokio::join!(claim(3, LEASE), claim(3, LEASE));
     assert_eq!(one + other + claim(10, LEASE).await, 5);
     assert_eq!(claim(10, LEASE).await, 0);
     // Both were killed. The house changes again, which frees their claims at once.
-    move_on(&store, studio).await;
+    move_on(&store).await;
     assert_eq!(claim(10, Duration::ZERO).await, 5);
     // This one was killed too, and its claim has run out.
     assert_eq!(claim(10, LEASE).await, 5);
@@ -259,9 +259,9 @@ async fn what_is_behind_is_given_to_one_at_a_time_and_again_when_a_claim_runs_ou
 async fn plans_of_an_earlier_edition_are_worked_out_again_wherever_they_are_kept(
     Tables(database): &Tables,
 ) {
-    let (store, studio) = studio(database.pool().clone()).await;
-    made(&store, studio).await;
-    let mut old = computed("old", version(&store, studio).await);
+    let store = studio(database.pool().clone()).await;
+    made(&store).await;
+    let mut old = computed("old", version(&store).await);
     old.worked = serde_json::json!({ "says": "old" });
     let new = NewShipment {
         edit: None,
@@ -270,18 +270,15 @@ async fn plans_of_an_earlier_edition_are_worked_out_again_wherever_they_are_kept
         inputs: ShipmentInputs::default(),
         computed: old,
     };
-    store.create(studio, &new).await.expect("a shipment");
-    store
-        .put(studio, new.id, Place::Archive)
-        .await
-        .expect("it is put");
-    let marked = store.mark_worked_out_before(studio, EDITION).await;
+    store.create(&new).await.expect("a shipment");
+    store.put(new.id, Place::Archive).await.expect("it is put");
+    let marked = store.mark_worked_out_before(EDITION).await;
     assert_eq!(marked.expect("it answers"), 1);
-    let claimed = store.claim_behind(studio, 10, LEASE).await;
+    let claimed = store.claim_behind(10, LEASE).await;
     let claimed = claimed.expect("it answers");
     assert_eq!((claimed.len(), claimed[0].id), (1, new.id));
     assert_eq!(
-        store.catalogue_edition(studio).await.expect("an edition"),
+        store.catalogue_edition().await.expect("an edition"),
         EDITION
     );
 }
@@ -289,24 +286,21 @@ async fn plans_of_an_earlier_edition_are_worked_out_again_wherever_they_are_kept
 #[test_context(Tables)]
 #[tokio::test]
 async fn a_preset_of_the_same_name_takes_the_place_of_the_first(Tables(database): &Tables) {
-    let (store, studio) = studio(database.pool().clone()).await;
+    let store = studio(database.pool().clone()).await;
     let mut rules = house().rules;
     rules.name = "Show week".into();
     let keep = async |rules: HouseRules| {
-        let seen = version(&store, studio).await;
-        store
-            .keep_preset(studio, seen, &rules)
-            .await
-            .expect("it is kept");
+        let seen = version(&store).await;
+        store.keep_preset(seen, &rules).await.expect("it is kept");
     };
     keep(rules.clone()).await;
     rules.allowances.second_turns = 0;
     keep(rules.clone()).await;
-    let kept = store.house(studio, Arc::default()).await.expect("a house");
+    let kept = store.house(Arc::default()).await.expect("a house");
     assert_eq!(kept.house.presets, [rules]);
     let drop = async || {
-        let seen = version(&store, studio).await;
-        store.drop_preset(studio, seen, "Show week").await
+        let seen = version(&store).await;
+        store.drop_preset(seen, "Show week").await
     };
     drop().await.expect("it is dropped");
     assert!(matches!(drop().await, Err(SettingRefused::NotFound)));

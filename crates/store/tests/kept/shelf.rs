@@ -6,7 +6,7 @@ use hummock_core::{
     shipment::ShipmentInputs,
     stock::{Goods, SheetGoods, StockItem},
 };
-use hummock_store::{Computed, Draw, DrawnFrom, NewShipment, ShelfRefused, Store, StudioId};
+use hummock_store::{Computed, Draw, DrawnFrom, NewShipment, ShelfRefused, StudioStore};
 use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
 use serde_json::{Value, json};
 use sqlx::PgPool;
@@ -74,26 +74,22 @@ fn acts() -> impl Strategy<Value = Vec<Act>> {
 }
 
 struct Benches {
-    store: Store,
-    studio: StudioId,
+    store: StudioStore,
     cutting: Uuid,
     shipments: [Uuid; 2],
 }
 
 impl Benches {
     async fn open(pool: PgPool) -> Self {
-        let (store, studio) = studio(pool).await;
+        let store = studio(pool).await;
         store
-            .put_on_shelf(
-                studio,
-                &[item(Goods::Sheet(sheet()), 3), item(tape(), 5000)],
-            )
+            .put_on_shelf(&[item(Goods::Sheet(sheet()), 3), item(tape(), 5000)])
             .await
             .expect("it is put there");
         let cutting = Uuid::now_v7();
         assert!(
             store
-                .keep_cutting(studio, cutting, &json!({}))
+                .keep_cutting(cutting, &json!({}))
                 .await
                 .expect("it is kept")
         );
@@ -108,21 +104,20 @@ impl Benches {
                     worked: json!({}),
                     summary: None,
                     rules_version: 1,
-                    house: store.house_version(studio).await.expect("a house"),
+                    house: store.house_version().await.expect("a house"),
                 },
             };
-            store.create(studio, &new).await.expect("it is made");
+            store.create(&new).await.expect("it is made");
         }
         Self {
             store,
-            studio,
             cutting,
             shipments,
         }
     }
 
     async fn acts(&self, act: Act) {
-        let Self { store, studio, .. } = self;
+        let Self { store, .. } = self;
         let about = |n| (self.cutting, n, "a layout");
         match act {
             Act::Cut(n) => {
@@ -135,7 +130,7 @@ impl Benches {
                     1,
                 );
                 let cut = store
-                    .sheet_is_cut(*studio, about(n), (&from, &self.body().await), &[rest])
+                    .sheet_is_cut(about(n), (&from, &self.body().await), &[rest])
                     .await;
                 assert!(
                     matches!(cut, Ok(()) | Err(ShelfRefused::NoneLeft { .. })),
@@ -143,7 +138,7 @@ impl Benches {
                 );
             }
             Act::NotCut(n) => store
-                .sheet_is_not_cut(*studio, about(n))
+                .sheet_is_not_cut(about(n))
                 .await
                 .expect("it is taken back"),
             Act::Take(at) => {
@@ -157,19 +152,19 @@ impl Benches {
                     ),
                 ];
                 store
-                    .take_for(*studio, (self.shipments[at], "one"), &wanted)
+                    .take_for((self.shipments[at], "one"), &wanted)
                     .await
                     .expect("it is taken");
             }
             Act::GiveBack(at) => store
-                .give_back(*studio, (self.shipments[at], "one"))
+                .give_back((self.shipments[at], "one"))
                 .await
                 .expect("it is given back"),
             Act::Count(left) => {
                 // Whoever counts saw what there was a moment ago.
                 let now = self.sheets().await;
                 let counted = store
-                    .count_stock(*studio, now.0, now.1, &item(Goods::Sheet(sheet()), left))
+                    .count_stock(now.0, now.1, &item(Goods::Sheet(sheet()), left))
                     .await;
                 assert!(
                     matches!(counted, Ok(()) | Err(ShelfRefused::Moved { .. })),
@@ -181,12 +176,12 @@ impl Benches {
 
     /// The layout as it is.
     async fn body(&self) -> Value {
-        let kept = self.store.cutting(self.studio, self.cutting).await;
+        let kept = self.store.cutting(self.cutting).await;
         kept.expect("it answers").expect("it is there").body
     }
 
     async fn sheets(&self) -> (Uuid, i64) {
-        let stock = self.store.stock(self.studio).await.expect("a shelf");
+        let stock = self.store.stock().await.expect("a shelf");
         let key = Goods::Sheet(sheet()).key();
         let one = stock
             .iter()
@@ -207,7 +202,7 @@ impl Benches {
 
     /// What there is, by its count.
     async fn left(&self) -> Vec<(Goods, i64)> {
-        let stock = self.store.stock(self.studio).await.expect("a shelf");
+        let stock = self.store.stock().await.expect("a shelf");
         stock
             .into_iter()
             .map(|item| (item.goods, item.left))
@@ -243,7 +238,7 @@ async fn whatever_two_benches_do_is_taken_back_to_the_last_sheet(Tables(database
             let all = item(Goods::Sheet(sheet()), 3);
             benches
                 .store
-                .count_stock(benches.studio, id, left, &all)
+                .count_stock(id, left, &all)
                 .await
                 .expect("it is counted");
         }
@@ -262,11 +257,7 @@ async fn the_record_adds_up_to_what_there_is(Tables(database): &Tables) {
             benches.acts(act).await;
         }
         let (id, left) = benches.sheets().await;
-        let events = benches
-            .store
-            .stock_events(benches.studio, id)
-            .await
-            .expect("a record");
+        let events = benches.store.stock_events(id).await.expect("a record");
         assert_eq!(events.first().map(|event| event.left), Some(left));
         for pair in events.windows(2) {
             assert_eq!(pair[0].left, pair[1].left + pair[0].change, "{pair:?}");
@@ -278,27 +269,22 @@ async fn the_record_adds_up_to_what_there_is(Tables(database): &Tables) {
 #[tokio::test]
 async fn a_layout_of_which_a_sheet_is_cut_is_not_written_over(Tables(database): &Tables) {
     let benches = Benches::open(database.pool().clone()).await;
-    let Benches {
-        store,
-        studio,
-        cutting,
-        ..
-    } = &benches;
+    let Benches { store, cutting, .. } = &benches;
     assert!(
         store
-            .keep_cutting(*studio, *cutting, &json!({ "seed": 2 }))
+            .keep_cutting(*cutting, &json!({ "seed": 2 }))
             .await
             .expect("it answers")
     );
     benches.acts(Act::Cut(1)).await;
     assert!(
         !store
-            .keep_cutting(*studio, *cutting, &json!({ "seed": 3 }))
+            .keep_cutting(*cutting, &json!({ "seed": 3 }))
             .await
             .expect("it answers")
     );
     let kept = store
-        .cutting(*studio, *cutting)
+        .cutting(*cutting)
         .await
         .expect("it answers")
         .expect("it is there");
@@ -309,7 +295,7 @@ async fn a_layout_of_which_a_sheet_is_cut_is_not_written_over(Tables(database): 
     benches.acts(Act::NotCut(1)).await;
     assert!(
         store
-            .keep_cutting(*studio, *cutting, &json!({ "seed": 3 }))
+            .keep_cutting(*cutting, &json!({ "seed": 3 }))
             .await
             .expect("it answers")
     );

@@ -1,0 +1,194 @@
+//! How the backups of a studio stand: what is being done, how far that is, and what came of the last one.
+
+use std::{
+    fs::File,
+    io,
+    sync::{
+        Arc, Mutex, PoisonError,
+        atomic::{AtomicU64, Ordering},
+    },
+};
+
+use hummock_store::{BackupRefused, Holdings, StoreError};
+use jiff::civil::Date;
+use serde::Serialize;
+use uuid::Uuid;
+
+use super::into;
+use crate::{photographs, problem::Problem};
+
+/// Why a backup was not made or not read in.
+#[derive(Debug, thiserror::Error)]
+pub(crate) enum Failed {
+    /// The file is not what it should be, or something is kept here already.
+    #[error(transparent)]
+    Refused(#[from] BackupRefused),
+    /// The file is not what it should be.
+    #[error("{0}")]
+    Said(String),
+    /// The database is away.
+    #[error(transparent)]
+    Store(#[from] StoreError),
+    /// The disk did not do what was asked.
+    #[error("the disk: {0}")]
+    Disk(#[from] io::Error),
+    /// Photographs can't be reached.
+    #[error("the place where photographs are kept does not answer")]
+    Pictures(#[from] photographs::Away),
+    /// It broke off.
+    #[error("it broke off")]
+    Slip,
+}
+
+impl From<zip::result::ZipError> for Failed {
+    fn from(error: zip::result::ZipError) -> Self {
+        Self::Disk(error.into())
+    }
+}
+
+impl Failed {
+    pub(super) fn said(says: impl Into<String>) -> Self {
+        Self::Said(says.into())
+    }
+}
+
+pub(super) fn told(failed: &Failed) -> String {
+    match failed {
+        Failed::Refused(BackupRefused::NotEmpty) => {
+            "something is kept here already: a backup is read into a studio that is empty"
+                .to_owned()
+        }
+        Failed::Refused(BackupRefused::Store(_)) | Failed::Store(_) => {
+            "the database went away meanwhile: nothing of it was kept; try again".to_owned()
+        }
+        Failed::Slip => "it broke off: nothing of it was kept; try again".to_owned(),
+        other => other.to_string(),
+    }
+}
+
+/// How far it is: shipments and photographs, one by one.
+#[derive(Debug, Default)]
+pub(crate) struct Count {
+    done: AtomicU64,
+    of: AtomicU64,
+}
+
+impl Count {
+    pub(super) fn is_of(&self, holdings: Holdings) {
+        let of = holdings.shipments.saturating_add(holdings.photographs);
+        self.of.store(of.unsigned_abs(), Ordering::Relaxed);
+    }
+
+    pub(super) fn one_more(&self) {
+        self.done.fetch_add(1, Ordering::Relaxed);
+    }
+
+    /// How many are done, and of how many; never more than there are.
+    pub(super) fn so_far(&self) -> (u64, u64) {
+        let of = self.of.load(Ordering::Relaxed);
+        (self.done.load(Ordering::Relaxed).min(of), of)
+    }
+}
+
+/// What is done with backups just now.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub(super) enum Doing {
+    /// One is being made.
+    Making,
+    /// One is being sent here.
+    Receiving,
+    /// One is being read in.
+    Reading,
+}
+
+#[derive(Debug)]
+pub(super) struct Made {
+    pub(super) file: Arc<File>,
+    pub(super) bytes: u64,
+    pub(super) on: Date,
+    pub(super) holdings: Holdings,
+    pub(super) without_picture: u64,
+}
+
+#[derive(Debug)]
+pub(super) struct Receiving {
+    pub(super) id: Uuid,
+    pub(super) file: File,
+    pub(super) received: u64,
+    pub(super) bytes: u64,
+}
+
+#[derive(Debug, Default)]
+pub(super) struct Standing {
+    pub(super) working: Option<(Doing, Arc<Count>)>,
+    pub(super) receiving: Option<Receiving>,
+    pub(super) made: Option<Made>,
+    pub(super) read: Option<into::ReadIn>,
+    pub(super) failed: Option<String>,
+}
+
+/// The backups of a studio: one is made or read in at a time, and the last one made is kept until the next.
+#[derive(Debug, Clone, Default)]
+pub(crate) struct Backups(Arc<Mutex<Standing>>);
+
+impl Backups {
+    pub(super) fn standing(&self) -> std::sync::MutexGuard<'_, Standing> {
+        self.0.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+}
+
+/// Something that is being done. Whatever ends it, a panic too, the next can begin.
+#[derive(Debug)]
+pub(super) struct Work {
+    pub(super) backups: Backups,
+    pub(super) count: Arc<Count>,
+    pub(super) ended: bool,
+}
+
+impl Work {
+    /// Begins something, unless something is being done already.
+    pub(super) fn begin(
+        backups: &Backups,
+        standing: &mut Standing,
+        what: Doing,
+    ) -> Result<Self, Problem> {
+        if standing.working.is_some() {
+            return Err(Problem::backup_under_way());
+        }
+        let count = Arc::new(Count::default());
+        standing.working = Some((what, Arc::clone(&count)));
+        standing.failed = None;
+        Ok(Self {
+            backups: backups.clone(),
+            count,
+            ended: false,
+        })
+    }
+
+    /// Ends it with what came of it.
+    pub(super) fn end<T>(mut self, came: Result<T, Failed>, keep: impl FnOnce(&mut Standing, T)) {
+        let mut standing = self.backups.standing();
+        standing.working = None;
+        match came {
+            Ok(made) => keep(&mut standing, made),
+            Err(error) => {
+                tracing::warn!(%error, "a backup was not made or not read in");
+                standing.failed = Some(told(&error));
+            }
+        }
+        drop(standing);
+        self.ended = true;
+    }
+}
+
+impl Drop for Work {
+    fn drop(&mut self) {
+        if !self.ended {
+            let mut standing = self.backups.standing();
+            standing.working = None;
+            standing.failed = Some(told(&Failed::Slip));
+        }
+    }
+}

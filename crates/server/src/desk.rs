@@ -1,0 +1,208 @@
+//! The desk that a request is answered at: whose studio it is, and who asks.
+
+use std::sync::Arc;
+
+use axum::{extract::FromRequestParts, http::request::Parts};
+use hummock_core::{
+    Refusal,
+    quantity::LengthUnit,
+    shipment::{House, ShipmentInputs, Worked},
+};
+use hummock_store::{Computed, HouseAt, StudioId, StudioStore};
+
+use crate::{app::App, network::Caller, outside::Carriers, problem::Problem};
+
+/// One studio, as one request works with it.
+#[derive(Debug, Clone)]
+pub(crate) struct Desk {
+    /// What the process has for all studios.
+    pub app: App,
+    /// What this studio keeps.
+    pub store: StudioStore,
+    /// Who asks.
+    pub caller: Caller,
+}
+
+impl FromRequestParts<App> for Desk {
+    type Rejection = Problem;
+
+    /// The door says whose it is and who asks, before any handler runs.
+    async fn from_request_parts(parts: &mut Parts, app: &App) -> Result<Self, Problem> {
+        let studio = parts.extensions.get::<StudioId>();
+        let caller = parts.extensions.get::<Caller>();
+        let (studio, caller) = studio.zip(caller).ok_or_else(Problem::slip)?;
+        Ok(Self::of(app, *studio, *caller))
+    }
+}
+
+/// Where somebody stands who is not let in yet.
+#[derive(Debug, Clone)]
+pub(crate) struct Doorstep {
+    /// What the process has for all studios.
+    pub app: App,
+    /// What the studio keeps behind this door.
+    pub store: StudioStore,
+}
+
+impl FromRequestParts<App> for Doorstep {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, app: &App) -> Result<Self, Problem> {
+        let studio = parts.extensions.get::<StudioId>();
+        let studio = *studio.ok_or_else(Problem::slip)?;
+        Ok(Self {
+            app: app.clone(),
+            store: app.store.of(studio),
+        })
+    }
+}
+
+/// What inputs follow on.
+#[derive(Debug, Clone, Copy)]
+pub(crate) enum Follows<'a> {
+    /// Nothing, and nothing is stored.
+    Asked,
+    /// Nothing: they are to be stored.
+    Nothing,
+    /// These, which are stored.
+    Stored(&'a ShipmentInputs),
+}
+
+/// Inputs that can stand, with what follows from them by a house.
+pub(crate) struct Outcome {
+    pub inputs: ShipmentInputs,
+    pub worked: Worked,
+    pub house: Arc<HouseAt>,
+}
+
+/// Work that met a change of the house is done this often at most.
+const ATTEMPTS: u32 = 16;
+
+/// Attempts at work that depends on the house.
+pub(crate) struct Tries<'a> {
+    desk: &'a Desk,
+    left: u32,
+}
+
+impl Tries<'_> {
+    /// Returns the house to do it by.
+    ///
+    /// # Errors
+    /// A [`Problem`] when it has been done often enough.
+    pub(crate) async fn next(&mut self) -> Result<Arc<HouseAt>, Problem> {
+        self.left = self.left.checked_sub(1).ok_or_else(Problem::busy)?;
+        self.desk.house().await
+    }
+}
+
+impl Desk {
+    /// Returns the desk of a studio for somebody.
+    pub(crate) fn of(app: &App, studio: StudioId, caller: Caller) -> Self {
+        Self {
+            app: app.clone(),
+            store: app.store.of(studio),
+            caller,
+        }
+    }
+
+    /// Returns whose it is.
+    pub(crate) const fn studio(&self) -> StudioId {
+        self.store.studio()
+    }
+
+    /// Returns the carriers' own services.
+    pub(crate) fn carriers(&self) -> Carriers {
+        self.app.carriers.of(self.studio())
+    }
+
+    /// Returns the house as it is now.
+    pub(crate) async fn house(&self) -> Result<Arc<HouseAt>, Problem> {
+        Ok(self.app.houses.now(&self.store).await?)
+    }
+
+    /// Begins work that depends on the house, and that is done again where it changed meanwhile.
+    pub(crate) const fn tries(&self) -> Tries<'_> {
+        Tries {
+            desk: self,
+            left: ATTEMPTS,
+        }
+    }
+
+    /// Checks inputs and works out what follows from them by a house.
+    ///
+    /// A plan that can't be made is a refusal, unless what they follow on had none for the same reason: then it is
+    /// stored that way, so that everything else can still be put right.
+    pub(crate) fn outcome(
+        &self,
+        house: Arc<HouseAt>,
+        inputs: ShipmentInputs,
+        unit: LengthUnit,
+        follows: Follows<'_>,
+    ) -> Result<Outcome, Problem> {
+        let today = self.app.clock.today();
+        let (inputs, before) = match follows {
+            Follows::Asked => (inputs.checked(unit, today)?, None),
+            Follows::Nothing => {
+                let inputs = inputs.checked(unit, today)?;
+                (inputs.to_be_kept(None, &house.house), None)
+            }
+            Follows::Stored(before) => {
+                let inputs = inputs.checked_since(before, unit, today)?;
+                (inputs.to_be_kept(Some(before), &house.house), Some(before))
+            }
+        };
+        let worked = Worked::out_or_refused(&inputs, &house.house);
+        let anew = newly_refused(&inputs, &worked, before, &house.house);
+        if !anew.is_empty() {
+            return Err(anew.into());
+        }
+        Ok(Outcome {
+            inputs,
+            worked,
+            house,
+        })
+    }
+}
+
+/// Returns what an edit would bring about that stands against a plan: everything where there was a plan before, else
+/// what it changed itself.
+fn newly_refused(
+    inputs: &ShipmentInputs,
+    worked: &Worked,
+    before: Option<&ShipmentInputs>,
+    house: &House,
+) -> Vec<Refusal> {
+    if worked.refusals.is_empty() {
+        return Vec::new();
+    }
+    let mut refusals = worked.refusals.clone();
+    let Some(before) = before else {
+        return refusals;
+    };
+    let known = Worked::out_or_refused(before, house).refusals;
+    if !known.is_empty() {
+        let document = |inputs| serde_json::to_value(inputs).expect("inputs can be written");
+        let (then, now) = (document(before), document(inputs));
+        refusals.retain(|refusal| {
+            let path = format!("/{}", refusal.field.replace('.', "/"));
+            !known.contains(refusal) && then.pointer(&path) != now.pointer(&path)
+        });
+    }
+    refusals
+}
+
+impl Outcome {
+    pub(crate) fn computed(&self) -> Computed {
+        computed(&self.worked, &self.inputs, &self.house)
+    }
+}
+
+/// Returns what is stored of what was worked out by a house.
+pub(crate) fn computed(worked: &Worked, inputs: &ShipmentInputs, house: &HouseAt) -> Computed {
+    Computed {
+        worked: serde_json::to_value(worked).expect("what is worked out can be written"),
+        summary: worked.summary(inputs),
+        rules_version: house.house.rules.version,
+        house: house.version,
+    }
+}
