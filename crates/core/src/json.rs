@@ -93,7 +93,11 @@ mod tests {
                 "title",
                 "invalid type: null, expected a string",
             ),
-            (json!([]), ".", "invalid length 0"),
+            (
+                json!(7),
+                ".",
+                "invalid type: integer `7`, expected struct ShipmentInputs",
+            ),
         ] {
             let misfit = read::<ShipmentInputs>(document.clone()).expect_err("it does not fit");
             let plainly: Result<ShipmentInputs, _> = serde_json::from_value(document);

@@ -39,6 +39,8 @@ pub struct App {
     pub pictures: Pictures,
     /// An answer that takes longer is given up.
     pub(crate) longest_answer: Duration,
+    /// Work that another process claimed longer ago is done here.
+    pub(crate) longest_claim: Duration,
     /// The scale on the bench.
     pub(crate) scale: Scale,
     /// The carriers' own services.

@@ -5,6 +5,7 @@ use std::sync::Arc;
 use axum::{extract::FromRequestParts, http::request::Parts};
 use hummock_core::{
     Refusal,
+    plan::Detail,
     quantity::LengthUnit,
     shipment::{House, ShipmentInputs, Worked},
 };
@@ -60,8 +61,8 @@ impl FromRequestParts<App> for Doorstep {
 /// What inputs follow on.
 #[derive(Debug, Clone, Copy)]
 pub(crate) enum Follows<'a> {
-    /// Nothing, and nothing is stored.
-    Asked,
+    /// Nothing, and nothing is stored: it is told in some detail.
+    Asked(Detail),
     /// Nothing: they are to be stored.
     Nothing,
     /// These, which are stored.
@@ -140,18 +141,20 @@ impl Desk {
         follows: Follows<'_>,
     ) -> Result<Outcome, Problem> {
         let today = self.app.clock.today();
-        let (inputs, before) = match follows {
-            Follows::Asked => (inputs.checked(unit, today)?, None),
+        let (inputs, before, detail) = match follows {
+            Follows::Asked(detail) => (inputs.checked(unit, today)?, None, detail),
             Follows::Nothing => {
                 let inputs = inputs.checked(unit, today)?;
-                (inputs.to_be_kept(None, &house.house), None)
+                let kept = inputs.to_be_kept(None, &house.house);
+                (kept, None, Detail::WHOLE)
             }
             Follows::Stored(before) => {
                 let inputs = inputs.checked_since(before, unit, today)?;
-                (inputs.to_be_kept(Some(before), &house.house), Some(before))
+                let kept = inputs.to_be_kept(Some(before), &house.house);
+                (kept, Some(before), Detail::WHOLE)
             }
         };
-        let worked = Worked::out_or_refused(&inputs, &house.house);
+        let worked = Worked::out_or_refused_in(&inputs, &house.house, detail);
         let anew = newly_refused(&inputs, &worked, before, &house.house);
         if !anew.is_empty() {
             return Err(anew.into());

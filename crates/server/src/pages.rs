@@ -9,13 +9,14 @@ use std::{
 
 use axum::{
     body::Bytes,
+    extract::State,
     http::{HeaderMap, HeaderValue, StatusCode, Uri, header},
     response::{IntoResponse, Response},
 };
 use flate2::{Compression, write::GzEncoder};
 use rust_embed::EmbeddedFile;
 
-use crate::{desk::Desk, problem::Problem};
+use crate::{app::App, problem::Problem};
 
 /// A file of the web build.
 #[derive(Debug, Clone)]
@@ -171,17 +172,17 @@ fn takes_gzip(asked: &HeaderMap) -> bool {
 }
 
 /// Answers with a file of the web build; any other path is a place in the application.
-pub(crate) async fn page(desk: Desk, uri: Uri, asked: HeaderMap) -> Response {
+pub(crate) async fn page(State(app): State<App>, uri: Uri, asked: HeaderMap) -> Response {
     let path = uri.path().trim_start_matches('/');
     if path == "api" || path.starts_with("api/") {
         return Problem::not_found("such path in the API").into_response();
     }
-    match desk.app.pages.get(path) {
+    match app.pages.get(path) {
         Some(ready) => ready.answer(path, &asked),
         None if path.starts_with(NAMED_BY_CONTENT) => {
             Problem::not_found("such file").into_response()
         }
-        None => match desk.app.pages.get(FIRST_PAGE) {
+        None => match app.pages.get(FIRST_PAGE) {
             Some(ready) => ready.answer(FIRST_PAGE, &asked),
             None => (
                 StatusCode::NOT_FOUND,

@@ -84,6 +84,8 @@ impl Pictures {
         place: &str,
         settings: impl IntoIterator<Item = (String, String)>,
     ) -> Result<Self> {
+        // As all else here; it may have been settled before.
+        let _ = rustls::crypto::ring::default_provider().install_default();
         let url: url::Url = place.parse().context("that is no address of a bucket")?;
         let known = settings.into_iter().filter_map(|(name, value)| {
             let key: object_store::aws::AmazonS3ConfigKey =

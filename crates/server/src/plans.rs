@@ -4,6 +4,7 @@ use axum::{Json, http::header::CONTENT_TYPE, response::IntoResponse};
 use hummock_core::{
     Refusal,
     pack::PackView,
+    plan::Detail,
     quantity::LengthUnit,
     shipment::{
         Arrival, Charge, Preview, RoughQuote, ShipmentInputs, Worked, arrivals, charge,
@@ -12,10 +13,10 @@ use hummock_core::{
     space::LayerSlot,
     ways::{self, Alternative, Changes, InTwo, ServiceLadder},
 };
-use serde::{Deserialize, Serialize};
+use serde::{Deserialize, Deserializer, Serialize, de::IntoDeserializer as _};
 
 use crate::{
-    body::Body,
+    body::{Asked, Body},
     desk::{Desk, Follows},
     problem::Problem,
     rework::beside,
@@ -232,9 +233,57 @@ pub(crate) async fn packing(
     Ok(Json(PackingView { packing }))
 }
 
+/// A part of a preview that can be left out.
+#[derive(Debug, Clone, Copy, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub(crate) enum PreviewPart {
+    /// The engineer's view: `plan.survival` then only says what the piece can take.
+    Survival,
+    /// The lines of the quotes: `lines` of each is then empty.
+    Lines,
+    /// How every layer stands: `plan.slots` is then empty.
+    Slots,
+}
+
+/// How much of a preview is told.
+#[derive(Debug, Default, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
+#[serde(default)]
+pub(crate) struct PreviewQuery {
+    /// Parts that are left out, separated by commas: they are neither made nor sent. None when it is left out.
+    #[serde(deserialize_with = "listed")]
+    #[cfg_attr(feature = "schema", param(value_type = Vec<PreviewPart>, required = false, style = Form, explode = false))]
+    without: Vec<PreviewPart>,
+}
+
+fn listed<'de, D: Deserializer<'de>>(from: D) -> Result<Vec<PreviewPart>, D::Error> {
+    let text = String::deserialize(from)?;
+    let parts = text.split(',').filter(|part| !part.is_empty());
+    parts
+        .map(|part| PreviewPart::deserialize(part.into_deserializer()))
+        .collect()
+}
+
+impl PreviewQuery {
+    fn detail(&self) -> Detail {
+        let mut detail = Detail::WHOLE;
+        for part in &self.without {
+            match part {
+                PreviewPart::Survival => detail.survival = false,
+                PreviewPart::Lines => detail.lines = false,
+                PreviewPart::Slots => detail.slots = false,
+            }
+        }
+        detail
+    }
+}
+
 /// Works out plan and quotes by the studio's rules; nothing is stored.
 #[cfg_attr(feature = "schema", utoipa::path(
-    operation_id = "preview_plan", post, path = "/plans/preview", tag = "plans", request_body = PreviewRequest,
+    operation_id = "preview_plan", post, path = "/plans/preview", tag = "plans", params(PreviewQuery),
+    request_body = PreviewRequest,
     responses(
         (status = 200, description = "What follows from the inputs", body = Preview),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
@@ -242,10 +291,12 @@ pub(crate) async fn packing(
 ))]
 pub(crate) async fn preview(
     desk: Desk,
+    Asked(query): Asked<PreviewQuery>,
     Body(request): Body<PreviewRequest>,
 ) -> Result<impl IntoResponse, Problem> {
     let house = desk.house().await?;
-    let outcome = desk.outcome(house, request.inputs, request.unit, Follows::Asked)?;
+    let follows = Follows::Asked(query.detail());
+    let outcome = desk.outcome(house, request.inputs, request.unit, follows)?;
     let told = Preview::on(desk.app.clock.today(), outcome.inputs, outcome.worked);
     Ok(([(CONTENT_TYPE, "application/json")], told.to_json()))
 }

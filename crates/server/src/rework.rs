@@ -22,8 +22,6 @@ pub(crate) type Bell = Arc<Notify>;
 
 /// So many are claimed at once: a person who changes the house again waits for no more than these.
 const BATCH: u32 = 20;
-/// Far longer than a batch takes.
-const LEASE: Duration = Duration::from_secs(20);
 /// Work that another process left is looked for this often.
 const LOOK_AGAIN: Duration = Duration::from_secs(10);
 /// A database that is away is asked again after this.
@@ -44,6 +42,7 @@ pub(crate) async fn keep_up(app: App) {
             }
         };
         // Whichever comes first; that time ran out is no error.
+        let pause = pause.min(app.longest_claim);
         let _ = tokio::time::timeout(pause, app.bell.notified()).await;
     }
 }
@@ -61,7 +60,10 @@ async fn work_through_all(app: &App) -> Result<u64, StoreError> {
 async fn work_through(desk: &Desk) -> Result<u64, StoreError> {
     let mut done = 0;
     loop {
-        let claimed = desk.store.claim_behind(BATCH, LEASE).await?;
+        let claimed = desk
+            .store
+            .claim_behind(BATCH, desk.app.longest_claim)
+            .await?;
         if claimed.is_empty() {
             return Ok(done);
         }

@@ -74,6 +74,10 @@ pub struct Waits {
     pub answer: Duration,
     /// For a connection to the database.
     pub database: Duration,
+    /// For the work that another process took upon itself and may have died over.
+    pub claim: Duration,
+    /// For the head of a request; whoever has not sent the whole of it by then is hung up on.
+    pub head: Duration,
 }
 
 impl Default for Waits {
@@ -81,6 +85,9 @@ impl Default for Waits {
         Self {
             answer: Duration::from_secs(10),
             database: Duration::from_secs(6),
+            // Far longer than a batch takes.
+            claim: Duration::from_secs(20),
+            head: Duration::from_secs(10),
         }
     }
 }
@@ -125,8 +132,6 @@ impl ServeOptions {
 
 /// The name of the studio that is opened unless another is asked for.
 pub const STUDIO: &str = "studio";
-/// A client that has not sent the whole head of a request by then is hung up on.
-const LONGEST_HEAD: Duration = Duration::from_secs(10);
 /// A document is given up so long before the answer that waits for it.
 const WORD_BEFORE: Duration = Duration::from_secs(1);
 /// The file that says where the database is, is looked at this often.
@@ -207,6 +212,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
             .within(options.waits.answer.saturating_sub(WORD_BEFORE)),
         pictures: options.pictures.clone(),
         longest_answer: options.waits.answer,
+        longest_claim: options.waits.claim,
         scale: Scale::at(options.outside.scale.as_deref()),
         carriers: AllCarriers::at(
             options.outside.carriers.as_deref(),
@@ -225,7 +231,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     let address = listener.local_addr()?;
     let ours = |ips: &[IpAddr]| Ours::of(ips, &options.allow_hosts, &options.origins);
     let mut server = axum_server::from_tcp(listener)?.handle(handle.clone());
-    be_patient(server.http_builder());
+    be_patient(server.http_builder(), options.waits.head);
     let router = api::router(
         app.clone(),
         ours(&[address.ip()])?,
@@ -236,7 +242,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     if let Some(open) = network {
         let tls = RustlsConfig::from_config(open.tls);
         let mut server = axum_server::from_tcp_rustls(open.listener, tls)?.handle(handle.clone());
-        be_patient(server.http_builder());
+        be_patient(server.http_builder(), options.waits.head);
         let router = api::router(
             app.clone(),
             ours(&open.ips)?,
@@ -321,11 +327,14 @@ fn bound(address: SocketAddr, option: &str) -> Result<TcpListener> {
 }
 
 /// Waits for a slow head, but not for ever.
-fn be_patient<Executor>(builder: &mut hyper_util::server::conn::auto::Builder<Executor>) {
+fn be_patient<Executor>(
+    builder: &mut hyper_util::server::conn::auto::Builder<Executor>,
+    head: Duration,
+) {
     builder
         .http1()
         .timer(TokioTimer::new())
-        .header_read_timeout(LONGEST_HEAD);
+        .header_read_timeout(head);
 }
 
 impl Running {

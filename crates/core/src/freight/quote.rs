@@ -450,6 +450,13 @@ impl Quote {
             Offer::Refused { .. } => None,
         }
     }
+
+    /// Leaves out its lines, so that the total stands alone.
+    pub(crate) fn fold(&mut self) {
+        if let Offer::Priced { lines, .. } = &mut self.offer {
+            lines.clear();
+        }
+    }
 }
 
 #[cfg(test)]

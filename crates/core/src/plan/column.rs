@@ -1,7 +1,7 @@
 //! The column of layers as one piece sees it: its own, and those around all.
 
 use super::{
-    SlotState,
+    Detail, SlotState,
     findings::Looked,
     odds::{Asking, Odds},
     recipe::Recipe,
@@ -98,8 +98,8 @@ impl<'a> Column<'a> {
         stacked.mass() - whole.weight.mass - own
     }
 
-    pub(super) fn survival(&self, whole: &Whole<'_>) -> Survival {
-        Survival::of(&Seen {
+    pub(super) fn survival(&self, whole: &Whole<'_>, detail: Detail) -> Survival {
+        let seen = Seen {
             piece: self.piece,
             supplies: self.supplies,
             carriage: self.carriage(),
@@ -107,7 +107,11 @@ impl<'a> Column<'a> {
             outside: whole.tally.outside,
             parcel: whole.tally.weight.mass,
             piece_mass: whole.weight.mass + self.others(whole),
-        })
+        };
+        match detail.survival {
+            true => Survival::of(&seen),
+            false => Survival::folded(&seen),
+        }
     }
 
     pub(super) fn odds(&self, whole: &Whole<'_>, references: &References) -> Result<Odds, Refusal> {

@@ -3,6 +3,7 @@
 mod build;
 mod change;
 mod column;
+mod detail;
 mod finding;
 mod findings;
 mod hands;
@@ -17,6 +18,7 @@ mod wrapped;
 
 pub use crate::layer::{Standing, standing};
 pub use change::Change;
+pub use detail::Detail;
 pub use finding::{Finding, FindingAbout, FindingLevel, Remedy};
 pub(crate) use findings::ODDS_PAST_ACCEPTED;
 pub(crate) use odds::travels;
@@ -111,7 +113,7 @@ impl Plan {
         catalogue: &Catalogue,
         references: &References,
     ) -> Result<Self, Vec<Refusal>> {
-        Self::made(piece, None, rules, catalogue, references)
+        Self::in_detail(piece, None, rules, (catalogue, references), Detail::WHOLE)
     }
 
     /// Returns the plan of several pieces in one box, the first of which is the shipment's own.
@@ -124,6 +126,29 @@ impl Plan {
         catalogue: &Catalogue,
         references: &References,
     ) -> Result<Self, Vec<Refusal>> {
+        Self::together_in(together, rules, (catalogue, references), Detail::WHOLE)
+    }
+
+    /// Returns the plan of one piece, or of several together, in some detail.
+    pub(crate) fn in_detail(
+        piece: &Piece,
+        together: Option<&Together>,
+        rules: &HouseRules,
+        shelf: (&Catalogue, &References),
+        detail: Detail,
+    ) -> Result<Self, Vec<Refusal>> {
+        match together {
+            Some(together) => Self::together_in(together, rules, shelf, detail),
+            None => Self::made(piece, None, rules, shelf, detail),
+        }
+    }
+
+    fn together_in(
+        together: &Together,
+        rules: &HouseRules,
+        shelf: (&Catalogue, &References),
+        detail: Detail,
+    ) -> Result<Self, Vec<Refusal>> {
         let refused = together.refused();
         if !refused.is_empty() {
             return Err(refused);
@@ -131,15 +156,15 @@ impl Plan {
         let Some(first) = together.pieces.first() else {
             return Err(vec![Refusal::new("piece", "nothing is to be packed")]);
         };
-        Self::made(&first.piece, Some(together), rules, catalogue, references)
+        Self::made(&first.piece, Some(together), rules, shelf, detail)
     }
 
     fn made(
         piece: &Piece,
         together: Option<&Together>,
         rules: &HouseRules,
-        catalogue: &Catalogue,
-        references: &References,
+        (catalogue, references): (&Catalogue, &References),
+        detail: Detail,
     ) -> Result<Self, Vec<Refusal>> {
         let one = |refusal| vec![refusal];
         let supplies = Supplies::find(piece, rules, catalogue).map_err(one)?;
@@ -164,7 +189,7 @@ impl Plan {
             weight: piece_weight,
             stacked: stacked.as_ref(),
         };
-        let survival = Column::frailest(&columns).survival(&all);
+        let survival = Column::frailest(&columns).survival(&all, detail);
         let mut each = Vec::with_capacity(columns.len());
         for column in &columns {
             each.push(column.odds(&all, references).map_err(one)?);
@@ -192,7 +217,10 @@ impl Plan {
             size: piece.size,
             piece_weight,
             cure: together.map_or_else(|| piece.cure(), Together::cure),
-            slots: Column::states(&columns, rules, &layers),
+            slots: match detail.slots {
+                true => Column::states(&columns, rules, &layers),
+                false => Vec::new(),
+            },
             stack,
             layers,
             wrapped,

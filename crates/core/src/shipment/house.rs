@@ -12,7 +12,7 @@ use crate::{
     material::Catalogue,
     odds::{PieceClass, Played, Travels},
     piece::{Construction, Piece},
-    plan::{Plan, Recipe, References, Together, carriage_of, sheet_may_touch, travels},
+    plan::{Detail, Plan, Recipe, References, Together, carriage_of, sheet_may_touch, travels},
 };
 
 /// What a studio works with: its rules, its shelf and its carriers.
@@ -41,6 +41,8 @@ pub(crate) struct Commission<'a> {
     pub rules: HouseRules,
     /// What it started from.
     pub began: Began,
+    /// How much of the plan is told.
+    pub detail: Detail,
     choices: Choices,
 }
 
@@ -156,6 +158,7 @@ impl<'a> Commission<'a> {
             together,
             rules,
             began,
+            detail: Detail::WHOLE,
             choices: inputs.choices.clone(),
         })
     }
@@ -191,11 +194,9 @@ impl<'a> Commission<'a> {
         if !refusals.is_empty() {
             return Err(refusals);
         }
-        let references = &self.house.references;
-        let plan = match &self.together {
-            None => Plan::judged(&self.piece, &self.rules, catalogue, references)?,
-            Some(together) => Plan::together(together, &self.rules, catalogue, references)?,
-        };
+        let shelf = (catalogue, &*self.house.references);
+        let together = self.together.as_ref();
+        let plan = Plan::in_detail(&self.piece, together, &self.rules, shelf, self.detail)?;
         Ok(Plan {
             began: Some(self.began.clone()),
             ..plan

@@ -18,7 +18,7 @@ use crate::{
     house::CoverRule,
     pack::{PackProgress, PackView, pack_steps},
     piece::{BearingPoint, Construction, PieceSize},
-    plan::Plan,
+    plan::{Detail, Plan},
     quantity::Money,
 };
 
@@ -65,6 +65,18 @@ impl Worked {
     /// # Errors
     /// A [`Refusal`] for each choice that does not go with the piece, or names no material on the shelf.
     pub fn out(inputs: &ShipmentInputs, house: &House) -> Result<Self, Vec<Refusal>> {
+        Self::out_in(inputs, house, Detail::WHOLE)
+    }
+
+    /// Returns the same in some detail.
+    ///
+    /// # Errors
+    /// As [`Worked::out`].
+    pub fn out_in(
+        inputs: &ShipmentInputs,
+        house: &House,
+        detail: Detail,
+    ) -> Result<Self, Vec<Refusal>> {
         let missing = inputs.missing();
         let size = inputs.size()?;
         let Some(piece) = inputs.piece()? else {
@@ -86,13 +98,15 @@ impl Worked {
             });
         };
         if inputs.parcel.is_nothing() {
-            let commission = Commission::of(inputs, piece, house)?;
+            let mut commission = Commission::of(inputs, piece, house)?;
+            commission.detail = detail;
             let usual = Self::followed(inputs, house, &commission, missing)?;
             return box_by_rule::chosen(inputs, house, commission, usual);
         }
         // The box is chosen as everything is planned, whatever the packed parcel was found to weigh.
-        let planned = Self::out(&inputs.unweighed(), house)?;
+        let planned = Self::out_in(&inputs.unweighed(), house, detail)?;
         let mut commission = Commission::of(inputs, piece, house)?;
+        commission.detail = detail;
         let Some(by) = planned.box_by_rule else {
             return Self::followed(inputs, house, &commission, missing);
         };
@@ -131,7 +145,10 @@ impl Worked {
             };
             quoting.quotes(&parcel)
         };
-        let quotes = place.as_ref().map(carried).unwrap_or_default();
+        let mut quotes = place.as_ref().map(carried).unwrap_or_default();
+        if !commission.detail.lines {
+            quotes.iter_mut().for_each(Quote::fold);
+        }
         if place.is_some() {
             plan.findings.extend(sending::findings(&Sending {
                 inputs,
@@ -174,7 +191,13 @@ impl Worked {
     /// Returns what follows from inputs that were checked; where a plan can't be made of them, why.
     #[must_use]
     pub fn out_or_refused(inputs: &ShipmentInputs, house: &House) -> Self {
-        Self::out(inputs, house).unwrap_or_else(|refusals| Self {
+        Self::out_or_refused_in(inputs, house, Detail::WHOLE)
+    }
+
+    /// Returns the same in some detail.
+    #[must_use]
+    pub fn out_or_refused_in(inputs: &ShipmentInputs, house: &House, detail: Detail) -> Self {
+        Self::out_in(inputs, house, detail).unwrap_or_else(|refusals| Self {
             edition: EDITION,
             missing: inputs.missing(),
             size: inputs.size().ok().flatten(),

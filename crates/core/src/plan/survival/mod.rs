@@ -76,6 +76,19 @@ pub(super) struct Seen<'a> {
 }
 
 impl Survival {
+    /// Returns what the piece can take, and nothing of what the plan makes of it.
+    pub(super) fn folded(seen: &Seen<'_>) -> Self {
+        Self {
+            fragility: Fragility::of(seen.piece, seen.carriage == Carriage::Rolled),
+            boundary: None,
+            cushioned: Mass::ZERO,
+            falls: Vec::new(),
+            face: Vec::new(),
+            press: None,
+            stack: None,
+        }
+    }
+
     /// Returns what a plan survives.
     ///
     /// Source: packaging engineering practice and plate theory, as their modules say.

@@ -1,0 +1,28 @@
+//! How much of a plan and its quotes is told.
+
+/// What is worked out and told besides layers, odds, findings and totals. Whoever draws a plan anew with every key that is struck
+/// leaves out what is folded away.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Detail {
+    /// The engineer's view: falls, curves, press-in and stack. Without it only what the piece can take is told.
+    pub survival: bool,
+    /// How every layer stands that could be there. Without it none is told.
+    pub slots: bool,
+    /// The lines of each quote. Without them its total stands alone.
+    pub lines: bool,
+}
+
+impl Detail {
+    /// All of it.
+    pub const WHOLE: Self = Self {
+        survival: true,
+        slots: true,
+        lines: true,
+    };
+}
+
+impl Default for Detail {
+    fn default() -> Self {
+        Self::WHOLE
+    }
+}
