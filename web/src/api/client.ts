@@ -1,6 +1,8 @@
 // The one place that talks to the server.
 import createClient from 'openapi-fetch';
 
+import { heardFrom } from '@/kept/studio';
+
 import { signedOut } from './signedOut';
 
 import type { paths } from './schema';
@@ -10,6 +12,7 @@ export const api = createClient<paths>({ baseUrl: '/' });
 
 api.use({
   onResponse({ response }) {
+    heardFrom(response.headers.get('x-hummock-studio'));
     if (response.ok) signedOut.value = false;
     else if (response.status === 401) signedOut.value = true;
   },

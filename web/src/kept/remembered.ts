@@ -5,6 +5,8 @@ import type { ComputedRef, MaybeRefOrGetter } from 'vue';
 
 import { signedOut } from '@/api/signedOut';
 
+import { ofStudio } from './studio';
+
 // Whoever is signed out keeps nothing that was read.
 watch(signedOut, (out) => {
   if (out) void clear().catch(() => undefined);
@@ -13,7 +15,7 @@ watch(signedOut, (out) => {
 /** Returns what stands under a name, and nothing where the browser keeps nothing. */
 export async function recalled<Data>(name: string): Promise<Data | undefined> {
   try {
-    return await get<Data>(`hummock.${name}`);
+    return await get<Data>(ofStudio(name));
   } catch {
     return undefined;
   }
@@ -22,7 +24,7 @@ export async function recalled<Data>(name: string): Promise<Data | undefined> {
 /** Keeps something under a name; a browser that keeps nothing does without. */
 export async function remember(name: string, data: unknown): Promise<void> {
   try {
-    await set(`hummock.${name}`, data);
+    await set(ofStudio(name), data);
   } catch {
     // There is no room, or no leave: the next time while the server is there it is read again.
   }

@@ -4,6 +4,8 @@
 /** A photograph that waits. */
 export interface Waiting {
   id: string;
+  /** Whose shipment it is; of that studio's page alone it is sent. */
+  studio?: string;
   shipment: string;
   /** The key of the step that it was taken at. */
   step: string;

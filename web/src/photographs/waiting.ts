@@ -3,6 +3,7 @@ import { createStore, del, set, values } from 'idb-keyval';
 import { shallowRef } from 'vue';
 
 import { api, done, Refused, Unreachable } from '@/api/client';
+import { studioShown } from '@/kept/studio';
 
 import { inOrder, sendAll } from './queue';
 import type { Keeping, Sent, Waiting } from './queue';
@@ -10,8 +11,11 @@ import type { Keeping, Sent, Waiting } from './queue';
 // Not where what was read is kept: a device that is signed out forgets that, and sends these once it is let in again.
 const store = createStore('hummock-photographs', 'waiting');
 const keeping: Keeping = {
-  all: () => values<Waiting>(store),
-  put: (photograph) => set(photograph.id, photograph, store),
+  all: async () => {
+    const all = await values<Waiting>(store);
+    return all.filter(({ studio }) => (studio ?? studioShown()) === studioShown());
+  },
+  put: (photograph) => set(photograph.id, { studio: studioShown(), ...photograph }, store),
   drop: (id) => del(id, store),
 };
 

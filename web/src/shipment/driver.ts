@@ -2,6 +2,7 @@
 import type { Inputs, Preview, Shipment } from '@/api/types';
 
 import type { Json } from './draft';
+import type { Part } from './looked';
 import { begin, keptOf, step } from './machine';
 import type { Effect, Event, Flight, Kept, Open, Stamp, Step } from './machine';
 
@@ -17,7 +18,7 @@ export type Reply =
 
 export interface Transport {
   load(id: string): Promise<Reply>;
-  preview(inputs: Inputs): Promise<Reply | { is: 'preview'; preview: Preview }>;
+  preview(inputs: Inputs): Promise<Reply | { is: 'preview'; preview: Preview; without?: Part[] }>;
   send(id: string, flight: Flight): Promise<Reply>;
   step(id: string, step: Step): Promise<Reply>;
 }
@@ -88,7 +89,8 @@ export function drive(id: string, isNew: boolean, ports: Ports, show: (state: Op
       case 'preview': {
         const { edition, inputs } = effect;
         return hear(transport.preview(inputs as Json as unknown as Inputs), (reply) => {
-          if (reply.is === 'preview') tell({ is: 'previewed', edition, preview: reply.preview });
+          if (reply.is === 'preview')
+            tell({ is: 'previewed', edition, preview: reply.preview, without: reply.without });
           else if (reply.is === 'refused') tell({ is: 'doubted', edition, fields: reply.fields });
         });
       }

@@ -1,9 +1,11 @@
 // What was typed and not stored yet, kept in this browser so that a slip of the hand loses nothing. Each window keeps its
 // own, so that two of them never write over each other; whichever opens a shipment next takes up what another left.
+import { ofStudio } from '@/kept/studio';
+
 import type { Storage as Keeping } from './driver';
 import type { Kept } from './machine';
 
-const PREFIX = 'hummock.typed.';
+const prefix = () => ofStudio('typed.');
 
 /** The part of a browser's storage that is used. */
 export interface Box {
@@ -36,7 +38,7 @@ export type Removals = (removed: (key: string) => void) => () => void;
 export function keeping(box: Box, window: string, removals: Removals): Keeping {
   /** What other windows left and this one took up, by shipment; theirs goes once it is stored. */
   const takenUp = new Map<string, { key: string; text: string | null }>();
-  const keyOf = (id: string) => `${PREFIX}${id}.${window}`;
+  const keyOf = (id: string) => `${prefix()}${id}.${window}`;
   return {
     watch: (id, gone) =>
       removals((key) => {
@@ -45,7 +47,7 @@ export function keeping(box: Box, window: string, removals: Removals): Keeping {
     kept(id) {
       const own = read(box, keyOf(id));
       if (own) return own;
-      const key = keysOf(box, `${PREFIX}${id}.`).find((other) => read(box, other));
+      const key = keysOf(box, `${prefix()}${id}.`).find((other) => read(box, other));
       if (key === undefined) return undefined;
       takenUp.set(id, { key, text: box.getItem(key) });
       return read(box, key);
@@ -70,8 +72,8 @@ export function keeping(box: Box, window: string, removals: Removals): Keeping {
 /** Finds the shipments of which something is not stored yet, with the newest of what was typed. */
 export function pending(box: Box): { id: string; kept: Kept }[] {
   const found = new Map<string, Kept>();
-  for (const key of keysOf(box, PREFIX)) {
-    const id = key.slice(PREFIX.length).split('.')[0] ?? '';
+  for (const key of keysOf(box, prefix())) {
+    const id = key.slice(prefix().length).split('.')[0] ?? '';
     const kept = read(box, key);
     if (kept) found.set(id, kept);
   }

@@ -4,6 +4,7 @@ import type { Inputs, LengthUnit, Preview, Shipment, Summary, WorkLine, Worked }
 
 import { draftOf, inputsOf, mergePatch, patched, pathsOf, withoutPaths } from './draft';
 import type { Json } from './draft';
+import type { Part } from './looked';
 
 /** What is shown of a plan. */
 export interface Figures {
@@ -85,7 +86,7 @@ export type Event =
   | { is: 'recalled'; shipment: Shipment; why: string }
   | { is: 'unknown' }
   | { is: 'away'; why: string }
-  | { is: 'previewed'; edition: number; preview: Preview }
+  | { is: 'previewed'; edition: number; preview: Preview; without?: Part[] }
   | { is: 'doubted'; edition: number; fields: Record<string, string> }
   | { is: 'due'; what: 'preview' }
   | { is: 'due'; what: 'save' | 'retry'; stamp: Stamp }
@@ -193,6 +194,13 @@ function adopt(state: Open, shipment: Shipment, over?: Json): void {
 
 function figuresOf(from: Shipment | Preview): Figures {
   return { worked: from.worked, summary: from.summary ?? null, line: from.line };
+}
+
+/** How layers stand is pressed on, so it stays as it was last told where a preview leaves it out. */
+function filledFrom(before: Figures | undefined, now: Figures, without: Part[]): Figures {
+  const [was, is] = [before?.worked.plan, now.worked.plan];
+  if (!was || !is || !without.includes('slots')) return now;
+  return { ...now, worked: { ...now.worked, plan: { ...is, slots: was.slots } } };
 }
 
 /** Somebody else's stands there: where it is what was typed here there is nothing to settle. */
@@ -385,7 +393,7 @@ function on(state: Open, event: Event): Effect[] {
       return [{ do: 'wake', what: 'retry', after: TRY_AGAIN_AFTER_MS }];
     case 'previewed':
       if (event.edition !== state.edition || changeOf(state) === undefined) return [];
-      state.figures = figuresOf(event.preview);
+      state.figures = filledFrom(state.figures, figuresOf(event.preview), event.without ?? []);
       if (Object.keys(state.errors).length === 0) return [];
       state.errors = {};
       return toFollow(state).slice(1);

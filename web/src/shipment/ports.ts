@@ -6,6 +6,7 @@ import { recalled, remember } from '@/kept/remembered';
 
 import type { Ports } from './driver';
 import { keeping } from './kept';
+import type { Part } from './looked';
 import { overHttp } from './transport';
 
 const WINDOW = 'hummock.window';
@@ -30,9 +31,9 @@ function removals(removed: (key: string) => void): () => void {
   return () => window.removeEventListener('storage', hear);
 }
 
-export function portsOf(unit: () => LengthUnit): Ports {
+export function portsOf(unit: () => LengthUnit, without: () => Part[] = () => []): Ports {
   return {
-    transport: overHttp(unit),
+    transport: overHttp(unit, without),
     clock: {
       after(ms, call) {
         const alarm = setTimeout(call, ms);

@@ -3,6 +3,7 @@ import { answer, api, Refused, Unreachable } from '@/api/client';
 import type { Inputs, LengthUnit, Shipment } from '@/api/types';
 
 import type { Reply, Transport } from './driver';
+import type { Part } from './looked';
 import { patched } from './draft';
 
 async function reply(asked: Promise<Shipment>): Promise<Reply> {
@@ -25,8 +26,14 @@ function failure(error: unknown): Reply {
   return status === 422 ? { is: 'refused', fields: error.fields } : { is: 'ended' };
 }
 
-/** Talks to the server; what is asked about and not sent is read in the unit that is shown. */
-export function overHttp(unit: () => LengthUnit): Transport {
+/** Lists in an address are separated by commas. */
+const LISTED = { array: { style: 'form', explode: false } } as const;
+
+/**
+ * Talks to the server; what is asked about and not sent is read in the unit that is shown, and told without the parts that nobody
+ * looks at.
+ */
+export function overHttp(unit: () => LengthUnit, without: () => Part[]): Transport {
   let asked: AbortController | undefined;
   return {
     load: (id) => reply(answer(api.GET('/api/v1/shipments/{id}', { params: { path: { id } } }))),
@@ -36,7 +43,11 @@ export function overHttp(unit: () => LengthUnit): Transport {
       const { signal } = asked;
       const body = { inputs, unit: unit() };
       try {
-        return { is: 'preview', preview: await answer(api.POST('/api/v1/plans/preview', { body, signal })) };
+        const left = without();
+        const params = left.length > 0 ? { query: { without: left } } : {};
+        const asking = { body, signal, params, querySerializer: LISTED };
+        const preview = await answer(api.POST('/api/v1/plans/preview', asking));
+        return { is: 'preview', preview, without: left };
       } catch (error) {
         return failure(error);
       }

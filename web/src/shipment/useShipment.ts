@@ -12,13 +12,16 @@ import { choose, draftOf, inputsOf, isChosen, lift, mergePatch, startFrom } from
 import type { Draft, Json } from './draft';
 import { drive } from './driver';
 import { figuresOf, saveState } from './figures';
+import { lookedAt } from './looked';
 import type { Open } from './machine';
 import { portsOf } from './ports';
 import { waysOf } from './useWays';
 
 function open(id: string) {
   const { unit } = useUnits();
-  const ports = portsOf(() => unit.value);
+  // What is opened while something is not stored yet is asked for; all else was told whole.
+  const looked = lookedAt(() => driver.tell({ is: 'due', what: 'preview' }));
+  const ports = portsOf(() => unit.value, looked.without);
   const draft = reactive<Draft>(draftOf({}));
   const typed = () => JSON.parse(JSON.stringify(inputsOf(toRaw(draft)))) as Json;
   const shown = shallowRef<Open>();
@@ -80,6 +83,8 @@ function open(id: string) {
     save,
     put,
     refresh,
+    /** Says when somebody looks at a part that is folded away most of the time. */
+    look: looked.look,
     /** The other ways to pack it. */
     ways: waysOf({ plan: figures.plan, typed: () => typed() as unknown as Inputs, unit: () => unit.value }),
     /** Lays choices over those of the shipment, and stores them at once: what is pressed is whole. */

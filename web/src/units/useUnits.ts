@@ -2,6 +2,7 @@ import { createGlobalState, useLocalStorage } from '@vueuse/core';
 import { computed } from 'vue';
 
 import type { LengthUnit } from '@/api/types';
+import { ofStudio } from '@/kept/studio';
 
 import * as show from './show';
 
@@ -10,7 +11,7 @@ export const UNITS: readonly LengthUnit[] = ['mm', 'cm', 'in'];
 /** The unit that lengths are shown and typed in, kept for this browser; and lengths written in it. */
 export const useUnits = createGlobalState(() => {
   const chosen = useLocalStorage<LengthUnit | ''>('hummock.unit', '');
-  const house = useLocalStorage<LengthUnit>('hummock.house-unit', 'mm');
+  const house = useLocalStorage<LengthUnit>(ofStudio('house-unit'), 'mm');
   const unit = computed<LengthUnit>({
     get: () => (UNITS.includes(chosen.value as LengthUnit) ? (chosen.value as LengthUnit) : house.value),
     set: (next) => {

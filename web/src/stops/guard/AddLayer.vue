@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { BDropdown, BDropdownGroup, BDropdownItemButton } from 'bootstrap-vue-next/components/BDropdown';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 
 import type { SlotState } from '@/api/types';
 import { useShipment } from '@/shipment/useShipment';
 
 const { slots } = defineProps<{ slots: SlotState[] }>();
 const emit = defineEmits<{ added: [slot: string] }>();
-const { choose } = useShipment();
+const { choose, look } = useShipment();
+const [menu, reasons] = [ref(false), ref(false)];
+look('slots', () => menu.value || reasons.value);
 
 const absent = computed(() => slots.filter(({ present }) => !present));
 const free = computed(() => absent.value.filter((slot) => slot.free));
@@ -38,7 +40,13 @@ function add(slot: string): void {
 
 <template>
   <div class="add no-print">
-    <BDropdown v-if="free.length > 0" data-test="add-layer" text="Add a layer" menu-class="layers">
+    <BDropdown
+      v-if="free.length > 0"
+      v-model="menu"
+      data-test="add-layer"
+      text="Add a layer"
+      menu-class="layers"
+    >
       <BDropdownGroup v-for="group in groups" :key="group.name" :header="group.name">
         <BDropdownItemButton
           v-for="{ slot, name } in group.slots"
@@ -50,7 +58,7 @@ function add(slot: string): void {
         </BDropdownItemButton>
       </BDropdownGroup>
     </BDropdown>
-    <details v-if="barred.length > 0">
+    <details v-if="barred.length > 0" @toggle="reasons = ($event.target as HTMLDetailsElement).open">
       <summary>Why others can’t be added</summary>
       <ul>
         <li v-for="{ slot, name, why } in barred" :key="slot">

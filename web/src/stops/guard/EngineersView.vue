@@ -2,6 +2,7 @@
 import { ref } from 'vue';
 
 import type { Survival } from '@/api/types';
+import { useShipment } from '@/shipment/useShipment';
 
 import FaceCurve from './FaceCurve.vue';
 import SurvivalBars from './SurvivalBars.vue';
@@ -10,6 +11,7 @@ import SurvivalBars from './SurvivalBars.vue';
 defineProps<{ survival: Survival }>();
 const emit = defineEmits<{ look: [slot: string] }>();
 const open = ref(false);
+useShipment().look('survival', open);
 </script>
 
 <template>

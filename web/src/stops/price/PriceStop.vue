@@ -17,7 +17,9 @@ import { arrivalWords, confirmedWords, spreadWords } from './arrive';
 import { lessWords } from './ladder';
 import { usePricing } from './usePricing';
 
-const { id, draft, plan, quotes, restsOn, choose: lay } = useShipment();
+const { id, draft, plan, quotes, restsOn, choose: lay, look } = useShipment();
+// One of the services is open, the best unless another was pressed.
+look('lines', true);
 const { ladders, arrivals, said, charge, away } = usePricing();
 const units = useUnits();
 const opened = ref<string>();
