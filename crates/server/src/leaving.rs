@@ -410,7 +410,7 @@ impl Desk {
         let Some((tariff, _)) = booking.service.split_once('/') else {
             return Ok(());
         };
-        let key = booking.id.to_string();
+        let key = key_of(booking);
         match booking.state {
             BookingState::Asked => match self
                 .carriers()
@@ -580,7 +580,8 @@ async fn book(
     if leaves.stored.place != Place::Bench {
         return Err(Problem::put_away());
     }
-    let question = question(&desk, &leaves, request.on).await?;
+    let mut question = question(&desk, &leaves, request.on).await?;
+    question["key"] = json!(format!("{}.{}", desk.studio(), request.id));
     let service = leaves.stored.inputs.service.clone().unwrap_or_default();
     let booking = Booking {
         id: request.id,
@@ -600,6 +601,13 @@ async fn book(
     }
     desk.settle(&standing).await?;
     desk.leaving(id).await
+}
+
+/// Returns what a carrier knows a booking by: studio and booking together, for ids are chosen by whoever books. One that was begun
+/// before studios were told apart keeps its own id.
+fn key_of(booking: &Booking) -> String {
+    let key = booking.question["key"].as_str().map(str::to_owned);
+    key.unwrap_or_else(|| booking.id.to_string())
 }
 
 /// Returns the very question that a carrier is asked, with what its tariff says beside it.

@@ -267,10 +267,13 @@ async fn whoever_sends_half_a_request_does_not_hold_up_the_end(
         .expect("it is sent");
     api.get("/api/v1/health").await;
     // It is given four seconds; a minute is far beyond them.
-    tokio::time::timeout(Duration::from_secs(60), api.running.stop())
-        .await
-        .expect("it ends by itself")
-        .expect("it served well");
+    tokio::time::timeout(
+        Duration::from_secs(60),
+        api.running.expect("it is its own").stop(),
+    )
+    .await
+    .expect("it ends by itself")
+    .expect("it served well");
     let mut rest = Vec::new();
     half_a_head.read_to_end(&mut rest).await.ok();
     assert_eq!(String::from_utf8_lossy(&rest), "");

@@ -74,7 +74,11 @@ impl Tablet {
     }
 
     fn trusting(api: &Api, certificate: Trusted) -> Self {
-        let network = api.running.network().expect("it is open");
+        let network = api
+            .running
+            .as_ref()
+            .and_then(hummock_server::Running::network)
+            .expect("it is open");
         Self {
             base: network.addresses[0].clone(),
             client: Client::builder()
@@ -116,7 +120,11 @@ impl Tablet {
 }
 
 fn first_passphrase(api: &Api) -> String {
-    let network = api.running.network().expect("it is open");
+    let network = api
+        .running
+        .as_ref()
+        .and_then(hummock_server::Running::network)
+        .expect("it is open");
     network.first_passphrase.clone().expect("there was none")
 }
 
@@ -368,10 +376,18 @@ async fn the_certificate_is_installed_once(Demo(database): &Demo) {
         Trusted::from_der(elsewhere.cert.der()).expect("a certificate"),
     );
     assert!(stranger.client.get(&stranger.base).send().await.is_err());
-    api.running.stop().await.expect("it stops");
+    api.running
+        .expect("it is its own")
+        .stop()
+        .await
+        .expect("it stops");
 
     let again = open(database.pool(), &keys.0).await;
-    let network = again.running.network().expect("it is open");
+    let network = again
+        .running
+        .as_ref()
+        .and_then(hummock_server::Running::network)
+        .expect("it is open");
     assert_eq!(network.first_passphrase, None, "there is one");
     assert_eq!(network.fingerprint(), fingerprint.as_str());
     let known = Tablet {
@@ -422,7 +438,11 @@ async fn a_studio_may_bring_its_own_certificate(Demo(database): &Demo) {
         key: files.file("key.pem", &made.signing_key.serialize_pem()),
     };
     let api = open_with(database.pool(), own).await;
-    let network = api.running.network().expect("it is open");
+    let network = api
+        .running
+        .as_ref()
+        .and_then(hummock_server::Running::network)
+        .expect("it is open");
     assert!(
         network.addresses[0].starts_with("https://studio.example:"),
         "{:?}",

@@ -342,7 +342,11 @@ async fn a_folder_keeps_them_from_one_start_to_the_next(NoShipments(database): &
     assert_eq!(status, StatusCode::OK);
     let kept = bench.read(id).await;
     let Bench { api, shipment } = bench;
-    api.running.stop().await.expect("it stops");
+    api.running
+        .expect("it is its own")
+        .stop()
+        .await
+        .expect("it stops");
     let api = Api::start_with(database.pool(), false, |options| {
         options.pictures = in_folder()
     })
