@@ -99,15 +99,15 @@ fn routes() -> Routes {
     .merge(shelf::routes())
     .merge(weighings::routes())
     .merge(ways::routes())
-    .merge(outside::scale_routes())
-    .merge(outside::carrier_routes())
-    .merge(network::routes())
+    .merge(outside::readings::routes())
+    .merge(outside::asked::routes())
+    .merge(network::devices::routes())
 }
 
 /// Everything under the version, whoever may ask for it.
 #[cfg(feature = "schema")]
 pub(crate) fn all_routes() -> Routes {
-    routes().merge(network::open_routes())
+    routes().merge(network::devices::open_routes())
 }
 
 fn versioned(routes: Routes) -> Router<App> {
@@ -156,7 +156,7 @@ const OWN_SCRIPTS_ONLY: HeaderValue = HeaderValue::from_static(
 /// Returns the whole application: API, its description and page, and the pages.
 pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
     let known = versioned(routes());
-    let open = versioned(network::open_routes());
+    let open = versioned(network::devices::open_routes());
     let trace =
         TraceLayer::new_for_http().make_span_with(DefaultMakeSpan::new().level(Level::INFO));
     // An archive is small already, and whoever fetches it wants to know how far it is.

@@ -113,12 +113,12 @@ impl Desk {
 
     /// Returns the carriers' own services.
     pub(crate) fn carriers(&self) -> Carriers {
-        self.app.carriers.of(self.studio())
+        self.app.outside.carriers.of(self.studio())
     }
 
     /// Returns the house as it is now.
     pub(crate) async fn house(&self) -> Result<Arc<HouseAt>, Problem> {
-        Ok(self.app.houses.now(&self.store).await?)
+        Ok(self.app.jobs.houses.now(&self.store).await?)
     }
 
     /// Begins work that depends on the house, and that is done again where it changed meanwhile.

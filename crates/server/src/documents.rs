@@ -1,11 +1,8 @@
 //! Documents: true-scale drawings and cut lists. What is drawn comes from the core; PDF, SVG and DXF are made by a small
 //! process of their own, which may come later than this one, and which takes nothing with it when it fails.
 
-use std::{path::PathBuf, process::Stdio, sync::Arc, time::Duration};
-
 use axum::{
     Json,
-    body::Bytes,
     extract::{FromRequestParts, Path},
     http::{HeaderValue, header, request::Parts},
     response::{IntoResponse, Response},
@@ -20,198 +17,16 @@ use hummock_core::{
 };
 use serde::{Deserialize, Serialize};
 use serde_json::{Value, json};
-use tokio::{
-    io::{AsyncReadExt as _, AsyncWriteExt as _},
-    process::Command,
-    sync::Semaphore,
-};
 
 use crate::{
     body::{Asked, Body, ShipmentId},
     cuttings::{CuttingId, told_layout},
     desk::Desk,
+    press::Printed,
     problem::Problem,
     routes::{Routes, routes},
     shelf_table::not_a_formula,
 };
-
-/// Who makes documents.
-#[derive(Debug, Clone)]
-pub struct Documents {
-    program: PathBuf,
-    longest: Duration,
-    at_once: Arc<Semaphore>,
-}
-
-/// So many documents are made at once; others wait for their turn.
-const AT_ONCE: usize = 2;
-const LONGEST: Duration = Duration::from_secs(9);
-/// A document that is larger is given up.
-const LARGEST: u64 = 64 << 20;
-const LARGEST_COMPLAINT: u64 = 4096;
-const PROGRAM: &str = "hummock-documents";
-
-impl Documents {
-    /// By a program that may be there, or come later.
-    #[must_use]
-    pub fn by(program: PathBuf) -> Self {
-        Self {
-            program,
-            longest: LONGEST,
-            at_once: Arc::new(Semaphore::new(AT_ONCE)),
-        }
-    }
-
-    /// Gives up what takes longer.
-    #[must_use]
-    pub fn within(self, longest: Duration) -> Self {
-        Self { longest, ..self }
-    }
-
-    /// By the program that stands beside this one, or one folder up.
-    #[must_use]
-    pub fn beside_this_program() -> Self {
-        let here = std::env::current_exe().unwrap_or_default();
-        let found = here
-            .ancestors()
-            .skip(1)
-            .take(2)
-            .map(|folder| folder.join(PROGRAM))
-            .find(|program| program.exists());
-        Self::by(found.unwrap_or_else(|| here.with_file_name(PROGRAM)))
-    }
-
-    fn is_ready(&self) -> bool {
-        self.program.exists()
-    }
-
-    /// Has a document made.
-    ///
-    /// # Errors
-    /// A [`Problem`]: there is no such program yet, it refused with a sentence, or it took too long.
-    async fn make(&self, asked: &Value, field: &str) -> Result<Vec<u8>, Problem> {
-        let asked = serde_json::to_vec(asked).map_err(|_| Problem::document_failed())?;
-        self.answered(&[], &asked, field).await
-    }
-
-    /// Has a photograph looked over: a line that says how large it is, and the picture as it is kept.
-    ///
-    /// # Errors
-    /// As [`Documents::make`], of the `file`.
-    pub(crate) async fn photograph(&self, file: &[u8]) -> Result<Vec<u8>, Problem> {
-        self.answered(&["photograph"], file, "file").await
-    }
-
-    /// Has a studio's own mark looked over: the picture as PNG.
-    ///
-    /// # Errors
-    /// As [`Documents::make`], of the `file`.
-    pub(crate) async fn mark(&self, file: &[u8]) -> Result<Vec<u8>, Problem> {
-        self.answered(&["mark"], file, "file").await
-    }
-
-    /// Has a paper set, with its pictures.
-    ///
-    /// # Errors
-    /// As [`Documents::make`].
-    pub(crate) async fn paper(&self, printed: Printed<'_>) -> Result<Vec<u8>, Problem> {
-        let Printed {
-            kind,
-            says,
-            pictures,
-        } = printed;
-        let asked = json!({ "paper": kind, "says": says, "pictures": pictures.len() });
-        let mut question = serde_json::to_vec(&asked).map_err(|_| Problem::document_failed())?;
-        question.push(b'\n');
-        for picture in pictures {
-            let length = u32::try_from(picture.len()).map_err(|_| Problem::document_failed())?;
-            question.extend(length.to_be_bytes());
-            question.extend_from_slice(picture);
-        }
-        self.answered(&["paper"], &question, "paper").await
-    }
-
-    async fn answered(&self, task: &[&str], asked: &[u8], field: &str) -> Result<Vec<u8>, Problem> {
-        if !self.is_ready() {
-            return Err(Problem::no_documents_yet());
-        }
-        let made = async {
-            let _turn = self.at_once.acquire().await;
-            self.made(task, asked).await
-        };
-        match tokio::time::timeout(self.longest, made).await {
-            Ok(Ok(Ok(document))) => Ok(document),
-            Ok(Ok(Err(says))) => Err(vec![Refusal::new(field, says)].into()),
-            Ok(Err(error)) => {
-                tracing::error!(%error, "a document was not made");
-                Err(Problem::document_failed())
-            }
-            Err(_) => Err(Problem::document_failed()),
-        }
-    }
-
-    /// The document, or the sentence that stands against it.
-    async fn made(&self, task: &[&str], asked: &[u8]) -> std::io::Result<Result<Vec<u8>, String>> {
-        let mut process = Command::new(&self.program)
-            .args(task)
-            .env_clear()
-            .stdin(Stdio::piped())
-            .stdout(Stdio::piped())
-            .stderr(Stdio::piped())
-            .kill_on_drop(true)
-            .spawn()?;
-        let (Some(mut question), Some(answer), Some(complaint)) = (
-            process.stdin.take(),
-            process.stdout.take(),
-            process.stderr.take(),
-        ) else {
-            return Err(std::io::Error::other("it has no pipes"));
-        };
-        let ask = async {
-            // One that ends before it has read everything says why.
-            let _ = question.write_all(asked).await;
-            drop(question);
-        };
-        let (mut document, mut says) = (Vec::new(), Vec::new());
-        let hear = async { answer.take(LARGEST + 1).read_to_end(&mut document).await };
-        let mind = async {
-            complaint
-                .take(LARGEST_COMPLAINT)
-                .read_to_end(&mut says)
-                .await
-        };
-        let ((), heard, minded) = tokio::join!(ask, hear, mind);
-        heard?;
-        minded?;
-        if u64::try_from(document.len()).is_ok_and(|long| long > LARGEST) {
-            return Ok(Err("it grows too large: take fewer sheets".to_owned()));
-        }
-        let status = process.wait().await?;
-        let says = String::from_utf8_lossy(&says).trim().to_owned();
-        match status.code() {
-            Some(0) => Ok(Ok(document)),
-            Some(2) => Ok(Err(says)),
-            // A picture that takes too much room or time would do so every time that it is sent.
-            _ if task == ["photograph"] || task == ["mark"] => Ok(Err(format!(
-                "it takes too much room or time to look over ({status}): save it smaller, or as JPEG"
-            ))),
-            _ => Err(std::io::Error::other(format!(
-                "it ended with {status}: {says}"
-            ))),
-        }
-    }
-}
-
-/// A paper to be set.
-#[derive(Debug, Clone, Copy)]
-pub(crate) struct Printed<'a> {
-    /// Which.
-    pub kind: &'a str,
-    /// What it says.
-    pub says: &'a Value,
-    /// The studio's own mark first, where it says that it has one; then photographs.
-    pub pictures: &'a [Bytes],
-}
 
 /// Whether documents can be made.
 #[derive(Debug, Serialize)]

@@ -98,7 +98,7 @@ impl Desk {
             Err(SettingRefused::HouseMoved) => Ok(None),
             Err(refused) => Err(refused.into()),
             Ok(made) => {
-                self.app.bell.notify_one();
+                self.app.jobs.bell.notify_one();
                 Ok(Some(made))
             }
         }

@@ -10,7 +10,7 @@ use hummock_store::{HouseAt, StoreError, StudioId, StudioStore};
 
 /// Keeps the newest house of each studio that was read.
 #[derive(Debug, Default)]
-pub struct Houses {
+pub(crate) struct Houses {
     kept: RwLock<HashMap<StudioId, Arc<HouseAt>>>,
     /// The Standard packs that plans are compared with; they follow from the pieces alone.
     references: Arc<References>,

@@ -29,6 +29,7 @@ use crate::{
     problem::Problem,
     rework::beside,
     routes::{Routes, routes},
+    shipments::stale,
     slots::{LeavingDay, next_days},
 };
 
@@ -575,7 +576,7 @@ async fn book(
     }
     let leaves = desk.to_leave(id).await?;
     if leaves.stored.version != request.version {
-        return Err(Problem::stale(request.version, desk.view(leaves.stored)));
+        return Err(stale(request.version, &desk.view(leaves.stored)));
     }
     if leaves.stored.place != Place::Bench {
         return Err(Problem::put_away());

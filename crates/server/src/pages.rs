@@ -16,7 +16,7 @@ use axum::{
 use flate2::{Compression, write::GzEncoder};
 use rust_embed::EmbeddedFile;
 
-use crate::{app::App, problem::Problem};
+use crate::problem::Problem;
 
 /// A file of the web build.
 #[derive(Debug, Clone)]
@@ -172,17 +172,21 @@ fn takes_gzip(asked: &HeaderMap) -> bool {
 }
 
 /// Answers with a file of the web build; any other path is a place in the application.
-pub(crate) async fn page(State(app): State<App>, uri: Uri, asked: HeaderMap) -> Response {
+pub(crate) async fn page(
+    State(pages): State<Arc<PageShelf>>,
+    uri: Uri,
+    asked: HeaderMap,
+) -> Response {
     let path = uri.path().trim_start_matches('/');
     if path == "api" || path.starts_with("api/") {
         return Problem::not_found("such path in the API").into_response();
     }
-    match app.pages.get(path) {
+    match pages.get(path) {
         Some(ready) => ready.answer(path, &asked),
         None if path.starts_with(NAMED_BY_CONTENT) => {
             Problem::not_found("such file").into_response()
         }
-        None => match app.pages.get(FIRST_PAGE) {
+        None => match pages.get(FIRST_PAGE) {
             Some(ready) => ready.answer(FIRST_PAGE, &asked),
             None => (
                 StatusCode::NOT_FOUND,

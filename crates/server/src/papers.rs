@@ -34,9 +34,10 @@ use zip::{CompressionMethod, ZipWriter, write::SimpleFileOptions};
 use crate::{
     body::{Asked, ShipmentId},
     desk::Desk,
-    documents::{Printed, code_of, file_of},
+    documents::{code_of, file_of},
     leaving::{ParcelPaper, ToLeave},
     outside::Booked,
+    press::Printed,
     problem::Problem,
     routes::{Routes, routes},
     sender::letterhead,

@@ -1,9 +1,7 @@
 //! Photographs of a shipment: each arrives once, is looked over by the program that makes documents, and lies in a folder beside
 //! the data or in an S3-compatible store.
 
-use std::{path::PathBuf, sync::Arc};
-
-use anyhow::{Context as _, Result};
+use anyhow::Result;
 use axum::{
     Json,
     body::Bytes,
@@ -12,11 +10,8 @@ use axum::{
     response::{IntoResponse, Response},
 };
 use hummock_core::Refusal;
-use hummock_store::{Photograph, StudioId};
+use hummock_store::Photograph;
 use jiff::Timestamp;
-use object_store::{
-    ObjectStore, ObjectStoreExt as _, PutPayload, local::LocalFileSystem, path::Path as Place,
-};
 use serde::{Deserialize, Serialize};
 use sha2::{Digest as _, Sha256};
 use uuid::Uuid;
@@ -28,122 +23,12 @@ use crate::{
     routes::{Routes, routes},
 };
 
-/// Where pictures lie.
-#[derive(Debug, Clone)]
-pub struct Pictures {
-    store: Arc<dyn ObjectStore>,
-}
-
 /// No file is larger; a browser sends less.
 pub(crate) const LARGEST: usize = 12 << 20;
 /// No shipment has more of them.
 const MOST: usize = 200;
 const LONGEST_STEP: usize = 80;
 const JPEG: &str = "image/jpeg";
-
-impl Pictures {
-    /// In a folder, which is made where it is missing.
-    ///
-    /// # Errors
-    /// When it can't be made or used.
-    pub fn in_folder(folder: impl Into<PathBuf>) -> Result<Self> {
-        let folder = folder.into();
-        let says = || format!("photographs can't be kept in {}", folder.display());
-        std::fs::create_dir_all(&folder).with_context(says)?;
-        let store = LocalFileSystem::new_with_prefix(&folder).with_context(says)?;
-        Ok(Self {
-            store: Arc::new(store),
-        })
-    }
-
-    /// In memory, for as long as it is served: for tests.
-    #[must_use]
-    pub fn in_memory() -> Self {
-        Self {
-            store: Arc::new(object_store::memory::InMemory::new()),
-        }
-    }
-
-    /// Where a setting says: a folder, or `s3://bucket/prefix` with what AWS's own names in the surroundings say about it.
-    ///
-    /// # Errors
-    /// When it is neither, or can't be used.
-    pub fn at(place: &str) -> Result<Self> {
-        if !place.starts_with("s3://") {
-            return Self::in_folder(place);
-        }
-        Self::in_bucket(place, std::env::vars())
-    }
-
-    /// In an S3-compatible bucket, with what AWS's own names say about it.
-    ///
-    /// # Errors
-    /// When it is no address of a bucket, or something is missing.
-    #[cfg(feature = "s3")]
-    pub fn in_bucket(
-        place: &str,
-        settings: impl IntoIterator<Item = (String, String)>,
-    ) -> Result<Self> {
-        // As all else here; it may have been settled before.
-        let _ = rustls::crypto::ring::default_provider().install_default();
-        let url: url::Url = place.parse().context("that is no address of a bucket")?;
-        let known = settings.into_iter().filter_map(|(name, value)| {
-            let key: object_store::aws::AmazonS3ConfigKey =
-                name.to_ascii_lowercase().parse().ok()?;
-            name.starts_with("AWS_").then_some((key, value))
-        });
-        let store = known
-            .fold(
-                object_store::aws::AmazonS3Builder::new().with_url(place),
-                |builder, (key, value)| builder.with_config(key, value),
-            )
-            .build()
-            .context("the bucket can't be used")?;
-        let store = object_store::prefix::PrefixStore::new(store, url.path());
-        Ok(Self {
-            store: Arc::new(store),
-        })
-    }
-
-    fn at_id(studio: StudioId, id: Uuid) -> Place {
-        Place::from(format!("{studio}/{id}.jpg"))
-    }
-
-    /// Returns a picture as it is kept, where it is.
-    pub(crate) async fn picture(&self, studio: StudioId, id: Uuid) -> Result<Option<Bytes>, Away> {
-        match self.store.get(&Self::at_id(studio, id)).await {
-            Ok(found) => Ok(Some(found.bytes().await?)),
-            Err(object_store::Error::NotFound { .. }) => Ok(None),
-            Err(error) => Err(error.into()),
-        }
-    }
-
-    /// Puts a picture in its place.
-    pub(crate) async fn keep(
-        &self,
-        studio: StudioId,
-        id: Uuid,
-        picture: Bytes,
-    ) -> Result<(), Away> {
-        let payload = PutPayload::from_bytes(picture);
-        self.store.put(&Self::at_id(studio, id), payload).await?;
-        Ok(())
-    }
-
-    /// Takes a picture away; one that nothing names any more takes room and does no other harm.
-    pub(crate) async fn forget(&self, studio: StudioId, id: Uuid) {
-        if let Err(error) = self.store.delete(&Self::at_id(studio, id)).await {
-            tracing::warn!(%error, "a picture was left behind");
-        }
-    }
-
-    #[cfg(not(feature = "s3"))]
-    fn in_bucket(_: &str, _: std::env::Vars) -> Result<Self> {
-        anyhow::bail!(
-            "this build keeps photographs in a folder only: build it with `--features hummock-server/s3`"
-        )
-    }
-}
 
 /// A photograph.
 #[derive(Debug, Serialize)]
@@ -317,18 +202,6 @@ async fn keep(
     // Two that were sent at once: whichever was written down stands.
     let known = desk.store.photograph(id).await?;
     desk.the_same(known.unwrap_or(photograph), shipment, &digest)
-}
-
-/// The place where pictures lie does not do what was asked.
-#[derive(Debug, thiserror::Error)]
-#[error(transparent)]
-pub(crate) struct Away(#[from] object_store::Error);
-
-impl From<Away> for Problem {
-    fn from(Away(error): Away) -> Self {
-        tracing::error!(%error, "photographs can't be kept or read");
-        Self::pictures_away()
-    }
 }
 
 impl Desk {

@@ -13,8 +13,7 @@ use axum::{
 use hummock_core::Refusal;
 use hummock_store::{SettingRefused, ShelfRefused, StoreError, WriteRefused};
 use serde::Serialize;
-
-use crate::shipments::ShipmentView;
+use serde_json::value::{RawValue, to_raw_value};
 
 /// An error, in the form of RFC 9457.
 #[derive(Debug, Clone, Serialize)]
@@ -35,7 +34,8 @@ pub(crate) struct Problem {
     errors: Vec<Refusal>,
     /// How the shipment stands now, when an edit was based on an older version.
     #[serde(skip_serializing_if = "Option::is_none")]
-    current: Option<Box<ShipmentView>>,
+    #[cfg_attr(feature = "schema", schema(value_type = Option<crate::shipments::ShipmentView>))]
+    current: Option<Box<RawValue>>,
     /// How many seconds to wait before asking again.
     #[serde(skip)]
     wait: Option<u64>,
@@ -96,10 +96,10 @@ impl Problem {
         }
     }
 
-    pub(crate) fn stale(based_on: i32, current: ShipmentView) -> Self {
+    /// With how it stands now, at its version.
+    pub(crate) fn stale(based_on: i32, (version, current): (i32, &impl Serialize)) -> Self {
         let detail = format!(
-            "the shipment is at version {}, and the edit was based on version {based_on}: look at what changed and edit again",
-            current.version
+            "the shipment is at version {version}, and the edit was based on version {based_on}: look at what changed and edit again"
         );
         let problem = Self::new(
             StatusCode::CONFLICT,
@@ -108,7 +108,7 @@ impl Problem {
             detail,
         );
         Self {
-            current: Some(Box::new(current)),
+            current: to_raw_value(current).ok(),
             ..problem
         }
     }

@@ -3,11 +3,10 @@
 //! Several processes may share the work. Each claims a few shipments for a while; one that is killed loses its claims
 //! by its silence, and a result is written only where shipment and house are still what it was worked out for.
 
-use std::{sync::Arc, time::Duration};
+use std::time::Duration;
 
 use hummock_core::shipment::{ShipmentInputs, Worked};
 use hummock_store::{Behind, HouseAt, Listed, Page, Recomputed, StoreError, Stored, Wanted};
-use tokio::sync::Notify;
 use uuid::Uuid;
 
 use crate::{
@@ -16,9 +15,6 @@ use crate::{
     network::Caller,
     problem::Problem,
 };
-
-/// Rung when the house has changed.
-pub(crate) type Bell = Arc<Notify>;
 
 /// So many are claimed at once: a person who changes the house again waits for no more than these.
 const BATCH: u32 = 20;
@@ -43,7 +39,7 @@ pub(crate) async fn keep_up(app: App) {
         };
         // Whichever comes first; that time ran out is no error.
         let pause = pause.min(app.longest_claim);
-        let _ = tokio::time::timeout(pause, app.bell.notified()).await;
+        let _ = tokio::time::timeout(pause, app.jobs.bell.notified()).await;
     }
 }
 
@@ -67,7 +63,7 @@ async fn work_through(desk: &Desk) -> Result<u64, StoreError> {
         if claimed.is_empty() {
             return Ok(done);
         }
-        let house = desk.app.houses.now(&desk.store).await?;
+        let house = desk.app.jobs.houses.now(&desk.store).await?;
         let version = house.version;
         let recomputed = beside(move || {
             claimed

@@ -20,14 +20,13 @@ use crate::{
     clock::Clock,
     guard::Ours,
     import::import,
+    jobs::Jobs,
     leaving::keep_asking,
-    network::{Certificate, Door, Listen, Network, OneAtATime, Passphrase},
-    outside::{AllCarriers, Patience, Scale},
+    network::{Certificate, Door, Listen, Network, Passphrase, entrance::Entrance},
+    outside::{AllCarriers, Beside, Patience, Scale},
     pages::{PageShelf, Pages},
-    per_studio::PerStudio,
-    photographs::Pictures,
+    pictures::Pictures,
     rework::keep_up,
-    ways::Exploring,
 };
 
 /// What to serve, and where.
@@ -202,10 +201,20 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     let app = App {
         store,
         clock: options.clock,
-        houses: Arc::default(),
-        bell: Arc::default(),
+        jobs: Jobs::default(),
+        outside: Beside {
+            scale: Scale::at(options.outside.scale.as_deref()),
+            carriers: AllCarriers::at(
+                options.outside.carriers.as_deref(),
+                options.outside.patience,
+            ),
+            stand_in: options.outside.stand_in,
+        },
+        entrance: Entrance {
+            network: network.as_ref().map(|open| open.network.clone()),
+            ..Entrance::default()
+        },
         pages: Arc::new(PageShelf::of(options.pages)),
-        network: network.as_ref().map(|open| open.network.clone()),
         documents: options
             .documents
             .clone()
@@ -213,16 +222,6 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         pictures: options.pictures.clone(),
         longest_answer: options.waits.answer,
         longest_claim: options.waits.claim,
-        scale: Scale::at(options.outside.scale.as_deref()),
-        carriers: AllCarriers::at(
-            options.outside.carriers.as_deref(),
-            options.outside.patience,
-        ),
-        stand_in: options.outside.stand_in,
-        exploring: Exploring::default(),
-        backups: PerStudio::default(),
-        attempts: Arc::default(),
-        turns: OneAtATime::default(),
     };
     let keeping_up = EndsWith(tokio::spawn(keep_up(app.clone())));
     let asking = EndsWith(tokio::spawn(keep_asking(app.clone())));
@@ -253,7 +252,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     }
     Ok(Running {
         address,
-        network: app.network,
+        network: app.entrance.network,
         handle,
         servers,
         _keeping_up: keeping_up,

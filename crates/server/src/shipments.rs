@@ -234,6 +234,11 @@ impl<'a> Left<'a> {
     }
 }
 
+/// An edit that was based on an older version, with the shipment as it stands.
+pub(crate) fn stale(based_on: i32, now: &ShipmentView) -> Problem {
+    Problem::stale(based_on, (now.version, now))
+}
+
 /// Returns what somebody typed that it is followed by.
 fn typed_tracking(inputs: &ShipmentInputs) -> Option<String> {
     let number = inputs.sending.tracking.trim();
@@ -289,7 +294,7 @@ impl Desk {
             Ok(stored) => Ok(Some(Json(self.view(stored)))),
             Err(WriteRefused::HouseMoved) => Ok(None),
             Err(WriteRefused::Stale { based_on, current }) => {
-                Err(Problem::stale(based_on, self.view(*current)))
+                Err(stale(based_on, &self.view(*current)))
             }
             Err(refused) => Err(refused.into()),
         }
@@ -309,9 +314,7 @@ impl Desk {
             return Ok(Err(Json(self.view(stored))));
         }
         match stored {
-            stored if stored.version != based_on => {
-                Err(Problem::stale(based_on, self.view(stored)))
-            }
+            stored if stored.version != based_on => Err(stale(based_on, &self.view(stored))),
             stored if !matches!(stored.place, Place::Bench | Place::Sent) => {
                 Err(Problem::put_away())
             }
@@ -340,7 +343,7 @@ impl Desk {
             };
             let made = self.store.create(&new).await;
             if let Err(WriteRefused::Stale { based_on, .. }) = made {
-                return Err(Problem::stale(based_on, self.view(self.stored(id).await?)));
+                return Err(stale(based_on, &self.view(self.stored(id).await?)));
             }
             if let Some(view) = self.written(made)? {
                 return Ok(view);

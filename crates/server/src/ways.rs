@@ -3,7 +3,6 @@
 use std::{
     convert::Infallible,
     num::NonZero,
-    sync::Arc,
     time::{Duration, Instant},
 };
 
@@ -17,7 +16,7 @@ use hummock_core::{
     ways::{Explorer, Front},
 };
 use serde::Deserialize;
-use tokio::sync::{Semaphore, mpsc};
+use tokio::sync::mpsc;
 
 use crate::{
     body::{Asked, ShipmentId},
@@ -25,16 +24,6 @@ use crate::{
     problem::Problem,
     routes::{Routes, routes},
 };
-
-/// A turn at looking for ways.
-#[derive(Debug, Clone)]
-pub(crate) struct Exploring(Arc<Semaphore>);
-
-impl Default for Exploring {
-    fn default() -> Self {
-        Self(Arc::new(Semaphore::new(1)))
-    }
-}
 
 /// How far to look.
 #[derive(Debug, Deserialize)]
@@ -82,7 +71,7 @@ pub(crate) async fn explore(
     let inputs = desk.stored(id).await?.inputs;
     let house = desk.house().await?;
     let (told, heard) = mpsc::channel::<Front>(WAITING);
-    let Exploring(turns) = desk.app.exploring.clone();
+    let turns = desk.app.jobs.exploring.turns();
     tokio::spawn(async move {
         let turn = tokio::select! {
             turn = turns.acquire_owned() => turn,

@@ -14,7 +14,7 @@ use uuid::Uuid;
 use zip::{ZipArchive, read::ZipFile, result::ZipError};
 
 use super::{About, Count, Failed, picture_name};
-use crate::photographs::{LARGEST, Pictures};
+use crate::{photographs::LARGEST, pictures::Pictures};
 
 /// What was found next.
 enum Found {

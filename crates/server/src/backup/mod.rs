@@ -2,9 +2,7 @@
 
 mod into;
 mod out;
-mod state;
-
-pub(crate) use state::Backups;
+pub(crate) mod state;
 
 use std::{
     fs::File,
@@ -29,12 +27,13 @@ use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use self::state::{Count, Doing, Failed, Made, Receiving, Work, told};
+use self::state::{Backups, Count, Doing, Failed, Made, Receiving, Work, told};
 use crate::{
     body::{Asked, Body},
     clock::Clock,
     desk::Desk,
-    photographs::{self, Pictures},
+    photographs,
+    pictures::Pictures,
     problem::Problem,
     routes::{Routes, routes},
 };
@@ -152,7 +151,7 @@ pub(crate) struct ReadView {
 
 impl Desk {
     fn backups(&self) -> Backups {
-        self.app.backups.of(self.studio())
+        self.app.jobs.backups.of(self.studio())
     }
 
     async fn backup_view(&self) -> Result<BackupView, Problem> {
@@ -217,7 +216,7 @@ impl Desk {
         let into = &self.store;
         let read = into::read(into, &self.app.pictures, file, &work.count).await;
         // Plans that are behind are worked out.
-        self.app.bell.notify_one();
+        self.app.jobs.bell.notify_one();
         work.end(read, |standing, read| standing.read = Some(read));
     }
 }

@@ -12,7 +12,7 @@ use uuid::Uuid;
 use zip::{CompressionMethod, ZipWriter, write::SimpleFileOptions};
 
 use super::{About, Count, Failed, picture_name};
-use crate::{clock::Clock, photographs::Pictures};
+use crate::{clock::Clock, pictures::Pictures};
 
 /// What goes into the file next.
 enum Piece {

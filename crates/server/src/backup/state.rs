@@ -15,7 +15,7 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::into;
-use crate::{photographs, problem::Problem};
+use crate::{pictures, problem::Problem};
 
 /// Why a backup was not made or not read in.
 #[derive(Debug, thiserror::Error)]
@@ -34,7 +34,7 @@ pub(crate) enum Failed {
     Disk(#[from] io::Error),
     /// Photographs can't be reached.
     #[error("the place where photographs are kept does not answer")]
-    Pictures(#[from] photographs::Away),
+    Pictures(#[from] pictures::Away),
     /// It broke off.
     #[error("it broke off")]
     Slip,

@@ -1,6 +1,6 @@
 //! Devices of the local network: letting them in, listing them, signing them out.
 
-use std::{net::SocketAddr, sync::Arc, time::Instant};
+use std::{net::SocketAddr, time::Instant};
 
 use axum::{
     Json,
@@ -12,7 +12,6 @@ use hummock_core::{Refusal, text::Unreadable};
 use hummock_store::Device;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
-use tokio::sync::Semaphore;
 use uuid::Uuid;
 
 use super::{
@@ -43,16 +42,6 @@ pub(crate) fn open_routes() -> Routes {
         post "/devices" => sign_in,
         get "/devices/authority.crt" => authority,
     ]
-}
-
-/// One passphrase is looked at at a time, since each takes memory and a while.
-#[derive(Debug, Clone)]
-pub(crate) struct OneAtATime(Arc<Semaphore>);
-
-impl Default for OneAtATime {
-    fn default() -> Self {
-        Self(Arc::new(Semaphore::new(1)))
-    }
 }
 
 /// A device, and what it gives to be let in.
@@ -144,7 +133,7 @@ pub(crate) async fn sign_in(
     Body(given): Body<SignIn>,
 ) -> Result<Response, Problem> {
     let from = from.ip();
-    let patience = || match door.app.attempts.to_wait(from, Instant::now()) {
+    let patience = || match door.app.entrance.attempts.to_wait(from, Instant::now()) {
         Some(wait) => Err(Problem::too_often(wait)),
         None => Ok(()),
     };
@@ -153,6 +142,7 @@ pub(crate) async fn sign_in(
     let name = name_of(&given.name).map_err(|refusal| vec![refusal])?;
     let _turn = door
         .app
+        .entrance
         .turns
         .0
         .acquire()
@@ -170,11 +160,11 @@ pub(crate) async fn sign_in(
         false => None,
     };
     if device.is_none() {
-        door.app.attempts.was_wrong(from, Instant::now());
+        door.app.entrance.attempts.was_wrong(from, Instant::now());
         let refused = "that is not the studio’s passphrase: the start printed it, and House rules can change it";
         return Err(vec![Refusal::new("passphrase", refused)].into());
     }
-    door.app.attempts.was_right(from);
+    door.app.entrance.attempts.was_right(from);
     Ok((StatusCode::CREATED, [(header::SET_COOKIE, token.cookie())]).into_response())
 }
 
@@ -185,7 +175,7 @@ pub(crate) async fn sign_in(
 ))]
 pub(crate) async fn list(desk: Desk) -> Result<Json<DevicesView>, Problem> {
     let devices = desk.store.devices().await?;
-    let network = desk.app.network.as_deref();
+    let network = desk.app.entrance.network.as_deref();
     Ok(Json(DevicesView {
         open: network.is_some(),
         addresses: network.map_or_else(Vec::new, |network| network.addresses.clone()),
@@ -269,6 +259,7 @@ pub(crate) async fn change_passphrase(
 pub(crate) async fn picture(desk: Desk) -> Result<Response, Problem> {
     let drawn = desk
         .app
+        .entrance
         .network
         .as_deref()
         .and_then(|network| network.picture());
@@ -287,6 +278,7 @@ pub(crate) async fn picture(desk: Desk) -> Result<Response, Problem> {
 pub(crate) async fn authority(door: Doorstep) -> Result<Response, Problem> {
     let trust = door
         .app
+        .entrance
         .network
         .as_deref()
         .and_then(|network| network.authority.as_ref());

@@ -3,9 +3,12 @@
 use std::{
     collections::HashMap,
     net::{IpAddr, Ipv6Addr},
+    sync::Arc,
     sync::Mutex,
     time::{Duration, Instant},
 };
+
+use tokio::sync::Semaphore;
 
 /// Slips of a finger that cost nothing.
 const FREE: u32 = 4;
@@ -88,6 +91,16 @@ impl Attempts {
         self.0
             .lock()
             .unwrap_or_else(std::sync::PoisonError::into_inner)
+    }
+}
+
+/// One passphrase is looked at at a time, since each takes memory and a while.
+#[derive(Debug, Clone)]
+pub(crate) struct OneAtATime(pub(super) Arc<Semaphore>);
+
+impl Default for OneAtATime {
+    fn default() -> Self {
+        Self(Arc::new(Semaphore::new(1)))
     }
 }
 

@@ -1,0 +1,37 @@
+//! Work that goes on beside the answers, and what is kept for it.
+
+use std::sync::Arc;
+
+use tokio::sync::{Notify, Semaphore};
+
+use crate::{backup::state::Backups, houses::Houses, per_studio::PerStudio};
+
+/// What a process works at for all its studios.
+#[derive(Debug, Clone, Default)]
+pub(crate) struct Jobs {
+    /// The houses, as they were last read.
+    pub houses: Arc<Houses>,
+    /// Rung when a house has changed.
+    pub bell: Arc<Notify>,
+    /// Whoever looks for ways takes every core: one at a time.
+    pub exploring: Exploring,
+    /// Backups of each studio as a whole.
+    pub backups: PerStudio<Backups>,
+}
+
+/// A turn at looking for ways.
+#[derive(Debug, Clone)]
+pub(crate) struct Exploring(Arc<Semaphore>);
+
+impl Exploring {
+    /// Returns the turns to wait for.
+    pub(crate) fn turns(&self) -> Arc<Semaphore> {
+        Arc::clone(&self.0)
+    }
+}
+
+impl Default for Exploring {
+    fn default() -> Self {
+        Self(Arc::new(Semaphore::new(1)))
+    }
+}

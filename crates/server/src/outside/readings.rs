@@ -1,0 +1,237 @@
+//! The scale on the bench: its readings, passed on as they come, with whether it rests and what that says about a plan.
+
+use std::{
+    convert::Infallible,
+    time::{Duration, Instant},
+};
+
+use axum::{
+    Json,
+    body::Bytes,
+    http::Request,
+    response::{
+        IntoResponse,
+        sse::{Event, KeepAlive, Sse},
+    },
+};
+use futures_util::stream;
+use http_body_util::{BodyExt as _, Empty};
+use hummock_core::{
+    Refusal,
+    quantity::{Mass, Weight},
+    weigh::{LiveReading, Sample, Settling},
+};
+use hyper_util::{
+    client::legacy::{Client as Http, connect::HttpConnector},
+    rt::TokioExecutor,
+};
+use serde::{Deserialize, Serialize};
+use tokio::{sync::mpsc, time::timeout};
+use uuid::Uuid;
+
+use crate::{
+    body::Asked,
+    desk::Desk,
+    outside::Scale,
+    problem::Problem,
+    routes::{Routes, routes},
+};
+
+/// Whether there is a scale.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub(crate) struct ScaleView {
+    /// Whether the program was told of one.
+    connected: bool,
+    /// Where it is told what lies on it, for it is only a stand-in.
+    stand_in: Option<String>,
+}
+
+/// What to say of the readings.
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
+#[serde(deny_unknown_fields)]
+pub(crate) struct ReadingsQuery {
+    /// What is taken off: a tray, a blanket. 0 to 100 000.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", param(minimum = 0, maximum = 100_000))]
+    tare_g: f64,
+    /// The shipment whose plan it is held against.
+    #[cfg_attr(feature = "schema", param(value_type = Option<Uuid>))]
+    shipment: Option<Uuid>,
+}
+
+/// One reading, as it is passed on.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub(crate) struct ToldReading {
+    /// What the scale says.
+    #[serde(flatten)]
+    reading: LiveReading,
+    /// What the plan says; nothing without one.
+    planned: Option<Weight>,
+    /// How much more it reads than planned; nothing while it does not rest.
+    off_g: Option<f64>,
+}
+
+const MOST_TARE_G: f64 = 100_000.0;
+/// A scale that says nothing for so long is away.
+const SILENT: Duration = Duration::from_secs(2);
+/// It is called again after so long.
+const CALLED_AGAIN: Duration = Duration::from_millis(500);
+/// No reading is longer.
+const LONGEST_LINE: usize = 4096;
+/// So many readings wait for a page that is slow.
+const WAITING: usize = 4;
+
+/// Tells whether there is a scale.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "show_scale", get, path = "/scale", tag = "weighings",
+    responses((status = 200, description = "Whether there is one", body = ScaleView)),
+))]
+pub(crate) async fn show(desk: Desk) -> Json<ScaleView> {
+    // Only a stand-in has a page of its own beside it.
+    let stand_in = desk
+        .app
+        .outside
+        .scale
+        .0
+        .as_deref()
+        .filter(|_| desk.app.outside.stand_in)
+        .and_then(|scale| Some(scale.strip_suffix("/scale")?.to_owned() + "/"));
+    Json(ScaleView {
+        connected: desk.app.outside.scale.0.is_some(),
+        stand_in,
+    })
+}
+
+/// Passes the readings of the scale on as they come, as server-sent events, each a `ToldReading`: with whether it rests, less a
+/// tare, and beside what a plan says. A scale that does not answer is said to be away, and called again until it does.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "follow_scale", get, path = "/scale/readings", tag = "weighings", params(ReadingsQuery),
+    responses(
+        (status = 200, description = "Readings, until whoever asked goes away", body = ToldReading, content_type = "text/event-stream"),
+        (status = 404, description = "There is no such shipment", body = Problem),
+        (status = 422, description = "A tare that is none", body = Problem),
+    ),
+))]
+pub(crate) async fn readings(
+    desk: Desk,
+    Asked(query): Asked<ReadingsQuery>,
+) -> Result<impl IntoResponse, Problem> {
+    if !(0.0..=MOST_TARE_G).contains(&query.tare_g) {
+        let says = format!(
+            "it is {}; a tare is from 0 to {MOST_TARE_G} g",
+            query.tare_g
+        );
+        return Err(vec![Refusal::new("tare_g", says)].into());
+    }
+    let tare = Mass::g(query.tare_g);
+    let planned = match query.shipment {
+        None => None,
+        Some(id) => {
+            let stored = desk.stored(id).await?;
+            stored.computed.summary.map(|summary| summary.weight)
+        }
+    };
+    let (told, heard) = mpsc::channel(WAITING);
+    tokio::spawn(follow(desk.app.outside.scale, told));
+    let settling = Settling::default();
+    let events = stream::unfold(
+        (heard, settling),
+        move |(mut heard, mut settling)| async move {
+            let reading = match heard.recv().await? {
+                Heard::Sample(at_ms, sample) => settling.takes(at_ms, sample, tare),
+                Heard::Nothing => {
+                    settling = Settling::default();
+                    LiveReading::AWAY
+                }
+            };
+            let rests = reading.state == hummock_core::weigh::ScaleState::Stable;
+            let off = reading.net.zip(planned).filter(|_| rests);
+            let told = ToldReading {
+                reading,
+                planned,
+                off_g: off.map(|(net, planned)| (net - planned.mass).as_g()),
+            };
+            let event = Event::default().json_data(told).ok()?;
+            Some((Ok::<_, Infallible>(event), (heard, settling)))
+        },
+    );
+    Ok(Sse::new(events).keep_alive(KeepAlive::default()))
+}
+
+enum Heard {
+    Sample(u64, Sample),
+    /// It is away.
+    Nothing,
+}
+
+/// Calls the scale, again and again while it is away, and tells what it says until nobody listens.
+async fn follow(Scale(address): Scale, told: mpsc::Sender<Heard>) {
+    let http: Http<HttpConnector, Empty<Bytes>> = Http::builder(TokioExecutor::new()).build_http();
+    let begun = Instant::now();
+    loop {
+        if let Some(address) = &address {
+            listen(&http, address, begun, &told).await;
+        }
+        if told.send(Heard::Nothing).await.is_err() {
+            return;
+        }
+        tokio::select! {
+            () = told.closed() => return,
+            () = tokio::time::sleep(CALLED_AGAIN) => {}
+        }
+    }
+}
+
+/// Listens until it says nothing more, or nobody listens.
+async fn listen(
+    http: &Http<HttpConnector, Empty<Bytes>>,
+    address: &str,
+    begun: Instant,
+    told: &mpsc::Sender<Heard>,
+) {
+    let Ok(request) = Request::get(format!("{address}/readings")).body(Empty::new()) else {
+        return;
+    };
+    let Ok(Ok(response)) = timeout(SILENT, http.request(request)).await else {
+        return;
+    };
+    if !response.status().is_success() {
+        return;
+    }
+    let mut body = response.into_body();
+    let mut line = Vec::new();
+    while let Ok(Some(Ok(frame))) = timeout(SILENT, body.frame()).await {
+        for byte in frame.into_data().unwrap_or_default() {
+            if byte != b'\n' {
+                line.push(byte);
+                if line.len() > LONGEST_LINE {
+                    return;
+                }
+                continue;
+            }
+            if let Some(sample) = sample_of(&line) {
+                let at = u64::try_from(begun.elapsed().as_millis()).unwrap_or(u64::MAX);
+                if told.send(Heard::Sample(at, sample)).await.is_err() {
+                    return;
+                }
+            }
+            line.clear();
+        }
+    }
+}
+
+/// Reads one line of the stream; nothing where it carries no sample.
+fn sample_of(line: &[u8]) -> Option<Sample> {
+    serde_json::from_slice(line.trim_ascii().strip_prefix(b"data:")?).ok()
+}
+
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/scale" => show,
+        get "/scale/readings" => readings,
+    ]
+}
