@@ -12,7 +12,6 @@ use axum::{
     routing::get,
 };
 use serde::Serialize;
-use serde_json::{Value, json};
 use tower_http::{
     catch_panic::CatchPanicLayer,
     compression::{
@@ -28,7 +27,9 @@ use tracing::Level;
 use crate::{
     account, addresses, after,
     app::App,
-    backup, curves, cutting, cuttings, documents,
+    backup, curves, cutting, cuttings,
+    description::{description, tariff_schema},
+    documents,
     guard::{Ours, let_in},
     house, kinds, leaving, log, measures,
     network::{self, Door, let_known_in, say_whose},
@@ -112,41 +113,6 @@ pub(crate) fn all_routes() -> Routes {
 
 fn versioned(routes: Routes) -> Router<App> {
     Router::new().nest("/api/v1", routes.into_router())
-}
-
-/// The description of the API, as `bin/describe-api` wrote it.
-pub(crate) const DESCRIPTION: &str = include_str!("../../../docs/openapi.json");
-
-/// Returns the description of the API.
-pub(crate) fn description() -> Value {
-    serde_json::from_str(DESCRIPTION).expect("it was written as JSON")
-}
-
-/// Returns the schema of a tariff, by itself.
-pub(crate) fn tariff_schema() -> Value {
-    const HERE: &str = "#/components/schemas/";
-    let mut schemas = description()["components"]["schemas"].take();
-    let mut wanted = vec!["Tariff".to_owned()];
-    let mut defs = serde_json::Map::new();
-    while let Some(name) = wanted.pop() {
-        if defs.contains_key(&name) {
-            continue;
-        }
-        let schema = schemas[&name].take();
-        let text = schema.to_string();
-        let named = text.split(HERE).skip(1);
-        wanted.extend(named.filter_map(|rest| Some(rest.split('"').next()?.to_owned())));
-        defs.insert(name, schema);
-    }
-    let whole = json!({
-        "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "$id": "/api/schemas/tariff.json",
-        "title": "A carrier's tariff",
-        "$ref": format!("{HERE}Tariff"),
-        "$defs": defs,
-    });
-    let text = whole.to_string().replace(HERE, "#/$defs/");
-    serde_json::from_str(&text).expect("it was JSON before")
 }
 
 const OWN_SCRIPTS_ONLY: HeaderValue = HeaderValue::from_static(

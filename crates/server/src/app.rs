@@ -1,6 +1,6 @@
 //! What a process has for all the studios that it serves.
 
-use std::{sync::Arc, time::Duration};
+use std::{ops::Deref, sync::Arc, time::Duration};
 
 use axum::extract::FromRef;
 use hummock_store::Store;
@@ -10,9 +10,27 @@ use crate::{
     pictures::Pictures, press::Documents,
 };
 
-/// Where studios are kept, what day it is, and who is asked for what.
+/// Where studios are kept, what day it is, and who is asked for what. Every request has it in hand several times over.
 #[derive(Debug, Clone)]
-pub struct App {
+pub struct App(Arc<Parts>);
+
+impl App {
+    pub(crate) fn of(parts: Parts) -> Self {
+        Self(Arc::new(parts))
+    }
+}
+
+impl Deref for App {
+    type Target = Parts;
+
+    fn deref(&self) -> &Parts {
+        &self.0
+    }
+}
+
+/// What an application is made of.
+#[derive(Debug)]
+pub struct Parts {
     /// Where everything is kept.
     pub(crate) store: Store,
     /// What day it is.

@@ -13,7 +13,7 @@ use tracing_subscriber::{
 
 use crate::{
     Certificate, Clock, Documents, Listen, Network, Outside, Pages, Pictures, ServeOptions, Waits,
-    api::DESCRIPTION, backup, import, serve, serve::STUDIO,
+    backup, description::DESCRIPTION, import, serve, serve::STUDIO,
 };
 
 /// Packing and shipping for the people who make and frame flat art.

@@ -17,6 +17,7 @@ mod cutting;
 mod cuttings;
 #[cfg(feature = "schema")]
 mod described;
+mod description;
 mod desk;
 mod documents;
 mod guard;

@@ -19,12 +19,11 @@ use uuid::Uuid;
 use crate::{
     body::{Asked, ShipmentId},
     desk::Desk,
+    pictures::LARGEST,
     problem::Problem,
     routes::{Routes, routes},
 };
 
-/// No file is larger; a browser sends less.
-pub(crate) const LARGEST: usize = 12 << 20;
 /// No shipment has more of them.
 const MOST: usize = 200;
 const LONGEST_STEP: usize = 80;

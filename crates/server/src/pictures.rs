@@ -12,6 +12,9 @@ use uuid::Uuid;
 
 use crate::problem::Problem;
 
+/// No file is larger; a browser sends less.
+pub(crate) const LARGEST: usize = 12 << 20;
+
 /// Where pictures lie.
 #[derive(Debug, Clone)]
 pub struct Pictures {

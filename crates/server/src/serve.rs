@@ -16,7 +16,7 @@ use tokio::task::JoinHandle;
 
 use crate::{
     Documents, api,
-    app::App,
+    app::{App, Parts},
     clock::Clock,
     guard::Ours,
     import::import,
@@ -198,7 +198,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         Some(listen) => Some(open_network(listen, options, &store.of(imported.studio)).await?),
         None => None,
     };
-    let app = App {
+    let app = App::of(Parts {
         store,
         clock: options.clock,
         jobs: Jobs::default(),
@@ -222,7 +222,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         pictures: options.pictures.clone(),
         longest_answer: options.waits.answer,
         longest_claim: options.waits.claim,
-    };
+    });
     let keeping_up = EndsWith(tokio::spawn(keep_up(app.clone())));
     let asking = EndsWith(tokio::spawn(keep_asking(app.clone())));
     let handle = Handle::new();
@@ -252,7 +252,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     }
     Ok(Running {
         address,
-        network: app.entrance.network,
+        network: app.entrance.network.clone(),
         handle,
         servers,
         _keeping_up: keeping_up,

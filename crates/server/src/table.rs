@@ -11,7 +11,7 @@ use std::{
 use hummock_core::{Refusal, material::MaterialClass, quantity::AmbiguousComma};
 use serde_json::{Map, Value};
 
-use crate::api::description;
+use crate::description::description;
 
 /// Columns that come first, in this order.
 const FIRST: [&str; 2] = ["id", "name"];

@@ -1,5 +1,7 @@
 //! From hazards to a probability: the factor, the studio's own record, and the range.
 
+use std::cell::Cell;
+
 use serde::Serialize;
 use statrs::distribution::{ContinuousCDF, Gamma};
 
@@ -44,12 +46,9 @@ impl Known {
 
     /// Returns the ends of the range of k: its 10th percentile ÷ 1.25 and its 90th × 1.25.
     fn range(self) -> (f64, f64) {
-        let gamma = Gamma::new(PRIOR + self.damaged, 1.0).expect("a shape of four or more");
+        let (low, high) = tails(PRIOR + self.damaged);
         let rate = PRIOR + self.expected;
-        (
-            gamma.inverse_cdf(LOW_TAIL) / rate / MODEL_DOUBT,
-            gamma.inverse_cdf(HIGH_TAIL) / rate * MODEL_DOUBT,
-        )
+        (low / rate / MODEL_DOUBT, high / rate * MODEL_DOUBT)
     }
 
     /// Returns the chance of a parcel with an intensity: base · route · factor, base as a fraction.
@@ -66,6 +65,22 @@ impl Known {
             high: of(high),
         }
     }
+}
+
+/// Returns the 10th and the 90th percentile of Gamma of a shape, with a rate of one.
+///
+/// They are found by halving, and a studio's record asks for the same ones with every plan: the last answer is kept.
+fn tails(shape: f64) -> (f64, f64) {
+    thread_local! {
+        static LAST: Cell<Option<(f64, (f64, f64))>> = const { Cell::new(None) };
+    }
+    if let Some((_, tails)) = LAST.get().filter(|(known, _)| *known == shape) {
+        return tails;
+    }
+    let gamma = Gamma::new(shape, 1.0).expect("a shape of four or more");
+    let tails = (gamma.inverse_cdf(LOW_TAIL), gamma.inverse_cdf(HIGH_TAIL));
+    LAST.set(Some((shape, tails)));
+    tails
 }
 
 /// Returns the factor of a plan against its reference, Σ share · ratio, and each ratio; one that was not

@@ -1,6 +1,6 @@
 //! Money: a decimal amount in one currency.
 
-use rust_decimal::{Decimal, RoundingStrategy};
+use rust_decimal::{Decimal, RoundingStrategy, prelude::ToPrimitive as _};
 use serde::{Deserialize, Serialize};
 
 /// A three-letter currency code, as `EUR`, with the decimals that amounts in it are written with.
@@ -102,9 +102,13 @@ impl Money {
 #[must_use]
 pub fn decimal_of(measured: f64) -> Decimal {
     const PLACES: u32 = 9;
-    Decimal::try_from(measured)
+    // By way of the nearest whole number of the ninth place: a general conversion divides by ten a dozen times over, and every part of
+    // every plan is priced.
+    (measured * 1e9)
+        .round_ties_even()
+        .to_i128()
+        .and_then(|whole| Decimal::try_from_i128_with_scale(whole, PLACES).ok())
         .expect("a quantity of the job fits in a decimal")
-        .round_dp(PLACES)
 }
 
 #[cfg(test)]

@@ -13,8 +13,8 @@ use tokio::sync::mpsc;
 use uuid::Uuid;
 use zip::{ZipArchive, read::ZipFile, result::ZipError};
 
-use super::{About, Count, Failed, picture_name};
-use crate::{photographs::LARGEST, pictures::Pictures};
+use super::{About, Count, Failed, picture_name, state::ReadIn};
+use crate::pictures::{LARGEST, Pictures};
 
 /// What was found next.
 enum Found {
@@ -40,14 +40,6 @@ const TOGETHER: (usize, usize) = (200, 1 << 20);
 const LONGEST_LINE: u64 = 32 << 20;
 /// The mark is no larger, and what it says of itself neither.
 const LARGEST_MARK: u64 = 8 << 20;
-
-/// What was read in.
-#[derive(Debug, Clone, Copy)]
-pub(crate) struct ReadIn {
-    pub shipments: u64,
-    pub photographs: u64,
-    pub without_picture: u64,
-}
 
 /// Reads a backup in; when that fails, the studio is as it was.
 pub(crate) async fn read(

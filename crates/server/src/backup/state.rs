@@ -14,7 +14,6 @@ use jiff::civil::Date;
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::into;
 use crate::{pictures, problem::Problem};
 
 /// Why a backup was not made or not read in.
@@ -125,7 +124,7 @@ pub(super) struct Standing {
     pub(super) working: Option<(Doing, Arc<Count>)>,
     pub(super) receiving: Option<Receiving>,
     pub(super) made: Option<Made>,
-    pub(super) read: Option<into::ReadIn>,
+    pub(super) read: Option<ReadIn>,
     pub(super) failed: Option<String>,
 }
 
@@ -191,4 +190,12 @@ impl Drop for Work {
             standing.failed = Some(told(&Failed::Slip));
         }
     }
+}
+
+/// What was read in.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct ReadIn {
+    pub shipments: u64,
+    pub photographs: u64,
+    pub without_picture: u64,
 }
