@@ -136,7 +136,7 @@ pub(crate) async fn readings(
         }
     };
     let (told, heard) = mpsc::channel(WAITING);
-    tokio::spawn(follow(desk.app.outside.scale, told));
+    tokio::spawn(follow(desk.app.outside.scale.clone(), told));
     let settling = Settling::default();
     let events = stream::unfold(
         (heard, settling),
