@@ -6870,8 +6870,8 @@ export interface components {
             /**
              * @description By the field that each was typed in, 20 at most.
              * @example {
-             *       "height_mm": "61.5 cm",
-             *       "width_mm": "35 1/2 in"
+             *       "width_mm": "35 1/2 in",
+             *       "height_mm": "61.5 cm"
              *     }
              */
             texts: {
@@ -7707,144 +7707,144 @@ export interface components {
             /**
              * @description How often each kind of piece arrives damaged, and by what.
              * @default {
-             *       "canvas": {
-             *         "base_percent": 0.3,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 35,
-             *           "flat": 15,
-             *           "pressed": 40,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "canvas_large": {
-             *         "base_percent": 1.2,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 35,
-             *           "flat": 15,
-             *           "pressed": 40,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "framed_acrylic": {
-             *         "base_percent": 0.6,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 45,
-             *           "flat": 15,
-             *           "pressed": 25,
-             *           "stacked": 10
-             *         }
-             *       },
-             *       "framed_unglazed": {
-             *         "base_percent": 0.6,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 50,
-             *           "flat": 15,
-             *           "pressed": 25,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "glass_huge": {
-             *         "base_percent": 6,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 40,
-             *           "flat": 35,
-             *           "pressed": 15,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "glass_large": {
-             *         "base_percent": 3.5,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 40,
-             *           "flat": 35,
-             *           "pressed": 15,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "glass_medium": {
-             *         "base_percent": 2,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 40,
-             *           "flat": 35,
-             *           "pressed": 15,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "glass_small": {
-             *         "base_percent": 1,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 40,
-             *           "flat": 35,
-             *           "pressed": 15,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "mirror": {
-             *         "base_percent": 4,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 40,
-             *           "flat": 40,
-             *           "pressed": 10,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "mirror_large": {
-             *         "base_percent": 8,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 40,
-             *           "flat": 40,
-             *           "pressed": 10,
-             *           "stacked": 5
-             *         }
-             *       },
-             *       "panel": {
-             *         "base_percent": 0.3,
-             *         "shares_percent": {
-             *           "damp": 5,
-             *           "edges": 45,
-             *           "flat": 15,
-             *           "pressed": 25,
-             *           "stacked": 10
-             *         }
-             *       },
              *       "paper_boxed": {
              *         "base_percent": 0.2,
              *         "shares_percent": {
-             *           "damp": 20,
-             *           "edges": 20,
              *           "flat": 0,
+             *           "edges": 20,
              *           "pressed": 55,
-             *           "stacked": 5
+             *           "stacked": 5,
+             *           "damp": 20
              *         }
              *       },
              *       "paper_mailed": {
              *         "base_percent": 0.4,
              *         "shares_percent": {
-             *           "damp": 20,
-             *           "edges": 20,
              *           "flat": 0,
+             *           "edges": 20,
              *           "pressed": 55,
-             *           "stacked": 5
+             *           "stacked": 5,
+             *           "damp": 20
              *         }
              *       },
              *       "rolled": {
              *         "base_percent": 0.3,
              *         "shares_percent": {
-             *           "damp": 10,
-             *           "edges": 20,
              *           "flat": 0,
+             *           "edges": 20,
              *           "pressed": 70,
-             *           "stacked": 0
+             *           "stacked": 0,
+             *           "damp": 10
+             *         }
+             *       },
+             *       "canvas": {
+             *         "base_percent": 0.3,
+             *         "shares_percent": {
+             *           "flat": 15,
+             *           "edges": 35,
+             *           "pressed": 40,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "canvas_large": {
+             *         "base_percent": 1.2,
+             *         "shares_percent": {
+             *           "flat": 15,
+             *           "edges": 35,
+             *           "pressed": 40,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "panel": {
+             *         "base_percent": 0.3,
+             *         "shares_percent": {
+             *           "flat": 15,
+             *           "edges": 45,
+             *           "pressed": 25,
+             *           "stacked": 10,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "framed_unglazed": {
+             *         "base_percent": 0.6,
+             *         "shares_percent": {
+             *           "flat": 15,
+             *           "edges": 50,
+             *           "pressed": 25,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "framed_acrylic": {
+             *         "base_percent": 0.6,
+             *         "shares_percent": {
+             *           "flat": 15,
+             *           "edges": 45,
+             *           "pressed": 25,
+             *           "stacked": 10,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "glass_small": {
+             *         "base_percent": 1,
+             *         "shares_percent": {
+             *           "flat": 35,
+             *           "edges": 40,
+             *           "pressed": 15,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "glass_medium": {
+             *         "base_percent": 2,
+             *         "shares_percent": {
+             *           "flat": 35,
+             *           "edges": 40,
+             *           "pressed": 15,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "glass_large": {
+             *         "base_percent": 3.5,
+             *         "shares_percent": {
+             *           "flat": 35,
+             *           "edges": 40,
+             *           "pressed": 15,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "glass_huge": {
+             *         "base_percent": 6,
+             *         "shares_percent": {
+             *           "flat": 35,
+             *           "edges": 40,
+             *           "pressed": 15,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "mirror": {
+             *         "base_percent": 4,
+             *         "shares_percent": {
+             *           "flat": 40,
+             *           "edges": 40,
+             *           "pressed": 10,
+             *           "stacked": 5,
+             *           "damp": 5
+             *         }
+             *       },
+             *       "mirror_large": {
+             *         "base_percent": 8,
+             *         "shares_percent": {
+             *           "flat": 40,
+             *           "edges": 40,
+             *           "pressed": 10,
+             *           "stacked": 5,
+             *           "damp": 5
              *         }
              *       }
              *     }
@@ -7855,9 +7855,9 @@ export interface components {
             /**
              * @description What the log counted, as it was taken over the last time.
              * @default {
-             *       "damaged": 0,
+             *       "parcels": 0,
              *       "expected": 0,
-             *       "parcels": 0
+             *       "damaged": 0
              *     }
              */
             counted: components["schemas"]["CountedRecord"];
@@ -7886,28 +7886,28 @@ export interface components {
             /**
              * @description How rough each route is.
              * @default {
-             *       "abroad": {
-             *         "roughness": 1.6,
+             *       "own_van": {
+             *         "roughness": 0.1,
              *         "wet": false
              *       },
              *       "art_courier": {
              *         "roughness": 0.15,
              *         "wet": false
              *       },
+             *       "regional": {
+             *         "roughness": 0.7,
+             *         "wet": false
+             *       },
              *       "national": {
              *         "roughness": 1,
              *         "wet": false
              *       },
+             *       "abroad": {
+             *         "roughness": 1.6,
+             *         "wet": false
+             *       },
              *       "overseas": {
              *         "roughness": 2.5,
-             *         "wet": false
-             *       },
-             *       "own_van": {
-             *         "roughness": 0.1,
-             *         "wet": false
-             *       },
-             *       "regional": {
-             *         "roughness": 0.7,
              *         "wet": false
              *       }
              *     }
@@ -10043,11 +10043,11 @@ export interface components {
             /**
              * @description Name and place.
              * @default {
-             *       "country": "",
              *       "name": "",
-             *       "postcode": "",
              *       "street": "",
-             *       "town": ""
+             *       "town": "",
+             *       "postcode": "",
+             *       "country": ""
              *     }
              */
             address: components["schemas"]["Buyer"];
@@ -10548,11 +10548,11 @@ export interface components {
             /**
              * @description Who gets it, and where.
              * @default {
-             *       "country": "",
              *       "name": "",
-             *       "postcode": "",
              *       "street": "",
-             *       "town": ""
+             *       "town": "",
+             *       "postcode": "",
+             *       "country": ""
              *     }
              */
             buyer: components["schemas"]["Buyer"];

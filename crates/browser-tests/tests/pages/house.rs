@@ -13,16 +13,24 @@ const COME_BACK: &str = "
 const OPEN_ALL: &str =
     "document.querySelectorAll('details').forEach((part) => { part.open = true })";
 
-/// The file of a backup stays with whoever saved it; here it is the window that keeps it.
+/// The file of a backup stays with whoever saved it; here it is the window that keeps it, over a page that is loaded anew.
 const SAVE: &str = "
     window.saved = undefined;
-    fetch('/api/v1/studio/backup/file').then((answer) => answer.blob()).then((file) => { window.saved = file })";
+    fetch('/api/v1/studio/backup/file').then((answer) => answer.blob()).then((file) => {
+        const reader = new FileReader();
+        reader.onload = () => {
+            sessionStorage.setItem('saved', reader.result.split(',')[1]);
+            window.saved = file;
+        };
+        reader.readAsDataURL(file);
+    })";
 const BEGIN: &str = "
     fetch('/api/v1/studio/restore', { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{\"bytes\":1000}' })
         .then(() => window.dispatchEvent(new Event('focus')))";
 const CHOOSE: &str = "
     const files = new DataTransfer();
-    files.items.add(new File([window.saved], 'hummock.zip'));
+    const saved = Uint8Array.from(atob(sessionStorage.getItem('saved')), (letter) => letter.charCodeAt(0));
+    files.items.add(new File([saved], 'hummock.zip'));
     const field = document.querySelector(\"[name='backup']\");
     field.files = files.files;
     field.dispatchEvent(new Event('change'));";
@@ -53,10 +61,13 @@ async fn a_studio_is_taken_to_another_machine_as_one_file(Demo(database): &Demo)
     .await?;
     studio.starts_anew(database.pool()).await?;
     page.asks(COME_BACK).await?;
+    // It is another studio's by now, so the page is loaded anew.
+    page.comes_to("return window.saved === undefined", true)
+        .await?;
     page.sees("[data-test='backup']", "Nothing is kept here yet")
         .await?;
     // Something else by mistake: it says so, and nothing is lost.
-    page.asks(&CHOOSE.replace("window.saved", "'a letter'"))
+    page.asks(&CHOOSE.replace("[saved]", "['a letter']"))
         .await?;
     page.sees("[data-test='backup-trouble']", "it is no zip file")
         .await?;

@@ -112,14 +112,19 @@ impl Board {
     /// nothing for a board that has no sheets.
     #[must_use]
     pub fn price_per_m2(&self) -> Decimal {
-        self.sheets
+        let by_area = |sheet: &Sheet| {
+            let area = decimal_of((sheet.width * sheet.height).as_m2());
+            (sheet.price, area)
+        };
+        // Held against each other crosswise, so that only the cheapest is divided.
+        let cheapest = self
+            .sheets
             .iter()
-            .filter_map(|sheet| {
-                sheet
-                    .price
-                    .checked_div(decimal_of((sheet.width * sheet.height).as_m2()))
-            })
-            .min()
+            .map(by_area)
+            .filter(|(_, area)| !area.is_zero())
+            .min_by(|one, other| (one.0 * other.1).cmp(&(other.0 * one.1)));
+        cheapest
+            .and_then(|(price, area)| price.checked_div(area))
             .unwrap_or_default()
     }
 }

@@ -223,6 +223,44 @@ fn canvas() -> Value {
     })
 }
 
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_preview_leaves_out_what_it_is_told_to_and_nothing_else(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
+    let path = "/api/v1/plans/preview";
+    let body = json!({ "inputs": { "buyer": { "country": "XS" }, "piece": canvas() } });
+    let (_, whole) = api.post(path, body.clone()).await;
+    let mut folded = whole.clone();
+    let plan = &mut folded["worked"]["plan"];
+    assert!(!plan["slots"].as_array().expect("a list").is_empty());
+    plan["slots"] = json!([]);
+    let fragility = plan["survival"]["fragility"].clone();
+    assert!(
+        !plan["survival"]["falls"]
+            .as_array()
+            .expect("a list")
+            .is_empty()
+    );
+    plan["survival"] = json!({
+        "fragility": fragility, "boundary": null, "cushioned_g": 0.0, "falls": [], "face": [], "press": null, "stack": null
+    });
+    for quote in folded["worked"]["quotes"].as_array_mut().expect("quotes") {
+        if quote["offer"]["kind"] == "priced" {
+            quote["offer"]["lines"] = json!([]);
+        }
+    }
+    let parts = format!("{path}?without=survival,lines,slots");
+    assert_eq!(api.post(&parts, body.clone()).await.1, folded);
+    let none = format!("{path}?without=");
+    assert_eq!(api.post(&none, body.clone()).await.1, whole);
+    let unknown = format!("{path}?without=lines,sums");
+    let (status, problem) = api.post(&unknown, body).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(problem["errors"][0]["field"], "without");
+}
+
 #[test_context(Demo)]
 #[tokio::test]
 async fn the_bench_of_the_demo_studio_has_its_figures(Demo(database): &Demo) {

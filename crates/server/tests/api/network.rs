@@ -5,13 +5,14 @@ use std::{
     path::{Path, PathBuf},
 };
 
-use hummock_server::{Certificate, Listen};
+use hummock_server::{Certificate, Listen, import};
+use hummock_store::Store;
 use reqwest::{Certificate as Trusted, Client, Method, StatusCode, header};
 use serde_json::{Value, json};
 use sqlx::PgPool;
 use test_context::test_context;
 
-use crate::{Api, Demo, answer, text};
+use crate::{Api, Demo, TODAY, UNHURRIED, answer, demo, text};
 
 /// A folder of its own, gone when the test is over.
 struct Folder(PathBuf);
@@ -186,6 +187,31 @@ async fn a_device_that_is_not_signed_in_is_told_nothing(Demo(database): &Demo) {
         !api.rows().await.as_array().expect("rows").is_empty(),
         "at the machine nothing is asked"
     );
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_device_sees_the_studio_that_it_signed_in_to_whatever_it_asks_for(Demo(database): &Demo) {
+    let store = Store::open(&database.url(), UNHURRIED.database).await;
+    let annexe = import(&store.expect("tables"), "annexe", &demo(), false, TODAY).await;
+    let annexe = annexe.expect("another studio").studio;
+    let keys = Folder::new();
+    let api = open(database.pool(), &keys.0).await;
+    let mut tablet = Tablet::of(&api).await;
+    let (status, _) = tablet.give(&first_passphrase(&api), "Tablet").await;
+    assert_eq!(status, StatusCode::CREATED);
+    let known = tablet.cookie.take().expect("it is known");
+    let mut shown = Vec::new();
+    for cookie in [known.clone(), format!("hummock-studio={annexe}; {known}")] {
+        tablet.cookie = Some(cookie);
+        let answer = tablet
+            .ask(Method::GET, "/api/v1/shipments", &Value::Null)
+            .await;
+        assert_eq!(answer.status(), StatusCode::OK);
+        shown.push(answer.headers()["x-hummock-studio"].clone());
+    }
+    assert_eq!(shown[0], shown[1]);
+    assert_ne!(shown[1], annexe.to_string());
 }
 
 #[test_context(Demo)]
