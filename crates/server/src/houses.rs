@@ -1,4 +1,4 @@
-//! The house of each studio, read once for each version: whoever needs it asks the database for the number only.
+//! The house of each studio, read once for each version: a request asks the database for the version number only.
 
 use std::{
     collections::HashMap,

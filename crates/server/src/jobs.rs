@@ -13,7 +13,7 @@ pub(crate) struct Jobs {
     pub houses: Arc<Houses>,
     /// Rung when a house has changed.
     pub bell: Arc<Notify>,
-    /// Whoever looks for ways takes every core: one at a time.
+    /// A search for ways takes every core, so that one runs at a time.
     pub exploring: Exploring,
     /// Backups of each studio as a whole.
     pub backups: PerStudio<Backups>,

@@ -1,7 +1,7 @@
 //! How much of a plan and its quotes is told.
 
-/// What is worked out and told besides layers, odds, findings and totals. Whoever draws a plan anew with every key that is struck
-/// leaves out what is folded away.
+/// The parts of a plan that can be left out; layers, odds, findings and totals are always told. A page that asks anew with every key
+/// leaves out the parts that are folded away.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Detail {
     /// The engineer's view: falls, curves, press-in and stack. Without it only what the piece can take is told.
