@@ -30,12 +30,20 @@ fn plain(text: &str) -> String {
     text.replace(['\u{202f}', '\u{a0}'], " ").replace('\n', " ")
 }
 
+/// Lines, cells and gaps are how a text is laid out; tests read each as one space.
+fn in_one_line(text: &str) -> String {
+    text.split_whitespace().collect::<Vec<_>>().join(" ")
+}
+
 /// Whether an element was drawn anew since it was found; nothing was done to it then.
 fn is_stale(error: &anyhow::Error) -> bool {
     error
         .downcast_ref::<WebDriverError>()
         .is_some_and(|error| matches!(**error, WebDriverErrorInner::StaleElementReference(..)))
 }
+
+const TEXTS: &str =
+    "return [...document.querySelectorAll(arguments[0])].map((element) => element.innerText);";
 
 /// What of the open shipment waits in the browser, how the page says that it stands, and the last requests that were answered.
 const WHAT_IS_KEPT: &str = "const kept = Object.keys(localStorage).filter((key) => key.startsWith('hummock.typed.'))
@@ -206,14 +214,10 @@ impl Page {
     /// # Errors
     /// When the browser is gone.
     pub async fn texts(&self, css: &str) -> Result<Vec<String>> {
-        let mut texts = Vec::new();
-        for element in self.browser.find_all(By::Css(css.to_owned())).await? {
-            // An element that is drawn anew just now is looked for again.
-            if let Ok(text) = element.text().await {
-                texts.push(plain(&text));
-            }
-        }
-        Ok(texts)
+        // The browser's own reading, in one question: a driver would walk through every element for each text.
+        let shown = self.browser.execute(TEXTS, vec![css.into()]).await?;
+        let shown: Vec<String> = shown.convert()?;
+        Ok(shown.iter().map(|text| in_one_line(text)).collect())
     }
 
     /// Presses the element of a selector.
