@@ -12,6 +12,7 @@ use axum::{
     routing::get,
 };
 use serde::Serialize;
+use tower::ServiceBuilder;
 use tower_http::{
     catch_panic::CatchPanicLayer,
     compression::{
@@ -128,6 +129,27 @@ pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
     // An archive is small already, and whoever fetches it wants to know how far it is.
     let pressed = DefaultPredicate::new().and(NotForContentType::const_new("application/zip"));
     let said = |name, value| SetResponseHeaderLayer::if_not_present(name, value);
+    // Each from outside in. As layers of the router each would be copied, with all below it, for every request.
+    let answered = ServiceBuilder::new()
+        .layer(CompressionLayer::new().compress_when(pressed))
+        .layer(said(header::CONTENT_SECURITY_POLICY, OWN_SCRIPTS_ONLY))
+        .layer(said(
+            header::REFERRER_POLICY,
+            HeaderValue::from_static("same-origin"),
+        ))
+        .layer(said(
+            header::X_CONTENT_TYPE_OPTIONS,
+            HeaderValue::from_static("nosniff"),
+        ))
+        .layer(from_fn_with_state(ours, let_in))
+        .layer(DefaultBodyLimit::max(LARGEST_BODY));
+    let taken = ServiceBuilder::new()
+        .layer(from_fn_with_state(app.longest_answer, in_time))
+        .layer(SetRequestIdLayer::new(REQUEST_ID, MakeRequestUuid))
+        .layer(trace)
+        .layer(PropagateRequestIdLayer::new(REQUEST_ID))
+        .layer(CatchPanicLayer::custom(panicked))
+        .layer(RequestBodyTimeoutLayer::new(LONGEST_BODY));
     known
         .route(
             "/api/openapi.json",
@@ -149,24 +171,8 @@ pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
         .route("/api/docs/", get(to_description))
         .fallback(pages::page)
         .method_not_allowed_fallback(wrong_method)
-        .layer(DefaultBodyLimit::max(LARGEST_BODY))
-        .layer(from_fn_with_state(ours, let_in))
-        .layer(said(
-            header::X_CONTENT_TYPE_OPTIONS,
-            HeaderValue::from_static("nosniff"),
-        ))
-        .layer(said(
-            header::REFERRER_POLICY,
-            HeaderValue::from_static("same-origin"),
-        ))
-        .layer(said(header::CONTENT_SECURITY_POLICY, OWN_SCRIPTS_ONLY))
-        .layer(CompressionLayer::new().compress_when(pressed))
-        .layer(RequestBodyTimeoutLayer::new(LONGEST_BODY))
-        .layer(CatchPanicLayer::custom(panicked))
-        .layer(PropagateRequestIdLayer::new(REQUEST_ID))
-        .layer(trace)
-        .layer(SetRequestIdLayer::new(REQUEST_ID, MakeRequestUuid))
-        .layer(from_fn_with_state(app.longest_answer, in_time))
+        .layer(answered)
+        .layer(taken)
         .with_state(app)
 }
 

@@ -121,6 +121,11 @@ impl Desk {
         Ok(self.app.jobs.houses.now(&self.store).await?)
     }
 
+    /// Returns the house for what is told and not kept: a change that another process made is seen within a second.
+    pub(crate) async fn house_lately(&self) -> Result<Arc<HouseAt>, Problem> {
+        Ok(self.app.jobs.houses.lately(&self.store).await?)
+    }
+
     /// Begins work that depends on the house, and that is done again where it changed meanwhile.
     pub(crate) const fn tries(&self) -> Tries<'_> {
         Tries {

@@ -3,39 +3,76 @@
 use std::{
     collections::HashMap,
     sync::{Arc, PoisonError, RwLock},
+    time::{Duration, Instant},
 };
 
 use hummock_core::plan::References;
 use hummock_store::{HouseAt, StoreError, StudioId, StudioStore};
 
+/// How long a change that another process made may go unseen by what is told and not kept.
+const TRUSTED_FOR: Duration = Duration::from_secs(1);
+
 /// Keeps the newest house of each studio that was read.
 #[derive(Debug, Default)]
 pub(crate) struct Houses {
-    kept: RwLock<HashMap<StudioId, Arc<HouseAt>>>,
+    kept: RwLock<HashMap<StudioId, Kept>>,
     /// The Standard packs that plans are compared with; they follow from the pieces alone.
     references: Arc<References>,
+}
+
+#[derive(Debug)]
+struct Kept {
+    house: Arc<HouseAt>,
+    /// When the database was last asked whether it is the newest.
+    asked: Instant,
+    /// How many changes this process had made by then.
+    changes: u64,
 }
 
 impl Houses {
     /// Returns the house of a studio as it is now, whichever process changed it last.
     pub(crate) async fn now(&self, store: &StudioStore) -> Result<Arc<HouseAt>, StoreError> {
+        let (asked, changes) = (Instant::now(), store.house_changes());
         let version = store.house_version().await?;
-        let studio = store.studio();
-        let kept = self
-            .kept
-            .read()
-            .unwrap_or_else(PoisonError::into_inner)
-            .get(&studio)
-            .cloned();
-        if let Some(kept) = kept.filter(|kept| kept.version == version) {
-            return Ok(kept);
-        }
-        let read = Arc::new(store.house(Arc::clone(&self.references)).await?);
+        let kept = self.kept(store.studio(), |kept| Arc::clone(&kept.house));
+        let house = match kept.filter(|kept| kept.version == version) {
+            Some(house) => house,
+            None => Arc::new(store.house(Arc::clone(&self.references)).await?),
+        };
         let mut kept = self.kept.write().unwrap_or_else(PoisonError::into_inner);
-        let newest = kept.entry(studio).or_insert_with(|| Arc::clone(&read));
-        if newest.version < read.version {
-            *newest = Arc::clone(&read);
+        let is_newest = kept
+            .get(&store.studio())
+            .is_none_or(|newest| newest.house.version <= house.version);
+        if is_newest {
+            let house = Arc::clone(&house);
+            let now = Kept {
+                house,
+                asked,
+                changes,
+            };
+            kept.insert(store.studio(), now);
         }
-        Ok(read)
+        drop(kept);
+        Ok(house)
+    }
+
+    /// Returns the same without asking the database, if it was asked within the last second and this process has changed no
+    /// house since: for what is told and not kept.
+    pub(crate) async fn lately(&self, store: &StudioStore) -> Result<Arc<HouseAt>, StoreError> {
+        let changes = store.house_changes();
+        let is_trusted =
+            |kept: &Kept| kept.changes == changes && kept.asked.elapsed() < TRUSTED_FOR;
+        let kept = self.kept(store.studio(), |kept| {
+            is_trusted(kept).then(|| Arc::clone(&kept.house))
+        });
+        match kept.flatten() {
+            Some(house) => Ok(house),
+            None => self.now(store).await,
+        }
+    }
+
+    fn kept<T>(&self, studio: StudioId, look: impl FnOnce(&Kept) -> T) -> Option<T> {
+        let kept = self.kept.read().unwrap_or_else(PoisonError::into_inner);
+        kept.get(&studio).map(look)
     }
 }

@@ -294,7 +294,7 @@ pub(crate) async fn preview(
     Asked(query): Asked<PreviewQuery>,
     Body(request): Body<PreviewRequest>,
 ) -> Result<impl IntoResponse, Problem> {
-    let house = desk.house().await?;
+    let house = desk.house_lately().await?;
     let follows = Follows::Asked(query.detail());
     let outcome = desk.outcome(house, request.inputs, request.unit, follows)?;
     let told = Preview::on(desk.app.clock.today(), outcome.inputs, outcome.worked);

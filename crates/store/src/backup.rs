@@ -13,7 +13,10 @@ use serde_json::Value;
 use sqlx::{AssertSqlSafe, PgTransaction};
 use uuid::Uuid;
 
-use crate::{Settings, StoreError, StudioId, StudioStore, TakenLine, house::house_in};
+use crate::{
+    Settings, StoreError, StudioId, StudioStore, TakenLine, house::house_in,
+    house_changes::HouseChanges,
+};
 
 /// A list of a backup, in the order in which they are read in: none names what a later one holds.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -348,6 +351,7 @@ impl BackupOut {
 pub struct BackupIn {
     transaction: PgTransaction<'static>,
     studio: StudioId,
+    house_changes: HouseChanges,
 }
 
 impl BackupIn {
@@ -448,6 +452,7 @@ impl BackupIn {
         .execute(&mut *self.transaction)
         .await?;
         self.transaction.commit().await?;
+        self.house_changes.one_more();
         Ok(())
     }
 }
@@ -521,6 +526,7 @@ impl StudioStore {
         Ok(BackupIn {
             transaction,
             studio: self.studio,
+            house_changes: self.house_changes.clone(),
         })
     }
 }

@@ -14,7 +14,7 @@ use serde::Serialize;
 use sqlx::{PgConnection, PgTransaction, types::Json};
 use uuid::Uuid;
 
-use crate::{StoreError, StudioId, StudioStore};
+use crate::{StoreError, StudioId, StudioStore, house_changes::HouseChanges};
 
 /// Which house: counts up with every change of rules, stores, tariffs or presets.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
@@ -276,6 +276,7 @@ impl StudioStore {
             transaction,
             studio: self.studio,
             from: HouseVersion(from),
+            changes: self.house_changes.clone(),
         })
     }
 }
@@ -285,6 +286,7 @@ struct Changing<'a> {
     transaction: PgTransaction<'a>,
     studio: StudioId,
     from: HouseVersion,
+    changes: HouseChanges,
 }
 
 impl Changing<'_> {
@@ -307,6 +309,7 @@ impl Changing<'_> {
             .execute(&mut *self.transaction)
             .await?;
         self.transaction.commit().await?;
+        self.changes.one_more();
         Ok(())
     }
 }

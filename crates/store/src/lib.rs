@@ -9,6 +9,7 @@ mod cutting;
 mod device;
 mod error;
 mod house;
+mod house_changes;
 mod listing;
 mod log;
 mod photograph;
@@ -32,6 +33,7 @@ pub use studio::{Country, Settings, SettingsRefused, StudioId};
 
 use std::{borrow::Cow, time::Duration};
 
+use house_changes::HouseChanges;
 use sqlx::{
     Connection as _, PgPool,
     migrate::{Migration, MigrationType, Migrator},
@@ -42,6 +44,7 @@ use sqlx::{
 #[derive(Debug, Clone)]
 pub struct Store {
     pool: PgPool,
+    house_changes: HouseChanges,
 }
 
 /// What one studio keeps: the only way to its tables, so that no query can leave out whose they are.
@@ -49,6 +52,7 @@ pub struct Store {
 pub struct StudioStore {
     pool: PgPool,
     studio: StudioId,
+    house_changes: HouseChanges,
 }
 
 impl StudioStore {
@@ -56,6 +60,13 @@ impl StudioStore {
     #[must_use]
     pub const fn studio(&self) -> StudioId {
         self.studio
+    }
+
+    /// Returns how many changes of any studio's house this process has kept. While that number stays, only another process
+    /// can have changed a house.
+    #[must_use]
+    pub fn house_changes(&self) -> u64 {
+        self.house_changes.count()
     }
 }
 
@@ -120,15 +131,18 @@ impl Store {
             })
             .connect(url)
             .await?;
-        let store = Self { pool };
+        let store = Self::over(pool);
         store.migrate().await?;
         Ok(store)
     }
 
     /// Uses a pool whose tables are up to date.
     #[must_use]
-    pub const fn over(pool: PgPool) -> Self {
-        Self { pool }
+    pub fn over(pool: PgPool) -> Self {
+        Self {
+            pool,
+            house_changes: HouseChanges::default(),
+        }
     }
 
     /// Opens every further connection at another address, where the database went.

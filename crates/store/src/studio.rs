@@ -98,6 +98,7 @@ impl Store {
         StudioStore {
             pool: self.pool.clone(),
             studio,
+            house_changes: self.house_changes.clone(),
         }
     }
 
