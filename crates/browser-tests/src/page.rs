@@ -42,8 +42,9 @@ fn is_stale(error: &anyhow::Error) -> bool {
         .is_some_and(|error| matches!(**error, WebDriverErrorInner::StaleElementReference(..)))
 }
 
-const TEXTS: &str =
-    "return [...document.querySelectorAll(arguments[0])].map((element) => element.innerText);";
+/// What elements of a selector show; what is written in a drawing is all shown.
+const TEXTS: &str = "return [...document.querySelectorAll(arguments[0])].map(
+    (element) => element.innerText ?? element.textContent);";
 
 /// What of the open shipment waits in the browser, how the page says that it stands, and the last requests that were answered.
 const WHAT_IS_KEPT: &str = "const kept = Object.keys(localStorage).filter((key) => key.startsWith('hummock.typed.'))

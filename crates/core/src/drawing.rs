@@ -1,6 +1,7 @@
 //! True-scale drawings of what is cut: lines by what is done along them, in millimetres from the lower left corner.
 
 use serde::{Deserialize, Serialize};
+use strum::EnumCount;
 
 use crate::{
     carton::{Blank, Point},
@@ -9,7 +10,7 @@ use crate::{
 };
 
 /// What is done along a line; each kind has a pattern and a name of its own, and is never told by colour alone.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, EnumCount)]
 #[serde(rename_all = "snake_case")]
 pub enum LineKind {
     /// Cut through.
@@ -26,7 +27,7 @@ pub enum LineKind {
 
 impl LineKind {
     /// Every kind.
-    pub const ALL: [Self; 5] = [
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
         Self::Cut,
         Self::ScoreToward,
         Self::ScoreAway,

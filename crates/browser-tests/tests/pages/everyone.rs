@@ -24,7 +24,7 @@ const PLACES: [(&str, &str, &str); 25] = [
     ("/shelf/offcuts", "Offcut A", "Shelf · Hummock"),
     ("/shelf/pile", "Chair carton", "Shelf · Hummock"),
     ("/rates/marram", "Crate size 1", "Rates · Hummock"),
-    ("/again", "stretched canvas", "A quick parcel · Hummock"),
+    ("/again", "Stretched canvas", "A quick parcel · Hummock"),
     ("/orders", "Any shop gives", "Orders from a shop · Hummock"),
     ("/log", "Does the model hold?", "Log · Hummock"),
     ("/leaving", "Nothing is booked", "What leaves · Hummock"),

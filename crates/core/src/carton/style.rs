@@ -2,6 +2,7 @@
 //! sealed and what it bears.
 
 use serde::{Deserialize, Serialize};
+use strum::EnumCount;
 
 use super::{
     Blank, Folder, Half, SlitTray, SlottedEdge, SlottedFace, Solid, Telescope, Tray, ring,
@@ -11,7 +12,18 @@ use crate::{house::Allowances, material::Board, quantity::Length};
 
 /// How a box is cut from board.
 #[derive(
-    Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Default, Serialize, Deserialize,
+    Debug,
+    Clone,
+    Copy,
+    PartialEq,
+    Eq,
+    PartialOrd,
+    Ord,
+    Hash,
+    Default,
+    Serialize,
+    Deserialize,
+    EnumCount,
 )]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
@@ -77,7 +89,7 @@ const SPLIT: f64 = 0.6;
 
 impl CartonStyle {
     /// Every style.
-    pub const ALL: [Self; 8] = [
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
         Self::SlottedEdge,
         Self::SlottedFace,
         Self::TrayAndLid,

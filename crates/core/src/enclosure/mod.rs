@@ -6,11 +6,14 @@ pub use sets::{EnclosureSet, ListedEnclosure, shipped_sets};
 pub(crate) use sets::{SetAsked, enclosure_refused, is_key, sets_refused};
 
 use serde::{Deserialize, Serialize};
+use strum::EnumCount;
 
 use crate::quantity::{Length, LengthRange, Mass};
 
 /// What kind of thing it is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, EnumCount,
+)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum EnclosureKind {
@@ -33,7 +36,9 @@ pub enum EnclosureKind {
 }
 
 /// Where it lies; never over the face.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, EnumCount,
+)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum EnclosurePlace {
@@ -109,7 +114,7 @@ pub const HEAVIEST_G: f64 = 5000.0;
 
 impl EnclosureKind {
     /// Every kind.
-    pub const ALL: [Self; 8] = [
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
         Self::Certificate,
         Self::Note,
         Self::Card,
@@ -160,7 +165,7 @@ impl EnclosureKind {
 
 impl EnclosurePlace {
     /// Every place, from the art outward.
-    pub const ALL: [Self; 5] = [
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
         Self::OnBack,
         Self::UnderLastWrap,
         Self::OnFloor,

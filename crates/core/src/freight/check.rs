@@ -586,31 +586,31 @@ impl Tariff {
         look.few(at, each.len());
         for (place, when) in each {
             let some = match when {
-                When::Shape { is } => !is.is_empty(),
-                When::Contents { any_of } | When::Without { any_of } => !any_of.is_empty(),
-                When::Postcode { prefixes } => {
+                When::Shape(is) => !is.is_empty(),
+                When::Contents(any_of) | When::Without(any_of) => !any_of.is_empty(),
+                When::Postcode(prefixes) => {
                     check_prefixes(prefixes, &format!("{place}/prefixes"), look);
                     !prefixes.is_empty()
                 }
-                When::Zone { is } => {
+                When::Zone(is) => {
                     for (index, zone) in is.iter().enumerate() {
                         self.check_zone(zone, &format!("{place}/is/{index}"), look);
                     }
                     !is.is_empty()
                 }
-                When::ValueOver { over } => {
+                When::ValueOver(over) => {
                     look.money(&format!("{place}/over"), *over);
                     true
                 }
-                _ => {
-                    let under = when.gauged().is_some_and(|(_, over)| over < 0);
+                When::Over(over) => {
                     look.demand(
-                        !under,
+                        over.whole() >= 0,
                         &place,
                         "nothing is less than nothing: give a number from 0",
                     );
                     true
                 }
+                When::Always | When::Glass | When::All(_) | When::Any(_) => true,
             };
             look.demand(some, &place, "name at least one");
         }
@@ -675,12 +675,8 @@ const DEEPEST: usize = 8;
 
 impl When {
     fn depth(&self) -> usize {
-        match self {
-            Self::All { of } | Self::Any { of } => {
-                1 + of.iter().map(Self::depth).max().unwrap_or_default()
-            }
-            _ => 1,
-        }
+        let within = self.of().unwrap_or_default().iter().map(Self::depth);
+        1 + within.max().unwrap_or_default()
     }
 
     /// Whether a larger or heavier parcel may come under it.

@@ -2,6 +2,7 @@
 //! binary fractions.
 
 use serde::{Deserialize, Serialize};
+use strum::EnumCount;
 
 use super::Parcel;
 use crate::quantity::{Length, Mass, Volume};
@@ -88,7 +89,9 @@ pub(super) struct Measured {
 }
 
 /// What of a parcel a tariff looks at.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, EnumCount,
+)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Gauge {
@@ -111,12 +114,26 @@ pub enum Gauge {
 }
 
 impl Gauge {
+    /// All of them.
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
+        Self::Longest,
+        Self::Second,
+        Self::Shortest,
+        Self::Girth,
+        Self::LengthPlusGirth,
+        Self::Volume,
+        Self::Mass,
+        Self::Billable,
+    ];
+
     /// Reads a number of this measure's unit.
     pub(super) fn whole(self, number: f64) -> Whole {
         match self {
             Self::Volume => whole(number * UM3_PER_M3),
             Self::Mass | Self::Billable => small(number * MG_PER_G),
-            _ => small(number * UM_PER_MM),
+            Self::Longest | Self::Second | Self::Shortest | Self::Girth | Self::LengthPlusGirth => {
+                small(number * UM_PER_MM)
+            }
         }
     }
 }

@@ -30,5 +30,5 @@ pub use tariff::{
     Collection, Cover, DiscountTier, Exclusion, Format, Handover, Limits, Refuses, Service, Tariff,
     Weekday, WeightStep, WithCover, ZonePrice,
 };
-pub use when::When;
+pub use when::{Over, When};
 pub use zone::{PostcodeRange, Zone};

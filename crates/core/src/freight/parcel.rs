@@ -2,6 +2,7 @@
 
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
+use strum::EnumCount;
 
 use crate::{quantity::Mass, space::Envelope};
 
@@ -37,7 +38,7 @@ pub enum Shape {
 }
 
 /// What carriers ask about the contents.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, EnumCount)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Content {
@@ -53,7 +54,8 @@ pub enum Content {
 
 impl Content {
     /// Everything that carriers ask about.
-    pub const ALL: [Self; 4] = [Self::Glass, Self::Paper, Self::Painting, Self::DoubleBoxed];
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] =
+        [Self::Glass, Self::Paper, Self::Painting, Self::DoubleBoxed];
 }
 
 /// Everything of it that a parcel holds.

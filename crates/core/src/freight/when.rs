@@ -5,18 +5,62 @@ use serde::{Deserialize, Serialize};
 
 use super::{
     Content, Contents, Gauge, Shape,
-    measured::{Measured, Whole, mg, um, um3},
+    measured::{Measured, Whole},
     zone::begins,
 };
 use crate::quantity::{Length, Mass, Volume};
 
 /// A condition. None asks for less of anything, so that what holds for a parcel holds for a larger one.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[cfg_attr(feature = "schema", schema(no_recursion))]
-#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(from = "WrittenWhen", into = "WrittenWhen")]
 pub enum When {
-    /// Whatever the parcel.
+    /// Every parcel.
+    Always,
+    /// All of some conditions.
+    All(Vec<When>),
+    /// At least one of some conditions.
+    Any(Vec<When>),
+    /// A measure of the parcel is over a number.
+    Over(Over),
+    /// There is glass in it.
+    Glass,
+    /// It is of one of these shapes.
+    Shape(Vec<Shape>),
+    /// One of these is in it.
+    Contents(Vec<Content>),
+    /// One of these is missing.
+    Without(Vec<Content>),
+    /// It goes to one of the zones of these names.
+    Zone(Vec<String>),
+    /// Its postcode begins with one of these, as a zone's prefixes do.
+    Postcode(Vec<String>),
+    /// It is worth more than a sum, in the tariff's currency.
+    ValueOver(Decimal),
+}
+
+/// That a measure of a parcel is over a number.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Over {
+    /// What is measured.
+    pub gauge: Gauge,
+    /// The number, in the unit of the gauge.
+    pub number: f64,
+}
+
+impl Over {
+    /// Returns the number as measures are compared.
+    pub(super) fn whole(self) -> Whole {
+        self.gauge.whole(self.number)
+    }
+}
+
+/// A condition as a tariff writes it: its kind beside its fields, and each measure a kind of its own.
+#[derive(Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[cfg_attr(feature = "schema", schema(as = When, no_recursion))]
+#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
+enum WrittenWhen {
+    /// Every parcel.
     Always,
     /// All of them hold.
     All {
@@ -111,6 +155,90 @@ pub enum When {
     },
 }
 
+impl From<WrittenWhen> for When {
+    fn from(written: WrittenWhen) -> Self {
+        let over = |gauge, number| Self::Over(Over { gauge, number });
+        match written {
+            WrittenWhen::Always => Self::Always,
+            WrittenWhen::All { of } => Self::All(of),
+            WrittenWhen::Any { of } => Self::Any(of),
+            WrittenWhen::LongestOver { over: most } => over(Gauge::Longest, most.as_mm()),
+            WrittenWhen::SecondOver { over: most } => over(Gauge::Second, most.as_mm()),
+            WrittenWhen::ShortestOver { over: most } => over(Gauge::Shortest, most.as_mm()),
+            WrittenWhen::GirthOver { over: most } => over(Gauge::Girth, most.as_mm()),
+            WrittenWhen::LengthPlusGirthOver { over: most } => {
+                over(Gauge::LengthPlusGirth, most.as_mm())
+            }
+            WrittenWhen::VolumeOver { over: most } => over(Gauge::Volume, most.as_m3()),
+            WrittenWhen::MassOver { over: most } => over(Gauge::Mass, most.as_g()),
+            WrittenWhen::BillableOver { over: most } => over(Gauge::Billable, most.as_g()),
+            WrittenWhen::Glass => Self::Glass,
+            WrittenWhen::Shape { is } => Self::Shape(is),
+            WrittenWhen::Contents { any_of } => Self::Contents(any_of),
+            WrittenWhen::Without { any_of } => Self::Without(any_of),
+            WrittenWhen::Zone { is } => Self::Zone(is),
+            WrittenWhen::Postcode { prefixes } => Self::Postcode(prefixes),
+            WrittenWhen::ValueOver { over } => Self::ValueOver(over),
+        }
+    }
+}
+
+impl From<When> for WrittenWhen {
+    fn from(when: When) -> Self {
+        match when {
+            When::Always => Self::Always,
+            When::All(of) => Self::All { of },
+            When::Any(of) => Self::Any { of },
+            When::Over(Over { gauge, number }) => {
+                let (length, mass) = (Length::mm(number), Mass::g(number));
+                match gauge {
+                    Gauge::Longest => Self::LongestOver { over: length },
+                    Gauge::Second => Self::SecondOver { over: length },
+                    Gauge::Shortest => Self::ShortestOver { over: length },
+                    Gauge::Girth => Self::GirthOver { over: length },
+                    Gauge::LengthPlusGirth => Self::LengthPlusGirthOver { over: length },
+                    Gauge::Volume => Self::VolumeOver {
+                        over: Volume::m3(number),
+                    },
+                    Gauge::Mass => Self::MassOver { over: mass },
+                    Gauge::Billable => Self::BillableOver { over: mass },
+                }
+            }
+            When::Glass => Self::Glass,
+            When::Shape(is) => Self::Shape { is },
+            When::Contents(any_of) => Self::Contents { any_of },
+            When::Without(any_of) => Self::Without { any_of },
+            When::Zone(is) => Self::Zone { is },
+            When::Postcode(prefixes) => Self::Postcode { prefixes },
+            When::ValueOver(over) => Self::ValueOver { over },
+        }
+    }
+}
+
+/// Described as it is written.
+#[cfg(feature = "schema")]
+impl utoipa::ToSchema for When {
+    fn name() -> std::borrow::Cow<'static, str> {
+        "When".into()
+    }
+
+    fn schemas(
+        schemas: &mut Vec<(
+            String,
+            utoipa::openapi::RefOr<utoipa::openapi::schema::Schema>,
+        )>,
+    ) {
+        <WrittenWhen as utoipa::ToSchema>::schemas(schemas);
+    }
+}
+
+#[cfg(feature = "schema")]
+impl utoipa::PartialSchema for When {
+    fn schema() -> utoipa::openapi::RefOr<utoipa::openapi::schema::Schema> {
+        WrittenWhen::schema()
+    }
+}
+
 /// What a condition is asked about.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Facts<'a> {
@@ -127,59 +255,55 @@ pub(super) struct Facts<'a> {
 impl When {
     /// Tells whether it holds.
     pub(super) fn holds(&self, facts: &Facts<'_>) -> bool {
-        if let Some((gauge, over)) = self.gauged() {
-            return facts.measured.gauge(gauge, facts.billable) > over;
-        }
         match self {
-            Self::All { of } => of.iter().all(|when| when.holds(facts)),
-            Self::Any { of } => of.iter().any(|when| when.holds(facts)),
+            Self::Always => true,
+            Self::All(of) => of.iter().all(|when| when.holds(facts)),
+            Self::Any(of) => of.iter().any(|when| when.holds(facts)),
+            Self::Over(over) => facts.measured.gauge(over.gauge, facts.billable) > over.whole(),
             Self::Glass => facts.contents.hold(Content::Glass),
-            Self::Shape { is } => is.contains(&facts.shape),
-            Self::Contents { any_of } => any_of.iter().any(|one| facts.contents.hold(*one)),
-            Self::Without { any_of } => any_of.iter().any(|one| !facts.contents.hold(*one)),
-            Self::Zone { is } => is.iter().any(|zone| zone == facts.zone),
-            Self::Postcode { prefixes } => begins(facts.postcode, prefixes),
-            Self::ValueOver { over } => facts.value.is_some_and(|value| value > *over),
-            _ => true,
+            Self::Shape(is) => is.contains(&facts.shape),
+            Self::Contents(any_of) => any_of.iter().any(|one| facts.contents.hold(*one)),
+            Self::Without(any_of) => any_of.iter().any(|one| !facts.contents.hold(*one)),
+            Self::Zone(is) => is.iter().any(|zone| zone == facts.zone),
+            Self::Postcode(prefixes) => begins(facts.postcode, prefixes),
+            Self::ValueOver(over) => facts.value.is_some_and(|value| value > *over),
         }
     }
 
-    /// What it measures, and what that has to be over; nothing where it looks at something else.
-    pub(super) fn gauged(&self) -> Option<(Gauge, Whole)> {
-        Some(match self {
-            Self::LongestOver { over } => (Gauge::Longest, um(*over)),
-            Self::SecondOver { over } => (Gauge::Second, um(*over)),
-            Self::ShortestOver { over } => (Gauge::Shortest, um(*over)),
-            Self::GirthOver { over } => (Gauge::Girth, um(*over)),
-            Self::LengthPlusGirthOver { over } => (Gauge::LengthPlusGirth, um(*over)),
-            Self::VolumeOver { over } => (Gauge::Volume, um3(*over)),
-            Self::MassOver { over } => (Gauge::Mass, mg(*over)),
-            Self::BillableOver { over } => (Gauge::Billable, mg(*over)),
-            _ => return None,
-        })
+    /// Returns the conditions that stand in it, if it is made of others.
+    pub(super) fn of(&self) -> Option<&[Self]> {
+        match self {
+            Self::All(of) | Self::Any(of) => Some(of),
+            Self::Always
+            | Self::Over(_)
+            | Self::Glass
+            | Self::Shape(_)
+            | Self::Contents(_)
+            | Self::Without(_)
+            | Self::Zone(_)
+            | Self::Postcode(_)
+            | Self::ValueOver(_) => None,
+        }
     }
 
-    /// Every condition in it that is none of several, with its place.
+    /// Finds every condition in it that is not made of others, with its place.
     pub(super) fn each<'a>(&'a self, at: &str, found: &mut Vec<(String, &'a Self)>) {
-        match self {
-            Self::All { of } | Self::Any { of } => {
-                for (index, when) in of.iter().enumerate() {
-                    when.each(&format!("{at}/of/{index}"), found);
-                }
-            }
-            _ => found.push((at.to_owned(), self)),
+        let Some(of) = self.of() else {
+            found.push((at.to_owned(), self));
+            return;
+        };
+        for (index, when) in of.iter().enumerate() {
+            when.each(&format!("{at}/of/{index}"), found);
         }
     }
 
-    /// What it measures, and where it begins to hold.
+    /// Finds what it measures, and where it begins to hold.
     pub(super) fn thresholds(&self, found: &mut Vec<(Gauge, Whole)>) {
-        match self {
-            Self::All { of } | Self::Any { of } => {
-                for when in of {
-                    when.thresholds(found);
-                }
-            }
-            _ => found.extend(self.gauged()),
+        if let Self::Over(over) = self {
+            found.push((over.gauge, over.whole()));
+        }
+        for when in self.of().unwrap_or_default() {
+            when.thresholds(found);
         }
     }
 }

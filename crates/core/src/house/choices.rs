@@ -17,202 +17,253 @@ use crate::{
     space::{BoxSide, BoxSides, LayerSlot},
 };
 
-/// The choices of a shipment; what is absent follows the house rules.
+/// A length that is typed.
+struct LengthChoice {
+    /// Where a refusal of it stands.
+    field: &'static str,
+    text: fn(&Choices) -> &Option<String>,
+    text_mut: fn(&mut Choices) -> &mut Option<String>,
+    range: fn() -> LengthRange,
+    /// Where it takes the place of the house's.
+    place: fn(&mut HouseRules) -> &mut Length,
+}
+
+/// Declares what a shipment may choose, each with what a choice of it does to the rules:
 ///
-/// Lengths are texts as typed, as `6 mm` or `1/4 in`.
-#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(default, deny_unknown_fields)]
-pub struct Choices {
-    /// The preset that it starts from; the table of beginnings is asked when absent.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub preset: Option<String>,
-    /// Layers added or left out, where the job lets a person choose.
-    #[serde(skip_serializing_if = "BTreeMap::is_empty")]
-    pub layers: BTreeMap<LayerSlot, bool>,
-    /// Schools that this shipment follows instead of the house's.
-    #[serde(skip_serializing_if = "SchoolChoices::is_empty")]
-    pub schools: SchoolChoices,
+/// - `length(range, place)`: a length that is typed, its range, and where in the rules it goes;
+/// - `material(places)`: a material, and where in the rules it goes;
+/// - `if_chosen(place)`: the same where the rules may have none;
+/// - `named()`: a material that is looked at below;
+/// - `plain()`: looked at below, or where it is used.
+macro_rules! choices {
+    (
+        $(#[$about:meta])*
+        pub struct Choices { $($first:tt)* }
+        $($(#[$meta:meta])* $field:ident: $type:ty = $does:ident($($with:tt)*);)*
+    ) => {
+        $(#[$about])*
+        pub struct Choices {
+            $($first)*
+            $(
+                $(#[$meta])*
+                #[serde(skip_serializing_if = "Option::is_none")]
+                pub $field: Option<$type>,
+            )*
+        }
+
+        /// Every length that is typed.
+        const fn lengths() -> [LengthChoice; LENGTHS] {
+            choices!(@lengths [] $($does $field ($($with)*);)*)
+        }
+
+        const LENGTHS: usize = 0 $(+ choices!(@is_length $does))*;
+
+        impl Choices {
+            /// Tells whether they name a material.
+            #[must_use]
+            pub fn name_material(&self, id: &MaterialId) -> bool {
+                $(choices!(@names self id $field $does);)*
+                false
+            }
+
+            /// Puts every material that is chosen in the place of the house's.
+            fn set_materials(&self, rules: &mut HouseRules) {
+                $(choices!(@set self rules $field $does ($($with)*));)*
+                rules.bought_box = self.bought_box.clone().filter(|id| !id.as_str().is_empty());
+            }
+        }
+    };
+
+    (@is_length length) => { 1 };
+    (@is_length material) => { 0 };
+    (@is_length if_chosen) => { 0 };
+    (@is_length named) => { 0 };
+    (@is_length plain) => { 0 };
+
+    (@lengths [$($done:tt)*]) => { [$($done)*] };
+    (@lengths [$($done:tt)*] length $field:ident ($range:expr, $place:expr); $($rest:tt)*) => {
+        choices!(@lengths [
+            $($done)*
+            LengthChoice {
+                field: concat!("choices.", stringify!($field)),
+                text: |choices| &choices.$field,
+                text_mut: |choices| &mut choices.$field,
+                range: || $range,
+                place: $place,
+            },
+        ] $($rest)*)
+    };
+    (@lengths [$($done:tt)*] $does:ident $field:ident ($($with:tt)*); $($rest:tt)*) => {
+        choices!(@lengths [$($done)*] $($rest)*)
+    };
+
+    (@names $self:ident $id:ident $field:ident plain) => {};
+    (@names $self:ident $id:ident $field:ident length) => {};
+    (@names $self:ident $id:ident $field:ident $does:ident) => {
+        if $self.$field.as_ref() == Some($id) {
+            return true;
+        }
+    };
+
+    (@set $self:ident $rules:ident $field:ident material ($($($place:ident).+),+)) => {
+        if let Some(id) = &$self.$field {
+            $($rules.$($place).+.clone_from(id);)+
+        }
+    };
+    (@set $self:ident $rules:ident $field:ident if_chosen ($place:ident)) => {
+        if $self.$field.is_some() {
+            $rules.$place.clone_from(&$self.$field);
+        }
+    };
+    (@set $self:ident $rules:ident $field:ident named ()) => {};
+    (@set $self:ident $rules:ident $field:ident length ($($with:tt)*)) => {};
+    (@set $self:ident $rules:ident $field:ident plain ()) => {};
+}
+
+choices! {
+    /// The choices of a shipment; what is absent follows the house rules.
+    ///
+    /// Lengths are texts as typed, as `6 mm` or `1/4 in`.
+    #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+    #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+    #[serde(default, deny_unknown_fields)]
+    pub struct Choices {
+        /// The preset that it starts from; the table of beginnings is asked when absent.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub preset: Option<String>,
+        /// Layers added or left out, where the job lets a person choose.
+        #[serde(skip_serializing_if = "BTreeMap::is_empty")]
+        pub layers: BTreeMap<LayerSlot, bool>,
+        /// Schools that this shipment follows instead of the house's.
+        #[serde(skip_serializing_if = "SchoolChoices::is_empty")]
+        pub schools: SchoolChoices,
+    }
+
     /// Turns of the first wrap.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub first_turns: Option<u32>,
+    first_turns: u32 = plain();
     /// Turns of the second wrap; none leaves it out.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub second_turns: Option<u32>,
+    second_turns: u32 = plain();
     /// The sheet against the art.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub contact_paper: Option<MaterialId>,
+    contact_paper: MaterialId = material(materials.contact_paper, materials.glazing_paper);
     /// The board of the corner pockets.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub pocket_board: Option<MaterialId>,
+    pocket_board: MaterialId = material(materials.pocket_board);
     /// The bought corners.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub slip_on_corner: Option<MaterialId>,
+    slip_on_corner: MaterialId = material(materials.slip_on_corner);
     /// The board in front and behind.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub face_board: Option<MaterialId>,
+    face_board: MaterialId = material(materials.face_board);
     /// The cushion of both wraps.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub cushion_wrap: Option<MaterialId>,
+    cushion_wrap: MaterialId = material(materials.cushion_wrap);
     /// The foam of pads and blocks.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub pad_foam: Option<MaterialId>,
+    pad_foam: MaterialId = material(materials.pad_foam);
     /// The board outside the cushion.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub outer_board: Option<MaterialId>,
+    outer_board: MaterialId = material(materials.outer_board);
     /// The fill at the edges and behind.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub fill: Option<MaterialId>,
+    fill: MaterialId = material(materials.fill);
     /// The board of the box.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub box_board: Option<MaterialId>,
+    box_board: MaterialId = material(materials.box_board);
     /// How the box is made; opening on an edge when absent.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub box_style: Option<CartonStyle>,
+    box_style: CartonStyle = plain();
     /// A carton or a mailer of the stores in place of a box that is cut; an empty text takes it back.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub bought_box: Option<MaterialId>,
+    bought_box: MaterialId = named();
     /// Inside a carton that the studio has, along its opening, in place of a box that is cut; given together with the
     /// other two, of the board that is chosen for the box.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub saved_length: Option<String>,
+    saved_length: String = length(SAVED_RANGE, |rules| &mut rules.shipment.saved.get_or_insert_default()[0]);
     /// Inside that carton, across its opening.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub saved_width: Option<String>,
+    saved_width: String = length(SAVED_RANGE, |rules| &mut rules.shipment.saved.get_or_insert_default()[1]);
     /// Inside that carton, how deep it is.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub saved_height: Option<String>,
+    saved_height: String = length(SAVED_RANGE, |rules| &mut rules.shipment.saved.get_or_insert_default()[2]);
     /// What of that carton is cut where it is larger than what goes in; its depth when absent.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub saved_cut: Option<SavedCut>,
+    saved_cut: SavedCut = plain();
     /// Which of its faces is outside; as it was when absent.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub saved_face: Option<SavedFace>,
+    saved_face: SavedFace = plain();
     /// Which carton of the pile it is; an empty text for one that was only measured.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub saved_from: Option<String>,
+    saved_from: String = plain();
     /// The carrier that it belongs to, who alone takes it; an empty text for anybody's.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub saved_carrier: Option<String>,
+    saved_carrier: String = plain();
     /// Inside a second carton, along its opening, where two are pushed into each other for what is longer than one; given
     /// together with the other two.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub second_saved_length: Option<String>,
+    second_saved_length: String = length(SAVED_RANGE, |rules| &mut rules.shipment.saved_second.get_or_insert_default()[0]);
     /// Inside that second carton, across its opening.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub second_saved_width: Option<String>,
+    second_saved_width: String = length(SAVED_RANGE, |rules| &mut rules.shipment.saved_second.get_or_insert_default()[1]);
     /// Inside that second carton, how deep it is.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub second_saved_height: Option<String>,
+    second_saved_height: String = length(SAVED_RANGE, |rules| &mut rules.shipment.saved_second.get_or_insert_default()[2]);
     /// Which carton of the pile the second is; an empty text for one that was only measured.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub second_saved_from: Option<String>,
+    second_saved_from: String = plain();
     /// How a second box is made; opening on an edge when absent.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub second_style: Option<CartonStyle>,
+    second_style: CartonStyle = plain();
     /// The board of a second box; that of the first when absent.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub second_board: Option<MaterialId>,
+    second_board: MaterialId = if_chosen(second_board);
     /// The fill between two boxes; that within when absent.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub second_fill: Option<MaterialId>,
+    second_fill: MaterialId = if_chosen(second_fill);
     /// The board behind; that in front when absent.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub back_board: Option<MaterialId>,
+    back_board: MaterialId = if_chosen(back_board);
     /// How far the board behind stands proud; as the one in front when absent.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub back_proud: Option<String>,
+    back_proud: String = length(allowed("board_proud_mm"), |rules| rules.shipment.back_proud.get_or_insert(Length::ZERO));
     /// The foam of a lining.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub lining_foam: Option<MaterialId>,
+    lining_foam: MaterialId = material(materials.lining_foam);
     /// The thickness of a lining.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub lining_thickness: Option<String>,
+    lining_thickness: String = length(allowed("lining_thickness_mm"), |rules| &mut rules.allowances.lining_thickness);
     /// The sides of the box that a lining lies on; all six when absent.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub lining_sides: Option<Vec<BoxSide>>,
+    lining_sides: Vec<BoxSide> = plain();
     /// The paper of rolls along the edges.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub roll_paper: Option<MaterialId>,
+    roll_paper: MaterialId = material(materials.roll_paper);
     /// The board of springs along the edges.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub spring_board: Option<MaterialId>,
+    spring_board: MaterialId = material(materials.spring_board);
     /// What is laid flat behind in a box that is too deep: foam, a cushion off the roll, or board.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub padding_sheet: Option<MaterialId>,
+    padding_sheet: MaterialId = material(materials.padding_sheet);
     /// The label of the handling marks.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub label: Option<MaterialId>,
+    label: MaterialId = material(materials.label);
     /// The paper around the closed box.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub outer_paper: Option<MaterialId>,
+    outer_paper: MaterialId = material(materials.outer_paper);
     /// What the wrapped piece measures across; given together with the other two.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub wrapped_across: Option<String>,
+    wrapped_across: String = length(WRAPPED_RANGE, |rules| &mut rules.shipment.wrapped.get_or_insert_default().across);
     /// What the wrapped piece measures up.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub wrapped_up: Option<String>,
+    wrapped_up: String = length(WRAPPED_RANGE, |rules| &mut rules.shipment.wrapped.get_or_insert_default().up);
     /// What the wrapped piece measures through.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub wrapped_through: Option<String>,
+    wrapped_through: String = length(WRAPPED_RANGE, |rules| &mut rules.shipment.wrapped.get_or_insert_default().through);
     /// The foam behind a canvas.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub back_foam: Option<MaterialId>,
+    back_foam: MaterialId = material(materials.back_foam);
     /// The board of a window spacer.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub spacer_board: Option<MaterialId>,
+    spacer_board: MaterialId = material(materials.spacer_board);
     /// The board of a folio in a box, or between like pieces.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub folio_board: Option<MaterialId>,
+    folio_board: MaterialId = material(materials.folio_board);
     /// The board of a folio in a mailer.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub mailer_board: Option<MaterialId>,
+    mailer_board: MaterialId = material(materials.mailer_board);
     /// The tag that says which piece it is.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub name_tag: Option<MaterialId>,
+    name_tag: MaterialId = material(materials.name_tag);
     /// How far the face boards stand proud of the piece.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub board_proud: Option<String>,
+    board_proud: String = length(allowed("board_proud_mm"), |rules| {
+        // Whoever types a margin means it, whatever the board.
+        rules.schools.board_fit = BoardFit::Proud;
+        &mut rules.allowances.board_proud
+    });
     /// The leg of the corner pockets.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub pocket_leg: Option<String>,
+    pocket_leg: String = length(pocket_leg_range(), |rules| rules.shipment.pocket_leg.get_or_insert(Length::ZERO));
     /// The thickness of the face pads.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub pad_thickness: Option<String>,
+    pad_thickness: String = length(allowed("pad_thickness_mm"), |rules| &mut rules.allowances.pad_thickness);
     /// The area of the face pads on one side, as four pads at the corners; the whole face when absent.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub pad_area_cm2: Option<f64>,
+    pad_area_cm2: f64 = plain();
     /// The thickness of the edge pads.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub edge_pad_thickness: Option<String>,
+    edge_pad_thickness: String = length(allowed("edge_pad_thickness_mm"), |rules| &mut rules.allowances.edge_pad_thickness);
     /// The thickness of the corner blocks.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub block_thickness: Option<String>,
+    block_thickness: String = length(allowed("block_thickness_mm"), |rules| &mut rules.allowances.block_thickness);
     /// How far the corner blocks reach along each edge.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub block_leg: Option<String>,
+    block_leg: String = length(BLOCK_LEG_RANGE, |rules| rules.shipment.block_leg.get_or_insert(Length::ZERO));
     /// The room left on each edge in the box.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub clearance: Option<String>,
+    clearance: String = length(allowed("clearance_mm"), |rules| &mut rules.allowances.clearance);
     /// The room left behind in the box.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub depth_clearance: Option<String>,
+    depth_clearance: String = length(allowed("depth_clearance_mm"), |rules| &mut rules.allowances.depth_clearance);
     /// The gap between two boxes.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub second_gap: Option<String>,
+    second_gap: String = length(allowed("second_gap_mm"), |rules| &mut rules.allowances.second_gap);
     /// How tape is laid on the glass.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub glass_pattern: Option<GlassPattern>,
+    glass_pattern: GlassPattern = plain();
     /// How a loose piece travels.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub carriage: Option<Carriage>,
+    carriage: Carriage = plain();
     /// The inner diameter of a roll.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub roll_inner: Option<String>,
+    roll_inner: String = length(ROLL_INNER_RANGE, |rules| rules.shipment.roll_inner.get_or_insert(Length::ZERO));
     /// How many of a set lie side by side, across and up.
-    #[serde(skip_serializing_if = "Option::is_none")]
     #[cfg_attr(feature = "schema", schema(min_items = 2, max_items = 2))]
-    pub set_grid: Option<[u32; 2]>,
+    set_grid: [u32; 2] = plain();
 }
 
 /// The least and the most area of pads on one side, in square centimetres.
@@ -222,84 +273,14 @@ const CM2_PER_M2: f64 = 1e4;
 const MOST_SIDE_BY_SIDE: u32 = 12;
 
 impl Choices {
-    /// Every length that is typed, with its field and the allowance that gives its range.
-    fn lengths(&mut self) -> [(&'static str, &'static str, &mut Option<String>); 21] {
-        [
-            (
-                "choices.board_proud",
-                "board_proud_mm",
-                &mut self.board_proud,
-            ),
-            ("choices.clearance", "clearance_mm", &mut self.clearance),
-            (
-                "choices.depth_clearance",
-                "depth_clearance_mm",
-                &mut self.depth_clearance,
-            ),
-            ("choices.pocket_leg", POCKET_LEG, &mut self.pocket_leg),
-            (
-                "choices.pad_thickness",
-                "pad_thickness_mm",
-                &mut self.pad_thickness,
-            ),
-            (
-                "choices.edge_pad_thickness",
-                "edge_pad_thickness_mm",
-                &mut self.edge_pad_thickness,
-            ),
-            (
-                "choices.block_thickness",
-                "block_thickness_mm",
-                &mut self.block_thickness,
-            ),
-            ("choices.block_leg", BLOCK_LEG, &mut self.block_leg),
-            ("choices.second_gap", "second_gap_mm", &mut self.second_gap),
-            ("choices.roll_inner", ROLL_INNER, &mut self.roll_inner),
-            ("choices.back_proud", BACK_PROUD, &mut self.back_proud),
-            (
-                "choices.lining_thickness",
-                "lining_thickness_mm",
-                &mut self.lining_thickness,
-            ),
-            (
-                "choices.wrapped_across",
-                WRAPPED[0],
-                &mut self.wrapped_across,
-            ),
-            ("choices.wrapped_up", WRAPPED[1], &mut self.wrapped_up),
-            (
-                "choices.wrapped_through",
-                WRAPPED[2],
-                &mut self.wrapped_through,
-            ),
-            ("choices.saved_length", SAVED[0], &mut self.saved_length),
-            ("choices.saved_width", SAVED[1], &mut self.saved_width),
-            ("choices.saved_height", SAVED[2], &mut self.saved_height),
-            (
-                "choices.second_saved_length",
-                SECOND_SAVED[0],
-                &mut self.second_saved_length,
-            ),
-            (
-                "choices.second_saved_width",
-                SECOND_SAVED[1],
-                &mut self.second_saved_width,
-            ),
-            (
-                "choices.second_saved_height",
-                SECOND_SAVED[2],
-                &mut self.second_saved_height,
-            ),
-        ]
-    }
-
     /// Returns the choices with the unit written after each bare number.
     ///
     /// # Errors
     /// A [`Refusal`] for each length that was not understood.
     pub fn with_units(mut self, bare: LengthUnit) -> Result<Self, Vec<Refusal>> {
         let mut refusals = Vec::new();
-        for (field, _, text) in self.lengths() {
+        for length in lengths() {
+            let (field, text) = (length.field, (length.text_mut)(&mut self));
             if text.as_deref().is_some_and(|text| text.trim().is_empty()) {
                 *text = None;
             }
@@ -310,16 +291,6 @@ impl Choices {
         } else {
             Err(refusals)
         }
-    }
-
-    /// Tells whether they name a material.
-    #[must_use]
-    pub fn name_material(&self, id: &MaterialId) -> bool {
-        let written = serde_json::to_value(self).expect("choices can be written");
-        let fields = written.as_object().into_iter().flatten();
-        fields
-            .into_iter()
-            .any(|(_, value)| value.as_str() == Some(id.as_str()))
     }
 
     pub(super) fn applied_to(&self, house: &HouseRules) -> Result<HouseRules, Vec<Refusal>> {
@@ -376,13 +347,14 @@ impl Choices {
     }
 
     fn set_lengths(&self, rules: &mut HouseRules, refusals: &mut Vec<Refusal>) {
-        for (field, key, text) in self.clone().lengths() {
+        for chosen in lengths() {
             // What was taken back stands there as an empty text.
-            let Some(text) = text.as_deref().filter(|text| !text.trim().is_empty()) else {
+            let text = (chosen.text)(self).as_deref();
+            let Some(text) = text.filter(|text| !text.trim().is_empty()) else {
                 continue;
             };
-            match checked_length(field, range_of(key), text) {
-                Ok(length) => *place_of(rules, key) = length,
+            match checked_length(chosen.field, (chosen.range)(), text) {
+                Ok(length) => *(chosen.place)(rules) = length,
                 Err(refusal) => refusals.push(refusal),
             }
         }
@@ -451,41 +423,6 @@ impl Choices {
                 preset: self.preset.clone(),
                 ..Self::default()
             }
-    }
-
-    fn set_materials(&self, rules: &mut HouseRules) {
-        let materials = &mut rules.materials;
-        set(&mut materials.contact_paper, self.contact_paper.as_ref());
-        set(&mut materials.glazing_paper, self.contact_paper.as_ref());
-        set(&mut materials.pocket_board, self.pocket_board.as_ref());
-        set(&mut materials.slip_on_corner, self.slip_on_corner.as_ref());
-        set(&mut materials.face_board, self.face_board.as_ref());
-        set(&mut materials.cushion_wrap, self.cushion_wrap.as_ref());
-        set(&mut materials.pad_foam, self.pad_foam.as_ref());
-        set(&mut materials.outer_board, self.outer_board.as_ref());
-        set(&mut materials.fill, self.fill.as_ref());
-        set(&mut materials.back_foam, self.back_foam.as_ref());
-        set(&mut materials.spacer_board, self.spacer_board.as_ref());
-        set(&mut materials.folio_board, self.folio_board.as_ref());
-        set(&mut materials.mailer_board, self.mailer_board.as_ref());
-        set(&mut materials.name_tag, self.name_tag.as_ref());
-        set(&mut materials.box_board, self.box_board.as_ref());
-        set(&mut materials.lining_foam, self.lining_foam.as_ref());
-        set(&mut materials.roll_paper, self.roll_paper.as_ref());
-        set(&mut materials.spring_board, self.spring_board.as_ref());
-        set(&mut materials.padding_sheet, self.padding_sheet.as_ref());
-        set(&mut materials.label, self.label.as_ref());
-        set(&mut materials.outer_paper, self.outer_paper.as_ref());
-        rules.bought_box = self.bought_box.clone().filter(|id| !id.as_str().is_empty());
-        for (rule, choice) in [
-            (&mut rules.back_board, &self.back_board),
-            (&mut rules.second_board, &self.second_board),
-            (&mut rules.second_fill, &self.second_fill),
-        ] {
-            if choice.is_some() {
-                rule.clone_from(choice);
-            }
-        }
     }
 
     fn set_shipment_only(&self, rules: &mut HouseRules, refusals: &mut Vec<Refusal>) {
@@ -580,68 +517,6 @@ impl Choices {
 }
 
 const MOST_TURNS: u32 = 6;
-/// The range of a leg is that of the house's longest; the leg itself is the shipment's own.
-const POCKET_LEG: &str = "pocket_leg_most_mm";
-/// A block's leg has no allowance of its own; its range is declared here.
-const BLOCK_LEG: &str = "block_leg";
-/// A board behind stands as far proud as the one in front may.
-const BACK_PROUD: &str = "back_proud";
-/// A wrapped piece has no allowance; its range is declared here.
-const WRAPPED: [&str; 3] = ["wrapped_across", "wrapped_up", "wrapped_through"];
-/// A carton that the studio has is measured inside.
-const SAVED: [&str; 3] = ["saved_length", "saved_width", "saved_height"];
-/// So is a second one, which is pushed into it.
-const SECOND_SAVED: [&str; 3] = [
-    "second_saved_length",
-    "second_saved_width",
-    "second_saved_height",
-];
-/// A roll has no allowance; its range is declared here.
-const ROLL_INNER: &str = "roll_inner";
-
-/// Where a length that was chosen takes the place of the house's.
-fn place_of<'a>(rules: &'a mut HouseRules, key: &str) -> &'a mut Length {
-    let allowances = &mut rules.allowances;
-    match key {
-        "board_proud_mm" => {
-            // Whoever types a margin means it, whatever the board.
-            rules.schools.board_fit = BoardFit::Proud;
-            &mut allowances.board_proud
-        }
-        "clearance_mm" => &mut allowances.clearance,
-        "depth_clearance_mm" => &mut allowances.depth_clearance,
-        "pad_thickness_mm" => &mut allowances.pad_thickness,
-        "edge_pad_thickness_mm" => &mut allowances.edge_pad_thickness,
-        "block_thickness_mm" => &mut allowances.block_thickness,
-        "second_gap_mm" => &mut allowances.second_gap,
-        "lining_thickness_mm" => &mut allowances.lining_thickness,
-        BACK_PROUD => rules.shipment.back_proud.get_or_insert(Length::ZERO),
-        "saved_length" => &mut rules.shipment.saved.get_or_insert_default()[0],
-        "saved_width" => &mut rules.shipment.saved.get_or_insert_default()[1],
-        "saved_height" => &mut rules.shipment.saved.get_or_insert_default()[2],
-        "second_saved_length" => &mut rules.shipment.saved_second.get_or_insert_default()[0],
-        "second_saved_width" => &mut rules.shipment.saved_second.get_or_insert_default()[1],
-        "second_saved_height" => &mut rules.shipment.saved_second.get_or_insert_default()[2],
-        wrapped if WRAPPED.contains(&wrapped) => {
-            let measured = rules.shipment.wrapped.get_or_insert_default();
-            match wrapped {
-                "wrapped_across" => &mut measured.across,
-                "wrapped_up" => &mut measured.up,
-                _ => &mut measured.through,
-            }
-        }
-        BLOCK_LEG => rules.shipment.block_leg.get_or_insert(Length::ZERO),
-        POCKET_LEG => rules.shipment.pocket_leg.get_or_insert(Length::ZERO),
-        _ => rules.shipment.roll_inner.get_or_insert(Length::ZERO),
-    }
-}
-
-fn set(rule: &mut MaterialId, choice: Option<&MaterialId>) {
-    if let Some(id) = choice {
-        rule.clone_from(id);
-    }
-}
-
 /// Writes the unit after a bare number, or says why the text is not a length.
 pub(crate) fn write_unit(
     field: &str,
@@ -656,33 +531,25 @@ pub(crate) fn write_unit(
     }
 }
 
-fn range_of(key: &str) -> LengthRange {
-    match key {
-        ROLL_INNER => return ROLL_INNER_RANGE,
-        BLOCK_LEG => return BLOCK_LEG_RANGE,
-        wrapped if WRAPPED.contains(&wrapped) => return WRAPPED_RANGE,
-        saved if SAVED.contains(&saved) || SECOND_SAVED.contains(&saved) => return SAVED_RANGE,
-        _ => {}
-    }
-    let key = if key == BACK_PROUD {
-        "board_proud_mm"
-    } else {
-        key
-    };
+/// Returns the range of the allowance of a key.
+fn allowed(key: &str) -> LengthRange {
     let allowance = Allowances::about(key);
     LengthRange {
         name: allowance.name,
-        // The shortest leg a shipment may set is where its tape still lands, not the house's most.
-        least: if key == POCKET_LEG {
-            SHORTEST_LEG
-        } else {
-            Length::mm(allowance.least)
-        },
+        least: Length::mm(allowance.least),
         most: Length::mm(allowance.most),
         remedy: allowance
             .reason
             .strip_suffix('.')
             .unwrap_or(allowance.reason),
+    }
+}
+
+/// Returns the range of a leg of the shipment's own: from where its tape still lands, to the house's longest.
+fn pocket_leg_range() -> LengthRange {
+    LengthRange {
+        least: SHORTEST_LEG,
+        ..allowed("pocket_leg_most_mm")
     }
 }
 

@@ -30,7 +30,26 @@ pub(super) fn cautions_of(make: &Make, board: Option<BoardBuild>) -> Vec<&'stati
             vec![FOAM]
         }
         Make::SealedBag(_) => vec![FILM],
-        _ => Vec::new(),
+        Make::ContactSheet(_)
+        | Make::Interleaves(_)
+        | Make::SlipOns(_)
+        | Make::StretchFilm(_)
+        | Make::NameTag(_)
+        | Make::Roll(_)
+        | Make::Wrap(_)
+        | Make::LaidTogether(_)
+        | Make::PaperRolls(_)
+        | Make::CardSprings(_)
+        | Make::Skirt(_)
+        | Make::PaddingSheets(_)
+        | Make::EdgeFill(_)
+        | Make::Lining(_)
+        | Make::BoughtBox(_)
+        | Make::Mailer(_)
+        | Make::Tube(_)
+        | Make::OuterPaper(_)
+        | Make::Enclosures(_)
+        | Make::Marks(_) => Vec::new(),
     }
 }
 

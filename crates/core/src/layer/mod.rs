@@ -49,7 +49,7 @@ pub use face_board::{BoardBehind, FaceBoards};
 pub use fill::EdgeFill;
 pub use folio::Folio;
 pub use glass_tape::GlassTape;
-pub(crate) use kind::{Around, Offer, Offering, kind_of};
+pub(crate) use kind::{Around, Offer, Offering, kind_of, nature_of, tried};
 pub use kind::{Standing, standing};
 pub use lining::{Lining, LiningPiece};
 pub use mailer::MailerBox;

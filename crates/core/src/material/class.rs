@@ -2,6 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
+use strum::EnumCount;
 
 use super::{Catalogue, MaterialId};
 use crate::{
@@ -10,7 +11,7 @@ use crate::{
 };
 
 /// A class of materials.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, EnumCount)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum MaterialClass {
@@ -44,7 +45,7 @@ pub enum MaterialClass {
 
 impl MaterialClass {
     /// Every class, in the order of the work.
-    pub const ALL: [Self; 13] = [
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
         Self::ContactPapers,
         Self::Boards,
         Self::CushionWraps,

@@ -1,9 +1,12 @@
 //! What can happen to a parcel, and how much of it a plan lets through.
 
 use serde::{Deserialize, Serialize};
+use strum::EnumCount;
 
 /// One way to come to harm.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, EnumCount,
+)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Hazard {
@@ -21,7 +24,7 @@ pub enum Hazard {
 
 impl Hazard {
     /// Every hazard, in the order in which they are shown.
-    pub const ALL: [Self; 5] = [
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
         Self::Flat,
         Self::Edges,
         Self::Pressed,

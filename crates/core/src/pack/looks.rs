@@ -142,7 +142,28 @@ pub(super) const fn at(make: &Make) -> Option<Look> {
             "Is the bag shut all round, with what keeps it dry inside?",
             "Open it, put that in, and seal it again.",
         ),
-        _ => return None,
+        Make::Interleaves(_)
+        | Make::BackFill(_)
+        | Make::StretchFilm(_)
+        | Make::NameTag(_)
+        | Make::FacePads(_)
+        | Make::EdgePads(_)
+        | Make::CornerBlocks(_)
+        | Make::PaperRolls(_)
+        | Make::CardSprings(_)
+        | Make::Skirt(_)
+        | Make::PaddingSheets(_)
+        | Make::EdgeFill(_)
+        | Make::Lining(_)
+        | Make::SlottedBox(_)
+        | Make::CutBox(_)
+        | Make::SavedBox(_)
+        | Make::BoughtBox(_)
+        | Make::Mailer(_)
+        | Make::Tube(_)
+        | Make::OuterPaper(_)
+        | Make::Enclosures(_)
+        | Make::Marks(_) => return None,
     };
     Some(Look {
         kind,

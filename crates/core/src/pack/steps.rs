@@ -13,7 +13,7 @@ use crate::{
     carton::CartonStyle,
     enclosure::{Enclosed, EnclosurePlace},
     house::{CuttingRule, HouseRules},
-    layer::{GLASS, Layer, Make},
+    layer::{GLASS, Layer, Make, nature_of},
     material::Catalogue,
     part::{Part, Take},
     piece::Piece,
@@ -146,19 +146,6 @@ const PRINT_BYTES: usize = 4;
 /// Whether a layer lies inside the box, with the piece.
 const fn is_wrapped(slot: LayerSlot) -> bool {
     (slot as u8) < (LayerSlot::BoxPapers as u8)
-}
-
-/// Whether a layer hides which side is the face.
-const fn hides(slot: LayerSlot) -> bool {
-    matches!(
-        slot,
-        LayerSlot::FaceBoards
-            | LayerSlot::Bag
-            | LayerSlot::FirstWrap
-            | LayerSlot::SecondWrap
-            | LayerSlot::FacePads
-            | LayerSlot::OuterBoards
-    )
 }
 
 /// What a box is closed by, and what goes into it before.
@@ -433,7 +420,12 @@ impl<'a> Order<'a> {
             .filter(|slot| self.layer(*slot).is_some())
             .collect();
         // Around several, face and top were marked on each.
-        let hides_first = |slots: &[LayerSlot]| slots.iter().copied().find(|slot| hides(*slot));
+        let hides_first = |slots: &[LayerSlot]| {
+            slots
+                .iter()
+                .copied()
+                .find(|slot| nature_of(*slot).hides_face)
+        };
         let around_several = self.plan.stack.is_some() && self.own.is_none();
         let hidden_by = hides_first(&wrapped).filter(|_| !around_several);
         for slot in wrapped {

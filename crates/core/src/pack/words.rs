@@ -119,7 +119,20 @@ pub(super) const fn tools(make: &Make) -> &'static [super::Tool] {
         | Make::EdgeFill(_)
         | Make::PaperRolls(_)
         | Make::SealedBag(_) => &[],
-        _ => &[Knife, Mat, SteelRule],
+        Make::WindowSpacer(_)
+        | Make::Bundle(_)
+        | Make::Folio(_)
+        | Make::BackFill(_)
+        | Make::FaceBoards(_)
+        | Make::StretchFilm(_)
+        | Make::Wrap(_)
+        | Make::LaidTogether(_)
+        | Make::FacePads(_)
+        | Make::EdgePads(_)
+        | Make::CornerBlocks(_)
+        | Make::Skirt(_)
+        | Make::PaddingSheets(_)
+        | Make::Lining(_) => &[Knife, Mat, SteelRule],
     }
 }
 

@@ -1,12 +1,15 @@
 //! What carries the art, and what that weighs.
 
 use serde::{Deserialize, Serialize};
+use strum::EnumCount;
 
 use super::{Outline, PaintBody, PieceSize};
 use crate::quantity::{Area, ArealDensity, Length, LinearDensity, Mass, ceil_count};
 
 /// What carries the art.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, Hash)]
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, Hash, EnumCount,
+)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Construction {
@@ -70,7 +73,7 @@ const ASH_G_M_PER_MM2: f64 = 0.68;
 
 impl Construction {
     /// Every construction, in the order in which the interface offers them.
-    pub const ALL: [Self; 10] = [
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
         Self::StretchedCanvas,
         Self::CradledPanel,
         Self::RigidBoard,

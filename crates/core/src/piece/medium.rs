@@ -1,11 +1,14 @@
 //! What a piece is painted, drawn or printed in.
 
 use serde::{Deserialize, Serialize};
+use strum::EnumCount;
 
 use crate::quantity::ArealDensity;
 
 /// The surface that a contact sheet would lie against.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, Hash)]
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, Hash, EnumCount,
+)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Medium {
@@ -41,7 +44,7 @@ pub enum Medium {
 
 impl Medium {
     /// Every medium, in the order in which the interface offers them.
-    pub const ALL: [Self; 14] = [
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
         Self::Oil,
         Self::OilFastDrying,
         Self::Acrylic,

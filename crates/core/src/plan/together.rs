@@ -12,7 +12,7 @@ use crate::{
     Refusal,
     arrange::{Arrangement, Broken, Member, MemberFace, Pair, Parting, Placed},
     house::{Carriage, HouseRules},
-    layer::{Layer, Make, Supplies, laid_together},
+    layer::{Layer, Make, Supplies, laid_together, nature_of},
     material::Catalogue,
     part::Part,
     piece::{Construction, Cure, Outline, Piece, PieceSize},
@@ -135,7 +135,7 @@ impl<'a> Own<'a> {
             recipe.without(LayerSlot::Contact)
         };
         let recipe = recipe.only(|slot| slot < LayerSlot::Stack);
-        let bare = recipe.clone().only(|slot| !is_wrap(slot));
+        let bare = recipe.clone().only(|slot| !nature_of(slot).wraps);
         if folds && may_fold(piece) {
             let layers = build::layers_of(piece, &supplies, &bare)?.layers;
             if filled(piece, &layers).through <= THIN {
@@ -421,13 +421,6 @@ pub(crate) const fn boxed_carriage(piece: &Piece) -> Carriage {
     } else {
         Carriage::Flat
     }
-}
-
-const fn is_wrap(slot: LayerSlot) -> bool {
-    matches!(
-        slot,
-        LayerSlot::FirstWrap | LayerSlot::SecondWrap | LayerSlot::InsetWrap | LayerSlot::WrapFilm
-    )
 }
 
 /// A thin frame or panel without hardware lies in a fold.

@@ -31,9 +31,10 @@ pub use typed::{TypedLength, TypedSize};
 pub use weight::Weight;
 
 use serde::{Deserialize, Serialize};
+use strum::EnumCount;
 
 /// The unit that a studio reads and types lengths in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, EnumCount)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "lowercase")]
 pub enum LengthUnit {
@@ -48,7 +49,7 @@ pub enum LengthUnit {
 
 impl LengthUnit {
     /// Every unit, in the order in which the interface offers them.
-    pub const ALL: [Self; 3] = [Self::Mm, Self::Cm, Self::In];
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [Self::Mm, Self::Cm, Self::In];
 
     /// The symbol written after a number.
     #[must_use]

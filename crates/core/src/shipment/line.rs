@@ -2,12 +2,13 @@
 
 use jiff::civil::Date;
 use serde::Serialize;
+use strum::EnumCount;
 
 use super::{Outcome, ShipmentInputs, Summary};
 use crate::quantity::read_mass;
 
 /// A stop of the work line.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, EnumCount)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Stop {
@@ -31,7 +32,7 @@ pub enum Stop {
 
 impl Stop {
     /// Every stop, in the order of the work.
-    pub const ALL: [Self; 8] = [
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
         Self::Measure,
         Self::Guard,
         Self::Box,

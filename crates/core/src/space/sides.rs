@@ -1,12 +1,15 @@
 //! The six sides of a box.
 
 use serde::{Deserialize, Serialize};
+use strum::EnumCount;
 
 use super::Addition;
 use crate::quantity::Length;
 
 /// A side of a box, seen facing the art.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, EnumCount,
+)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum BoxSide {
@@ -30,7 +33,7 @@ pub struct BoxSides([bool; 6]);
 
 impl BoxSide {
     /// Every side.
-    pub const ALL: [Self; 6] = [
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
         Self::Front,
         Self::Back,
         Self::Left,

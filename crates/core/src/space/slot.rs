@@ -1,9 +1,12 @@
 //! The places that layers have in a plan, in the order of the job.
 
 use serde::{Deserialize, Serialize};
+use strum::EnumCount;
 
 /// A place in the order of the layers, from the art outward. A plan has at most one layer in each.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, EnumCount,
+)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum LayerSlot {
@@ -83,7 +86,7 @@ pub enum LayerSlot {
 
 impl LayerSlot {
     /// Every place, from the art outward.
-    pub const ALL: [Self; 36] = [
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
         Self::GlassTape,
         Self::WindowSpacer,
         Self::Contact,

@@ -293,7 +293,36 @@ pub(super) fn can_be_cut(plan: &Plan, catalogue: &Catalogue) -> bool {
             }
             Make::CornerBlocks(blocks) => foam()
                 .is_none_or(|foam| out_of_foam(foam, blocks.leg, blocks.height, blocks.thickness)),
-            _ => true,
+            // Paper, tape, film and what comes off a roll is as long as it is wanted; boxes are judged by their own sheets.
+            Make::GlassTape(_)
+            | Make::WindowSpacer(_)
+            | Make::ContactSheet(_)
+            | Make::Interleaves(_)
+            | Make::Bundle(_)
+            | Make::CardPockets(_)
+            | Make::SlipOns(_)
+            | Make::BackFill(_)
+            | Make::StretchFilm(_)
+            | Make::NameTag(_)
+            | Make::SealedBag(_)
+            | Make::Roll(_)
+            | Make::Wrap(_)
+            | Make::LaidTogether(_)
+            | Make::PaperRolls(_)
+            | Make::CardSprings(_)
+            | Make::Skirt(_)
+            | Make::PaddingSheets(_)
+            | Make::EdgeFill(_)
+            | Make::Lining(_)
+            | Make::SlottedBox(_)
+            | Make::CutBox(_)
+            | Make::SavedBox(_)
+            | Make::BoughtBox(_)
+            | Make::Mailer(_)
+            | Make::Tube(_)
+            | Make::OuterPaper(_)
+            | Make::Enclosures(_)
+            | Make::Marks(_) => true,
         }
     })
 }

@@ -11,7 +11,7 @@ use crate::{
     Refusal,
     carton::CartonStyle,
     house::{Carriage, Choices, CoverRule},
-    layer::PackOf,
+    layer::{PackOf, tried},
     plan::{Change, FindingLevel, OneIn, Plan},
     quantity::{Length, Mass, Minutes, Money},
     shipment::{COVER_BELOW_VALUE, Commission, House, ShipmentInputs, Worked},
@@ -94,22 +94,6 @@ impl Front {
 
 /// So many plans are made before the front is told.
 const AT_A_TIME: usize = 48;
-/// The layers of which others are tried.
-const SLOTS: [LayerSlot; 13] = [
-    LayerSlot::FirstWrap,
-    LayerSlot::SecondWrap,
-    LayerSlot::FaceBoards,
-    LayerSlot::Corners,
-    LayerSlot::FacePads,
-    LayerSlot::EdgePads,
-    LayerSlot::CornerBlocks,
-    LayerSlot::OuterBoards,
-    LayerSlot::Fill,
-    LayerSlot::Lining,
-    LayerSlot::Bag,
-    LayerSlot::Box,
-    LayerSlot::SecondBox,
-];
 const MOST_TURNS: u32 = 3;
 /// Odds that are better by less are not told apart in a short list.
 const WORTH_A_WORD: f64 = 1.1;
@@ -441,7 +425,7 @@ fn axes(plan: &Plan, commission: &Commission<'_>, house: &House) -> Vec<Axis> {
         Some(layer.material_name.clone())
     };
     let allowances = &commission.rules.allowances;
-    let mut axes: Vec<Axis> = SLOTS
+    let mut axes: Vec<Axis> = tried()
         .into_iter()
         .map(|slot| {
             let offers = options(

@@ -4,7 +4,7 @@ use super::*;
 use crate::{
     freight::{
         Along, Asked, BillableBy, Content, Contents, Cover, Destination, DiscountTier, Format,
-        Gauge, Governs, Limits, OverStep, Parcel, PerKgOf, Rule, Service, Shape, Tariff,
+        Gauge, Governs, Limits, Over, OverStep, Parcel, PerKgOf, Rule, Service, Shape, Tariff,
         WeightStep, WithCover, Zone, ZonePrice,
     },
     quantity::Currency,
@@ -88,9 +88,10 @@ fn tariff() -> Tariff {
             }],
             rules: vec![Rule {
                 name: "Long parcel".into(),
-                when: When::LongestOver {
-                    over: Length::mm(1000.0),
-                },
+                when: When::Over(Over {
+                    gauge: Gauge::Longest,
+                    number: 1000.0,
+                }),
                 what: What::Sum { price: dec!(5.5) },
                 replaces: vec![],
             }],
@@ -271,8 +272,11 @@ fn rules_add_replace_and_raise_and_a_tier_takes_off_the_table_alone() {
     // Fuel 7.5 % of 21.00 + 14.00 + 0.70 + 3.50 + 4.00 − 1.68 = 41.52 → 3.114 → 3.11.
     // Tax 20 % of 41.52 + 3.11 = 44.63 → 8.926 → 8.93. Total 53.56.
     let mut tariff = tariff();
-    let large = || When::LengthPlusGirthOver {
-        over: Length::mm(2900.0),
+    let large = || {
+        When::Over(Over {
+            gauge: Gauge::LengthPlusGirth,
+            number: 2900.0,
+        })
     };
     tariff.services[0].rules.extend([
         rule(
@@ -300,9 +304,7 @@ fn rules_add_replace_and_raise_and_a_tier_takes_off_the_table_alone() {
         ),
         rule(
             "Peak",
-            When::Zone {
-                is: vec!["Home".into()],
-            },
+            When::Zone(vec!["Home".into()]),
             What::Percent {
                 percent: dec!(10),
                 of: vec!["base".into(), "Large parcel".into()],
@@ -311,9 +313,7 @@ fn rules_add_replace_and_raise_and_a_tier_takes_off_the_table_alone() {
         ),
         rule(
             "Steps",
-            When::Any {
-                of: vec![When::Glass, When::Always],
-            },
+            When::Any(vec![When::Glass, When::Always]),
             What::Steps {
                 by: Gauge::LengthPlusGirth,
                 steps: vec![
