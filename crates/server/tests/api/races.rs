@@ -455,3 +455,35 @@ async fn a_plan_comes_back_bit_for_bit(Demo(database): &Demo) {
         );
     }
 }
+
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_preview_follows_a_change_at_once_here_and_soon_elsewhere(
+    NoShipments(database): &NoShipments,
+) {
+    let here = Api::start(database.pool(), false).await;
+    let elsewhere = Api::start(database.pool(), false).await;
+    let turns = async |api: &Api| {
+        let body = json!({ "inputs": { "piece": canvas() } });
+        let (_, preview) = api.post("/api/v1/plans/preview", body).await;
+        let layers = preview["worked"]["plan"]["layers"].as_array().cloned();
+        let mut layers = layers.expect("layers").into_iter();
+        let wrap = layers.find(|layer| layer["slot"] == "first_wrap");
+        wrap.expect("it is wrapped")["make"]["turns"].clone()
+    };
+    for now in [3, 2, 1] {
+        // Both know the house as it was a moment ago.
+        let before = turns(&here).await;
+        assert_eq!(turns(&elsewhere).await, before);
+        let mut rules = here.get("/api/v1/studio").await["rules"].take();
+        rules["allowances"]["first_turns"] = now.into();
+        let body = json!({ "rules": rules });
+        let (status, answer) = here.put("/api/v1/studio/rules", body).await;
+        assert_eq!(status, StatusCode::OK, "{answer}");
+        assert_ne!(before, now);
+        assert_eq!(turns(&here).await, now);
+        while turns(&elsewhere).await != now {
+            tokio::task::yield_now().await;
+        }
+    }
+}
