@@ -54,13 +54,14 @@ impl Over {
     }
 }
 
-/// A condition as a tariff writes it: its kind beside its fields, and each measure a kind of its own.
+// As a tariff writes it: its kind beside its fields, and each measure a kind of its own.
+/// A condition. None asks for less of anything, so that what holds for a parcel holds for a larger one.
 #[derive(Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[cfg_attr(feature = "schema", schema(as = When, no_recursion))]
 #[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
 enum WrittenWhen {
-    /// Every parcel.
+    /// Whatever the parcel.
     Always,
     /// All of them hold.
     All {

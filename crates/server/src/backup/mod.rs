@@ -155,7 +155,19 @@ impl Desk {
     }
 
     async fn backup_view(&self) -> Result<BackupView, Problem> {
+        // First how they stand: what is said to be read in by then is among what is counted afterwards.
+        let standing = self.backups_standing();
         let holdings = self.store.holdings().await?;
+        Ok(BackupView {
+            shipments: holdings.shipments,
+            photographs: holdings.photographs,
+            empty: holdings.is_empty(),
+            ..standing
+        })
+    }
+
+    /// Returns how backups stand, as of a studio that holds nothing.
+    fn backups_standing(&self) -> BackupView {
         let backups = self.backups();
         let standing = backups.standing();
         let doing = match (&standing.working, &standing.receiving) {
@@ -171,10 +183,10 @@ impl Desk {
             }),
             (None, None) => None,
         };
-        Ok(BackupView {
-            shipments: holdings.shipments,
-            photographs: holdings.photographs,
-            empty: holdings.is_empty(),
+        BackupView {
+            shipments: 0,
+            photographs: 0,
+            empty: true,
             doing,
             made: standing.made.as_ref().map(|made| MadeView {
                 bytes: made.bytes,
@@ -189,7 +201,7 @@ impl Desk {
                 without_picture: read.without_picture,
             }),
             failed: standing.failed.clone(),
-        })
+        }
     }
 
     async fn make_backup(self, work: Work) {

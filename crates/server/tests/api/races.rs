@@ -210,23 +210,17 @@ async fn a_shipment_that_is_behind_is_worked_out_before_it_is_shown(
     let seen = api.get(&format!("/api/v1/shipments/{id}")).await;
     // As a process leaves it that was killed between a change of the house and its plans: nobody works it out, since
     // somebody is said to be at it.
-    sqlx::query("UPDATE house SET version = version + 1")
+    let left_behind = "UPDATE house SET version = version + 1;
+        UPDATE shipment SET worked = '{}', summary = NULL, claimed_until = now() + interval '1 day',
+            claimed_for = house_version + 1;";
+    // Both at once: what works in the background finds neither without the other.
+    sqlx::raw_sql(left_behind)
         .execute(database.pool())
         .await
         .expect("it is written");
-    sqlx::query(
-        "UPDATE shipment SET worked = '{}', summary = NULL, claimed_until = now() + interval '1 day',
-             claimed_for = house_version + 1",
-    )
-    .execute(database.pool())
-    .await
-    .expect("it is written");
     assert_eq!(api.rows().await[0]["summary"], seen["summary"]);
-    sqlx::query("UPDATE house SET version = version + 1")
-        .execute(database.pool())
-        .await
-        .expect("it is written");
-    sqlx::query("UPDATE shipment SET worked = '{}'")
+    let behind_again = "UPDATE house SET version = version + 1; UPDATE shipment SET worked = '{}';";
+    sqlx::raw_sql(behind_again)
         .execute(database.pool())
         .await
         .expect("it is written");
