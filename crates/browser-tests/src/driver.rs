@@ -17,8 +17,9 @@ const MOST_STARTS: u32 = 3;
 const LONGEST_ACT: Duration = Duration::from_secs(20);
 /// A narrower window is the screen of a phone.
 const NARROWEST_WINDOW: u32 = 500;
-/// Chromium without its windows, which uses half the processor of the whole one.
-const BROWSER: &str = "/usr/bin/chromium-headless-shell";
+/// Chromium without its windows, which uses half the processor of the whole one. The program itself: a driver that is told of
+/// the script on the path ends the script, and leaves the browser running.
+const BROWSER: &str = "/usr/lib/chromium/chromium-headless-shell";
 const ARGUMENTS: [&str; 10] = [
     "--no-sandbox",
     "--disable-gpu",
