@@ -40,8 +40,8 @@ pub fn read_from<'de, T: Deserialize<'de>>(
     })
 }
 
-/// Implements `Serialize` and `Deserialize` for a type that derives both with `#[serde(remote = "Self")]`, so that every reader calls
-/// the same compiled function.
+/// Implements `Serialize` and `Deserialize` for a type that derives both with `#[serde(remote = "Self")]`, so that all
+/// readers of that type share one compiled function.
 macro_rules! read_in_one_place {
     ($type:ident) => {
         impl serde::Serialize for $type {

@@ -54,12 +54,13 @@ impl Over {
     }
 }
 
-// As a tariff writes it: its kind beside its fields, and each measure a kind of its own.
 /// A condition. None asks for less of anything, so that what holds for a parcel holds for a larger one.
 #[derive(Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[cfg_attr(feature = "schema", schema(as = When, no_recursion))]
 #[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
+// A tariff writes its kind beside its fields, and each measure as a kind of its own. The comment above is what the API's
+// description says of `When`.
 enum WrittenWhen {
     /// Whatever the parcel.
     Always,

@@ -33,8 +33,8 @@ struct LengthChoice {
 /// - `length(range, place)`: a length that is typed, its range, and where in the rules it goes;
 /// - `material(places)`: a material, and where in the rules it goes;
 /// - `if_chosen(place)`: the same where the rules may have none;
-/// - `named()`: a material that is looked at below;
-/// - `plain()`: looked at below, or where it is used.
+/// - `named()`: a material that `set_materials` puts into the rules by itself;
+/// - `plain()`: a choice that `set_turns`, `set_roll_turns` or `set_shipment_only` puts into the rules.
 macro_rules! choices {
     (
         $(#[$about:meta])*
