@@ -4,7 +4,8 @@ use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use hummock_core::{
-    freight::{Asked, Contents, Destination, Parcel, Shape, Tariff},
+    freight::{Asked, Contents, Parcel, Shape, Tariff},
+    place::Destination,
     quantity::{Length, LengthUnit, Mass, read_length},
     space::Envelope,
 };

@@ -3,6 +3,22 @@
 //! Data flows one way: piece, house rules and catalogue give a plan; the plan gives a parcel; the
 //! parcel and a tariff give quotes. Nothing here reads a clock, a file, a database or a network; what
 //! is needed from outside comes in as an argument.
+//!
+//! The modules stand on floors, and a module uses only those on the floors below its own (a test reads this list):
+//!
+//! 1. `json`, `place`, `quantity`, `refusal`
+//! 2. `arrange`, `cushion`, `cutting`, `piece`, `space`, `text`
+//! 3. `freight`, `material`, `odds`
+//! 4. `enclosure`, `part`
+//! 5. `house`
+//! 6. `carton`
+//! 7. `layer`
+//! 8. `plan`, `sums`
+//! 9. `pack`, `stock`, `weigh`
+//! 10. `drawing`
+//! 11. `shipment`
+//! 12. `sending`, `ways`
+//! 13. `record`
 
 pub mod arrange;
 pub mod carton;
@@ -19,6 +35,7 @@ pub mod odds;
 pub mod pack;
 pub mod part;
 pub mod piece;
+pub mod place;
 pub mod plan;
 pub mod quantity;
 pub mod record;
@@ -32,4 +49,4 @@ pub mod text;
 pub mod ways;
 pub mod weigh;
 
-pub use refusal::Refusal;
+pub use refusal::{Refusal, Refusals};

@@ -1,6 +1,11 @@
 //! What may stand in a text that people read, print and copy.
 
-/// Why a text is refused whatever it is for.
+use crate::Refusal;
+
+/// The longest name, street or title, in characters.
+pub const LONGEST_TEXT: usize = 120;
+
+/// Why a text is refused, be it a name, an address or a note.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 pub enum Unreadable {
     /// Something that is no letter: it can't be printed, and some of it can't be stored.
@@ -45,6 +50,21 @@ impl Unreadable {
             None
         }
     }
+}
+
+/// Refuses a text that does not fit on one line of a label.
+#[must_use]
+pub fn refused_text(field: &str, text: &str) -> Option<Refusal> {
+    if let Some(unreadable) = Unreadable::in_line(text) {
+        return Some(Refusal::new(field, unreadable));
+    }
+    let length = text.chars().count();
+    (length > LONGEST_TEXT).then(|| {
+        Refusal::new(
+            field,
+            format!("it is {length} characters long; at most {LONGEST_TEXT} fit on a label"),
+        )
+    })
 }
 
 #[cfg(test)]

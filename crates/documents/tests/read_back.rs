@@ -11,9 +11,8 @@ use hummock_core::{
     carton::{BoxSize, SlottedEdge},
     drawing::{Drawing, LineKind},
     house::Allowances,
-    pack::PackSheet,
     quantity::{Length, LengthUnit},
-    shipment::{House, ShipmentInputs, pack_sheet, unpacking_guide},
+    shipment::{House, PackSheet, ShipmentInputs, pack_sheet, unpacking_guide},
 };
 use lopdf::{Document, Object};
 use serde_json::{Value, json};

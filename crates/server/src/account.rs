@@ -2,7 +2,7 @@
 
 use axum::Json;
 use hummock_core::{
-    Refusal,
+    Refusal, Refusals,
     freight::{AccountSavings, SentParcel, Tariff},
     shipment::CarrierAsk,
     sums::{QuoteParcel, QuotePlace, QuoteSum},
@@ -97,7 +97,7 @@ fn read(text: &str, tariff: &Tariff) -> Result<Vec<SentParcel>, Vec<Refusal>> {
         .clone();
     let column = |name: &str| head.iter().position(|known| known == name);
     let lacking = NEEDED.into_iter().filter(|name| column(name).is_none());
-    let mut refusals: Vec<Refusal> = lacking
+    let mut refusals: Refusals = lacking
         .map(|name| Refusal::new("csv", format!("the head has no column {name}")))
         .collect();
     for other in head
@@ -105,17 +105,15 @@ fn read(text: &str, tariff: &Tariff) -> Result<Vec<SentParcel>, Vec<Refusal>> {
         .filter(|name| !NEEDED.contains(name) && !KNOWN.contains(name))
     {
         let says = format!("\"{other}\" is no column of a table of parcels");
-        refusals.push(Refusal::new("csv", says));
+        refusals.refuse("csv", says);
     }
-    if !refusals.is_empty() {
-        return Err(refusals);
-    }
+    refusals.done()?;
     let mut parcels = Vec::new();
     for record in reader.records() {
         let record = match record {
             Ok(record) => record,
             Err(error) => {
-                refusals.push(Refusal::new("csv", error.to_string()));
+                refusals.refuse("csv", error.to_string());
                 break;
             }
         };
@@ -134,17 +132,10 @@ fn read(text: &str, tariff: &Tariff) -> Result<Vec<SentParcel>, Vec<Refusal>> {
         }
     }
     if parcels.len() > MOST_LINES {
-        refusals.push(Refusal::new(
-            "csv",
-            format!("a table has at most {MOST_LINES} lines"),
-        ));
+        refusals.refuse("csv", format!("a table has at most {MOST_LINES} lines"));
     }
-    if refusals.is_empty() {
-        Ok(parcels)
-    } else {
-        refusals.truncate(MOST_REFUSALS);
-        Err(refusals)
-    }
+    refusals.truncate(MOST_REFUSALS);
+    refusals.or(parcels)
 }
 
 fn parcel_of<'r>(
@@ -155,9 +146,9 @@ fn parcel_of<'r>(
     fn number<T: DeserializeOwned>(text: &str) -> Option<T> {
         serde_json::from_str(&text.replace(',', ".")).ok()
     }
-    let mut refusals = Vec::new();
+    let mut refusals = Refusals::default();
     let mut refuse = |name: &str, says: String| {
-        refusals.push(Refusal::new(format!("line {line}, {name}"), says));
+        refusals.refuse(format!("line {line}, {name}"), says);
     };
     let mut side = |name: &str| -> f64 {
         number(cell(name)).unwrap_or_else(|| {
@@ -193,9 +184,7 @@ fn parcel_of<'r>(
     {
         refuse("service", format!("there is no service \"{service}\""));
     }
-    if !refusals.is_empty() {
-        return Err(refusals);
-    }
+    refusals.done()?;
     let sum = QuoteSum {
         parcel: &parcel,
         destination: &place,

@@ -8,10 +8,9 @@ use axum::{
     http::{HeaderMap, StatusCode, header::CONTENT_TYPE, request::Parts},
 };
 use hummock_core::{
-    Refusal,
+    Refusal, Refusals,
     json::{self, Misfit},
-    shipment::refused_text,
-    text::Unreadable,
+    text::{Unreadable, refused_text},
 };
 use serde::de::DeserializeOwned;
 use serde_json::Value;
@@ -37,11 +36,9 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
             .await
             .map_err(|rejection| Problem::unreadable(rejection.status(), rejection.body_text()))?;
         let document: Value = serde_json::from_slice(&bytes).map_err(|_| no_document(&bytes))?;
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         look_for_unreadable(&document, "", &mut refusals);
-        if !refusals.is_empty() {
-            return Err(refusals.into());
-        }
+        refusals.done()?;
         json::read(document)
             .map(Self)
             .map_err(|misfit| Problem::refused(vec![refusal_for(&misfit)]))
@@ -75,7 +72,7 @@ fn is_json(headers: &HeaderMap) -> bool {
 }
 
 /// A document is never deeper than its reader lets it be.
-fn look_for_unreadable(value: &Value, path: &str, refusals: &mut Vec<Refusal>) {
+fn look_for_unreadable(value: &Value, path: &str, refusals: &mut Refusals) {
     let inside = |key: &str| match path {
         "" | "inputs" => key.to_owned(),
         _ => format!("{path}.{key}"),
@@ -92,7 +89,7 @@ fn look_for_unreadable(value: &Value, path: &str, refusals: &mut Vec<Refusal>) {
         Value::Object(fields) => {
             for (key, part) in fields {
                 if let Some(what) = Unreadable::in_line(key) {
-                    refusals.push(Refusal::new(path, what));
+                    refusals.refuse(path, what);
                 } else {
                     look_for_unreadable(part, &inside(key), refusals);
                 }

@@ -5,7 +5,7 @@ use std::time::{Duration, Instant};
 
 use axum::{Json, extract::Path, http::StatusCode};
 use hummock_core::{
-    Refusal,
+    Refusal, Refusals,
     material::Catalogue,
     quantity::Currency,
     shipment::Worked,
@@ -433,7 +433,7 @@ fn looked_over(
     catalogue: &Catalogue,
 ) -> Result<Vec<DrawnBlank>, Vec<Refusal>> {
     let mut blanks = Vec::with_capacity(lines.len());
-    let mut refusals = Vec::new();
+    let mut refusals = Refusals::default();
     for (at, lines) in lines.iter().enumerate() {
         match lines.checked(catalogue) {
             Ok(blank) => blanks.push(blank),
@@ -442,11 +442,7 @@ fn looked_over(
             })),
         }
     }
-    if refusals.is_empty() {
-        Ok(blanks)
-    } else {
-        Err(refusals)
-    }
+    refusals.or(blanks)
 }
 
 /// Tells one layout of an id from another.
@@ -597,7 +593,7 @@ pub(crate) async fn cut(
     }
     let house = desk.house().await?;
     let (of, sheet) = sheet_of(&kept.laid, n)?;
-    let mut refusals: Vec<Refusal> = hummock_core::shipment::refused_text("place", &request.place)
+    let mut refusals: Refusals = hummock_core::text::refused_text("place", &request.place)
         .into_iter()
         .collect();
     let mut keep = request.keep;
@@ -608,11 +604,9 @@ pub(crate) async fn cut(
             "sheet {n} leaves {} pieces; there is no {strange}",
             sheet.rest.len()
         );
-        refusals.push(Refusal::new("keep", says));
+        refusals.refuse("keep", says);
     }
-    if !refusals.is_empty() {
-        return Err(refusals.into());
-    }
+    refusals.done()?;
     let offcuts: Vec<StockItem> = keep
         .into_iter()
         .map(|at| StockItem {

@@ -4,7 +4,7 @@ use std::sync::Arc;
 
 use axum::{extract::FromRequestParts, http::request::Parts};
 use hummock_core::{
-    Refusal,
+    Refusal, Refusals,
     plan::Detail,
     quantity::LengthUnit,
     shipment::{House, ShipmentInputs, Worked},
@@ -183,9 +183,9 @@ fn newly_refused(
     if worked.refusals.is_empty() {
         return Vec::new();
     }
-    let mut refusals = worked.refusals.clone();
+    let mut refusals = Refusals::from(worked.refusals.clone());
     let Some(before) = before else {
-        return refusals;
+        return refusals.into();
     };
     let known = Worked::out_or_refused(before, house).refusals;
     if !known.is_empty() {
@@ -196,7 +196,7 @@ fn newly_refused(
             !known.contains(refusal) && then.pointer(&path) != now.pointer(&path)
         });
     }
-    refusals
+    refusals.into()
 }
 
 impl Outcome {

@@ -4,7 +4,7 @@ use std::sync::Arc;
 
 use axum::{Json, http::StatusCode};
 use hummock_core::{
-    Refusal,
+    Refusal, Refusals,
     house::{Choices, HouseRules, preset_choices, presets},
     shipment::{House, Impact},
 };
@@ -108,7 +108,7 @@ impl Desk {
 /// Checks rules and returns the house that would follow them.
 fn house_with(house: &House, rules: HouseRules) -> Result<House, Problem> {
     rules.check()?;
-    let mut refusals: Vec<Refusal> = rules
+    let mut refusals: Refusals = rules
         .materials
         .named()
         .into_iter()
@@ -125,12 +125,10 @@ fn house_with(house: &House, rules: HouseRules) -> Result<House, Problem> {
                 "there is no preset called \"{}\": choose one that is kept",
                 line.start_from
             );
-            refusals.push(Refusal::new(format!("beginnings[{at}].start_from"), says));
+            refusals.refuse(format!("beginnings[{at}].start_from"), says);
         }
     }
-    if !refusals.is_empty() {
-        return Err(refusals.into());
-    }
+    refusals.done()?;
     Ok(House {
         rules: HouseRules {
             told_in: house.rules.told_in,

@@ -6,10 +6,11 @@ use axum::{
     response::{IntoResponse, Response},
 };
 use hummock_core::{
-    Refusal,
-    odds::{PieceClass, Route},
+    Refusal, Refusals,
+    odds::PieceClass,
+    place::Route,
     record::{LogRow, Reckoning},
-    shipment::refused_text,
+    text::refused_text,
 };
 use hummock_store::{LogSort, LogWanted, Logged};
 use jiff::civil::Date;
@@ -144,13 +145,11 @@ impl LogQuery {
             ("carrier", self.carrier.as_ref()),
             ("preset", self.preset.as_ref()),
         ];
-        let refusals: Vec<Refusal> = texts
+        let mut refusals: Refusals = texts
             .into_iter()
             .filter_map(|(field, text)| refused_text(field, text?))
             .collect();
-        if !refusals.is_empty() {
-            return Err(refusals.into());
-        }
+        refusals.done()?;
         fn key(named: &impl Serialize) -> Option<String> {
             serde_json::to_value(named)
                 .ok()?

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use axum::Json;
 use hummock_core::{
-    Refusal,
+    Refusal, Refusals,
     quantity::{LengthUnit, TypedLength, TypedSize},
 };
 use serde::{Deserialize, Serialize};
@@ -110,19 +110,16 @@ pub(crate) async fn lengths(Body(typed): Body<LengthTexts>) -> Result<Json<Lengt
         );
         return Err(vec![Refusal::new("texts", says)].into());
     }
-    let mut refusals = Vec::new();
+    let mut refusals = Refusals::default();
     let mut lengths_mm = BTreeMap::new();
     for (field, text) in typed.texts {
         match TypedLength::read(&text, typed.unit) {
             Ok(read) => {
                 lengths_mm.insert(field, read.length().as_mm());
             }
-            Err(error) => refusals.push(Refusal::new(field, error)),
+            Err(error) => refusals.refuse(field, error),
         }
     }
-    if refusals.is_empty() {
-        Ok(Json(LengthsRead { lengths_mm }))
-    } else {
-        Err(refusals.into())
-    }
+    refusals.or(())?;
+    Ok(Json(LengthsRead { lengths_mm }))
 }

@@ -9,7 +9,7 @@ use axum::{
     http::{HeaderValue, StatusCode, header, request::Parts},
     response::{IntoResponse, Response},
 };
-use hummock_core::Refusal;
+use hummock_core::{Refusal, Refusals};
 use hummock_store::Photograph;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -74,19 +74,19 @@ pub(crate) struct TakenQuery {
 
 impl TakenQuery {
     fn refused(&self) -> Vec<Refusal> {
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         let plain = self.step.chars().all(|one| one.is_ascii_graphic());
         if !plain || !(1..=LONGEST_STEP).contains(&self.step.len()) {
-            refusals.push(Refusal::new("step", "it names no step"));
+            refusals.refuse("step", "it names no step");
         }
         if self.taken_at.parse::<Timestamp>().is_err() {
             let says = format!(
                 "\"{}\" is no time: write it as 2027-03-04T10:15:00Z",
                 self.taken_at
             );
-            refusals.push(Refusal::new("taken_at", says));
+            refusals.refuse("taken_at", says);
         }
-        refusals
+        refusals.into()
     }
 }
 

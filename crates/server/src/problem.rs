@@ -10,7 +10,7 @@ use axum::{
     },
     response::{IntoResponse, Response},
 };
-use hummock_core::Refusal;
+use hummock_core::{Refusal, Refusals};
 use hummock_store::{SettingRefused, ShelfRefused, StoreError, WriteRefused};
 use serde::Serialize;
 use serde_json::value::{RawValue, to_raw_value};
@@ -21,7 +21,7 @@ use serde_json::value::{RawValue, to_raw_value};
 pub(crate) struct Problem {
     /// What kind of problem it is; stable.
     #[serde(rename = "type")]
-    #[cfg_attr(feature = "schema", schema(example = "/problems/refused"))]
+    #[cfg_attr(feature = "schema", schema(schema_with = kinds))]
     kind: &'static str,
     /// The kind in words.
     title: &'static str,
@@ -41,6 +41,26 @@ pub(crate) struct Problem {
     wait: Option<u64>,
 }
 
+/// The description of `type`: every kind, with its status and its title.
+#[cfg(feature = "schema")]
+fn kinds() -> utoipa::openapi::Object {
+    let kinds: std::collections::BTreeSet<&str> = KINDS.iter().map(|(kind, ..)| *kind).collect();
+    let listed = KINDS
+        .iter()
+        .map(|(kind, status, title)| format!("- `{kind}`, {}: {title}", status.as_u16()));
+    let listed: std::collections::BTreeSet<String> = listed.collect();
+    let listed: Vec<String> = listed.into_iter().collect();
+    utoipa::openapi::ObjectBuilder::new()
+        .schema_type(utoipa::openapi::schema::Type::String)
+        .enum_values(Some(kinds))
+        .examples(["/problems/refused"])
+        .description(Some(format!(
+            "What kind of problem it is; stable. Each with its status and its title:\n\n{}",
+            listed.join("\n")
+        )))
+        .build()
+}
+
 impl Problem {
     fn new(
         status: StatusCode,
@@ -58,149 +78,114 @@ impl Problem {
             wait: None,
         }
     }
+}
 
-    pub(crate) fn not_found(what: &str) -> Self {
-        let detail = format!("there is no {what} here");
-        Self::new(
-            StatusCode::NOT_FOUND,
-            "/problems/not-found",
-            "Not found",
-            detail,
-        )
-    }
+/// Declares the kinds of problems: the function that makes one, its status, the end of its `type`, its title, and what it
+/// says. One of several that share a `type` takes its place in the description by its own title.
+macro_rules! problems {
+    ($($name:ident($($of:ident: $type:ty),*) = $status:ident, $kind:literal, $title:literal: $detail:expr;)*) => {
+        impl Problem {
+            $(
+                pub(crate) fn $name($($of: $type),*) -> Self {
+                    Self::new(StatusCode::$status, concat!("/problems/", $kind), $title, $detail)
+                }
+            )*
+        }
 
+        /// Every kind: its `type`, its status, and its title.
+        #[cfg(feature = "schema")]
+        pub(crate) const KINDS: &[(&str, StatusCode, &str)] =
+            &[$((concat!("/problems/", $kind), StatusCode::$status, $title),)*];
+    };
+}
+
+problems! {
+    unreadable_as(detail: String) = BAD_REQUEST, "unreadable", "The request can't be read": detail;
+    refused_as(detail: String) = UNPROCESSABLE_ENTITY, "refused", "A value was not taken": detail;
+    stale_edit(version: i32, based_on: i32) = CONFLICT, "stale", "The shipment changed meanwhile":
+        format!("the shipment is at version {version}, and the edit was based on version {based_on}: look at what changed and edit again");
+    too_many_tries(wait: String) = TOO_MANY_REQUESTS, "too-often", "Wait a little":
+        format!("too many wrong passphrases: wait {wait}, and try again");
+    not_found(what: &str) = NOT_FOUND, "not-found", "Not found": format!("there is no {what} here");
+    put_away() = CONFLICT, "put-away", "The shipment is put away":
+        "the shipment is put away: take it back to the bench, and change it there";
+    booked_already() = CONFLICT, "booked-already", "It is booked already":
+        "a booking of it stands already: cancel that first, or go on with it";
+    not_empty() = CONFLICT, "not-empty", "The studio is not empty":
+        "something is kept here already: a backup is read into a studio that is empty";
+    backup_under_way() = CONFLICT, "backup-under-way", "One at a time":
+        "a backup is being made or read in: wait until that is done";
+    disk_full() = INSUFFICIENT_STORAGE, "disk-full", "There is no room for it":
+        "the disk takes no more of it: make room on the machine that Hummock runs on, and try again";
+    sender_changed() = CONFLICT, "sender-changed", "The address changed meanwhile":
+        "somebody else changed the studio's address meanwhile: look at it as it stands, and change it again";
+    busy() = SERVICE_UNAVAILABLE, "busy", "Too much at once":
+        "the house is being changed over and over; what was typed is kept in the page and saved a little later";
+    signed_out() = UNAUTHORIZED, "signed-out", "Not signed in":
+        "this device is not signed in: give the studio’s passphrase; what was typed is kept in the page";
+    at_the_machine_only() = FORBIDDEN, "at-the-machine-only", "Not from here":
+        "that is done at the machine that Hummock runs on, not from a tablet";
+    not_this_host() = MISDIRECTED_REQUEST, "not-this-host", "Not under that name":
+        "this server does not answer under that name: open it at the address that its start printed, or start it with --allow-host";
+    not_this_origin() = FORBIDDEN, "not-this-origin", "Not from there":
+        "a page of another origin may change nothing here: set HUMMOCK_ORIGIN where this stands behind a proxy";
+    too_long() = GATEWAY_TIMEOUT, "too-long", "It took too long":
+        "the answer took too long and was given up; what was typed is still in the page";
+    no_state() = CONFLICT, "no-state", "Nothing to undo or redo": "there is nothing further to undo or redo that way";
+    stale_setting(current: i32) = CONFLICT, "stale", "They changed meanwhile":
+        format!("somebody changed them since, and they are at version {current}: look again and repeat the change");
+    recounted() = CONFLICT, "recounted", "The count changed meanwhile":
+        "it was counted elsewhere meanwhile, or taken for a shipment: see how much there is now, and count once more";
+    none_left(what: &str) = CONFLICT, "none-left", "There is none left":
+        format!("the shelf counts no {what} any more: count it again, or lay the parts out anew");
+    used_since(what: &str) = CONFLICT, "used-since", "It was used since":
+        format!("{what} was kept then and has been used since, so it stays as it is");
+    counted_already() = CONFLICT, "counted-already", "It is counted already":
+        "there is a count of that material and size already: change that one";
+    no_documents_yet() = SERVICE_UNAVAILABLE, "no-documents-yet", "Drawings are not ready yet":
+        "the program that makes drawings is still being built: try again in a few minutes; the cut list can be printed meanwhile";
+    pictures_away() = SERVICE_UNAVAILABLE, "photographs-away", "Photographs can't be reached":
+        "the place where photographs are kept does not answer: they stay in this browser and are sent again";
+    another_photograph() = CONFLICT, "another-photograph", "That id is taken":
+        "another photograph was kept under that id: send this one under an id of its own";
+    document_failed() = INTERNAL_SERVER_ERROR, "document-failed", "The drawing failed":
+        "the drawing could not be made; nothing else is touched by it";
+    laid_out_anew() = CONFLICT, "laid-out-anew", "The layout changed meanwhile":
+        "the layout was made anew since you looked at it: look again before you cut";
+    begun() = CONFLICT, "begun", "Cutting has begun":
+        "some of it is cut already: take that back first, or make a new layout";
+    in_use(uses: &[String]) = CONFLICT, "in-use", "The material is in use":
+        format!("it is used by {}: retire it, and it is offered no more", uses.join(", "));
+    slip() = INTERNAL_SERVER_ERROR, "slip", "Something went wrong":
+        "something went wrong inside; what was typed is still in the page";
+    away() = SERVICE_UNAVAILABLE, "away", "The database is away":
+        "the database can't be reached; what was typed is kept in the page and saved once it is back";
+}
+
+impl Problem {
+    /// A request that can't be read, with the status that says why.
     pub(crate) fn unreadable(status: StatusCode, detail: impl Into<String>) -> Self {
-        Self::new(
-            status,
-            "/problems/unreadable",
-            "The request can't be read",
-            detail,
-        )
+        Self {
+            status: status.as_u16(),
+            ..Self::unreadable_as(detail.into())
+        }
     }
 
     pub(crate) fn refused(errors: Vec<Refusal>) -> Self {
-        let detail = errors
+        let says: Vec<&str> = errors
             .iter()
             .map(|refusal| refusal.message.as_str())
-            .collect::<Vec<_>>()
-            .join("; ");
-        let kind = "/problems/refused";
-        Self {
-            errors,
-            ..Self::new(
-                StatusCode::UNPROCESSABLE_ENTITY,
-                kind,
-                "A value was not taken",
-                detail,
-            )
-        }
+            .collect();
+        let problem = Self::refused_as(says.join("; "));
+        Self { errors, ..problem }
     }
 
-    /// With how it stands now, at its version.
+    /// With the shipment as it stands now, at its version.
     pub(crate) fn stale(based_on: i32, (version, current): (i32, &impl Serialize)) -> Self {
-        let detail = format!(
-            "the shipment is at version {version}, and the edit was based on version {based_on}: look at what changed and edit again"
-        );
-        let problem = Self::new(
-            StatusCode::CONFLICT,
-            "/problems/stale",
-            "The shipment changed meanwhile",
-            detail,
-        );
         Self {
             current: to_raw_value(current).ok(),
-            ..problem
+            ..Self::stale_edit(version, based_on)
         }
-    }
-
-    pub(crate) fn put_away() -> Self {
-        let detail = "the shipment is put away: take it back to the bench, and change it there";
-        Self::new(
-            StatusCode::CONFLICT,
-            "/problems/put-away",
-            "The shipment is put away",
-            detail,
-        )
-    }
-
-    pub(crate) fn booked_already() -> Self {
-        let detail = "a booking of it stands already: cancel that first, or go on with it";
-        Self::new(
-            StatusCode::CONFLICT,
-            "/problems/booked-already",
-            "It is booked already",
-            detail,
-        )
-    }
-
-    pub(crate) fn not_empty() -> Self {
-        let detail = "something is kept here already: a backup is read into a studio that is empty";
-        Self::new(
-            StatusCode::CONFLICT,
-            "/problems/not-empty",
-            "The studio is not empty",
-            detail,
-        )
-    }
-
-    pub(crate) fn backup_under_way() -> Self {
-        let detail = "a backup is being made or read in: wait until that is done";
-        Self::new(
-            StatusCode::CONFLICT,
-            "/problems/backup-under-way",
-            "One at a time",
-            detail,
-        )
-    }
-
-    pub(crate) fn disk_full() -> Self {
-        let detail = "the disk takes no more of it: make room on the machine that Hummock runs on, and try again";
-        Self::new(
-            StatusCode::INSUFFICIENT_STORAGE,
-            "/problems/disk-full",
-            "There is no room for it",
-            detail,
-        )
-    }
-
-    pub(crate) fn sender_changed() -> Self {
-        let detail = "somebody else changed the studio's address meanwhile: look at it as it stands, and change it again";
-        Self::new(
-            StatusCode::CONFLICT,
-            "/problems/sender-changed",
-            "The address changed meanwhile",
-            detail,
-        )
-    }
-
-    pub(crate) fn busy() -> Self {
-        let detail = "the house is being changed over and over; what was typed is kept in the page and saved a little later";
-        Self::new(
-            StatusCode::SERVICE_UNAVAILABLE,
-            "/problems/busy",
-            "Too much at once",
-            detail,
-        )
-    }
-
-    pub(crate) fn signed_out() -> Self {
-        let detail = "this device is not signed in: give the studio’s passphrase; what was typed is kept in the page";
-        Self::new(
-            StatusCode::UNAUTHORIZED,
-            "/problems/signed-out",
-            "Not signed in",
-            detail,
-        )
-    }
-
-    pub(crate) fn at_the_machine_only() -> Self {
-        let detail = "that is done at the machine that Hummock runs on, not from a tablet";
-        Self::new(
-            StatusCode::FORBIDDEN,
-            "/problems/at-the-machine-only",
-            "Not from here",
-            detail,
-        )
     }
 
     pub(crate) fn too_often(wait: Duration) -> Self {
@@ -211,210 +196,22 @@ impl Problem {
             (seconds.div_ceil(60), "minute")
         };
         let plural = if number == 1 { "" } else { "s" };
-        let detail =
-            format!("too many wrong passphrases: wait {number} {unit}{plural}, and try again");
-        let problem = Self::new(
-            StatusCode::TOO_MANY_REQUESTS,
-            "/problems/too-often",
-            "Wait a little",
-            detail,
-        );
         Self {
             wait: Some(seconds),
-            ..problem
+            ..Self::too_many_tries(format!("{number} {unit}{plural}"))
         }
-    }
-
-    pub(crate) fn not_this_host() -> Self {
-        let detail = "this server does not answer under that name: open it at the address that its start printed, or start it with --allow-host";
-        Self::new(
-            StatusCode::MISDIRECTED_REQUEST,
-            "/problems/not-this-host",
-            "Not under that name",
-            detail,
-        )
-    }
-
-    pub(crate) fn not_this_origin() -> Self {
-        let detail = "a page of another origin may change nothing here: set HUMMOCK_ORIGIN where this stands behind a proxy";
-        Self::new(
-            StatusCode::FORBIDDEN,
-            "/problems/not-this-origin",
-            "Not from there",
-            detail,
-        )
-    }
-
-    pub(crate) fn too_long() -> Self {
-        let detail =
-            "the answer took too long and was given up; what was typed is still in the page";
-        Self::new(
-            StatusCode::GATEWAY_TIMEOUT,
-            "/problems/too-long",
-            "It took too long",
-            detail,
-        )
-    }
-
-    pub(crate) fn no_state() -> Self {
-        let detail = "there is nothing further to undo or redo that way";
-        Self::new(
-            StatusCode::CONFLICT,
-            "/problems/no-state",
-            "Nothing to undo or redo",
-            detail,
-        )
-    }
-
-    pub(crate) fn stale_setting(current: i32) -> Self {
-        let detail = format!(
-            "somebody changed them since, and they are at version {current}: look again and repeat the change"
-        );
-        Self::new(
-            StatusCode::CONFLICT,
-            "/problems/stale",
-            "They changed meanwhile",
-            detail,
-        )
-    }
-
-    pub(crate) fn recounted() -> Self {
-        let detail = "it was counted elsewhere meanwhile, or taken for a shipment: see how much there is now, and count once more";
-        Self::new(
-            StatusCode::CONFLICT,
-            "/problems/recounted",
-            "The count changed meanwhile",
-            detail,
-        )
-    }
-
-    pub(crate) fn none_left(what: &str) -> Self {
-        let detail = format!(
-            "the shelf counts no {what} any more: count it again, or lay the parts out anew"
-        );
-        Self::new(
-            StatusCode::CONFLICT,
-            "/problems/none-left",
-            "There is none left",
-            detail,
-        )
-    }
-
-    pub(crate) fn used_since(what: &str) -> Self {
-        let detail = format!("{what} was kept then and has been used since, so it stays as it is");
-        Self::new(
-            StatusCode::CONFLICT,
-            "/problems/used-since",
-            "It was used since",
-            detail,
-        )
-    }
-
-    pub(crate) fn counted_already() -> Self {
-        let detail = "there is a count of that material and size already: change that one";
-        Self::new(
-            StatusCode::CONFLICT,
-            "/problems/counted-already",
-            "It is counted already",
-            detail,
-        )
-    }
-
-    pub(crate) fn no_documents_yet() -> Self {
-        let detail = "the program that makes drawings is still being built: try again in a few minutes; the cut list can be printed meanwhile";
-        Self::new(
-            StatusCode::SERVICE_UNAVAILABLE,
-            "/problems/no-documents-yet",
-            "Drawings are not ready yet",
-            detail,
-        )
-    }
-
-    pub(crate) fn pictures_away() -> Self {
-        Self::new(
-            StatusCode::SERVICE_UNAVAILABLE,
-            "/problems/photographs-away",
-            "Photographs can't be reached",
-            "the place where photographs are kept does not answer: they stay in this browser and are sent again",
-        )
-    }
-
-    pub(crate) fn another_photograph() -> Self {
-        Self::new(
-            StatusCode::CONFLICT,
-            "/problems/another-photograph",
-            "That id is taken",
-            "another photograph was kept under that id: send this one under an id of its own",
-        )
-    }
-
-    pub(crate) fn document_failed() -> Self {
-        let detail = "the drawing could not be made; nothing else is touched by it";
-        Self::new(
-            StatusCode::INTERNAL_SERVER_ERROR,
-            "/problems/document-failed",
-            "The drawing failed",
-            detail,
-        )
-    }
-
-    pub(crate) fn laid_out_anew() -> Self {
-        let detail = "the layout was made anew since you looked at it: look again before you cut";
-        Self::new(
-            StatusCode::CONFLICT,
-            "/problems/laid-out-anew",
-            "The layout changed meanwhile",
-            detail,
-        )
-    }
-
-    pub(crate) fn begun() -> Self {
-        let detail = "some of it is cut already: take that back first, or make a new layout";
-        Self::new(
-            StatusCode::CONFLICT,
-            "/problems/begun",
-            "Cutting has begun",
-            detail,
-        )
-    }
-
-    pub(crate) fn in_use(uses: &[String]) -> Self {
-        let detail = format!(
-            "it is used by {}: retire it, and it is offered no more",
-            uses.join(", ")
-        );
-        Self::new(
-            StatusCode::CONFLICT,
-            "/problems/in-use",
-            "The material is in use",
-            detail,
-        )
-    }
-
-    pub(crate) fn slip() -> Self {
-        let detail = "something went wrong inside; what was typed is still in the page";
-        Self::new(
-            StatusCode::INTERNAL_SERVER_ERROR,
-            "/problems/slip",
-            "Something went wrong",
-            detail,
-        )
-    }
-
-    fn away() -> Self {
-        let detail = "the database can't be reached; what was typed is kept in the page and saved once it is back";
-        Self::new(
-            StatusCode::SERVICE_UNAVAILABLE,
-            "/problems/away",
-            "The database is away",
-            detail,
-        )
     }
 }
 
 impl From<Vec<Refusal>> for Problem {
     fn from(errors: Vec<Refusal>) -> Self {
         Self::refused(errors)
+    }
+}
+
+impl From<Refusals> for Problem {
+    fn from(refusals: Refusals) -> Self {
+        Self::refused(refusals.into())
     }
 }
 

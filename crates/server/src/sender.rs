@@ -7,9 +7,12 @@ use axum::{
     response::{IntoResponse, Response},
 };
 use hummock_core::{
-    Refusal,
-    sending::{PostcodePlace, Sender, papers::Card, papers::Letterhead},
-    shipment::refused_text,
+    Refusals,
+    sending::{
+        PostcodePlace, Sender,
+        papers::{Card, Letterhead},
+    },
+    text::refused_text,
 };
 use hummock_store::{Settings, SettingsRefused};
 use serde::{Deserialize, Serialize};
@@ -147,21 +150,16 @@ async fn change(
     desk: Desk,
     Body(request): Body<SenderRequest>,
 ) -> Result<Json<SenderView>, Problem> {
-    let mut refusals: Vec<Refusal> = [("name", &request.name), ("town", &request.town)]
+    let mut refusals: Refusals = [("name", &request.name), ("town", &request.town)]
         .into_iter()
         .filter_map(|(field, text)| refused_text(field, text))
         .collect();
     if request.name.trim().is_empty() {
-        refusals.push(Refusal::new(
-            "name",
-            "give the studio a name: it stands on every paper",
-        ));
+        refusals.refuse("name", "give the studio a name: it stands on every paper");
     }
     refusals.extend(request.sender.refused());
     refusals.extend(request.certificate.refused());
-    if !refusals.is_empty() {
-        return Err(refusals.into());
-    }
+    refusals.done()?;
     let mut settings = desk.store.settings().await?;
     settings.name = request.name;
     settings.town = request.town;

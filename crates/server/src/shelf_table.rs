@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use hummock_core::{
-    Refusal, json,
+    Refusal, Refusals, json,
     material::Catalogue,
     stock::{Goods, Measure, StockItem},
 };
@@ -106,7 +106,7 @@ pub(crate) fn read_shelf(
         return Err(vec![Refusal::new(format!("csv, column \"{shown}\""), says)]);
     }
     let mut items = Vec::new();
-    let mut refusals = Vec::new();
+    let mut refusals = Refusals::default();
     let mut keys: BTreeMap<String, u64> = BTreeMap::new();
     for record in reader.records() {
         let record = record.map_err(|error| refuse(error.to_string()))?;
@@ -141,9 +141,7 @@ pub(crate) fn read_shelf(
             break;
         }
     }
-    if !refusals.is_empty() {
-        return Err(refusals);
-    }
+    refusals.done()?;
     if items.is_empty() {
         return Err(refuse("there is no line under the head".into()));
     }
@@ -152,12 +150,12 @@ pub(crate) fn read_shelf(
 
 fn item_of(cells: &BTreeMap<&str, &str>) -> Result<StockItem, Vec<Refusal>> {
     let mut row = Map::new();
-    let mut refusals = Vec::new();
+    let mut refusals = Refusals::default();
     let mut number = |column: &str, text: &str| {
         let read = text.parse::<f64>().ok().filter(|number| number.is_finite());
         if read.is_none() {
             let says = format!("\u{201c}{text}\u{201d} is no number: write it as 12.5");
-            refusals.push(Refusal::new(column, says));
+            refusals.refuse(column, says);
         }
         read
     };
@@ -175,11 +173,9 @@ fn item_of(cells: &BTreeMap<&str, &str>) -> Result<StockItem, Vec<Refusal>> {
     }
     let left = cells.get("left").and_then(|text| number("left", text));
     if !cells.contains_key("left") {
-        refusals.push(Refusal::new("left", "it is missing: say how much there is"));
+        refusals.refuse("left", "it is missing: say how much there is");
     }
-    if !refusals.is_empty() {
-        return Err(refusals);
-    }
+    refusals.done()?;
     let text = |column: &str| {
         cells
             .get(column)

@@ -5,7 +5,8 @@ use hummock_core::{
     Refusal, json,
     quantity::LengthUnit,
     sending::Handed,
-    shipment::{ShipmentInputs, Summary, WorkLine, Worked, refused_text},
+    shipment::{ShipmentInputs, Summary, WorkLine, Worked},
+    text::refused_text,
 };
 use hummock_store::{
     Edit, HouseAt, Listed, Move, NewShipment, Place, Sort, Stored, Wanted, WriteRefused,

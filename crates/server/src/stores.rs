@@ -9,9 +9,10 @@ use axum::{
     response::{IntoResponse, Response},
 };
 use hummock_core::{
-    Refusal,
+    Refusal, Refusals,
     material::{Catalogue, MaterialClass, MaterialId},
-    shipment::{House, Worked, refused_text},
+    shipment::{House, Worked},
+    text::refused_text,
 };
 use hummock_store::HouseAt;
 use serde::{Deserialize, Serialize};
@@ -342,7 +343,7 @@ impl Read {
             changed: Vec::new(),
             same: 0,
         };
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         for (line, material) in lines {
             let id = MaterialId::new(material["id"].as_str().unwrap_or_default());
             match read.catalogue.with(class, material.clone()) {
@@ -361,10 +362,6 @@ impl Read {
                 })),
             }
         }
-        if refusals.is_empty() {
-            Ok(read)
-        } else {
-            Err(refusals)
-        }
+        refusals.or(read)
     }
 }

@@ -4,7 +4,8 @@ use axum::Json;
 use hummock_core::{
     house::{ALLOWANCES, Allowance, HouseRules, SCHOOLS, SchoolQuestion},
     material::Catalogue,
-    odds::{PieceClass, Route},
+    odds::PieceClass,
+    place::Route,
     quantity::LengthUnit,
     shipment::{FieldHint, hints},
     space::LayerSlot,

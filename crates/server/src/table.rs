@@ -8,7 +8,7 @@ use std::{
     sync::LazyLock,
 };
 
-use hummock_core::{Refusal, material::MaterialClass, quantity::AmbiguousComma};
+use hummock_core::{Refusal, Refusals, material::MaterialClass, quantity::AmbiguousComma};
 use serde_json::{Map, Value};
 
 use crate::description::description;
@@ -112,7 +112,7 @@ pub(crate) fn separator_of(text: &str) -> u8 {
 fn columns_fit(class: MaterialClass, head: &csv::StringRecord) -> Result<(), Vec<Refusal>> {
     let known = columns_of(class);
     let mut seen = BTreeSet::new();
-    let mut refusals = Vec::new();
+    let mut refusals = Refusals::default();
     for column in head {
         let says = if !known.contains(column) {
             let columns: Vec<&str> = known.iter().map(String::as_str).collect();
@@ -127,16 +127,12 @@ fn columns_fit(class: MaterialClass, head: &csv::StringRecord) -> Result<(), Vec
             continue;
         };
         let shown: String = column.chars().take(LONGEST_SHOWN).collect();
-        refusals.push(Refusal::new(format!("csv, column \"{shown}\""), says));
+        refusals.refuse(format!("csv, column \"{shown}\""), says);
         if refusals.len() == MOST_REFUSALS {
             break;
         }
     }
-    if refusals.is_empty() {
-        Ok(())
-    } else {
-        Err(refusals)
-    }
+    refusals.or(())
 }
 
 /// So much of a wrong column's name is said back, and of so many.

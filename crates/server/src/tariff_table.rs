@@ -3,7 +3,7 @@
 use std::{collections::BTreeMap, str::FromStr};
 
 use hummock_core::{
-    Refusal,
+    Refusal, Refusals,
     freight::{Tariff, WeightStep, ZonePrice},
     quantity::Mass,
 };
@@ -72,12 +72,12 @@ struct Read {
 pub(crate) fn with_prices(tariff: &Tariff, text: &str) -> Result<Tariff, Vec<Refusal>> {
     let groups = read(text)?;
     let mut made = tariff.clone();
-    let mut refusals = Vec::new();
+    let mut refusals = Refusals::default();
     let mut lines: BTreeMap<String, u64> = BTreeMap::new();
     for ((service, format, zone), found) in groups {
         let line = found.steps.first().map_or(0, |(line, _)| *line);
         let mut refuse = |column: &str, says: String| {
-            refusals.push(Refusal::new(format!("line {line}, {column}"), says));
+            refusals.refuse(format!("line {line}, {column}"), says);
         };
         let Some(at) = made.services.iter().position(|known| known.id == service) else {
             refuse("service", format!("there is no service \"{service}\""));
@@ -122,16 +122,12 @@ pub(crate) fn with_prices(tariff: &Tariff, text: &str) -> Result<Tariff, Vec<Ref
         }
     }
     if refusals.is_empty() {
-        refusals = made.checked().err().unwrap_or_default();
-        for refusal in &mut refusals {
-            refusal.field = in_table(&refusal.field, &lines);
-        }
+        let refused = made.checked().err().into_iter().flatten();
+        refusals.extend(
+            refused.map(|refusal| Refusal::new(in_table(&refusal.field, &lines), refusal.message)),
+        );
     }
-    if refusals.is_empty() {
-        Ok(made)
-    } else {
-        Err(refusals)
-    }
+    refusals.or(made)
 }
 
 /// The line and column of a place, where the table has it.
@@ -171,7 +167,7 @@ fn read(text: &str) -> Result<BTreeMap<Group, Read>, Vec<Refusal>> {
         })?;
     }
     let mut groups: BTreeMap<Group, Read> = BTreeMap::new();
-    let mut refusals: Vec<Refusal> = Vec::new();
+    let mut refusals = Refusals::default();
     for (count, record) in reader.records().enumerate() {
         let record = record.map_err(|error| whole(error.to_string()))?;
         let line = record.position().map_or(0, csv::Position::line);
@@ -224,9 +220,7 @@ fn read(text: &str) -> Result<BTreeMap<Group, Read>, Vec<Refusal>> {
             break;
         }
     }
-    if !refusals.is_empty() {
-        return Err(refusals);
-    }
+    refusals.done()?;
     if groups.is_empty() {
         return Err(whole("there are no prices in it".to_owned()));
     }

@@ -2,9 +2,9 @@
 
 use serde::Serialize;
 
-use super::{Blank, BoxSize, CartonStyle, SealStrip, SheetNeed};
+use super::{Blank, BoxSize, SealStrip, SheetNeed};
 use crate::{
-    house::{Allowances, SealRule},
+    house::{Allowances, CartonStyle, SealRule},
     material::Board,
     quantity::{Area, Length},
 };

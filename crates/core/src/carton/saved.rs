@@ -1,6 +1,6 @@
 //! A carton kept from an earlier delivery: cut down in depth or in length, or made deeper with a sleeve.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 
 use super::{Blank, BoxSize, Panel, PanelRole, Point, SlottedFace, Solid, blank::Layout, ring};
 use crate::{house::Allowances, quantity::Length};
@@ -8,30 +8,6 @@ use crate::{house::Allowances, quantity::Length};
 /// A slotted carton that opens on the face, by its inside size and board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct SavedCarton(pub BoxSize);
-
-/// What is cut of a carton that the studio has, where it is larger than what goes in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum SavedCut {
-    /// Its depth; what it has over in length is filled.
-    #[default]
-    Depth,
-    /// Its length as well.
-    LengthToo,
-}
-
-/// Which face of a carton that the studio has is outside.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum SavedFace {
-    /// The one that was.
-    #[default]
-    AsItWas,
-    /// The inner one, so that nothing that is printed on it is read: its joint is opened, and taped anew.
-    InsideOut,
-}
 
 /// How a saved carton is cut down in depth.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]

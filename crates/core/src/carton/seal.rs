@@ -2,9 +2,9 @@
 
 use serde::Serialize;
 
-use super::{BoxSize, CartonStyle, Tray, style::Beyond};
+use super::{BoxSize, Tray, style::Beyond};
 use crate::{
-    house::SealRule,
+    house::{CartonStyle, SealRule},
     quantity::{Length, ceil_count},
 };
 

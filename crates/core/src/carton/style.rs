@@ -1,51 +1,17 @@
 //! The styles of boxes that are cut from board, behind one type: what each is cut to, what it adds outside, how it is
 //! sealed and what it bears.
 
-use serde::{Deserialize, Serialize};
 use strum::EnumCount;
 
 use super::{
     Blank, Folder, Half, SlitTray, SlottedEdge, SlottedFace, Solid, Telescope, Tray, ring,
     tray::LID_PLAY,
 };
-use crate::{house::Allowances, material::Board, quantity::Length};
-
-/// How a box is cut from board.
-#[derive(
-    Debug,
-    Clone,
-    Copy,
-    PartialEq,
-    Eq,
-    PartialOrd,
-    Ord,
-    Hash,
-    Default,
-    Serialize,
-    Deserialize,
-    EnumCount,
-)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum CartonStyle {
-    /// Slotted, opening on an edge.
-    #[default]
-    SlottedEdge,
-    /// Slotted, opening on the face.
-    SlottedFace,
-    /// A scored tray and the flat lid on it.
-    TrayAndLid,
-    /// Wrapped around, its half lids meeting.
-    Folder,
-    /// Wrapped around, its half lids lapping each other.
-    FolderLapped,
-    /// A scored tray, and a shallow tray over it as a lid.
-    TrayAndTray,
-    /// A tray of foam board, slit and folded, and the flat lid on it.
-    SlitTray,
-    /// Two halves that slide into each other along the length.
-    Telescope,
-}
+use crate::{
+    house::{Allowances, CartonStyle},
+    material::Board,
+    quantity::Length,
+};
 
 /// A box by its inside and its board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::{Enclosed, Enclosure, EnclosureKind, HEAVIEST_G, THICKNESS};
-use crate::{Refusal, odds::PieceClass, quantity::Length};
+use crate::{Refusal, Refusals, odds::PieceClass, quantity::Length};
 
 /// A set of the house: all that it lists goes into every shipment that it is for.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
@@ -103,16 +103,16 @@ pub(crate) fn sets_refused(sets: &[EnclosureSet]) -> Vec<Refusal> {
         let says = format!("there are {} sets; keep at most {MOST_SETS}", sets.len());
         return vec![Refusal::new("enclosures", says)];
     }
-    let mut refusals = Vec::new();
+    let mut refusals = Refusals::default();
     let mut keys: Vec<&str> = Vec::new();
     for (at, set) in sets.iter().enumerate() {
         if !(1..=LONGEST_NAME).contains(&set.name.trim().chars().count()) {
             let says = format!("give the set a name of 1 to {LONGEST_NAME} letters");
-            refusals.push(Refusal::new(format!("enclosures[{at}].name"), says));
+            refusals.refuse(format!("enclosures[{at}].name"), says);
         }
         if set.list.len() > MOST_LISTED {
             let says = format!("a set lists at most {MOST_LISTED} things");
-            refusals.push(Refusal::new(format!("enclosures[{at}].list"), says));
+            refusals.refuse(format!("enclosures[{at}].list"), says);
         }
         for (line, listed) in set.list.iter().enumerate() {
             let field = |name: &str| format!("enclosures[{at}].list[{line}].{name}");
@@ -120,13 +120,13 @@ pub(crate) fn sets_refused(sets: &[EnclosureSet]) -> Vec<Refusal> {
                 let says = format!(
                     "name it by up to {LONGEST_KEY} small letters and digits, by no name that another has"
                 );
-                refusals.push(Refusal::new(field("key"), says));
+                refusals.refuse(field("key"), says);
             }
             keys.push(&listed.key);
             refusals.extend(enclosure_refused(&listed.enclosure, field));
         }
     }
-    refusals
+    refusals.into()
 }
 
 /// Checks one thing that goes in; `field` names its fields.
@@ -134,23 +134,23 @@ pub(crate) fn enclosure_refused(
     enclosure: &Enclosure,
     field: impl Fn(&str) -> String,
 ) -> Vec<Refusal> {
-    let mut refusals = Vec::new();
+    let mut refusals = Refusals::default();
     if enclosure.name.chars().count() > LONGEST_NAME || enclosure.name.chars().any(char::is_control)
     {
         let says = format!("call it something of up to {LONGEST_NAME} letters");
-        refusals.push(Refusal::new(field("name"), says));
+        refusals.refuse(field("name"), says);
     }
     if !(Length::ZERO..=THICKNESS.most).contains(&enclosure.thickness) {
         let most = THICKNESS.most.as_mm();
         let says = format!("give a thickness from 0 to {most} mm: {}", THICKNESS.remedy);
-        refusals.push(Refusal::new(field("thickness_mm"), says));
+        refusals.refuse(field("thickness_mm"), says);
     }
     if !(0.0..=HEAVIEST_G).contains(&enclosure.mass.as_g()) {
         let says = format!("give what it weighs, from 0 to {HEAVIEST_G} g");
-        refusals.push(Refusal::new(field("mass_g"), says));
+        refusals.refuse(field("mass_g"), says);
     }
     if let Some(says) = enclosure.misplaced() {
-        refusals.push(Refusal::new(field("place"), says));
+        refusals.refuse(field("place"), says);
     }
-    refusals
+    refusals.into()
 }

@@ -4,8 +4,8 @@ use jiff::civil::Date;
 use rust_decimal::Decimal;
 use serde::Serialize;
 
-use super::{Asked, Destination, Parcel, Tariff};
-use crate::quantity::Money;
+use super::{Asked, Parcel, Tariff};
+use crate::{place::Destination, quantity::Money};
 
 /// A parcel that was sent, or could have been.
 #[derive(Debug, Clone, PartialEq)]

@@ -11,8 +11,9 @@ use super::{
     zone::parted,
 };
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     quantity::{Currency, Length},
+    refusal::Span,
 };
 
 /// A place in a tariff where more may cost less.
@@ -44,32 +45,8 @@ const MOST_WEIGHT_STEP_G: f64 = 100_000.0;
 /// Of services, zones, rules, steps: more than any carrier has, few enough to be looked over.
 const MOST: usize = 2000;
 
-/// What was found wrong so far.
-#[derive(Default)]
-struct Look {
-    refusals: Vec<Refusal>,
-}
-
-impl Look {
-    fn refuse(&mut self, at: &str, says: impl ToString) {
-        self.refusals.push(Refusal::new(at, says));
-    }
-
-    fn demand(&mut self, is_so: bool, at: &str, says: impl ToString) {
-        if !is_so {
-            self.refuse(at, says);
-        }
-    }
-
-    fn name(&mut self, at: &str, name: &str) {
-        let length = name.trim().chars().count();
-        self.demand(
-            (1..=LONGEST_NAME).contains(&length),
-            at,
-            format!("give a name of 1 to {LONGEST_NAME} letters"),
-        );
-    }
-
+/// What a tariff is made of, looked over.
+impl Refusals {
     fn id(&mut self, at: &str, id: &str) {
         let letters = id
             .bytes()
@@ -120,14 +97,6 @@ impl Look {
         );
     }
 
-    fn number(&mut self, at: &str, is: f64, least: f64, most: f64, unit: &str) {
-        self.demand(
-            (least..=most).contains(&is),
-            at,
-            format!("it is {is}; give a number from {least} to {most} {unit}"),
-        );
-    }
-
     fn few(&mut self, at: &str, count: usize) {
         self.demand(
             count <= MOST,
@@ -155,9 +124,9 @@ impl Tariff {
     /// # Errors
     /// A [`Refusal`] for each thing that is wrong, with its place, as `services/0/billable/divisor_cm3_per_kg`.
     pub fn checked(&self) -> Result<(), Vec<Refusal>> {
-        let mut look = Look::default();
+        let mut look = Refusals::default();
         look.id("id", &self.id);
-        look.name("carrier", &self.carrier);
+        look.named("carrier", &self.carrier, LONGEST_NAME);
         if let (Some(from), Some(to)) = (self.valid_from, self.valid_to) {
             look.demand(
                 from <= to,
@@ -187,8 +156,7 @@ impl Tariff {
         }
         self.check_tiers(&mut look);
         check_collection(self.collection.as_ref(), "collection", &mut look);
-        look.refusals
-            .extend(self.claims.iter().flat_map(|claims| claims.refused()));
+        look.extend(self.claims.iter().flat_map(|claims| claims.refused()));
         self.check_rules(&self.rules, &[], "rules", &mut look);
         look.demand(
             !self.services.is_empty(),
@@ -206,14 +174,10 @@ impl Tariff {
         for (at, service) in self.services.iter().enumerate() {
             self.check_service(service, &format!("services/{at}"), &mut look);
         }
-        if look.refusals.is_empty() {
-            Ok(())
-        } else {
-            Err(look.refusals)
-        }
+        look.or(())
     }
 
-    fn check_zones(&self, look: &mut Look) {
+    fn check_zones(&self, look: &mut Refusals) {
         look.demand(!self.zones.is_empty(), "zones", "give at least one zone");
         look.few("zones", self.zones.len());
         look.once(
@@ -255,7 +219,7 @@ impl Tariff {
         }
     }
 
-    fn check_tiers(&self, look: &mut Look) {
+    fn check_tiers(&self, look: &mut Refusals) {
         look.once(
             self.discount_tiers
                 .iter()
@@ -265,7 +229,7 @@ impl Tariff {
         );
         for (at, tier) in self.discount_tiers.iter().enumerate() {
             let place = format!("discount_tiers/{at}");
-            look.name(&format!("{place}/name"), &tier.name);
+            look.named(format!("{place}/name"), &tier.name, LONGEST_NAME);
             look.percent(&format!("{place}/percent"), tier.percent);
             for (index, kind) in tier.of.iter().enumerate() {
                 use LineKind::{Base, Further, Surcharge};
@@ -288,9 +252,9 @@ impl Tariff {
         }
     }
 
-    fn check_service(&self, service: &Service, at: &str, look: &mut Look) {
+    fn check_service(&self, service: &Service, at: &str, look: &mut Refusals) {
         look.id(&format!("{at}/id"), &service.id);
-        look.name(&format!("{at}/name"), &service.name);
+        look.named(format!("{at}/name"), &service.name, LONGEST_NAME);
         check_days(service.days_from, service.days_to, at, look);
         if let Some(with) = service.with_cover {
             check_days(
@@ -306,43 +270,33 @@ impl Tariff {
             look,
         );
         look.number(
-            &format!("{at}/roughness"),
+            format!("{at}/roughness"),
             service.roughness,
-            0.0,
-            MOST_ROUGH,
-            "",
+            Span::new(0.0, MOST_ROUGH, ""),
         );
         let by = &service.billable;
         look.number(
-            &format!("{at}/billable/divisor_cm3_per_kg"),
+            format!("{at}/billable/divisor_cm3_per_kg"),
             by.divisor_cm3_per_kg,
-            *DIVISORS.start(),
-            *DIVISORS.end(),
-            "cm³ per kg",
+            Span::new(*DIVISORS.start(), *DIVISORS.end(), "cm³ per kg"),
         );
         look.number(
-            &format!("{at}/billable/size_step_mm"),
+            format!("{at}/billable/size_step_mm"),
             by.size_step.as_mm(),
-            0.0,
-            MOST_SIZE_STEP_MM,
-            "mm",
+            Span::new(0.0, MOST_SIZE_STEP_MM, "mm"),
         );
         for (field, mass) in [("weight_step_g", by.weight_step), ("minimum_g", by.minimum)] {
             look.number(
-                &format!("{at}/billable/{field}"),
+                format!("{at}/billable/{field}"),
                 mass.as_g(),
-                0.0,
-                MOST_WEIGHT_STEP_G,
-                "g",
+                Span::new(0.0, MOST_WEIGHT_STEP_G, "g"),
             );
         }
         let limits = service.limits;
         look.number(
-            &format!("{at}/limits/mass_g"),
+            format!("{at}/limits/mass_g"),
             limits.mass.as_g(),
-            1.0,
-            MOST_MASS_G,
-            "g",
+            Span::new(1.0, MOST_MASS_G, "g"),
         );
         let sides = [
             ("longest_mm", Some(limits.longest)),
@@ -352,17 +306,15 @@ impl Tariff {
         for (field, side) in sides {
             if let Some(side) = side {
                 look.number(
-                    &format!("{at}/limits/{field}"),
+                    format!("{at}/limits/{field}"),
                     side.as_mm(),
-                    1.0,
-                    3.0 * MOST_SIDE_MM,
-                    "mm",
+                    Span::new(1.0, 3.0 * MOST_SIDE_MM, "mm"),
                 );
             }
         }
         for (index, refuses) in service.refuses.iter().enumerate() {
             let place = format!("{at}/refuses/{index}");
-            look.name(&format!("{place}/name"), &refuses.name);
+            look.named(format!("{place}/name"), &refuses.name, LONGEST_NAME);
             self.check_when(&refuses.when, &format!("{place}/when"), look);
         }
         look.demand(
@@ -373,7 +325,7 @@ impl Tariff {
         self.check_prices(&service.prices, &format!("{at}/prices"), look);
         for (index, format) in service.formats.iter().enumerate() {
             let place = format!("{at}/formats/{index}");
-            look.name(&format!("{place}/name"), &format.name);
+            look.named(format!("{place}/name"), &format.name, LONGEST_NAME);
             let sides = [
                 ("length_mm", format.length),
                 ("width_mm", format.width),
@@ -382,11 +334,9 @@ impl Tariff {
             let mut most = Length::mm(MOST_SIDE_MM);
             for (field, side) in sides {
                 look.number(
-                    &format!("{place}/{field}"),
+                    format!("{place}/{field}"),
                     side.as_mm(),
-                    1.0,
-                    most.as_mm(),
-                    "mm",
+                    Span::new(1.0, most.as_mm(), "mm"),
                 );
                 most = side;
             }
@@ -396,7 +346,7 @@ impl Tariff {
         self.check_cover(service, at, look);
     }
 
-    fn check_cover(&self, service: &Service, at: &str, look: &mut Look) {
+    fn check_cover(&self, service: &Service, at: &str, look: &mut Refusals) {
         let cover = &service.cover;
         let place = format!("{at}/cover");
         for (field, amount) in [
@@ -426,12 +376,12 @@ impl Tariff {
         );
         for (index, exclusion) in cover.exclusions.iter().enumerate() {
             let place = format!("{place}/exclusions/{index}");
-            look.name(&format!("{place}/name"), &exclusion.name);
+            look.named(format!("{place}/name"), &exclusion.name, LONGEST_NAME);
             self.check_when(&exclusion.when, &format!("{place}/when"), look);
         }
     }
 
-    fn check_prices(&self, prices: &[ZonePrice], at: &str, look: &mut Look) {
+    fn check_prices(&self, prices: &[ZonePrice], at: &str, look: &mut Refusals) {
         look.few(at, prices.len());
         look.once(
             prices
@@ -453,11 +403,9 @@ impl Tariff {
             for (index, step) in price.steps.iter().enumerate() {
                 let place = format!("{place}/steps/{index}");
                 look.number(
-                    &format!("{place}/up_to_g"),
+                    format!("{place}/up_to_g"),
                     step.up_to.as_g(),
-                    1.0,
-                    MOST_MASS_G,
-                    "g",
+                    Span::new(1.0, MOST_MASS_G, "g"),
                 );
                 look.demand(
                     mg(step.up_to) > before,
@@ -478,7 +426,7 @@ impl Tariff {
         }
     }
 
-    fn check_zone(&self, zone: &str, at: &str, look: &mut Look) {
+    fn check_zone(&self, zone: &str, at: &str, look: &mut Refusals) {
         look.demand(
             self.zones.iter().any(|known| known.name == zone),
             at,
@@ -486,12 +434,12 @@ impl Tariff {
         );
     }
 
-    fn check_rules(&self, rules: &[Rule], before: &[Rule], at: &str, look: &mut Look) {
+    fn check_rules(&self, rules: &[Rule], before: &[Rule], at: &str, look: &mut Refusals) {
         look.few(at, rules.len());
         let mut known: Vec<&str> = before.iter().map(|rule| rule.name.as_str()).collect();
         for (index, rule) in rules.iter().enumerate() {
             let place = format!("{at}/{index}");
-            look.name(&format!("{place}/name"), &rule.name);
+            look.named(format!("{place}/name"), &rule.name, LONGEST_NAME);
             look.demand(
                 !known.contains(&rule.name.as_str()),
                 &format!("{place}/name"),
@@ -525,11 +473,9 @@ impl Tariff {
                 }
                 What::Minimum { billable } => {
                     look.number(
-                        &format!("{named}/billable_g"),
+                        format!("{named}/billable_g"),
                         billable.as_g(),
-                        1.0,
-                        MOST_MASS_G,
-                        "g",
+                        Span::new(1.0, MOST_MASS_G, "g"),
                     );
                 }
                 What::Steps { by, steps } => {
@@ -542,7 +488,11 @@ impl Tariff {
                     let mut before = -1;
                     for (index, step) in steps.iter().enumerate() {
                         let place = format!("{named}/steps/{index}");
-                        look.number(&format!("{place}/over"), step.over, 0.0, MOST_MASS_G, "");
+                        look.number(
+                            format!("{place}/over"),
+                            step.over,
+                            Span::new(0.0, MOST_MASS_G, ""),
+                        );
                         let over = if step.over.is_finite() {
                             by.whole(step.over)
                         } else {
@@ -572,7 +522,7 @@ impl Tariff {
         }
     }
 
-    fn check_when(&self, when: &When, at: &str, look: &mut Look) {
+    fn check_when(&self, when: &When, at: &str, look: &mut Refusals) {
         if when.depth() > DEEPEST {
             look.refuse(
                 at,
@@ -762,8 +712,8 @@ impl Rule {
 }
 
 impl Zone {
-    fn check(&self, at: &str, look: &mut Look) {
-        look.name(&format!("{at}/name"), &self.name);
+    fn check(&self, at: &str, look: &mut Refusals) {
+        look.named(format!("{at}/name"), &self.name, LONGEST_NAME);
         look.demand(
             !self.countries.is_empty(),
             &format!("{at}/countries"),
@@ -810,7 +760,7 @@ impl Zone {
     }
 }
 
-fn check_prefixes(prefixes: &[String], at: &str, look: &mut Look) {
+fn check_prefixes(prefixes: &[String], at: &str, look: &mut Refusals) {
     for (index, prefix) in prefixes.iter().enumerate() {
         let open = prefix.strip_suffix('*').unwrap_or(prefix);
         look.demand(
@@ -821,7 +771,7 @@ fn check_prefixes(prefixes: &[String], at: &str, look: &mut Look) {
     }
 }
 
-fn check_days(from: u32, to: u32, at: &str, look: &mut Look) {
+fn check_days(from: u32, to: u32, at: &str, look: &mut Refusals) {
     look.demand(
         from <= to && to <= MOST_DAYS,
         &format!("{at}/days_to"),
@@ -829,7 +779,7 @@ fn check_days(from: u32, to: u32, at: &str, look: &mut Look) {
     );
 }
 
-fn check_collection(collection: Option<&Collection>, at: &str, look: &mut Look) {
+fn check_collection(collection: Option<&Collection>, at: &str, look: &mut Refusals) {
     if let Some(collection) = collection {
         look.demand(
             !collection.days.is_empty(),

@@ -4,6 +4,7 @@ mod account;
 mod billable;
 mod calendar;
 mod check;
+mod claim_terms;
 mod measured;
 mod parcel;
 mod price;
@@ -18,8 +19,9 @@ pub use account::{AccountSavings, AccountTier, SentParcel};
 pub use billable::{Billable, BillableBy, Governs};
 pub use calendar::{OnItsWay, PromiseMet};
 pub use check::Dip;
+pub use claim_terms::ClaimTerms;
 pub use measured::Gauge;
-pub use parcel::{Content, Contents, Destination, Parcel, Shape};
+pub use parcel::{Content, Contents, Parcel, Shape};
 pub use price::Asked;
 pub use quote::{
     CoverChoice, LineKind, LineRule, Offer, Place, Quote, QuoteLine, Reason, only_taken_by,

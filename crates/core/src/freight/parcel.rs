@@ -87,12 +87,3 @@ impl FromIterator<Content> for Contents {
         contents.into_iter().fold(Self::default(), Self::with)
     }
 }
-
-/// Where a parcel goes.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Destination {
-    /// Its country's two-letter code.
-    pub country: String,
-    /// As written on the label; empty where there is none.
-    pub postcode: String,
-}

@@ -4,13 +4,16 @@ use jiff::civil::Date;
 use rust_decimal::Decimal;
 
 use super::{
-    Billable, Content, Destination, DiscountTier, Format, LineKind, LineRule, Offer, Parcel, Place,
-    Quote, QuoteLine, Reason, Rule, Service, Tariff, What, ZonePrice,
+    Billable, Content, DiscountTier, Format, LineKind, LineRule, Offer, Parcel, Place, Quote,
+    QuoteLine, Reason, Rule, Service, Tariff, What, ZonePrice,
     measured::{MG_PER_KG, Measured, Whole, as_length, as_mass, mg, um, um3},
     rule::kg_begun,
     when::Facts,
 };
-use crate::quantity::{Currency, Mass, Money};
+use crate::{
+    place::Destination,
+    quantity::{Currency, Mass, Money},
+};
 
 /// What is asked of a tariff.
 #[derive(Debug, Clone, Copy)]

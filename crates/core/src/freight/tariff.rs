@@ -4,11 +4,11 @@ use jiff::civil::{Date, Time};
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
-use super::{BillableBy, Destination, LineKind, Rule, When, Zone};
+use super::{BillableBy, LineKind, Rule, When, Zone};
 use crate::{
-    odds::Route,
+    freight::ClaimTerms,
+    place::{Destination, Route},
     quantity::{Currency, Length, Mass},
-    sending::ClaimTerms,
 };
 
 /// A carrier's zones, services and prices.

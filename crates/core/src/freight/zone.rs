@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::Destination;
+use crate::place::Destination;
 
 /// A zone: countries, or the postcodes of some of them.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]

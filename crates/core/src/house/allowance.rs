@@ -6,7 +6,7 @@
 use serde::{Deserialize, Serialize};
 
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     quantity::{Length, Mass, Minutes, ceil_count},
 };
 
@@ -301,7 +301,7 @@ impl Allowances {
     /// # Errors
     /// The list of [`Refusal`]s, when there are any.
     pub fn check(&self) -> Result<(), Vec<Refusal>> {
-        let refusals: Vec<Refusal> = ALLOWANCES
+        let refusals: Refusals = ALLOWANCES
             .iter()
             .zip(self.numbers())
             .filter_map(|(allowance, number)| {
@@ -311,11 +311,7 @@ impl Allowances {
                     .map(|out| Refusal::new(format!("allowances.{}", allowance.key), out))
             })
             .collect();
-        if refusals.is_empty() {
-            Ok(())
-        } else {
-            Err(refusals)
-        }
+        refusals.or(())
     }
 
     /// Returns from how high parcels are dropped, by class of mass.

@@ -3,10 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::HouseRules;
-use crate::{
-    Refusal,
-    odds::{PieceClass, Route},
-};
+use crate::{Refusal, Refusals, odds::PieceClass, place::Route};
 
 /// A line of the table: when all that it names holds, a shipment starts from its preset.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
@@ -183,22 +180,22 @@ impl HouseRules {
             );
             return vec![Refusal::new("beginnings", says)];
         }
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         for (at, line) in self.beginnings.iter().enumerate() {
             let length = line.start_from.trim().chars().count();
             if !(1..=LONGEST_NAME).contains(&length) {
                 let says = "name the preset to start from";
-                refusals.push(Refusal::new(format!("beginnings[{at}].start_from"), says));
+                refusals.refuse(format!("beginnings[{at}].start_from"), says);
             }
             if line
                 .value_over
                 .is_some_and(|over| !(0.0..=HIGHEST_VALUE).contains(&over))
             {
                 let says = format!("give a value from 0 to {HIGHEST_VALUE:.0}");
-                refusals.push(Refusal::new(format!("beginnings[{at}].value_over"), says));
+                refusals.refuse(format!("beginnings[{at}].value_over"), says);
             }
         }
-        refusals
+        refusals.into()
     }
 }
 

@@ -9,8 +9,8 @@ use super::{
     PlasticRule, SchoolChoices, TapeRule,
 };
 use crate::{
-    Refusal,
-    carton::{CartonStyle, SavedCut, SavedFace},
+    Refusal, Refusals,
+    house::{CartonStyle, SavedCut, SavedFace},
     json,
     material::MaterialId,
     quantity::{Area, Length, LengthRange, LengthUnit, TypedLength},
@@ -278,7 +278,7 @@ impl Choices {
     /// # Errors
     /// A [`Refusal`] for each length that was not understood.
     pub fn with_units(mut self, bare: LengthUnit) -> Result<Self, Vec<Refusal>> {
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         for length in lengths() {
             let (field, text) = (length.field, (length.text_mut)(&mut self));
             if text.as_deref().is_some_and(|text| text.trim().is_empty()) {
@@ -286,16 +286,12 @@ impl Choices {
             }
             write_unit(field, text, bare, &mut refusals);
         }
-        if refusals.is_empty() {
-            Ok(self)
-        } else {
-            Err(refusals)
-        }
+        refusals.or(self)
     }
 
     pub(super) fn applied_to(&self, house: &HouseRules) -> Result<HouseRules, Vec<Refusal>> {
         let mut rules = house.clone();
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         rules.schools = rules.schools.with(self.schools);
         rules.layers.extend(&self.layers);
         self.follow_padding(&mut rules);
@@ -304,11 +300,7 @@ impl Choices {
         self.set_roll_turns(&mut rules);
         self.set_materials(&mut rules);
         self.set_shipment_only(&mut rules, &mut refusals);
-        if refusals.is_empty() {
-            Ok(rules)
-        } else {
-            Err(refusals)
-        }
+        refusals.or(rules)
     }
 
     /// What the schools of padding, fit and tape mean in numbers and materials; a choice of the shipment
@@ -346,7 +338,7 @@ impl Choices {
         }
     }
 
-    fn set_lengths(&self, rules: &mut HouseRules, refusals: &mut Vec<Refusal>) {
+    fn set_lengths(&self, rules: &mut HouseRules, refusals: &mut Refusals) {
         for chosen in lengths() {
             // What was taken back stands there as an empty text.
             let text = (chosen.text)(self).as_deref();
@@ -360,7 +352,7 @@ impl Choices {
         }
     }
 
-    fn set_turns(&self, rules: &mut HouseRules, refusals: &mut Vec<Refusal>) {
+    fn set_turns(&self, rules: &mut HouseRules, refusals: &mut Refusals) {
         for (field, key, turns, rule) in [
             (
                 "choices.first_turns",
@@ -378,7 +370,7 @@ impl Choices {
             let Some(turns) = turns else { continue };
             match Allowances::about(key).check(f64::from(turns)) {
                 Ok(_) => *rule = turns,
-                Err(out) => refusals.push(Refusal::new(field, out)),
+                Err(out) => refusals.refuse(field, out),
             }
         }
     }
@@ -425,7 +417,7 @@ impl Choices {
             }
     }
 
-    fn set_shipment_only(&self, rules: &mut HouseRules, refusals: &mut Vec<Refusal>) {
+    fn set_shipment_only(&self, rules: &mut HouseRules, refusals: &mut Refusals) {
         if let Some(area) = self.pad_area_cm2 {
             if PAD_AREA_CM2.contains(&area) {
                 rules.shipment.pad_area = Some(Area::m2(area / CM2_PER_M2));
@@ -434,7 +426,7 @@ impl Choices {
                 let says = format!(
                     "it is {area}; pads on one side have {least} to {most}\u{a0}cm² together"
                 );
-                refusals.push(Refusal::new("choices.pad_area_cm2", says));
+                refusals.refuse("choices.pad_area_cm2", says);
             }
         }
         if let Some(grid) = self.set_grid {
@@ -445,7 +437,7 @@ impl Choices {
                 rules.shipment.set_grid = Some(grid);
             } else {
                 let says = format!("give 1 to {MOST_SIDE_BY_SIDE} across and up");
-                refusals.push(Refusal::new("choices.set_grid", says));
+                refusals.refuse("choices.set_grid", says);
             }
         }
         rules.shipment.pads_asked = self.pad_thickness.is_some() || self.pad_area_cm2.is_some();
@@ -461,7 +453,7 @@ impl Choices {
         if self.lining_sides.as_ref().is_some_and(Vec::is_empty) {
             let says =
                 "a lining lies on one side of the box at least: name one, or leave the lining out";
-            refusals.push(Refusal::new("choices.lining_sides", says));
+            refusals.refuse("choices.lining_sides", says);
         }
         self.given_together(refusals);
         rules.shipment.carriage = self.carriage;
@@ -470,7 +462,7 @@ impl Choices {
 
 impl Choices {
     /// A wrapped piece is measured on all three sides, or on none; so is a carton that the studio has.
-    fn given_together(&self, refusals: &mut Vec<Refusal>) {
+    fn given_together(&self, refusals: &mut Refusals) {
         let wrapped = [
             ("choices.wrapped_across", &self.wrapped_across),
             ("choices.wrapped_up", &self.wrapped_up),
@@ -490,7 +482,7 @@ impl Choices {
         if second.iter().any(|(_, text)| given(text)) && !saved.iter().any(|(_, text)| given(text))
         {
             let says = "measure the first carton too, or take the second away";
-            refusals.push(Refusal::new("choices.saved_length", says));
+            refusals.refuse("choices.saved_length", says);
         }
         for (sides, says) in [
             (
@@ -522,12 +514,12 @@ pub(crate) fn write_unit(
     field: &str,
     text: &mut Option<String>,
     bare: LengthUnit,
-    refusals: &mut Vec<Refusal>,
+    refusals: &mut Refusals,
 ) {
     let Some(typed) = text else { return };
     match TypedLength::read(typed, bare) {
         Ok(read) => read.text().clone_into(typed),
-        Err(error) => refusals.push(Refusal::new(field, error)),
+        Err(error) => refusals.refuse(field, error),
     }
 }
 

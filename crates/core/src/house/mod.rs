@@ -2,7 +2,9 @@
 
 mod allowance;
 mod beginning;
+mod box_style;
 mod choices;
+mod look_kind;
 mod preset;
 mod rates;
 mod rules;
@@ -10,7 +12,9 @@ mod school;
 
 pub use allowance::{ALLOWANCES, Allowance, Allowances, OutOfAllowance};
 pub use beginning::{Asked, Began, BeginLine, shipped_beginnings};
+pub use box_style::{CartonStyle, SavedCut, SavedFace};
 pub use choices::Choices;
+pub use look_kind::LookKind;
 pub use preset::{Preset, preset_choices, presets};
 pub use rates::ExchangeRate;
 pub use rules::{Carriage, GlassPattern, HouseMaterials, HouseRules, ShipmentOnly};

@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 
 use super::HouseRules;
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     quantity::{Currency, Money},
 };
 
@@ -50,7 +50,7 @@ impl HouseRules {
     }
 
     pub(super) fn rates_refused(&self) -> Vec<Refusal> {
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         for (at, known) in self.rates.iter().enumerate() {
             if known.rate <= Decimal::ZERO || known.rate > MOST || known.rate.scale() > PLACES {
                 let says = format!(
@@ -58,16 +58,16 @@ impl HouseRules {
                     known.rate,
                     known.currency.code()
                 );
-                refusals.push(Refusal::new(format!("rates[{at}].rate"), says));
+                refusals.refuse(format!("rates[{at}].rate"), says);
             }
             if self.rates[..at]
                 .iter()
                 .any(|before| before.currency == known.currency)
             {
                 let says = format!("there is a rate of {} before it", known.currency.code());
-                refusals.push(Refusal::new(format!("rates[{at}].currency"), says));
+                refusals.refuse(format!("rates[{at}].currency"), says);
             }
         }
-        refusals
+        refusals.into()
     }
 }

@@ -9,12 +9,11 @@ use serde::{Deserialize, Serialize};
 
 use super::{Allowances, BeginLine, Choices, ExchangeRate, Schools, shipped_beginnings};
 use crate::{
-    Refusal,
-    carton::{CartonStyle, SavedCut, SavedFace},
+    Refusal, Refusals,
     enclosure::{Enclosed, EnclosureSet, sets_refused, shipped_sets},
+    house::{CartonStyle, LookKind, SavedCut, SavedFace},
     material::MaterialId,
     odds::{OddsTables, Played},
-    pack::LookKind,
     quantity::{Area, Length, LengthUnit},
     space::{BoxSides, Envelope, LayerSlot},
 };
@@ -311,23 +310,19 @@ impl HouseRules {
     /// A [`Refusal`] for each allowance outside its range, or for a name that is empty or over 60
     /// characters.
     pub fn check(&self) -> Result<(), Vec<Refusal>> {
-        let mut refusals = self.allowances.check().err().unwrap_or_default();
+        let mut refusals = Refusals::from(self.allowances.check().err().unwrap_or_default());
         refusals.extend(self.odds.check().err().unwrap_or_default());
         refusals.extend(self.beginnings_refused());
         refusals.extend(self.rates_refused());
         refusals.extend(sets_refused(&self.enclosures));
         let length = self.name.trim().chars().count();
         if !(1..=LONGEST_NAME).contains(&length) {
-            refusals.push(Refusal::new(
+            refusals.refuse(
                 "name",
                 format!("it is {length} characters long; give a name of 1 to {LONGEST_NAME}"),
-            ));
+            );
         }
-        if refusals.is_empty() {
-            Ok(())
-        } else {
-            Err(refusals)
-        }
+        refusals.or(())
     }
 }
 

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Kind, Offer, Offering, Standing};
+use super::kind::{Kind, Nature, Offer, Offering, Standing};
 use super::{Layer, Make, Making, Supplies};
 use crate::{
     Refusal,
@@ -139,6 +139,7 @@ impl SealedBag {
 
 /// Stretch film that binds the boards.
 pub(super) const FILM: Kind = Kind::new(
+    Nature::PLAIN,
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let why = "Film binds the boards so that they can't shift, and keeps dust out.";
@@ -148,6 +149,7 @@ pub(super) const FILM: Kind = Kind::new(
 
 /// Film around the wrapped piece.
 pub(super) const WRAP_FILM: Kind = Kind::new(
+    Nature::PLAIN.wrapping(),
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let why = "Film holds the wrap without tape, and keeps dust and splashes off it.";
@@ -157,6 +159,7 @@ pub(super) const WRAP_FILM: Kind = Kind::new(
 
 /// Film around the inner one of two boxes.
 pub(super) const BOX_FILM: Kind = Kind::new(
+    Nature::PLAIN,
     |asked| {
         asked.boxed(|| match asked.rules.layers.get(&LayerSlot::SecondBox) {
             Some(true) => Standing::Off,
@@ -171,6 +174,7 @@ pub(super) const BOX_FILM: Kind = Kind::new(
 
 /// What says which piece it is, and which side is the face and the top.
 pub(super) const TAG: Kind = Kind::new(
+    Nature::PLAIN,
     |asked| match asked.carriage {
         Carriage::Mailed => Standing::Off,
         Carriage::Flat | Carriage::Folio | Carriage::Rolled => Standing::On,
@@ -181,6 +185,7 @@ pub(super) const TAG: Kind = Kind::new(
 
 /// A sealed bag with something that keeps it dry.
 pub(super) const KIND: Kind = Kind::new(
+    Nature::PLAIN.hiding().tried(10),
     |_| Standing::Off,
     |around| SealedBag::layer(around.supplies, around.inside()).map(Some),
 );

@@ -2,13 +2,13 @@
 
 use super::{
     Cushioning, Layer, MailerBox, Make, Making, Pack, Sides, Supplies, TubeBox,
-    kind::{Kind, Offer, Offering, Standing, box_boards, carried},
+    kind::{Kind, Nature, Offer, Offering, Standing, box_boards, carried},
     mailer_for,
 };
 use crate::{
     Refusal,
-    carton::{Beyond, Blank, BoxSize, Carton, CartonStyle, JoinedPart, SheetNeed},
-    house::{Carriage, Choices},
+    carton::{Beyond, Blank, BoxSize, Carton, JoinedPart, SheetNeed},
+    house::{Carriage, CartonStyle, Choices},
     layer::BoughtBox,
     material::Board,
     part::{Cut, Grain, Need},
@@ -116,6 +116,7 @@ fn cut_from<'a>(blank: &Blank, sheet: &SheetNeed, board: &'a Board, lap: Length)
 
 /// The box, the tube or the mailer.
 pub(super) const KIND: Kind = Kind::new(
+    Nature::PLAIN.tried(11),
     |_| Standing::Must("nothing travels without something around it"),
     |around| {
         let (supplies, inside) = (around.supplies, around.inside());
@@ -140,6 +141,7 @@ pub(super) const KIND: Kind = Kind::new(
 
 /// A second box around the first.
 pub(super) const SECOND: Kind = Kind::new(
+    Nature::PLAIN.tried(12),
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let held = (around.long_way(), around.inside());

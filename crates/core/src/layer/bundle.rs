@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Kind, Standing, from_shelf};
+use super::kind::{Kind, Nature, Standing, from_shelf};
 use super::{ContactSheet, Layer, Make, Making, Supplies};
 use crate::{
     Refusal,
@@ -187,6 +187,7 @@ fn wrapped_surface(bundle: Envelope) -> f64 {
 
 /// Like pieces bound to one bundle, with boards between.
 pub(super) const KIND: Kind = Kind::new(
+    Nature::PLAIN,
     |asked| {
         asked.flat(|| {
             if asked.piece.count > 1 {

@@ -2,7 +2,7 @@
 
 use super::{Layer, Make};
 use crate::{
-    carton::{CartonStyle, SavedFace},
+    house::{CartonStyle, SavedFace},
     quantity::Length,
 };
 

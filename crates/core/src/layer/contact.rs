@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Asked, Kind, Standing, from_shelf};
+use super::kind::{Asked, Kind, Nature, Standing, from_shelf};
 use super::{Layer, Make, Making, Supplies};
 use crate::{
     house::Carriage,
@@ -260,7 +260,7 @@ pub(super) fn strips_across(side: Length, roll_width: Length, lap: Length) -> u3
 }
 
 /// A sheet against the art, or between loose sheets.
-pub(super) const KIND: Kind = Kind::new(stands, |around| {
+pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
     let (supplies, piece) = (around.supplies, around.piece);
     let layer = match around.carriage {
         Carriage::Flat => ContactSheet::layer,

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Around, Kind, Offer, Offering, Standing, from_shelf};
+use super::kind::{Around, Kind, Nature, Offer, Offering, Standing, from_shelf};
 use super::{Cushioning, Layer, Make, Making, Sides, SlipOns, Supplies};
 use crate::{
     Refusal,
@@ -208,9 +208,13 @@ impl CardPocket {
 }
 
 /// Something around each corner.
-pub(super) const KIND: Kind = Kind::new(|asked| asked.flat(|| Standing::On), around_each)
-    .or(swaps)
-    .added_by_swaps();
+pub(super) const KIND: Kind = Kind::new(
+    Nature::PLAIN.tried(3),
+    |asked| asked.flat(|| Standing::On),
+    around_each,
+)
+.or(swaps)
+.added_by_swaps();
 
 fn around_each(around: &Around<'_, '_>) -> Result<Option<Layer>, Refusal> {
     let (supplies, inside) = (around.supplies, around.inside());

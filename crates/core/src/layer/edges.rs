@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Kind, Offer, Offering, Standing, from_shelf, schools};
+use super::kind::{Kind, Nature, Offer, Offering, Standing, from_shelf, schools};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
@@ -99,6 +99,7 @@ const BOTH: u32 = 2;
 
 /// Rolls, springs or a skirt along the edges in the box.
 pub(super) const KIND: Kind = Kind::new(
+    Nature::PLAIN,
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let (supplies, inside) = (around.supplies, around.inside());

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Around, Asked, Kind, Standing};
+use super::kind::{Around, Asked, Kind, Nature, Standing};
 use super::{Layer, Make};
 use crate::{
     Refusal,
@@ -37,22 +37,27 @@ const fn at(slot: LayerSlot) -> Kind {
     // A kind asks with plain functions: one of each for every place.
     match slot {
         LayerSlot::BackPapers => Kind::new(
+            Nature::PLAIN,
             |asked| stands(asked, LayerSlot::BackPapers),
             |around| made(around, LayerSlot::BackPapers),
         ),
         LayerSlot::InnerPapers => Kind::new(
+            Nature::PLAIN,
             |asked| stands(asked, LayerSlot::InnerPapers),
             |around| made(around, LayerSlot::InnerPapers),
         ),
         LayerSlot::WrapPapers => Kind::new(
+            Nature::PLAIN,
             |asked| stands(asked, LayerSlot::WrapPapers),
             |around| made(around, LayerSlot::WrapPapers),
         ),
         LayerSlot::BoxPapers => Kind::new(
+            Nature::PLAIN,
             |asked| stands(asked, LayerSlot::BoxPapers),
             |around| made(around, LayerSlot::BoxPapers),
         ),
         _ => Kind::new(
+            Nature::PLAIN,
             |asked| stands(asked, LayerSlot::PocketPapers),
             |around| made(around, LayerSlot::PocketPapers),
         ),

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Asked, Kind, Offer, Offering, Standing, from_shelf, schools};
+use super::kind::{Asked, Kind, Nature, Offer, Offering, Standing, from_shelf, schools};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
@@ -208,7 +208,7 @@ impl FaceBoards {
 }
 
 /// Boards in front and behind.
-pub(super) const KIND: Kind = Kind::new(stands, |around| {
+pub(super) const KIND: Kind = Kind::new(Nature::PLAIN.hiding().tried(2), stands, |around| {
     let supplies = around.supplies;
     let behind = has_back_board(around.piece, supplies.rules);
     let bound = !around.has(LayerSlot::Binding);
@@ -219,6 +219,7 @@ pub(super) const KIND: Kind = Kind::new(stands, |around| {
 
 /// Boards outside the cushion.
 pub(super) const OUTER: Kind = Kind::new(
+    Nature::PLAIN.hiding().tried(7),
     |asked| asked.boxed(|| Standing::Off),
     |around| FaceBoards::outer_layer(around.supplies, around.inside()).map(Some),
 )

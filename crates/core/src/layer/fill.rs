@@ -3,7 +3,7 @@
 use serde::Serialize;
 
 use super::bought::left_to_fill;
-use super::kind::{Around, Kind, Standing, from_shelf};
+use super::kind::{Around, Kind, Nature, Standing, from_shelf};
 use super::{Cushioning, Layer, Make, Making, PackOf, Sides, Supplies};
 use crate::{
     house::Carriage,
@@ -202,6 +202,7 @@ const LEAST_GAP: Length = Length::mm(3.0);
 
 /// Fill at the edges and behind, or around a roll.
 pub(super) const KIND: Kind = Kind::new(
+    Nature::PLAIN.tried(8),
     |asked| match asked.carriage {
         Carriage::Rolled => Standing::On,
         _ => asked.boxed(|| Standing::On),
@@ -226,6 +227,7 @@ pub(super) const KIND: Kind = Kind::new(
 
 /// Fill between two boxes.
 pub(super) const BETWEEN: Kind = Kind::new(
+    Nature::PLAIN,
     |asked| {
         asked.boxed(|| match asked.rules.layers.get(&LayerSlot::SecondBox) {
             Some(true) => Standing::Must("the second box cushions the first one with it"),

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Asked, Kind, Offer, Offering, Standing, from_shelf, ways_of_loose};
+use super::kind::{Asked, Kind, Nature, Offer, Offering, Standing, from_shelf, ways_of_loose};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
@@ -127,7 +127,7 @@ impl Folio {
 }
 
 /// Two boards that hold loose sheets.
-pub(super) const KIND: Kind = Kind::new(stands, |around| {
+pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
     let mailed = around.carriage == Carriage::Mailed;
     Folio::layer(around.supplies, around.piece.size, mailed, around.inside()).map(Some)
 })

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Asked, Kind, Offer, Offering, Standing};
+use super::kind::{Asked, Kind, Nature, Offer, Offering, Standing};
 use super::{Layer, Make, Making, Supplies};
 use crate::{
     house::{Allowances, Choices, GlassPattern},
@@ -97,7 +97,7 @@ impl GlassTape {
 }
 
 /// Tape on plain glass, so that a break stays put.
-pub(super) const KIND: Kind = Kind::new(stands, |around| {
+pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
     let piece = around.piece;
     let layer = GlassTape::layer(around.supplies, piece.size, piece.count, around.inside());
     Ok(Some(layer))

@@ -1,7 +1,8 @@
 //! The table of layers: of each, how it stands to a piece, how it is made, and what else it could be.
 //!
 //! A new layer is a module beside this one with its formula and its [`Kind`], a place in [`LayerSlot`], a line in
-//! [`kind_of`] and one in [`nature_of`], and its dimensions in [`super::Make`]; the compiler names what is missing.
+//! [`kind_of`], its dimensions in [`super::Make`] and what is done with it in [`super::Handling`]; the compiler names
+//! what is missing.
 
 use super::{
     Layer, Make, Roll, Supplies, TubeFit, bag, boxed, bundle, contact, corner, edges, enclosed,
@@ -30,6 +31,46 @@ pub enum Standing {
     Never(&'static str),
 }
 
+/// What a layer does to the piece inside it, with every material that it could be made of.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) struct Nature {
+    /// Whether it hides which side is the face.
+    pub hides_face: bool,
+    /// Whether it is wound around the piece.
+    pub wraps: bool,
+    /// Its place among the layers of which the ways try others; `None` if they leave it as it is.
+    pub tried: Option<u8>,
+}
+
+impl Nature {
+    pub(super) const PLAIN: Self = Self {
+        hides_face: false,
+        wraps: false,
+        tried: None,
+    };
+
+    pub(super) const fn hiding(self) -> Self {
+        Self {
+            hides_face: true,
+            ..self
+        }
+    }
+
+    pub(super) const fn wrapping(self) -> Self {
+        Self {
+            wraps: true,
+            ..self
+        }
+    }
+
+    pub(super) const fn tried(self, place: u8) -> Self {
+        Self {
+            tried: Some(place),
+            ..self
+        }
+    }
+}
+
 /// One kind of layer.
 pub(crate) struct Kind {
     /// How it stands to a piece.
@@ -40,11 +81,14 @@ pub(crate) struct Kind {
     pub swaps: fn(&Offering<'_>) -> Vec<Offer>,
     /// Whether a swap adds it where it is not there.
     pub swaps_add: bool,
+    /// What it does to the piece inside it.
+    pub nature: Nature,
 }
 
 impl Kind {
     /// A kind that is added by itself, and could be nothing else.
     pub(super) const fn new(
+        nature: Nature,
         stands: fn(&Asked<'_>) -> Standing,
         make: fn(&Around<'_, '_>) -> Result<Option<Layer>, Refusal>,
     ) -> Self {
@@ -53,6 +97,7 @@ impl Kind {
             make,
             swaps: |_| Vec::new(),
             swaps_add: false,
+            nature,
         }
     }
 
@@ -112,93 +157,11 @@ pub(crate) const fn kind_of(slot: LayerSlot) -> &'static Kind {
     }
 }
 
-/// What a layer does to the piece inside it, with every material that it could be made of.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(crate) struct Nature {
-    /// Whether it hides which side is the face.
-    pub hides_face: bool,
-    /// Whether it is wound around the piece.
-    pub wraps: bool,
-    /// Its place among the layers of which the ways try others; `None` if they leave it as it is.
-    pub tried: Option<u8>,
-}
-
-impl Nature {
-    const PLAIN: Self = Self {
-        hides_face: false,
-        wraps: false,
-        tried: None,
-    };
-
-    const fn hiding(self) -> Self {
-        Self {
-            hides_face: true,
-            ..self
-        }
-    }
-
-    const fn wrapping(self) -> Self {
-        Self {
-            wraps: true,
-            ..self
-        }
-    }
-
-    const fn tried(self, place: u8) -> Self {
-        Self {
-            tried: Some(place),
-            ..self
-        }
-    }
-}
-
-/// Returns what a layer is like in a place. A new place that is missing here doesn't compile.
-pub(crate) const fn nature_of(slot: LayerSlot) -> Nature {
-    let plain = Nature::PLAIN;
-    match slot {
-        LayerSlot::FirstWrap => plain.hiding().wrapping().tried(0),
-        LayerSlot::SecondWrap => plain.hiding().wrapping().tried(1),
-        LayerSlot::InsetWrap | LayerSlot::WrapFilm => plain.wrapping(),
-        LayerSlot::FaceBoards => plain.hiding().tried(2),
-        LayerSlot::Corners => plain.tried(3),
-        LayerSlot::FacePads => plain.hiding().tried(4),
-        LayerSlot::EdgePads => plain.tried(5),
-        LayerSlot::CornerBlocks => plain.tried(6),
-        LayerSlot::OuterBoards => plain.hiding().tried(7),
-        LayerSlot::Fill => plain.tried(8),
-        LayerSlot::Lining => plain.tried(9),
-        LayerSlot::Bag => plain.hiding().tried(10),
-        LayerSlot::Box => plain.tried(11),
-        LayerSlot::SecondBox => plain.tried(12),
-        LayerSlot::GlassTape
-        | LayerSlot::WindowSpacer
-        | LayerSlot::Contact
-        | LayerSlot::Bundle
-        | LayerSlot::Folio
-        | LayerSlot::Roll
-        | LayerSlot::BackFill
-        | LayerSlot::BackPapers
-        | LayerSlot::Binding
-        | LayerSlot::NameTag
-        | LayerSlot::InnerPapers
-        | LayerSlot::WrapPapers
-        | LayerSlot::Stack
-        | LayerSlot::BoxPapers
-        | LayerSlot::Edges
-        | LayerSlot::PaddingSheets
-        | LayerSlot::BoxFilm
-        | LayerSlot::SecondFill
-        | LayerSlot::OuterPaper
-        | LayerSlot::PocketPapers
-        | LayerSlot::Marks => plain,
-    }
-}
-
 /// Returns the layers of which the ways try others, in the order in which they do.
 pub(crate) fn tried() -> Vec<LayerSlot> {
     let mut tried: Vec<(u8, LayerSlot)> = LayerSlot::ALL
         .into_iter()
-        .filter_map(|slot| Some((nature_of(slot).tried?, slot)))
+        .filter_map(|slot| Some((kind_of(slot).nature.tried?, slot)))
         .collect();
     tried.sort_unstable();
     tried.into_iter().map(|(_, slot)| slot).collect()

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Kind, Standing, from_shelf};
+use super::kind::{Kind, Nature, Standing, from_shelf};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
@@ -38,6 +38,7 @@ pub struct LiningPiece {
 
 /// A cushion on the inside of the box.
 pub(super) const KIND: Kind = Kind::new(
+    Nature::PLAIN.tried(9),
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let sides = around.supplies.rules.shipment.lining_sides;

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Kind, Offer, Offering, Standing};
+use super::kind::{Kind, Nature, Offer, Offering, Standing};
 use super::{Layer, Make, Making, Supplies};
 use crate::{
     Refusal,
@@ -25,6 +25,7 @@ const SIDES_SEEN: u32 = 5;
 
 /// Labels on the sides that it may lie on.
 pub(super) const KIND: Kind = Kind::new(
+    Nature::PLAIN,
     |_| Standing::Off,
     |around| Marks::layer(around.supplies, around.inside()).map(Some),
 )

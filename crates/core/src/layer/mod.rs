@@ -7,7 +7,6 @@ mod bag;
 mod bought;
 mod boxed;
 mod bundle;
-mod caution;
 mod column;
 mod contact;
 mod corner;
@@ -18,6 +17,7 @@ mod face_board;
 mod fill;
 mod folio;
 mod glass_tape;
+mod handling;
 mod kind;
 mod lining;
 mod mailer;
@@ -39,7 +39,6 @@ pub use bag::{NameTag, SealedBag, StretchFilm};
 pub use bought::BoughtBox;
 pub(crate) use boxed::boxed;
 pub use bundle::Bundle;
-pub(crate) use caution::GLASS;
 pub use contact::{ContactSheet, Interleaves};
 pub use corner::{CardPocket, PocketLines};
 pub use cushioning::{CushionFace, Cushioning, Sides, crushing_board};
@@ -49,7 +48,9 @@ pub use face_board::{BoardBehind, FaceBoards};
 pub use fill::EdgeFill;
 pub use folio::Folio;
 pub use glass_tape::GlassTape;
-pub(crate) use kind::{Around, Offer, Offering, kind_of, nature_of, tried};
+pub(crate) use handling::GLASS;
+pub use handling::{Caution, Handling, Look, OfSheet, Tool, Undone};
+pub(crate) use kind::{Around, Offer, Offering, kind_of, tried};
 pub use kind::{Standing, standing};
 pub use lining::{Lining, LiningPiece};
 pub use mailer::MailerBox;
@@ -132,6 +133,12 @@ pub struct Layer {
 }
 
 impl Layer {
+    /// Returns what is done with it at the bench.
+    #[must_use]
+    pub const fn handling(&self) -> Handling {
+        Handling::of(&self.make, self.slot)
+    }
+
     /// Tells whether boards and cushions outside it go around several pieces.
     #[must_use]
     pub const fn holds_several(&self) -> bool {

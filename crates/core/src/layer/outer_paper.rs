@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Asked, Kind, Standing, from_shelf};
+use super::kind::{Asked, Kind, Nature, Standing, from_shelf};
 use super::{
     Layer, Make, Making, Supplies,
     contact::{strip_of, strips_across},
@@ -33,7 +33,7 @@ pub struct OuterPaper {
 }
 
 /// Paper around the closed box.
-pub(super) const KIND: Kind = Kind::new(stands, |around| {
+pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
     OuterPaper::layer(around.supplies, around.inside()).map(Some)
 })
 .or(|offering| from_shelf!(offering.catalogue.contact_papers, outer_paper).collect());

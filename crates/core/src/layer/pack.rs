@@ -1,8 +1,7 @@
 //! A pack: a box with what cushions what it holds. A second one goes around the first.
 
 use crate::{
-    carton::CartonStyle,
-    house::Choices,
+    house::{CartonStyle, Choices},
     material::{Board, Fill, MaterialId},
     space::LayerSlot,
 };

@@ -3,7 +3,7 @@
 use serde::Serialize;
 
 use super::bought::left_to_fill;
-use super::kind::{Kind, Offer, Offering, Standing, from_shelf};
+use super::kind::{Kind, Nature, Offer, Offering, Standing, from_shelf};
 use super::{Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
@@ -33,6 +33,7 @@ pub struct PaddingSheets {
 
 /// Flat sheets behind.
 pub(super) const KIND: Kind = Kind::new(
+    Nature::PLAIN,
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let supplies = around.supplies;

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Kind, Offer, Offering, Standing, from_shelf};
+use super::kind::{Kind, Nature, Offer, Offering, Standing, from_shelf};
 use super::{CushionFace, Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
@@ -350,6 +350,7 @@ const MM_PER_M: f64 = 1e3;
 
 /// A pad in the hollow behind a canvas.
 pub(super) const BEHIND: Kind = Kind::new(
+    Nature::PLAIN,
     |asked| {
         asked.flat(|| match asked.piece.construction {
             Construction::StretchedCanvas => Standing::Off,
@@ -362,6 +363,7 @@ pub(super) const BEHIND: Kind = Kind::new(
 
 /// Foam over the face and the back.
 pub(super) const FACE: Kind = Kind::new(
+    Nature::PLAIN.hiding().tried(4),
     |asked| asked.boxed(|| Standing::Off),
     |around| FacePads::layer(around.supplies, around.body(), around.inside()).map(Some),
 )
@@ -369,6 +371,7 @@ pub(super) const FACE: Kind = Kind::new(
 
 /// Foam along the four edges.
 pub(super) const EDGES: Kind = Kind::new(
+    Nature::PLAIN.tried(5),
     |asked| asked.boxed(|| Standing::Off),
     |around| EdgePads::layer(around.supplies, around.inside()).map(Some),
 )
@@ -376,6 +379,7 @@ pub(super) const EDGES: Kind = Kind::new(
 
 /// Foam around each corner.
 pub(super) const CORNERS: Kind = Kind::new(
+    Nature::PLAIN.tried(6),
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let body = (around.body(), around.bearing_depth());

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Kind, Standing, ways_of_loose};
+use super::kind::{Kind, Nature, Standing, ways_of_loose};
 use super::{Layer, Make, Making, RollSize, Supplies};
 use crate::{
     carton::{Blank, TRIANGLE_HEIGHT, TriangularTube},
@@ -350,6 +350,7 @@ impl TubeBox {
 
 /// A loose canvas or sheet rolled up.
 pub(super) const KIND: Kind = Kind::new(
+    Nature::PLAIN,
     |asked| {
         asked.loose(|carriage| match carriage {
             Carriage::Rolled => Standing::Must("it is what goes into the tube"),

@@ -4,11 +4,8 @@ use serde::Serialize;
 
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
-    carton::{
-        Blank, BoxSize, CartonStyle, DepthCut, LengthCut, LengthJoin, SavedCarton, SavedCut,
-        SavedFace, Sleeve, SlottedFace,
-    },
-    house::Allowances,
+    carton::{Blank, BoxSize, DepthCut, LengthCut, LengthJoin, SavedCarton, Sleeve, SlottedFace},
+    house::{Allowances, CartonStyle, SavedCut, SavedFace},
     material::Board,
     part::{Cut, Need},
     quantity::{Area, Length},

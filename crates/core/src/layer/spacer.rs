@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Asked, Kind, Standing, from_shelf};
+use super::kind::{Asked, Kind, Nature, Standing, from_shelf};
 use super::{Layer, Make, Making, Supplies};
 use crate::{
     Refusal,
@@ -97,7 +97,7 @@ impl WindowSpacer {
 }
 
 /// Strips that keep everything off a face that must not be touched.
-pub(super) const KIND: Kind = Kind::new(stands, |around| {
+pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
     // One window over all loose sheets: they lie on each other with interleaves between.
     let count = match around.carriage {
         Carriage::Flat => around.piece.count,

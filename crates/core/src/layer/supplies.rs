@@ -1,8 +1,7 @@
 //! What the layers of one plan are made from: the rules, and the materials that they name.
 
 use super::{
-    Cushioning, Layer, Make, Pack, PackOf, SavedCartons, Sides, bought::Bought,
-    caution::cautions_of,
+    Cushioning, Layer, Make, Pack, PackOf, SavedCartons, Sides, bought::Bought, handling::Handling,
 };
 use crate::{
     Refusal,
@@ -261,6 +260,8 @@ impl<'a> Supplies<'a> {
             unreachable!("a layer is made of something")
         };
         let made_of = first.stuff();
+        let board = first.of_board();
+        let solid = board.is_some_and(|board| board.build == BoardBuild::Solid);
         let needs: Vec<Need<'_>> = making
             .needs
             .iter()
@@ -292,7 +293,11 @@ impl<'a> Supplies<'a> {
             cost: Money::new(cost, currency),
             minutes: making.minutes,
             why: making.why,
-            cautions: cautions_of(&making.make, first.of_board().map(|board| board.build)),
+            cautions: Handling::of(&making.make, making.slot)
+                .caution
+                .says(solid)
+                .into_iter()
+                .collect(),
             make: making.make,
             parts,
             cushioning: making.cushioning,

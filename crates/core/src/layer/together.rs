@@ -5,7 +5,7 @@ use serde::Serialize;
 
 use super::{
     Layer, Make, Making, Supplies,
-    kind::{Kind, Standing},
+    kind::{Kind, Nature, Standing},
 };
 use crate::{
     Refusal,
@@ -45,6 +45,7 @@ const BANDS: u32 = 2;
 
 /// Where several pieces lie; how they lie is made with all of them at hand, not here.
 pub(super) const KIND: Kind = Kind::new(
+    Nature::PLAIN,
     |_| Standing::Never("it belongs to several pieces in one box: add a piece at Measure"),
     |_| Ok(None),
 );

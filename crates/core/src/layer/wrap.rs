@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Around, Kind, Offer, Offering, Standing, from_shelf};
+use super::kind::{Around, Kind, Nature, Offer, Offering, Standing, from_shelf};
 use super::{
     Cushioning, Layer, Make, Making, Sides, Supplies,
     contact::{strip_of, strips_across},
@@ -284,6 +284,7 @@ fn end_sheet(through: Length, turns: u32, loaded_thickness: Length) -> Length {
 
 /// The wrap that runs the long way, or around a roll.
 pub(super) const FIRST: Kind = Kind::new(
+    Nature::PLAIN.hiding().wrapping().tried(0),
     |asked| match asked.carriage {
         Carriage::Rolled => Standing::On,
         _ => asked.boxed(|| Standing::On),
@@ -308,6 +309,7 @@ pub(super) const FIRST: Kind = Kind::new(
 
 /// The wrap at right angles to it.
 pub(super) const SECOND: Kind = Kind::new(
+    Nature::PLAIN.hiding().wrapping().tried(1),
     |asked| asked.boxed(|| Standing::On),
     |around| {
         let turns = around.supplies.allowances().second_turns;
@@ -319,6 +321,7 @@ pub(super) const SECOND: Kind = Kind::new(
 
 /// A wrap between the thick rolled ends of another.
 pub(super) const INSET: Kind = Kind::new(
+    Nature::PLAIN.wrapping(),
     |asked| asked.boxed(|| Standing::Off),
     |around| Ok(inset(around)),
 )

@@ -6,7 +6,7 @@ use strum::EnumCount;
 
 use super::{Catalogue, MaterialId};
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     json::{self, Misfit},
 };
 
@@ -106,10 +106,8 @@ impl Catalogue {
     /// from 0 to 1 000 000, and an id is made of small letters, digits and dashes.
     pub fn with(&self, class: MaterialClass, material: Value) -> Result<Self, Vec<Refusal>> {
         let id = id_of(&material)?;
-        let refusals = numbers_refused(&material, "");
-        if !refusals.is_empty() {
-            return Err(refusals);
-        }
+        let mut refusals = Refusals::from(numbers_refused(&material, ""));
+        refusals.done()?;
         self.id_is_free(&id, class)?;
         let mut whole = serde_json::to_value(self).expect("a catalogue can be written");
         let shelf = whole[class.key()]
@@ -195,25 +193,19 @@ fn id_of(material: &Value) -> Result<String, Vec<Refusal>> {
             .to_owned()
     };
     let (id, name) = (text("id"), text("name"));
-    let mut refusals = Vec::new();
+    let mut refusals = Refusals::default();
     let plain = |c: char| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-';
     if id.is_empty() || id.len() > LONGEST_ID || !id.chars().all(plain) {
-        refusals.push(Refusal::new(
-            "id",
-            format!("\"{id}\" is not an id: use 1 to {LONGEST_ID} small letters, digits and dashes, as corrugated-c"),
-        ));
+        refusals.refuse("id",
+            format!("\"{id}\" is not an id: use 1 to {LONGEST_ID} small letters, digits and dashes, as corrugated-c"),);
     }
     if name.is_empty() || name.chars().count() > LONGEST_NAME {
-        refusals.push(Refusal::new(
+        refusals.refuse(
             "name",
             format!("give it a name of 1 to {LONGEST_NAME} characters"),
-        ));
+        );
     }
-    if refusals.is_empty() {
-        Ok(id)
-    } else {
-        Err(refusals)
-    }
+    refusals.or(id)
 }
 
 /// What must be above nothing, because something is divided by it.

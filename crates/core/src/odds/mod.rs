@@ -10,7 +10,6 @@ mod class;
 mod fall;
 mod hazard;
 mod rest;
-mod route;
 mod tables;
 
 pub use chance::{Chance, Known, compared};
@@ -19,5 +18,4 @@ pub(crate) use class::Travels;
 pub use fall::{FallDanger, FallParts, FallSides, Faller, danger_of_falls};
 pub use hazard::{Hazard, Measure, PerHazard};
 pub use rest::{Damp, PlateOver, edge_measure, pressed_measure, tube_measure, tube_stiffness};
-pub use route::{PlaceRoute, Route, RouteRow};
 pub use tables::{ClassRow, CountedRecord, OddsTables, Played, RecordRow};

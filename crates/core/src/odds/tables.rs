@@ -4,8 +4,11 @@ use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
 
-use super::{Known, PerHazard, PieceClass, PlaceRoute, Route, RouteRow};
-use crate::{Refusal, freight::Destination};
+use super::{Known, PerHazard, PieceClass};
+use crate::{
+    Refusal, Refusals,
+    place::{Destination, PlaceRoute, Route, RouteRow},
+};
 
 /// The tables of a studio. Their starting values are trade judgement; a class or route that is not listed
 /// keeps its starting value.
@@ -216,11 +219,11 @@ impl OddsTables {
     /// # Errors
     /// A [`Refusal`] for each that is out of range, with its field.
     pub fn check(&self) -> Result<(), Vec<Refusal>> {
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         let mut number = |field: String, value: f64, range: std::ops::RangeInclusive<f64>| {
             if !range.contains(&value) {
                 let says = format!("it is {value}; give {} to {}", range.start(), range.end());
-                refusals.push(Refusal::new(field, says));
+                refusals.refuse(field, says);
             }
         };
         number("odds.frail_times".into(), self.frail_times, TIMES);
@@ -247,11 +250,7 @@ impl OddsTables {
         refusals.extend(self.shares_refused());
         refusals.extend(self.places_refused());
         refusals.extend(self.record_refused());
-        if refusals.is_empty() {
-            Ok(())
-        } else {
-            Err(refusals)
-        }
+        refusals.or(())
     }
 
     fn shares_refused(&self) -> impl Iterator<Item = Refusal> {
@@ -278,7 +277,7 @@ impl OddsTables {
             let says = format!("there are {}; list at most {MOST_ROWS}", self.places.len());
             return vec![Refusal::new("odds.places", says)];
         }
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         for (at, place) in self.places.iter().enumerate() {
             let code = place.country.len() == 2
                 && place.country.bytes().all(|byte| byte.is_ascii_uppercase());
@@ -287,28 +286,28 @@ impl OddsTables {
                     "\"{}\" is not a country's code: it has two capital letters",
                     place.country
                 );
-                refusals.push(Refusal::new(format!("odds.places[{at}].country"), says));
+                refusals.refuse(format!("odds.places[{at}].country"), says);
             }
             if place
                 .wet_months
                 .iter()
                 .any(|month| !(1..=12).contains(month))
             {
-                refusals.push(Refusal::new(
+                refusals.refuse(
                     format!("odds.places[{at}].wet_months"),
                     "a month is a number from 1 to 12",
-                ));
+                );
             }
             let long = |prefix: &String| prefix.trim().is_empty() || prefix.chars().count() > 12;
             if place.postcode_prefixes.len() > MOST_ROWS || place.postcode_prefixes.iter().any(long)
             {
-                refusals.push(Refusal::new(
+                refusals.refuse(
                     format!("odds.places[{at}].postcode_prefixes"),
                     "a beginning of a postcode has 1 to 12 characters",
-                ));
+                );
             }
         }
-        refusals
+        refusals.into()
     }
 
     fn record_refused(&self) -> Vec<Refusal> {

@@ -2,13 +2,8 @@
 
 mod looks;
 mod progress;
-mod sheet;
 mod steps;
-mod unpacking;
 mod words;
 
-pub use looks::{Look, LookKind};
-pub use progress::{PackProgress, PackView, StepState, StepView};
-pub use sheet::{PackSheet, SheetCuts, SheetStep};
-pub use steps::{PackStep, Stage, Strips, Tool, pack_steps};
-pub use unpacking::{UnpackingGuide, UnpackingStep};
+pub use progress::{PackProgress, PackView, StepState, StepTick, StepView};
+pub use steps::{PackStep, Stage, Strips, pack_steps};

@@ -5,7 +5,18 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 
 use super::{PackStep, Stage};
-use crate::{quantity::Minutes, shipment::StepTick};
+use crate::quantity::Minutes;
+
+/// A step that was done at the bench.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct StepTick {
+    /// When, as `2027-03-04T10:15:00Z`.
+    pub at: String,
+    /// What the step was then, by its print.
+    pub print: String,
+}
 
 /// How a step stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]

@@ -5,15 +5,11 @@ use std::collections::BTreeSet;
 use serde::Serialize;
 use sha2::{Digest, Sha256};
 
-use super::{
-    looks::{self, Look, LookKind},
-    words,
-};
+use super::{looks, words};
 use crate::{
-    carton::CartonStyle,
     enclosure::{Enclosed, EnclosurePlace},
-    house::{CuttingRule, HouseRules},
-    layer::{GLASS, Layer, Make, nature_of},
+    house::{CartonStyle, CuttingRule, HouseRules, LookKind},
+    layer::{GLASS, Layer, Look, Make, Tool, kind_of},
     material::Catalogue,
     part::{Part, Take},
     piece::Piece,
@@ -39,43 +35,6 @@ pub enum Stage {
     Box,
     /// What the closed parcel gets.
     Parcel,
-}
-
-/// Something that is in the hand.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum Tool {
-    /// Cotton ones.
-    Gloves,
-    /// With a fresh blade.
-    Knife,
-    /// Under the knife.
-    Mat,
-    /// To cut along.
-    SteelRule,
-    /// For scores.
-    Creaser,
-    /// And a felt pen.
-    Pencil,
-    /// With its roll.
-    TapeGun,
-}
-
-impl Tool {
-    /// What people call it.
-    #[must_use]
-    pub const fn name(self) -> &'static str {
-        match self {
-            Self::Gloves => "cotton gloves",
-            Self::Knife => "knife with a fresh blade",
-            Self::Mat => "cutting mat",
-            Self::SteelRule => "steel rule",
-            Self::Creaser => "creaser",
-            Self::Pencil => "pencil and felt pen",
-            Self::TapeGun => "tape gun",
-        }
-    }
 }
 
 /// Strips of tape that are torn alike.
@@ -291,7 +250,7 @@ impl<'a> Order<'a> {
         let mut tools: Vec<Tool> = self
             .plan
             .every_layer()
-            .flat_map(|layer| words::tools(&layer.make))
+            .flat_map(|layer| layer.handling().tools)
             .copied()
             .chain([Tool::Gloves])
             .collect();
@@ -398,15 +357,15 @@ impl<'a> Order<'a> {
         let step = PackStep {
             layer: Some(slot),
             parts: layer.parts.clone(),
-            tools: words::tools(&layer.make).to_vec(),
+            tools: layer.handling().tools.to_vec(),
             minutes: layer.minutes,
             cautions: layer.cautions.clone(),
-            look: looks::at(&layer.make),
+            look: layer.handling().look,
             ..plain(
                 &key_of("layer", slot),
                 stage,
                 &capital(slot.name()),
-                words::of(&layer.make),
+                layer.handling().says,
             )
         };
         self.then(step);
@@ -424,7 +383,7 @@ impl<'a> Order<'a> {
             slots
                 .iter()
                 .copied()
-                .find(|slot| nature_of(*slot).hides_face)
+                .find(|slot| kind_of(*slot).nature.hides_face)
         };
         let around_several = self.plan.stack.is_some() && self.own.is_none();
         let hidden_by = hides_first(&wrapped).filter(|_| !around_several);
@@ -510,14 +469,14 @@ impl<'a> Order<'a> {
         {
             says.push("On top foam, over the hardware that looks out.".to_owned());
         }
-        says.extend(words::of(&layer.make).iter().map(|one| (*one).to_owned()));
+        says.extend(layer.handling().says.iter().map(|one| (*one).to_owned()));
         let mut step = PackStep {
             layer: Some(LayerSlot::Stack),
             parts: stack.parts.clone(),
-            tools: words::tools(&layer.make).to_vec(),
+            tools: layer.handling().tools.to_vec(),
             minutes: stack.minutes,
             cautions: layer.cautions.clone(),
-            look: looks::at(&layer.make),
+            look: layer.handling().look,
             says,
             ..plain(
                 &key_of("layer", LayerSlot::Stack),

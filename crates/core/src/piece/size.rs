@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     quantity::{Area, Length, LengthRange, TypedLength},
 };
 
@@ -82,7 +82,7 @@ impl PieceSize {
             ("piece.height", HEIGHT),
             ("piece.depth", DEPTH),
         ];
-        let refusals: Vec<Refusal> = ranges
+        let refusals: Refusals = ranges
             .into_iter()
             .zip(sides)
             .filter_map(|((field, range), side)| {
@@ -90,11 +90,7 @@ impl PieceSize {
                 Some(Refusal::new(field, out))
             })
             .collect();
-        if refusals.is_empty() {
-            Ok(())
-        } else {
-            Err(refusals)
-        }
+        refusals.or(())
     }
 
     /// Returns the shorter side of the face.

@@ -5,8 +5,9 @@ use serde::{Deserialize, Serialize};
 use super::reference::{Packed, Reference};
 use crate::{
     house::{Carriage, HouseRules},
-    odds::{Hazard, OddsTables, PieceClass, Played, Route, Travels, compared},
+    odds::{Hazard, OddsTables, PieceClass, Played, Travels, compared},
     piece::{Condition, Medium, PaintBody, Piece},
+    place::Route,
     quantity::Money,
 };
 

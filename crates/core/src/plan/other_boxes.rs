@@ -3,8 +3,8 @@
 use super::{Plan, tally::labour_of};
 use crate::{
     Refusal,
-    carton::{Carton, CartonStyle},
-    house::HouseRules,
+    carton::Carton,
+    house::{CartonStyle, HouseRules},
     layer::{Layer, Pack, Supplies, boxed},
     material::Catalogue,
     piece::Piece,

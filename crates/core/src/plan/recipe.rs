@@ -7,8 +7,8 @@ use crate::{
     Refusal,
     house::{Carriage, HouseRules, LooseCanvasRule, LoosePaperRule},
     layer::{Layer, Standing, rolls_up, standing},
-    odds::Route,
     piece::{Construction, Medium, PaintBody, Piece},
+    place::Route,
     space::LayerSlot,
 };
 

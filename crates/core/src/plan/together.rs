@@ -12,7 +12,7 @@ use crate::{
     Refusal,
     arrange::{Arrangement, Broken, Member, MemberFace, Pair, Parting, Placed},
     house::{Carriage, HouseRules},
-    layer::{Layer, Make, Supplies, laid_together, nature_of},
+    layer::{Layer, Make, Supplies, kind_of, laid_together},
     material::Catalogue,
     part::Part,
     piece::{Construction, Cure, Outline, Piece, PieceSize},
@@ -135,7 +135,7 @@ impl<'a> Own<'a> {
             recipe.without(LayerSlot::Contact)
         };
         let recipe = recipe.only(|slot| slot < LayerSlot::Stack);
-        let bare = recipe.clone().only(|slot| !nature_of(slot).wraps);
+        let bare = recipe.clone().only(|slot| !kind_of(slot).nature.wraps);
         if folds && may_fold(piece) {
             let layers = build::layers_of(piece, &supplies, &bare)?.layers;
             if filled(piece, &layers).through <= THIN {

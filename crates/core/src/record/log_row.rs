@@ -5,7 +5,8 @@ use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
 use crate::{
-    odds::{PieceClass, Route},
+    odds::PieceClass,
+    place::Route,
     quantity::Mass,
     sending::Handed,
     shipment::{Outcome, ShipmentInputs},

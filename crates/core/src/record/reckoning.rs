@@ -6,7 +6,8 @@ use statrs::distribution::{Beta, ContinuousCDF as _};
 
 use super::LogRow;
 use crate::{
-    odds::{CountedRecord, Known, PieceClass, Route},
+    odds::{CountedRecord, Known, PieceClass},
+    place::Route,
     shipment::Outcome,
     weigh::SCALE,
 };

@@ -7,11 +7,12 @@ use serde::{Deserialize, Serialize};
 use crate::{
     Refusal,
     freight::Offer,
-    odds::{PieceClass, Route},
-    pack::{StepState, UnpackingGuide},
+    odds::PieceClass,
+    pack::StepState,
+    place::Route,
     plan::OneIn,
     quantity::{Mass, Minutes, Money, Weight},
-    shipment::{House, ShipmentInputs, Worked, charge, packing},
+    shipment::{House, ShipmentInputs, UnpackingGuide, Worked, charge, packing},
     space::Envelope,
 };
 

@@ -10,7 +10,7 @@ mod postal;
 
 pub use beside::{Beside, ParcelBeside};
 pub use checks::{LeavingCheck, LookedOver, leaving_checks};
-pub use claim::{ClaimKind, ClaimTerms, Deadline};
+pub use claim::{ClaimKind, Deadline};
 pub use following::{Fate, Following, TrackingEvent};
 pub use handed::{DoneStep, Handed};
 pub use postal::{AddressForm, AddressGap, AddressOf, PostcodePlace, Sender, address_print};

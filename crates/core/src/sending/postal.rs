@@ -3,10 +3,7 @@
 use serde::{Deserialize, Serialize};
 use sha2::{Digest as _, Sha256};
 
-use crate::{
-    Refusal,
-    shipment::{Buyer, refused_text},
-};
+use crate::{Refusal, Refusals, shipment::Buyer, text::refused_text};
 
 /// Where a country's custom has the postcode.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
@@ -161,7 +158,7 @@ impl Sender {
             postcode,
             country,
         } = &self.address;
-        let mut refusals: Vec<Refusal> = [
+        let mut refusals: Refusals = [
             ("sender.address.name", name),
             ("sender.address.street", street),
             ("sender.address.town", town),
@@ -175,13 +172,13 @@ impl Sender {
         let is_code = country.len() == 2 && country.bytes().all(|byte| byte.is_ascii_uppercase());
         if !country.is_empty() && !is_code {
             let says = format!("\"{country}\" is not a country's code: it has two capital letters");
-            refusals.push(Refusal::new("sender.address.country", says));
+            refusals.refuse("sender.address.country", says);
         }
         if !self.email.is_empty() && !self.email.contains('@') {
             let says = format!("\"{}\" is no address to write to: it has an @", self.email);
-            refusals.push(Refusal::new("sender.email", says));
+            refusals.refuse("sender.email", says);
         }
-        refusals
+        refusals.into()
     }
 }
 

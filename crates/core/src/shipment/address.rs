@@ -2,7 +2,8 @@
 
 use serde::Serialize;
 
-use super::{Buyer, LONGEST_TEXT};
+use super::Buyer;
+use crate::text::LONGEST_TEXT;
 
 /// A country that the studio sends to.
 #[derive(Debug, Clone, Copy)]

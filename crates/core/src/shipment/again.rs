@@ -142,7 +142,7 @@ impl Choices {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::shipment::StepTick;
+    use crate::pack::StepTick;
 
     #[test]
     fn how_it_is_sent_stays_and_whose_it_is_does_not() {

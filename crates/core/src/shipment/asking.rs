@@ -7,7 +7,8 @@ use serde::Serialize;
 use super::{Commission, House, QuotationInputs, ShipmentInputs, Worked};
 use crate::{
     Refusal,
-    freight::{Asked, Content, Destination, OnItsWay, Parcel, PromiseMet, Quote, Tariff},
+    freight::{Asked, Content, OnItsWay, Parcel, PromiseMet, Quote, Tariff},
+    place::Destination,
     quantity::Money,
     sums::{QuoteParcel, QuotePlace},
 };

@@ -8,10 +8,10 @@ use super::{
 };
 use crate::{
     Refusal,
-    carton::CartonStyle,
-    freight::{Asked, Destination, Parcel, Quote, Service, Tariff},
-    house::BoxRule,
+    freight::{Asked, Parcel, Quote, Service, Tariff},
+    house::{BoxRule, CartonStyle},
     layer::PackOf,
+    place::Destination,
     plan::{Finding, FindingLevel, OtherBox, Plan},
     quantity::{Money, decimal_of},
     space::LayerSlot,

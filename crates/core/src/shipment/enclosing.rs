@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::ShipmentInputs;
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     enclosure::{
         Enclosed, Enclosure, EnclosureKind, EnclosurePlace, SetAsked, THICKNESS, enclosure_refused,
         is_key,
@@ -81,7 +81,7 @@ impl EnclosureInputs {
 
 impl ShipmentInputs {
     /// Writes the unit after each bare thickness.
-    pub(super) fn enclosures_with_units(&mut self, bare: LengthUnit, refusals: &mut Vec<Refusal>) {
+    pub(super) fn enclosures_with_units(&mut self, bare: LengthUnit, refusals: &mut Refusals) {
         for (key, typed) in &mut self.enclosures {
             if typed
                 .thickness
@@ -96,23 +96,23 @@ impl ShipmentInputs {
     }
 
     pub(super) fn enclosures_refused(&self) -> Vec<Refusal> {
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         if self.enclosures.len() > MOST {
             let says = format!(
                 "{} things are listed; {MOST} go in at most",
                 self.enclosures.len()
             );
-            refusals.push(Refusal::new("enclosures", says));
+            refusals.refuse("enclosures", says);
         }
         for (key, typed) in &self.enclosures {
             if !is_key(key) {
                 let says = "what goes in is named by up to 24 small letters and digits";
-                refusals.push(Refusal::new("enclosures", says));
+                refusals.refuse("enclosures", says);
                 continue;
             }
             let field = |name: &str| format!("enclosures.{key}.{name}");
             match typed.over(None) {
-                Err(refusal) => refusals.push(Refusal::new(field("thickness"), refusal.message)),
+                Err(refusal) => refusals.refuse(field("thickness"), refusal.message),
                 // Its place is looked at where it is known what the house would say of the rest.
                 Ok(enclosure) => refusals.extend(enclosure_refused(
                     &Enclosure {
@@ -123,7 +123,7 @@ impl ShipmentInputs {
                 )),
             }
         }
-        refusals
+        refusals.into()
     }
 
     /// Returns what goes in besides the piece: what the house's sets bring, but for what is left out here, and what is listed
@@ -143,7 +143,7 @@ impl ShipmentInputs {
         };
         let sets = rules.enclosures.iter().filter(|set| set.is_for(asked));
         let by_house: Vec<Enclosed> = sets.flat_map(|set| set.brings()).collect();
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         let mut all = Vec::new();
         let mut take = |key: &str, typed: &EnclosureInputs, by: Option<&Enclosed>| {
             if typed.left_out {
@@ -173,10 +173,6 @@ impl ShipmentInputs {
                 take(key, typed, None);
             }
         }
-        if refusals.is_empty() {
-            Ok(all)
-        } else {
-            Err(refusals)
-        }
+        refusals.or(all)
     }
 }

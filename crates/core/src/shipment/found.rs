@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::{House, ShipmentInputs, Worked};
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     freight::Parcel,
     house::write_unit,
     material::Catalogue,
@@ -109,7 +109,7 @@ impl ParcelInputs {
     }
 
     /// Writes the unit after each bare number, and leaves out what is blank.
-    pub(super) fn with_units(&mut self, bare: LengthUnit, refusals: &mut Vec<Refusal>) {
+    pub(super) fn with_units(&mut self, bare: LengthUnit, refusals: &mut Refusals) {
         for (field, text) in [
             ("parcel.across", &mut self.across),
             ("parcel.up", &mut self.up),

@@ -6,7 +6,7 @@ use rust_decimal::prelude::ToPrimitive as _;
 
 use super::ShipmentInputs;
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     freight::{Service, Tariff},
     house::{Asked, Began, Choices, HouseRules, preset_choices},
     material::Catalogue,
@@ -183,7 +183,11 @@ impl<'a> Commission<'a> {
     /// A [`Refusal`] for each choice that does not go with the piece, or names no material on the shelf.
     pub(crate) fn plan(&self) -> Result<Plan, Vec<Refusal>> {
         let catalogue = &self.house.catalogue;
-        let mut refusals = Recipe::refused(&self.piece, &self.rules, &self.choices.layers);
+        let mut refusals = Refusals::from(Recipe::refused(
+            &self.piece,
+            &self.rules,
+            &self.choices.layers,
+        ));
         // What is chosen for all pieces has to go with one of them.
         for among in self.together.iter().flat_map(|together| &together.pieces) {
             let theirs = Recipe::refused(&among.piece, &among.rules, &self.choices.layers);
@@ -191,9 +195,7 @@ impl<'a> Commission<'a> {
         }
         let sheet = self.choices.contact_paper.as_ref();
         refusals.extend(sheet_may_touch(&self.piece, sheet, catalogue).err());
-        if !refusals.is_empty() {
-            return Err(refusals);
-        }
+        refusals.done()?;
         let shelf = (catalogue, &*self.house.references);
         let together = self.together.as_ref();
         let plan = Plan::in_detail(&self.piece, together, &self.rules, shelf, self.detail)?;

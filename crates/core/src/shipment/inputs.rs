@@ -11,21 +11,20 @@ use super::{
     TogetherInputs, dates::read_day,
 };
 use crate::{
-    Refusal,
-    freight::Destination,
+    Refusal, Refusals,
     house::{Choices, write_unit},
+    pack::StepTick,
     piece::{
         BearingPoint, Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize,
         TopEdge, Varnish,
     },
+    place::Destination,
     quantity::{
         AmbiguousComma, Length, LengthRange, LengthUnit, Mass, Shock, TypedLength, read_mass,
     },
-    text::Unreadable,
+    text::{Unreadable, refused_text},
 };
 
-/// The longest name, street or title, in characters.
-pub const LONGEST_TEXT: usize = 120;
 /// The most that a piece can be covered for.
 const HIGHEST_VALUE: Decimal = Decimal::from_parts(10_000_000, 0, 0, false, 0);
 
@@ -90,17 +89,6 @@ pub struct ShipmentInputs {
 }
 
 crate::json::read_in_one_place!(ShipmentInputs);
-
-/// A step that was done at the bench.
-#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(default, deny_unknown_fields)]
-pub struct StepTick {
-    /// When, as `2027-03-04T10:15:00Z`.
-    pub at: String,
-    /// What the step was then, by its print.
-    pub print: String,
-}
 
 /// Who gets it, and where.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
@@ -233,7 +221,7 @@ impl PieceFacts {
             ("piece.facts.medium", &self.medium),
             ("piece.facts.signature", &self.signature),
         ];
-        let mut refusals: Vec<Refusal> = texts
+        let mut refusals: Refusals = texts
             .into_iter()
             .filter_map(|(field, text)| refused_text(field, text))
             .collect();
@@ -243,17 +231,17 @@ impl PieceFacts {
         ] {
             if number.is_some_and(|number| !(1..=LARGEST_EDITION).contains(&number)) {
                 let says = format!("give a number from 1 to {LARGEST_EDITION}");
-                refusals.push(Refusal::new(field, says));
+                refusals.refuse(field, says);
             }
         }
         if let (Some(edition), Some(of)) = (self.edition, self.edition_of)
             && edition > of
         {
             let says = format!("number {edition} is not one of {of}");
-            refusals.push(Refusal::new("piece.facts.edition", says));
+            refusals.refuse("piece.facts.edition", says);
         }
         refusals.extend(read_day("piece.facts.dated", self.dated.as_deref()).err());
-        refusals
+        refusals.into()
     }
 }
 
@@ -305,11 +293,7 @@ impl ShipmentInputs {
     /// `today`, a value that is not an amount from 0 to 10 000 000.
     pub fn checked(self, bare: LengthUnit, today: Date) -> Result<Self, Vec<Refusal>> {
         let (inputs, refusals) = self.looked_over(bare, today);
-        if refusals.is_empty() {
-            Ok(inputs)
-        } else {
-            Err(refusals)
-        }
+        refusals.or(inputs)
     }
 
     /// Returns the inputs as [`Self::checked`] does, where they follow others: a value that stood there before and
@@ -326,17 +310,13 @@ impl ShipmentInputs {
         let (inputs, mut refusals) = self.looked_over(bare, today);
         if !refusals.is_empty() {
             let (_, known) = before.clone().looked_over(bare, today);
-            refusals.retain(|refusal| !known.contains(refusal));
+            refusals.retain(|refusal| known.iter().all(|other| other != refusal));
         }
-        if refusals.is_empty() {
-            Ok(inputs)
-        } else {
-            Err(refusals)
-        }
+        refusals.or(inputs)
     }
 
-    pub(super) fn looked_over(mut self, bare: LengthUnit, today: Date) -> (Self, Vec<Refusal>) {
-        let mut refusals = self.texts_refused();
+    pub(super) fn looked_over(mut self, bare: LengthUnit, today: Date) -> (Self, Refusals) {
+        let mut refusals = Refusals::from(self.texts_refused());
         let piece = &mut self.piece;
         for (field, text) in [
             ("piece.width", &mut piece.width),
@@ -430,13 +410,13 @@ impl ShipmentInputs {
     }
 
     fn ticks_refused(&self) -> Vec<Refusal> {
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         if self.packed.len() > MOST_TICKS {
             let says = format!(
                 "{} steps are ticked: no plan has over {MOST_TICKS}",
                 self.packed.len()
             );
-            refusals.push(Refusal::new("packed", says));
+            refusals.refuse("packed", says);
         }
         for (key, tick) in &self.packed {
             let plain = |text: &str| {
@@ -444,28 +424,28 @@ impl ShipmentInputs {
                     && text.chars().all(|one| one.is_ascii_graphic())
             };
             if !plain(key) || !plain(&tick.print) {
-                refusals.push(Refusal::new("packed", "it names no step"));
+                refusals.refuse("packed", "it names no step");
             } else if tick.at.parse::<jiff::Timestamp>().is_err() {
                 let says = format!(
                     "\"{}\" is no time: write it as 2027-03-04T10:15:00Z",
                     tick.at
                 );
-                refusals.push(Refusal::new(format!("packed.{key}.at"), says));
+                refusals.refuse(format!("packed.{key}.at"), says);
             }
         }
-        refusals
+        refusals.into()
     }
 
     fn numbers_refused(&self) -> Vec<Refusal> {
         let piece = &self.piece;
-        let mut refusals: Vec<Refusal> = [self.read_weight().err(), self.read_hardware().err()]
+        let mut refusals: Refusals = [self.read_weight().err(), self.read_hardware().err()]
             .into_iter()
             .flatten()
             .collect();
         if let Some(limit) = piece.limit_g.filter(|limit| !LIMITS_G.contains(limit)) {
             let (least, most) = (LIMITS_G.start(), LIMITS_G.end());
             let says = format!("it is {limit}; a piece takes from {least} to {most} times gravity");
-            refusals.push(Refusal::new("piece.limit_g", says));
+            refusals.refuse("piece.limit_g", says);
         }
         let counts = [
             ("piece.bearing_points", piece.bearing_points, BEARING_POINTS),
@@ -474,10 +454,10 @@ impl ShipmentInputs {
         for (field, count, range) in counts {
             if let Some(count) = count.filter(|count| !range.contains(count)) {
                 let says = format!("it is {count}; give {} to {}", range.start(), range.end());
-                refusals.push(Refusal::new(field, says));
+                refusals.refuse(field, says);
             }
         }
-        refusals
+        refusals.into()
     }
 
     /// Returns where it goes, once the country is known.
@@ -599,21 +579,17 @@ impl ShipmentInputs {
     /// # Errors
     /// A [`Refusal`] for each side that is not understood or out of range.
     pub fn size(&self) -> Result<Option<PieceSize>, Vec<Refusal>> {
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         let mut read = |field: &str, text: &Option<String>| {
             let typed = TypedLength::read(text.as_deref()?, LengthUnit::Mm);
-            typed
-                .map_err(|error| refusals.push(Refusal::new(field, error)))
-                .ok()
+            typed.map_err(|error| refusals.refuse(field, error)).ok()
         };
         let sides = (
             read("piece.width", &self.piece.width),
             read("piece.height", &self.piece.height),
             read("piece.depth", &self.piece.depth),
         );
-        if !refusals.is_empty() {
-            return Err(refusals);
-        }
+        refusals.done()?;
         match sides {
             (Some(width), Some(height), Some(depth)) => {
                 PieceSize::new(&width, &height, &depth).map(Some)
@@ -663,7 +639,7 @@ impl ShipmentInputs {
             ("buyer.town", town),
             ("buyer.postcode", postcode),
         ];
-        let mut refusals: Vec<Refusal> = texts
+        let mut refusals: Refusals = texts
             .into_iter()
             .filter_map(|(field, text)| refused_text(field, text))
             .collect();
@@ -672,10 +648,10 @@ impl ShipmentInputs {
             let field = format!("lifted.{code}");
             refusals.extend(refused_long(&field, reason, LONGEST_REASON));
             if reason.trim().chars().count() < SHORTEST_REASON {
-                refusals.push(Refusal::new(
+                refusals.refuse(
                     field,
                     "write the reason in a few words: it stays in the record",
-                ));
+                );
             }
         }
         for (code, note) in &self.lifted_for {
@@ -685,9 +661,9 @@ impl ShipmentInputs {
             || country.len() == 2 && country.bytes().all(|byte| byte.is_ascii_uppercase());
         if !is_code {
             let says = format!("\"{country}\" is not a country's code: it has two capital letters");
-            refusals.push(Refusal::new("buyer.country", says));
+            refusals.refuse("buyer.country", says);
         }
-        refusals
+        refusals.into()
     }
 }
 
@@ -736,21 +712,6 @@ pub(super) fn refused_long(field: &str, text: &str, longest: usize) -> Option<Re
         Refusal::new(
             field,
             format!("it is {length} characters long; write at most {longest}"),
-        )
-    })
-}
-
-/// Refuses a text that does not fit on one line of a label.
-#[must_use]
-pub fn refused_text(field: &str, text: &str) -> Option<Refusal> {
-    if let Some(unreadable) = Unreadable::in_line(text) {
-        return Some(Refusal::new(field, unreadable));
-    }
-    let length = text.chars().count();
-    (length > LONGEST_TEXT).then(|| {
-        Refusal::new(
-            field,
-            format!("it is {length} characters long; at most {LONGEST_TEXT} fit on a label"),
         )
     })
 }

@@ -7,9 +7,9 @@ use serde::{Deserialize, Serialize};
 use super::{
     ShipmentInputs,
     dates::read_day,
-    inputs::{blank_is_none, read_amount, refused_long, refused_text},
+    inputs::{blank_is_none, read_amount, refused_long},
 };
-use crate::{Refusal, space::LayerSlot};
+use crate::{Refusal, Refusals, space::LayerSlot, text::refused_text};
 
 /// What is settled when a parcel leaves.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
@@ -157,7 +157,7 @@ impl SendingInputs {
     }
 
     pub(super) fn refused(&self, today: Date) -> Vec<Refusal> {
-        let mut refusals: Vec<Refusal> = [
+        let mut refusals: Refusals = [
             ("sending.tracking", &self.tracking),
             ("sending.receipt", &self.receipt),
             ("sending.protected_what", &self.protected_what),
@@ -170,17 +170,17 @@ impl SendingInputs {
         refusals.extend(handed.err());
         let print = self.addresses_read.as_deref().unwrap_or_default();
         if print.len() > LONGEST_PRINT || !print.bytes().all(|byte| byte.is_ascii_hexdigit()) {
-            refusals.push(Refusal::new(
+            refusals.refuse(
                 "sending.addresses_read",
                 "it is not what two addresses are known by",
-            ));
+            );
         }
         let code = self.origin.as_deref().unwrap_or("XX");
         if code.len() != 2 || !code.bytes().all(|byte| byte.is_ascii_uppercase()) {
             let says = format!("\"{code}\" is not a country's code: it has two capital letters");
-            refusals.push(Refusal::new("sending.origin", says));
+            refusals.refuse("sending.origin", says);
         }
-        refusals
+        refusals.into()
     }
 }
 
@@ -200,7 +200,7 @@ impl AfterInputs {
 
     pub(super) fn refused(&self, today: Date) -> Vec<Refusal> {
         let claim = &self.claim;
-        let mut refusals: Vec<Refusal> = [
+        let mut refusals: Refusals = [
             ("after.on", &self.on),
             ("after.claim.sent_on", &claim.sent_on),
             ("after.claim.decided_on", &claim.decided_on),
@@ -224,9 +224,9 @@ impl AfterInputs {
         refusals.extend(refused_text("after.claim.number", &claim.number));
         if let Some(minutes) = self.minutes.filter(|minutes| *minutes > MOST_MINUTES) {
             let says = format!("it is {minutes}; give at most {MOST_MINUTES} minutes");
-            refusals.push(Refusal::new("after.minutes", says));
+            refusals.refuse("after.minutes", says);
         }
-        refusals
+        refusals.into()
     }
 }
 

@@ -18,6 +18,7 @@ mod line;
 mod loss;
 mod more_cost;
 mod order;
+mod pack_sheet;
 mod packing;
 mod preview;
 mod quotation;
@@ -27,6 +28,7 @@ mod sending;
 mod several;
 mod stored;
 mod summary;
+mod unpacking;
 mod worked;
 
 pub use address::{NamedCountry, PartedAddress, part_address};
@@ -41,13 +43,12 @@ pub use hints::{FieldHint, hints};
 pub(crate) use house::Commission;
 pub use house::House;
 pub use impact::Impact;
-pub use inputs::{
-    Buyer, LONGEST_TEXT, PieceFacts, PieceInputs, Settled, ShipmentInputs, StepTick, refused_text,
-};
+pub use inputs::{Buyer, PieceFacts, PieceInputs, Settled, ShipmentInputs};
 pub use leaving::{AfterInputs, ClaimInputs, Outcome, ProtectedLook, SendingInputs};
 pub use line::{Mark, NextAct, Promise, Stop, StopState, WorkLine};
 pub(crate) use more_cost::MoreCost;
 pub use order::{Order, OrderColumns, order_key};
+pub use pack_sheet::{PackSheet, SheetCuts, SheetStep};
 pub use packing::{pack_sheet, packing, unpacking_guide};
 pub use preview::Preview;
 pub use quotation::QuotationInputs;
@@ -56,4 +57,5 @@ pub(crate) use sending::COVER_BELOW_VALUE;
 pub use several::{LaidPiece, OtherPiece, OwnChoices, TogetherInputs};
 pub use stored::SCHEMA;
 pub use summary::{BestQuote, SectionLayer, Summary, WeighedParcel};
+pub use unpacking::{UnpackingGuide, UnpackingStep};
 pub use worked::{EDITION, Worked};

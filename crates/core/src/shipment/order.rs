@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
 
 use super::{Buyer, NamedCountry, ShipmentInputs};
-use crate::Refusal;
+use crate::{Refusal, Refusals};
 
 /// Which column of a table holds what, by the names in its head; nothing where there is none for it.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
@@ -63,17 +63,17 @@ impl Order {
             let words = text.map(|text| text.split_whitespace().collect::<Vec<_>>());
             words.unwrap_or_default().join(" ")
         };
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         let number = cell(&columns.number);
         if !(1..=LONGEST_NUMBER).contains(&number.chars().count()) {
             let says = format!(
                 "the order has no number of 1 to {LONGEST_NUMBER} characters: without one it could be made twice"
             );
-            refusals.push(Refusal::new("number", says));
+            refusals.refuse("number", says);
         }
         let name = cell(&columns.name);
         if name.is_empty() {
-            refusals.push(Refusal::new("name", "nobody is named who gets it"));
+            refusals.refuse("name", "nobody is named who gets it");
         }
         let typed = cell(&columns.country);
         let named = countries.iter().find(|known| {
@@ -84,11 +84,9 @@ impl Order {
             let says = format!(
                 "{typed} is no country of the studio: name it as House rules do, or by its code"
             );
-            refusals.push(Refusal::new("country", says));
+            refusals.refuse("country", says);
         }
-        if !refusals.is_empty() {
-            return Err(refusals);
-        }
+        refusals.done()?;
         let or = |text: String, otherwise: &Option<String>| {
             if text.is_empty() {
                 otherwise.clone()

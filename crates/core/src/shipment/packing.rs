@@ -3,9 +3,10 @@
 use super::{Commission, House, ShipmentInputs, Worked};
 use crate::{
     Refusal,
-    pack::{PackSheet, PackView, UnpackingGuide, pack_steps},
+    pack::{PackView, pack_steps},
     plan::Plan,
     quantity::LengthUnit,
+    shipment::{PackSheet, UnpackingGuide},
 };
 
 /// Returns every step of packing a shipment beside what was ticked; nothing while there is no plan.

@@ -4,18 +4,15 @@ use jiff::civil::Date;
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
-use super::{
-    ShipmentInputs,
-    dates::read_day,
-    inputs::{read_amount, refused_text},
-};
+use super::{ShipmentInputs, dates::read_day, inputs::read_amount};
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     freight::{
         Billable, Governs, Handover, LineKind, LineRule, Offer, Parcel, Place, Quote, QuoteLine,
     },
-    odds::Route,
+    place::Route,
     quantity::{Currency, Length, Mass, Money},
+    text::refused_text,
 };
 
 /// A price that somebody quoted for this shipment, as typed; in the studio's currency.
@@ -58,7 +55,7 @@ const LONGEST_KEY: usize = 40;
 impl QuotationInputs {
     fn refusals(&self, key: &str) -> Vec<Refusal> {
         let at = |field: &str| format!("quotations.{key}.{field}");
-        let mut refusals: Vec<Refusal> = [("from", &self.from), ("what", &self.what)]
+        let mut refusals: Refusals = [("from", &self.from), ("what", &self.what)]
             .into_iter()
             .filter_map(|(field, text)| refused_text(&at(field), text))
             .collect();
@@ -68,17 +65,17 @@ impl QuotationInputs {
         for (field, days) in [("days_from", self.days_from), ("days_to", self.days_to)] {
             if let Some(days) = days.filter(|days| *days > MOST_DAYS) {
                 let says = format!("it is {days}; give 0 to {MOST_DAYS} working days");
-                refusals.push(Refusal::new(at(field), says));
+                refusals.refuse(at(field), says);
             }
         }
         if let (Some(from), Some(to)) = (self.days_from, self.days_to)
             && from > to
         {
             let says = format!("at worst it takes {to} days, and {from} at best: one is the other");
-            refusals.push(Refusal::new(at("days_to"), says));
+            refusals.refuse(at("days_to"), says);
         }
         refusals.extend(read_day(&at("until"), self.until.as_deref()).err());
-        refusals
+        refusals.into()
     }
 
     /// Returns what it costs, once that is typed.
@@ -179,10 +176,10 @@ impl ShipmentInputs {
     }
 
     pub(super) fn quotations_refused(&self) -> Vec<Refusal> {
-        let mut refusals: Vec<Refusal> = Vec::new();
+        let mut refusals = Refusals::default();
         if self.quotations.len() > MOST {
             let says = format!("there are {}; keep {MOST} at most", self.quotations.len());
-            refusals.push(Refusal::new("quotations", says));
+            refusals.refuse("quotations", says);
         }
         for (key, typed) in &self.quotations {
             let plain =
@@ -190,11 +187,11 @@ impl ShipmentInputs {
             if key.is_empty() || key.len() > LONGEST_KEY || !key.bytes().all(plain) {
                 let says =
                     format!("a quotation is named by up to {LONGEST_KEY} small letters and digits");
-                refusals.push(Refusal::new("quotations", says));
+                refusals.refuse("quotations", says);
                 continue;
             }
             refusals.extend(typed.refusals(key));
         }
-        refusals
+        refusals.into()
     }
 }

@@ -6,13 +6,14 @@ use rust_decimal::Decimal;
 use super::{House, ShipmentInputs, loss::Loss};
 use crate::{
     freight::{
-        Asked, Content, Contents, CoverChoice, Destination, Offer, Parcel, Quote, Service, Shape,
-        Tariff, only_taken_by,
+        Asked, Content, Contents, CoverChoice, Offer, Parcel, Quote, Service, Shape, Tariff,
+        only_taken_by,
     },
     house::{CoverRule, HouseRules},
     layer::Make,
     odds::Played,
     piece::{Construction, Glazing},
+    place::Destination,
     plan::Plan,
     quantity::{Currency, Money},
     space::LayerSlot,

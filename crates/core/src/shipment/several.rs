@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 
 use super::{House, PieceInputs, ShipmentInputs};
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     arrange::{MOST, Placed},
     enclosure::{Enclosed, EnclosureKind, EnclosurePlace, SetAsked, is_key},
     house::{Choices, HouseRules},
@@ -139,7 +139,7 @@ impl OtherPiece {
 }
 
 /// Names the fields of refusals about another piece.
-fn of(key: &str, refusals: Vec<Refusal>) -> impl Iterator<Item = Refusal> {
+fn of(key: &str, refusals: impl IntoIterator<Item = Refusal>) -> impl Iterator<Item = Refusal> {
     let at = move |refusal: Refusal| {
         Refusal::new(format!("others.{key}.{}", refusal.field), refusal.message)
     };
@@ -150,34 +150,34 @@ fn of(key: &str, refusals: Vec<Refusal>) -> impl Iterator<Item = Refusal> {
 impl ShipmentInputs {
     /// Writes units into the others and returns what of them can't stand.
     pub(super) fn others_looked_over(&mut self, bare: LengthUnit, today: Date) -> Vec<Refusal> {
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         if self.others.len() >= MOST {
             let says = format!(
                 "{} pieces: a box holds {MOST} different ones at most; part the shipment",
                 self.others.len() + 1
             );
-            refusals.push(Refusal::new("others", says));
+            refusals.refuse("others", says);
         }
         for (key, other) in &mut self.others {
             if !is_key(key) || key == FIRST {
                 let says =
                     "a piece is named by up to 24 small letters and digits, and not \"first\"";
-                refusals.push(Refusal::new("others", says));
+                refusals.refuse("others", says);
                 continue;
             }
             let (read, refused) = other.alone().looked_over(bare, today);
             (other.value, other.piece) = (read.value, read.piece);
             refusals.extend(of(key, refused));
-            refusals.extend(of(key, other.choices.refused().into_iter().collect()));
+            refusals.extend(of(key, other.choices.refused()));
         }
         let laid = self.together.order.as_deref().unwrap_or_default();
         if laid.len() > MOST || laid.iter().any(|laid| !is_key(&laid.piece)) {
             let says = format!(
                 "name up to {MOST} pieces, as \"first\" or by their names among the others"
             );
-            refusals.push(Refusal::new("together.order", says));
+            refusals.refuse("together.order", says);
         }
-        refusals
+        refusals.into()
     }
 
     /// Returns the size of each of the others, once all its three sides are given.

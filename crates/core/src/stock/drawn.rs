@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     material::{Catalogue, MaterialId},
     quantity::{Area, Length, Mass},
 };
@@ -74,34 +74,31 @@ impl DrawnLines {
     /// # Errors
     /// A [`Refusal`] for each field, an outline that stays open with the place where it does.
     pub fn checked(&self, catalogue: &Catalogue) -> Result<DrawnBlank, Vec<Refusal>> {
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         let name = self.name.trim();
         if name.is_empty() {
-            refusals.push(Refusal::new(
-                "name",
-                "give it a name: it stands on the layout",
-            ));
+            refusals.refuse("name", "give it a name: it stands on the layout");
         }
-        refusals.extend(crate::shipment::refused_text("name", name));
+        refusals.extend(crate::text::refused_text("name", name));
         if !(1..=MOST_BLANKS).contains(&self.count) {
             let says = format!("it is {}; cut 1 to {MOST_BLANKS}", self.count);
-            refusals.push(Refusal::new("count", says));
+            refusals.refuse("count", says);
         }
         let board = catalogue.board(&self.material);
         if board.is_err() {
-            refusals.push(Refusal::new("material", "choose a board of the stores"));
+            refusals.refuse("material", "choose a board of the stores");
         }
         if self.outline_mm.len() + self.scores_mm.len() > MOST_LINES {
             let says = format!("it has over {MOST_LINES} lines");
-            refusals.push(Refusal::new("outline_mm", says));
-            return Err(refusals);
+            refusals.refuse("outline_mm", says);
+            return Err(refusals.into());
         }
         let shape = Shape::of(&self.outline_mm).map_err(|says| Refusal::new("outline_mm", says));
         let (board, shape) = match (board, shape) {
             (Ok(board), Ok(shape)) if refusals.is_empty() => (board, shape),
             (_, shape) => {
                 refusals.extend(shape.err());
-                return Err(refusals);
+                return Err(refusals.into());
             }
         };
         let [low, high] = shape.bounds;

@@ -5,10 +5,10 @@ use serde::{Deserialize, Serialize};
 
 use super::PileCarton;
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     material::{Catalogue, MaterialId, Shelf},
     quantity::Length,
-    shipment::refused_text,
+    text::refused_text,
 };
 
 /// What a count is a number of.
@@ -261,7 +261,7 @@ impl Goods {
     /// # Errors
     /// A [`Refusal`] for each field that can't be.
     pub fn checked(&self, catalogue: &Catalogue) -> Result<(), Vec<Refusal>> {
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         let counting = Counting::of(catalogue, self.material());
         let side = |field: &str, side: Length, most: Length| {
             let fits = side > Length::ZERO && side <= most;
@@ -284,20 +284,20 @@ impl Goods {
                 refusals.extend(side("width_mm", sheet.width, LARGEST_SIDE));
                 refusals.extend(side("height_mm", sheet.height, LARGEST_SIDE));
                 let By::Sheets(known) = &counting.by else {
-                    refusals.push(Refusal::new(
+                    refusals.refuse(
                         "material",
                         format!("{} does not come in sheets", counting.name),
-                    ));
-                    return Err(refusals);
+                    );
+                    return Err(refusals.into());
                 };
                 let thick = known.iter().any(|(_, thickness, _)| thickness.is_some());
                 if thick && sheet.thickness.is_none() {
                     let says = format!("{} comes in several: say which", counting.name);
-                    refusals.push(Refusal::new("thickness_mm", says));
+                    refusals.refuse("thickness_mm", says);
                 }
                 if !thick && sheet.thickness.is_some() {
                     let says = format!("{} has the one of its board: leave it out", counting.name);
-                    refusals.push(Refusal::new("thickness_mm", says));
+                    refusals.refuse("thickness_mm", says);
                 }
                 if let Some(thickness) = sheet.thickness {
                     refusals.extend(side("thickness_mm", thickness, Length::mm(500.0)));
@@ -313,31 +313,25 @@ impl Goods {
                         "{} is not sold in that size: put the size in the stores first, or count it as an offcut",
                         counting.name
                     );
-                    refusals.push(Refusal::new("width_mm", says));
+                    refusals.refuse("width_mm", says);
                 }
             }
-            Self::Roll { .. } if counting.by != By::Roll => refusals.push(Refusal::new(
+            Self::Roll { .. } if counting.by != By::Roll => refusals.refuse(
                 "material",
                 format!("{} does not come on a roll", counting.name),
-            )),
-            Self::Loose { .. } if counting.by != By::Mass => refusals.push(Refusal::new(
+            ),
+            Self::Loose { .. } if counting.by != By::Mass => refusals.refuse(
                 "material",
                 format!("{} is not counted by its mass", counting.name),
-            )),
-            Self::Thing { .. } if !matches!(counting.by, By::Pieces(_)) => {
-                refusals.push(Refusal::new(
-                    "material",
-                    format!("{} is not counted by the piece", counting.name),
-                ))
-            }
+            ),
+            Self::Thing { .. } if !matches!(counting.by, By::Pieces(_)) => refusals.refuse(
+                "material",
+                format!("{} is not counted by the piece", counting.name),
+            ),
             Self::Roll { .. } | Self::Thing { .. } | Self::Loose { .. } => {}
             Self::Carton(carton) => refusals.extend(carton.refusals(catalogue)),
         }
-        if refusals.is_empty() {
-            Ok(())
-        } else {
-            Err(refusals)
-        }
+        refusals.or(())
     }
 
     const fn material_field(&self) -> &'static str {
@@ -354,17 +348,13 @@ impl StockItem {
     /// # Errors
     /// A [`Refusal`] for each field that can't be.
     pub fn checked(&self, catalogue: &Catalogue) -> Result<(), Vec<Refusal>> {
-        let mut refusals = self.goods.checked(catalogue).err().unwrap_or_default();
+        let mut refusals = Refusals::from(self.goods.checked(catalogue).err().unwrap_or_default());
         for (field, text) in [("name", &self.name), ("place", &self.place)] {
             refusals.extend(refused_text(field, text));
         }
         if !(0..=MOST_MM).contains(&self.left) {
-            refusals.push(Refusal::new("left", "count what is there: 0 or more"));
+            refusals.refuse("left", "count what is there: 0 or more");
         }
-        if refusals.is_empty() {
-            Ok(())
-        } else {
-            Err(refusals)
-        }
+        refusals.or(())
     }
 }

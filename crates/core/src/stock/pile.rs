@@ -3,13 +3,12 @@
 use serde::{Deserialize, Serialize};
 
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     carton::{BoxSize, SavedCarton},
     house::Allowances,
-    material::Catalogue,
-    material::MaterialId,
+    material::{Catalogue, MaterialId},
     quantity::Length,
-    shipment::refused_text,
+    text::refused_text,
 };
 
 /// A carton of the pile, slotted, that opens on its large side; measured inside.
@@ -110,7 +109,7 @@ impl PileCarton {
             ("width_mm", self.width),
             ("depth_mm", self.depth),
         ];
-        let mut refusals: Vec<Refusal> = sides
+        let mut refusals: Refusals = sides
             .into_iter()
             .filter(|(_, side)| !(SHORTEST_SIDE..=LONGEST_SIDE).contains(side))
             .map(|(field, _)| {
@@ -123,13 +122,13 @@ impl PileCarton {
             })
             .collect();
         if catalogue.folding_board(&self.board).is_err() {
-            refusals.push(Refusal::new(
+            refusals.refuse(
                 "board",
                 "choose a board of the stores that folds: the one that is most like its own",
-            ));
+            );
         }
         refusals.extend(refused_text("carrier", &self.carrier));
-        refusals
+        refusals.into()
     }
 
     /// Returns it as a carton that a box can be made of; the longer of its two sides lies along its opening.

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::Sum;
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     arrange::{Arrangement, Broken, MOST, Member, MemberFace, Pair, Parting, Placed},
     quantity::{Length, Mass},
 };
@@ -75,11 +75,11 @@ impl Sum for ArrangementSum {
     type Answer = ArrangementAnswer;
 
     fn work(&self) -> Result<ArrangementAnswer, Vec<Refusal>> {
-        let mut refusals = Vec::new();
+        let mut refusals = Refusals::default();
         let mut within = |field: String, value: f64, least: f64, most: f64| {
             if !(least..=most).contains(&value) {
                 let says = format!("{value} is not from {least} to {most}");
-                refusals.push(Refusal::new(field, says));
+                refusals.refuse(field, says);
             }
             value
         };
@@ -113,19 +113,17 @@ impl Sum for ArrangementSum {
             .collect();
         if !(1..=MOST).contains(&members.len()) {
             let says = format!("{} pieces: give 1 to {MOST}", members.len());
-            refusals.push(Refusal::new("pieces", says));
+            refusals.refuse("pieces", says);
         }
         if let Some(order) = &self.order {
             let mut named: Vec<usize> = order.iter().map(|placed| placed.piece).collect();
             named.sort_unstable();
             if !named.into_iter().eq(0..members.len()) {
                 let says = "name every piece once, counted from 0";
-                refusals.push(Refusal::new("order", says));
+                refusals.refuse("order", says);
             }
         }
-        if !refusals.is_empty() {
-            return Err(refusals);
-        }
+        refusals.done()?;
         let parting = Parting {
             board: Length::mm(board),
             pad: Length::mm(pad),

@@ -4,10 +4,10 @@ use serde::{Deserialize, Serialize};
 
 use super::{
     Sum,
-    checked::{ALLOWANCE, Checked, EDGE_CRUSH, LOAD, SAFETY, SIDE, STIFFNESS, THIN},
+    checked::{ALLOWANCE, EDGE_CRUSH, LOAD, SAFETY, SIDE, STIFFNESS, THIN},
 };
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     cushion::{Plate, compression_strength, plate_factor},
     layer::RollSize,
     quantity::{EdgeCrush, Force, Length, Stiffness},
@@ -53,7 +53,7 @@ impl Sum for PressInSum {
     type Answer = PressInAnswer;
 
     fn work(&self) -> Result<PressInAnswer, Vec<Refusal>> {
-        Checked::default()
+        Refusals::default()
             .number("side_a_mm", self.side_a_mm, SIDE)
             .number("side_b_mm", self.side_b_mm, SIDE)
             .number("stiffness_nm", self.stiffness_nm, STIFFNESS)
@@ -105,7 +105,7 @@ impl Sum for StackSum {
     type Answer = StackAnswer;
 
     fn work(&self) -> Result<StackAnswer, Vec<Refusal>> {
-        Checked::default()
+        Refusals::default()
             .number("edge_crush_kn_m", self.edge_crush_kn_m, EDGE_CRUSH)
             .number("caliper_mm", self.caliper_mm, THIN)
             .number("perimeter_mm", self.perimeter_mm, SIDE)
@@ -143,7 +143,7 @@ impl Sum for RollSum {
     type Answer = RollAnswer;
 
     fn work(&self) -> Result<RollAnswer, Vec<Refusal>> {
-        Checked::default()
+        Refusals::default()
             .number("inner_mm", self.inner_mm, SIDE)
             .number("length_mm", self.length_mm, SIDE)
             .number("thickness_mm", self.thickness_mm, THIN)

@@ -4,12 +4,12 @@ use serde::{Deserialize, Serialize};
 
 use super::{
     Sum,
-    checked::{ALLOWANCE, Checked, FRAMES, SIDE, SLIDES, THIN},
+    checked::{ALLOWANCE, FRAMES, SIDE, SLIDES, THIN},
 };
 use crate::{
-    Refusal,
-    carton::{Blank, BoxSize, CartonStyle, FoldStep, Panel, Point, Solid, TriangularTube},
-    house::Allowances,
+    Refusal, Refusals,
+    carton::{Blank, BoxSize, FoldStep, Panel, Point, Solid, TriangularTube},
+    house::{Allowances, CartonStyle},
     layer::{CardPocket, RollSize},
     quantity::{Area, Length},
 };
@@ -302,7 +302,7 @@ impl BoxSum {
         } else {
             SIDE
         };
-        let mut checked = Checked::default();
+        let mut checked = Refusals::default();
         checked
             .number("length_mm", self.length_mm, length)
             .number("caliper_mm", self.caliper_mm, THIN)

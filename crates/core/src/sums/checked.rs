@@ -1,20 +1,6 @@
-//! Checking plain numbers against their ranges.
+//! What plain numbers may be.
 
-use crate::Refusal;
-
-/// What a number may be, with its unit.
-#[derive(Debug, Clone, Copy)]
-pub(super) struct Span {
-    least: f64,
-    most: f64,
-    unit: &'static str,
-}
-
-impl Span {
-    const fn new(least: f64, most: f64, unit: &'static str) -> Self {
-        Self { least, most, unit }
-    }
-}
+use crate::refusal::Span;
 
 pub(super) const SIDE: Span = Span::new(1.0, 10_000.0, "mm");
 /// Two halves that slide into each other overlap by 100.
@@ -48,48 +34,3 @@ pub(super) const MEASURE: Span = Span::new(0.0, 1e12, "");
 pub(super) const REFERENCE: Span = Span::new(1e-12, 1e12, "");
 pub(super) const PARCELS: Span = Span::new(0.0, 1e9, "");
 pub(super) const TURNS: Span = Span::new(1.0, 20.0, "turns");
-
-/// Numbers while they are checked.
-#[derive(Debug, Default)]
-pub(super) struct Checked {
-    refusals: Vec<Refusal>,
-}
-
-impl Checked {
-    /// Notes a refusal when a number lies outside its span.
-    pub(super) fn number(&mut self, field: impl Into<String>, value: f64, span: Span) -> &mut Self {
-        if !(span.least..=span.most).contains(&value) {
-            let Span { least, most, unit } = span;
-            let gap = if unit.is_empty() { "" } else { "\u{a0}" };
-            let says = format!("it is {value}; give a number from {least} to {most}{gap}{unit}");
-            self.refuse(field, says);
-        }
-        self
-    }
-
-    /// Does the same for a number that may be left out.
-    pub(super) fn if_given(
-        &mut self,
-        field: impl Into<String>,
-        value: Option<f64>,
-        span: Span,
-    ) -> &mut Self {
-        if let Some(value) = value {
-            self.number(field, value, span);
-        }
-        self
-    }
-
-    pub(super) fn refuse(&mut self, field: impl Into<String>, says: impl ToString) -> &mut Self {
-        self.refusals.push(Refusal::new(field, says));
-        self
-    }
-
-    pub(super) fn done(&mut self) -> Result<(), Vec<Refusal>> {
-        if self.refusals.is_empty() {
-            Ok(())
-        } else {
-            Err(std::mem::take(&mut self.refusals))
-        }
-    }
-}

@@ -4,10 +4,10 @@ use serde::{Deserialize, Serialize};
 
 use super::{
     Sum,
-    checked::{AREA, Checked, DROP, ENERGY, GROWTH, LIMIT, MASS, START, THIN},
+    checked::{AREA, DROP, ENERGY, GROWTH, LIMIT, MASS, START, THIN},
 };
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     cushion::{CushionCurve, EnergyRange, Pad, Series, SeriesLayer},
     quantity::{Area, EnergyDensity, Length, Mass, Shock, Stress},
 };
@@ -76,7 +76,7 @@ pub struct BestAnswer {
 
 /// Checks a curve's four numbers and makes it.
 pub(super) fn check_curve(
-    checked: &mut Checked,
+    checked: &mut Refusals,
     at: &str,
     [a, b]: [f64; 2],
     [least, most]: [Option<f64>; 2],
@@ -112,7 +112,7 @@ pub(super) fn curve([a, b]: [f64; 2], [least, most]: [Option<f64>; 2]) -> Cushio
 
 impl CushionSum {
     fn check(&self) -> Result<(), Vec<Refusal>> {
-        let mut checked = Checked::default();
+        let mut checked = Refusals::default();
         check_curve(
             &mut checked,
             "",
@@ -200,7 +200,7 @@ pub struct SeriesPart {
 
 impl SeriesPart {
     /// Checks its numbers, under a name for its place.
-    pub(super) fn check(&self, checked: &mut Checked, at: &str) {
+    pub(super) fn check(&self, checked: &mut Refusals, at: &str) {
         check_curve(
             checked,
             at,
@@ -240,7 +240,7 @@ impl Sum for SeriesSum {
     type Answer = SeriesAnswer;
 
     fn work(&self) -> Result<SeriesAnswer, Vec<Refusal>> {
-        let mut checked = Checked::default();
+        let mut checked = Refusals::default();
         checked
             .number("mass_kg", self.mass_kg, MASS)
             .number("drop_mm", self.drop_mm, DROP);
@@ -321,7 +321,7 @@ impl Sum for CurveSum {
     type Answer = CurveAnswer;
 
     fn work(&self) -> Result<CurveAnswer, Vec<Refusal>> {
-        let mut checked = Checked::default();
+        let mut checked = Refusals::default();
         let (numbers, range) = (
             [self.a_kpa, self.b_m3_per_kj],
             [self.epsilon_min, self.epsilon_max],

@@ -5,10 +5,10 @@ use serde::{Deserialize, Deserializer, Serialize, de};
 
 use super::{
     Sum,
-    checked::{Checked, KERF, SIDE},
+    checked::{KERF, SIDE},
 };
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     cutting::{CutAxis, CutPart, CutSheet, CuttingJob, CuttingPlan, NotCut, StockSheet},
     quantity::Length,
 };
@@ -192,7 +192,7 @@ const MOST_PRICE: u32 = 1_000_000;
 
 impl CuttingSum {
     fn checked(&self) -> Result<(), Vec<Refusal>> {
-        let mut checked = Checked::default();
+        let mut checked = Refusals::default();
         checked.number("kerf_mm", self.kerf_mm, KERF);
         if self.effort > MOST_EFFORT {
             checked.refuse("effort", format!("give 0 to {MOST_EFFORT} steps"));

@@ -4,11 +4,11 @@ use serde::{Deserialize, Serialize};
 
 use super::{
     Sum,
-    checked::{AREA, Checked, DROP, FREQUENCY, LIMIT, MASS, REBOUND, SIDE, THIN},
+    checked::{AREA, DROP, FREQUENCY, LIMIT, MASS, REBOUND, SIDE, THIN},
     cushions::{check_curve, curve},
 };
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     cushion::{DamageBoundary, FallAxis, fall_shock},
     quantity::{Area, Frequency, Length, Mass, Shock},
 };
@@ -62,7 +62,7 @@ impl Sum for FallSum {
     type Answer = FallAnswer;
 
     fn work(&self) -> Result<FallAnswer, Vec<Refusal>> {
-        let mut checked = Checked::default();
+        let mut checked = Refusals::default();
         checked
             .number("mass_kg", self.mass_kg, MASS)
             .number("drop_mm", self.drop_mm, DROP);
@@ -143,7 +143,7 @@ impl Sum for BoundarySum {
     type Answer = BoundaryAnswer;
 
     fn work(&self) -> Result<BoundaryAnswer, Vec<Refusal>> {
-        Checked::default()
+        Refusals::default()
             .number("limit_g", self.limit_g, LIMIT)
             .number("frequency_hz", self.frequency_hz, FREQUENCY)
             .if_given("rebound", self.rebound, REBOUND)

@@ -5,13 +5,13 @@ use serde::{Deserialize, Serialize};
 use super::{
     Sum,
     checked::{
-        Checked, FACTOR, FREQUENCY, LIMIT, MASS, MEASURE, PANE, PARCELS, PERCENT, REFERENCE, ROUTE,
-        SHARE, SIDE, SOFT, STIFFNESS,
+        FACTOR, FREQUENCY, LIMIT, MASS, MEASURE, PANE, PARCELS, PERCENT, REFERENCE, ROUTE, SHARE,
+        SIDE, SOFT, STIFFNESS,
     },
     cushions::{MOST_PARTS, SeriesPart},
 };
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     odds::{
         FallDanger, FallSides, Faller, Hazard, Known, Measure, PerHazard, PlateOver, compared,
         danger_of_falls, pressed_measure,
@@ -78,7 +78,7 @@ pub struct FallSideParts {
 }
 
 impl FallSideParts {
-    fn check(&self, checked: &mut Checked) {
+    fn check(&self, checked: &mut Refusals) {
         for (name, side) in [
             ("front", &self.front),
             ("back", &self.back),
@@ -110,7 +110,7 @@ impl Sum for FallsSum {
     type Answer = FallDanger;
 
     fn work(&self) -> Result<FallDanger, Vec<Refusal>> {
-        let mut checked = Checked::default();
+        let mut checked = Refusals::default();
         checked
             .number("mass_kg", self.mass_kg, MASS)
             .number("parcel_kg", self.parcel_kg, MASS)
@@ -172,7 +172,7 @@ impl Sum for PressedSum {
     type Answer = PressedAnswer;
 
     fn work(&self) -> Result<PressedAnswer, Vec<Refusal>> {
-        let mut checked = Checked::default();
+        let mut checked = Refusals::default();
         if self.plates.is_empty() || self.plates.len() > MOST_PARTS {
             let says = format!("{} are given; give 1 to {MOST_PARTS}", self.plates.len());
             checked.refuse("plates", says);
@@ -249,7 +249,7 @@ impl Sum for GlassSum {
     type Answer = GlassAnswer;
 
     fn work(&self) -> Result<GlassAnswer, Vec<Refusal>> {
-        Checked::default()
+        Refusals::default()
             .number("short_side_mm", self.short_side_mm, SIDE)
             .if_given("thickness_mm", self.thickness_mm, PANE)
             .done()?;
@@ -309,7 +309,7 @@ pub struct OddsAnswer {
 
 impl OddsSum {
     fn check(&self) -> Result<(), Vec<Refusal>> {
-        let mut checked = Checked::default();
+        let mut checked = Refusals::default();
         checked
             .number("base_percent", self.base_percent, PERCENT)
             .number("route", self.route, ROUTE)

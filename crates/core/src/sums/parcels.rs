@@ -4,10 +4,10 @@ use serde::{Deserialize, Serialize};
 
 use super::{
     Sum,
-    checked::{ALLOWANCE, Checked, DIVISOR, MASS, SIDE, WEIGHT_STEP},
+    checked::{ALLOWANCE, DIVISOR, MASS, SIDE, WEIGHT_STEP},
 };
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     freight::{BillableBy, Contents, Governs, Parcel, Shape},
     quantity::{Length, Mass},
     space::Envelope,
@@ -61,7 +61,7 @@ impl Sum for BillableSum {
     type Answer = BillableAnswer;
 
     fn work(&self) -> Result<BillableAnswer, Vec<Refusal>> {
-        Checked::default()
+        Refusals::default()
             .number("length_mm", self.length_mm, SIDE)
             .number("width_mm", self.width_mm, SIDE)
             .number("height_mm", self.height_mm, SIDE)

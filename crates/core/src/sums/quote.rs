@@ -4,16 +4,14 @@ use jiff::civil::Date;
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
-use super::checked::{Checked, MASS, SIDE};
+use super::checked::{MASS, SIDE};
 use crate::{
-    Refusal,
-    freight::{
-        Asked, Content, Destination, Dip, Governs, LineKind, Offer, Parcel, ServiceSteps, Shape,
-        Tariff,
-    },
+    Refusal, Refusals,
+    freight::{Asked, Content, Dip, Governs, LineKind, Offer, Parcel, ServiceSteps, Shape, Tariff},
+    place::Destination,
     quantity::{Length, Mass},
-    shipment::refused_text,
     space::Envelope,
+    text::refused_text,
 };
 
 /// A parcel to be priced.
@@ -212,7 +210,7 @@ impl QuoteSum<'_> {
     }
 
     fn check(&self, tariff: &Tariff) -> Result<(), Vec<Refusal>> {
-        let mut checked = Checked::default();
+        let mut checked = Refusals::default();
         checked
             .number("parcel.length_mm", self.parcel.length_mm, SIDE)
             .number("parcel.width_mm", self.parcel.width_mm, SIDE)

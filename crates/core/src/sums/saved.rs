@@ -4,10 +4,10 @@ use serde::{Deserialize, Serialize};
 
 use super::{
     Sum,
-    checked::{Checked, SIDE, THIN},
+    checked::{SIDE, THIN},
 };
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     carton::{Blank, BoxSize, DepthCut, LengthCut, NoWay, SavedCarton},
     house::Allowances,
     quantity::Length,
@@ -128,7 +128,7 @@ impl Sum for SavedCartonSum {
     type Answer = SavedCartonAnswer;
 
     fn work(&self) -> Result<SavedCartonAnswer, Vec<Refusal>> {
-        Checked::default()
+        Refusals::default()
             .number("length_mm", self.length_mm, SIDE)
             .number("width_mm", self.width_mm, SIDE)
             .number("height_mm", self.height_mm, SIDE)

@@ -4,10 +4,10 @@ use serde::{Deserialize, Serialize};
 
 use super::{
     Sum,
-    checked::{ALLOWANCE, Checked, SIDE, THIN, TURNS},
+    checked::{ALLOWANCE, SIDE, THIN, TURNS},
 };
 use crate::{
-    Refusal,
+    Refusal, Refusals,
     house::Allowances,
     layer::{CardPocket, ContactSheet, PocketLines, Winding, WrapStrip},
     piece::PieceSize,
@@ -59,7 +59,7 @@ impl Sum for CornerPocketSum {
     type Answer = CornerPocketAnswer;
 
     fn work(&self) -> Result<CornerPocketAnswer, Vec<Refusal>> {
-        Checked::default()
+        Refusals::default()
             .number("short_side_mm", self.short_side_mm, SIDE)
             .number("depth_mm", self.depth_mm, THIN)
             .number("board_mm", self.board_mm, THIN)
@@ -121,7 +121,7 @@ impl Sum for ContactSheetSum {
     type Answer = ContactSheetAnswer;
 
     fn work(&self) -> Result<ContactSheetAnswer, Vec<Refusal>> {
-        Checked::default()
+        Refusals::default()
             .number("width_mm", self.width_mm, SIDE)
             .number("height_mm", self.height_mm, SIDE)
             .number("depth_mm", self.depth_mm, THIN)
@@ -188,7 +188,7 @@ impl Sum for WrapSum {
     type Answer = WrapAnswer;
 
     fn work(&self) -> Result<WrapAnswer, Vec<Refusal>> {
-        Checked::default()
+        Refusals::default()
             .number("across_mm", self.across_mm, SIDE)
             .number("along_mm", self.along_mm, SIDE)
             .number("depth_mm", self.depth_mm, THIN)

@@ -5,8 +5,7 @@ use serde::Serialize;
 use super::choosing;
 use crate::{
     Refusal,
-    carton::CartonStyle,
-    house::{Choices, HouseRules},
+    house::{CartonStyle, Choices, HouseRules},
     layer::{Layer, Offer, Offering, kind_of},
     material::Catalogue,
     piece::Piece,

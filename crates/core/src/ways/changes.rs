@@ -12,7 +12,7 @@ use super::{
 use crate::{
     Refusal,
     house::Choices,
-    layer::Make,
+    layer::OfSheet,
     material::{Board, Catalogue, Foam},
     plan::{OneIn, Plan},
     quantity::{Length, Mass, Minutes, Money, decimal_of},
@@ -275,54 +275,17 @@ impl Trial<'_> {
 /// Tells whether every board and pad comes out of a sheet on the shelf.
 pub(super) fn can_be_cut(plan: &Plan, catalogue: &Catalogue) -> bool {
     plan.layers.iter().all(|layer| {
-        let board = || catalogue.board(&layer.material).ok();
-        let foam = || catalogue.foam(&layer.material).ok();
-        match &layer.make {
-            Make::FaceBoards(boards) => {
-                board().is_none_or(|board| out_of_board(board, boards.width, boards.height))
+        let material = &layer.material;
+        match layer.handling().of_sheet {
+            Some(OfSheet::Board([width, height])) => {
+                let board = catalogue.board(material);
+                board.map_or(true, |board| out_of_board(board, width, height))
             }
-            Make::Folio(folio) => {
-                board().is_none_or(|board| out_of_board(board, folio.width, folio.height))
+            Some(OfSheet::Foam([width, height], thickness)) => {
+                let foam = catalogue.foam(material);
+                foam.map_or(true, |foam| out_of_foam(foam, width, height, thickness))
             }
-            Make::FacePads(pads) => {
-                foam().is_none_or(|foam| out_of_foam(foam, pads.width, pads.height, pads.thickness))
-            }
-            Make::EdgePads(pads) => {
-                // Long edges are padded end to end.
-                foam().is_none_or(|foam| out_of_foam(foam, pads.width, pads.width, pads.thickness))
-            }
-            Make::CornerBlocks(blocks) => foam()
-                .is_none_or(|foam| out_of_foam(foam, blocks.leg, blocks.height, blocks.thickness)),
-            // Paper, tape, film and what comes off a roll is as long as it is wanted; boxes are judged by their own sheets.
-            Make::GlassTape(_)
-            | Make::WindowSpacer(_)
-            | Make::ContactSheet(_)
-            | Make::Interleaves(_)
-            | Make::Bundle(_)
-            | Make::CardPockets(_)
-            | Make::SlipOns(_)
-            | Make::BackFill(_)
-            | Make::StretchFilm(_)
-            | Make::NameTag(_)
-            | Make::SealedBag(_)
-            | Make::Roll(_)
-            | Make::Wrap(_)
-            | Make::LaidTogether(_)
-            | Make::PaperRolls(_)
-            | Make::CardSprings(_)
-            | Make::Skirt(_)
-            | Make::PaddingSheets(_)
-            | Make::EdgeFill(_)
-            | Make::Lining(_)
-            | Make::SlottedBox(_)
-            | Make::CutBox(_)
-            | Make::SavedBox(_)
-            | Make::BoughtBox(_)
-            | Make::Mailer(_)
-            | Make::Tube(_)
-            | Make::OuterPaper(_)
-            | Make::Enclosures(_)
-            | Make::Marks(_) => true,
+            None => true,
         }
     })
 }

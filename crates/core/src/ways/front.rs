@@ -9,8 +9,7 @@ use serde::Serialize;
 use super::{alternatives::options, changes::can_be_cut, choosing};
 use crate::{
     Refusal,
-    carton::CartonStyle,
-    house::{Carriage, Choices, CoverRule},
+    house::{Carriage, CartonStyle, Choices, CoverRule},
     layer::{PackOf, tried},
     plan::{Change, FindingLevel, OneIn, Plan},
     quantity::{Length, Mass, Minutes, Money},

@@ -5,8 +5,8 @@ use serde::Serialize;
 use super::{Asked, styles::given_up};
 use crate::{
     Refusal,
-    carton::{BoxSize, SavedCarton, SavedCut, SavedFace},
-    house::Choices,
+    carton::{BoxSize, SavedCarton},
+    house::{Choices, SavedCut, SavedFace},
     layer::{Make, SavedBox},
     material::Catalogue,
     plan::{Change, Plan},

@@ -7,9 +7,10 @@ use serde::Serialize;
 use super::{candidates::Now, choosing};
 use crate::{
     Refusal,
-    freight::{Along, Asked, Destination, Parcel, Quote, ServiceSteps, Tariff},
+    freight::{Along, Asked, Parcel, Quote, ServiceSteps, Tariff},
     house::Choices,
     layer::Make,
+    place::Destination,
     plan::{OneIn, Plan},
     quantity::{Length, Mass, Money, show_length},
     shipment::{CarrierAsk, Commission, Figures, House, ShipmentInputs, Worked},

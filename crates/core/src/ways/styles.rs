@@ -5,15 +5,14 @@ use serde::Serialize;
 use super::choosing;
 use crate::{
     Refusal,
-    carton::{Blank, Carton, CartonStyle, SheetNeed, Unfit},
-    house::{Carriage, Choices},
+    carton::{Blank, Carton, SheetNeed, Unfit},
+    house::{Carriage, CartonStyle, Choices},
     layer::{Layer, Make, PackOf},
     material::{Board, MaterialId},
     plan::{Change, Plan},
     quantity::{Area, LengthUnit, Minutes, Money, show_length},
     shipment::{Commission, House, MoreCost, ShipmentInputs, Worked},
-    space::Envelope,
-    space::LayerSlot,
+    space::{Envelope, LayerSlot},
 };
 
 /// A style that the box could be made in.

@@ -3,10 +3,10 @@
 use glam::{DAffine3, DMat3, DVec3};
 use hummock_core::{
     carton::{
-        Blank, BoxSize, CartonStyle, Folder, Half, Hinge, Point, SavedCarton, SlitTray,
-        SlottedEdge, SlottedFace, Solid, Telescope, Tray, TriangularTube,
+        Blank, BoxSize, Folder, Half, Hinge, Point, SavedCarton, SlitTray, SlottedEdge,
+        SlottedFace, Solid, Telescope, Tray, TriangularTube,
     },
-    house::{Allowances, SealRule},
+    house::{Allowances, CartonStyle, SealRule},
     layer::CardPocket,
     quantity::Length,
     sums::{BoxSum, Sum},

@@ -2,10 +2,11 @@
 
 use hummock_core::{
     freight::{
-        Along, Asked, BillableBy, Content, Contents, Cover, Destination, DiscountTier, Format,
-        Gauge, Handover, Limits, LineKind, Offer, Over, OverStep, Parcel, PerKgOf, Quote,
-        QuoteLine, Rule, Service, Shape, Tariff, WeightStep, What, When, Zone, ZonePrice,
+        Along, Asked, BillableBy, Content, Contents, Cover, DiscountTier, Format, Gauge, Handover,
+        Limits, LineKind, Offer, Over, OverStep, Parcel, PerKgOf, Quote, QuoteLine, Rule, Service,
+        Shape, Tariff, WeightStep, What, When, Zone, ZonePrice,
     },
+    place::Destination,
     quantity::{Currency, Length, Mass, Volume},
     space::Envelope,
 };

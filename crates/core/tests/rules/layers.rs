@@ -2,8 +2,7 @@
 //! that a layer could be instead, taken.
 
 use hummock_core::{
-    carton::SavedCut,
-    house::{BoxRule, Choices},
+    house::{BoxRule, Choices, SavedCut},
     layer::Make,
     material::MaterialId,
     plan::{FindingLevel, Plan},

@@ -5,6 +5,7 @@ mod boxes;
 mod cushion;
 mod cutting;
 mod everyday;
+mod floors;
 mod freight;
 mod front;
 mod layers;

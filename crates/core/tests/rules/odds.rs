@@ -2,10 +2,10 @@
 
 use crate::studio::{any_catalogue, any_choices, any_piece, catalogue, rules};
 use hummock_core::{
-    carton::CartonStyle,
-    house::HouseRules,
-    odds::{Hazard, Route},
+    house::{CartonStyle, HouseRules},
+    odds::Hazard,
     piece::{Pane, Piece},
+    place::Route,
     plan::{Plan, References, Standing, standing},
     quantity::{Area, Length},
     space::LayerSlot,

@@ -9,11 +9,11 @@ use hummock_core::{
     enclosure::{Enclosed, Enclosure, EnclosureKind, EnclosurePlace},
     house::{Carriage, HouseRules},
     layer::{Layer, Make},
-    pack::{PackStep, PackView, Stage, StepState, pack_steps},
+    pack::{PackStep, PackView, Stage, StepState, StepTick, pack_steps},
     part::{Part, Take},
     plan::Plan,
     quantity::{Length, Mass},
-    shipment::{EnclosureInputs, ShipmentInputs, StepTick, Worked, packing},
+    shipment::{EnclosureInputs, ShipmentInputs, Worked, packing},
     space::{Addition, LayerSlot},
 };
 use proptest::{
@@ -291,7 +291,7 @@ fn a_plan_that_changes_touches_what_is_laid_otherwise_and_all_over_it_but_nothin
         }
     }
     let mut usual = canvas.inputs;
-    usual.choices.box_style = Some(hummock_core::carton::CartonStyle::SlottedEdge);
+    usual.choices.box_style = Some(hummock_core::house::CartonStyle::SlottedEdge);
     let same = packed(&usual, "seal/box");
     let view = packing(&same, &dearer).expect("it is").expect("a plan");
     assert_eq!(view.progress.touched, 0);
@@ -408,7 +408,7 @@ fn a_telescope_is_pushed_together_to_the_length_of_the_plan_and_its_own_is_typed
         .find(|each| each.name.contains("canvas"))
         .expect("a canvas")
         .inputs;
-    canvas.choices.box_style = Some(hummock_core::carton::CartonStyle::Telescope);
+    canvas.choices.box_style = Some(hummock_core::house::CartonStyle::Telescope);
     let says = |inputs: &ShipmentInputs| -> String {
         let view = packing(inputs, &house()).expect("it is").expect("a plan");
         let close = view.steps.iter().find(|one| one.step.key == "close/box");
@@ -430,6 +430,6 @@ fn a_telescope_is_pushed_together_to_the_length_of_the_plan_and_its_own_is_typed
         "{told}"
     );
     assert!(told.contains("Type the length"), "{told}");
-    canvas.choices.box_style = Some(hummock_core::carton::CartonStyle::SlottedEdge);
+    canvas.choices.box_style = Some(hummock_core::house::CartonStyle::SlottedEdge);
     assert!(!says(&canvas).contains("long outside"));
 }

@@ -1,8 +1,7 @@
 //! Laws of what layers take off the shelf.
 
 use hummock_core::{
-    carton::SavedCut,
-    house::Choices,
+    house::{Choices, SavedCut},
     layer::{Layer, Make},
     material::{Catalogue, MaterialId},
     part::{Part, Take},

@@ -4,8 +4,8 @@
 use hummock_core::{
     freight::{Asked, Offer, Quote, SentParcel},
     house::{BoxRule, CoverRule, SchoolChoices},
-    odds::Route,
     piece::{Construction, Medium},
+    place::Route,
     plan::FindingLevel,
     quantity::{LengthUnit, Money},
     shipment::{

@@ -2,9 +2,8 @@
 
 use crate::studio::{any_piece, catalogue, rules as house};
 use hummock_core::{
-    carton::CartonStyle,
     freight::{BillableBy, Contents, Parcel, Shape},
-    house::{Allowances, Carriage, HouseRules},
+    house::{Allowances, Carriage, CartonStyle, HouseRules},
     material::Catalogue,
     piece::Piece,
     plan::{Plan, carriage_of},

@@ -525,7 +525,7 @@ fn a_carton_of_one_carrier_is_refused_by_the_others_and_a_printed_one_is_turned(
     );
     // Turning it takes time and tape, and bears less: never better than the plain one.
     let turned = of("theirs").made.as_ref().expect("it does");
-    assert_eq!(turned.face, hummock_core::carton::SavedFace::InsideOut);
+    assert_eq!(turned.face, hummock_core::house::SavedFace::InsideOut);
     assert!(of("theirs").minutes > of("plain").minutes);
     let other = with(&inputs, &of("plain").choices, &house);
     let odds = |worked: &Worked| worked.plan.as_ref().expect("a plan").odds.probability;

@@ -1,8 +1,7 @@
 //! The demo studio, for tests that span modules.
 
 use hummock_core::{
-    carton::CartonStyle,
-    house::{Choices, HouseRules},
+    house::{CartonStyle, Choices, HouseRules},
     material::Catalogue,
     piece::{Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize},
     quantity::{Length, Mass, Shock},

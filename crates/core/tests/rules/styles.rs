@@ -2,8 +2,8 @@
 
 use crate::studio::{everyday, house};
 use hummock_core::{
-    carton::{Carton, CartonStyle, SheetNeed},
-    house::{BoxRule, Choices},
+    carton::{Carton, SheetNeed},
+    house::{BoxRule, CartonStyle, Choices},
     layer::Make,
     plan::Plan,
     quantity::Length,

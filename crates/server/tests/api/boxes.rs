@@ -133,7 +133,7 @@ async fn a_style_that_is_chosen_is_that_of_the_stored_box(NoShipments(database):
     let (status, changes) = api.post("/api/v1/plans/changes", asked.clone()).await;
     assert_eq!(status, StatusCode::OK, "{changes}");
     let styles = changes["styles"].as_array().expect("styles");
-    assert_eq!(styles.len(), hummock_core::carton::CartonStyle::ALL.len());
+    assert_eq!(styles.len(), hummock_core::house::CartonStyle::ALL.len());
     assert_eq!(
         styles
             .iter()

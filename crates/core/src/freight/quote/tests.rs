@@ -3,10 +3,11 @@ use rust_decimal_macros::dec;
 use super::*;
 use crate::{
     freight::{
-        Along, Asked, BillableBy, Content, Contents, Cover, Destination, DiscountTier, Format,
-        Gauge, Governs, Limits, Over, OverStep, Parcel, PerKgOf, Rule, Service, Shape, Tariff,
-        WeightStep, WithCover, Zone, ZonePrice,
+        Along, Asked, BillableBy, Content, Contents, Cover, DiscountTier, Format, Gauge, Governs,
+        Limits, Over, OverStep, Parcel, PerKgOf, Rule, Service, Shape, Tariff, WeightStep,
+        WithCover, Zone, ZonePrice,
     },
+    place::Destination,
     quantity::Currency,
     space::Envelope,
 };

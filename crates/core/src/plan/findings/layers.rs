@@ -2,8 +2,8 @@
 
 use super::Looked;
 use crate::{
-    carton::{BoxSize, Carton, CartonStyle, SheetNeed},
-    house::{Carriage, Choices, CornerStyle, SchoolChoices, SealRule},
+    carton::{BoxSize, Carton, SheetNeed},
+    house::{Carriage, CartonStyle, Choices, CornerStyle, SchoolChoices, SealRule},
     layer::{FacePads, Layer, Make, PackOf},
     material::{Board, Touch},
     piece::Medium,

@@ -3,14 +3,14 @@
 use jiff::civil::Date;
 use serde::Serialize;
 
-use super::{PackView, Stage, StepState, Strips};
+use super::ShipmentInputs;
 use crate::{
     drawing::Drawing,
     layer::Make,
+    pack::{PackView, Stage, StepState, Strips},
     part::{Part, Take},
     plan::Plan,
     quantity::{Length, LengthUnit, show_length},
-    shipment::ShipmentInputs,
 };
 
 /// What is printed.

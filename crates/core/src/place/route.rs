@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::freight::Destination;
+use super::Destination;
 
 macro_rules! routes {
     ($($(#[$doc:meta])* $route:ident = $name:literal: $roughness:literal;)*) => {
@@ -25,7 +25,7 @@ macro_rules! routes {
             }
 
             /// How rough it is taken to be at first. Source: trade judgement.
-            pub(super) const fn start(self) -> f64 {
+            pub(crate) const fn start(self) -> f64 {
                 match self { $(Self::$route => $roughness,)* }
             }
         }

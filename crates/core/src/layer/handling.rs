@@ -1,0 +1,656 @@
+//! What is done with each layer at the bench: one table, with a line for every kind and no default for any column.
+
+use serde::Serialize;
+
+use super::Make;
+use crate::{house::LookKind, quantity::Length, space::LayerSlot};
+
+/// Something that is in the hand.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Tool {
+    /// Cotton ones.
+    Gloves,
+    /// With a fresh blade.
+    Knife,
+    /// Under the knife.
+    Mat,
+    /// To cut along.
+    SteelRule,
+    /// For scores.
+    Creaser,
+    /// And a felt pen.
+    Pencil,
+    /// With its roll.
+    TapeGun,
+}
+
+impl Tool {
+    /// What people call it.
+    #[must_use]
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Gloves => "cotton gloves",
+            Self::Knife => "knife with a fresh blade",
+            Self::Mat => "cutting mat",
+            Self::SteelRule => "steel rule",
+            Self::Creaser => "creaser",
+            Self::Pencil => "pencil and felt pen",
+            Self::TapeGun => "tape gun",
+        }
+    }
+}
+
+/// A question that is answered before going on.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Look {
+    /// What is looked at.
+    pub kind: LookKind,
+    /// What is asked; yes goes on.
+    pub asks: &'static str,
+    /// What to do where it is not so.
+    pub if_not: &'static str,
+    /// Whether it is answered before going on, or only shown: as the house says.
+    pub stops: bool,
+}
+
+/// What is taken off, and how.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Undone {
+    /// What is opened or taken off.
+    pub title: &'static str,
+    /// How it is done.
+    pub says: &'static str,
+}
+
+/// A rectangle that has to come out of one sheet.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum OfSheet {
+    /// Of board: width and height.
+    Board([Length; 2]),
+    /// Of foam: width, height, and the thickness of the pad.
+    Foam([Length; 2], Length),
+}
+
+/// What could hurt whoever makes a layer.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Caution {
+    /// Nothing more than any work does.
+    Nothing,
+    /// This, be it made of one material or another.
+    Says(&'static str),
+    /// The knife, or the dust of solid board.
+    BoardCut,
+}
+
+impl Caution {
+    /// Returns what is said of a layer, and whether it is made of solid board.
+    #[must_use]
+    pub const fn says(self, solid: bool) -> Option<&'static str> {
+        match self {
+            Self::Nothing => None,
+            Self::Says(says) => Some(says),
+            Self::BoardCut if solid => Some(FIBREBOARD),
+            Self::BoardCut => Some(KNIFE),
+        }
+    }
+}
+
+/// What is done with one layer at the bench.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Handling {
+    /// How it is laid, sentence by sentence.
+    pub says: &'static [&'static str],
+    /// The tools that it takes.
+    pub tools: &'static [Tool],
+    /// The question once it lies; `None` if nothing is looked at.
+    pub look: Option<Look>,
+    /// What could hurt whoever makes it.
+    pub caution: Caution,
+    /// How the buyer takes it off; `None` if it comes off with another layer.
+    pub undone: Option<Undone>,
+    /// The rectangle that has to come out of one sheet; `None` for what comes off a roll, is bought, or is judged by its
+    /// own sheets, as a box is.
+    pub of_sheet: Option<OfSheet>,
+}
+
+const KNIFE: &str = "Knife: a mat underneath, several light passes, the hand off the line, cut away from the body, cap the blade.";
+const FOAM: &str = "Foam: it crumbs and dusts; score and snap it, vacuum the bench, and ventilate where a hot wire is used.";
+const FIBREBOARD: &str =
+    "Fibreboard and wood: cut with a dust mask on, outdoors or under suction, or have it cut.";
+pub(crate) const GLASS: &str = "Glass: wear gloves, and never lift by the glazing.";
+const FILM: &str = "Plastic bags: keep them from small children, and tell the buyer.";
+
+const fn look(kind: LookKind, asks: &'static str, if_not: &'static str) -> Option<Look> {
+    Some(Look {
+        kind,
+        asks,
+        if_not,
+        stops: true,
+    })
+}
+
+const fn undone(title: &'static str, says: &'static str) -> Option<Undone> {
+    Some(Undone { title, says })
+}
+
+const fn board(width: Length, height: Length) -> Option<OfSheet> {
+    Some(OfSheet::Board([width, height]))
+}
+
+const fn foam(width: Length, height: Length, thickness: Length) -> Option<OfSheet> {
+    Some(OfSheet::Foam([width, height], thickness))
+}
+
+const fn box_undone(slot: LayerSlot) -> Undone {
+    if matches!(slot, LayerSlot::Box) {
+        Undone {
+            title: "Box",
+            says: "Slit the tape along its seams, the blade just through it: padding lies right behind the board. Open it wide before you lift anything out.",
+        }
+    } else {
+        Undone {
+            title: "Outer box",
+            says: "Slit the tape along its seams, take the padding out, and lift the box inside out with both arms.",
+        }
+    }
+}
+
+impl Handling {
+    /// Returns what is done with a layer in its place.
+    #[must_use]
+    pub const fn of(make: &Make, slot: LayerSlot) -> Self {
+        use Tool::{Creaser, Gloves, Knife, Mat, Pencil, SteelRule, TapeGun};
+        match make {
+            Make::GlassTape(_) => Self {
+                says: &[
+                    "Lay the tape straight on the glass, as it is drawn.",
+                    "Fold each end over to a tab, so that the buyer can peel it.",
+                ],
+                tools: &[Gloves],
+                look: look(
+                    LookKind::GlassTape,
+                    "Does the tape stick everywhere, and is it on the glass alone?",
+                    "Rub it down with a finger; take off what reaches the frame.",
+                ),
+                caution: Caution::Says(GLASS),
+                undone: undone(
+                    "Tape on the glass",
+                    "Peel it slowly, folded flat back over itself. Is the glass broken, leave the tape on and tell us.",
+                ),
+                of_sheet: None,
+            },
+            Make::WindowSpacer(_) => Self {
+                says: &[
+                    "Set the strips around the face, clear of what must not be touched.",
+                    "Tape them to the frame or to the edges, never to the face.",
+                ],
+                tools: &[Knife, Mat, SteelRule],
+                look: look(
+                    LookKind::Spacer,
+                    "Does nothing touch the face?",
+                    "Move the strips outward, or cut them anew.",
+                ),
+                caution: Caution::Says(KNIFE),
+                undone: undone(
+                    "Strips around the face",
+                    "They keep everything off the face: peel them from the edges, and touch nothing in between.",
+                ),
+                of_sheet: None,
+            },
+            Make::ContactSheet(_) => Self {
+                says: &[
+                    "Lay the sheet over the face and around the edges, and pull it until no wrinkle is left.",
+                    "Tape it on the back only, its end folded to a tab.",
+                ],
+                tools: &[Gloves, Knife, Mat, SteelRule],
+                look: look(
+                    LookKind::Sheet,
+                    "No wrinkle on the face, no dust or hair under the sheet, and does it reach over every corner?",
+                    "Lift the sheet, brush the face, or take a larger one, and lay it again.",
+                ),
+                caution: Caution::Nothing,
+                undone: undone(
+                    "Sheet over the face",
+                    "It is taped on the back only, by a tab. Fold it open and lift it straight off the face; don't drag it.",
+                ),
+                of_sheet: None,
+            },
+            Make::Interleaves(_) => Self {
+                says: &["Lay a sheet between every two, and one on the top one."],
+                tools: &[Gloves, Knife, Mat, SteelRule],
+                look: None,
+                caution: Caution::Nothing,
+                undone: undone(
+                    "Sheet over the face",
+                    "It is taped on the back only, by a tab. Fold it open and lift it straight off the face; don't drag it.",
+                ),
+                of_sheet: None,
+            },
+            Make::Bundle(_) => Self {
+                says: &[
+                    "Lay the pieces together as the plan says, a board or a sheet between every two.",
+                    "Bind them so that none slides.",
+                ],
+                tools: &[Knife, Mat, SteelRule],
+                look: look(
+                    LookKind::Boards,
+                    "Are the boards clean, square, and bound so that none shifts?",
+                    "Open the binding, wipe the boards, and bind them again.",
+                ),
+                caution: Caution::BoardCut,
+                undone: undone(
+                    "Bundle",
+                    "Cut the bands at the edges, and lift the pieces off one by one, with what lies between.",
+                ),
+                of_sheet: None,
+            },
+            Make::Folio(folio) => Self {
+                says: &[
+                    "Lay the sheets between the two boards, away from their edges.",
+                    "Hold them with paper corners, and tape the boards shut all round.",
+                ],
+                tools: &[Knife, Mat, SteelRule],
+                look: look(
+                    LookKind::Boards,
+                    "Are the boards clean, square, and bound so that none shifts?",
+                    "Open the binding, wipe the boards, and bind them again.",
+                ),
+                caution: Caution::BoardCut,
+                undone: undone(
+                    "Two boards",
+                    "Peel the tape along one long side and open them like a book. Paper corners hold the sheet: push them off, don't pull the sheet.",
+                ),
+                of_sheet: board(folio.width, folio.height),
+            },
+            Make::CardPockets(_) => Self {
+                says: &[
+                    "Fold four pockets to the depth of the piece, and push one over each corner.",
+                    "Tape them to each other across the back, so that later tape lands on them.",
+                ],
+                tools: &[Knife, Mat, SteelRule, Creaser, Pencil],
+                look: look(
+                    LookKind::Corners,
+                    "Do all four sit tight, so that none slides off?",
+                    "Tape them to each other across the back, not to the piece.",
+                ),
+                caution: Caution::Says(KNIFE),
+                undone: undone(
+                    "Corners",
+                    "They are taped to each other across the back, not to the piece: peel that by its tabs, and pull each straight off.",
+                ),
+                of_sheet: None,
+            },
+            Make::SlipOns(_) => Self {
+                says: &["Push one over each corner, and tape them to each other across the back."],
+                tools: &[],
+                look: look(
+                    LookKind::Corners,
+                    "Do all four sit tight, so that none slides off?",
+                    "Tape them to each other across the back, not to the piece.",
+                ),
+                caution: Caution::Nothing,
+                undone: undone(
+                    "Corners",
+                    "They are taped to each other across the back, not to the piece: peel that by its tabs, and pull each straight off.",
+                ),
+                of_sheet: None,
+            },
+            Make::BackFill(_) => Self {
+                says: &["Lay the pad into the hollow behind; it must not press on the canvas."],
+                tools: &[Knife, Mat, SteelRule],
+                look: None,
+                caution: Caution::Says(FOAM),
+                undone: undone(
+                    "Pad behind",
+                    "It lies loose in the hollow behind: take it out before you hang the piece.",
+                ),
+                of_sheet: None,
+            },
+            Make::FaceBoards(boards) => Self {
+                says: &[
+                    "Wipe the boards clean of dust.",
+                    "Lay them on, slide the work over the edge of the bench, and bind them there: don't lift it.",
+                ],
+                tools: &[Knife, Mat, SteelRule],
+                look: look(
+                    LookKind::Boards,
+                    "Are the boards clean, square, and bound so that none shifts?",
+                    "Open the binding, wipe the boards, and bind them again.",
+                ),
+                caution: Caution::BoardCut,
+                undone: undone(
+                    "Boards",
+                    "Lay it face up. Peel the tape that binds them at the edges, and lift the board straight off the face; don't slide it.",
+                ),
+                of_sheet: board(boards.width, boards.height),
+            },
+            Make::StretchFilm(_) => Self {
+                says: &["Wind the film around as often as the plan says, and rub its end down."],
+                tools: &[Knife, Mat, SteelRule],
+                look: None,
+                caution: Caution::Nothing,
+                undone: undone("Film", "Slit it at an edge, never over the face."),
+                of_sheet: None,
+            },
+            Make::NameTag(_) => Self {
+                says: &[
+                    "Write which piece it is, which side is the face and which edge the top.",
+                    "Stick it on the outside of what is wrapped: soon all parcels look alike.",
+                ],
+                tools: &[Pencil],
+                look: None,
+                caution: Caution::Nothing,
+                undone: None,
+                of_sheet: None,
+            },
+            Make::SealedBag(_) => Self {
+                says: &[
+                    "Slide it into the bag with what keeps it dry, press the air out, and seal it.",
+                ],
+                tools: &[],
+                look: look(
+                    LookKind::Bag,
+                    "Is the bag shut all round, with what keeps it dry inside?",
+                    "Open it, put that in, and seal it again.",
+                ),
+                caution: Caution::Says(FILM),
+                undone: undone(
+                    "Bag",
+                    "Cut it open along its seal, beside the piece, and take the sachets out; they are not to be eaten.",
+                ),
+                of_sheet: None,
+            },
+            Make::Roll(_) => Self {
+                says: &[
+                    "Roll it face out, with its sheet, without pulling.",
+                    "Tape the sheet to itself, with a tab; no tape on the art.",
+                ],
+                tools: &[Gloves, Knife, Mat, SteelRule],
+                look: look(
+                    LookKind::Roll,
+                    "Face out, no crease, and no tape on the sheet itself?",
+                    "Unroll it at once and begin again, looser.",
+                ),
+                caution: Caution::Nothing,
+                undone: undone(
+                    "Roll",
+                    "Open the band, not with a blade, and unroll it face up on a clean table. Lay something soft on its corners, and leave it a day.",
+                ),
+                of_sheet: None,
+            },
+            Make::Wrap(_) => Self {
+                says: &[
+                    "Flat side toward the art, bubbles out.",
+                    "Wind it as often as the plan says, roll both ends in, and tape them down with a tab.",
+                ],
+                tools: &[Knife, Mat, SteelRule],
+                look: look(
+                    LookKind::Wrap,
+                    "Flat side inward, and no end loose?",
+                    "Unwind it and turn it over: bubbles against the art print on it.",
+                ),
+                caution: Caution::Nothing,
+                undone: undone(
+                    match slot {
+                        LayerSlot::FirstWrap => "Wrap",
+                        LayerSlot::InsetWrap => "Wrap between the ends",
+                        _ => "Outer wrap",
+                    },
+                    "Find the end of the tape: it is folded to a tab. Peel it and unwind; don't cut into the wrap.",
+                ),
+                of_sheet: None,
+            },
+            Make::LaidTogether(_) => Self {
+                says: &[
+                    "Then bind them with tape twice each way, tight enough that none slides and loose enough that no edge bends.",
+                ],
+                tools: &[Knife, Mat, SteelRule],
+                look: look(
+                    LookKind::Boards,
+                    "Is a board between every two, no hardware against a face, and does nothing slide?",
+                    "Take them apart as far as you must, and lay them again as they are listed.",
+                ),
+                caution: Caution::Nothing,
+                undone: undone(
+                    "Pieces bound together",
+                    "Cut the bands of tape at the edges. Lift off one piece, then what lies under it: a board, foam or padding.",
+                ),
+                of_sheet: None,
+            },
+            Make::FacePads(pads) => Self {
+                says: &["Lay one pad over the face and one behind, paper between foam and art."],
+                tools: &[Knife, Mat, SteelRule],
+                look: None,
+                caution: Caution::Says(FOAM),
+                undone: undone(
+                    "Foam",
+                    "Peel the tape by its tabs, and lift the foam off; nothing is glued to the piece.",
+                ),
+                of_sheet: foam(pads.width, pads.height, pads.thickness),
+            },
+            Make::EdgePads(pads) => Self {
+                says: &["Set one along each edge, and tape them to each other."],
+                tools: &[Knife, Mat, SteelRule],
+                look: None,
+                caution: Caution::Says(FOAM),
+                undone: undone(
+                    "Foam",
+                    "Peel the tape by its tabs, and lift the foam off; nothing is glued to the piece.",
+                ),
+                // Long edges are padded end to end.
+                of_sheet: foam(pads.width, pads.width, pads.thickness),
+            },
+            Make::CornerBlocks(blocks) => Self {
+                says: &[
+                    "Set one on each corner, wrapped in paper where it could crumble on the art.",
+                ],
+                tools: &[Knife, Mat, SteelRule],
+                look: None,
+                caution: Caution::Says(FOAM),
+                undone: undone(
+                    "Foam",
+                    "Peel the tape by its tabs, and lift the foam off; nothing is glued to the piece.",
+                ),
+                of_sheet: foam(blocks.leg, blocks.height, blocks.thickness),
+            },
+            Make::PaperRolls(_) => Self {
+                says: &["Roll the sheets loosely, and lay them along the edges in the box."],
+                tools: &[],
+                look: None,
+                caution: Caution::Nothing,
+                undone: undone(
+                    "Filling",
+                    "Take it out at the edges, until your hands reach under the piece.",
+                ),
+                of_sheet: None,
+            },
+            Make::CardSprings(_) => Self {
+                says: &["Fold the strips in zigzag, and set them along the edges in the box."],
+                tools: &[Knife, Mat, SteelRule, Creaser, Pencil],
+                look: None,
+                caution: Caution::Nothing,
+                undone: undone(
+                    "Filling",
+                    "Take it out at the edges, until your hands reach under the piece.",
+                ),
+                of_sheet: None,
+            },
+            Make::Skirt(_) => Self {
+                says: &["Run the strip around the edges, and tape its ends together."],
+                tools: &[Knife, Mat, SteelRule],
+                look: None,
+                caution: Caution::Nothing,
+                undone: undone(
+                    "Filling",
+                    "Take it out at the edges, until your hands reach under the piece.",
+                ),
+                of_sheet: None,
+            },
+            Make::PaddingSheets(_) => Self {
+                says: &["Lay them flat behind the piece, never before its face."],
+                tools: &[Knife, Mat, SteelRule],
+                look: None,
+                caution: Caution::Nothing,
+                undone: undone(
+                    "Flat padding",
+                    "It lies behind; it comes out with the piece.",
+                ),
+                of_sheet: None,
+            },
+            Make::EdgeFill(_) => Self {
+                says: &[
+                    "Fill the edges and the back until nothing moves; nothing goes against the face.",
+                ],
+                tools: &[],
+                look: None,
+                caution: Caution::Nothing,
+                undone: undone(
+                    "Filling",
+                    "Take it out at the edges, until your hands reach under the piece.",
+                ),
+                of_sheet: None,
+            },
+            Make::Lining(_) => Self {
+                says: &["Set the lining against the sides of the box, the large ones first."],
+                tools: &[Knife, Mat, SteelRule],
+                look: None,
+                caution: Caution::Nothing,
+                undone: None,
+                of_sheet: None,
+            },
+            Make::SlottedBox(_) => Self {
+                says: &[
+                    "Score it, never cut it through; fold it, and tape the joint and the floor.",
+                ],
+                tools: &[Knife, Mat, SteelRule, Creaser, Pencil, TapeGun],
+                look: None,
+                caution: Caution::Says(KNIFE),
+                undone: Some(box_undone(slot)),
+                of_sheet: None,
+            },
+            Make::CutBox(_) => Self {
+                says: &[
+                    "Score it, never cut it through; fold it, and tape the joint and the floor.",
+                ],
+                tools: &[Knife, Mat, SteelRule, Creaser, Pencil, TapeGun],
+                look: None,
+                caution: Caution::Says(KNIFE),
+                undone: Some(box_undone(slot)),
+                of_sheet: None,
+            },
+            Make::SavedBox(_) => Self {
+                says: &[
+                    "Make the carton as Box says, and cover every old mark and code.",
+                    "Tape its floor.",
+                ],
+                tools: &[Knife, Mat, SteelRule, Creaser, Pencil, TapeGun],
+                look: None,
+                caution: Caution::Says(KNIFE),
+                undone: Some(box_undone(slot)),
+                of_sheet: None,
+            },
+            Make::BoughtBox(_) => Self {
+                says: &["Set it up as it comes, and tape its floor."],
+                tools: &[TapeGun],
+                look: None,
+                caution: Caution::Nothing,
+                undone: Some(box_undone(slot)),
+                of_sheet: None,
+            },
+            Make::Mailer(_) => Self {
+                says: &["Slide it in between its boards, and press the air out."],
+                tools: &[TapeGun],
+                look: None,
+                caution: Caution::Nothing,
+                undone: undone(
+                    "Mailer",
+                    "Pull the strip or lift the flap, and slide out what lies between the boards; don't bend it.",
+                ),
+                of_sheet: None,
+            },
+            Make::Tube(tube) => Self {
+                says: &[
+                    "Slide the roll in with its paper, and pad both ends: nothing presses on the roll itself.",
+                ],
+                tools: &[TapeGun],
+                look: None,
+                caution: if tube.triangular {
+                    Caution::Says(KNIFE)
+                } else {
+                    Caution::Nothing
+                },
+                undone: undone(
+                    "Tube",
+                    "Take the cap and the pad off one end, and slide the roll out by its paper; never pull at one corner.",
+                ),
+                of_sheet: None,
+            },
+            Make::OuterPaper(_) => Self {
+                says: &["Wrap the closed box as a parcel, and tape every open edge of the paper."],
+                tools: &[TapeGun],
+                look: None,
+                caution: Caution::Nothing,
+                undone: undone(
+                    "Outer paper",
+                    "Slit it along an edge of the box, only as deep as the paper.",
+                ),
+                of_sheet: None,
+            },
+            Make::Enclosures(_) => Self {
+                says: &["In its sleeve, where the plan says, and never over the face."],
+                tools: &[],
+                look: None,
+                caution: Caution::Nothing,
+                undone: undone(
+                    "Look for",
+                    "It lies here: take it out before you throw any padding away.",
+                ),
+                of_sheet: None,
+            },
+            Make::Marks(_) => Self {
+                says: &["One on every side that it may lie on; the arrow points to the top."],
+                tools: &[Pencil],
+                look: None,
+                caution: Caution::Nothing,
+                undone: None,
+                of_sheet: None,
+            },
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::layer::{FaceBoards, NameTag, StretchFilm};
+
+    #[test]
+    fn stiff_board_asks_for_a_mask_and_a_tag_for_nothing() {
+        let boards = FaceBoards::for_piece(
+            crate::piece::PieceSize {
+                width: Length::mm(400.0),
+                height: Length::mm(500.0),
+                depth: Length::mm(20.0),
+            },
+            Length::ZERO,
+            Length::mm(3.0),
+            false,
+        );
+        let caution = |make: &Make, solid| {
+            Handling::of(make, LayerSlot::FaceBoards)
+                .caution
+                .says(solid)
+        };
+        let make = Make::FaceBoards(boards);
+        assert_eq!(caution(&make, true), Some(FIBREBOARD));
+        assert_eq!(caution(&make, false), Some(KNIFE));
+        assert_eq!(caution(&Make::NameTag(NameTag { count: 1 }), false), None);
+        assert_eq!(
+            caution(&Make::StretchFilm(StretchFilm { turns: 2 }), false),
+            None
+        );
+    }
+}

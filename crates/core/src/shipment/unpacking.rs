@@ -1,0 +1,100 @@
+//! The unpacking guide for whoever gets the parcel: the plan backwards, from the box to the art.
+
+use serde::Serialize;
+
+use crate::{
+    layer::{Layer, Make},
+    plan::Plan,
+    shipment::ShipmentInputs,
+};
+
+/// What is printed for the buyer.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+pub struct UnpackingGuide {
+    /// The piece, or the first of several.
+    pub title: String,
+    /// What to know before anything is opened.
+    pub before: Vec<String>,
+    /// What is taken off, one thing after the other.
+    pub steps: Vec<UnpackingStep>,
+    /// What to do once it is out.
+    pub after: Vec<String>,
+}
+
+/// One thing that is opened or taken off.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+pub struct UnpackingStep {
+    /// Of which piece, where several lie in the box.
+    pub piece: Option<String>,
+    /// What.
+    pub title: String,
+    /// How.
+    pub says: String,
+}
+
+const BEFORE: [&str; 3] = [
+    "Photograph the closed box first, with whatever is crushed, torn or wet: a claim stands on it.",
+    "Out of the cold, leave it closed for some hours: what is cold gathers damp when it is opened.",
+    "Lay it flat on a clean table or bed, the side that is marked as the face up, and keep liquids away.",
+];
+const AFTER: [&str; 3] = [
+    "Look at face, edges and corners in good light. Is something wrong, photograph it before you move on, and tell us the same day.",
+    "Keep the box and everything that was in it until you are sure: a carrier asks to see them.",
+    "Afterwards the box and its padding serve once more, or go to paper and plastic where you live.",
+];
+
+impl UnpackingGuide {
+    /// Returns the guide of a plan.
+    #[must_use]
+    pub fn of(plan: &Plan, inputs: &ShipmentInputs) -> Self {
+        let mut steps = Vec::new();
+        let mut take_off = |layers: &[Layer], piece: Option<&str>| {
+            for layer in layers.iter().rev() {
+                let Some(undone) = layer.handling().undone else {
+                    continue;
+                };
+                let title = match &layer.make {
+                    Make::Enclosures(enclosures) => {
+                        let names = enclosures.list.iter().map(|one| one.enclosure.called());
+                        format!("{}: {}", undone.title, names.collect::<Vec<_>>().join(", "))
+                    }
+                    _ => undone.title.to_owned(),
+                };
+                steps.push(UnpackingStep {
+                    piece: piece.map(str::to_owned),
+                    title,
+                    says: undone.says.to_owned(),
+                });
+            }
+        };
+        take_off(&plan.layers, None);
+        if let Some(stack) = &plan.stack {
+            // The front of the box is up: what lies there comes out first.
+            for place in &stack.order {
+                let piece = stack.pieces.iter().find(|piece| piece.key == place.key);
+                if let Some(piece) = piece {
+                    take_off(&piece.layers, Some(&piece.title));
+                }
+            }
+        }
+        let mut before: Vec<String> = BEFORE.map(str::to_owned).to_vec();
+        if let Some(stack) = &plan.stack {
+            let titles: Vec<&str> = stack
+                .pieces
+                .iter()
+                .map(|piece| piece.title.as_str())
+                .collect();
+            before.push(format!(
+                "In it are {} pieces: {}. Take one out at a time, and lay it down before the next.",
+                titles.len(),
+                titles.join(", ")
+            ));
+        }
+        Self {
+            title: inputs.title_of(crate::plan::FIRST),
+            before,
+            steps,
+            after: AFTER.map(str::to_owned).to_vec(),
+        }
+    }
+}
