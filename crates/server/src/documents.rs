@@ -11,7 +11,7 @@ use hummock_core::{
     Refusal,
     drawing::Drawing,
     layer::Make,
-    quantity::{LengthUnit, show_length},
+    quantity::{Length, LengthUnit, show_length},
     shipment::{Worked, pack_sheet as pack_sheet_of, unpacking_guide},
     stock::{BatchSheet, MaterialCut},
 };
@@ -20,12 +20,12 @@ use serde_json::{Value, json};
 
 use crate::{
     body::{Asked, Body, ShipmentId},
+    csv_rows::{not_a_formula, table_of},
     cuttings::{CuttingId, told_layout},
     desk::Desk,
     press::Printed,
     problem::Problem,
     routes::{Routes, routes},
-    shelf_table::not_a_formula,
 };
 
 /// Whether documents can be made.
@@ -256,6 +256,25 @@ fn list_of(cut: &MaterialCut, sheet: &BatchSheet, titles: &[String], unit: Lengt
     })
 }
 
+/// A line of the cut list: its fields are the columns.
+#[derive(Default, Serialize)]
+struct CutCells {
+    sheet: String,
+    material: String,
+    sheet_width_mm: String,
+    sheet_height_mm: String,
+    kind: String,
+    number: String,
+    what: String,
+    #[serde(rename = "for")]
+    whose: String,
+    direction: String,
+    at_mm: String,
+    from_mm: String,
+    to_mm: String,
+    size: String,
+}
+
 /// Returns the cut list of a layout as comma-separated values: a line for each cut and each part, in millimetres.
 #[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_cuts", get, path = "/cuttings/{id}/list.csv", tag = "documents",
@@ -267,84 +286,45 @@ fn list_of(cut: &MaterialCut, sheet: &BatchSheet, titles: &[String], unit: Lengt
 ))]
 pub(crate) async fn cut_list(desk: Desk, CuttingId(id): CuttingId) -> Result<Response, Problem> {
     let (titles, laid) = told_layout(&desk, id).await?;
-    let mut writer = csv::Writer::from_writer(Vec::new());
-    let mut write = |cells: [String; 13]| writer.write_record(cells).expect("memory takes it");
-    write(
-        [
-            "sheet",
-            "material",
-            "sheet_width_mm",
-            "sheet_height_mm",
-            "kind",
-            "number",
-            "what",
-            "for",
-            "direction",
-            "at_mm",
-            "from_mm",
-            "to_mm",
-            "size",
-        ]
-        .map(str::to_owned),
-    );
+    let mut lines = Vec::new();
     for (cut, sheet) in laid.sheets() {
-        let head = || {
-            [
-                sheet.n.to_string(),
-                not_a_formula(&cut.name),
-                sheet.width.as_mm().to_string(),
-                sheet.height.as_mm().to_string(),
-            ]
+        let of_sheet = || CutCells {
+            sheet: sheet.n.to_string(),
+            material: not_a_formula(&cut.name),
+            sheet_width_mm: sheet.width.as_mm().to_string(),
+            sheet_height_mm: sheet.height.as_mm().to_string(),
+            ..CutCells::default()
         };
-        for one in &sheet.cuts {
-            let [a, b, c, d] = head();
-            let direction = if one.upright {
+        let mm = |length: Length| length.as_mm().to_string();
+        let cuts = sheet.cuts.iter().map(|one| CutCells {
+            kind: "cut".into(),
+            number: one.n.to_string(),
+            direction: if one.upright {
                 "from the left"
             } else {
                 "from below"
-            };
-            let [at, from, to] = [one.at, one.from, one.to].map(|mm| mm.as_mm().to_string());
-            let none = String::new;
-            write([
-                a,
-                b,
-                c,
-                d,
-                "cut".into(),
-                one.n.to_string(),
-                none(),
-                none(),
-                direction.into(),
-                at,
-                from,
-                to,
-                none(),
-            ]);
-        }
-        for part in &sheet.parts {
-            let [a, b, c, d] = head();
-            let whose = titles.get(part.shipment).cloned().unwrap_or_default();
-            let size = format!("{} x {}", part.width.as_mm(), part.height.as_mm());
-            let none = String::new;
-            let [x, y] = [part.x, part.y].map(|mm| mm.as_mm().to_string());
-            write([
-                a,
-                b,
-                c,
-                d,
-                "part".into(),
-                part.code.clone(),
-                not_a_formula(&part.words()),
-                not_a_formula(&whose),
-                none(),
-                none(),
-                x,
-                y,
-                size,
-            ]);
-        }
+            }
+            .into(),
+            at_mm: mm(one.at),
+            from_mm: mm(one.from),
+            to_mm: mm(one.to),
+            ..of_sheet()
+        });
+        let parts = sheet.parts.iter().map(|part| CutCells {
+            kind: "part".into(),
+            number: part.code.clone(),
+            what: not_a_formula(&part.words()),
+            whose: titles
+                .get(part.shipment)
+                .map_or_else(String::new, |title| not_a_formula(title)),
+            from_mm: mm(part.x),
+            to_mm: mm(part.y),
+            size: format!("{} x {}", part.width.as_mm(), part.height.as_mm()),
+            ..of_sheet()
+        });
+        lines.extend(cuts.chain(parts));
     }
-    let bytes = writer.into_inner().expect("memory takes it");
+    let bytes = table_of(lines);
     Ok(file_of("cut-list.csv", "text/csv; charset=utf-8", bytes))
 }
 

@@ -13,7 +13,9 @@ use hummock_core::{
     },
     shipment::{CarrierAsk, Worked},
 };
-use hummock_store::{Booking, BookingState, HouseAt, Place, Settings, StoreError, Stored};
+use hummock_store::{
+    Booking, BookingMove, BookingState, HouseAt, Place, Settings, StoreError, Stored,
+};
 use jiff::civil::{Date, Time};
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
@@ -321,7 +323,7 @@ impl BookingView {
             id: booking.id,
             service: booking.service,
             state: stands,
-            on: booking.leaves_on,
+            on: booking.leaves_on.to_string(),
             tracking: answer.map(|booked| booked.tracking),
             differs: total.is_some() && total != by_tariff,
             total,
@@ -370,7 +372,7 @@ impl Desk {
         let days = next_days(by_tariff, today);
         let days = self.leaving_days(id, by_tariff, days).await?;
         let leaves_on = booked
-            .and_then(|booking| booking.leaves_on.parse().ok())
+            .map(|booking| booking.leaves_on)
             .or(inputs.leaves_on());
         let told = message(
             inputs,
@@ -420,38 +422,34 @@ impl Desk {
             {
                 Ok(booked) => {
                     let answer = serde_json::to_value(&booked).unwrap_or_default();
-                    let moves = (BookingState::Asked, BookingState::Booked);
-                    let tracking = Some(booked.tracking.as_str());
-                    self.store
-                        .settle_booking(booking.id, moves, Some(&answer), None, tracking)
-                        .await?;
+                    let settled = BookingMove::Booked {
+                        answer: &answer,
+                        tracking: &booked.tracking,
+                    };
+                    self.store.settle_booking(booking.id, settled).await?;
                 }
                 Err(NoAnswer::Refused(_, says)) => {
-                    let moves = (BookingState::Asked, BookingState::Refused);
-                    self.store
-                        .settle_booking(booking.id, moves, None, Some(&says), None)
-                        .await?;
+                    let settled = BookingMove::Refused { says: &says };
+                    self.store.settle_booking(booking.id, settled).await?;
                 }
                 Err(NoAnswer::Away | NoAnswer::Resting) => {}
             },
             BookingState::Cancelling => match self.carriers().cancel(tariff, &key).await {
                 Ok(()) => {
-                    let moves = (BookingState::Cancelling, BookingState::Cancelled);
-                    self.store
-                        .settle_booking(booking.id, moves, None, None, None)
-                        .await?;
+                    let settled = BookingMove::Cancelled;
+                    self.store.settle_booking(booking.id, settled).await?;
                 }
                 // It has gone by then: it stays booked.
                 Err(NoAnswer::Refused(_, says)) => {
-                    let moves = (BookingState::Cancelling, BookingState::Booked);
                     let answer: Option<Booked> = booking
                         .answer
                         .clone()
                         .and_then(|answer| serde_json::from_value(answer).ok());
-                    let tracking = answer.as_ref().map(|booked| booked.tracking.as_str());
-                    self.store
-                        .settle_booking(booking.id, moves, None, Some(&says), tracking)
-                        .await?;
+                    let settled = BookingMove::KeptBooked {
+                        says: &says,
+                        tracking: answer.as_ref().map(|booked| booked.tracking.as_str()),
+                    };
+                    self.store.settle_booking(booking.id, settled).await?;
                 }
                 Err(NoAnswer::Away | NoAnswer::Resting) => {}
             },
@@ -464,7 +462,7 @@ impl Desk {
     pub(crate) async fn leaving_on(&self, on: Date) -> Result<Vec<CollectionView>, Problem> {
         let house = self.house().await?;
         let mut collections: Vec<CollectionView> = Vec::new();
-        for booking in self.store.leaving_on(&on.to_string()).await? {
+        for booking in self.store.leaving_on(on).await? {
             let Some(stored) = self.store.shipment(booking.shipment).await? else {
                 continue;
             };
@@ -590,7 +588,7 @@ async fn book(
         service,
         state: BookingState::Asked,
         question,
-        leaves_on: request.on.to_string(),
+        leaves_on: request.on,
         print: leaves.print(),
         answer: None,
         events: json!([]),
@@ -685,12 +683,8 @@ async fn cancel(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<LeavingVi
     }
     let booking = desk.store.booking(id).await?;
     let booking = booking.ok_or_else(|| Problem::not_found("booking"))?;
-    let moves = (booking.state, BookingState::Cancelling);
-    let tracking = stored.tracking.as_deref();
-    let moved = desk
-        .store
-        .settle_booking(booking.id, moves, None, None, tracking)
-        .await?;
+    let asked = BookingMove::CancelAsked(booking.state);
+    let moved = desk.store.settle_booking(booking.id, asked).await?;
     if let Some(moved) = moved {
         desk.settle(&moved).await?;
     }

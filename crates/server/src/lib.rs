@@ -12,6 +12,7 @@ mod backup;
 mod body;
 mod clock;
 mod command;
+mod csv_rows;
 mod curves;
 mod cutting;
 mod cuttings;

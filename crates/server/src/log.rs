@@ -19,11 +19,11 @@ use uuid::Uuid;
 
 use crate::{
     body::Asked,
+    csv_rows::{not_a_formula, shown, table_of, word},
     desk::Desk,
     problem::Problem,
     rework::beside,
     routes::{Routes, routes},
-    shelf_table::not_a_formula,
 };
 
 /// Which parcels of the log.
@@ -221,7 +221,7 @@ async fn reckoning(desk: Desk, Asked(query): Asked<LogQuery>) -> Result<Json<Rec
 ))]
 async fn table(desk: Desk, Asked(query): Asked<LogQuery>) -> Result<Response, Problem> {
     let logged = desk.store.whole_log(&query.wanted()?).await?;
-    let table = beside(move || written(&logged)).await;
+    let table = beside(move || table_of(logged.iter().map(LogCells::from))).await;
     let headers = [
         (
             header::CONTENT_TYPE,
@@ -235,86 +235,99 @@ async fn table(desk: Desk, Asked(query): Asked<LogQuery>) -> Result<Response, Pr
     Ok((headers, table).into_response())
 }
 
-const HEAD: [&str; 27] = [
-    "shipment",
-    "title",
-    "buyer",
-    "left_on",
-    "class",
-    "route",
-    "preset",
-    "carrier",
-    "service",
-    "outcome",
-    "probability",
-    "lost",
-    "planned_g",
-    "plus_minus_g",
-    "weighed_g",
-    "planned_across_mm",
-    "planned_up_mm",
-    "planned_through_mm",
-    "carriage",
-    "billed",
-    "minutes",
-    "took",
-    "worth",
-    "paid",
-    "saved",
-    "used_again_g",
-    "used_again_litres",
-];
+/// A line of the table: its fields are the columns.
+#[derive(Default, Serialize)]
+struct LogCells {
+    shipment: String,
+    title: String,
+    buyer: String,
+    left_on: String,
+    class: String,
+    route: String,
+    preset: String,
+    carrier: String,
+    service: String,
+    outcome: String,
+    probability: String,
+    lost: String,
+    planned_g: String,
+    plus_minus_g: String,
+    weighed_g: String,
+    planned_across_mm: String,
+    planned_up_mm: String,
+    planned_through_mm: String,
+    carriage: String,
+    billed: String,
+    minutes: String,
+    took: String,
+    worth: String,
+    paid: String,
+    saved: String,
+    used_again_g: String,
+    used_again_litres: String,
+}
 
-fn written(logged: &[Logged]) -> Vec<u8> {
-    let mut writer = csv::Writer::from_writer(Vec::new());
-    writer.write_record(HEAD).expect("memory takes it");
-    fn key(named: &impl Serialize) -> String {
-        let value = serde_json::to_value(named).unwrap_or_default();
-        value.as_str().unwrap_or_default().to_owned()
+impl From<&Logged> for LogCells {
+    fn from(logged: &Logged) -> Self {
+        let LogRow {
+            left_on,
+            class,
+            route,
+            preset,
+            carrier,
+            service,
+            outcome,
+            // The reckoning's own, and no figure of the parcel.
+            intensity: _,
+            probability,
+            lost,
+            planned_g,
+            plus_minus_g,
+            weighed_g,
+            planned_mm: [across, up, through],
+            // Three more columns than a spreadsheet of weights wants; JSON has it.
+            measured_mm: _,
+            carriage,
+            billed,
+            minutes,
+            took,
+            worth,
+            paid,
+            saved,
+            used_again_g,
+            used_again_litres,
+        } = &logged.row;
+        let text = |text: &Option<String>| not_a_formula(text.as_deref().unwrap_or_default());
+        Self {
+            shipment: logged.id.to_string(),
+            title: not_a_formula(&logged.title),
+            buyer: not_a_formula(&logged.buyer),
+            left_on: left_on.to_string(),
+            class: word(class),
+            route: word(route),
+            preset: text(preset),
+            carrier: text(carrier),
+            service: text(service),
+            outcome: outcome.as_ref().map(word).unwrap_or_default(),
+            probability: probability.to_string(),
+            lost: lost.to_string(),
+            planned_g: planned_g.to_string(),
+            plus_minus_g: plus_minus_g.to_string(),
+            weighed_g: shown(*weighed_g),
+            planned_across_mm: across.to_string(),
+            planned_up_mm: up.to_string(),
+            planned_through_mm: through.to_string(),
+            carriage: shown(*carriage),
+            billed: shown(*billed),
+            minutes: minutes.to_string(),
+            took: shown(*took),
+            worth: shown(*worth),
+            paid: shown(*paid),
+            saved: shown(*saved),
+            used_again_g: shown(*used_again_g),
+            used_again_litres: shown(*used_again_litres),
+        }
     }
-    fn shown<T: ToString>(value: Option<T>) -> String {
-        value.map(|value| value.to_string()).unwrap_or_default()
-    }
-    for Logged {
-        id,
-        title,
-        buyer,
-        row,
-    } in logged
-    {
-        let [across, up, through] = row.planned_mm;
-        let cells = [
-            id.to_string(),
-            not_a_formula(title),
-            not_a_formula(buyer),
-            row.left_on.to_string(),
-            key(&row.class),
-            key(&row.route),
-            not_a_formula(row.preset.as_deref().unwrap_or_default()),
-            not_a_formula(row.carrier.as_deref().unwrap_or_default()),
-            not_a_formula(row.service.as_deref().unwrap_or_default()),
-            row.outcome.as_ref().map(key).unwrap_or_default(),
-            row.probability.to_string(),
-            row.lost.to_string(),
-            row.planned_g.to_string(),
-            row.plus_minus_g.to_string(),
-            shown(row.weighed_g),
-            across.to_string(),
-            up.to_string(),
-            through.to_string(),
-            shown(row.carriage),
-            shown(row.billed),
-            row.minutes.to_string(),
-            shown(row.took),
-            shown(row.worth),
-            shown(row.paid),
-            shown(row.saved),
-            shown(row.used_again_g),
-            shown(row.used_again_litres),
-        ];
-        writer.write_record(cells).expect("memory takes it");
-    }
-    writer.into_inner().expect("memory takes it")
 }
 
 /// Returns the parcels that are asked for as JSON, without pages.

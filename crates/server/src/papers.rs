@@ -208,9 +208,7 @@ impl Desk {
         let booked: Option<Booked> = booking
             .as_ref()
             .and_then(|booking| serde_json::from_value(booking.answer.clone()?).ok());
-        let on = booking
-            .as_ref()
-            .and_then(|booking| booking.leaves_on.parse().ok());
+        let on = booking.as_ref().map(|booking| booking.leaves_on);
         let made = label(
             &leaves.stored.inputs,
             LabelSource {
@@ -422,7 +420,7 @@ async fn calendar(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Response, Pr
     let summary = stored.computed.summary.as_ref();
     let cured = summary.and_then(|summary| summary.cure.as_ref()?.cured_on);
     let leaves = booked
-        .and_then(|booking| booking.leaves_on.parse().ok())
+        .map(|booking| booking.leaves_on)
         .or(stored.inputs.leaves_on());
     let text = calendar_of(id, &stored.inputs, [cured, leaves]);
     Ok(file_of(

@@ -3,11 +3,15 @@
 use std::collections::BTreeMap;
 
 use hummock_core::{
-    Refusal, Refusals, json,
-    material::Catalogue,
-    stock::{Goods, Measure, StockItem},
+    Refusal, Refusals, json as reading,
+    material::{Catalogue, MaterialId},
+    quantity::Length,
+    stock::{Goods, Measure, PileCarton, SheetGoods, StockItem},
 };
-use serde_json::{Map, Value};
+use serde::Serialize;
+use serde_json::{Map, Value, json};
+
+use crate::csv_rows::{not_a_formula, table_of, word};
 
 /// The columns, in their order.
 const COLUMNS: [&str; 15] = [
@@ -38,30 +42,100 @@ const NUMBERS: [&str; 5] = [
 const MOST_LINES: usize = 2000;
 const MOST_REFUSALS: usize = 20;
 
-/// Returns the shelf as a table with a head; rolls in metres, fill in kilograms.
-pub(crate) fn write_shelf(items: &[StockItem]) -> String {
-    let mut writer = csv::Writer::from_writer(Vec::new());
-    writer.write_record(COLUMNS).expect("memory takes it");
-    for item in items {
-        let mut row = serde_json::to_value(item).expect("stock can be written");
-        row["left"] = shown(item.left, item.goods.measure()).into();
-        let cells = COLUMNS.map(|column| match &row[column] {
-            Value::Null => String::new(),
-            Value::String(text) => not_a_formula(text),
-            other => other.to_string(),
-        });
-        writer.write_record(cells).expect("memory takes it");
-    }
-    let bytes = writer.into_inner().expect("memory takes it");
-    String::from_utf8(bytes).expect("what was written is text")
+/// A line of the table: its fields are the columns.
+#[derive(Default, Serialize)]
+struct ShelfCells {
+    kind: String,
+    material: String,
+    name: String,
+    place: String,
+    left: String,
+    width_mm: String,
+    height_mm: String,
+    thickness_mm: String,
+    length_mm: String,
+    depth_mm: String,
+    board: String,
+    condition: String,
+    markings: String,
+    origin: String,
+    carrier: String,
 }
 
-/// A text that a spreadsheet would take for a formula begins with an apostrophe.
-pub(crate) fn not_a_formula(text: &str) -> String {
-    if text.starts_with(['=', '+', '-', '@', '\t', '\r']) {
-        return format!("'{text}");
+impl From<&StockItem> for ShelfCells {
+    fn from(item: &StockItem) -> Self {
+        // Which shelf it lies on is the place; its id is this studio's alone.
+        let StockItem {
+            id: _,
+            goods,
+            name,
+            place,
+            left,
+        } = item;
+        let mm = |length: Length| json!(length).to_string();
+        let of = |kind: &str, material: &MaterialId| Self {
+            kind: kind.to_owned(),
+            material: material.to_string(),
+            ..Self::default()
+        };
+        let sheet = |kind: &str, sheet: &SheetGoods| {
+            let SheetGoods {
+                material,
+                width,
+                height,
+                thickness,
+            } = sheet;
+            Self {
+                width_mm: mm(*width),
+                height_mm: mm(*height),
+                thickness_mm: thickness.map(mm).unwrap_or_default(),
+                ..of(kind, material)
+            }
+        };
+        let cells = match goods {
+            Goods::Sheet(goods) => sheet("sheet", goods),
+            Goods::Offcut(goods) => sheet("offcut", goods),
+            Goods::Roll { material } => of("roll", material),
+            Goods::Thing { material } => of("thing", material),
+            Goods::Loose { material } => of("loose", material),
+            Goods::Carton(carton) => {
+                let PileCarton {
+                    length,
+                    width,
+                    depth,
+                    board,
+                    condition,
+                    markings,
+                    origin,
+                    carrier,
+                } = carton;
+                Self {
+                    kind: "carton".to_owned(),
+                    length_mm: mm(*length),
+                    width_mm: mm(*width),
+                    depth_mm: mm(*depth),
+                    board: board.to_string(),
+                    condition: word(condition),
+                    markings: word(markings),
+                    origin: word(origin),
+                    carrier: not_a_formula(carrier),
+                    ..Self::default()
+                }
+            }
+        };
+        Self {
+            name: not_a_formula(name),
+            place: not_a_formula(place),
+            left: Value::from(shown(*left, goods.measure())).to_string(),
+            ..cells
+        }
     }
-    text.to_owned()
+}
+
+/// Returns the shelf as a table with a head; rolls in metres, fill in kilograms.
+pub(crate) fn write_shelf(items: &[StockItem]) -> String {
+    let bytes = table_of(items.iter().map(ShelfCells::from));
+    String::from_utf8(bytes).expect("what was written is text")
 }
 
 #[allow(
@@ -182,8 +256,8 @@ fn item_of(cells: &BTreeMap<&str, &str>) -> Result<StockItem, Vec<Refusal>> {
             .map_or("", |text| text.strip_prefix('\'').unwrap_or(text))
             .to_owned()
     };
-    let goods: Goods = json::read(Value::Object(row.clone()))
-        .map_err(|misfit| vec![crate::body::refusal_for(&misfit)])?;
+    let goods: Goods =
+        json::read(Value::Object(row)).map_err(|misfit| vec![crate::body::refusal_for(&misfit)])?;
     let left = left.unwrap_or_default();
     let times = match goods.measure() {
         Measure::Pieces if left.fract() != 0.0 => {

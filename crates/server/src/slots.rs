@@ -69,7 +69,7 @@ impl Desk {
         let tariff = by_tariff.map(|(tariff, _)| format!("{}/", tariff.id));
         let mut told = Vec::with_capacity(days.len());
         for on in days {
-            let there = self.store.leaving_on(&on.to_string()).await?;
+            let there = self.store.leaving_on(on).await?;
             let others = there.iter().filter(|other| {
                 let its = |tariff: &str| other.service.starts_with(tariff);
                 other.shipment != shipment && tariff.as_deref().is_some_and(its)

@@ -9,7 +9,12 @@ use hummock_core::{
 };
 use rust_decimal::Decimal;
 
-use crate::{shelf_table::not_a_formula, table::separator_of};
+use serde::Serialize;
+
+use crate::{
+    csv_rows::{not_a_formula, shown, table_of},
+    table::separator_of,
+};
 
 const COLUMNS: [&str; 6] = [
     "service",
@@ -19,14 +24,23 @@ const COLUMNS: [&str; 6] = [
     "price",
     "per_further_kg",
 ];
+/// A line of the table: its fields are the columns.
+#[derive(Default, Serialize)]
+struct PriceCells {
+    service: String,
+    format: String,
+    zone: String,
+    up_to_g: String,
+    price: String,
+    per_further_kg: String,
+}
+
 const MOST_LINES: usize = 5000;
 const MOST_REFUSALS: usize = 20;
 
 /// Returns the prices of every service and format, a line for each step; the last of a zone has what a further kilogram costs.
 pub(crate) fn prices_of(tariff: &Tariff) -> String {
-    let mut writer = csv::Writer::from_writer(Vec::new());
-    let mut write = |cells: [String; 6]| writer.write_record(cells).expect("memory takes it");
-    write(COLUMNS.map(str::to_owned));
+    let mut lines = Vec::new();
     for service in &tariff.services {
         let own = std::iter::once(("", &service.prices));
         let formats = service
@@ -38,20 +52,19 @@ pub(crate) fn prices_of(tariff: &Tariff) -> String {
                 for (at, step) in price.steps.iter().enumerate() {
                     let last = at + 1 == price.steps.len();
                     let further = price.per_further_kg.filter(|_| last);
-                    write([
-                        service.id.clone(),
-                        not_a_formula(format),
-                        not_a_formula(&price.zone),
-                        step.up_to.as_g().to_string(),
-                        step.price.to_string(),
-                        further.map_or_else(String::new, |price| price.to_string()),
-                    ]);
+                    lines.push(PriceCells {
+                        service: service.id.clone(),
+                        format: not_a_formula(format),
+                        zone: not_a_formula(&price.zone),
+                        up_to_g: step.up_to.as_g().to_string(),
+                        price: step.price.to_string(),
+                        per_further_kg: shown(further),
+                    });
                 }
             }
         }
     }
-    let bytes = writer.into_inner().expect("memory takes it");
-    String::from_utf8(bytes).expect("what was written is text")
+    String::from_utf8(table_of(lines)).expect("what was written is text")
 }
 
 /// Where a price stands: service, format (none for the table by weight) and zone.

@@ -1,13 +1,16 @@
 //! What carriers were asked to book, each written down before it is asked.
 
+use jiff::civil::Date;
 use serde_json::Value;
 use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
+use strum::{EnumString, IntoStaticStr};
 use uuid::Uuid;
 
-use crate::{StoreError, StudioStore};
+use crate::{StoreError, StudioStore, row::Word};
 
 /// How a booking stands.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, EnumString, IntoStaticStr)]
+#[strum(serialize_all = "snake_case")]
 pub enum BookingState {
     /// The carrier was asked, or is about to be.
     Asked,
@@ -22,24 +25,74 @@ pub enum BookingState {
 }
 
 impl BookingState {
-    const fn key(self) -> &'static str {
+    fn key(self) -> &'static str {
+        self.into()
+    }
+}
+
+/// One move of a booking to another state, with what is written down of it.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum BookingMove<'a> {
+    /// The carrier took what it was asked.
+    Booked {
+        /// All that it answered.
+        answer: &'a Value,
+        /// The number that the parcel is followed by.
+        tracking: &'a str,
+    },
+    /// The carrier does not take what it was asked.
+    Refused {
+        /// Why not.
+        says: &'a str,
+    },
+    /// Somebody asks to have it cancelled, as it stood then.
+    CancelAsked(BookingState),
+    /// The carrier forgot it.
+    Cancelled,
+    /// The carrier does not forget it: it stays booked.
+    KeptBooked {
+        /// Why.
+        says: &'a str,
+        /// The number that the parcel is followed by.
+        tracking: Option<&'a str>,
+    },
+}
+
+impl<'a> BookingMove<'a> {
+    const fn states(self) -> (BookingState, BookingState) {
         match self {
-            Self::Asked => "asked",
-            Self::Booked => "booked",
-            Self::Refused => "refused",
-            Self::Cancelling => "cancelling",
-            Self::Cancelled => "cancelled",
+            Self::Booked { .. } => (BookingState::Asked, BookingState::Booked),
+            Self::Refused { .. } => (BookingState::Asked, BookingState::Refused),
+            Self::CancelAsked(from) => (from, BookingState::Cancelling),
+            Self::Cancelled => (BookingState::Cancelling, BookingState::Cancelled),
+            Self::KeptBooked { .. } => (BookingState::Cancelling, BookingState::Booked),
         }
     }
 
-    /// The table holds no other word.
-    fn of_key(key: &str) -> Self {
-        match key {
-            "booked" => Self::Booked,
-            "refused" => Self::Refused,
-            "cancelling" => Self::Cancelling,
-            "cancelled" => Self::Cancelled,
-            _ => Self::Asked,
+    const fn answer(self) -> Option<&'a Value> {
+        match self {
+            Self::Booked { answer, .. } => Some(answer),
+            Self::Refused { .. }
+            | Self::CancelAsked(_)
+            | Self::Cancelled
+            | Self::KeptBooked { .. } => None,
+        }
+    }
+
+    const fn says(self) -> Option<&'a str> {
+        match self {
+            Self::Refused { says } | Self::KeptBooked { says, .. } => Some(says),
+            Self::Booked { .. } | Self::CancelAsked(_) | Self::Cancelled => None,
+        }
+    }
+
+    /// What the shipment is followed by from then on; `None` if that stays as it is.
+    const fn tracking(self) -> Option<Option<&'a str>> {
+        match self {
+            Self::Booked { tracking, .. } => Some(Some(tracking)),
+            Self::KeptBooked { tracking, .. } => Some(tracking),
+            Self::Refused { .. } | Self::Cancelled => Some(None),
+            Self::CancelAsked(_) => None,
         }
     }
 }
@@ -57,8 +110,8 @@ pub struct Booking {
     pub state: BookingState,
     /// The very question.
     pub question: Value,
-    /// The day on which it is fetched or taken there, as 2027-03-05.
-    pub leaves_on: String,
+    /// The day on which it is fetched or taken there.
+    pub leaves_on: Date,
     /// What both addresses were known by.
     pub print: String,
     /// What the carrier answered.
@@ -71,13 +124,14 @@ pub struct Booking {
 
 impl FromRow<'_, PgRow> for Booking {
     fn from_row(row: &PgRow) -> sqlx::Result<Self> {
+        let (Word(state), Word(leaves_on)) = (row.try_get("state")?, row.try_get("leaves_on")?);
         Ok(Self {
             id: row.try_get("id")?,
             shipment: row.try_get("shipment_id")?,
             service: row.try_get("service")?,
-            state: BookingState::of_key(row.try_get("state")?),
+            state,
             question: row.try_get("question")?,
-            leaves_on: row.try_get("leaves_on")?,
+            leaves_on,
             print: row.try_get("print")?,
             answer: row.try_get("answer")?,
             events: row.try_get("events")?,
@@ -103,7 +157,7 @@ impl StudioStore {
         .bind(booking.shipment)
         .bind(&booking.service)
         .bind(Json(&booking.question))
-        .bind(&booking.leaves_on)
+        .bind(booking.leaves_on.to_string())
         .bind(&booking.print)
         .execute(&self.pool)
         .await?;
@@ -180,14 +234,14 @@ impl StudioStore {
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn leaving_on(&self, day: &str) -> Result<Vec<Booking>, StoreError> {
+    pub async fn leaving_on(&self, day: Date) -> Result<Vec<Booking>, StoreError> {
         let asked = format!(
             "SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND state = 'booked' AND leaves_on = $2::date
              ORDER BY service, asked_at, id"
         );
         let found = sqlx::query_as(AssertSqlSafe(asked))
             .bind(self.studio.0)
-            .bind(day)
+            .bind(day.to_string())
             .fetch_all(&self.pool)
             .await?;
         Ok(found)
@@ -201,11 +255,9 @@ impl StudioStore {
     pub async fn settle_booking(
         &self,
         id: Uuid,
-        (from, to): (BookingState, BookingState),
-        answer: Option<&Value>,
-        says: Option<&str>,
-        tracking: Option<&str>,
+        settled: BookingMove<'_>,
     ) -> Result<Option<Booking>, StoreError> {
+        let (from, to) = settled.states();
         let mut transaction = self.pool.begin().await?;
         let moved: Option<Uuid> = sqlx::query_scalar(
             "UPDATE booking SET state = $4, answer = coalesce($5, answer), says = $6
@@ -215,11 +267,11 @@ impl StudioStore {
         .bind(id)
         .bind(from.key())
         .bind(to.key())
-        .bind(answer.map(Json))
-        .bind(says)
+        .bind(settled.answer().map(Json))
+        .bind(settled.says())
         .fetch_optional(&mut *transaction)
         .await?;
-        if let Some(shipment) = moved {
+        if let Some((shipment, tracking)) = moved.zip(settled.tracking()) {
             sqlx::query("UPDATE shipment SET tracking = $3 WHERE studio_id = $1 AND id = $2")
                 .bind(self.studio.0)
                 .bind(shipment)

@@ -13,13 +13,14 @@ mod house_changes;
 mod listing;
 mod log;
 mod photograph;
+mod row;
 mod shipment;
 mod stock;
 mod studio;
 
 pub use backup::{BackupIn, BackupList, BackupOut, BackupRefused, Holdings};
 pub use behind::{Behind, Progress, Recomputed};
-pub use booking::{Booking, BookingState};
+pub use booking::{Booking, BookingMove, BookingState};
 pub use cutting::{DrawnFrom, SheetDone, StoredCutting};
 pub use device::{Device, TokenDigest};
 pub use error::StoreError;

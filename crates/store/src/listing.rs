@@ -6,10 +6,13 @@ use hummock_core::{
 };
 use serde::Deserialize;
 use serde_json::Value;
-use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow};
+use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
 use uuid::Uuid;
 
-use crate::{HouseVersion, Place, StoreError, StudioStore, shipment::is_behind};
+use crate::{
+    HouseVersion, Place, StoreError, StudioStore,
+    shipment::{is_behind, summary_of},
+};
 
 /// What a list is sorted by.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Deserialize)]
@@ -77,63 +80,43 @@ pub struct Page {
     pub next: Option<Uuid>,
 }
 
-struct Row {
-    id: Uuid,
-    version: i32,
-    schema: i32,
-    inputs: Value,
-    summary: Option<Value>,
-    house_version: i32,
-    tracking: Option<String>,
-}
-
-impl FromRow<'_, PgRow> for Row {
-    fn from_row(row: &PgRow) -> Result<Self, sqlx::Error> {
-        Ok(Self {
-            id: row.try_get("id")?,
-            version: row.try_get("version")?,
-            schema: row.try_get("schema")?,
-            inputs: row.try_get("inputs")?,
-            summary: row.try_get("summary")?,
-            house_version: row.try_get("house_version")?,
-            tracking: row.try_get("tracking")?,
-        })
-    }
-}
-
 /// A row, with how many there are on all pages.
 struct Counted {
-    row: Row,
+    row: Listed,
     total: i64,
 }
 
 impl FromRow<'_, PgRow> for Counted {
     fn from_row(row: &PgRow) -> Result<Self, sqlx::Error> {
         Ok(Self {
-            row: Row::from_row(row)?,
+            row: Listed::from_row(row)?,
             total: row.try_get("total")?,
         })
     }
 }
 
-impl From<Row> for Listed {
-    fn from(row: Row) -> Self {
-        let summary = row.summary.map(serde_json::from_value);
-        Self {
-            id: row.id,
-            version: row.version,
-            inputs: ShipmentInputs::from_stored(row.schema.unsigned_abs(), row.inputs),
-            // A summary of another edition is worked out again with its plan.
-            house: HouseVersion(if matches!(summary, Some(Err(_))) {
-                0
-            } else {
-                row.house_version
-            }),
-            summary: summary.and_then(Result::ok),
-            tracking: row.tracking,
-        }
+impl FromRow<'_, PgRow> for Listed {
+    fn from_row(row: &PgRow) -> sqlx::Result<Self> {
+        let schema: i32 = row.try_get("schema")?;
+        let (summary, house) = summary_of(row)?;
+        Ok(Self {
+            id: row.try_get("id")?,
+            version: row.try_get("version")?,
+            inputs: ShipmentInputs::from_stored(schema.unsigned_abs(), row.try_get("inputs")?),
+            summary,
+            house,
+            tracking: row.try_get("tracking")?,
+        })
     }
 }
+
+/// Shipments as a list shows them, without their figures; a condition and an order follow.
+const LISTED: &str =
+    "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version, tracking
+     FROM shipment
+     JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
+         AND shipment_id = shipment.id AND state = at_state
+     WHERE shipment.studio_id = $1 AND ";
 
 /// How a list is sorted; every way ends with the id, so that no two places are alike.
 struct Order {
@@ -231,7 +214,7 @@ impl StudioStore {
         };
         Ok(Page {
             next: rows.last().filter(|_| goes_on).map(|row| row.row.id),
-            rows: rows.into_iter().map(|row| row.row.into()).collect(),
+            rows: rows.into_iter().map(|row| row.row).collect(),
             total,
         })
     }
@@ -241,18 +224,14 @@ impl StudioStore {
     /// # Errors
     /// [`StoreError`].
     pub async fn on_the_bench(&self) -> Result<Vec<Listed>, StoreError> {
-        let rows: Vec<Row> = sqlx::query_as(
-            "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version, tracking
-             FROM shipment
-             JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
-                 AND shipment_id = shipment.id AND state = at_state
-             WHERE shipment.studio_id = $1 AND place = 'bench'
-             ORDER BY coalesce(promised, 'infinity'::date), created_at, shipment.id",
-        )
-        .bind(self.studio.0)
-        .fetch_all(&self.pool)
-        .await?;
-        Ok(rows.into_iter().map(Listed::from).collect())
+        let asked = format!(
+            "{LISTED}place = 'bench' ORDER BY coalesce(promised, 'infinity'::date), created_at, shipment.id"
+        );
+        let found = sqlx::query_as(AssertSqlSafe(asked))
+            .bind(self.studio.0)
+            .fetch_all(&self.pool)
+            .await?;
+        Ok(found)
     }
 
     /// Returns the shipments whose packed parcel was weighed, at work or put away, the last ones first; so many at most.
@@ -260,19 +239,15 @@ impl StudioStore {
     /// # Errors
     /// [`StoreError`].
     pub async fn weighed(&self, most: i64) -> Result<Vec<Listed>, StoreError> {
-        let rows: Vec<Row> = sqlx::query_as(
-            "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version, tracking
-             FROM shipment
-             JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
-                 AND shipment_id = shipment.id AND state = at_state
-             WHERE shipment.studio_id = $1 AND place <> 'bin' AND inputs #> '{parcel,weight}' IS NOT NULL
-             ORDER BY shipment.id DESC LIMIT $2",
-        )
-        .bind(self.studio.0)
-        .bind(most)
-        .fetch_all(&self.pool)
-        .await?;
-        Ok(rows.into_iter().map(Listed::from).collect())
+        let asked = format!(
+            "{LISTED}place <> 'bin' AND inputs #> '{{parcel,weight}}' IS NOT NULL ORDER BY shipment.id DESC LIMIT $2"
+        );
+        let found = sqlx::query_as(AssertSqlSafe(asked))
+            .bind(self.studio.0)
+            .bind(most)
+            .fetch_all(&self.pool)
+            .await?;
+        Ok(found)
     }
 
     /// Returns the shipments that went with a carrier, on their way or in the archive, by the id of its tariff, the last ones first.
@@ -280,20 +255,16 @@ impl StudioStore {
     /// # Errors
     /// [`StoreError`].
     pub async fn sent_with(&self, tariff: &str, most: i64) -> Result<Vec<Listed>, StoreError> {
-        let rows: Vec<Row> = sqlx::query_as(
-            "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version, tracking
-             FROM shipment
-             JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
-                 AND shipment_id = shipment.id AND state = at_state
-             WHERE shipment.studio_id = $1 AND place IN ('sent', 'archive') AND starts_with(inputs->>'service', $2 || '/')
-             ORDER BY shipment.id DESC LIMIT $3",
-        )
-        .bind(self.studio.0)
-        .bind(tariff)
-        .bind(most)
-        .fetch_all(&self.pool)
-        .await?;
-        Ok(rows.into_iter().map(Listed::from).collect())
+        let asked = format!(
+            "{LISTED}place IN ('sent', 'archive') AND starts_with(inputs->>'service', $2 || '/') ORDER BY shipment.id DESC LIMIT $3"
+        );
+        let found = sqlx::query_as(AssertSqlSafe(asked))
+            .bind(self.studio.0)
+            .bind(tariff)
+            .bind(most)
+            .fetch_all(&self.pool)
+            .await?;
+        Ok(found)
     }
 
     /// Returns the parcels of which something was learned, as they were handed over, the last ones first; so many at most.
@@ -304,7 +275,7 @@ impl StudioStore {
         &self,
         most: i64,
     ) -> Result<Vec<(Uuid, ShipmentInputs, Handed)>, StoreError> {
-        let rows: Vec<(Uuid, i32, Value, Value)> = sqlx::query_as(
+        let rows: Vec<(Uuid, i32, Value, Json<Handed>)> = sqlx::query_as(
             "SELECT shipment.id, schema, inputs, handed
              FROM shipment
              JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
@@ -319,13 +290,9 @@ impl StudioStore {
         .await?;
         Ok(rows
             .into_iter()
-            .filter_map(|(id, schema, inputs, handed)| {
-                let handed = serde_json::from_value(handed).ok()?;
-                Some((
-                    id,
-                    ShipmentInputs::from_stored(schema.unsigned_abs(), inputs),
-                    handed,
-                ))
+            .map(|(id, schema, inputs, Json(handed))| {
+                let inputs = ShipmentInputs::from_stored(schema.unsigned_abs(), inputs);
+                (id, inputs, handed)
             })
             .collect())
     }

@@ -8,17 +8,22 @@ use hummock_core::{
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use sqlx::{FromRow, PgConnection, Row as _, postgres::PgRow, types::Json};
+use strum::{EnumString, IntoStaticStr};
 use uuid::Uuid;
 
 use crate::{
     HouseVersion, StoreError, StudioId, StudioStore,
     error::{MayRepeat, Tries},
     house::stands_at,
+    row::Word,
 };
 
 /// Where a shipment is kept.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, EnumString, IntoStaticStr,
+)]
 #[serde(rename_all = "snake_case")]
+#[strum(serialize_all = "snake_case")]
 pub enum Place {
     /// At work: its plan follows the house.
     #[default]
@@ -32,13 +37,8 @@ pub enum Place {
 }
 
 impl Place {
-    pub(crate) const fn key(self) -> &'static str {
-        match self {
-            Self::Bench => "bench",
-            Self::Sent => "sent",
-            Self::Archive => "archive",
-            Self::Bin => "bin",
-        }
+    pub(crate) fn key(self) -> &'static str {
+        self.into()
     }
 
     /// Returns where inputs belong that are at work.
@@ -51,16 +51,6 @@ impl Place {
 
     const fn is_at_work(self) -> bool {
         matches!(self, Self::Bench | Self::Sent)
-    }
-
-    /// The table holds no other word.
-    fn of_key(key: &str) -> Self {
-        match key {
-            "sent" => Self::Sent,
-            "archive" => Self::Archive,
-            "bin" => Self::Bin,
-            _ => Self::Bench,
-        }
     }
 }
 
@@ -183,65 +173,43 @@ impl MayRepeat for WriteRefused {
     }
 }
 
-struct Row {
-    id: Uuid,
-    version: i32,
-    at_state: i32,
-    last_state: i32,
-    schema: i32,
-    inputs: Value,
-    worked: Value,
-    summary: Option<Value>,
-    rules_version: i32,
-    house_version: i32,
-    place: Place,
-    handed: Option<Value>,
-    tracking: Option<String>,
-}
-
-impl FromRow<'_, PgRow> for Row {
-    fn from_row(row: &PgRow) -> Result<Self, sqlx::Error> {
+impl FromRow<'_, PgRow> for Stored {
+    fn from_row(row: &PgRow) -> sqlx::Result<Self> {
+        let schema: i32 = row.try_get("schema")?;
+        let (at_state, last_state): (i32, i32) =
+            (row.try_get("at_state")?, row.try_get("last_state")?);
+        let rules_version: i32 = row.try_get("rules_version")?;
+        let (summary, house) = summary_of(row)?;
+        let handed: Option<Json<Handed>> = row.try_get("handed")?;
+        let Word(place) = row.try_get("place")?;
         Ok(Self {
             id: row.try_get("id")?,
             version: row.try_get("version")?,
-            at_state: row.try_get("at_state")?,
-            last_state: row.try_get("last_state")?,
-            schema: row.try_get("schema")?,
-            inputs: row.try_get("inputs")?,
-            worked: row.try_get("worked")?,
-            summary: row.try_get("summary")?,
-            rules_version: row.try_get("rules_version")?,
-            house_version: row.try_get("house_version")?,
-            place: Place::of_key(row.try_get("place")?),
-            handed: row.try_get("handed")?,
+            inputs: ShipmentInputs::from_stored(schema.unsigned_abs(), row.try_get("inputs")?),
+            computed: Computed {
+                worked: row.try_get("worked")?,
+                summary,
+                rules_version: rules_version.unsigned_abs(),
+                house,
+            },
+            can_undo: at_state > 0,
+            can_redo: at_state < last_state,
+            place,
+            handed: handed.map(|Json(handed)| handed),
             tracking: row.try_get("tracking")?,
         })
     }
 }
 
-impl From<Row> for Stored {
-    fn from(row: Row) -> Self {
-        Self {
-            id: row.id,
-            version: row.version,
-            inputs: ShipmentInputs::from_stored(row.schema.unsigned_abs(), row.inputs),
-            computed: Computed {
-                worked: row.worked,
-                summary: row
-                    .summary
-                    .and_then(|summary| serde_json::from_value(summary).ok()),
-                rules_version: row.rules_version.unsigned_abs(),
-                house: HouseVersion(row.house_version),
-            },
-            can_undo: row.at_state > 0,
-            can_redo: row.at_state < row.last_state,
-            place: row.place,
-            handed: row
-                .handed
-                .and_then(|handed| serde_json::from_value(handed).ok()),
-            tracking: row.tracking,
-        }
-    }
+/// Reads a summary and the house that it follows: one that an earlier program worked out follows none, so that it is worked
+/// out anew with its plan.
+pub(crate) fn summary_of(row: &PgRow) -> sqlx::Result<(Option<Summary>, HouseVersion)> {
+    let house = HouseVersion(row.try_get("house_version")?);
+    let summary: Option<Value> = row.try_get("summary")?;
+    Ok(match summary.map(serde_json::from_value).transpose() {
+        Ok(summary) => (summary, house),
+        Err(_) => (None, HouseVersion(0)),
+    })
 }
 
 impl Stored {
@@ -495,12 +463,12 @@ async fn read(
     studio: StudioId,
     id: Uuid,
 ) -> Result<Option<Stored>, sqlx::Error> {
-    let row: Option<Row> = sqlx::query_as(ONE)
+    let found = sqlx::query_as(ONE)
         .bind(studio.0)
         .bind(id)
         .fetch_optional(connection)
         .await?;
-    Ok(row.map(Stored::from))
+    Ok(found)
 }
 
 /// Keeps the house that a plan follows from changing until the transaction ends.
@@ -523,20 +491,20 @@ async fn lock(
     studio: StudioId,
     edit: Edit<'_>,
 ) -> Result<Option<i32>, WriteRefused> {
-    let found: Option<(i32, i32, String)> = sqlx::query_as(
+    let found: Option<(i32, i32, Word<Place>)> = sqlx::query_as(
         "SELECT version, at_state, place FROM shipment WHERE studio_id = $1 AND id = $2 FOR NO KEY UPDATE",
     )
     .bind(studio.0)
     .bind(edit.shipment)
     .fetch_optional(&mut *connection)
     .await?;
-    let (version, at_state, place) = found.ok_or(WriteRefused::NotFound)?;
+    let (version, at_state, Word(place)) = found.ok_or(WriteRefused::NotFound)?;
     if let Some(id) = edit.id
         && was_made(connection, studio, edit.shipment, id).await?
     {
         return Ok(None);
     }
-    if !Place::of_key(&place).is_at_work() {
+    if !place.is_at_work() {
         return Err(WriteRefused::PutAway);
     }
     if version == edit.based_on {

@@ -58,4 +58,4 @@ pub use several::{LaidPiece, OtherPiece, OwnChoices, TogetherInputs};
 pub use stored::SCHEMA;
 pub use summary::{BestQuote, SectionLayer, Summary, WeighedParcel};
 pub use unpacking::{UnpackingGuide, UnpackingStep};
-pub use worked::{EDITION, Worked};
+pub use worked::{EDITION, EDITIONS, Worked};

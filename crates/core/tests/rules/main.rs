@@ -4,6 +4,8 @@ mod arrange;
 mod boxes;
 mod cushion;
 mod cutting;
+#[cfg(feature = "schema")]
+mod edition;
 mod everyday;
 mod floors;
 mod freight;
