@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use hummock_core::{
-    Refusal, Refusals, json as reading,
+    Refusal, Refusals, json,
     material::{Catalogue, MaterialId},
     quantity::Length,
     stock::{Goods, Measure, PileCarton, SheetGoods, StockItem},
