@@ -3,8 +3,7 @@
 use std::time::Duration;
 
 use hummock_core::shipment::ShipmentInputs;
-use serde_json::Value;
-use sqlx::{AssertSqlSafe, types::Json};
+use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
 use uuid::Uuid;
 
 use crate::{Computed, HouseVersion, StoreError, StudioStore, error::Tries, house::stands_at};
@@ -47,6 +46,17 @@ const IS_BEHIND: &str =
     "(place = 'bench' AND house_version < (SELECT version FROM house WHERE studio_id = $1)
     OR house_version = 0)";
 
+impl FromRow<'_, PgRow> for Behind {
+    fn from_row(row: &PgRow) -> sqlx::Result<Self> {
+        let schema: i32 = row.try_get("schema")?;
+        Ok(Self {
+            id: row.try_get("id")?,
+            version: row.try_get("version")?,
+            inputs: ShipmentInputs::from_stored(schema.unsigned_abs(), row.try_get("inputs")?),
+        })
+    }
+}
+
 impl StudioStore {
     /// Claims shipments whose plans are behind the house, those promised first before the others; nobody else is
     /// given them until the claim runs out, or the house changes again.
@@ -77,20 +87,13 @@ impl StudioStore {
              JOIN shipment_state ON studio_id = $1 AND shipment_id = id AND state = at_state
              ORDER BY id"
         );
-        let rows: Vec<(Uuid, i32, i32, Value)> = sqlx::query_as(AssertSqlSafe(ask))
+        let behind = sqlx::query_as(AssertSqlSafe(ask))
             .bind(self.studio.0)
             .bind(i64::from(most))
             .bind(lease.as_secs_f64())
             .fetch_all(&self.pool)
             .await?;
-        Ok(rows
-            .into_iter()
-            .map(|(id, version, schema, inputs)| Behind {
-                id,
-                version,
-                inputs: ShipmentInputs::from_stored(schema.unsigned_abs(), inputs),
-            })
-            .collect())
+        Ok(behind)
     }
 
     /// Keeps what was computed anew by a house, if that is still the house; inputs and versions stay, since nobody

@@ -1,5 +1,6 @@
 //! Devices of the local network that were let in, and the passphrase that lets them.
 
+use sqlx::{FromRow, Row as _, postgres::PgRow};
 use uuid::Uuid;
 
 use crate::{StoreError, StudioStore};
@@ -22,6 +23,17 @@ pub type TokenDigest = [u8; 32];
 
 /// A device that has been silent for longer is asked for the passphrase again.
 const LONGEST_SILENCE_DAYS: i32 = 90;
+
+impl FromRow<'_, PgRow> for Device {
+    fn from_row(row: &PgRow) -> sqlx::Result<Self> {
+        Ok(Self {
+            id: row.try_get("id")?,
+            name: row.try_get("name")?,
+            signed_in: row.try_get("signed_in")?,
+            seen: row.try_get("seen")?,
+        })
+    }
+}
 
 impl StudioStore {
     /// Returns the studio's passphrase as it is kept, when it has one.
@@ -130,8 +142,9 @@ impl StudioStore {
     /// # Errors
     /// [`StoreError`].
     pub async fn devices(&self) -> Result<Vec<Device>, StoreError> {
-        let rows: Vec<(Uuid, String, i64, i64)> = sqlx::query_as(
-            "SELECT id, name, extract(epoch FROM signed_in_at)::bigint, extract(epoch FROM seen_at)::bigint
+        let devices = sqlx::query_as(
+            "SELECT id, name, extract(epoch FROM signed_in_at)::bigint AS signed_in,
+                 extract(epoch FROM seen_at)::bigint AS seen
              FROM device
              WHERE studio_id = $1 AND seen_at > now() - make_interval(days => $2)
              ORDER BY signed_in_at DESC, id",
@@ -140,13 +153,7 @@ impl StudioStore {
         .bind(LONGEST_SILENCE_DAYS)
         .fetch_all(&self.pool)
         .await?;
-        let device = |(id, name, signed_in, seen)| Device {
-            id,
-            name,
-            signed_in,
-            seen,
-        };
-        Ok(rows.into_iter().map(device).collect())
+        Ok(devices)
     }
 
     /// Signs a device out; returns whether it was signed in.

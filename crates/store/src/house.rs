@@ -7,11 +7,10 @@ use hummock_core::{
     house::HouseRules,
     material::Catalogue,
     plan::References,
-    quantity::LengthUnit,
     shipment::{EDITION, House},
 };
 use serde::Serialize;
-use sqlx::{PgConnection, PgTransaction, types::Json};
+use sqlx::{PgConnection, PgTransaction, Row as _, types::Json};
 use uuid::Uuid;
 
 use crate::{StoreError, StudioId, StudioStore, house_changes::HouseChanges};
@@ -367,26 +366,16 @@ pub(crate) async fn house_in(
     studio: StudioId,
     references: Arc<References>,
 ) -> Result<HouseAt, StoreError> {
-    type Row = (
-        i32,
-        i32,
-        Json<HouseRules>,
-        Json<Catalogue>,
-        Json<Vec<Tariff>>,
-        Json<BTreeMap<String, i32>>,
-        Json<Vec<HouseRules>>,
-        Json<LengthUnit>,
-    );
-    let row: Row = sqlx::query_as(
-        "SELECT house.version, catalogue.version, rules, materials, (
+    let row = sqlx::query(
+        "SELECT house.version AS version, catalogue.version AS stores_version, rules, materials, (
              SELECT coalesce(jsonb_agg(body ORDER BY id), '[]') FROM tariff WHERE studio_id = $1
-         ), (
+         ) AS tariffs, (
              SELECT coalesce(jsonb_object_agg(id, version), '{}') FROM tariff WHERE studio_id = $1
-         ), (
+         ) AS tariff_versions, (
              SELECT coalesce(jsonb_agg(rules ORDER BY name), '[]') FROM preset WHERE studio_id = $1
-         ), (
+         ) AS presets, (
              SELECT settings -> 'unit' FROM studio WHERE id = $1
-         )
+         ) AS unit
          FROM house JOIN house_rules USING (studio_id) JOIN catalogue USING (studio_id)
          WHERE studio_id = $1
          ORDER BY house_rules.version DESC
@@ -395,20 +384,21 @@ pub(crate) async fn house_in(
     .bind(studio.0)
     .fetch_one(connection)
     .await?;
-    let (version, stores_version, rules, Json(catalogue), tariffs, versions, presets, unit) = row;
-    let rules = HouseRules {
-        told_in: unit.0,
-        ..rules.0
-    };
+    let Json(rules): Json<HouseRules> = row.try_get("rules")?;
+    let Json(told_in) = row.try_get("unit")?;
+    let Json(catalogue) = row.try_get("materials")?;
+    let Json(tariffs) = row.try_get("tariffs")?;
+    let Json(tariff_versions) = row.try_get("tariff_versions")?;
+    let Json(presets) = row.try_get("presets")?;
     Ok(HouseAt {
-        version: HouseVersion(version),
-        stores_version,
-        tariff_versions: versions.0,
+        version: HouseVersion(row.try_get("version")?),
+        stores_version: row.try_get("stores_version")?,
+        tariff_versions,
         house: House {
-            rules,
+            rules: HouseRules { told_in, ..rules },
             catalogue,
-            tariffs: tariffs.0,
-            presets: presets.0,
+            tariffs,
+            presets,
             references,
         },
     })

@@ -4,7 +4,7 @@
 
 use hummock_core::stock::{Goods, StockItem};
 use serde::{Deserialize, Serialize};
-use sqlx::{PgConnection, types::Json};
+use sqlx::{FromRow, PgConnection, Row as _, postgres::PgRow, types::Json};
 use uuid::Uuid;
 
 use crate::{StoreError, StudioId, StudioStore};
@@ -93,15 +93,32 @@ pub struct TakenLine {
     pub wanted: i64,
 }
 
-type Row = (Uuid, Json<Goods>, String, String, i64);
+/// Something on the shelf, as its row has it.
+struct Row(StockItem);
 
-fn item((id, goods, name, place, left): Row) -> StockItem {
-    StockItem {
-        id: id.to_string(),
-        goods: goods.0,
-        name,
-        place,
-        left,
+impl FromRow<'_, PgRow> for Row {
+    fn from_row(row: &PgRow) -> sqlx::Result<Self> {
+        let id: Uuid = row.try_get("id")?;
+        let Json(goods) = row.try_get("goods")?;
+        Ok(Self(StockItem {
+            id: id.to_string(),
+            goods,
+            name: row.try_get("name")?,
+            place: row.try_get("place")?,
+            left: row.try_get("left_count")?,
+        }))
+    }
+}
+
+impl FromRow<'_, PgRow> for StockEvent {
+    fn from_row(row: &PgRow) -> sqlx::Result<Self> {
+        Ok(Self {
+            change: row.try_get("change")?,
+            left: row.try_get("left_count")?,
+            why: row.try_get("why")?,
+            about: row.try_get("about")?,
+            at: row.try_get("at")?,
+        })
     }
 }
 
@@ -119,7 +136,7 @@ impl StudioStore {
         .bind(self.studio.0)
         .fetch_all(&self.pool)
         .await?;
-        Ok(rows.into_iter().map(item).collect())
+        Ok(rows.into_iter().map(|Row(item)| item).collect())
     }
 
     /// Returns one thing on the shelf.
@@ -134,7 +151,7 @@ impl StudioStore {
         .bind(id)
         .fetch_optional(&self.pool)
         .await?;
-        Ok(row.map(item))
+        Ok(row.map(|Row(item)| item))
     }
 
     /// Returns what became of an item, the newest first.
@@ -142,22 +159,15 @@ impl StudioStore {
     /// # Errors
     /// [`StoreError`].
     pub async fn stock_events(&self, id: Uuid) -> Result<Vec<StockEvent>, StoreError> {
-        let rows: Vec<(i64, i64, String, String, i64)> = sqlx::query_as(
-            "SELECT change, left_count, why, about, extract(epoch FROM at)::bigint FROM stock_event
+        let events = sqlx::query_as(
+            "SELECT change, left_count, why, about, extract(epoch FROM at)::bigint AS at FROM stock_event
              WHERE studio_id = $1 AND stock_id = $2 ORDER BY id DESC LIMIT 100",
         )
         .bind(self.studio.0)
         .bind(id)
         .fetch_all(&self.pool)
         .await?;
-        let event = |(change, left, why, about, at)| StockEvent {
-            change,
-            left,
-            why,
-            about,
-            at,
-        };
-        Ok(rows.into_iter().map(event).collect())
+        Ok(events)
     }
 
     /// Puts things on the shelf, all of them or none; what is counted by material and size and is there already is counted

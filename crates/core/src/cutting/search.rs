@@ -59,6 +59,15 @@ pub(super) struct Layout {
     pub cost: i64,
 }
 
+/// A place for a part, and what it wastes there.
+struct Placing {
+    waste: Waste,
+    /// On which of the sheets.
+    sheet: usize,
+    spot: Spot,
+    lying: Lying,
+}
+
 /// What is asked: the stock, the parts, and which kinds of stock may be taken.
 pub(super) struct Asked<'a> {
     pub stock: &'a [Stock],
@@ -124,27 +133,32 @@ impl<'a> Search<'a> {
     /// Puts a part in the best place there is; tells whether there was one.
     fn insert(&mut self, sheets: &mut [Laid], part: u32, blink: f64) -> bool {
         let piece = self.asked.pieces[part as usize];
-        let mut best: Option<(Waste, usize, Spot, Lying)> = None;
+        let mut best: Option<Placing> = None;
         for (at, laid) in sheets.iter().enumerate() {
             for spot in laid.tree.spots() {
                 for lying in piece.ways(part) {
                     let Some(waste) = spot.waste(lying.w, lying.h, self.asked.narrowest) else {
                         continue;
                     };
-                    if best.as_ref().is_some_and(|(least, ..)| waste >= *least) {
+                    if best.as_ref().is_some_and(|best| waste >= best.waste) {
                         continue;
                     }
                     if blink > 0.0 && self.rng.f64() < blink {
                         continue;
                     }
-                    best = Some((waste, at, *spot, lying));
+                    best = Some(Placing {
+                        waste,
+                        sheet: at,
+                        spot: *spot,
+                        lying,
+                    });
                 }
             }
         }
-        let Some((_, at, spot, lying)) = best else {
+        let Some(best) = best else {
             return false;
         };
-        Rc::make_mut(&mut sheets[at].tree).put(spot, lying);
+        Rc::make_mut(&mut sheets[best.sheet].tree).put(best.spot, best.lying);
         true
     }
 

@@ -11,7 +11,6 @@ use super::{
 use crate::{
     Refusal, Refusals,
     house::{CartonStyle, SavedCut, SavedFace},
-    json,
     material::MaterialId,
     quantity::{Area, Length, LengthRange, LengthUnit, TypedLength},
     space::{BoxSide, BoxSides, LayerSlot},
@@ -26,6 +25,26 @@ struct LengthChoice {
     range: fn() -> LengthRange,
     /// Where it takes the place of the house's.
     place: fn(&mut HouseRules) -> &mut Length,
+}
+
+/// What the value of a choice is.
+#[derive(Debug, Clone, Copy)]
+pub enum ChoiceShape {
+    /// A length that is typed, in a range.
+    Length(fn() -> LengthRange),
+    /// The id of a material.
+    Material,
+    /// A value of its own type.
+    Plain,
+}
+
+/// One choice of the table.
+#[derive(Debug, Clone, Copy)]
+pub struct EachChoice {
+    /// Its name in JSON.
+    pub key: &'static str,
+    /// What its value is.
+    pub shape: ChoiceShape,
 }
 
 /// Declares what a shipment may choose, each with what a choice of it does to the rules:
@@ -59,6 +78,18 @@ macro_rules! choices {
         const LENGTHS: usize = 0 $(+ choices!(@is_length $does))*;
 
         impl Choices {
+            /// Every choice of its own, in the order of the table.
+            pub const EACH: &[EachChoice] = &[
+                $(EachChoice { key: stringify!($field), shape: choices!(@shape $does ($($with)*)) },)*
+            ];
+
+            /// Puts what a patch chooses in the place of what is chosen here.
+            fn merge_each(&mut self, patch: &Self) {
+                $(if patch.$field.is_some() {
+                    self.$field.clone_from(&patch.$field);
+                })*
+            }
+
             /// Tells whether they name a material.
             #[must_use]
             pub fn name_material(&self, id: &MaterialId) -> bool {
@@ -73,6 +104,10 @@ macro_rules! choices {
             }
         }
     };
+
+    (@shape length ($range:expr, $place:expr)) => { ChoiceShape::Length(|| $range) };
+    (@shape plain ()) => { ChoiceShape::Plain };
+    (@shape $does:ident ($($with:tt)*)) => { ChoiceShape::Material };
 
     (@is_length length) => { 1 };
     (@is_length material) => { 0 };
@@ -377,15 +412,16 @@ impl Choices {
 
     /// Returns these choices with a patch merged in, as a page does: what the patch names takes the place of what
     /// was there.
-    ///
-    /// # Panics
-    /// Never: choices can be written, and what is merged of them are choices.
     #[must_use]
     pub fn patched(&self, patch: &Self) -> Self {
-        let written = |choices| serde_json::to_value(choices).expect("choices can be written");
-        let mut whole = written(self);
-        json_patch::merge(&mut whole, &written(patch));
-        json::read(whole).expect("merged choices are choices")
+        let mut whole = self.clone();
+        whole.merge_each(patch);
+        whole.layers.extend(&patch.layers);
+        whole.schools = patch.schools.or(self.schools);
+        if patch.preset.is_some() {
+            whole.preset.clone_from(&patch.preset);
+        }
+        whole
     }
 
     /// A roll has one wrap, the first: what is asked of that holds for it.

@@ -13,7 +13,7 @@ mod school;
 pub use allowance::{ALLOWANCES, Allowance, Allowances, OutOfAllowance};
 pub use beginning::{Asked, Began, BeginLine, shipped_beginnings};
 pub use box_style::{CartonStyle, SavedCut, SavedFace};
-pub use choices::Choices;
+pub use choices::{ChoiceShape, Choices, EachChoice};
 pub use look_kind::LookKind;
 pub use preset::{Preset, preset_choices, presets};
 pub use rates::ExchangeRate;

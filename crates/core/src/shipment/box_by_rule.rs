@@ -119,11 +119,20 @@ impl BoxByRule {
     }
 }
 
+/// How a shipment is carried with the box that it has now.
+struct Carried<'a> {
+    /// The price of its service.
+    now: &'a Quote,
+    tariff: &'a Tariff,
+    service: &'a Service,
+    place: Destination,
+}
+
 /// What a shipment seems to save with another box, before the whole plan is made.
 struct Seems<'a> {
     parcel: Parcel,
     /// The service that it goes with now, where it is known where it goes.
-    carried: Option<(&'a Quote, &'a Tariff, &'a Service, Destination)>,
+    carried: Option<Carried<'a>>,
     /// What one unit of that carrier's money is worth in the studio's.
     rate: Decimal,
 }
@@ -137,16 +146,22 @@ impl<'a> Seems<'a> {
         plan: &Plan,
     ) -> Self {
         let carried = inputs.destination().and_then(|place| {
-            let quote = chosen_or_best(&worked.quotes, inputs)?;
-            let (tariff, service) = house.tariff_and_service(&quote.id)?;
-            Some((quote, tariff, service, place))
+            let now = chosen_or_best(&worked.quotes, inputs)?;
+            let (tariff, service) = house.tariff_and_service(&now.id)?;
+            Some(Carried {
+                now,
+                tariff,
+                service,
+                place,
+            })
         });
-        let bought = carried
-            .as_ref()
-            .is_some_and(|(quote, ..)| quote.cover.as_ref().is_none_or(|cover| cover.bought));
-        let rate = carried.as_ref().and_then(|(_, tariff, ..)| {
+        let bought = carried.as_ref().is_some_and(|carried| {
+            let cover = carried.now.cover.as_ref();
+            cover.is_none_or(|cover| cover.bought)
+        });
+        let rate = carried.as_ref().and_then(|carried| {
             let own = &house.catalogue.currency;
-            commission.rules.rate(&tariff.currency, own)
+            commission.rules.rate(&carried.tariff.currency, own)
         });
         let rate = rate.unwrap_or(Decimal::ONE);
         let worth = inputs.worth().ok().flatten();
@@ -170,13 +185,11 @@ impl<'a> Seems<'a> {
             mass: other.mass,
             ..self.parcel
         };
-        let carriage = self
-            .carried
-            .as_ref()
-            .and_then(|(now, tariff, service, place)| {
-                let then = tariff.quote(&service.id, &Asked::now(&parcel, place))?;
-                Some((then.total()?.amount - now.total()?.amount) * self.rate)
-            });
+        let carriage = self.carried.as_ref().and_then(|carried| {
+            let asked = Asked::now(&parcel, &carried.place);
+            let then = carried.tariff.quote(&carried.service.id, &asked)?;
+            Some((then.total()?.amount - carried.now.total()?.amount) * self.rate)
+        });
         -other.cost.amount - carriage.unwrap_or_default()
     }
 }

@@ -94,13 +94,21 @@ fn is_default<T: Default + PartialEq>(value: &T) -> bool {
 
 impl OwnChoices {
     pub(crate) fn as_choices(&self) -> Choices {
+        let Self {
+            layers,
+            first_turns,
+            second_turns,
+            contact_paper,
+            face_board,
+            cushion_wrap,
+        } = self.clone();
         Choices {
-            layers: self.layers.clone(),
-            first_turns: self.first_turns,
-            second_turns: self.second_turns,
-            contact_paper: self.contact_paper.clone(),
-            face_board: self.face_board.clone(),
-            cushion_wrap: self.cushion_wrap.clone(),
+            layers,
+            first_turns,
+            second_turns,
+            contact_paper,
+            face_board,
+            cushion_wrap,
             ..Choices::default()
         }
     }

@@ -3,7 +3,7 @@
 use hummock_core::shipment::{EDITION, EDITIONS, Summary, Worked};
 use serde_json::{Value, json};
 use sha2::{Digest as _, Sha256};
-use utoipa::{PartialSchema as _, ToSchema};
+use utoipa::ToSchema;
 
 /// Leaves out what only explains: words, examples and numbers of a range are no part of a shape.
 fn without_words(value: Value) -> Value {

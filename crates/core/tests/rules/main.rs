@@ -2,6 +2,7 @@
 
 mod arrange;
 mod boxes;
+mod choices;
 mod cushion;
 mod cutting;
 #[cfg(feature = "schema")]

@@ -21,7 +21,7 @@ use proptest::{
     sample::{select, subsequence},
 };
 
-use crate::studio::{any_catalogue, any_choices, any_piece, everyday, house, rules};
+use crate::studio::{any_catalogue, any_choices, any_piece, everyday, house, refused, rules};
 
 fn tick(step: &PackStep) -> (String, StepTick) {
     let tick = StepTick {
@@ -75,9 +75,9 @@ proptest! {
     fn every_layer_is_laid_and_every_part_is_cut_once_and_nothing_before_what_it_needs(
         piece in any_piece(), choices in any_choices(), catalogue in any_catalogue(), enclosed in any_enclosed(),
     ) {
-        let Ok(mut rules) = rules().with(&choices) else { return Ok(()) };
+        let Ok(mut rules) = rules().with(&choices) else { return refused() };
         rules.enclosed = Arc::new(enclosed);
-        let Ok(plan) = Plan::design(&piece, &rules, &catalogue) else { return Ok(()) };
+        let Ok(plan) = Plan::design(&piece, &rules, &catalogue) else { return refused() };
         let steps = pack_steps(&plan, &[&piece], &rules, &catalogue);
         let keys: Vec<&str> = steps.iter().map(|step| step.key.as_str()).collect();
         let mut put_in: Vec<&str> = steps.iter().filter_map(|step| Some(step.encloses.as_ref()?.key.as_str())).collect();
@@ -138,10 +138,10 @@ proptest! {
         piece in any_piece(), choices in any_choices(), enclosed in any_enclosed(),
         ticked in prop::collection::vec(any::<bool>(), 80), most in any::<bool>(),
     ) {
-        let Ok(mut rules) = rules().with(&choices) else { return Ok(()) };
+        let Ok(mut rules) = rules().with(&choices) else { return refused() };
         rules.enclosed = Arc::new(enclosed);
         let catalogue = house().catalogue;
-        let Ok(plan) = Plan::design(&piece, &rules, &catalogue) else { return Ok(()) };
+        let Ok(plan) = Plan::design(&piece, &rules, &catalogue) else { return refused() };
         let steps = pack_steps(&plan, &[&piece], &rules, &catalogue);
         // Either anything was ticked, or all but some of what goes in.
         let ticks: BTreeMap<String, StepTick> = steps
@@ -165,9 +165,9 @@ proptest! {
     fn what_goes_in_thickens_the_parcel_where_it_lies_and_weighs_what_it_weighs(
         piece in any_piece(), choices in any_choices(), catalogue in any_catalogue(), enclosed in any_enclosed(),
     ) {
-        let Ok(bare) = rules().with(&choices) else { return Ok(()) };
+        let Ok(bare) = rules().with(&choices) else { return refused() };
         let rules = HouseRules { enclosed: Arc::new(enclosed), ..bare };
-        let Ok(plan) = Plan::design(&piece, &rules, &catalogue) else { return Ok(()) };
+        let Ok(plan) = Plan::design(&piece, &rules, &catalogue) else { return refused() };
         let papers = plan.layers.iter().filter(|layer| matches!(layer.make, Make::Enclosures(_)));
         let mass: f64 = papers.clone().map(|layer| layer.weight.mass.as_g()).sum();
         let listed: f64 = rules.enclosed.iter().map(|one| one.enclosure.mass.as_g()).sum();
@@ -194,7 +194,7 @@ proptest! {
     ) {
         let all = everyday();
         let inputs = &all[at % all.len()].inputs;
-        let Ok(Some(view)) = packing(inputs, &house()) else { return Ok(()) };
+        let Ok(Some(view)) = packing(inputs, &house()) else { return refused() };
         let steps: Vec<PackStep> = view.steps.into_iter().map(|one| one.step).collect();
         let mut ticks: BTreeMap<String, StepTick> = kept
             .iter()

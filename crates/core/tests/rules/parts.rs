@@ -11,7 +11,7 @@ use hummock_core::{
 use proptest::prelude::*;
 use rust_decimal::{Decimal, prelude::ToPrimitive};
 
-use crate::studio::{any_catalogue, any_choices, any_piece, rules};
+use crate::studio::{any_catalogue, any_choices, any_piece, refused, rules};
 
 /// What a part weighs and costs, looked up in the stores and reckoned by hand: grams for what stays, and money for the
 /// rectangle, the length, the mass or the count that is used up.
@@ -220,7 +220,7 @@ proptest! {
     ) {
         let choices = choices.patched(&instead);
         let rules = rules().with(&choices).expect("choices in range");
-        let Ok(plan) = Plan::design(&piece, &rules, &shelf) else { return Ok(()) };
+        let Ok(plan) = Plan::design(&piece, &rules, &shelf) else { return refused() };
         for layer in &plan.layers {
             adds_up(layer, &shelf)?;
         }

@@ -20,7 +20,7 @@ use hummock_core::{
 use jiff::civil::date;
 use proptest::prelude::*;
 
-use crate::studio::{any_catalogue, any_choices, any_piece, everyday, house, rules};
+use crate::studio::{any_catalogue, any_choices, any_piece, everyday, house, refused, rules};
 
 const DUST: f64 = 1e-6;
 
@@ -99,7 +99,7 @@ proptest! {
         saw in any::<bool>(), sides in prop::collection::vec((100.0..1500.0_f64, 100.0..1500.0_f64), 0..4),
     ) {
         let rules = rules();
-        let Ok(chosen) = rules.with(&choices) else { return Ok(()) };
+        let Ok(chosen) = rules.with(&choices) else { return refused() };
         let plans: Vec<Plan> = [&one, &other]
             .into_iter()
             .filter_map(|piece| Plan::design(piece, &chosen, &catalogue).ok())
@@ -162,7 +162,7 @@ proptest! {
     #[test]
     fn flutes_stay_upright_and_a_turned_part_takes_its_scores_along(piece in any_piece()) {
         let house = house();
-        let Ok(plan) = Plan::design(&piece, &house.rules, &house.catalogue) else { return Ok(()) };
+        let Ok(plan) = Plan::design(&piece, &house.rules, &house.catalogue) else { return refused() };
         let pieces = cut_pieces(&plan);
         let all = laid(&[&plan], &house, LayoutOf::All, Vec::new(), CutTool::Knife);
         for (_, sheet) in all.sheets() {
@@ -185,8 +185,8 @@ proptest! {
     #[test]
     fn what_is_drawn_is_what_the_parts_say(piece in any_piece(), choices in any_choices()) {
         let house = house();
-        let Ok(rules) = rules().with(&choices) else { return Ok(()) };
-        let Ok(plan) = Plan::design(&piece, &rules, &house.catalogue) else { return Ok(()) };
+        let Ok(rules) = rules().with(&choices) else { return refused() };
+        let Ok(plan) = Plan::design(&piece, &rules, &house.catalogue) else { return refused() };
         let needs = shelf_needs(&plan, &house.catalogue);
         let parts = || plan.layers.iter().flat_map(|layer| &layer.parts);
         for need in &needs {

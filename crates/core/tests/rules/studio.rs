@@ -1,14 +1,14 @@
 //! The demo studio, for tests that span modules.
 
 use hummock_core::{
-    house::{CartonStyle, Choices, HouseRules},
+    house::{CartonStyle, ChoiceShape, Choices, EachChoice, HouseRules},
     material::Catalogue,
     piece::{Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize},
-    quantity::{Length, Mass, Shock},
+    quantity::{Length, LengthRange, Mass, Shock},
     shipment::{House, ShipmentInputs},
     space::LayerSlot,
 };
-use proptest::prelude::*;
+use proptest::{prelude::*, test_runner::TestCaseError};
 use serde_json::{Value, json};
 
 pub(crate) fn catalogue() -> Catalogue {
@@ -184,34 +184,136 @@ fn read_everyday(line: &str) -> Everyday {
     }
 }
 
-/// What a person chose before: layers, turns, thicknesses, boards.
+/// A case that the job refuses: it is drawn anew, and a law that meets hardly any other fails.
+pub(crate) fn refused() -> Result<(), TestCaseError> {
+    Err(TestCaseError::reject("the job refuses it"))
+}
+
+/// What a person chose before: layers, schools and every choice of the table, a few of them at a time.
 pub(crate) fn any_choices() -> impl Strategy<Value = Choices> {
     let layers = prop::collection::vec(prop::option::of(any::<bool>()), LayerSlot::ALL.len());
-    let boards = ["corrugated-b", "corrugated-c", "double-wall-bc"];
-    (
-        layers,
-        prop::option::of(1..=4_u32),
-        prop::option::of(0..=4_u32),
-        prop::option::of(5.0..100.0_f64),
-        prop::option::of(20.0..20_000.0_f64),
-        prop::option::of(prop::sample::select(boards.to_vec())),
-        prop::option::of(prop::sample::select(CartonStyle::ALL.to_vec())),
-    )
-        .prop_map(|(layers, first, second, pad, area, board, style)| {
-            let mut choices: Choices = serde_json::from_value(json!({
-                "first_turns": first, "second_turns": second, "pad_area_cm2": area,
-                "pad_thickness": pad.map(|mm| format!("{mm} mm")),
-                "block_thickness": pad.map(|mm| format!("{} mm", mm.max(10.0))),
-                "box_board": board, "box_style": style,
-            }))
-            .expect("choices");
-            choices.layers = LayerSlot::ALL
-                .into_iter()
-                .zip(layers)
-                .filter_map(|(slot, wanted)| Some((slot, wanted?)))
+    let each = prop::collection::vec((0.0..1.0_f64, 0.0..1.0_f64), Choices::EACH.len());
+    (layers, each).prop_map(|(layers, each)| {
+        let mut drawn = serde_json::Map::new();
+        for (choice, (chance, at)) in Choices::EACH.iter().zip(each) {
+            if chance < 0.1 || is_common(choice.key) && chance < 0.5 {
+                drawn.insert(choice.key.to_owned(), drawn_value(choice, at));
+            }
+        }
+        given_together(&mut drawn);
+        let mut choices: Choices = serde_json::from_value(Value::Object(drawn)).expect("choices");
+        choices.layers = LayerSlot::ALL
+            .into_iter()
+            .zip(layers)
+            .filter_map(|(slot, wanted)| Some((slot, wanted?)))
+            .collect();
+        choices
+    })
+}
+
+/// Choices that change most plans, and are drawn more often.
+fn is_common(key: &str) -> bool {
+    [
+        "first_turns",
+        "second_turns",
+        "pad_thickness",
+        "pad_area_cm2",
+        "box_board",
+        "box_style",
+    ]
+    .contains(&key)
+}
+
+/// Sides that are given together or not at all; a second carton only beside a first.
+fn given_together(drawn: &mut serde_json::Map<String, Value>) {
+    let trios = [
+        ["wrapped_across", "wrapped_up", "wrapped_through"],
+        ["saved_length", "saved_width", "saved_height"],
+        [
+            "second_saved_length",
+            "second_saved_width",
+            "second_saved_height",
+        ],
+    ];
+    for trio in trios {
+        if trio.iter().any(|side| !drawn.contains_key(*side)) {
+            for side in trio {
+                drawn.remove(side);
+            }
+        }
+    }
+    if !drawn.contains_key("saved_length") {
+        drawn.retain(|key, _| !key.starts_with("second_saved"));
+    }
+}
+
+/// Which of so many lies at a place from 0 to 1.
+fn nth(at: f64, count: usize) -> usize {
+    let steps = (1..count).map(|step| f64::from(u32::try_from(step).expect("few")));
+    let many = f64::from(u32::try_from(count).expect("few"));
+    steps.filter(|step| *step <= at * many).count()
+}
+
+/// One value of a choice, at a place from 0 to 1 among those that it may have.
+pub(crate) fn drawn_value(choice: &EachChoice, at: f64) -> Value {
+    let one_of = |values: &[Value]| values[nth(at, values.len())].clone();
+    match choice.shape {
+        ChoiceShape::Length(range) => {
+            let LengthRange { least, most, .. } = range();
+            // Small ones are more frequent, as they are at the bench.
+            let mm = least.as_mm() + (most.as_mm() - least.as_mm()) * at.powi(3);
+            json!(format!("{mm:.1} mm"))
+        }
+        ChoiceShape::Material => {
+            let shelf = serde_json::to_value(catalogue()).expect("a catalogue");
+            let ids: Vec<Value> = classes_of(choice.key)
+                .iter()
+                .flat_map(|class| shelf[class].as_array().expect("a class"))
+                .map(|material| material["id"].clone())
                 .collect();
-            choices
-        })
+            one_of(&ids)
+        }
+        ChoiceShape::Plain => match choice.key {
+            "first_turns" => json!(1 + nth(at, 4)),
+            "second_turns" => json!(nth(at, 5)),
+            "box_style" | "second_style" => one_of(&CartonStyle::ALL.map(|style| json!(style))),
+            "saved_cut" => one_of(&[json!("depth"), json!("length_too")]),
+            "saved_face" => one_of(&[json!("as_it_was"), json!("inside_out")]),
+            "saved_from" | "saved_carrier" | "second_saved_from" => json!(""),
+            "lining_sides" => one_of(&[
+                json!(["left", "right"]),
+                json!(["bottom"]),
+                json!(["front", "back"]),
+            ]),
+            "pad_area_cm2" => json!(20.0 + at * 20_000.0),
+            "glass_pattern" => one_of(&[json!("star"), json!("lattice")]),
+            "carriage" => one_of(&[
+                json!("flat"),
+                json!("folio"),
+                json!("mailed"),
+                json!("rolled"),
+            ]),
+            "set_grid" => json!([1 + nth(at, 3), 1 + nth(at, 7) % 3]),
+            key => panic!("draw a value of {key} too"),
+        },
+    }
+}
+
+/// The classes of the catalogue that a choice of material is of.
+fn classes_of(key: &str) -> &'static [&'static str] {
+    match key {
+        "contact_paper" => &["contact_papers"],
+        "outer_paper" | "roll_paper" => &["contact_papers"],
+        "slip_on_corner" => &["slip_on_corners"],
+        "cushion_wrap" => &["cushion_wraps"],
+        "pad_foam" | "lining_foam" | "back_foam" => &["foams"],
+        "padding_sheet" => &["foams", "cushion_wraps", "boards"],
+        "fill" | "second_fill" => &["fills"],
+        "label" | "name_tag" => &["sundries"],
+        "bought_box" => &["mailers", "picture_cartons"],
+        key if key.ends_with("board") => &["boards"],
+        key => panic!("say which class {key} is of"),
+    }
 }
 
 /// A catalogue with cushions, boards and tubes of its own.
