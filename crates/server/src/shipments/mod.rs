@@ -1,17 +1,21 @@
 //! Shipments: the bench, one shipment, edits, undo and redo.
 
+mod left;
+mod views;
+
+pub(crate) use views::{
+    BenchPage, BenchRow, EditRequest, ListQuery, MoveRequest, NewRequest, PlaceRequest,
+    ShipmentView,
+};
+
 use axum::{Json, http::StatusCode};
 use hummock_core::{
     Refusal, json,
     quantity::LengthUnit,
-    sending::Handed,
-    shipment::{ShipmentInputs, Summary, WorkLine, Worked},
+    shipment::{ShipmentInputs, WorkLine, Worked},
     text::refused_text,
 };
-use hummock_store::{
-    Edit, HouseAt, Listed, Move, NewShipment, Place, Sort, Stored, Wanted, WriteRefused,
-};
-use serde::{Deserialize, Serialize};
+use hummock_store::{Edit, Listed, Move, NewShipment, Place, Stored, Wanted, WriteRefused};
 use serde_json::{Map, Value};
 use uuid::Uuid;
 
@@ -21,219 +25,9 @@ use crate::{
     problem::Problem,
 };
 
-/// A shipment with everything that was worked out for it.
-#[derive(Debug, Clone, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub(crate) struct ShipmentView {
-    /// Which.
-    id: Uuid,
-    /// Counts up with every edit, undo and redo; send it back with the next edit.
-    pub(crate) version: i32,
-    /// What was typed.
-    inputs: ShipmentInputs,
-    /// Plan and quotes, as computed when the inputs last changed.
-    #[cfg_attr(feature = "schema", schema(value_type = Worked))]
-    worked: Value,
-    /// The figures of the bench, once there is a plan.
-    summary: Option<Summary>,
-    /// Where it stands today.
-    line: WorkLine,
-    /// Whether there is an edit to take back.
-    can_undo: bool,
-    /// Whether there is one to make again.
-    can_redo: bool,
-    /// Where it is kept.
-    #[cfg_attr(feature = "schema", schema(value_type = PlaceName))]
-    place: Place,
-    /// What it is followed by: as its carrier booked it, else as it was typed.
-    tracking: Option<String>,
-    /// As it was handed over; nothing before that.
-    handed: Option<Handed>,
-}
-
-/// Where a shipment is kept: at work, handed over and on its way, put away with the plan that it had, or deleted until it is
-/// taken back. `sent` follows from `sending.handed_over` alone: asked for `bench`, what was handed over goes back to `sent`.
-#[cfg(feature = "schema")]
-#[derive(utoipa::ToSchema)]
-#[schema(rename_all = "snake_case")]
-#[expect(dead_code, reason = "it describes the store's own type")]
-pub(crate) enum PlaceName {
-    Bench,
-    Sent,
-    Archive,
-    Bin,
-}
-
-/// A shipment on the bench.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub(crate) struct BenchRow {
-    /// Which.
-    id: Uuid,
-    /// What was typed.
-    inputs: ShipmentInputs,
-    /// The figures, once there is a plan.
-    summary: Option<Summary>,
-    /// Where it stands today.
-    line: WorkLine,
-    /// What it is followed by.
-    tracking: Option<String>,
-}
-
-/// A page of shipments.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub(crate) struct BenchPage {
-    /// The shipments, in order.
-    rows: Vec<BenchRow>,
-    /// How many there are on all pages.
-    total: i64,
-    /// What to ask for as `after` for the next page; null on the last.
-    next: Option<Uuid>,
-}
-
-/// Which shipments, in which order.
-#[derive(Debug, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
-#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
-#[serde(deny_unknown_fields)]
-pub(crate) struct ListQuery {
-    /// Where they are kept.
-    #[serde(default)]
-    #[cfg_attr(feature = "schema", param(value_type = PlaceName, required = false))]
-    place: Place,
-    /// Every word of it stands in the title, the buyer's name or the town; up to 120 characters.
-    #[serde(default)]
-    #[cfg_attr(feature = "schema", param(max_length = 120))]
-    search: String,
-    /// Promised first (what was not promised comes last), by title, by buyer, or the newest first.
-    #[serde(default)]
-    #[cfg_attr(feature = "schema", param(value_type = SortName, required = false))]
-    sort: Sort,
-    /// `next` of the page before.
-    after: Option<Uuid>,
-    /// How many at most, 1 to 200.
-    #[serde(default = "a_page")]
-    #[cfg_attr(feature = "schema", param(minimum = 1, maximum = 200, default = 50))]
-    most: u32,
-}
-
-/// What a list is sorted by.
-#[cfg(feature = "schema")]
-#[derive(utoipa::ToSchema)]
-#[schema(rename_all = "snake_case")]
-#[expect(dead_code, reason = "it describes the store's own type")]
-pub(crate) enum SortName {
-    Promised,
-    Title,
-    Buyer,
-    Newest,
-}
-
-const fn a_page() -> u32 {
-    50
-}
+use left::{Left, handed_over};
 
 const LARGEST_PAGE: u32 = 200;
-
-/// A shipment to make.
-#[derive(Debug, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub(crate) struct NewRequest {
-    /// Chosen by the caller, so that asking twice makes one; made here when absent.
-    #[serde(default)]
-    id: Option<Uuid>,
-    /// Chosen by the caller, as for an edit: asking again with another one is a conflict, not the same shipment.
-    #[serde(default)]
-    edit: Option<Uuid>,
-    /// What was typed.
-    #[serde(default)]
-    inputs: ShipmentInputs,
-    /// What a bare number is in.
-    #[serde(default)]
-    unit: LengthUnit,
-}
-
-/// An edit of a shipment.
-#[derive(Debug, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub(crate) struct EditRequest {
-    /// The version that it is based on.
-    version: i32,
-    /// Chosen by the caller, so that an edit whose answer was lost can be sent again without a conflict.
-    #[serde(default)]
-    edit: Option<Uuid>,
-    /// What changes, as a JSON merge patch (RFC 7396) on the inputs: `null` takes a value away.
-    #[cfg_attr(feature = "schema", schema(value_type = Object, example = json!({ "choices": { "first_turns": 2 } })))]
-    change: Map<String, Value>,
-    /// What a bare number is in.
-    #[serde(default)]
-    unit: LengthUnit,
-}
-
-/// A move through the history of a shipment.
-#[derive(Debug, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub(crate) struct MoveRequest {
-    /// The version that it is based on.
-    version: i32,
-    /// Chosen by the caller, as for an edit.
-    #[serde(default)]
-    edit: Option<Uuid>,
-}
-
-/// Where a shipment is to be kept.
-#[derive(Debug, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub(crate) struct PlaceRequest {
-    /// On the bench, in the archive or in the bin.
-    #[cfg_attr(feature = "schema", schema(value_type = PlaceName))]
-    place: Place,
-}
-
-/// Returns a parcel as it is handed over by inputs; nothing where it is not.
-fn handed_over(inputs: &ShipmentInputs, house: &HouseAt) -> Result<Option<Handed>, Problem> {
-    if inputs.handed_over().is_none() {
-        return Ok(None);
-    }
-    let handed = Handed::of(inputs, &house.house)?;
-    handed.map(Some).ok_or_else(|| {
-        let says = "there is no plan of it yet: measure the piece first";
-        vec![Refusal::new("sending.handed_over", says)].into()
-    })
-}
-
-/// What changes about a parcel that has left: what is typed of it, and not its plan.
-struct Left<'a> {
-    stored: &'a Stored,
-    inputs: &'a ShipmentInputs,
-}
-
-impl<'a> Left<'a> {
-    /// Returns it where a parcel has left and goes on being so.
-    fn still(stored: &'a Stored, inputs: &'a ShipmentInputs) -> Option<Self> {
-        let left = stored.place == Place::Sent
-            && inputs.handed_over().is_some()
-            && inputs.changed_after_leaving(&stored.inputs).is_empty();
-        left.then_some(Self { stored, inputs })
-    }
-
-    const fn of(&self, based_on: i32, edit: Option<Uuid>) -> Edit<'a> {
-        Edit {
-            shipment: self.stored.id,
-            based_on,
-            id: edit,
-            inputs: self.inputs,
-            computed: &self.stored.computed,
-            handed: None,
-            keeps_plan: true,
-        }
-    }
-}
 
 /// An edit that was based on an older version, with the shipment as it stands.
 pub(crate) fn stale(based_on: i32, now: &ShipmentView) -> Problem {

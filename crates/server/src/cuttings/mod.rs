@@ -1,13 +1,22 @@
 //! Layouts: the parts of one shipment, or of several that are cut together, on what is on the shelf; and the sheets of
 //! them that were cut.
 
+mod cut;
+mod paths;
+mod views;
+
+pub(crate) use cut::{cut, not_cut};
+pub(crate) use paths::CuttingId;
+pub(crate) use views::{
+    AgainRequest, CutDone, CuttingRequest, CuttingRow, CuttingShipment, CuttingView, Lacking,
+};
+
 use std::time::{Duration, Instant};
 
-use axum::{Json, extract::Path, http::StatusCode};
+use axum::{Json, http::StatusCode};
 use hummock_core::{
     Refusal, Refusals,
     material::Catalogue,
-    quantity::Currency,
     shipment::Worked,
     stock::{
         Batch, BatchPlan, BatchSheet, BatchShipment, CutTool, DrawnBlank, DrawnLines, Goods,
@@ -15,203 +24,32 @@ use hummock_core::{
     },
     ways::left_of,
 };
-use hummock_store::{Draw, DrawnFrom, HouseAt, StoredCutting};
-use serde::{Deserialize, Serialize};
+use hummock_store::{HouseAt, StoredCutting};
 use serde_json::Value;
 use sha2::{Digest as _, Sha256};
 use uuid::Uuid;
 
 use crate::{
-    body::{Body, id_in},
+    body::Body,
     cutting::searched,
     desk::Desk,
     problem::Problem,
     rework::beside,
     routes::{Routes, routes},
-    shelf::said_of,
 };
 
-/// What to lay out.
-#[derive(Debug, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub(crate) struct CuttingRequest {
-    /// Chosen by the caller, so that asking twice makes one.
-    #[serde(default)]
-    id: Option<Uuid>,
-    /// Whose parts, 20 at most; none where only blanks that were drawn elsewhere are cut.
-    #[serde(default)]
-    shipments: Vec<Uuid>,
-    /// Blanks that were drawn elsewhere, 20 at most.
-    #[serde(default)]
-    blanks: Vec<DrawnLines>,
-    /// Which of their parts; all when left out.
-    #[serde(default)]
-    of: LayoutOf,
-    /// What cuts; a knife when left out.
-    #[serde(default)]
-    tool: CutTool,
-    /// Steps for each choice of sheets, 0 to 100 000; 1000 when left out.
-    #[serde(default = "thousand")]
-    effort: u64,
-}
-
-/// What to look for once more.
-#[derive(Debug, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub(crate) struct AgainRequest {
-    /// Another seed finds another layout; the better of the two stays, unless a plan has changed.
-    seed: u64,
-    /// Steps for each choice of sheets, 0 to 100 000; 1000 when left out.
-    #[serde(default = "thousand")]
-    effort: u64,
-    /// Stopped after so many milliseconds with the best so far, 1 to 20 000; after 5000 when left out.
-    #[serde(default)]
-    budget_ms: Option<u64>,
-    /// What cuts; as before when left out.
-    #[serde(default)]
-    tool: Option<CutTool>,
-    /// Which parts; as before when left out.
-    #[serde(default)]
-    of: Option<LayoutOf>,
-}
-
-const fn thousand() -> u64 {
-    1000
-}
-
-/// What is kept of a sheet that was cut.
-#[derive(Debug, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(deny_unknown_fields)]
-pub(crate) struct CutRequest {
-    /// Each piece of its rest that is kept, counted from 0.
-    #[serde(default)]
-    keep: Vec<usize>,
-    /// Where they are put.
-    #[serde(default)]
-    place: String,
-    /// The `print` of the layout that was looked at; whatever it is by now when left out.
-    #[serde(default)]
-    print: Option<String>,
-}
-
-/// A layout as it is stored.
-#[derive(Debug, Clone, Serialize, Deserialize)]
-struct Kept {
-    of: LayoutOf,
-    tool: CutTool,
-    seed: u64,
-    shipments: Vec<KeptShipment>,
-    #[serde(default)]
-    blanks: Vec<DrawnBlank>,
-    laid: BatchPlan,
-}
-
-#[derive(Debug, Clone, Serialize, Deserialize)]
-struct KeptShipment {
-    id: Uuid,
-    title: String,
-    fingerprint: String,
-}
-
-/// A layout.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub(crate) struct CuttingView {
-    /// Which.
-    id: Uuid,
-    /// In seconds since 1970.
-    made_at: i64,
-    /// Changes whenever it is laid out anew; send it with a sheet that is cut.
-    print: String,
-    /// Which parts it is of.
-    of: LayoutOf,
-    /// What cuts.
-    tool: CutTool,
-    /// What the blade takes away beyond each line.
-    kerf_mm: f64,
-    /// Whose parts they are; a part names one by its place here.
-    shipments: Vec<CuttingShipment>,
-    /// Blanks that were drawn elsewhere; their parts name the shipment after the last.
-    blanks: Vec<DrawnBlank>,
-    /// The sheets, material by material.
-    laid: BatchPlan,
-    /// How far it is over the least that it could cost, as a share; nothing where no new sheet is opened.
-    gap: Option<f64>,
-    /// Of every price.
-    #[cfg_attr(feature = "schema", schema(value_type = String))]
-    currency: Currency,
-    /// The sheets that were cut.
-    done: Vec<CutDone>,
-    /// New sheets that the shelf lacks for what is not cut yet.
-    lacks: Vec<Lacking>,
-}
-
-/// A shipment whose parts are cut.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub(crate) struct CuttingShipment {
-    /// Which.
-    id: Uuid,
-    /// What it is called.
-    title: String,
-    /// Whether its plan has changed since, or it is gone.
-    changed: bool,
-    /// Whether its wrapped piece was measured, so that its box fits what is there.
-    wrapped: bool,
-}
-
-/// A sheet that was cut.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub(crate) struct CutDone {
-    /// Which, counted from 1.
-    n: usize,
-    /// In seconds since 1970.
-    at: i64,
-    /// What was kept of it, as it is called.
-    kept: Vec<String>,
-}
-
-/// Sheets of a size that the shelf lacks.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub(crate) struct Lacking {
-    /// What they are of.
-    name: String,
-    /// Across.
-    width_mm: f64,
-    /// Up.
-    height_mm: f64,
-    /// How many are still to be opened.
-    needs: u32,
-    /// How many there are.
-    left: i64,
-}
-
-/// A layout among others.
-#[derive(Debug, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub(crate) struct CuttingRow {
-    /// Which.
-    id: Uuid,
-    /// In seconds since 1970.
-    made_at: i64,
-    /// Whose parts.
-    titles: Vec<String>,
-    /// Which parts it is of.
-    of: LayoutOf,
-    /// How many sheets it takes.
-    sheets: usize,
-}
+use cut::titles;
+use views::{Kept, KeptShipment};
 
 const MOST_SHIPMENTS: usize = 20;
+
 const MOST_EFFORT: u64 = 100_000;
+
 /// A first layout is there at once.
 const FIRST_BUDGET: Duration = Duration::from_secs(3);
+
 const AGAIN_BUDGET: Duration = Duration::from_secs(5);
+
 const LONGEST_BUDGET_MS: u64 = 20_000;
 
 impl Desk {
@@ -566,119 +404,6 @@ pub(crate) async fn list(desk: Desk) -> Result<Json<Vec<CuttingRow>>, Problem> {
     Ok(Json(rows.into_iter().filter_map(row).collect()))
 }
 
-/// Notes that a sheet was cut: it is drawn from the shelf, and what is kept of it is put there. Once, however often it is
-/// asked.
-#[cfg_attr(feature = "schema", utoipa::path(
-    operation_id = "sheet_is_cut", put, path = "/cuttings/{id}/sheets/{n}", tag = "cuttings", request_body = CutRequest,
-    params(("id" = Uuid, Path, description = "Which layout"), ("n" = usize, Path, description = "Which sheet, counted from 1")),
-    responses(
-        (status = 200, description = "The layout as it is now", body = CuttingView),
-        (status = 404, description = "There is no such sheet", body = Problem),
-        (status = 409, description = "The shelf has none left: another bench was first", body = Problem),
-        (status = 422, description = "Values that were refused, each with its field", body = Problem),
-    ),
-))]
-pub(crate) async fn cut(
-    desk: Desk,
-    SheetPath { cutting, n }: SheetPath,
-    Body(request): Body<CutRequest>,
-) -> Result<Json<CuttingView>, Problem> {
-    let (stored, kept) = desk.kept(cutting).await?;
-    if request
-        .print
-        .as_ref()
-        .is_some_and(|print| *print != print_of(&stored.body))
-    {
-        return Err(Problem::laid_out_anew());
-    }
-    let house = desk.house().await?;
-    let (of, sheet) = sheet_of(&kept.laid, n)?;
-    let mut refusals: Refusals = hummock_core::text::refused_text("place", &request.place)
-        .into_iter()
-        .collect();
-    let mut keep = request.keep;
-    keep.sort_unstable();
-    keep.dedup();
-    if let Some(strange) = keep.iter().find(|at| **at >= sheet.rest.len()) {
-        let says = format!(
-            "sheet {n} leaves {} pieces; there is no {strange}",
-            sheet.rest.len()
-        );
-        refusals.refuse("keep", says);
-    }
-    refusals.done()?;
-    let offcuts: Vec<StockItem> = keep
-        .into_iter()
-        .map(|at| StockItem {
-            id: String::new(),
-            goods: Goods::Offcut(SheetGoods {
-                material: of.material.clone(),
-                width: sheet.rest[at].width,
-                height: sheet.rest[at].height,
-                thickness: sheet.thickness,
-            }),
-            name: String::new(),
-            place: request.place.trim().to_owned(),
-            left: 1,
-        })
-        .collect();
-    let from = match &sheet.offcut {
-        Some(offcut) => {
-            DrawnFrom::Offcut(offcut.id.parse().unwrap_or_default(), offcut.name.clone())
-        }
-        None => {
-            let goods = goods_of(of, sheet);
-            let size = format!(
-                "{} of {} × {} mm",
-                of.name,
-                sheet.width.as_mm(),
-                sheet.height.as_mm()
-            );
-            DrawnFrom::New(Draw {
-                said: said_of(&goods, &house.house.catalogue),
-                goods,
-                name: size,
-                amount: 1,
-                item: None,
-            })
-        }
-    };
-    let about = about(&kept);
-    desk.store
-        .sheet_is_cut((cutting, whole(n), &about), (&from, &stored.body), &offcuts)
-        .await?;
-    Ok(Json(desk.cutting_view(cutting).await?))
-}
-
-/// Takes back that a sheet was cut: the shelf is as it was before.
-#[cfg_attr(feature = "schema", utoipa::path(
-    operation_id = "sheet_is_not_cut", delete, path = "/cuttings/{id}/sheets/{n}", tag = "cuttings",
-    params(("id" = Uuid, Path, description = "Which layout"), ("n" = usize, Path, description = "Which sheet, counted from 1")),
-    responses(
-        (status = 200, description = "The layout as it is now", body = CuttingView),
-        (status = 404, description = "There is no such sheet", body = Problem),
-        (status = 409, description = "What was kept of it was used since", body = Problem),
-    ),
-))]
-pub(crate) async fn not_cut(
-    desk: Desk,
-    SheetPath { cutting, n }: SheetPath,
-) -> Result<Json<CuttingView>, Problem> {
-    let (_, kept) = desk.kept(cutting).await?;
-    sheet_of(&kept.laid, n)?;
-    let about = about(&kept);
-    desk.store
-        .sheet_is_not_cut((cutting, whole(n), &about))
-        .await?;
-    Ok(Json(desk.cutting_view(cutting).await?))
-}
-
-fn sheet_of(laid: &BatchPlan, n: usize) -> Result<(&MaterialCut, &BatchSheet), Problem> {
-    laid.sheets()
-        .find(|(_, sheet)| sheet.n == n)
-        .ok_or_else(|| Problem::not_found("sheet of that number in the layout"))
-}
-
 /// Returns whose parts a layout has, and the layout.
 pub(crate) async fn told_layout(
     desk: &Desk,
@@ -686,54 +411,6 @@ pub(crate) async fn told_layout(
 ) -> Result<(Vec<String>, BatchPlan), Problem> {
     let (_, kept) = desk.kept(id).await?;
     Ok((titles(&kept), kept.laid))
-}
-
-fn titles(kept: &Kept) -> Vec<String> {
-    let shipments = kept.shipments.iter().map(|one| one.title.clone());
-    let blanks = kept.blanks.iter().map(|blank| blank.name.clone());
-    shipments.chain(blanks).collect()
-}
-
-fn about(kept: &Kept) -> String {
-    titles(kept).join(", ")
-}
-
-fn whole(n: usize) -> i32 {
-    i32::try_from(n).unwrap_or(i32::MAX)
-}
-
-/// The id in the path; one that is none is not found.
-pub(crate) struct CuttingId(pub(crate) Uuid);
-
-impl<S: Send + Sync> axum::extract::FromRequestParts<S> for CuttingId {
-    type Rejection = Problem;
-
-    async fn from_request_parts(
-        parts: &mut axum::http::request::Parts,
-        state: &S,
-    ) -> Result<Self, Problem> {
-        id_in(parts, state, "layout of that id").await.map(Self)
-    }
-}
-
-/// A sheet of a layout; one that is none is not found.
-pub(crate) struct SheetPath {
-    cutting: Uuid,
-    n: usize,
-}
-
-impl<S: Send + Sync> axum::extract::FromRequestParts<S> for SheetPath {
-    type Rejection = Problem;
-
-    async fn from_request_parts(
-        parts: &mut axum::http::request::Parts,
-        state: &S,
-    ) -> Result<Self, Problem> {
-        let found: Result<Path<(Uuid, usize)>, _> = Path::from_request_parts(parts, state).await;
-        found
-            .map(|Path((cutting, n))| Self { cutting, n })
-            .map_err(|_| Problem::not_found("sheet of that number in the layout"))
-    }
 }
 
 pub(crate) fn routes() -> Routes {

@@ -1,0 +1,103 @@
+//! What carriers are asked, and asked again until they answer.
+
+use std::time::Duration;
+
+use hummock_core::{Refusal, shipment::CarrierAsk};
+use hummock_store::{Booking, StoreError};
+use jiff::civil::Date;
+use serde_json::{Value, json};
+
+use super::to_leave::ToLeave;
+
+use crate::{app::App, desk::Desk, network::Caller, outside::body_of, problem::Problem};
+
+/// A carrier that did not answer is asked again after this.
+const ASK_AGAIN: Duration = Duration::from_secs(15);
+
+const ASKED_AT_ONCE: i64 = 20;
+
+/// Returns what a carrier knows a booking by: studio and booking together, for ids are chosen by whoever books. One that was begun
+/// before studios were told apart keeps its own id.
+pub(super) fn key_of(booking: &Booking) -> String {
+    let key = booking.question["key"].as_str().map(str::to_owned);
+    key.unwrap_or_else(|| booking.id.to_string())
+}
+
+/// Returns the very question that a carrier is asked, with what its tariff says beside it.
+pub(super) async fn question(desk: &Desk, leaves: &ToLeave, on: Date) -> Result<Value, Problem> {
+    let refused = |field: &str, says: &str| Problem::from(vec![Refusal::new(field, says)]);
+    let gaps = leaves.gaps();
+    if !gaps.is_empty() {
+        let refusals = gaps
+            .into_iter()
+            .map(|gap| Refusal::new(gap.field, gap.says));
+        return Err(refusals.collect::<Vec<_>>().into());
+    }
+    let quote = leaves.chosen().ok_or_else(|| {
+        refused(
+            "service",
+            "choose a service that takes it first, under Price",
+        )
+    })?;
+    let (tariff, service) = leaves.by_tariff().ok_or_else(|| {
+        refused(
+            "service",
+            "a price that somebody quoted is booked with whoever quoted it: type the number that it is followed by",
+        )
+    })?;
+    if !desk.carriers().are_there() {
+        return Err(refused(
+            "service",
+            "no carrier can be asked from here: book it with the carrier, and type the number that it is followed by",
+        ));
+    }
+    if on < desk.app.clock.today() {
+        return Err(refused(
+            "on",
+            "that day is over: choose one that is still to come",
+        ));
+    }
+    // The carrier may take it on a day that its tariff does not know of.
+    let is_its = tariff.next_days(service, on, 1).first() == Some(&on);
+    if !is_its && !desk.takes_on(tariff, service, on).await {
+        return Err(refused(
+            "on",
+            "the carrier takes nothing on that day: choose one of its days",
+        ));
+    }
+    let inputs = &leaves.stored.inputs;
+    let asks = CarrierAsk::of(inputs, &leaves.house.house)?;
+    let ask = asks
+        .iter()
+        .find(|ask| ask.tariff.id == tariff.id)
+        .ok_or_else(|| refused("service", "its carrier has no tariff here any more"))?;
+    let ends = leaves.ends();
+    let mut asked = body_of(ask);
+    asked["service"] = json!(service.id);
+    asked["ready_on"] = json!(on);
+    asked["to"] = json!(ends.to);
+    asked["from"] = json!(ends.from);
+    Ok(json!({ "asks": asked, "by_tariff": quote.total() }))
+}
+
+/// Asks carriers again about what they have not answered, until it is dropped: what a process that was killed had begun, too.
+pub(crate) async fn keep_asking(app: App) {
+    loop {
+        if let Err(error) = ask_again(&app).await {
+            tracing::warn!(%error, "bookings can't be looked for");
+        }
+        tokio::time::sleep(ASK_AGAIN).await;
+    }
+}
+
+async fn ask_again(app: &App) -> Result<(), StoreError> {
+    for studio in app.store.studios().await? {
+        let desk = Desk::of(app, studio, Caller::Machine);
+        for booking in desk.store.unanswered(ASKED_AT_ONCE).await? {
+            if desk.settle(&booking).await.is_err() {
+                tracing::warn!(booking = %booking.id, "what a carrier said can't be written down");
+            }
+        }
+    }
+    Ok(())
+}

@@ -1,0 +1,183 @@
+//! What is asked and answered about shipments.
+
+use hummock_core::{
+    quantity::LengthUnit,
+    sending::Handed,
+    shipment::{ShipmentInputs, Summary, WorkLine},
+};
+use hummock_store::{Place, Sort};
+use serde::{Deserialize, Serialize};
+use serde_json::{Map, Value};
+use uuid::Uuid;
+
+/// A shipment with everything that was worked out for it.
+#[derive(Debug, Clone, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub(crate) struct ShipmentView {
+    /// Which.
+    pub(super) id: Uuid,
+    /// Counts up with every edit, undo and redo; send it back with the next edit.
+    pub(crate) version: i32,
+    /// What was typed.
+    pub(super) inputs: ShipmentInputs,
+    /// Plan and quotes, as computed when the inputs last changed.
+    #[cfg_attr(feature = "schema", schema(value_type = Worked))]
+    pub(super) worked: Value,
+    /// The figures of the bench, once there is a plan.
+    pub(super) summary: Option<Summary>,
+    /// Where it stands today.
+    pub(super) line: WorkLine,
+    /// Whether there is an edit to take back.
+    pub(super) can_undo: bool,
+    /// Whether there is one to make again.
+    pub(super) can_redo: bool,
+    /// Where it is kept.
+    #[cfg_attr(feature = "schema", schema(value_type = PlaceName))]
+    pub(super) place: Place,
+    /// What it is followed by: as its carrier booked it, else as it was typed.
+    pub(super) tracking: Option<String>,
+    /// As it was handed over; nothing before that.
+    pub(super) handed: Option<Handed>,
+}
+
+/// Where a shipment is kept: at work, handed over and on its way, put away with the plan that it had, or deleted until it is
+/// taken back. `sent` follows from `sending.handed_over` alone: asked for `bench`, what was handed over goes back to `sent`.
+#[cfg(feature = "schema")]
+#[derive(utoipa::ToSchema)]
+#[schema(rename_all = "snake_case")]
+#[expect(dead_code, reason = "it describes the store's own type")]
+pub(crate) enum PlaceName {
+    Bench,
+    Sent,
+    Archive,
+    Bin,
+}
+
+/// A shipment on the bench.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub(crate) struct BenchRow {
+    /// Which.
+    pub(super) id: Uuid,
+    /// What was typed.
+    pub(super) inputs: ShipmentInputs,
+    /// The figures, once there is a plan.
+    pub(super) summary: Option<Summary>,
+    /// Where it stands today.
+    pub(super) line: WorkLine,
+    /// What it is followed by.
+    pub(super) tracking: Option<String>,
+}
+
+/// A page of shipments.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub(crate) struct BenchPage {
+    /// The shipments, in order.
+    pub(super) rows: Vec<BenchRow>,
+    /// How many there are on all pages.
+    pub(super) total: i64,
+    /// What to ask for as `after` for the next page; null on the last.
+    pub(super) next: Option<Uuid>,
+}
+
+/// Which shipments, in which order.
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
+#[serde(deny_unknown_fields)]
+pub(crate) struct ListQuery {
+    /// Where they are kept.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", param(value_type = PlaceName, required = false))]
+    pub(super) place: Place,
+    /// Every word of it stands in the title, the buyer's name or the town; up to 120 characters.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", param(max_length = 120))]
+    pub(super) search: String,
+    /// Promised first (what was not promised comes last), by title, by buyer, or the newest first.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", param(value_type = SortName, required = false))]
+    pub(super) sort: Sort,
+    /// `next` of the page before.
+    pub(super) after: Option<Uuid>,
+    /// How many at most, 1 to 200.
+    #[serde(default = "a_page")]
+    #[cfg_attr(feature = "schema", param(minimum = 1, maximum = 200, default = 50))]
+    pub(super) most: u32,
+}
+
+/// What a list is sorted by.
+#[cfg(feature = "schema")]
+#[derive(utoipa::ToSchema)]
+#[schema(rename_all = "snake_case")]
+#[expect(dead_code, reason = "it describes the store's own type")]
+pub(crate) enum SortName {
+    Promised,
+    Title,
+    Buyer,
+    Newest,
+}
+
+const fn a_page() -> u32 {
+    50
+}
+
+/// A shipment to make.
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub(crate) struct NewRequest {
+    /// Chosen by the caller, so that asking twice makes one; made here when absent.
+    #[serde(default)]
+    pub(super) id: Option<Uuid>,
+    /// Chosen by the caller, as for an edit: asking again with another one is a conflict, not the same shipment.
+    #[serde(default)]
+    pub(super) edit: Option<Uuid>,
+    /// What was typed.
+    #[serde(default)]
+    pub(super) inputs: ShipmentInputs,
+    /// What a bare number is in.
+    #[serde(default)]
+    pub(super) unit: LengthUnit,
+}
+
+/// An edit of a shipment.
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub(crate) struct EditRequest {
+    /// The version that it is based on.
+    pub(super) version: i32,
+    /// Chosen by the caller, so that an edit whose answer was lost can be sent again without a conflict.
+    #[serde(default)]
+    pub(super) edit: Option<Uuid>,
+    /// What changes, as a JSON merge patch (RFC 7396) on the inputs: `null` takes a value away.
+    #[cfg_attr(feature = "schema", schema(value_type = Object, example = json!({ "choices": { "first_turns": 2 } })))]
+    pub(super) change: Map<String, Value>,
+    /// What a bare number is in.
+    #[serde(default)]
+    pub(super) unit: LengthUnit,
+}
+
+/// A move through the history of a shipment.
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub(crate) struct MoveRequest {
+    /// The version that it is based on.
+    pub(super) version: i32,
+    /// Chosen by the caller, as for an edit.
+    #[serde(default)]
+    pub(super) edit: Option<Uuid>,
+}
+
+/// Where a shipment is to be kept.
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub(crate) struct PlaceRequest {
+    /// On the bench, in the archive or in the bin.
+    #[cfg_attr(feature = "schema", schema(value_type = PlaceName))]
+    pub(super) place: Place,
+}
