@@ -26,12 +26,12 @@ enum Asked {
     Pdf(pdf::Document),
     /// A drawing as SVG in millimetres.
     Svg {
-        /// Which.
+        /// The drawing.
         drawing: Drawing,
     },
     /// A drawing as DXF R12.
     Dxf {
-        /// Which.
+        /// The drawing.
         drawing: Drawing,
     },
     /// The lines of a DXF file, as JSON.

@@ -10,7 +10,7 @@ use typst_layout::PagedDocument;
 pub(crate) struct Document {
     /// Whose it is.
     studio: String,
-    /// A cut list that comes first; nothing where there is none.
+    /// A cut list that comes first; `None` if there is none.
     #[serde(default)]
     list: Vec<List>,
     /// Each at true scale.

@@ -33,7 +33,7 @@ const NEEDED: [&str; 5] = ["length_mm", "width_mm", "height_mm", "mass_kg", "cou
 const KNOWN: [&str; 3] = ["postcode", "service", "value"];
 const MOST_LINES: usize = 2000;
 const MOST_REFUSALS: usize = 20;
-/// So many of the archive are looked at, the last ones.
+/// How many of the archive are looked at, the last ones.
 const MOST_SENT: i64 = 1000;
 
 /// Says what each tier of a carrier's account would make of parcels: of those in the archive that went with it, or of a table.

@@ -22,7 +22,7 @@ use crate::{
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct AfterView {
-    /// How it turned out beside the plan; nothing before it was handed over.
+    /// How it turned out beside the plan; `None` before it was handed over.
     beside: Option<ParcelBeside>,
     /// What the carrier says, the first thing first.
     events: Vec<TrackingEvent>,
@@ -32,7 +32,7 @@ pub(crate) struct AfterView {
     answered: bool,
     /// Whether its carrier can be asked at all.
     followed: bool,
-    /// Until when damage or loss is heard; nothing while neither can be claimed.
+    /// Until when damage or loss is heard; `None` while neither can be claimed.
     deadline: Option<Deadline>,
     /// The last day on which it was to arrive, by its carrier's calendar.
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>, format = Date))]
@@ -61,9 +61,9 @@ pub(crate) struct LessonView {
     says: String,
 }
 
-/// So many of the newest lessons are shown.
+/// How many of the newest lessons are shown.
 const MOST_LESSONS: usize = 5;
-/// So many of the newest parcels with a lesson are looked through.
+/// How many of the newest parcels with a lesson are looked through.
 const LOOKED_THROUGH: i64 = 400;
 
 impl Desk {

@@ -19,7 +19,7 @@ use crate::{
     routes::{Routes, routes},
 };
 
-/// So many searches run at once; others wait for their turn.
+/// How many searches run at once; others wait for their turn.
 static AT_ONCE: Semaphore = Semaphore::const_new(2);
 /// A search that names no budget is stopped after this.
 const USUAL_BUDGET: Duration = Duration::from_secs(20);

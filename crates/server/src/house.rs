@@ -32,7 +32,7 @@ pub(crate) struct RulesRequest {
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct Affected {
-    /// Which.
+    /// The id of the shipment.
     id: Uuid,
     /// The title of its piece.
     title: String,

@@ -35,7 +35,7 @@ pub(crate) struct AgainView {
     inputs: ShipmentInputs,
 }
 
-/// So many of the newest shipments are looked at, on the bench and in the archive each.
+/// How many of the newest shipments are looked at, on the bench and in the archive each.
 const LOOKED_AT: u32 = 200;
 const MOST_KINDS: usize = 24;
 

@@ -27,7 +27,7 @@ pub(crate) struct OrdersRequest {
     columns: OrderColumns,
     /// Up to 100 rows, each by the names of its columns.
     rows: Vec<BTreeMap<String, String>>,
-    /// A shipment that they are like, as `again` hands it on; nothing where each piece is measured anew.
+    /// A shipment that they are like, as `again` hands it on; `None` if each piece is measured anew.
     like: Option<Uuid>,
     /// Whether shipments are made of them; they are only looked over otherwise.
     #[serde(default)]

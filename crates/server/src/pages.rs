@@ -64,7 +64,7 @@ const FOR_EVER: HeaderValue = HeaderValue::from_static("public, max-age=31536000
 const ASK_AGAIN: HeaderValue = HeaderValue::from_static("no-cache");
 const GZIP: HeaderValue = HeaderValue::from_static("gzip");
 const VARIES: HeaderValue = HeaderValue::from_static("accept-encoding");
-/// So many bytes of the digest tell one file from another.
+/// How many bytes of the digest tell one file from another.
 const TAG_BYTES: usize = 12;
 
 impl PageShelf {

@@ -33,7 +33,7 @@ const JPEG: &str = "image/jpeg";
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct PhotographView {
-    /// Which.
+    /// The id of the photograph.
     id: Uuid,
     /// The key of the step that it was taken at.
     step: String,

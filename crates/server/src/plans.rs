@@ -151,7 +151,7 @@ pub(crate) struct Pricing {
     ladders: Vec<ServiceLadder>,
     /// When it would arrive with each service that takes it, handed over on the first day on which it can be.
     arrivals: Vec<Arrival>,
-    /// What it costs and what the buyer pays; nothing before there is a plan.
+    /// What it costs and what the buyer pays; `None` before there is a plan.
     charge: Option<Charge>,
 }
 
@@ -209,7 +209,7 @@ pub(crate) async fn rough(
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct PackingView {
-    /// Every step beside what was ticked; nothing while there is no plan.
+    /// Every step beside what was ticked; `None` while there is no plan.
     packing: Option<PackView>,
 }
 

@@ -21,7 +21,7 @@ pub struct Documents {
     at_once: Arc<Semaphore>,
 }
 
-/// So many documents are made at once; others wait for their turn.
+/// How many documents are made at once; others wait for their turn.
 const AT_ONCE: usize = 2;
 const LONGEST: Duration = Duration::from_secs(9);
 /// A document that is larger is given up.
@@ -183,7 +183,7 @@ impl Documents {
 /// A paper to be set.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct Printed<'a> {
-    /// Which.
+    /// The kind of paper.
     pub kind: &'a str,
     /// What it says.
     pub says: &'a Value,

@@ -16,7 +16,7 @@ use crate::{
     problem::Problem,
 };
 
-/// So many are claimed at once: a person who changes the house again waits for no more than these.
+/// How many are claimed at once: a person who changes the house again waits for no more than these.
 const BATCH: u32 = 20;
 /// Work that another process left is looked for this often.
 const LOOK_AGAIN: Duration = Duration::from_secs(10);

@@ -17,7 +17,7 @@ use crate::{
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct LeavingDay {
-    /// Which.
+    /// The day.
     #[cfg_attr(feature = "schema", schema(value_type = String, format = Date))]
     on: Date,
     /// How many other parcels leave with this carrier on it.
@@ -37,7 +37,7 @@ pub(crate) struct SlotsView {
     cut_off: Option<Time>,
 }
 
-/// So many days are offered.
+/// How many days are offered.
 const DAYS: usize = 6;
 
 /// Days on which a parcel can leave: those of its carrier, else working days.

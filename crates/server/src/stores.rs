@@ -122,7 +122,7 @@ impl<S: Send + Sync> FromRequestParts<S> for ClassPath {
 }
 
 impl Desk {
-    /// Writes other stores in place of those of a house; nothing when the house changed meanwhile.
+    /// Writes other stores in place of those of a house; `None` if the house changed meanwhile.
     pub(crate) async fn changed_to(
         &self,
         house: &HouseAt,

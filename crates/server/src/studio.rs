@@ -52,7 +52,7 @@ pub(crate) struct StudioView {
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct SlotName {
-    /// Which.
+    /// The place of the layer.
     slot: LayerSlot,
     /// What people call it.
     name: &'static str,
@@ -62,7 +62,7 @@ pub(crate) struct SlotName {
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ClassName {
-    /// Which.
+    /// The class of pieces.
     class: PieceClass,
     /// What people call it.
     name: &'static str,
@@ -72,7 +72,7 @@ pub(crate) struct ClassName {
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct RouteName {
-    /// Which.
+    /// The route.
     route: Route,
     /// What people call it.
     name: &'static str,

@@ -135,7 +135,7 @@ fn columns_fit(class: MaterialClass, head: &csv::StringRecord) -> Result<(), Vec
     refusals.or(())
 }
 
-/// So much of a wrong column's name is said back, and of so many.
+/// How much of a wrong column's name is said back, and of so many.
 const LONGEST_SHOWN: usize = 40;
 const MOST_REFUSALS: usize = 20;
 

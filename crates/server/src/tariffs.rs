@@ -158,7 +158,7 @@ fn kept<'a>(house: &'a HouseAt, id: &str) -> Result<(&'a Tariff, i32), Problem> 
 }
 
 impl Desk {
-    /// Keeps a tariff, or only says what that would do; nothing when the house changed meanwhile.
+    /// Keeps a tariff, or only says what that would do; `None` if the house changed meanwhile.
     async fn tariff_kept(
         &self,
         house: &Arc<HouseAt>,

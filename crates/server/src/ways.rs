@@ -31,7 +31,7 @@ use crate::{
 #[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct WaysQuery {
-    /// So many plans are made at most, each with every service that takes it: 1 to 5000.
+    /// How many plans are made at most, each with every service that takes it: 1 to 5000.
     #[serde(default = "usual")]
     #[cfg_attr(feature = "schema", param(minimum = 1, maximum = 5000, default = 1500))]
     most: u32,
@@ -44,7 +44,7 @@ const fn usual() -> u32 {
 const MOST: u32 = 5000;
 /// Nobody looks at a picture more often.
 const TOLD_EVERY: Duration = Duration::from_millis(200);
-/// So many fronts wait for a page that is slow; others are left out.
+/// How many fronts wait for a page that is slow; others are left out.
 const WAITING: usize = 2;
 
 /// Looks for the ways to pack and send a shipment that nothing beats in cost, odds, minutes and plastic, and tells them as

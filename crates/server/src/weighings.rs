@@ -20,7 +20,7 @@ use crate::{
     stores::StoresView,
 };
 
-/// So many of the last ones are looked at.
+/// How many of the last ones are looked at.
 const MOST: i64 = 300;
 
 /// What the readings say, and of which stores.

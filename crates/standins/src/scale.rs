@@ -120,7 +120,7 @@ impl Scale {
             .on_it
     }
 
-    /// What it says at a turn; nothing while its cable is out.
+    /// What it says at a turn; `None` while its cable is out.
     fn says(&self, turn: u64) -> Option<Sample> {
         let now = *self.now.lock().unwrap_or_else(PoisonError::into_inner);
         // It swings to and fro, always the same way.

@@ -11,7 +11,7 @@ use crate::{Computed, HouseVersion, StoreError, StudioStore, error::Tries, house
 /// A shipment whose plan is behind the house, claimed by whoever asked.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Behind {
-    /// Which.
+    /// The id of the shipment.
     pub id: Uuid,
     /// The version of its inputs.
     pub version: i32,
@@ -22,7 +22,7 @@ pub struct Behind {
 /// What was computed anew for a shipment that nobody edited.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Recomputed {
-    /// Which.
+    /// The id of the shipment.
     pub id: Uuid,
     /// The version whose inputs it was computed for; a newer one keeps its own.
     pub version: i32,

@@ -51,7 +51,7 @@ pub enum BookingMove<'a> {
     Cancelled,
     /// The carrier does not forget it: it stays booked.
     KeptBooked {
-        /// Why.
+        /// The reason, in words.
         says: &'a str,
         /// The number that the parcel is followed by.
         tracking: Option<&'a str>,

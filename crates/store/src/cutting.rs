@@ -13,7 +13,7 @@ use crate::{
 /// A layout, as it was made.
 #[derive(Debug, Clone, PartialEq)]
 pub struct StoredCutting {
-    /// Which.
+    /// The id of the layout.
     pub id: Uuid,
     /// What it says; the server's own.
     pub body: Value,

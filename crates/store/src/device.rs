@@ -8,7 +8,7 @@ use crate::{StoreError, StudioStore};
 /// A device that is signed in.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Device {
-    /// Which.
+    /// The id of the device.
     pub id: Uuid,
     /// What its user calls it.
     pub name: String,

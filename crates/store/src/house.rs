@@ -30,7 +30,7 @@ impl HouseVersion {
 /// A house as it was at a version.
 #[derive(Debug)]
 pub struct HouseAt {
-    /// Which.
+    /// The version of the house.
     pub version: HouseVersion,
     /// The version of its stores alone.
     pub stores_version: i32,

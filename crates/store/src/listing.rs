@@ -47,7 +47,7 @@ pub struct Wanted {
 /// A shipment in a list.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Listed {
-    /// Which.
+    /// The id of the shipment.
     pub id: Uuid,
     /// Counts up with every edit, undo and redo.
     pub version: i32,

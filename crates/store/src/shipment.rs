@@ -85,7 +85,7 @@ pub struct NewShipment {
 /// A shipment as stored.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Stored {
-    /// Which.
+    /// The id of the shipment.
     pub id: Uuid,
     /// Counts up with every edit, undo and redo.
     pub version: i32,
@@ -99,7 +99,7 @@ pub struct Stored {
     pub can_redo: bool,
     /// Where it is kept.
     pub place: Place,
-    /// As it was handed over; nothing before that.
+    /// As it was handed over; `None` before that.
     pub handed: Option<Handed>,
     /// What it is followed by, where it was booked.
     pub tracking: Option<String>,
@@ -118,7 +118,7 @@ pub struct Edit<'a> {
     pub inputs: &'a ShipmentInputs,
     /// What follows from them.
     pub computed: &'a Computed,
-    /// As it is handed over by it; nothing where it is not, or was before.
+    /// As it is handed over by it; `None` if it is not, or was before.
     pub handed: Option<&'a Handed>,
     /// Whether what was computed stays as it stands, whatever became of the house: it has left.
     pub keeps_plan: bool,
@@ -484,8 +484,8 @@ async fn hold(
     }
 }
 
-/// Keeps others from writing a shipment until the transaction ends, and returns the state it stands at; nothing
-/// when the change was made already.
+/// Keeps others from writing a shipment until the transaction ends, and returns the state it stands at; `None`
+/// if the change was made already.
 async fn lock(
     connection: &mut PgConnection,
     studio: StudioId,
@@ -608,7 +608,7 @@ async fn stand_at(
     Ok(())
 }
 
-/// The row of the log; nothing before it was handed over.
+/// The row of the log; `None` before it was handed over.
 fn logged(handed: Option<&Handed>, inputs: &ShipmentInputs) -> Option<Json<LogRow>> {
     LogRow::of(handed?, inputs).map(Json)
 }

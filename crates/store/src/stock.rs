@@ -65,10 +65,10 @@ pub struct StockEvent {
     pub at: i64,
 }
 
-/// So much of something, to be drawn.
+/// How much of something, to be drawn.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Draw {
-    /// What.
+    /// The goods that are drawn.
     pub goods: Goods,
     /// What it is called.
     pub name: String,
@@ -76,7 +76,7 @@ pub struct Draw {
     pub amount: i64,
     /// Which one, where it is no count by material and size.
     pub item: Option<Uuid>,
-    /// How much the stores say there is, where it was never counted here; nothing where it is not counted at all.
+    /// How much the stores say there is, where it was never counted here; `None` if it is not counted at all.
     pub said: Option<i64>,
 }
 
@@ -334,7 +334,7 @@ impl StudioStore {
         Ok(lines)
     }
 
-    /// Returns what was taken for a shipment; nothing before packing began.
+    /// Returns what was taken for a shipment; `None` before packing began.
     ///
     /// # Errors
     /// [`StoreError`].
@@ -449,7 +449,7 @@ pub(crate) async fn keep(
     Ok(ids)
 }
 
-/// Finds the count of something, made from what the stores say where there is none yet; nothing where it is not counted.
+/// Finds the count of something, made from what the stores say where there is none yet; `None` if it is not counted.
 pub(crate) async fn counted(
     connection: &mut PgConnection,
     studio: StudioId,

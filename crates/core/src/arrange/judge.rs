@@ -24,7 +24,7 @@ pub enum Rule {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Broken {
-    /// Which.
+    /// The rule.
     pub rule: Rule,
     /// At which place from the front, from 0; of a pair the one in front.
     pub at: usize,

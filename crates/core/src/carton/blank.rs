@@ -139,9 +139,9 @@ pub struct Hinge {
 pub struct Blank {
     /// Which part of the box it is.
     pub part: &'static str,
-    /// What its tab laps outside, with its article; nothing where it has none.
+    /// What its tab laps outside, with its article; `None` if it has none.
     pub laps_over: Option<&'static str>,
-    /// What is taped once it is folded; nothing where nothing is.
+    /// What is taped once it is folded; `None` if nothing is.
     #[serde(skip)]
     pub closing: Option<&'static str>,
     /// Of the rectangle that it is cut from.

@@ -171,8 +171,8 @@ impl Folded<'_> {
         Solid::prism(low.collect(), pose.transform_vector3(half * 2.0))
     }
 
-    /// Returns the furthest that one panel passes through another that it does not hang on, and which two; nothing
-    /// where none does.
+    /// Returns the furthest that one panel passes through another that it does not hang on, and which two; `None`
+    /// if none does.
     #[must_use]
     pub fn furthest_through(&self, caliper: Length) -> Option<(f64, [&'static str; 2])> {
         let slabs: Vec<Solid> = (0..self.poses.len())

@@ -27,10 +27,10 @@ pub struct Carton {
     /// Of the board.
     #[serde(rename = "caliper_mm")]
     pub caliper: Length,
-    /// What a slot is wide; nothing where none is cut.
+    /// What a slot is wide; `None` if none is cut.
     #[serde(rename = "slot_mm")]
     pub slot: Length,
-    /// How far the joining tab laps; nothing where there is none.
+    /// How far the joining tab laps; `None` if there is none.
     #[serde(rename = "tab_mm")]
     pub tab: Length,
     /// What a tape reads beyond the board, once it is filled.

@@ -34,7 +34,7 @@ pub struct LengthCut {
     /// Cut round twice, so far apart, and taken out.
     #[serde(rename = "take_out_mm")]
     pub take_out: Length,
-    /// The four edges of one half are slit so far, which makes four tongues; nothing where the halves are butted.
+    /// The four edges of one half are slit so far, which makes four tongues; `None` if the halves are butted.
     #[serde(rename = "tongue_mm")]
     pub tongue: Option<Length>,
     /// Taken off each tongue at both sides.

@@ -162,13 +162,13 @@ impl CartonStyle {
         }
     }
 
-    /// Returns the joining tab; nothing where there is none.
+    /// Returns the joining tab; `None` if there is none.
     #[must_use]
     pub fn tab(self, caliper: Length, allowances: &Allowances) -> Option<Length> {
         self.is_slotted().then(|| ring::tab(caliper, allowances))
     }
 
-    /// Returns the width of a slot; nothing where none is cut.
+    /// Returns the width of a slot; `None` if none is cut.
     #[must_use]
     pub fn slot(self, caliper: Length, allowances: &Allowances) -> Option<Length> {
         self.is_slotted().then(|| ring::slot(caliper, allowances))

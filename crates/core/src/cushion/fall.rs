@@ -16,7 +16,7 @@ pub struct FallAxis {
     pub thickness: Length,
 }
 
-/// Returns the peak shock of a fall on an edge (two axes) or a corner (three); nothing when an axis is
+/// Returns the peak shock of a fall on an edge (two axes) or a corner (three); `None` if an axis is
 /// driven past its tested range.
 ///
 /// n = (X, Y, Z)/√(X² + Y² + Z²), εᵢ = sᵢ·H·nᵢ²/Tᵢ, G = √ΣGᵢ². An upper bound: what the box itself

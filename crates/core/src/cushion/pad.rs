@@ -73,7 +73,7 @@ impl Pad {
     }
 
     /// Returns the highest fall that stays at or under a limit, in millimetres, never past the tested
-    /// range; nothing when so light a piece on so large an area never compresses it.
+    /// range; `None` if so light a piece on so large an area never compresses it.
     ///
     /// H = T·ln(G·s/a)/(b·s), and from the low branch under the start of the range.
     #[must_use]
@@ -87,7 +87,7 @@ impl Pad {
         Some(self.thickness * (within.as_kj_m3() / stress.as_kpa()))
     }
 
-    /// Returns the thickness at this area that meets a limit, in millimetres; nothing where G·s ≤ a, too
+    /// Returns the thickness at this area that meets a limit, in millimetres; `None` if G·s ≤ a, too
     /// much area for so light a piece.
     ///
     /// T = b·s·H/ln(G·s/a); never under the thickness that keeps the fall in the tested range.

@@ -37,7 +37,7 @@ impl TriedSeries {
         Some(Self { layers, springs })
     }
 
-    /// Returns the peak shock of a fall; nothing when a layer is driven past its tested range.
+    /// Returns the peak shock of a fall; `None` if a layer is driven past its tested range.
     pub(crate) fn peak(&self, mass: Mass, drop: Length) -> Option<Shock> {
         let force = force_in(&self.springs, mass, drop);
         let within = self.layers.iter().all(|SeriesLayer { curve, area, .. }| {
@@ -75,7 +75,7 @@ impl Series {
         Some(Self { force, energies })
     }
 
-    /// Returns the peak shock of a fall; nothing without layers, or when one is driven past its tested range.
+    /// Returns the peak shock of a fall; `None` without layers, or when one is driven past its tested range.
     #[must_use]
     pub fn peak(layers: &[SeriesLayer], mass: Mass, drop: Length) -> Option<Shock> {
         TriedSeries::of(layers.to_vec())?.peak(mass, drop)

@@ -11,7 +11,7 @@ use super::{
 const FOR_SIZE: f64 = 0.5;
 /// How far the order of what fits about as well is left to chance, after the first try.
 const CHANCE: f64 = 0.1;
-/// So many parts of about a size are looked at for a place.
+/// How many parts of about a size are looked at for a place.
 const NEAR: usize = 6;
 /// The first part of a sheet is one of so many of the largest.
 const OF_THE_LARGEST: usize = 6;

@@ -97,7 +97,7 @@ pub(super) struct Search<'a> {
     pub(super) mean: f64,
 }
 
-/// So many parts are taken out at a time, on average.
+/// How many parts are taken out at a time, on average.
 const TAKEN: f64 = 8.0;
 /// A place that would do is passed over so often.
 const PASSED_OVER: f64 = 0.005;
@@ -108,7 +108,7 @@ const LEAST_WHOLE: f64 = 0.02;
 const HOP: f64 = 0.2;
 /// Larger parts go first, give or take this share of their area.
 const ORDER: f64 = 0.4;
-/// So many average parts more may be left over for a while, at first.
+/// How many average parts more may be left over for a while, at first.
 const HEAT: f64 = 0.2;
 /// Of all ways to spend what may be spent, one of so many that give most room is taken.
 const WAYS: usize = 3;

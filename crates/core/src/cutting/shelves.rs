@@ -14,7 +14,7 @@ struct Sheet {
 }
 
 /// Returns the parts on shelves of one kind of sheet: long side along the sheet where it may be turned, highest first,
-/// each on the first shelf that takes it; nothing where that kind does not hold them all.
+/// each on the first shelf that takes it; `None` if that kind does not hold them all.
 ///
 /// Shelves lie along either side of the sheet; what takes fewer sheets is taken.
 pub(super) fn on_shelves(asked: &Asked<'_>, kind: usize) -> Option<Layout> {

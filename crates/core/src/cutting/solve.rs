@@ -32,7 +32,7 @@ impl Patience for Watched<'_> {
     }
 }
 
-/// Returns the cheapest layout that is found in so many steps for each choice of sheets; nothing when no layout was found
+/// Returns the cheapest layout that is found in so many steps for each choice of sheets; `None` if no layout was found
 /// that holds every part.
 ///
 /// Each choice begins with the best of the choices that leave out one of its kinds, so that one kind more never costs more.

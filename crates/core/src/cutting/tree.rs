@@ -160,7 +160,7 @@ impl Tree {
         (node.w, node.h)
     }
 
-    /// Which way a strip goes; nothing where it is a part.
+    /// Which way a strip goes; `None` if it is a part.
     pub(super) fn strip(&self, node: Side) -> Option<Axis> {
         match self.nodes[usize::from(node.0)].kind {
             Kind::Strip(axis) => Some(axis),
@@ -483,7 +483,7 @@ impl Spot {
         }
     }
 
-    /// Returns what a part would waste here; nothing where it does not go in.
+    /// Returns what a part would waste here; `None` if it does not go in.
     ///
     /// What is left beside it, or beside what it lies next to, is waste; so is a rest too narrow for any part.
     #[inline]

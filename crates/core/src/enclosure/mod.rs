@@ -98,7 +98,7 @@ pub struct Enclosed {
     /// What it is and where it lies.
     #[serde(flatten)]
     pub enclosure: Enclosure,
-    /// The set of the house that brought it; nothing where the shipment did.
+    /// The set of the house that brought it; `None` if the shipment did.
     pub set: Option<String>,
 }
 

@@ -40,7 +40,7 @@ pub struct AccountTier {
 pub struct AccountSavings {
     /// Every tier; first none at all, where the studio has none.
     pub tiers: Vec<AccountTier>,
-    /// So many parcels were priced.
+    /// How many parcels were priced.
     pub parcels: u32,
     /// So many the carrier does not take.
     pub not_taken: u32,

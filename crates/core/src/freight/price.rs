@@ -95,7 +95,7 @@ impl Tariff {
             .collect()
     }
 
-    /// Returns what one of its services says to a parcel; nothing where it has none of that id.
+    /// Returns what one of its services says to a parcel; `None` if it has none of that id.
     #[must_use]
     pub fn quote(&self, service: &str, asked: &Asked<'_>) -> Option<Quote> {
         let at = self.services.iter().position(|known| known.id == service)?;
@@ -209,7 +209,7 @@ impl<'a> Fare<'a> {
         (billable, offer, bought)
     }
 
-    /// What it comes to; nothing where the parcel is not taken.
+    /// What it comes to; `None` if the parcel is not taken.
     pub(super) fn total(&self, measured: &Measured) -> Option<Decimal> {
         if !self.reasons_against(measured).is_empty() {
             return None;
@@ -584,7 +584,7 @@ fn of_zone<'a>(prices: &'a [ZonePrice], zone: &str) -> Option<(usize, &'a ZonePr
         .find(|(_, price)| price.zone == zone)
 }
 
-/// What a table takes for a weight; nothing when that is over the last step and no further kilograms are sold.
+/// What a table takes for a weight; `None` if that is over the last step and no further kilograms are sold.
 fn by_weight(prices: &ZonePrice, weight: Whole) -> Option<ByWeight> {
     if weight > HEAVIEST_BILLED {
         return None;

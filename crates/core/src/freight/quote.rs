@@ -31,15 +31,15 @@ pub struct Quote {
     pub billable: Billable,
     /// The price, or the reasons against it.
     pub offer: Offer,
-    /// What it comes to in the studio's currency; nothing where no rate is known.
+    /// What it comes to in the studio's currency; `None` if no rate is known.
     pub total_here: Option<Money>,
-    /// What a journey with it costs on average in damage and loss beyond its cover; nothing without a value.
+    /// What a journey with it costs on average in damage and loss beyond its cover; `None` without a value.
     pub expected_loss: Option<Money>,
-    /// What it costs the studio all told: price and expected loss; nothing where no rate is known.
+    /// What it costs the studio all told: price and expected loss; `None` if no rate is known.
     pub all_told: Option<Money>,
-    /// How far its cover falls short of the value; nothing where it does not.
+    /// How far its cover falls short of the value; `None` if it does not.
     pub uncovered: Option<Money>,
-    /// What more cover than is included costs and pays back; nothing where none is sold, or nothing is to be covered.
+    /// What more cover than is included costs and pays back; `None` if none is sold, or nothing is to be covered.
     pub cover: Option<CoverChoice>,
 }
 
@@ -151,19 +151,19 @@ pub enum Place {
     },
     /// A rule for every service.
     Rule {
-        /// Which.
+        /// The rule, by its place in the list.
         rule: usize,
     },
     /// A rule of a service.
     ServiceRule {
         /// The service.
         service: usize,
-        /// Which.
+        /// The rule, by its place in the list.
         rule: usize,
     },
     /// A discount tier.
     Tier {
-        /// Which.
+        /// The tier, by its place in the list.
         tier: usize,
     },
     /// The fuel.

@@ -107,7 +107,7 @@ pub(super) fn kg_begun(mass: Whole) -> Whole {
 }
 
 impl What {
-    /// What it adds by the parcel alone, unrounded; nothing where it goes by lines, or adds none.
+    /// What it adds by the parcel alone, unrounded; `None` if it goes by lines, or adds none.
     pub(super) fn adds(&self, measured: &Measured, billable: Whole) -> Option<Decimal> {
         match self {
             Self::Sum { price } => Some(*price),

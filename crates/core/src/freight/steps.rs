@@ -38,7 +38,7 @@ pub struct Step {
     pub less_mm: Option<Length>,
     /// How much less, where it is the weight.
     pub less_g: Option<Mass>,
-    /// What that saves; nothing where the service does not take the parcel as it is.
+    /// What that saves; `None` if the service does not take the parcel as it is.
     pub saves: Option<Money>,
     /// What it then comes to.
     pub becomes: Money,
@@ -54,7 +54,7 @@ pub struct Room {
     pub more_mm: Option<Length>,
     /// How much more, where it is the weight.
     pub more_g: Option<Mass>,
-    /// What it comes to just beyond; nothing where it is no longer taken.
+    /// What it comes to just beyond; `None` if it is no longer taken.
     pub beyond: Option<Money>,
     /// Whether the tariff has a dip there, so that more costs less.
     pub dip: bool,
@@ -89,7 +89,7 @@ const EVERY: [Along; 4] = [Along::Across, Along::Up, Along::Through, Along::Mass
 /// Nobody asks how much room there is beyond this.
 const FARTHEST_UM: Whole = 10_000_000;
 const HEAVIEST_MG: Whole = 1_000_000_000;
-/// So many rungs are shown above where the parcel stands.
+/// How many rungs are shown above where the parcel stands.
 const RUNGS_ABOVE: usize = 4;
 
 impl Tariff {
@@ -220,7 +220,7 @@ impl<'a> Walk<'a> {
         measured.gauge(gauge, billed) > at
     }
 
-    /// The most of a range that is not over a threshold; nothing where even its least is.
+    /// The most of a range that is not over a threshold; `None` if even its least is.
     fn most_below(
         &self,
         along: Along,

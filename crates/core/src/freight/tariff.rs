@@ -301,7 +301,7 @@ pub struct Cover {
     /// Included in the price.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub included: Decimal,
-    /// The step in which more is bought; nothing where none is sold.
+    /// The step in which more is bought; `None` if none is sold.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub step: Decimal,
     /// The price of a step.
@@ -342,7 +342,7 @@ impl Tariff {
         self.valid_from.is_none_or(|from| from <= day) && self.valid_to.is_none_or(|to| day <= to)
     }
 
-    /// Returns when parcels of a service are fetched; nothing where they are taken to the counter.
+    /// Returns when parcels of a service are fetched; `None` if they are taken to the counter.
     #[must_use]
     pub fn collection_of<'a>(&'a self, service: &'a Service) -> Option<&'a Collection> {
         match service.handover {

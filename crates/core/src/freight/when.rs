@@ -66,12 +66,12 @@ enum WrittenWhen {
     Always,
     /// All of them hold.
     All {
-        /// Which.
+        /// The conditions.
         of: Vec<When>,
     },
     /// One of them holds.
     Any {
-        /// Which.
+        /// The conditions.
         of: Vec<When>,
     },
     /// The longest side is over a length.
@@ -126,17 +126,17 @@ enum WrittenWhen {
     Glass,
     /// It is of one of these shapes.
     Shape {
-        /// Which.
+        /// The shapes.
         is: Vec<Shape>,
     },
     /// One of these is in it.
     Contents {
-        /// Which.
+        /// The kinds of contents.
         any_of: Vec<Content>,
     },
     /// One of these is missing.
     Without {
-        /// Which.
+        /// The kinds of contents.
         any_of: Vec<Content>,
     },
     /// It goes to one of these zones.
@@ -146,7 +146,7 @@ enum WrittenWhen {
     },
     /// Its postcode begins with one of these, as a zone's prefixes do.
     Postcode {
-        /// Which.
+        /// The beginnings of postcodes.
         prefixes: Vec<String>,
     },
     /// It is worth more than a sum, in the tariff's currency.

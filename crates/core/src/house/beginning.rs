@@ -41,7 +41,7 @@ pub struct Asked {
 pub struct Began {
     /// The preset.
     pub preset: String,
-    /// The line of the table that it followed, from 1; nothing where none matched, or where the shipment names
+    /// The line of the table that it followed, from 1; `None` if none matched, or where the shipment names
     /// its own.
     pub line: Option<usize>,
     /// Why, in a few words.

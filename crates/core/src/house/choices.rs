@@ -304,7 +304,7 @@ choices! {
 /// The least and the most area of pads on one side, in square centimetres.
 const PAD_AREA_CM2: std::ops::RangeInclusive<f64> = 4.0..=40_000.0;
 const CM2_PER_M2: f64 = 1e4;
-/// So many of a set may lie side by side.
+/// How many of a set may lie side by side.
 const MOST_SIDE_BY_SIDE: u32 = 12;
 
 impl Choices {

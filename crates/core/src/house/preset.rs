@@ -113,7 +113,7 @@ pub fn presets(house: &HouseRules) -> Vec<Preset> {
 }
 
 /// Returns the choices with which a shipment starts from a preset by its name: the house's own rules as they
-/// stand, one that comes with the program, or one of the studio's own; nothing where there is none of that name.
+/// stand, one that comes with the program, or one of the studio's own; `None` if there is none of that name.
 #[must_use]
 pub fn preset_choices(name: &str, house: &HouseRules, own: &[HouseRules]) -> Option<Choices> {
     if name == house.name {

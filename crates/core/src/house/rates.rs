@@ -26,11 +26,11 @@ pub struct ExchangeRate {
 }
 
 const MOST: Decimal = Decimal::from_parts(1_000_000, 0, 0, false, 0);
-/// So many places are enough for a rate of any two currencies.
+/// How many places are enough for a rate of any two currencies.
 const PLACES: u32 = 10;
 
 impl HouseRules {
-    /// Returns what one unit of a currency is worth in another, of which one is the studio's; nothing where no rate is kept.
+    /// Returns what one unit of a currency is worth in another, of which one is the studio's; `None` if no rate is kept.
     #[must_use]
     pub fn rate(&self, from: &Currency, to: &Currency) -> Option<Decimal> {
         if from == to {
@@ -42,7 +42,7 @@ impl HouseRules {
             .or_else(|| Decimal::ONE.checked_div(of(to)?.rate))
     }
 
-    /// Returns an amount in another currency; nothing where no rate is kept.
+    /// Returns an amount in another currency; `None` if no rate is kept.
     #[must_use]
     pub fn converted(&self, money: &Money, to: &Currency) -> Option<Money> {
         let rate = self.rate(&money.currency, to)?;

@@ -50,7 +50,7 @@ pub(crate) enum Bought<'a> {
 }
 
 impl PictureCarton {
-    /// Returns what it is set to inside for something of three sides, the longer one of the face first; nothing where it
+    /// Returns what it is set to inside for something of three sides, the longer one of the face first; `None` if it
     /// takes no such thing.
     ///
     /// A side that slides closes to what is in it, down to its least; one that does not is as it is; a carton scored for

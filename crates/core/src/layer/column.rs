@@ -17,7 +17,7 @@ pub(crate) struct Column {
     pub depth: Length,
     /// What it bears of what a whole new ring of the same board would.
     pub share: f64,
-    /// Of that, what is left where a panel had to be joined, because no sheet was large enough.
+    /// The share of the load that is left where a panel had to be joined, because no sheet was large enough.
     pub joined: f64,
 }
 

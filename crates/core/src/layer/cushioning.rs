@@ -31,7 +31,7 @@ pub struct Cushioning {
     pub up: Option<CushionFace>,
 }
 
-/// How thick something lies on each side; nothing where it does not.
+/// How thick something lies on each side; `None` if it does not.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
 pub struct Sides {
     /// Before the face.

@@ -87,7 +87,7 @@ pub struct Skirt {
     pub top_fill: Volume,
 }
 
-/// So much of a loose roll is paper.
+/// How much of a loose roll is paper.
 const PAPER_IN_ROLL: f64 = 0.05;
 /// A roll settles to so much of what it was.
 const SETTLED: f64 = 0.75;

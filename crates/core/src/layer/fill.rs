@@ -56,8 +56,8 @@ impl EdgeFill {
         Addition::new(clearance, clearance, Length::ZERO, behind)
     }
 
-    /// Returns the layer around what goes into the box, with the hollow that other layers left; nothing
-    /// when there is neither.
+    /// Returns the layer around what goes into the box, with the hollow that other layers left; `None`
+    /// if there is neither.
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
         (hollow, taken): (Volume, Addition),
@@ -120,7 +120,7 @@ impl EdgeFill {
         fill.made(supplies, (PackOf::Pack, why), adds, inside, Volume::ZERO)
     }
 
-    /// Returns the layer that fills what is left over around a roll in its tube; nothing where that is no more
+    /// Returns the layer that fills what is left over around a roll in its tube; `None` if that is no more
     /// than air.
     pub(crate) fn around_roll(
         supplies: &Supplies<'_>,

@@ -99,25 +99,25 @@ pub struct Layer {
     pub adds: Addition,
     /// What it and everything inside it fills.
     pub envelope: Envelope,
-    /// Of the material that stays in the parcel.
+    /// The area of the material that stays in the parcel, in square metres.
     #[serde(rename = "area_m2")]
     pub area: Area,
-    /// Of tape.
+    /// The length of its tape, in millimetres.
     #[serde(rename = "tape_mm")]
     pub tape: Length,
-    /// What that tape is called; nothing where there is none.
+    /// The name of that tape; `None` if there is none.
     pub tape_name: Option<String>,
-    /// With its tape.
+    /// The weight of the layer with its tape.
     pub weight: Weight,
-    /// Of that, plastic.
+    /// The plastic share of `weight`, in grams.
     #[serde(rename = "plastic_g")]
     pub plastic: Mass,
-    /// Of that, used before.
+    /// The share of `weight` that was used before.
     #[serde(skip)]
     pub(crate) used_again: UsedAgain,
-    /// Of the material that it uses up, with its tape.
+    /// The cost of the material that it uses up, with its tape.
     pub cost: Money,
-    /// To make and set it.
+    /// The minutes to make and set it.
     pub minutes: Minutes,
     /// Why it is there.
     pub why: &'static str,

@@ -93,7 +93,7 @@ const PADS_AT_CORNERS: u32 = 4;
 const BOTH_SIDES: u32 = 2;
 
 impl BackFill {
-    /// Returns the pad for the hollow of a canvas; nothing where the bars leave none.
+    /// Returns the pad for the hollow of a canvas; `None` if the bars leave none.
     #[must_use]
     pub fn behind(size: PieceSize, bar: Length, play: Length) -> Option<Self> {
         let hollow = |side: Length| side - bar * 2.0;

@@ -86,7 +86,7 @@ enum Deep {
 
 impl SavedWay {
     /// Returns what becomes of a carton that is to hold something of three sides, along its opening, across it and deep;
-    /// nothing where it can't.
+    /// `None` if it can't.
     ///
     /// What is much deeper is cut down, what is a little deeper is filled, what is shallower takes a sleeve. Where its
     /// length is cut too, its halves push into each other, and two boards less are free where they do; that is no base
@@ -203,7 +203,7 @@ impl SavedWay {
 }
 
 impl SavedBox {
-    /// Returns the layer of a carton that the studio has, around what goes in; nothing when it does not go in.
+    /// Returns the layer of a carton that the studio has, around what goes in; `None` if it does not go in.
     pub(super) fn layer(
         supplies: &Supplies<'_>,
         (cartons, board): (SavedCartons, &Board),

@@ -373,7 +373,7 @@ impl<'a> SheetGoods<'a> {
         }
     }
 
-    /// What it gives in a fall; nothing where that is not known.
+    /// What it gives in a fall; `None` if that is not known.
     pub(crate) fn cushioning(self, sides: Sides) -> Option<Cushioning> {
         match self {
             Self::Wrap(wrap) => wrap.curve.map(|curve| Cushioning::covering(curve, sides)),

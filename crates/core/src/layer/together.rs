@@ -40,7 +40,7 @@ pub struct LaidTogether {
 const CHOCK_SHARE: f64 = 0.125;
 const LEAST_CHOCK: Length = Length::mm(40.0);
 const MOST_CHOCK: Length = Length::mm(120.0);
-/// So many bands each way hold the stack.
+/// How many bands each way hold the stack.
 const BANDS: u32 = 2;
 
 /// Where several pieces lie; how they lie is made with all of them at hand, not here.

@@ -169,7 +169,7 @@ pub fn danger_of_falls(faller: &Faller, sides: &FallSides) -> FallDanger {
     }
 }
 
-/// Shocks at each height, as multiples of gravity; nothing where there is no bound.
+/// Shocks at each height, as multiples of gravity; `None` if there is no bound.
 type Shocks = Option<Vec<f64>>;
 
 /// The falls of one parcel.

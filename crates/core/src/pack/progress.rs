@@ -52,7 +52,7 @@ pub struct StepView {
 pub struct PackView {
     /// Every step in the order of the job.
     pub steps: Vec<StepView>,
-    /// The first that is not done; nothing once all are.
+    /// The first that is not done; `None` once all are.
     pub next: Option<String>,
     /// In short.
     pub progress: PackProgress,

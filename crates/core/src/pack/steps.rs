@@ -78,7 +78,7 @@ pub struct PackStep {
     pub strips: Vec<Strips>,
     /// What is in the hand.
     pub tools: Vec<Tool>,
-    /// How long it takes; nothing where its layer's minutes hold it.
+    /// How long it takes; `None` if its layer's minutes hold it.
     pub minutes: Minutes,
     /// What could hurt, here.
     pub cautions: Vec<&'static str>,

@@ -59,7 +59,7 @@ pub enum Take {
     Run {
         /// Along the roll.
         length_mm: Length,
-        /// Across the roll; nothing where it is used as wide as it comes.
+        /// Across the roll; `None` if it is used as wide as it comes.
         width_mm: Option<Length>,
         /// Of what stays; nothing for what goes by its length.
         area_m2: Option<Area>,

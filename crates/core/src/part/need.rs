@@ -11,7 +11,7 @@ use crate::{
     quantity::{Area, Currency, Length, Mass, Money, Volume, decimal_of},
 };
 
-/// So many like parts of one material.
+/// How many like parts of one material.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct Need<'a> {
     name: &'static str,
@@ -152,7 +152,7 @@ impl<'a> Need<'a> {
         Self::one(name, Of::Sundry(sundry))
     }
 
-    /// So many of it.
+    /// How many of it.
     pub(crate) const fn times(mut self, count: u32) -> Self {
         self.count = count;
         self

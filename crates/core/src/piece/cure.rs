@@ -34,7 +34,7 @@ pub struct Varnish {
 /// Varnish needs two weeks before a sheet may lie on it.
 const VARNISH_NEEDS: &str = "2 weeks for its varnish";
 
-/// Returns when a surface has cured; nothing when it is ready on the day that it is finished.
+/// Returns when a surface has cured; `None` if it is ready on the day that it is finished.
 ///
 /// Oil needs 6 months thin and 12 thick, 3 with a fast-drying medium; acrylic 2 weeks thin and 6
 /// thick, spray paint 1 week. Raised paint counts as thick. Varnish needs 2 weeks more. The later of both counts. Source:

@@ -165,7 +165,7 @@ impl Piece {
             .unwrap_or_else(|| self.outline.bearing_points())
     }
 
-    /// Returns when it has cured, paint and varnish both; nothing when it is ready on the day it is
+    /// Returns when it has cured, paint and varnish both; `None` if it is ready on the day it is
     /// finished.
     #[must_use]
     pub fn cure(&self) -> Option<Cure> {

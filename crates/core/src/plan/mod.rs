@@ -83,7 +83,7 @@ pub struct Plan {
     pub odds: Odds,
     /// The engineer's view: falls, a corner that presses in, and a stack.
     pub survival: Survival,
-    /// What the shipment started from; nothing where a plan is made without one.
+    /// What the shipment started from; `None` if a plan is made without one.
     pub began: Option<Began>,
     /// What is to be answered, minded or known.
     pub findings: Vec<Finding>,

@@ -47,7 +47,7 @@ pub struct Odds {
     pub lost: f64,
     /// What the house accepts, as a fraction.
     pub accepted: f64,
-    /// What a journey costs on average in damage, loss and the hours of both; nothing without a value.
+    /// What a journey costs on average in damage, loss and the hours of both; `None` without a value.
     pub expected_loss: Option<Money>,
     /// Each hazard against the Standard pack.
     pub hazards: Vec<HazardOdds>,
@@ -69,7 +69,7 @@ pub struct OneIn {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct HazardOdds {
-    /// Which.
+    /// The hazard.
     pub kind: Hazard,
     /// Its share in what harms such a piece in its Standard pack, as a fraction.
     pub share: f64,

@@ -25,8 +25,8 @@ pub(crate) struct OtherBox {
 }
 
 impl Plan {
-    /// Returns the box in every other style that its board takes, that fits its size and that its sheets give; nothing
-    /// where the plan's box is not the usual one of its board.
+    /// Returns the box in every other style that its board takes, that fits its size and that its sheets give; `None`
+    /// if the plan's box is not the usual one of its board.
     ///
     /// # Errors
     /// As [`Plan::design`].

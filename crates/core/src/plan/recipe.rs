@@ -16,7 +16,7 @@ use crate::{
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SlotState {
-    /// Which.
+    /// The place of the layer.
     pub slot: LayerSlot,
     /// What people call it.
     pub name: &'static str,

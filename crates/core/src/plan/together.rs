@@ -32,7 +32,7 @@ pub struct Among {
     pub key: String,
     /// What people call it.
     pub title: String,
-    /// It.
+    /// The piece.
     pub piece: Piece,
     /// What its own layers follow.
     pub rules: HouseRules,
@@ -384,7 +384,7 @@ impl Among {
 }
 
 impl Together {
-    /// Returns when the last of them has cured; nothing when all are ready on the day they are finished.
+    /// Returns when the last of them has cured; `None` if all are ready on the day they are finished.
     pub(super) fn cure(&self) -> Option<Cure> {
         let cures = self.pieces.iter().filter_map(|among| {
             let cure = among.piece.cure()?;

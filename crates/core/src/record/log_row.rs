@@ -29,7 +29,7 @@ pub struct LogRow {
     pub carrier: Option<String>,
     /// The service's name.
     pub service: Option<String>,
-    /// What came of it; nothing while it is on its way.
+    /// What came of it; `None` while it is on its way.
     pub outcome: Option<Outcome>,
     /// base · route · factor: what the model expected of it before the studio's own record, as a fraction.
     pub intensity: f64,
@@ -75,7 +75,7 @@ pub struct LogRow {
 }
 
 impl LogRow {
-    /// Returns the row of a parcel that was handed over; nothing where it was not.
+    /// Returns the row of a parcel that was handed over; `None` if it was not.
     #[must_use]
     pub fn of(handed: &Handed, inputs: &ShipmentInputs) -> Option<Self> {
         let outside = |size: crate::space::Envelope| {

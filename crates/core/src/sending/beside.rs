@@ -15,7 +15,7 @@ use crate::{
 pub struct Beside<T> {
     /// As planned.
     pub planned: T,
-    /// As it turned out; nothing where nobody wrote it down.
+    /// As it turned out; `None` if nobody wrote it down.
     pub was: Option<T>,
 }
 
@@ -38,7 +38,7 @@ pub struct ParcelBeside {
     /// Through.
     #[serde(rename = "through_mm")]
     pub through: Beside<Length>,
-    /// Carriage, in the studio's money; nothing where no price was chosen.
+    /// Carriage, in the studio's money; `None` if no price was chosen.
     pub cost: Option<Beside<Money>>,
     /// Of packing.
     pub minutes: Beside<Minutes>,
@@ -99,7 +99,7 @@ impl ParcelBeside {
     }
 }
 
-/// Returns the minutes between the first tick and the last, of which none counts more than a quarter of an hour; nothing where fewer
+/// Returns the minutes between the first tick and the last, of which none counts more than a quarter of an hour; `None` if fewer
 /// than three were made, or all at once.
 fn ticked<'a>(times: impl Iterator<Item = &'a str>) -> Option<Minutes> {
     let mut times: Vec<Timestamp> = times.filter_map(|at| at.parse().ok()).collect();

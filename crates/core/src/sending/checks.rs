@@ -21,7 +21,7 @@ pub struct LeavingCheck {
     pub done: bool,
     /// Whether nothing leaves without it.
     pub needed: bool,
-    /// The stop at which it is put right; nothing where that is here.
+    /// The stop at which it is put right; `None` if that is here.
     pub at: Option<Stop>,
 }
 
@@ -30,13 +30,13 @@ pub struct LeavingCheck {
 pub struct LookedOver<'a> {
     /// What was typed.
     pub inputs: &'a ShipmentInputs,
-    /// What follows from it; nothing before there is a plan.
+    /// What follows from it; `None` before there is a plan.
     pub summary: Option<&'a Summary>,
     /// What both addresses want.
     pub gaps: &'a [AddressGap],
     /// What both addresses are known by.
     pub print: &'a str,
-    /// What both were known by when the carrier was told them; nothing before it is booked.
+    /// What both were known by when the carrier was told them; `None` before it is booked.
     pub booked_print: Option<&'a str>,
     /// What it is followed by, booked or typed.
     pub tracking: Option<&'a str>,

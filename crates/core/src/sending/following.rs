@@ -34,7 +34,7 @@ pub struct TrackingEvent {
     /// The day, where it happened.
     #[cfg_attr(feature = "schema", schema(value_type = String, format = Date))]
     pub on: Date,
-    /// When to the minute and in which time zone, as `2027-03-09T23:40:00+02:00`; nothing where only the day is told.
+    /// When to the minute and in which time zone, as `2027-03-09T23:40:00+02:00`; `None` if only the day is told.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub at: Option<String>,
     /// What has become of it.

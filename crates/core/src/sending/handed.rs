@@ -65,7 +65,7 @@ pub struct Handed {
     pub labour: Money,
     /// Of work.
     pub minutes: Minutes,
-    /// Of it that is plastic.
+    /// The plastic share of the parcel.
     pub plastic: Mass,
     /// What things that were used again would have cost new.
     pub saved: Option<Money>,
@@ -95,12 +95,12 @@ pub struct DoneStep {
     pub piece: Option<String>,
     /// What was done.
     pub title: String,
-    /// When, as `2027-03-04T10:15:00Z`; nothing where nobody ticked it.
+    /// When, as `2027-03-04T10:15:00Z`; `None` if nobody ticked it.
     pub at: Option<String>,
 }
 
 impl Handed {
-    /// Returns a parcel as it stands; nothing while there is no plan.
+    /// Returns a parcel as it stands; `None` while there is no plan.
     ///
     /// # Errors
     /// A [`Refusal`] when the plan can't be made.

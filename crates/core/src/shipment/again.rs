@@ -76,7 +76,7 @@ impl ShipmentInputs {
         }
     }
 
-    /// Returns what makes pieces alike; nothing before it was measured, nor for several in one box.
+    /// Returns what makes pieces alike; `None` before it was measured, nor for several in one box.
     #[must_use]
     pub fn alike(&self) -> Option<Alike> {
         if !self.others.is_empty() {
@@ -97,7 +97,7 @@ impl ShipmentInputs {
         })
     }
 
-    /// Says what kind of piece it is, in a few words; nothing before it was measured.
+    /// Says what kind of piece it is, in a few words; `None` before it was measured.
     #[must_use]
     pub fn kind_says(&self, unit: LengthUnit) -> Option<String> {
         let size = self.size().ok()??;

@@ -32,7 +32,7 @@ pub struct Confirmed {
     pub id: String,
     /// What it said.
     pub says: CarrierSays,
-    /// What it takes; nothing where it does not take it, or did not answer.
+    /// What it takes; `None` if it does not take it, or did not answer.
     pub total: Option<Money>,
     /// What the tariff says to the same question.
     pub by_tariff: Option<Money>,
@@ -63,14 +63,14 @@ pub struct Arrival {
     /// What is booked after that goes on the next day that it is fetched; nothing at a counter.
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     pub cut_off: Option<jiff::civil::Time>,
-    /// Whether the promised day is met; nothing where none is promised.
+    /// Whether the promised day is met; `None` if none is promised.
     pub promise: Option<PromiseMet>,
     /// Whether it is a quotation that does not hold any more.
     pub over: bool,
 }
 
 impl<'a> CarrierAsk<'a> {
-    /// Returns what every carrier is asked about a worked shipment; nothing before there is a plan and a destination.
+    /// Returns what every carrier is asked about a worked shipment; `None` before there is a plan and a destination.
     pub(crate) fn each(
         inputs: &ShipmentInputs,
         house: &'a House,
@@ -141,7 +141,7 @@ impl<'a> CarrierAsk<'a> {
         }
     }
 
-    /// Returns what cover is bought for; nothing where none is bought.
+    /// Returns what cover is bought for; `None` if none is bought.
     #[must_use]
     pub fn value(&self) -> Option<Decimal> {
         self.parcel.value.filter(|_| self.parcel.buys_cover)

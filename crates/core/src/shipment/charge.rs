@@ -34,7 +34,7 @@ pub struct Charge {
     pub used_again: Mass,
     /// The room that this would have taken in the bin, lying flat, in litres; what goes by the piece is not counted.
     pub used_again_litres: f64,
-    /// The service that was reckoned with; nothing before it is known where it goes.
+    /// The service that was reckoned with; `None` before it is known where it goes.
     pub service: Option<String>,
     /// What the buyer pays by the studio's rule.
     pub pays: Money,
@@ -81,7 +81,7 @@ pub enum CostKind {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Policy {
-    /// Which.
+    /// The rule.
     pub rule: ChargeRule,
     /// What the buyer pays by it.
     pub pays: Money,
@@ -92,7 +92,7 @@ pub struct Policy {
 /// The parts are laid out only well enough to count sheets.
 const STEPS: u64 = 40;
 
-/// Returns what a shipment costs and what the buyer pays; nothing before there is a plan.
+/// Returns what a shipment costs and what the buyer pays; `None` before there is a plan.
 ///
 /// # Errors
 /// A [`Refusal`] when the plan as it is can't be made.

@@ -141,7 +141,7 @@ impl ParcelInputs {
             .map_err(|error| Refusal::new("parcel.weight", error))
     }
 
-    /// Returns what it was found to be, beside a plan of that fingerprint; nothing where nothing was weighed or measured.
+    /// Returns what it was found to be, beside a plan of that fingerprint; `None` if nothing was weighed or measured.
     pub(super) fn found(
         &self,
         plan: &Plan,

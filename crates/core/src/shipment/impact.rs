@@ -20,7 +20,7 @@ pub struct Impact {
 }
 
 impl Impact {
-    /// Returns what another house would do to a shipment; nothing when its layers, its box and its prices
+    /// Returns what another house would do to a shipment; `None` if its layers, its box and its prices
     /// would all stay as they are.
     #[must_use]
     pub fn of(inputs: &ShipmentInputs, now: &House, then: &House) -> Option<Self> {

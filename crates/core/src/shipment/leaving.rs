@@ -31,7 +31,7 @@ pub struct SendingInputs {
     /// Whether label and marks are on it.
     #[serde(skip_serializing_if = "std::ops::Not::not")]
     pub marked: bool,
-    /// What was found when somebody looked for protected materials; nothing before that.
+    /// What was found when somebody looked for protected materials; `None` before that.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub protected: Option<ProtectedLook>,
     /// Which they are.
@@ -61,7 +61,7 @@ pub enum ProtectedLook {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(default, deny_unknown_fields)]
 pub struct AfterInputs {
-    /// What; nothing while it is on its way.
+    /// What; `None` while it is on its way.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub outcome: Option<Outcome>,
     /// The day on which it arrived, came back or was said to be lost, as 2027-03-09.

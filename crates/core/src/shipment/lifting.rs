@@ -8,7 +8,7 @@ use crate::{
     space::LayerSlot,
 };
 
-/// So many bytes of the digest tell one state of things from another.
+/// How many bytes of the digest tell one state of things from another.
 const NOTE_BYTES: usize = 6;
 
 impl ShipmentInputs {

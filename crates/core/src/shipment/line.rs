@@ -61,7 +61,7 @@ pub enum Mark {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct StopState {
-    /// Which.
+    /// The stop of the work line.
     pub stop: Stop,
     /// How far.
     pub mark: Mark,
@@ -131,7 +131,7 @@ pub enum Promise {
 }
 
 impl Promise {
-    /// So many days ahead a promise wants looking after.
+    /// How many days ahead a promise wants looking after.
     const SOON_DAYS: i32 = 7;
 
     fn on(today: Date, promised: Date) -> Self {
@@ -258,7 +258,7 @@ fn after_mark(inputs: &ShipmentInputs) -> Mark {
     }
 }
 
-/// What is to be done once it has left; nothing before that.
+/// What is to be done once it has left; `None` before that.
 fn afterwards(inputs: &ShipmentInputs) -> Option<NextAct> {
     inputs.handed_over()?;
     let claim = &inputs.after.claim;

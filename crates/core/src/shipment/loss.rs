@@ -33,7 +33,7 @@ impl<'a> Loss<'a> {
         }
     }
 
-    /// Returns P·(value − cover) + P_lost·(value − cover) + (P + P_lost)·hours·rate; nothing without a value.
+    /// Returns P·(value − cover) + P_lost·(value − cover) + (P + P_lost)·hours·rate; `None` without a value.
     fn at(&self, damaged: f64, lost: f64, covered: Decimal) -> Option<Money> {
         let allowances = &self.rules.allowances;
         let uncovered = (self.worth? - covered).max(Decimal::ZERO).to_f64()?;
@@ -57,7 +57,7 @@ impl<'a> Loss<'a> {
         self.at(damaged, tables.lost_on(way), covered)
     }
 
-    /// Returns how far a cover falls short of the value; nothing where it does not.
+    /// Returns how far a cover falls short of the value; `None` if it does not.
     pub(super) fn beyond(&self, covered: Decimal) -> Option<Money> {
         self.worth
             .map(|worth| worth - covered)

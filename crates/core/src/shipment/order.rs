@@ -8,7 +8,7 @@ use sha2::{Digest, Sha256};
 use super::{Buyer, NamedCountry, ShipmentInputs};
 use crate::{Refusal, Refusals};
 
-/// Which column of a table holds what, by the names in its head; nothing where there is none for it.
+/// Which column of a table holds what, by the names in its head; `None` if there is none for it.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(default, deny_unknown_fields)]
@@ -43,7 +43,7 @@ pub struct Order {
 }
 
 const LONGEST_NUMBER: usize = 80;
-/// So many bytes of the digest stand for an order.
+/// How many bytes of the digest stand for an order.
 const KEY_BYTES: usize = 16;
 
 impl Order {

@@ -9,7 +9,7 @@ use crate::{
     shipment::{PackSheet, UnpackingGuide},
 };
 
-/// Returns every step of packing a shipment beside what was ticked; nothing while there is no plan.
+/// Returns every step of packing a shipment beside what was ticked; `None` while there is no plan.
 ///
 /// # Errors
 /// A [`Refusal`] when the plan can't be made.
@@ -17,7 +17,7 @@ pub fn packing(inputs: &ShipmentInputs, house: &House) -> Result<Option<PackView
     Ok(planned(inputs, house)?.map(|(_, view)| view))
 }
 
-/// Returns the steps as they are printed; nothing while there is no plan.
+/// Returns the steps as they are printed; `None` while there is no plan.
 ///
 /// # Errors
 /// A [`Refusal`] when the plan can't be made.
@@ -30,7 +30,7 @@ pub fn pack_sheet(
     Ok(planned.map(|(plan, view)| PackSheet::of(&view, &plan, inputs, unit)))
 }
 
-/// Returns how whoever gets it unpacks a shipment; nothing while there is no plan.
+/// Returns how whoever gets it unpacks a shipment; `None` while there is no plan.
 ///
 /// # Errors
 /// A [`Refusal`] when the plan can't be made.

@@ -28,7 +28,7 @@ pub struct QuotationInputs {
     /// What they take, all together, as `140.00`.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub price: Option<String>,
-    /// What they pay at most when it is damaged or lost; nothing when left out.
+    /// What they pay at most when it is damaged or lost; `None` if left out.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub covers: Option<String>,
     /// Working days at best, 0 to 365.
@@ -48,7 +48,7 @@ pub struct QuotationInputs {
 /// What the ids of quotations begin with, where those of services begin with their tariff.
 const QUOTED: &str = "quoted/";
 const MOST_DAYS: u32 = 365;
-/// So many are kept of one shipment.
+/// How many are kept of one shipment.
 const MOST: usize = 12;
 const LONGEST_KEY: usize = 40;
 
@@ -98,7 +98,7 @@ impl QuotationInputs {
         read_day("until", self.until.as_deref()).ok().flatten()
     }
 
-    /// Returns it as a quote beside those of the tariffs; nothing while there is no price.
+    /// Returns it as a quote beside those of the tariffs; `None` while there is no price.
     fn quote(&self, key: &str, parcel: &Parcel, own: &Currency) -> Option<Quote> {
         let total = Money::new(self.price()?, own);
         let sides = [

@@ -16,7 +16,7 @@ use crate::{
 pub struct RoughQuote {
     /// Each thing that it could be, the cheapest first.
     pub cases: Vec<RoughCase>,
-    /// What the buyer would pay at least; nothing where nobody takes any of them.
+    /// What the buyer would pay at least; `None` if nobody takes any of them.
     pub least: Option<Money>,
     /// What the buyer would pay at most.
     pub most: Option<Money>,
@@ -28,18 +28,18 @@ pub struct RoughQuote {
 pub struct RoughCase {
     /// What it would be.
     pub construction: Construction,
-    /// The parcel outside; nothing where it can't be packed so.
+    /// The parcel outside; `None` if it can't be packed so.
     pub outside: Option<Envelope>,
     /// Of the parcel.
     #[serde(rename = "mass_g")]
     pub mass: Option<Mass>,
-    /// The best service, as `Gannet Post Parcel`; nothing where none takes it.
+    /// The best service, as `Gannet Post Parcel`; `None` if none takes it.
     pub service: Option<String>,
     /// What the carrier takes, in the studio's money.
     pub carriage: Option<Money>,
     /// What it costs the studio all told.
     pub costs: Option<Money>,
-    /// What the buyer pays by the studio's rule; nothing where no service takes it.
+    /// What the buyer pays by the studio's rule; `None` if no service takes it.
     pub pays: Option<Money>,
     /// Why it can't be packed so.
     pub refused: Option<String>,

@@ -29,7 +29,7 @@ pub struct OtherPiece {
     /// What it is worth, in the studio's currency, as 640.00.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub value: Option<String>,
-    /// It.
+    /// The piece.
     pub piece: PieceInputs,
     /// What its own layers do otherwise than those of the shipment.
     #[serde(skip_serializing_if = "is_default")]
@@ -207,7 +207,7 @@ impl ShipmentInputs {
         })
     }
 
-    /// Returns the other pieces, by their names; nothing while something of any is missing.
+    /// Returns the other pieces, by their names; `None` while something of any is missing.
     ///
     /// # Errors
     /// A [`Refusal`] for each value that can't stand.
@@ -239,7 +239,7 @@ impl ShipmentInputs {
         }
     }
 
-    /// Returns the pieces of a shipment with what their own layers follow; nothing where there is one.
+    /// Returns the pieces of a shipment with what their own layers follow; `None` if there is one.
     ///
     /// # Errors
     /// A [`Refusal`] for each choice of a piece that is out of its range or does not go with it.

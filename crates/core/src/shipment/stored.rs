@@ -8,7 +8,7 @@ use crate::json;
 
 /// Counts up when stored inputs take another shape.
 pub const SCHEMA: u32 = 1;
-/// So many values that no longer fit are left out of one document; it has no more than that.
+/// How many values that no longer fit are left out of one document; it has no more than that.
 const MOST_LEFT_OUT: usize = 256;
 
 /// What brings inputs of a schema to the next one; the first is for schema 1.

@@ -55,10 +55,10 @@ pub struct Summary {
     pub fingerprint: String,
     /// The service chosen when it takes the parcel, else the best: covered, and cheapest with its expected loss.
     pub best: Option<BestQuote>,
-    /// What the packed parcel was found to weigh; nothing before it was weighed.
+    /// What the packed parcel was found to weigh; `None` before it was weighed.
     #[serde(default)]
     pub weighed: Option<WeighedParcel>,
-    /// How far the packing is; nothing before the first step is ticked.
+    /// How far the packing is; `None` before the first step is ticked.
     #[serde(default)]
     pub packed: Option<PackProgress>,
     /// Whether any service was asked.

@@ -26,7 +26,7 @@ pub struct UnpackingGuide {
 pub struct UnpackingStep {
     /// Of which piece, where several lie in the box.
     pub piece: Option<String>,
-    /// What.
+    /// The title.
     pub title: String,
     /// How.
     pub says: String,

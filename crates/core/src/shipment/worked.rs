@@ -42,11 +42,11 @@ pub struct Worked {
     pub plan: Option<Plan>,
     /// What every service says, once the country is known too: the best first, the refused last.
     pub quotes: Vec<Quote>,
-    /// What the packed parcel was found to be; nothing before it was weighed or measured.
+    /// What the packed parcel was found to be; `None` before it was weighed or measured.
     pub found: Option<Found>,
     /// What the prices rest on.
     pub rests_on: RestsOn,
-    /// How far the packing is; nothing before the first step is ticked.
+    /// How far the packing is; `None` before the first step is ticked.
     pub packed: Option<PackProgress>,
     /// Changes whenever layers or box do.
     pub fingerprint: Option<String>,
@@ -75,7 +75,7 @@ const fn last_edition(mut lines: &[u8]) -> u32 {
     }
     edition
 }
-/// So many bytes of the digest tell one plan from another.
+/// How many bytes of the digest tell one plan from another.
 const FINGERPRINT_BYTES: usize = 8;
 
 impl Worked {

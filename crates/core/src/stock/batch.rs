@@ -172,7 +172,7 @@ pub struct MaterialCut {
     pub too_large: Vec<TooLarge>,
 }
 
-/// So many new sheets of a size.
+/// How many new sheets of a size.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct MaterialSheets {
@@ -333,11 +333,11 @@ struct Wanted {
 
 /// One for each shipment; those that are read as a number are left out.
 const LETTERS: &str = "ABCDEFGHJKLMNPQRSTUVW";
-/// So many kinds of sheets are laid out from, new ones among them; of more offcuts the smallest are used up.
+/// How many kinds of sheets are laid out from, new ones among them; of more offcuts the smallest are used up.
 const MOST_KINDS: usize = 8;
 /// More parts than these are worse than a crate.
 const MOST_JOINED: u32 = 4;
-/// So many cuts part it into those.
+/// How many cuts part it into those.
 const MOST_CUTS: usize = 4;
 /// A blank with more scores than these is not parted at them.
 const MOST_SCORES: usize = 24;
@@ -864,7 +864,7 @@ impl BatchPlan {
             .flat_map(|cut| cut.sheets.iter().map(move |sheet| (cut, sheet)))
     }
 
-    /// Returns how far its cost is over the bound, as a share of the bound; nothing where no sheet is opened.
+    /// Returns how far its cost is over the bound, as a share of the bound; `None` if no sheet is opened.
     #[must_use]
     pub fn gap(&self) -> Option<f64> {
         let bound = self.lower_bound.to_f64().filter(|bound| *bound > 0.0)?;

@@ -77,7 +77,7 @@ pub struct SheetGoods {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct StockItem {
-    /// Which.
+    /// The id of the item on the shelf.
     pub id: String,
     /// What it is.
     #[serde(flatten)]
@@ -168,7 +168,7 @@ impl<'a> Counting<'a> {
         None
     }
 
-    /// Returns what the stores say is there, as it would be counted; nothing where they say nothing. Of a material that comes
+    /// Returns what the stores say is there, as it would be counted; `None` if they say nothing. Of a material that comes
     /// in several sizes they mean the first.
     #[must_use]
     pub fn said(&self, material: &MaterialId) -> Option<(Goods, i64)> {

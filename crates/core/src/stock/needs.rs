@@ -41,7 +41,7 @@ pub struct CutPiece {
     pub scores: [Vec<Length>; 2],
 }
 
-/// So much of something on the shelf.
+/// How much of something on the shelf.
 #[derive(Debug, Clone, PartialEq)]
 pub struct ShelfNeed {
     /// What, in its own measure.

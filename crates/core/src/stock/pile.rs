@@ -86,7 +86,7 @@ pub enum Origin {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct RawPanel {
-    /// Which.
+    /// The name of the panel.
     pub name: &'static str,
     /// Across the flutes.
     #[serde(rename = "width_mm")]
@@ -146,7 +146,7 @@ impl PileCarton {
         }))
     }
 
-    /// Returns why it is no box any more; nothing where it is one.
+    /// Returns why it is no box any more; `None` if it is one.
     #[must_use]
     pub const fn spoilt(&self) -> Option<&'static str> {
         match self.condition {

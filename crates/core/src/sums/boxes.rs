@@ -91,9 +91,9 @@ pub struct BoxAnswer {
     pub area_m2: f64,
     /// Of all parts together, each as often as it is cut.
     pub whole_area_m2: f64,
-    /// What a slot is wide; nothing where none is cut.
+    /// What a slot is wide; `None` if none is cut.
     pub slot_mm: Option<f64>,
-    /// How far the joining tab laps; nothing where there is none.
+    /// How far the joining tab laps; `None` if there is none.
     pub tab_mm: Option<f64>,
     /// Of a telescope: the shortest inside that the halves can be set to.
     pub least_length_mm: Option<f64>,
@@ -188,7 +188,7 @@ pub struct Folding {
     /// How far one panel passes through another that it does not hang on, as slabs of the board; half a board at
     /// most where it closes.
     pub through_mm: f64,
-    /// How far a panel reaches into the inside that was asked for; nothing where it stays free, or where the part
+    /// How far a panel reaches into the inside that was asked for; `None` if it stays free, or where the part
     /// has no inside.
     pub into_inside_mm: Option<f64>,
 }

@@ -54,11 +54,11 @@ pub struct CushionAnswer {
     pub dynamic_kpa: Option<f64>,
     /// Nothing above the tested range.
     pub peak_g: Option<f64>,
-    /// The highest fall within the limit; nothing where the cushion never gives, or without a limit.
+    /// The highest fall within the limit; `None` if the cushion never gives, or without a limit.
     pub survives_mm: Option<f64>,
-    /// For this fall and area; nothing where G·s ≤ a, too much area, or without a limit.
+    /// For this fall and area; `None` if G·s ≤ a, too much area, or without a limit.
     pub needed_thickness_mm: Option<f64>,
-    /// The thinnest pad, wherever the exponential leads; nothing without a limit.
+    /// The thinnest pad, wherever the exponential leads; `None` without a limit.
     pub best: Option<BestAnswer>,
 }
 

@@ -34,7 +34,7 @@ pub struct BillableSum {
     /// The weight is rounded up to it, 0 to 100; unrounded when left out.
     #[serde(default)]
     pub weight_step_kg: Option<f64>,
-    /// The least that is billed, 0 to 100; nothing when left out.
+    /// The least that is billed, 0 to 100; `None` if left out.
     #[serde(default)]
     pub minimum_kg: Option<f64>,
 }

@@ -81,7 +81,7 @@ pub struct QuotedService {
     pub service: String,
     /// What people call it.
     pub name: String,
-    /// Why it does not take the parcel; nothing where it does.
+    /// Why it does not take the parcel; `None` if it does.
     pub refused: Option<String>,
     /// Every line, in the order in which they build on each other.
     pub lines: Vec<QuotedLine>,
@@ -93,7 +93,7 @@ pub struct QuotedService {
     pub billable_kg: f64,
     /// Which of them it came from.
     pub governs: Governs,
-    /// The sum of the lines, in the tariff's currency; nothing where it is refused.
+    /// The sum of the lines, in the tariff's currency; `None` if it is refused.
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     pub total: Option<Decimal>,
     /// What is paid out at most, in the tariff's currency.

@@ -29,9 +29,9 @@ pub struct Changes {
     pub less: Vec<OfferedChange>,
     /// What to do where no change of the packing brings the odds under what the house accepts.
     pub otherwise: Option<String>,
-    /// A few millimetres that would save money; nothing where none would.
+    /// A few millimetres that would save money; `None` if none would.
     pub price_step: Option<PriceStep>,
-    /// What else the layer that was asked about could be; nothing where none was asked about.
+    /// What else the layer that was asked about could be; `None` if none was asked about.
     pub alternatives: Option<Vec<Alternative>>,
     /// How else the box could be made, the best first; nothing unless the box was asked about.
     pub styles: Option<Vec<StyleOffer>>,
@@ -51,11 +51,11 @@ pub struct OfferedChange {
     pub choices: Choices,
     /// All told: materials, carriage and work; less than zero where it saves.
     pub cost: Money,
-    /// Of that, materials.
+    /// The part of `cost` for materials.
     pub materials: Money,
-    /// Of that, carriage; nothing before it is known where it goes.
+    /// The part of `cost` for carriage; `None` before it is known where it goes.
     pub carriage: Option<Money>,
-    /// Of that, work.
+    /// The part of `cost` for work.
     pub labour: Money,
     /// Of the parcel.
     #[serde(rename = "mass_g")]
@@ -78,13 +78,13 @@ pub struct OfferedChange {
 
 /// A change is offered as more protection only when it takes so much off the odds.
 const LEAST_BETTER: f64 = 0.1;
-/// So much off the odds is an answer where nothing brings them under.
+/// How much off the odds is an answer where nothing brings them under.
 const A_QUARTER: f64 = 0.25;
 /// Nobody risks more for a saving smaller than these, or than the house's least worth saving.
 const LEAST_GRAMS: f64 = 100.0;
 const LEAST_MINUTES: f64 = 2.0;
 
-/// Returns what would protect a shipment more, and what could be left out; nothing before the piece is known.
+/// Returns what would protect a shipment more, and what could be left out; `None` before the piece is known.
 ///
 /// *More* is offered when it takes at least a tenth off the chance of damage, *less* when it saves money, grams
 /// or minutes while the chance stays accepted; either only when it raises no new finding and can be cut from the
@@ -207,7 +207,7 @@ struct Trial<'a> {
 }
 
 impl Trial<'_> {
-    /// Returns what a candidate would do; nothing where it can't be made, raises a new finding, or can't be cut.
+    /// Returns what a candidate would do; `None` if it can't be made, raises a new finding, or can't be cut.
     fn tried(&self, candidate: Candidate) -> Option<OfferedChange> {
         let (choices, changed) = choosing(self.inputs, self.plan.began.as_ref(), candidate.choices);
         let then = Worked::out(&changed, self.house).ok()?;

@@ -21,7 +21,7 @@ use crate::{
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Way {
-    /// What it does otherwise than the plan there is, part by part; nothing where only the service is another.
+    /// What it does otherwise than the plan there is, part by part; `None` if only the service is another.
     pub parts: Vec<String>,
     /// The choices to merge into those of the shipment.
     pub choices: Choices,
@@ -69,11 +69,11 @@ pub struct Front {
     pub ways: Vec<Way>,
     /// Some of all that was looked at, evenly, for a picture.
     pub others: Vec<Beaten>,
-    /// So many plans were made.
+    /// How many plans were made.
     pub plans: u32,
-    /// So many ways, each of them a plan and a service, were looked at.
+    /// How many ways, each of them a plan and a service, were looked at.
     pub looked_at: u32,
-    /// So many plans are made at most.
+    /// How many plans are made at most.
     pub most: u32,
     /// Whether there is nothing more to look at.
     pub done: bool,
@@ -91,12 +91,12 @@ impl Front {
     };
 }
 
-/// So many plans are made before the front is told.
+/// How many plans are made before the front is told.
 const AT_A_TIME: usize = 48;
 const MOST_TURNS: u32 = 3;
 /// Odds that are better by less are not told apart in a short list.
 const WORTH_A_WORD: f64 = 1.1;
-/// So many of the others are kept for a picture.
+/// How many of the others are kept for a picture.
 const MOST_OTHERS: usize = 480;
 
 /// One thing that can be done in several ways; the first of them is as it is.
@@ -128,7 +128,7 @@ pub struct Explorer<'a> {
 }
 
 impl<'a> Explorer<'a> {
-    /// Begins with the plan there is, and everything that is one change away from it; nothing before there is a plan and it is
+    /// Begins with the plan there is, and everything that is one change away from it; `None` before there is a plan and it is
     /// known where it goes.
     ///
     /// # Errors

@@ -31,7 +31,7 @@ pub struct PartedWay {
     pub goes: PartedParcel,
     /// What a shipment of its own starts from for that.
     pub inputs: ShipmentInputs,
-    /// Both all told; nothing where no price is known for one of them.
+    /// Both all told; `None` if no price is known for one of them.
     pub all_told: Option<Money>,
     /// What it saves against one parcel, less than nothing where it costs more.
     pub saves: Option<Money>,
@@ -50,17 +50,17 @@ pub struct PartedParcel {
     pub mass: Mass,
     /// How likely it is to arrive damaged.
     pub one_in: OneIn,
-    /// By whom: the service that was chosen where it takes it, else the best; nothing where none takes it.
+    /// By whom: the service that was chosen where it takes it, else the best; `None` if none takes it.
     pub service: Option<String>,
     /// What that takes, in the studio's money.
     pub carriage: Option<Money>,
-    /// With materials, work and the loss to expect; nothing without a carriage.
+    /// With materials, work and the loss to expect; `None` without a carriage.
     pub all_told: Option<Money>,
 }
 
 /// Up to so many others every way to part them is tried; beyond, each by itself and the largest together.
 const ALL_WAYS: usize = 5;
-/// So many are told.
+/// How many are told.
 const TOLD: usize = 3;
 
 impl ShipmentInputs {

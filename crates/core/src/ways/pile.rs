@@ -49,7 +49,7 @@ pub struct PileFit {
     pub carton: PileCarton,
     /// The second one, where two are pushed into each other.
     pub second: Option<SecondOfPile>,
-    /// What is done to it; nothing where it does not do.
+    /// What is done to it; `None` if it does not do.
     pub way: Option<FitWay>,
     /// The choices to merge into those of the shipment.
     pub choices: Choices,
@@ -128,9 +128,9 @@ pub struct PileFits {
     pub wanted: Option<Wanted>,
 }
 
-/// So much over on a side is no gap that is worth a word.
+/// How much over on a side is no gap that is worth a word.
 const NO_GAP: Length = Length::mm(20.0);
-/// So much over on a side is filled without another thought.
+/// How much over on a side is filled without another thought.
 const FILLED: Length = Length::mm(120.0);
 /// Depths this much apart are not scored; nor are those within so many boards.
 const UNSCORED: Length = Length::mm(15.0);
@@ -141,7 +141,7 @@ const PUSHED: Length = Length::mm(60.0);
 const SLEEVED_FROM: Length = Length::mm(80.0);
 const SLEEVE_MORE: Length = Length::mm(20.0);
 const SLEEVE_PLAY: Length = Length::mm(2.0);
-/// So many pairs are tried; whoever has more of them has single ones that do.
+/// How many pairs are tried; whoever has more of them has single ones that do.
 const MOST_PAIRS: usize = 24;
 
 /// Returns which cartons of the pile would do for a shipment: as they are, filled, cut down, with a sleeve, or cut round and
@@ -298,7 +298,7 @@ fn pairs<'a>(cartons: &[OfPile<'a>], held: [Length; 3]) -> Vec<(OfPile<'a>, OfPi
     found
 }
 
-/// Two of the pile pushed into each other; nothing where they can't be.
+/// Two of the pile pushed into each other; `None` if they can't be.
 fn pair(asked: &Asked<'_>, first: OfPile<'_>, second: OfPile<'_>) -> Option<PileFit> {
     let (other_item, other) = second;
     let typed = |side: Length| Some(format!("{} mm", side.as_mm()));

@@ -30,7 +30,7 @@ pub struct ShelfLine {
     pub measure: Measure,
     /// How much the plan takes.
     pub needs: i64,
-    /// How much there is; nothing where it is not counted.
+    /// How much there is; `None` if it is not counted.
     pub left: Option<i64>,
     /// How much is lacking.
     pub short: i64,
@@ -38,7 +38,7 @@ pub struct ShelfLine {
     pub supplier: String,
     /// Working days until it comes.
     pub lead_days: Option<u32>,
-    /// The last day on which it can be ordered and the promise holds; nothing where no day is promised, or where it is not
+    /// The last day on which it can be ordered and the promise holds; `None` if no day is promised, or where it is not
     /// known how long it takes.
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>, format = Date))]
     pub order_by: Option<Date>,
@@ -52,11 +52,11 @@ pub struct ShelfLine {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Substitute {
-    /// Which.
+    /// The material.
     pub material: MaterialId,
     /// What it is called.
     pub name: String,
-    /// The choices to merge into those of the shipment; nothing where it is simply used in its stead.
+    /// The choices to merge into those of the shipment; `None` if it is simply used in its stead.
     pub choices: Option<Choices>,
     /// What it would change.
     pub change: Option<Change>,
@@ -67,7 +67,7 @@ pub struct Substitute {
 /// A parcel is packed and handed over within so many working days.
 const TO_PACK_DAYS: u32 = 1;
 
-/// Returns what a shipment takes off the shelf, what is short first; nothing before there is a plan.
+/// Returns what a shipment takes off the shelf, what is short first; `None` before there is a plan.
 ///
 /// Sheets are counted by laying the parts out on them, offcuts first. Of what is not counted there is taken to be enough.
 ///
@@ -246,7 +246,7 @@ impl Asking<'_> {
     }
 }
 
-/// Returns how much of something there is: as it was counted, else as the stores say; nothing where neither does.
+/// Returns how much of something there is: as it was counted, else as the stores say; `None` if neither does.
 #[must_use]
 pub fn left_of(goods: &Goods, stock: &[StockItem], catalogue: &Catalogue) -> Option<i64> {
     let key = goods.key()?;

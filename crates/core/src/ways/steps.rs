@@ -24,7 +24,7 @@ pub struct ServiceLadder {
     /// How far it is.
     #[serde(flatten)]
     pub steps: ServiceSteps,
-    /// What the doubt about the weight could do to the price; nothing where it does nothing, or the parcel was weighed.
+    /// What the doubt about the weight could do to the price; `None` if it does nothing, or the parcel was weighed.
     pub spread: Option<Spread>,
     /// Changes of the plan that make it cheaper by this service: those that save most, and last the fit that takes least away.
     pub reachable: Vec<Reach>,
@@ -38,7 +38,7 @@ pub struct Reach {
     pub label: String,
     /// The choices that make it.
     pub choices: Choices,
-    /// What the carrier then takes less, in the studio's money; nothing where it does not take the parcel as it is.
+    /// What the carrier then takes less, in the studio's money; `None` if it does not take the parcel as it is.
     pub carriage: Option<Money>,
     /// What it saves all told: carriage, materials, work and the loss to expect.
     pub saves: Option<Money>,
@@ -56,9 +56,9 @@ pub struct Spread {
     /// As heavy as it may turn out.
     #[serde(rename = "most_g")]
     pub most: Mass,
-    /// What the carrier takes when it is as light; nothing where it does not take it.
+    /// What the carrier takes when it is as light; `None` if it does not take it.
     pub at_least: Option<Money>,
-    /// What it takes when it is as heavy; nothing where it does not take it.
+    /// What it takes when it is as heavy; `None` if it does not take it.
     pub at_most: Option<Money>,
 }
 
@@ -87,7 +87,7 @@ fn spreads(
         .collect()
 }
 
-/// So many are told of each service.
+/// How many are told of each service.
 const TOLD: usize = 3;
 
 /// Returns how far it is to the next prices at every service that goes there, and which changes of the plan get to a cheaper
@@ -217,7 +217,7 @@ pub fn price_steps(
     Ok(ladders)
 }
 
-/// What the carrier takes less and what is saved all told; nothing where either is nothing.
+/// What the carrier takes less and what is saved all told; `None` if either is nothing.
 fn saved(
     (before, plan): (&Quote, &Plan),
     (after, other): (&Quote, &Plan),

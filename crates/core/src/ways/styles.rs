@@ -38,7 +38,7 @@ pub struct StyleOffer {
     /// Of board that stays in it.
     #[serde(rename = "board_m2")]
     pub board: Area,
-    /// How many sheets are opened for it; nothing where no sheet takes a part.
+    /// How many sheets are opened for it; `None` if no sheet takes a part.
     pub sheets: Option<u32>,
     /// To make and close it.
     pub minutes: Minutes,
@@ -54,7 +54,7 @@ pub struct StyleOffer {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct BoughtOffer {
-    /// Which.
+    /// The material.
     pub material: MaterialId,
     /// What it is called.
     pub name: String,
@@ -66,7 +66,7 @@ pub struct BoughtOffer {
     pub keeps: bool,
     /// Why it does not fit.
     pub refused: Option<String>,
-    /// How many parts it has, or how many mailers are pushed over each other; nothing where it does not fit.
+    /// How many parts it has, or how many mailers are pushed over each other; `None` if it does not fit.
     pub parts: Option<u32>,
     /// To set it up and close it.
     pub minutes: Option<Minutes>,
@@ -90,7 +90,7 @@ pub(super) struct Asked<'a> {
 }
 
 impl<'a> Asked<'a> {
-    /// Works it out; nothing before the piece is known, or where it goes in no box that could be cut.
+    /// Works it out; `None` before the piece is known, or where it goes in no box that could be cut.
     pub(super) fn of(
         inputs: &'a ShipmentInputs,
         house: &'a House,
@@ -154,7 +154,7 @@ impl<'a> Asked<'a> {
     }
 }
 
-/// Returns every style that the box of a shipment, or the second one around it, could be made in; nothing before the
+/// Returns every style that the box of a shipment, or the second one around it, could be made in; `None` before the
 /// piece is known, or where it goes in no box that is cut.
 ///
 /// First come those that fit, raise no new Stop or Mind, and leave the odds as good as the house asks for; of them
@@ -216,7 +216,7 @@ pub fn styles(
 }
 
 /// Returns every carton and mailer of the stores that could take the place of the box of a shipment, those that fit and
-/// keep first, of them the cheapest; nothing before the piece is known, or where it goes in no box that is cut.
+/// keep first, of them the cheapest; `None` before the piece is known, or where it goes in no box that is cut.
 ///
 /// # Errors
 /// A [`Refusal`] when the plan as it is can't be made.

@@ -44,7 +44,7 @@ pub struct Corrections {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct DensityRow {
-    /// Which.
+    /// The material.
     pub material: MaterialId,
     /// What it is called.
     pub name: String,
@@ -58,7 +58,7 @@ pub struct DensityRow {
     pub then: f64,
     /// How far that may be off.
     pub plus_minus: f64,
-    /// So many parcels have it.
+    /// How many parcels have it.
     pub weighings: u32,
     /// Whether the readings say enough: three parcels, and a change that is more than its doubt.
     pub proposed: bool,

@@ -42,7 +42,7 @@ pub enum ScaleState {
 pub struct LiveReading {
     /// How far it can be relied on.
     pub state: ScaleState,
-    /// All that lies on it; nothing where it says nothing.
+    /// All that lies on it; `None` if it says nothing.
     #[serde(rename = "gross_g")]
     pub gross: Option<Mass>,
     /// The same less the tare.

@@ -25,7 +25,7 @@ pub struct Verdict {
     pub off: Mass,
     /// Whether that is within what the plan leaves open.
     pub as_planned: bool,
-    /// What it could come from, the likeliest first; nothing where it is as planned.
+    /// What it could come from, the likeliest first; `None` if it is as planned.
     pub explained: Vec<Explanation>,
 }
 
@@ -42,7 +42,7 @@ pub struct Explanation {
 
 /// No plan is known better than the scale that reads it.
 pub(crate) const SCALE: Mass = Mass::g(20.0);
-/// So many are told.
+/// How many are told.
 const TOLD: usize = 3;
 
 /// Returns what a reading says about a plan.

@@ -72,7 +72,7 @@ fn replayed(used: &CuttingUsed, whole: Rect, kerf: f64) -> Result<Vec<Rect>, Tes
 }
 
 /// The cheapest plain shelves of one kind of sheet: long side along the sheet where it may be turned, the highest first,
-/// each on the first shelf that takes it; nothing where no kind takes every part, or there are too few.
+/// each on the first shelf that takes it; `None` if no kind takes every part, or there are too few.
 fn shelves(sum: &CuttingSum) -> Option<f64> {
     let of = |sheet: &CuttingStock| {
         let mut parts = Vec::new();

@@ -68,7 +68,7 @@ fn any_more() -> impl Strategy<Value = More> {
     prop::sample::select(more)
 }
 
-/// Rules with less and with more of it; nothing where the piece takes no such layer.
+/// Rules with less and with more of it; `None` if the piece takes no such layer.
 fn less_and_more(
     piece: &Piece,
     rules: &HouseRules,

@@ -32,7 +32,7 @@ enum Found {
 
 type Archive = ZipArchive<BufReader<File>>;
 
-/// So much that was found waits for the database.
+/// How much that was found waits for the database.
 const WAITING: usize = 4;
 /// Lines are written together up to so many, or so many bytes.
 const TOGETHER: (usize, usize) = (200, 1 << 20);

@@ -323,7 +323,7 @@ pub(crate) struct Announced {
 pub(crate) struct ReceivedView {
     /// By which its parts are sent.
     id: Uuid,
-    /// So much is here, from its beginning: send on from there.
+    /// How much is here, from its beginning: send on from there.
     received: u64,
     /// Of so much in all; once it is here it is read in.
     bytes: u64,

@@ -18,11 +18,11 @@ use crate::{clock::Clock, pictures::Pictures};
 enum Piece {
     /// A file of it begins, pressed small or not.
     Begin(String, CompressionMethod),
-    /// So much more of that.
+    /// How much more of that.
     More(Vec<u8>),
 }
 
-/// So many pieces wait for the disk.
+/// How many pieces wait for the disk.
 const WAITING: usize = 8;
 /// Lines are handed on together up to so many bytes.
 const TOGETHER: usize = 1 << 20;

@@ -6,7 +6,7 @@ use hummock_core::{
     stock::{BatchPlan, BatchSheet, Goods, MaterialCut, SheetGoods, StockItem},
 };
 use hummock_store::{Draw, DrawnFrom};
-use sha2::Digest as _;
+
 
 use super::{
     goods_of,
@@ -14,7 +14,6 @@ use super::{
     print_of,
     views::{CutRequest, CuttingView, Kept},
 };
-
 use crate::{body::Body, desk::Desk, problem::Problem, shelf::said_of};
 
 /// Notes that a sheet was cut: it is drawn from the shelf, and what is kept of it is put there. Once, however often it is

@@ -96,7 +96,7 @@ pub(super) struct KeptShipment {
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct CuttingView {
-    /// Which.
+    /// The id of the layout.
     pub(super) id: Uuid,
     /// In seconds since 1970.
     pub(super) made_at: i64,
@@ -114,7 +114,7 @@ pub(crate) struct CuttingView {
     pub(super) blanks: Vec<DrawnBlank>,
     /// The sheets, material by material.
     pub(super) laid: BatchPlan,
-    /// How far it is over the least that it could cost, as a share; nothing where no new sheet is opened.
+    /// How far it is over the least that it could cost, as a share; `None` if no new sheet is opened.
     pub(super) gap: Option<f64>,
     /// Of every price.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
@@ -129,7 +129,7 @@ pub(crate) struct CuttingView {
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct CuttingShipment {
-    /// Which.
+    /// The id of the shipment.
     pub(super) id: Uuid,
     /// What it is called.
     pub(super) title: String,
@@ -171,7 +171,7 @@ pub(crate) struct Lacking {
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct CuttingRow {
-    /// Which.
+    /// The id of the layout.
     pub(super) id: Uuid,
     /// In seconds since 1970.
     pub(super) made_at: i64,

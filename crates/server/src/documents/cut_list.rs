@@ -5,7 +5,6 @@ use hummock_core::quantity::Length;
 use serde::Serialize;
 
 use super::file_of;
-
 use crate::{
     csv_rows::{not_a_formula, table_of},
     cuttings::{CuttingId, told_layout},

@@ -45,7 +45,7 @@ pub(crate) struct DxfUnread {
     pub(super) entity: usize,
     /// Its layer.
     pub(super) layer: String,
-    /// Why.
+    /// The reason, in words.
     pub(super) says: String,
 }
 

@@ -9,7 +9,6 @@ use serde::Deserialize;
 use serde_json::json;
 
 use super::file_of;
-
 use crate::{
     body::{Asked, ShipmentId},
     desk::Desk,

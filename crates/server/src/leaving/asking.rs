@@ -8,7 +8,6 @@ use jiff::civil::Date;
 use serde_json::{Value, json};
 
 use super::to_leave::ToLeave;
-
 use crate::{app::App, desk::Desk, network::Caller, outside::body_of, problem::Problem};
 
 /// A carrier that did not answer is asked again after this.

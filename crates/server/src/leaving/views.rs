@@ -31,7 +31,7 @@ pub(crate) struct LeavingView {
     pub(super) checks: Vec<LeavingCheck>,
     /// Whether all that is needed is so.
     pub(super) ready: bool,
-    /// How it leaves with its service; nothing before one is chosen.
+    /// How it leaves with its service; `None` before one is chosen.
     pub(super) handover: Option<Handover>,
     /// Days on which it can leave, the next ones first.
     pub(super) days: Vec<LeavingDay>,
@@ -94,7 +94,7 @@ pub(crate) enum BookingStands {
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct BookingView {
-    /// Which.
+    /// The id of the booking.
     pub(super) id: Uuid,
     /// As `gannet-post/parcel`.
     pub(super) service: String,
@@ -169,7 +169,7 @@ pub(crate) struct LeavingParcel {
     pub(crate) tracking: String,
     /// What it weighs: as the scale read it, else as planned.
     pub(crate) mass_g: f64,
-    /// The day on which it was handed over; nothing before that.
+    /// The day on which it was handed over; `None` before that.
     pub(super) handed_over: Option<String>,
     /// The version of the shipment, to hand it over by.
     pub(super) version: i32,

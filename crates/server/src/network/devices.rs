@@ -59,7 +59,7 @@ pub(crate) struct SignIn {
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct DeviceView {
-    /// Which.
+    /// The id of the device.
     id: Uuid,
     /// What its user calls it.
     name: String,

@@ -12,7 +12,7 @@ use super::{
 pub struct Network {
     /// Addresses of it, the one to type first.
     pub addresses: Vec<String>,
-    /// The studio's own authority; nothing when it brought a certificate.
+    /// The studio's own authority; `None` if it brought a certificate.
     pub(crate) authority: Option<Trust>,
     /// Made at this start, since there was none; it is shown once.
     pub first_passphrase: Option<String>,

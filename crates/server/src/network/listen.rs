@@ -61,7 +61,7 @@ pub enum NoNetwork {
     /// A file is missing or is not what it should be.
     #[error("{path} can't be used as {what}: {why}", path = .path.display())]
     File {
-        /// Which.
+        /// The path of the file.
         path: PathBuf,
         /// What it should be.
         what: &'static str,

@@ -16,7 +16,7 @@ const FIRST_WAIT: Duration = Duration::from_secs(2);
 const LONGEST_WAIT: Duration = Duration::from_secs(15 * 60);
 /// Whoever has been silent for so long begins anew.
 const FORGOTTEN_AFTER: Duration = Duration::from_secs(60 * 60);
-/// So many neighbours are remembered.
+/// How many neighbours are remembered.
 const MOST: usize = 1024;
 
 /// Wrong passphrases, by where they came from.

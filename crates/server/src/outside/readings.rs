@@ -69,9 +69,9 @@ pub(crate) struct ToldReading {
     /// What the scale says.
     #[serde(flatten)]
     reading: LiveReading,
-    /// What the plan says; nothing without one.
+    /// What the plan says; `None` without one.
     planned: Option<Weight>,
-    /// How much more it reads than planned; nothing while it does not rest.
+    /// How much more it reads than planned; `None` while it does not rest.
     off_g: Option<f64>,
 }
 
@@ -82,7 +82,7 @@ const SILENT: Duration = Duration::from_secs(2);
 const CALLED_AGAIN: Duration = Duration::from_millis(500);
 /// No reading is longer.
 const LONGEST_LINE: usize = 4096;
-/// So many readings wait for a page that is slow.
+/// How many readings wait for a page that is slow.
 const WAITING: usize = 4;
 
 /// Tells whether there is a scale.
@@ -224,7 +224,7 @@ async fn listen(
     }
 }
 
-/// Reads one line of the stream; nothing where it carries no sample.
+/// Reads one line of the stream; `None` if it carries no sample.
 fn sample_of(line: &[u8]) -> Option<Sample> {
     serde_json::from_slice(line.trim_ascii().strip_prefix(b"data:")?).ok()
 }

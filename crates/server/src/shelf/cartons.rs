@@ -15,7 +15,6 @@ use super::{
     ShelfId,
     views::{OpenRequest, OpenedPanel, PileRequest},
 };
-
 use crate::{body::Body, desk::Desk, problem::Problem, rework::beside};
 
 /// Which carton of the pile a shipment goes in, and how many of it; or which two, in order.

@@ -5,7 +5,6 @@ use hummock_core::{stock::Goods, ways};
 use hummock_store::Draw;
 
 use super::{said_of, views::ShipmentShelf};
-
 use crate::{body::ShipmentId, desk::Desk, problem::Problem, rework::beside};
 
 /// Returns what a shipment takes off the shelf, and what the shelf lacks for it.

@@ -109,7 +109,7 @@ pub(crate) struct OpenRequest {
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct OpenedPanel {
-    /// Which.
+    /// The name of the panel.
     pub(super) name: String,
     /// Across the flutes.
     pub(super) width_mm: f64,
@@ -161,7 +161,7 @@ pub(crate) struct PileRequest {
 pub(crate) struct ShipmentShelf {
     /// What its plan takes, what is short first.
     pub(super) lines: Vec<ShelfLine>,
-    /// What was taken when packing began; nothing before.
+    /// What was taken when packing began; `None` before.
     pub(super) taken: Option<Vec<ShelfTaken>>,
     /// Whether the plan takes something else, or more, than was taken.
     pub(super) changed: bool,

@@ -6,7 +6,7 @@ use uuid::Uuid;
 
 use crate::problem::Problem;
 
-/// Returns a parcel as it is handed over by inputs; nothing where it is not.
+/// Returns a parcel as it is handed over by inputs; `None` if it is not.
 pub(super) fn handed_over(
     inputs: &ShipmentInputs,
     house: &HouseAt,

@@ -14,7 +14,7 @@ use uuid::Uuid;
 #[derive(Debug, Clone, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct ShipmentView {
-    /// Which.
+    /// The id of the shipment.
     pub(super) id: Uuid,
     /// Counts up with every edit, undo and redo; send it back with the next edit.
     pub(crate) version: i32,
@@ -36,7 +36,7 @@ pub(crate) struct ShipmentView {
     pub(super) place: Place,
     /// What it is followed by: as its carrier booked it, else as it was typed.
     pub(super) tracking: Option<String>,
-    /// As it was handed over; nothing before that.
+    /// As it was handed over; `None` before that.
     pub(super) handed: Option<Handed>,
 }
 
@@ -57,7 +57,7 @@ pub(crate) enum PlaceName {
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct BenchRow {
-    /// Which.
+    /// The id of the shipment.
     pub(super) id: Uuid,
     /// What was typed.
     pub(super) inputs: ShipmentInputs,

@@ -58,7 +58,7 @@ struct Drawn {
     tracking: Option<String>,
     place: &'static str,
     states: Vec<String>,
-    /// Behind its house by so much; nothing where it follows none.
+    /// Behind its house by so much; `None` if it follows none.
     behind: Option<i32>,
     photographs: Vec<Vec<u8>>,
     booking: Option<(&'static str, String)>,

@@ -132,7 +132,7 @@ fn leg_for(area: Area, thickness: Length, study: &Study<'_>, layers: &[Layer]) -
 /// Four pads that lie apart cover at most so much of a face.
 const WITHIN_FACE: f64 = 0.81;
 const WHOLE_MM: Length = Length::mm(1.0);
-/// So many pads lie on the face, at its corners.
+/// How many pads lie on the face, at its corners.
 const PADS: f64 = 4.0;
 
 impl PadAnswer {

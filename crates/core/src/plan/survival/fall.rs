@@ -34,7 +34,7 @@ pub enum FallCase {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct FallReport {
-    /// Which.
+    /// The way it falls.
     pub case: FallCase,
     /// The highest fall that does no harm.
     #[serde(rename = "survives_mm")]
@@ -64,7 +64,7 @@ pub struct FallReport {
     #[serde(rename = "static_kpa")]
     pub static_stress: Option<Stress>,
     /// How thick the layer to change first would have to be, at its area, to meet the customary fall on one
-    /// side; nothing where no thickness would.
+    /// side; `None` if no thickness would.
     #[serde(rename = "needed_mm")]
     pub needed: Option<Length>,
     /// The pads that would meet the customary fall.
@@ -83,7 +83,7 @@ pub(super) struct Core {
 /// What lies on the sides of a plan.
 pub(super) struct Sides {
     on: [Vec<(LayerSlot, SeriesLayer)>; 4],
-    /// The same, to try falls on; nothing where a side is bare.
+    /// The same, to try falls on; `None` if a side is bare.
     tried: [Option<TriedSeries>; 4],
 }
 
@@ -304,8 +304,8 @@ pub(super) fn falls(
         .collect()
 }
 
-/// Pads at the top edge land as from 1.5·y²/h, y being how high their middle stands over the foot; nothing
-/// where the cushion covers the whole face. Source: packaging engineering practice, a rod that tips over.
+/// Pads at the top edge land as from 1.5·y²/h, y being how high their middle stands over the foot; `None`
+/// if the cushion covers the whole face. Source: packaging engineering practice, a rod that tips over.
 fn top_pads(study: &Study<'_>, layers: &[Layer]) -> Option<Length> {
     let standing = study.outside.long_side();
     let (layer, pads) = layers.iter().find_map(|layer| match &layer.make {

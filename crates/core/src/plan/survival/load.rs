@@ -18,7 +18,7 @@ pub struct PressReport {
     /// Of the innermost board.
     #[serde(rename = "deflection_mm")]
     pub deflection: Length,
-    /// What it may give before it reaches the art; nothing where the piece bears the board all over.
+    /// What it may give before it reaches the art; `None` if the piece bears the board all over.
     #[serde(rename = "stand_off_mm")]
     pub stand_off: Option<Length>,
     /// Whether it stays off.

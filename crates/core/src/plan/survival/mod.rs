@@ -58,9 +58,9 @@ pub struct Survival {
     pub falls: Vec<FallReport>,
     /// The cushions before the face, from the art outward.
     pub face: Vec<FaceCushion>,
-    /// A corner that presses in; nothing where the boards' stiffness is not known.
+    /// A corner that presses in; `None` if the boards' stiffness is not known.
     pub press: Option<PressReport>,
-    /// What the box bears on its edge; nothing where it can't be reckoned.
+    /// What the box bears on its edge; `None` if it can't be reckoned.
     pub stack: Option<StackReport>,
 }
 

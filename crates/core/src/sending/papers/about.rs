@@ -127,7 +127,7 @@ impl Named<'_> {
     }
 }
 
-/// Sides as they are read, with the unit once; nothing where there are none.
+/// Sides as they are read, with the unit once; `None` if there are none.
 pub(super) fn sized(sides: &[Length], unit: LengthUnit) -> String {
     let shown: Vec<String> = sides.iter().map(|side| show_length(*side, unit)).collect();
     let Some((last, before)) = shown.split_last() else {
