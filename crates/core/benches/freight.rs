@@ -4,7 +4,7 @@ use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use hummock_core::{
-    freight::{Asked, Contents, Parcel, Shape, Tariff},
+    freight::{Contents, Parcel, QuoteRequest, Shape, Tariff},
     place::Destination,
     quantity::{Length, LengthUnit, Mass, read_length},
     space::Envelope,
@@ -54,7 +54,7 @@ fn pricing(criterion: &mut Criterion) {
     });
     group.bench_function("one parcel, forty services", |bencher| {
         bencher.iter(|| {
-            let asked = Asked::now(&parcel, &place);
+            let asked = QuoteRequest::now(&parcel, &place);
             let quotes = tariffs
                 .iter()
                 .map(|tariff| tariff.quotes(black_box(&asked)));
@@ -63,7 +63,7 @@ fn pricing(criterion: &mut Criterion) {
     });
     group.bench_function("steps and room, forty services", |bencher| {
         bencher.iter(|| {
-            let asked = Asked::now(&parcel, &place);
+            let asked = QuoteRequest::now(&parcel, &place);
             let steps = tariffs.iter().map(|tariff| tariff.steps(black_box(&asked)));
             black_box(steps.map(|steps| steps.len()).sum::<usize>())
         });

@@ -2,7 +2,7 @@
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use hummock_core::{
-    shipment::{House, ShipmentInputs, Worked},
+    shipment::{House, ShipmentInputs, Workings},
     ways::Explorer,
 };
 
@@ -49,7 +49,7 @@ fn ways(criterion: &mut Criterion) {
     let mut group = criterion.benchmark_group("front");
     group.sample_size(10);
     group.bench_function("one plan from nothing (the baseline)", |bencher| {
-        bencher.iter(|| Worked::out(&inputs, &house));
+        bencher.iter(|| Workings::out(&inputs, &house));
     });
     group.bench_function("the first front", |bencher| {
         bencher.iter(|| looked_at(&inputs, &house, 1));

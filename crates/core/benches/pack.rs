@@ -4,7 +4,7 @@ use criterion::{Criterion, criterion_group, criterion_main};
 use hummock_core::{
     arrange::{Arrangement, Member, MemberFace, Parting},
     quantity::{Length, Mass},
-    shipment::{House, ShipmentInputs, Worked, packing},
+    shipment::{House, ShipmentInputs, Workings, packing},
 };
 
 fn house() -> House {
@@ -58,7 +58,7 @@ fn pack(criterion: &mut Criterion) {
         fold: Length::mm(5.0),
     };
     criterion.bench_function("pack/a plan from nothing", |bencher| {
-        bencher.iter(|| Worked::out(&inputs, &house));
+        bencher.iter(|| Workings::out(&inputs, &house));
     });
     criterion.bench_function("pack/every step", |bencher| {
         bencher.iter(|| packing(&inputs, &house));

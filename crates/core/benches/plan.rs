@@ -6,7 +6,7 @@ use criterion::{Criterion, criterion_group, criterion_main};
 use hummock_core::{
     plan::{Plan, References},
     quantity::{LengthUnit, TypedSize},
-    shipment::{House, ShipmentInputs, Worked},
+    shipment::{House, ShipmentInputs, Workings},
     space::LayerSlot,
     ways::{alternatives, changes, styles},
 };
@@ -94,7 +94,7 @@ fn plan(criterion: &mut Criterion) {
         bencher.iter(|| styles(black_box(&inputs), &house, LayerSlot::Box));
     });
     group.bench_function("plan and quotes of one canvas", |bencher| {
-        bencher.iter(|| Worked::out(black_box(&inputs), black_box(&house)));
+        bencher.iter(|| Workings::out(black_box(&inputs), black_box(&house)));
     });
     group.finish();
 }

@@ -7,7 +7,7 @@ pub const LONGEST_TEXT: usize = 120;
 
 /// Why a text is refused, be it a name, an address or a note.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
-pub enum Unreadable {
+pub enum UnreadableText {
     /// Something that is no letter: it can't be printed, and some of it can't be stored.
     #[error("there is a control character in it: type it again")]
     Control,
@@ -26,7 +26,7 @@ const fn is_no_letter(letter: char) -> bool {
     matches!(letter, '\u{fdd0}'..='\u{fdef}') || (letter as u32) & 0xfffe == 0xfffe
 }
 
-impl Unreadable {
+impl UnreadableText {
     /// Finds what can't be read in a text of one line.
     #[must_use]
     pub fn in_line(text: &str) -> Option<Self> {
@@ -55,7 +55,7 @@ impl Unreadable {
 /// Refuses a text that does not fit on one line of a label.
 #[must_use]
 pub fn refused_text(field: &str, text: &str) -> Option<Refusal> {
-    if let Some(unreadable) = Unreadable::in_line(text) {
+    if let Some(unreadable) = UnreadableText::in_line(text) {
         return Some(Refusal::new(field, unreadable));
     }
     let length = text.chars().count();
@@ -83,28 +83,31 @@ mod tests {
             "\u{200f}ريم",
             "O’Neill 🎨",
         ] {
-            assert_eq!(Unreadable::in_line(name), None, "{name}");
+            assert_eq!(UnreadableText::in_line(name), None, "{name}");
         }
         for (text, found) in [
-            ("a\0b", Unreadable::Control),
-            ("a\u{7f}", Unreadable::Control),
-            ("a\u{85}", Unreadable::Control),
-            ("\u{ffff}", Unreadable::Control),
-            ("abc\u{202e}gpj", Unreadable::Override),
-            ("\u{2066}a", Unreadable::Override),
+            ("a\0b", UnreadableText::Control),
+            ("a\u{7f}", UnreadableText::Control),
+            ("a\u{85}", UnreadableText::Control),
+            ("\u{ffff}", UnreadableText::Control),
+            ("abc\u{202e}gpj", UnreadableText::Override),
+            ("\u{2066}a", UnreadableText::Override),
         ] {
-            assert_eq!(Unreadable::in_line(text), Some(found), "{text:?}");
-            assert_eq!(Unreadable::in_paragraph(text), Some(found), "{text:?}");
+            assert_eq!(UnreadableText::in_line(text), Some(found), "{text:?}");
+            assert_eq!(UnreadableText::in_paragraph(text), Some(found), "{text:?}");
         }
-        assert_eq!(Unreadable::in_line("one\ntwo"), Some(Unreadable::Control));
-        assert_eq!(Unreadable::in_paragraph("one\r\n\ttwo"), None);
+        assert_eq!(
+            UnreadableText::in_line("one\ntwo"),
+            Some(UnreadableText::Control)
+        );
+        assert_eq!(UnreadableText::in_paragraph("one\r\n\ttwo"), None);
     }
 
     proptest! {
         #[test]
         fn what_stands_in_a_paragraph_is_no_worse_on_a_line(text in any::<String>()) {
-            if Unreadable::in_line(&text).is_none() {
-                prop_assert_eq!(Unreadable::in_paragraph(&text), None);
+            if UnreadableText::in_line(&text).is_none() {
+                prop_assert_eq!(UnreadableText::in_paragraph(&text), None);
             }
         }
     }

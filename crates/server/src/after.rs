@@ -3,7 +3,7 @@
 use axum::Json;
 use hummock_core::{
     odds::PieceClass,
-    sending::{Deadline, Fate, Following, ParcelBeside, TrackingEvent},
+    sending::{Deadline, Fate, ParcelBeside, TrackedParcel, TrackingEvent},
     shipment::Outcome,
 };
 use hummock_store::{BookingState, Stored};
@@ -27,7 +27,7 @@ pub(crate) struct AfterView {
     /// What the carrier says, the first thing first.
     events: Vec<TrackingEvent>,
     /// What follows from that today.
-    following: Following,
+    following: TrackedParcel,
     /// Whether the carrier answered just now; else this is what it said the last time.
     answered: bool,
     /// Whether its carrier can be asked at all.
@@ -125,7 +125,7 @@ async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<AfterView>,
                 .on_its_way(service, (service.days_from, service.days_to), left)
                 .latest
         });
-    let following = Following::of(&events, today);
+    let following = TrackedParcel::of(&events, today);
     let on_its_way = inputs.after.outcome.is_none()
         && !matches!(
             following.fate,

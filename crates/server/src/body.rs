@@ -10,7 +10,7 @@ use axum::{
 use hummock_core::{
     Refusal, Refusals,
     json::{self, Misfit},
-    text::{Unreadable, refused_text},
+    text::{UnreadableText, refused_text},
 };
 use serde::de::DeserializeOwned;
 use serde_json::Value;
@@ -79,7 +79,8 @@ fn look_for_unreadable(value: &Value, path: &str, refusals: &mut Refusals) {
     };
     match value {
         Value::String(text) => {
-            refusals.extend(Unreadable::in_paragraph(text).map(|what| Refusal::new(path, what)));
+            refusals
+                .extend(UnreadableText::in_paragraph(text).map(|what| Refusal::new(path, what)));
         }
         Value::Array(parts) => {
             for (place, part) in parts.iter().enumerate() {
@@ -88,7 +89,7 @@ fn look_for_unreadable(value: &Value, path: &str, refusals: &mut Refusals) {
         }
         Value::Object(fields) => {
             for (key, part) in fields {
-                if let Some(what) = Unreadable::in_line(key) {
+                if let Some(what) = UnreadableText::in_line(key) {
                     refusals.refuse(path, what);
                 } else {
                     look_for_unreadable(part, &inside(key), refusals);
@@ -106,7 +107,7 @@ fn no_document(bytes: &[u8]) -> Problem {
         Err(error) if is_half_a_letter(error.inner()) => {
             let path = error.path().to_string();
             let field = path.strip_prefix("inputs.").unwrap_or(&path);
-            Problem::refused(vec![Refusal::new(field, Unreadable::Control)])
+            Problem::refused(vec![Refusal::new(field, UnreadableText::Control)])
         }
         Err(error) => {
             let says = format!("the body is not JSON: {}", error.inner());
@@ -180,7 +181,7 @@ impl<S: Send + Sync> FromRequestParts<S> for NameInPath {
     async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
         let Path(name) = Path::<String>::from_request_parts(parts, state)
             .await
-            .map_err(|_| Problem::refused(vec![Refusal::new("name", Unreadable::Control)]))?;
+            .map_err(|_| Problem::refused(vec![Refusal::new("name", UnreadableText::Control)]))?;
         match refused_text("name", &name) {
             Some(refusal) => Err(Problem::refused(vec![refusal])),
             None => Ok(Self(name)),

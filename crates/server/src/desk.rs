@@ -7,7 +7,7 @@ use hummock_core::{
     Refusal, Refusals,
     plan::Detail,
     quantity::LengthUnit,
-    shipment::{House, ShipmentInputs, Worked},
+    shipment::{House, ShipmentInputs, Workings},
 };
 use hummock_store::{Computed, HouseAt, StudioId, StudioStore};
 
@@ -72,7 +72,7 @@ pub(crate) enum Follows<'a> {
 /// Inputs that can stand, with what follows from them by a house.
 pub(crate) struct Outcome {
     pub inputs: ShipmentInputs,
-    pub worked: Worked,
+    pub worked: Workings,
     pub house: Arc<HouseAt>,
 }
 
@@ -159,7 +159,7 @@ impl Desk {
                 (kept, Some(before), Detail::WHOLE)
             }
         };
-        let worked = Worked::out_or_refused_in(&inputs, &house.house, detail);
+        let worked = Workings::out_or_refused_in(&inputs, &house.house, detail);
         let anew = newly_refused(&inputs, &worked, before, &house.house);
         if !anew.is_empty() {
             return Err(anew.into());
@@ -176,7 +176,7 @@ impl Desk {
 /// what it changed itself.
 fn newly_refused(
     inputs: &ShipmentInputs,
-    worked: &Worked,
+    worked: &Workings,
     before: Option<&ShipmentInputs>,
     house: &House,
 ) -> Vec<Refusal> {
@@ -187,7 +187,7 @@ fn newly_refused(
     let Some(before) = before else {
         return refusals.into();
     };
-    let known = Worked::out_or_refused(before, house).refusals;
+    let known = Workings::out_or_refused(before, house).refusals;
     if !known.is_empty() {
         let document = |inputs| serde_json::to_value(inputs).expect("inputs can be written");
         let (then, now) = (document(before), document(inputs));
@@ -206,7 +206,7 @@ impl Outcome {
 }
 
 /// Returns what is stored of what was worked out by a house.
-pub(crate) fn computed(worked: &Worked, inputs: &ShipmentInputs, house: &HouseAt) -> Computed {
+pub(crate) fn computed(worked: &Workings, inputs: &ShipmentInputs, house: &HouseAt) -> Computed {
     Computed {
         worked: serde_json::to_value(worked).expect("what is worked out can be written"),
         summary: worked.summary(inputs),

@@ -9,8 +9,8 @@ use anyhow::{Context, Result, bail};
 use hummock_core::{
     material::{Catalogue, MaterialClass},
     quantity::LengthUnit,
-    sending::Handed,
-    shipment::{EDITION, House, ShipmentInputs, Worked},
+    sending::HandedParcel,
+    shipment::{EDITION, House, ShipmentInputs, Workings},
 };
 use hummock_store::{
     HouseAt, NewShipment, Place, SettingRefused, Settings, Store, StudioId, StudioStore,
@@ -232,13 +232,15 @@ fn worked_out(
         .checked(unit, clock.today())
         .map_err(|refusals| refused(&refusals))?
         .to_be_kept(None, &house.house);
-    let worked = Worked::out(&inputs, &house.house).map_err(|refusals| refused(&refusals))?;
+    let worked = Workings::out(&inputs, &house.house).map_err(|refusals| refused(&refusals))?;
     let computed = computed(&worked, &inputs, house);
     Ok(NewShipment {
         edit: None,
         id: Uuid::now_v7(),
         handed: match inputs.handed_over() {
-            Some(_) => Handed::of(&inputs, &house.house).map_err(|refusals| refused(&refusals))?,
+            Some(_) => {
+                HandedParcel::of(&inputs, &house.house).map_err(|refusals| refused(&refusals))?
+            }
             None => None,
         },
         inputs,

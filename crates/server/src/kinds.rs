@@ -1,7 +1,7 @@
 //! As last time: the kinds of pieces that were sent before, and a shipment's inputs for the next like piece.
 
 use axum::Json;
-use hummock_core::shipment::{Alike, ShipmentInputs};
+use hummock_core::shipment::{LikeShipment, ShipmentInputs};
 use hummock_store::{Place, Sort, Wanted};
 use serde::Serialize;
 use uuid::Uuid;
@@ -59,7 +59,7 @@ async fn list(desk: Desk) -> Result<Json<Vec<KindView>>, Problem> {
     }
     // The ids count up with the time.
     newest.sort_by_key(|row| std::cmp::Reverse(row.id));
-    let mut kinds: Vec<(Alike, KindView)> = Vec::new();
+    let mut kinds: Vec<(LikeShipment, KindView)> = Vec::new();
     for row in newest {
         let inputs = row.inputs;
         let (Some(alike), Some(says)) = (inputs.alike(), inputs.kind_says(unit)) else {

@@ -275,7 +275,7 @@ impl Desk {
 /// What a photograph was taken of, by its step.
 fn titled<'a>(
     photograph: &Photograph,
-    handed: &'a hummock_core::sending::Handed,
+    handed: &'a hummock_core::sending::HandedParcel,
 ) -> Option<&'a str> {
     if photograph.step == DAMAGE {
         return Some("The damage");

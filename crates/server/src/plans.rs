@@ -7,7 +7,7 @@ use hummock_core::{
     plan::Detail,
     quantity::LengthUnit,
     shipment::{
-        Arrival, Charge, Preview, RoughQuote, ShipmentInputs, Worked, arrivals, charge,
+        Arrival, Charge, Preview, RoughQuote, ShipmentInputs, Workings, arrivals, charge,
         packing as packing_of, rough_quote,
     },
     space::LayerSlot,
@@ -173,7 +173,7 @@ pub(crate) async fn price(
         .checked(request.unit, desk.app.clock.today())?;
     let today = desk.app.clock.today();
     let priced = beside(move || {
-        let worked = Worked::out(&inputs, &house.house)?;
+        let worked = Workings::out(&inputs, &house.house)?;
         Ok::<_, Vec<Refusal>>(Pricing {
             arrivals: arrivals(today, &inputs, &worked, &house.house),
             ladders: ways::price_steps(&inputs, &house.house)?,

@@ -5,7 +5,7 @@
 
 use std::time::Duration;
 
-use hummock_core::shipment::{ShipmentInputs, Worked};
+use hummock_core::shipment::{ShipmentInputs, Workings};
 use hummock_store::{Behind, HouseAt, Listed, Page, Recomputed, StoreError, Stored, Wanted};
 use uuid::Uuid;
 
@@ -83,7 +83,7 @@ async fn work_through(desk: &Desk) -> Result<u64, StoreError> {
 }
 
 fn anew(id: Uuid, version: i32, inputs: &ShipmentInputs, house: &HouseAt) -> Recomputed {
-    let worked = Worked::out_or_refused(inputs, &house.house);
+    let worked = Workings::out_or_refused(inputs, &house.house);
     Recomputed {
         id,
         version,

@@ -11,7 +11,7 @@ use axum::{
 use hummock_core::{
     Refusal, Refusals,
     material::{Catalogue, MaterialClass, MaterialId},
-    shipment::{House, Worked},
+    shipment::{House, Workings},
     text::refused_text,
 };
 use hummock_store::HouseAt;
@@ -161,7 +161,7 @@ impl Desk {
         let titles = beside(move || {
             open.into_iter()
                 .filter(|shipment| {
-                    let plan = Worked::out(&shipment.inputs, &house.house)
+                    let plan = Workings::out(&shipment.inputs, &house.house)
                         .ok()
                         .and_then(|worked| worked.plan);
                     plan.is_some_and(|plan| plan.is_made_of(&id))

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use axum::Json;
 use hummock_core::{
     material::{Catalogue, MaterialClass, MaterialId},
-    shipment::{House, Worked},
+    shipment::{House, Workings},
     weigh::{Corrections, WeighedPlan, corrections},
 };
 use hummock_store::{HouseAt, Listed};
@@ -56,7 +56,7 @@ fn read(weighed: Vec<Listed>, house: &House) -> Corrections {
     let parcels: Vec<WeighedPlan> = weighed
         .into_iter()
         .filter_map(|shipment| {
-            let worked = Worked::out(&shipment.inputs, house).ok()?;
+            let worked = Workings::out(&shipment.inputs, house).ok()?;
             let found = worked.found.filter(|found| found.stands)?;
             let plan = worked.plan?;
             Some(WeighedPlan::of(shipment.inputs.title, &plan, found.mass?))

@@ -6,7 +6,7 @@
 use futures_util::{Stream, StreamExt as _};
 use hummock_core::{
     freight::Tariff, house::HouseRules, material::Catalogue, plan::References, record::LogRow,
-    sending::Handed, shipment::OrderColumns, stock::Goods,
+    sending::HandedParcel, shipment::OrderColumns, stock::Goods,
 };
 use serde::{Deserialize, de::DeserializeOwned};
 use serde_json::Value;
@@ -188,7 +188,7 @@ impl BackupList {
     fn fault(self, line: &str) -> Result<(), serde_json::Error> {
         #[derive(Deserialize)]
         struct Parcel {
-            handed: Option<Handed>,
+            handed: Option<HandedParcel>,
             logged: Option<LogRow>,
         }
         #[derive(Deserialize)]

@@ -1,7 +1,7 @@
 //! Shipments as lists: searched, sorted and a page at a time.
 
 use hummock_core::{
-    sending::Handed,
+    sending::HandedParcel,
     shipment::{ShipmentInputs, Summary},
 };
 use serde::Deserialize;
@@ -274,8 +274,8 @@ impl StudioStore {
     pub async fn with_lessons(
         &self,
         most: i64,
-    ) -> Result<Vec<(Uuid, ShipmentInputs, Handed)>, StoreError> {
-        let rows: Vec<(Uuid, i32, Value, Json<Handed>)> = sqlx::query_as(
+    ) -> Result<Vec<(Uuid, ShipmentInputs, HandedParcel)>, StoreError> {
+        let rows: Vec<(Uuid, i32, Value, Json<HandedParcel>)> = sqlx::query_as(
             "SELECT shipment.id, schema, inputs, handed
              FROM shipment
              JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id

@@ -1,6 +1,6 @@
 //! The log: every parcel that left, searched, filtered and sorted here.
 
-use hummock_core::{record::LogRow, sending::Handed, shipment::ShipmentInputs};
+use hummock_core::{record::LogRow, sending::HandedParcel, shipment::ShipmentInputs};
 use serde::Deserialize;
 use serde_json::Value;
 use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
@@ -209,7 +209,7 @@ impl StudioStore {
         let many = left.len();
         for (id, schema, inputs, handed) in left {
             let inputs = ShipmentInputs::from_stored(schema.unsigned_abs(), inputs);
-            let Ok(handed) = serde_json::from_value::<Handed>(handed) else {
+            let Ok(handed) = serde_json::from_value::<HandedParcel>(handed) else {
                 continue;
             };
             let Some(row) = LogRow::of(&handed, &inputs) else {

@@ -2,7 +2,7 @@
 
 use hummock_core::{
     record::LogRow,
-    sending::Handed,
+    sending::HandedParcel,
     shipment::{SCHEMA, ShipmentInputs, Summary},
 };
 use serde::{Deserialize, Serialize};
@@ -79,7 +79,7 @@ pub struct NewShipment {
     /// What follows from it.
     pub computed: Computed,
     /// As it was handed over, where it was.
-    pub handed: Option<Handed>,
+    pub handed: Option<HandedParcel>,
 }
 
 /// A shipment as stored.
@@ -100,7 +100,7 @@ pub struct Stored {
     /// Where it is kept.
     pub place: Place,
     /// As it was handed over; `None` before that.
-    pub handed: Option<Handed>,
+    pub handed: Option<HandedParcel>,
     /// What it is followed by, where it was booked.
     pub tracking: Option<String>,
 }
@@ -119,7 +119,7 @@ pub struct Edit<'a> {
     /// What follows from them.
     pub computed: &'a Computed,
     /// As it is handed over by it; `None` if it is not, or was before.
-    pub handed: Option<&'a Handed>,
+    pub handed: Option<&'a HandedParcel>,
     /// Whether what was computed stays as it stands, whatever became of the house: it has left.
     pub keeps_plan: bool,
 }
@@ -180,7 +180,7 @@ impl FromRow<'_, PgRow> for Stored {
             (row.try_get("at_state")?, row.try_get("last_state")?);
         let rules_version: i32 = row.try_get("rules_version")?;
         let (summary, house) = summary_of(row)?;
-        let handed: Option<Json<Handed>> = row.try_get("handed")?;
+        let handed: Option<Json<HandedParcel>> = row.try_get("handed")?;
         let Word(place) = row.try_get("place")?;
         Ok(Self {
             id: row.try_get("id")?,
@@ -609,7 +609,7 @@ async fn stand_at(
 }
 
 /// The row of the log; `None` before it was handed over.
-fn logged(handed: Option<&Handed>, inputs: &ShipmentInputs) -> Option<Json<LogRow>> {
+fn logged(handed: Option<&HandedParcel>, inputs: &ShipmentInputs) -> Option<Json<LogRow>> {
     LogRow::of(handed?, inputs).map(Json)
 }
 

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{Member, MemberFace, Parting, Placed};
+use super::{Member, MemberFace, Parting, PlacedPiece};
 use crate::quantity::{Length, Mass};
 
 /// A rule of laying pieces together.
@@ -22,8 +22,8 @@ pub enum Rule {
 
 /// A rule that an order breaks.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Broken {
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Broken))]
+pub struct BrokenRule {
     /// The rule.
     pub rule: Rule,
     /// At which place from the front, from 0; of a pair the one in front.
@@ -121,7 +121,7 @@ pub(super) const fn side(member: &Member, faces_front: bool, front: bool) -> Sid
 }
 
 /// Tells whether the hardware of a piece at an end looks outward.
-pub(super) fn looks_out_hard(members: &[Member], placed: &Placed, front: bool) -> bool {
+pub(super) fn looks_out_hard(members: &[Member], placed: &PlacedPiece, front: bool) -> bool {
     side(&members[placed.piece], placed.faces_front, front) == Side::Hardware
 }
 
@@ -199,14 +199,14 @@ pub(super) fn ends_broken(members: &[Member], first: usize, last: usize) -> Vec<
 pub(super) struct Judged {
     pub thickness: Length,
     pub pairs: Vec<Pair>,
-    pub broken: Vec<Broken>,
+    pub broken: Vec<BrokenRule>,
     mass: Mass,
     /// Mass times the way from the back, in grams and millimetres.
     moment: f64,
 }
 
 impl Judged {
-    pub(super) fn of(members: &[Member], parting: Parting, order: &[Placed]) -> Self {
+    pub(super) fn of(members: &[Member], parting: Parting, order: &[PlacedPiece]) -> Self {
         let mut judged = Self {
             thickness: Length::ZERO,
             pairs: Vec::new(),
@@ -218,9 +218,9 @@ impl Judged {
             return judged;
         };
         let looks =
-            |placed: &Placed, front| side(&members[placed.piece], placed.faces_front, front);
+            |placed: &PlacedPiece, front| side(&members[placed.piece], placed.faces_front, front);
         let mut break_rule = |rule: Rule, at| {
-            judged.broken.push(Broken {
+            judged.broken.push(BrokenRule {
                 rule,
                 at,
                 says: rule.says(),

@@ -7,7 +7,7 @@
 mod judge;
 mod search;
 
-pub use judge::{Broken, Pair, Rule};
+pub use judge::{BrokenRule, Pair, Rule};
 
 use serde::{Deserialize, Serialize};
 
@@ -53,8 +53,8 @@ pub struct Member {
 
 /// One place of an arrangement, from the front of the box.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Placed {
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Placed))]
+pub struct PlacedPiece {
     /// Which, counted from 0 as they were given.
     pub piece: usize,
     /// Whether its face looks to the front of the box.
@@ -76,7 +76,7 @@ pub struct Parting {
 #[derive(Debug, Clone, PartialEq)]
 pub struct Arrangement {
     /// From the front of the box to its back.
-    pub order: Vec<Placed>,
+    pub order: Vec<PlacedPiece>,
     /// Of the whole stack, with what parts it.
     pub thickness: Length,
     /// How far its centre of mass lies from the back, which it rests on.
@@ -84,7 +84,7 @@ pub struct Arrangement {
     /// What lies between every two.
     pub pairs: Vec<Pair>,
     /// Rules that this order breaks.
-    pub broken: Vec<Broken>,
+    pub broken: Vec<BrokenRule>,
 }
 
 impl Arrangement {
@@ -116,7 +116,7 @@ impl Arrangement {
 
     /// Returns what an order comes to that somebody chose by hand, with the rules that it breaks.
     #[must_use]
-    pub fn of(members: &[Member], parting: Parting, order: &[Placed]) -> Self {
+    pub fn of(members: &[Member], parting: Parting, order: &[PlacedPiece]) -> Self {
         let judged = Judged::of(members, parting, order);
         Self {
             order: order.to_vec(),

@@ -2,7 +2,7 @@
 //! only the best is gone on with.
 
 use super::{
-    MOST, Member, Parting, Placed,
+    MOST, Member, Parting, PlacedPiece,
     judge::{Side, ends_broken, hardware_at_a_face, outside, parted, side},
 };
 
@@ -38,15 +38,15 @@ struct Reached {
 }
 
 /// A way of lying is twice the number of a piece, and one more where its face looks to the front.
-const fn placed(way: usize) -> Placed {
-    Placed {
+const fn placed(way: usize) -> PlacedPiece {
+    PlacedPiece {
         piece: way / 2,
         faces_front: way % 2 == 1,
     }
 }
 
 /// Returns the best order, from the front; nothing for no piece or too many.
-pub(super) fn best(members: &[Member], parting: Parting) -> Option<Vec<Placed>> {
+pub(super) fn best(members: &[Member], parting: Parting) -> Option<Vec<PlacedPiece>> {
     let count = members.len();
     if !(1..=MOST).contains(&count) {
         return None;
@@ -67,7 +67,7 @@ pub(super) fn best(members: &[Member], parting: Parting) -> Option<Vec<Placed>> 
         }
     };
     // What lies at the two ends together is judged once all lie: so each piece at the back is gone through by itself.
-    let mut found: Option<(Cost, Vec<Placed>)> = None;
+    let mut found: Option<(Cost, Vec<PlacedPiece>)> = None;
     for back in 0..ways {
         let reached = filled(members, parting, back, alone(back), &looks);
         let all = (1_usize << count) - 1;
@@ -140,7 +140,7 @@ fn filled(
 }
 
 /// Walks back from the piece in front.
-fn walked(reached: &[Option<Reached>], ways: usize, all: usize, front: usize) -> Vec<Placed> {
+fn walked(reached: &[Option<Reached>], ways: usize, all: usize, front: usize) -> Vec<PlacedPiece> {
     let mut order = Vec::with_capacity(ways / 2);
     let (mut held, mut at) = (all, front);
     while held != 0 {

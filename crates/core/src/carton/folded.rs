@@ -11,7 +11,7 @@ use crate::quantity::Length;
 /// The root lies still in the plane of the sheet, its inner face up. Each score turns what hangs on it about its own
 /// line, toward the inner face, in the order of the steps.
 #[derive(Debug, Clone)]
-pub struct Folded<'a> {
+pub struct FoldedBlank<'a> {
     blank: &'a Blank,
     poses: Vec<DAffine3>,
 }
@@ -44,7 +44,7 @@ impl Blank {
     /// assert!(folded.reach_into(&tray.room(), caliper) < 1e-6);
     /// ```
     #[must_use]
-    pub fn folded(&self, step: f64) -> Folded<'_> {
+    pub fn folded(&self, step: f64) -> FoldedBlank<'_> {
         let mut poses = vec![DAffine3::IDENTITY; self.panels.len()];
         let mut lifts = vec![0.0; self.panels.len()];
         lifts[self.root] = self.panels[self.root].lift.as_mm();
@@ -57,7 +57,7 @@ impl Blank {
         for (pose, lift) in poses.iter_mut().zip(lifts) {
             *pose *= DAffine3::from_translation(DVec3::Z * lift);
         }
-        Folded { blank: self, poses }
+        FoldedBlank { blank: self, poses }
     }
 
     /// Returns how many steps it is folded in.
@@ -143,7 +143,7 @@ fn listed(names: &[&str]) -> String {
     }
 }
 
-impl Folded<'_> {
+impl FoldedBlank<'_> {
     /// Returns where each panel lies: the rows of a matrix of three by four, for a place on the flat blank.
     #[must_use]
     pub fn matrices(&self) -> Vec<[[f64; 4]; 3]> {

@@ -17,7 +17,7 @@ mod tray;
 mod triangular_tube;
 
 pub use blank::{Blank, Fold, Hinge, NetFault, Panel, PanelRole, Point};
-pub use folded::{FoldStep, Folded, Solid};
+pub use folded::{FoldStep, FoldedBlank, Solid};
 pub use folder::Folder;
 pub use made::{Carton, CartonPart};
 pub use pocket::PocketNet;
@@ -27,7 +27,7 @@ pub(crate) use sheet_need::combinations;
 pub use sheet_need::{JoinedPart, SheetNeed};
 pub use slotted_edge::SlottedEdge;
 pub use slotted_face::SlottedFace;
-pub use style::{Beyond, BoxSize, Unfit};
+pub use style::{Beyond, BoxSize, StyleRefusal};
 pub use telescope::{Half, Telescope};
 pub use tray::{SlitTray, Tray};
 pub use triangular_tube::{TRIANGLE_HEIGHT, TriangularTube};

@@ -259,11 +259,11 @@ impl CartonStyle {
 
     /// Returns why a box of a size is not made in it: what a hand can't fold, or a lid that would bow.
     #[must_use]
-    pub fn unfit(self, size: BoxSize) -> Option<Unfit> {
+    pub fn unfit(self, size: BoxSize) -> Option<StyleRefusal> {
         let longest = size.length.max(size.width);
         let flat_lid = matches!(self, Self::TrayAndLid | Self::SlitTray);
         if flat_lid && longest > LONGEST_LID {
-            return Some(Unfit::TooLong {
+            return Some(StyleRefusal::TooLong {
                 what: "flat lid",
                 found: longest,
                 most: LONGEST_LID,
@@ -272,7 +272,7 @@ impl CartonStyle {
         self.too_small(size)
     }
 
-    fn too_small(self, size: BoxSize) -> Option<Unfit> {
+    fn too_small(self, size: BoxSize) -> Option<StyleRefusal> {
         let c = size.caliper;
         let least = SHORTEST_FLAP.max(c * SHORTEST_FLAP_BOARDS);
         let half = |side: Length| (side + c) / 2.0;
@@ -283,7 +283,7 @@ impl CartonStyle {
             Self::SlitTray => ("walls", size.height),
             Self::Folder | Self::FolderLapped => ("walls", size.height + c),
             Self::Telescope if size.length < SHORTEST_TELESCOPE => {
-                return Some(Unfit::TooSmall {
+                return Some(StyleRefusal::TooSmall {
                     what: "halves",
                     found: size.length,
                     least: SHORTEST_TELESCOPE,
@@ -291,7 +291,7 @@ impl CartonStyle {
             }
             Self::Telescope => ("flaps", half(size.width.min(size.height))),
         };
-        (flap < least).then_some(Unfit::TooSmall {
+        (flap < least).then_some(StyleRefusal::TooSmall {
             what,
             found: flap,
             least,
@@ -301,7 +301,7 @@ impl CartonStyle {
 
 /// Why a box is not made in a style.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Unfit {
+pub enum StyleRefusal {
     /// Something of it is too small to be folded by hand.
     TooSmall {
         /// What it is.
@@ -404,8 +404,10 @@ mod tests {
             ..worked()
         };
         let small = |style: CartonStyle, size| match style.unfit(size) {
-            Some(Unfit::TooSmall { found, least, .. }) => Some([found, least].map(Length::as_mm)),
-            Some(Unfit::TooLong { .. }) | None => None,
+            Some(StyleRefusal::TooSmall { found, least, .. }) => {
+                Some([found, least].map(Length::as_mm))
+            }
+            Some(StyleRefusal::TooLong { .. }) | None => None,
         };
         assert_eq!(small(CartonStyle::SlottedEdge, shallow), Some([17.0, 20.0]));
         assert!(CartonStyle::TrayAndLid.unfit(shallow).is_none());

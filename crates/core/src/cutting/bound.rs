@@ -1,6 +1,6 @@
 //! What no layout can cost less than.
 
-use super::search::{Asked, Piece, Stock};
+use super::search::{CuttingTask, Piece, Stock};
 
 /// Shares under which, and over one less which, a side counts as nothing and as all.
 const SHARES: [f64; 6] = [0.1, 0.2, 0.25, 0.3, 0.4, 0.5];
@@ -50,7 +50,7 @@ impl Dual {
 /// The most, over pairs of dual-feasible functions f and g, of the sum over all parts of the least, over the sheets that
 /// take it and the ways that it may lie, of price · f(w/W) · g(h/H); then the least sum of whole sheets that is no less.
 /// Source: dual-feasible functions, from the mathematics of packing.
-pub(super) fn lower_bound(asked: &Asked<'_>) -> i64 {
+pub(super) fn lower_bound(asked: &CuttingTask<'_>) -> i64 {
     let mut most: f64 = 0.0;
     for f in Dual::all() {
         for g in Dual::all() {
@@ -67,7 +67,7 @@ pub(super) fn lower_bound(asked: &Asked<'_>) -> i64 {
     whole_sheets(asked.stock, whole)
 }
 
-fn least(asked: &Asked<'_>, piece: Piece, f: Dual, g: Dual) -> f64 {
+fn least(asked: &CuttingTask<'_>, piece: Piece, f: Dual, g: Dual) -> f64 {
     asked
         .stock
         .iter()

@@ -22,7 +22,7 @@ use rust_decimal::{Decimal, prelude::ToPrimitive};
 
 use crate::quantity::Length;
 use cuts::cut_up;
-use search::{Asked, Patience, Piece, Stock};
+use search::{CuttingTask, Patience, Piece, Stock};
 use tree::{Axis, Pm};
 
 /// A kind of sheet.
@@ -144,7 +144,7 @@ pub struct CuttingPlan {
 
 /// Why a job can't be cut.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
-pub enum NotCut {
+pub enum UncutReason {
     /// A part is larger than every sheet, as it may lie.
     #[error("it is larger than every sheet, as it may lie")]
     TooLarge {
@@ -211,8 +211,8 @@ impl CuttingJob {
     /// `is_out` is asked between steps whether there is time for no more of them.
     ///
     /// # Errors
-    /// [`NotCut`] for a part that no sheet takes, or where the sheets run out.
-    pub fn cut(&self, is_out: &mut dyn FnMut() -> bool) -> Result<CuttingPlan, NotCut> {
+    /// [`UncutReason`] for a part that no sheet takes, or where the sheets run out.
+    pub fn cut(&self, is_out: &mut dyn FnMut() -> bool) -> Result<CuttingPlan, UncutReason> {
         let kerf = up(self.kerf);
         let stock: Vec<Stock> = self
             .sheets
@@ -239,7 +239,7 @@ impl CuttingJob {
                     .any(|one| one.count > 0 && lying.w <= one.w && lying.h <= one.h)
             });
             if !fits {
-                return Err(NotCut::TooLarge { part: at });
+                return Err(UncutReason::TooLarge { part: at });
             }
             for _ in 0..part.count {
                 pieces.push(piece);
@@ -247,13 +247,13 @@ impl CuttingJob {
             }
         }
         let narrowest = pieces.iter().map(|piece| piece.w.min(piece.h)).min();
-        let asked = Asked {
+        let asked = CuttingTask {
             stock: &stock,
             pieces: &pieces,
             narrowest: narrowest.unwrap_or(1),
         };
         let found = solve::solve(&asked, self.seed, self.steps, &mut Until(is_out))
-            .ok_or(NotCut::TooFew)?;
+            .ok_or(UncutReason::TooFew)?;
         let area = |w: Length, h: Length| (w * h).as_m2();
         let whole: f64 = found
             .sheets

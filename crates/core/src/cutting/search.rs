@@ -69,7 +69,7 @@ struct Placing {
 }
 
 /// What is asked: the stock, the parts, and which kinds of stock may be taken.
-pub(super) struct Asked<'a> {
+pub(super) struct CuttingTask<'a> {
     pub stock: &'a [Stock],
     pub pieces: &'a [Piece],
     pub narrowest: Pm,
@@ -89,7 +89,7 @@ struct State {
 }
 
 pub(super) struct Search<'a> {
-    pub(super) asked: &'a Asked<'a>,
+    pub(super) asked: &'a CuttingTask<'a>,
     /// Which kinds of stock may be taken.
     pub(super) kinds: &'a [usize],
     pub(super) rng: fastrand::Rng,
@@ -116,7 +116,7 @@ const WAYS: usize = 3;
 const OPENED: usize = 8;
 
 impl<'a> Search<'a> {
-    pub(super) fn new(asked: &'a Asked<'a>, kinds: &'a [usize], seed: u64) -> Self {
+    pub(super) fn new(asked: &'a CuttingTask<'a>, kinds: &'a [usize], seed: u64) -> Self {
         let all: i128 = asked.pieces.iter().map(|piece| piece.area()).sum();
         Self {
             asked,

@@ -3,7 +3,7 @@
 use std::rc::Rc;
 
 use super::{
-    search::{Asked, Laid, Layout},
+    search::{CuttingTask, Laid, Layout},
     tree::{Lying, Pm, Tree},
 };
 
@@ -17,14 +17,14 @@ struct Sheet {
 /// each on the first shelf that takes it; `None` if that kind does not hold them all.
 ///
 /// Shelves lie along either side of the sheet; what takes fewer sheets is taken.
-pub(super) fn on_shelves(asked: &Asked<'_>, kind: usize) -> Option<Layout> {
+pub(super) fn on_shelves(asked: &CuttingTask<'_>, kind: usize) -> Option<Layout> {
     [false, true]
         .into_iter()
         .filter_map(|upright| shelves(asked, kind, upright))
         .min_by_key(|layout| layout.sheets.len())
 }
 
-fn shelves(asked: &Asked<'_>, kind: usize, upright: bool) -> Option<Layout> {
+fn shelves(asked: &CuttingTask<'_>, kind: usize, upright: bool) -> Option<Layout> {
     let stock = asked.stock[kind];
     // Along the shelf, and up.
     let (long, high) = if upright {

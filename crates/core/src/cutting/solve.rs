@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use super::{
     bound::lower_bound,
-    search::{Asked, Laid, Layout, Patience, Search},
+    search::{CuttingTask, Laid, Layout, Patience, Search},
     shelves::on_shelves,
 };
 
@@ -37,7 +37,7 @@ impl Patience for Watched<'_> {
 ///
 /// Each choice begins with the best of the choices that leave out one of its kinds, so that one kind more never costs more.
 pub(super) fn solve(
-    asked: &Asked<'_>,
+    asked: &CuttingTask<'_>,
     seed: u64,
     steps: u64,
     patience: &mut dyn Patience,

@@ -56,7 +56,7 @@ pub enum EnclosurePlace {
 
 /// What such a thing usually is, until somebody says otherwise.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Usual {
+pub struct UsualEnclosure {
     /// Where it lies.
     pub place: EnclosurePlace,
     /// How thick it is.
@@ -142,7 +142,7 @@ impl EnclosureKind {
 
     /// Returns what such a thing usually is. Source: house rule.
     #[must_use]
-    pub const fn usual(self) -> Usual {
+    pub const fn usual(self) -> UsualEnclosure {
         use EnclosurePlace::{InPocket, OnFloor, OnTop, UnderLastWrap};
         let (place, thickness, grams, hard) = match self {
             Self::Certificate => (UnderLastWrap, 1.0, 25.0, false),
@@ -154,7 +154,7 @@ impl EnclosureKind {
             Self::HangingKit => (OnFloor, 12.0, 60.0, true),
             Self::Other => (OnTop, 2.0, 20.0, false),
         };
-        Usual {
+        UsualEnclosure {
             place,
             thickness: Length::mm(thickness),
             mass: Mass::g(grams),

@@ -4,7 +4,7 @@ use jiff::civil::Date;
 use rust_decimal::Decimal;
 use serde::Serialize;
 
-use super::{Asked, Parcel, Tariff};
+use super::{Parcel, QuoteRequest, Tariff};
 use crate::{place::Destination, quantity::Money};
 
 /// A parcel that was sent, or could have been.
@@ -100,7 +100,7 @@ impl Tariff {
     }
 
     fn price_on(&self, sent: &SentParcel, tier: Option<&str>) -> Option<Decimal> {
-        let asked = Asked {
+        let asked = QuoteRequest {
             parcel: &sent.parcel,
             destination: &sent.place,
             on: sent.on,

@@ -22,7 +22,7 @@ pub use check::Dip;
 pub use claim_terms::ClaimTerms;
 pub use measured::Gauge;
 pub use parcel::{Content, Contents, Parcel, Shape};
-pub use price::Asked;
+pub use price::QuoteRequest;
 pub use quote::{
     CoverChoice, LineKind, LineRule, Offer, Place, Quote, QuoteLine, Reason, only_taken_by,
 };

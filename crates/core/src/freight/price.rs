@@ -17,7 +17,7 @@ use crate::{
 
 /// What is asked of a tariff.
 #[derive(Debug, Clone, Copy)]
-pub struct Asked<'a> {
+pub struct QuoteRequest<'a> {
     /// What is sent.
     pub parcel: &'a Parcel,
     /// Where to.
@@ -28,7 +28,7 @@ pub struct Asked<'a> {
     pub tier: Option<&'a str>,
 }
 
-impl<'a> Asked<'a> {
+impl<'a> QuoteRequest<'a> {
     /// Asks for the studio's own account, whatever the day.
     #[must_use]
     pub const fn now(parcel: &'a Parcel, destination: &'a Destination) -> Self {
@@ -85,7 +85,7 @@ struct ByWeight {
 impl Tariff {
     /// Returns what each of its services says to a parcel, in the order of the tariff.
     #[must_use]
-    pub fn quotes(&self, asked: &Asked<'_>) -> Vec<Quote> {
+    pub fn quotes(&self, asked: &QuoteRequest<'_>) -> Vec<Quote> {
         let zone = self
             .zone_of(asked.destination)
             .map(|zone| zone.name.as_str());
@@ -97,7 +97,7 @@ impl Tariff {
 
     /// Returns what one of its services says to a parcel; `None` if it has none of that id.
     #[must_use]
-    pub fn quote(&self, service: &str, asked: &Asked<'_>) -> Option<Quote> {
+    pub fn quote(&self, service: &str, asked: &QuoteRequest<'_>) -> Option<Quote> {
         let at = self.services.iter().position(|known| known.id == service)?;
         let zone = self
             .zone_of(asked.destination)
@@ -106,7 +106,13 @@ impl Tariff {
         Some(self.quote_in(at, asked, zone, &postcode))
     }
 
-    fn quote_in(&self, at: usize, asked: &Asked<'_>, zone: Option<&str>, postcode: &str) -> Quote {
+    fn quote_in(
+        &self,
+        at: usize,
+        asked: &QuoteRequest<'_>,
+        zone: Option<&str>,
+        postcode: &str,
+    ) -> Quote {
         let service = &self.services[at];
         let measured = Measured::of(asked.parcel, service.billable.size_step);
         let (billable, offer, bought) = match self.fare(at, asked, zone, postcode) {
@@ -142,7 +148,7 @@ impl Tariff {
     pub(super) fn fare<'a>(
         &'a self,
         at: usize,
-        asked: &Asked<'a>,
+        asked: &QuoteRequest<'a>,
         zone: Option<&'a str>,
         postcode: &'a str,
     ) -> Result<Fare<'a>, Reason> {

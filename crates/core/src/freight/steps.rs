@@ -7,7 +7,7 @@ use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
 use super::{
-    Asked, Gauge, PerKgOf, Tariff, What,
+    Gauge, PerKgOf, QuoteRequest, Tariff, What,
     measured::{MG_PER_KG, Measured, Whole, as_length, as_mass, mg, stepped, um},
     price::{Fare, HEAVIEST_BILLED, further_kg},
 };
@@ -95,7 +95,7 @@ const RUNGS_ABOVE: usize = 4;
 impl Tariff {
     /// Returns how far it is to the next prices of each service; nothing for one that does not go there.
     #[must_use]
-    pub fn steps(&self, asked: &Asked<'_>) -> Vec<ServiceSteps> {
+    pub fn steps(&self, asked: &QuoteRequest<'_>) -> Vec<ServiceSteps> {
         let zone = self
             .zone_of(asked.destination)
             .map(|zone| zone.name.as_str());
@@ -135,7 +135,7 @@ struct Walk<'a> {
 }
 
 impl<'a> Walk<'a> {
-    fn of(fare: &'a Fare<'a>, asked: &Asked<'_>) -> Self {
+    fn of(fare: &'a Fare<'a>, asked: &QuoteRequest<'_>) -> Self {
         let outside = asked.parcel.outside;
         let [across, up, through] = [outside.across, outside.up, outside.through].map(um);
         let unit = um(fare.service.billable.size_step).max(1);

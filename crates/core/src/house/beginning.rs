@@ -24,7 +24,7 @@ pub struct BeginLine {
 
 /// What the table is asked about.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Asked {
+pub struct BeginQuestion {
     /// Which way it goes.
     pub route: Route,
     /// What kind it is.
@@ -37,8 +37,8 @@ pub struct Asked {
 
 /// What a shipment starts from.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Began {
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Began))]
+pub struct Beginning {
     /// The preset.
     pub preset: String,
     /// The line of the table that it followed, from 1; `None` if none matched, or where the shipment names
@@ -53,7 +53,7 @@ const LONGEST_NAME: usize = 60;
 const HIGHEST_VALUE: f64 = 1e7;
 
 impl BeginLine {
-    fn holds(&self, asked: Asked) -> bool {
+    fn holds(&self, asked: BeginQuestion) -> bool {
         (self.routes.is_empty() || self.routes.contains(&asked.route))
             && (self.classes.is_empty() || self.classes.contains(&asked.class))
             && self
@@ -151,19 +151,19 @@ const WORTH_TWO_BOXES: f64 = 2000.0;
 impl HouseRules {
     /// Returns what a shipment starts from: the first line that holds, else the house's own rules.
     #[must_use]
-    pub fn begin(&self, asked: Asked) -> Began {
+    pub fn begin(&self, asked: BeginQuestion) -> Beginning {
         let found = self
             .beginnings
             .iter()
             .enumerate()
             .find(|(_, line)| line.holds(asked));
         match found {
-            Some((place, line)) => Began {
+            Some((place, line)) => Beginning {
                 preset: line.start_from.clone(),
                 line: Some(place + 1),
                 says: line.says(),
             },
-            None => Began {
+            None => Beginning {
                 preset: self.name.clone(),
                 line: None,
                 says: "everything else".to_owned(),
@@ -203,8 +203,8 @@ impl HouseRules {
 mod tests {
     use super::*;
 
-    fn asked(route: Route, class: PieceClass, value: f64) -> Asked {
-        Asked {
+    fn asked(route: Route, class: PieceClass, value: f64) -> BeginQuestion {
+        BeginQuestion {
             route,
             class,
             value: Some(value),
@@ -263,7 +263,7 @@ mod tests {
             rules.beginnings[3].says(),
             "glass or a mirror, across a border"
         );
-        let treasured = Asked {
+        let treasured = BeginQuestion {
             irreplaceable: true,
             ..asked(Route::National, Class::Canvas, 10.0)
         };

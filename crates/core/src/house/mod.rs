@@ -11,7 +11,7 @@ mod rules;
 mod school;
 
 pub use allowance::{ALLOWANCES, Allowance, Allowances, OutOfAllowance};
-pub use beginning::{Asked, Began, BeginLine, shipped_beginnings};
+pub use beginning::{BeginLine, BeginQuestion, Beginning, shipped_beginnings};
 pub use box_style::{CartonStyle, SavedCut, SavedFace};
 pub use choices::{ChoiceShape, Choices, EachChoice};
 pub use look_kind::LookKind;

@@ -13,7 +13,7 @@ use crate::{
     enclosure::{Enclosed, EnclosureSet, sets_refused, shipped_sets},
     house::{CartonStyle, LookKind, SavedCut, SavedFace},
     material::MaterialId,
-    odds::{OddsTables, Played},
+    odds::{OddsTables, WayRisk},
     quantity::{Area, Length, LengthUnit},
     space::{BoxSides, Envelope, LayerSlot},
 };
@@ -284,7 +284,7 @@ pub struct ShipmentOnly {
     /// Whether the shipment, and not the house, said how often the first wrap goes around.
     pub turns_asked: bool,
     /// The way it goes; national where nothing is known.
-    pub way: Option<Played>,
+    pub way: Option<WayRisk>,
 }
 
 impl HouseRules {
@@ -298,7 +298,7 @@ impl HouseRules {
 
     /// Returns the way that a shipment goes; national and dry where none was set.
     #[must_use]
-    pub fn way(&self) -> Played {
+    pub fn way(&self) -> WayRisk {
         self.shipment
             .way
             .unwrap_or_else(|| self.odds.way_to(None, None))

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Asked, Kind, Nature, Standing, from_shelf};
+use super::kind::{Kind, Nature, Standing, StandingQuestion, from_shelf};
 use super::{Layer, Make, Making, Supplies};
 use crate::{
     house::Carriage,
@@ -275,7 +275,7 @@ pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
 })
 .or(|offering| from_shelf!(offering.catalogue.contact_papers, contact_paper).collect());
 
-fn stands(asked: &Asked<'_>) -> Standing {
+fn stands(asked: &StandingQuestion<'_>) -> Standing {
     if asked.carriage == Carriage::Rolled {
         Standing::Must("a face that lies on a back prints on it")
     } else if asked.piece.is_friable() {

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Around, Asked, Kind, Nature, Standing};
+use super::kind::{Around, Kind, Nature, Standing, StandingQuestion};
 use super::{Layer, Make};
 use crate::{
     Refusal,
@@ -67,7 +67,7 @@ const fn at(slot: LayerSlot) -> Kind {
 const LISTED: &str = "it is listed under what goes in: leave it out there";
 const NOTHING: &str = "nothing that is listed under what goes in lies there";
 
-fn stands(asked: &Asked<'_>, slot: LayerSlot) -> Standing {
+fn stands(asked: &StandingQuestion<'_>, slot: LayerSlot) -> Standing {
     let may = may_lie(asked.rules, asked.carriage);
     if may.contains(&slot) {
         Standing::Must(LISTED)

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Asked, Kind, Nature, Offer, Offering, Standing, from_shelf, schools};
+use super::kind::{Kind, Nature, Offer, Offering, Standing, StandingQuestion, from_shelf, schools};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
@@ -225,7 +225,7 @@ pub(super) const OUTER: Kind = Kind::new(
 )
 .or(|offering| from_shelf!(offering.catalogue.boards, outer_board).collect());
 
-fn stands(asked: &Asked<'_>) -> Standing {
+fn stands(asked: &StandingQuestion<'_>) -> Standing {
     asked.flat(|| {
         if asked.piece.is_friable() {
             Standing::Must("the spacer needs a board to hold off the face")

@@ -2,7 +2,9 @@
 
 use serde::Serialize;
 
-use super::kind::{Asked, Kind, Nature, Offer, Offering, Standing, from_shelf, ways_of_loose};
+use super::kind::{
+    Kind, Nature, Offer, Offering, Standing, StandingQuestion, from_shelf, ways_of_loose,
+};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
@@ -133,7 +135,7 @@ pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
 })
 .or(swaps);
 
-fn stands(asked: &Asked<'_>) -> Standing {
+fn stands(asked: &StandingQuestion<'_>) -> Standing {
     let mailed = asked.carriage == Carriage::Mailed;
     if mailed {
         return Standing::Must("in a mailer the two boards are all that is stiff");

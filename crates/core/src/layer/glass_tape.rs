@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Asked, Kind, Nature, Offer, Offering, Standing};
+use super::kind::{Kind, Nature, Offer, Offering, Standing, StandingQuestion};
 use super::{Layer, Make, Making, Supplies};
 use crate::{
     house::{Allowances, Choices, GlassPattern},
@@ -104,7 +104,7 @@ pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
 })
 .or(patterns);
 
-fn stands(asked: &Asked<'_>) -> Standing {
+fn stands(asked: &StandingQuestion<'_>) -> Standing {
     asked.flat(|| match asked.piece.construction.glazing() {
         Glazing::Glass if asked.piece.coated_glass => {
             Standing::Never("tape lifts the coating of coated glass")

@@ -74,7 +74,7 @@ impl Nature {
 /// One kind of layer.
 pub(crate) struct Kind {
     /// How it stands to a piece.
-    pub stands: fn(&Asked<'_>) -> Standing,
+    pub stands: fn(&StandingQuestion<'_>) -> Standing,
     /// Makes it around what is there; `None` if it would be empty.
     pub make: fn(&Around<'_, '_>) -> Result<Option<Layer>, Refusal>,
     /// What else it could be, each with the choices that make it so.
@@ -89,7 +89,7 @@ impl Kind {
     /// A kind that is added by itself, and could be nothing else.
     pub(super) const fn new(
         nature: Nature,
-        stands: fn(&Asked<'_>) -> Standing,
+        stands: fn(&StandingQuestion<'_>) -> Standing,
         make: fn(&Around<'_, '_>) -> Result<Option<Layer>, Refusal>,
     ) -> Self {
         Self {
@@ -175,7 +175,7 @@ pub fn standing(
     carriage: Carriage,
     rules: &HouseRules,
 ) -> Standing {
-    let asked = Asked {
+    let asked = StandingQuestion {
         piece,
         carriage,
         rules,
@@ -184,7 +184,7 @@ pub fn standing(
 }
 
 /// What a layer is asked to stand to.
-pub(crate) struct Asked<'a> {
+pub(crate) struct StandingQuestion<'a> {
     pub piece: &'a Piece,
     pub carriage: Carriage,
     pub rules: &'a HouseRules,
@@ -195,7 +195,7 @@ const ROLLED: &str = "a roll in its tube has no place for it";
 const MAILED: &str = "a mailer has no room for it: send it in a box";
 const FOLIO: &str = "the two boards of the folio take its place";
 
-impl Asked<'_> {
+impl StandingQuestion<'_> {
     /// How what only a stiff piece has stands.
     pub(super) fn flat(&self, flat: impl FnOnce() -> Standing) -> Standing {
         match self.carriage {

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Asked, Kind, Nature, Standing, from_shelf};
+use super::kind::{Kind, Nature, Standing, StandingQuestion, from_shelf};
 use super::{
     Layer, Make, Making, Supplies,
     contact::{strip_of, strips_across},
@@ -38,7 +38,7 @@ pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
 })
 .or(|offering| from_shelf!(offering.catalogue.contact_papers, outer_paper).collect());
 
-fn stands(asked: &Asked<'_>) -> Standing {
+fn stands(asked: &StandingQuestion<'_>) -> Standing {
     let dressed = asked.rules.schools.outside == OutsideRule::Dressed;
     asked.boxed(|| if dressed { Standing::On } else { Standing::Off })
 }

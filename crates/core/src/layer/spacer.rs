@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::kind::{Asked, Kind, Nature, Standing, from_shelf};
+use super::kind::{Kind, Nature, Standing, StandingQuestion, from_shelf};
 use super::{Layer, Make, Making, Supplies};
 use crate::{
     Refusal,
@@ -108,7 +108,7 @@ pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
 })
 .or(|offering| from_shelf!(offering.catalogue.boards, spacer_board).collect());
 
-fn stands(asked: &Asked<'_>) -> Standing {
+fn stands(asked: &StandingQuestion<'_>) -> Standing {
     let piece = asked.piece;
     asked.boxed(|| {
         if piece.is_friable() {

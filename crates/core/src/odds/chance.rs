@@ -9,7 +9,7 @@ use super::{Hazard, Measure, PerHazard};
 
 /// What a studio's own parcels have taught.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
-pub struct Known {
+pub struct KnownRecord {
     /// How many were expected to arrive damaged: Σ base · route over what was sent.
     pub expected: f64,
     /// How many did.
@@ -37,7 +37,7 @@ const HIGH_TAIL: f64 = 0.9;
 /// The model's own doubt, beyond what a record can settle.
 const MODEL_DOUBT: f64 = 1.25;
 
-impl Known {
+impl KnownRecord {
     /// Returns k, the mean of Gamma(4 + damaged, 4 + expected).
     #[must_use]
     pub fn k(self) -> f64 {
@@ -159,12 +159,12 @@ mod tests {
             let (found, ratios) = compared(CANVAS, plan, standard);
             close(found, factor);
             close(
-                Known::default().chance(0.003 * found).probability,
+                KnownRecord::default().chance(0.003 * found).probability,
                 probability,
             );
             assert_eq!(ratios.flat, Some(1.0));
         }
-        let chance = Known::default().chance(0.003);
+        let chance = KnownRecord::default().chance(0.003);
         close(chance.low, 0.001_046_31);
         close(chance.high, 0.006_243_66);
     }
@@ -172,7 +172,7 @@ mod tests {
     #[test]
     fn a_record_moves_the_odds_and_narrows_them() {
         // One damaged of 1.4 expected: k = 5/5.4; across a border with half the bubble
-        let known = Known {
+        let known = KnownRecord {
             expected: 1.4,
             damaged: 1.0,
         };
@@ -182,7 +182,7 @@ mod tests {
         close(chance.low, 0.002_334_99);
         close(chance.high, 0.011_931_1);
         // A long record settles k at its own rate: 20 of 10 expected thousandfold.
-        let long = Known {
+        let long = KnownRecord {
             expected: 1e4,
             damaged: 2e4,
         };

@@ -12,10 +12,10 @@ mod hazard;
 mod rest;
 mod tables;
 
-pub use chance::{Chance, Known, compared};
+pub use chance::{Chance, KnownRecord, compared};
 pub use class::PieceClass;
 pub(crate) use class::Travels;
 pub use fall::{FallDanger, FallParts, FallSides, Faller, danger_of_falls};
 pub use hazard::{Hazard, Measure, PerHazard};
 pub use rest::{Damp, PlateOver, edge_measure, pressed_measure, tube_measure, tube_stiffness};
-pub use tables::{ClassRow, CountedRecord, OddsTables, Played, RecordRow};
+pub use tables::{ClassRow, CountedRecord, OddsTables, RecordRow, WayRisk};

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
 
-use super::{Known, PerHazard, PieceClass};
+use super::{KnownRecord, PerHazard, PieceClass};
 use crate::{
     Refusal, Refusals,
     place::{Destination, PlaceRoute, Route, RouteRow},
@@ -73,7 +73,7 @@ pub struct RecordRow {
 
 /// What the tables say of one way to go.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Played {
+pub struct WayRisk {
     /// Which route.
     pub route: Route,
     /// Against a national one.
@@ -168,7 +168,7 @@ impl OddsTables {
     /// Returns the way to a destination in a month: national where no place is listed or the destination is
     /// not known, and across a border to a country that no line names.
     #[must_use]
-    pub fn way_to(&self, destination: Option<&Destination>, month: Option<i8>) -> Played {
+    pub fn way_to(&self, destination: Option<&Destination>, month: Option<i8>) -> WayRisk {
         let place =
             destination.and_then(|there| self.places.iter().find(|place| place.takes(there)));
         let route = match place {
@@ -184,9 +184,9 @@ impl OddsTables {
 
     /// Returns what they say of a route, in a wet season or not.
     #[must_use]
-    pub fn played(&self, route: Route, wet_season: bool) -> Played {
+    pub fn played(&self, route: Route, wet_season: bool) -> WayRisk {
         let row = self.route(route);
-        Played {
+        WayRisk {
             route,
             roughness: row.roughness,
             wet: row.wet || wet_season,
@@ -195,12 +195,12 @@ impl OddsTables {
 
     /// Returns what the studio's own record has taught.
     #[must_use]
-    pub fn known(&self) -> Known {
-        let counted = Known {
+    pub fn known(&self) -> KnownRecord {
+        let counted = KnownRecord {
             expected: self.counted.expected,
             damaged: f64::from(self.counted.damaged),
         };
-        self.record.iter().fold(counted, |known, row| Known {
+        self.record.iter().fold(counted, |known, row| KnownRecord {
             expected: known.expected
                 + f64::from(row.sent) * self.class(row.class).base_percent / PERCENT
                     * self.route(row.route).roughness,
@@ -210,7 +210,7 @@ impl OddsTables {
 
     /// Returns the chance that a parcel is lost on a way.
     #[must_use]
-    pub fn lost_on(&self, way: Played) -> f64 {
+    pub fn lost_on(&self, way: WayRisk) -> f64 {
         -(-self.lost_percent / PERCENT * way.roughness).exp_m1()
     }
 

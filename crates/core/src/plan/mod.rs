@@ -31,7 +31,7 @@ pub use survival::{
 };
 pub use tally::Tally;
 pub use together::{Among, FIRST, Stack, StackPiece, StackPlace, Together};
-pub use wrapped::{BlankSize, Wrapped};
+pub use wrapped::{BlankSize, WrappedPiece};
 
 use serde::Serialize;
 
@@ -43,7 +43,7 @@ pub(crate) use together::boxed_carriage;
 use crate::{
     Refusal,
     carton::Carton,
-    house::{Began, Carriage, CornerStyle, HouseRules, Schools},
+    house::{Beginning, Carriage, CornerStyle, HouseRules, Schools},
     layer::{Layer, Supplies},
     material::{Catalogue, MaterialId, Touch},
     piece::{Cure, Piece, PieceSize},
@@ -76,7 +76,7 @@ pub struct Plan {
     /// How every layer stands that there is, or could be.
     pub slots: Vec<SlotState>,
     /// What the wrapped piece measures, where it was measured.
-    pub wrapped: Option<Wrapped>,
+    pub wrapped: Option<WrappedPiece>,
     /// The sums.
     pub tally: Tally,
     /// How likely it is to arrive damaged, and by what.
@@ -84,7 +84,7 @@ pub struct Plan {
     /// The engineer's view: falls, a corner that presses in, and a stack.
     pub survival: Survival,
     /// What the shipment started from; `None` if a plan is made without one.
-    pub began: Option<Began>,
+    pub began: Option<Beginning>,
     /// What is to be answered, minded or known.
     pub findings: Vec<Finding>,
 }
@@ -197,7 +197,7 @@ impl Plan {
         let odds = Odds::worst_of(&each, rules).expect("there is a piece");
         let wrapped = predicted
             .zip(rules.shipment.wrapped)
-            .map(|(predicted, measured)| Wrapped {
+            .map(|(predicted, measured)| WrappedPiece {
                 predicted,
                 measured,
                 predicted_blank: blank_by_sums(piece, together, rules, (catalogue, references)),

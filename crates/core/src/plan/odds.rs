@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use super::reference::{Packed, Reference};
 use crate::{
     house::{Carriage, HouseRules},
-    odds::{Hazard, OddsTables, PieceClass, Played, Travels, compared},
+    odds::{Hazard, OddsTables, PieceClass, Travels, WayRisk, compared},
     piece::{Condition, Medium, PaintBody, Piece},
     place::Route,
     quantity::Money,
@@ -273,7 +273,7 @@ impl Odds {
     }
 
     /// Returns how likely the same parcel is to arrive damaged on another way.
-    pub(crate) fn on(&self, tables: &OddsTables, way: Played) -> (f64, OneIn) {
+    pub(crate) fn on(&self, tables: &OddsTables, way: WayRisk) -> (f64, OneIn) {
         let intensity = self.base_percent / PERCENT * way.roughness * self.factor;
         let chance = tables.known().chance(intensity);
         (

@@ -7,7 +7,7 @@ use quick_cache::sync::Cache;
 use super::{build, hands, recipe::Recipe};
 use crate::{
     Refusal,
-    arrange::{Arrangement, Member, Parting, Placed},
+    arrange::{Arrangement, Member, Parting, PlacedPiece},
     cushion::{SeriesLayer, compression_strength},
     house::{Carriage, HouseRules, SealRule},
     layer::{Layer, Make, Supplies, TUBE_PLAY, TubeBox},
@@ -124,7 +124,7 @@ fn order_key(members: &[Member], parting: Parting) -> Vec<u64> {
 pub struct References {
     kept: Cache<ReferenceKey, Arc<Reference>>,
     /// The best order of twelve pieces takes as long as a hundred plans, and most changes of a plan leave it as it is.
-    orders: Cache<Vec<u64>, Arc<Vec<Placed>>>,
+    orders: Cache<Vec<u64>, Arc<Vec<PlacedPiece>>>,
 }
 
 const KEPT: usize = 1000;

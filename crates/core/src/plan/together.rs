@@ -10,7 +10,7 @@ use super::{
 };
 use crate::{
     Refusal,
-    arrange::{Arrangement, Broken, Member, MemberFace, Pair, Parting, Placed},
+    arrange::{Arrangement, BrokenRule, Member, MemberFace, Pair, Parting, PlacedPiece},
     house::{Carriage, HouseRules},
     layer::{Layer, Make, Supplies, kind_of, laid_together},
     material::Catalogue,
@@ -44,7 +44,7 @@ pub struct Together {
     /// At least two; the first is the one that the shipment began with.
     pub pieces: Vec<Among>,
     /// An order that was chosen by hand, from the front; the best where none was.
-    pub order: Option<Vec<Placed>>,
+    pub order: Option<Vec<PlacedPiece>>,
     /// Whether thin framed pieces lie in the folds of one pad, in place of a wrap each.
     pub folded: bool,
 }
@@ -68,7 +68,7 @@ pub struct Stack {
     /// What lies between every two.
     pub pairs: Vec<Pair>,
     /// Rules that this order breaks.
-    pub broken: Vec<Broken>,
+    pub broken: Vec<BrokenRule>,
     /// What is cut and taken to lay them together, without what is each piece's own.
     pub parts: Vec<Part>,
     /// To lay them together, without what each piece takes by itself.
@@ -340,7 +340,7 @@ impl<'a> Stacked<'a> {
 
     fn places(&self) -> Vec<StackPlace> {
         let arrangement = &self.arrangement;
-        let through = |placed: &Placed| {
+        let through = |placed: &PlacedPiece| {
             let own = &self.own[placed.piece];
             filled(&own.among.piece, &own.layers).through
         };
@@ -491,7 +491,7 @@ fn shaped(own: &[Own<'_>]) -> Vec<(usize, u32)> {
         .collect()
 }
 
-fn names_each(order: &[Placed], count: usize) -> bool {
+fn names_each(order: &[PlacedPiece], count: usize) -> bool {
     let mut named: Vec<usize> = order.iter().map(|placed| placed.piece).collect();
     named.sort_unstable();
     named.into_iter().eq(0..count)
@@ -504,10 +504,10 @@ fn front_end(own: &[Own<'_>], arrangement: &Arrangement, ends: Length) -> Length
         return Length::ZERO;
     };
     // A pad lies over hardware that looks outward, a fold over what is folded; where both ends have the same they share alike.
-    let hard = |placed: &Placed, front: bool| {
+    let hard = |placed: &PlacedPiece, front: bool| {
         own[placed.piece].among.piece.hardware.is_some() && placed.faces_front != front
     };
-    let folded = |placed: &Placed| own[placed.piece].folded;
+    let folded = |placed: &PlacedPiece| own[placed.piece].folded;
     let weighs = |hard, folded| u8::from(hard) + u8::from(folded);
     match (
         weighs(hard(front, true), folded(front)),

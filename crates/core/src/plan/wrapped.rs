@@ -13,8 +13,8 @@ use crate::{
 
 /// What the wrapped piece measures beside what the sums said, and what that did to its box.
 #[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Wrapped {
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Wrapped))]
+pub struct WrappedPiece {
     /// By the piece's size and its layers.
     pub predicted: Envelope,
     /// As the tape read it.

@@ -8,7 +8,7 @@ use crate::{
     odds::PieceClass,
     place::Route,
     quantity::Mass,
-    sending::Handed,
+    sending::HandedParcel,
     shipment::{Outcome, ShipmentInputs},
 };
 
@@ -77,7 +77,7 @@ pub struct LogRow {
 impl LogRow {
     /// Returns the row of a parcel that was handed over; `None` if it was not.
     #[must_use]
-    pub fn of(handed: &Handed, inputs: &ShipmentInputs) -> Option<Self> {
+    pub fn of(handed: &HandedParcel, inputs: &ShipmentInputs) -> Option<Self> {
         let outside = |size: crate::space::Envelope| {
             [size.across, size.up, size.through].map(|side| side.as_mm())
         };

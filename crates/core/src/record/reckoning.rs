@@ -6,7 +6,7 @@ use statrs::distribution::{Beta, ContinuousCDF as _};
 
 use super::LogRow;
 use crate::{
-    odds::{CountedRecord, Known, PieceClass},
+    odds::{CountedRecord, KnownRecord, PieceClass},
     place::Route,
     shipment::Outcome,
     weigh::SCALE,
@@ -186,7 +186,7 @@ impl Reckoning {
             lost: count(Some(Outcome::Lost)),
             returned: count(Some(Outcome::Returned)),
             counted,
-            k: Known {
+            k: KnownRecord {
                 expected: counted.expected,
                 damaged: f64::from(counted.damaged),
             }

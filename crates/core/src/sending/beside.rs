@@ -3,7 +3,7 @@
 use jiff::Timestamp;
 use serde::Serialize;
 
-use super::Handed;
+use super::HandedParcel;
 use crate::{
     quantity::{Length, Mass, Minutes, Money},
     shipment::ShipmentInputs,
@@ -11,8 +11,8 @@ use crate::{
 
 /// A figure as it was planned, and as it turned out.
 #[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Beside<T> {
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Beside))]
+pub struct Comparison<T> {
     /// As planned.
     pub planned: T,
     /// As it turned out; `None` if nobody wrote it down.
@@ -25,23 +25,23 @@ pub struct Beside<T> {
 pub struct ParcelBeside {
     /// Of the closed box.
     #[serde(rename = "mass_g")]
-    pub mass: Beside<Mass>,
+    pub mass: Comparison<Mass>,
     /// How far the plan said that it may be off.
     #[serde(rename = "plus_minus_g")]
     pub plus_minus: Mass,
     /// Of the closed box, across.
     #[serde(rename = "across_mm")]
-    pub across: Beside<Length>,
+    pub across: Comparison<Length>,
     /// Up.
     #[serde(rename = "up_mm")]
-    pub up: Beside<Length>,
+    pub up: Comparison<Length>,
     /// Through.
     #[serde(rename = "through_mm")]
-    pub through: Beside<Length>,
+    pub through: Comparison<Length>,
     /// Carriage, in the studio's money; `None` if no price was chosen.
-    pub cost: Option<Beside<Money>>,
+    pub cost: Option<Comparison<Money>>,
     /// Of packing.
-    pub minutes: Beside<Minutes>,
+    pub minutes: Comparison<Minutes>,
     /// What its ticks say that packing took, without the breaks.
     pub ticked_minutes: Option<Minutes>,
 }
@@ -53,8 +53,8 @@ const MINUTE: f64 = 60.0;
 impl ParcelBeside {
     /// Returns a parcel that was handed over, with what was written down since.
     #[must_use]
-    pub fn of(handed: &Handed, inputs: &ShipmentInputs) -> Self {
-        let Handed {
+    pub fn of(handed: &HandedParcel, inputs: &ShipmentInputs) -> Self {
+        let HandedParcel {
             weight,
             outside,
             weighed,
@@ -66,31 +66,31 @@ impl ParcelBeside {
         let billed = inputs.billed();
         let took = inputs.after.minutes.map(f64::from).map(Minutes::min_of);
         Self {
-            mass: Beside {
+            mass: Comparison {
                 planned: weight.mass,
                 was: *weighed,
             },
             plus_minus: weight.plus_minus,
-            across: Beside {
+            across: Comparison {
                 planned: outside.across,
                 was: measured.map(|measured| measured.across),
             },
-            up: Beside {
+            up: Comparison {
                 planned: outside.up,
                 was: measured.map(|measured| measured.up),
             },
-            through: Beside {
+            through: Comparison {
                 planned: outside.through,
                 was: measured.map(|measured| measured.through),
             },
-            cost: carriage.as_ref().map(|planned| Beside {
+            cost: carriage.as_ref().map(|planned| Comparison {
                 planned: planned.clone(),
                 was: billed.map(|amount| Money {
                     amount,
                     ..planned.clone()
                 }),
             }),
-            minutes: Beside {
+            minutes: Comparison {
                 planned: *minutes,
                 was: took,
             },

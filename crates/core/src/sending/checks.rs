@@ -27,7 +27,7 @@ pub struct LeavingCheck {
 
 /// What is known of a parcel that is to leave.
 #[derive(Debug, Clone, Copy)]
-pub struct LookedOver<'a> {
+pub struct Inspection<'a> {
     /// What was typed.
     pub inputs: &'a ShipmentInputs,
     /// What follows from it; `None` before there is a plan.
@@ -48,7 +48,7 @@ pub struct LookedOver<'a> {
 
 /// Returns what is looked at before a parcel leaves, in the order in which people do it.
 #[must_use]
-pub fn leaving_checks(over: &LookedOver<'_>) -> Vec<LeavingCheck> {
+pub fn leaving_checks(over: &Inspection<'_>) -> Vec<LeavingCheck> {
     let mut checks = vec![answered(over), packed(over), weighed(over), addressed(over)];
     if over.abroad {
         checks.push(protected(over.inputs));
@@ -91,7 +91,7 @@ impl LeavingCheck {
     }
 }
 
-fn answered(over: &LookedOver<'_>) -> LeavingCheck {
+fn answered(over: &Inspection<'_>) -> LeavingCheck {
     match over.summary {
         None => check("answered", false, "The piece is not measured yet.").at(Stop::Measure),
         Some(summary) => match &summary.stop {
@@ -104,7 +104,7 @@ fn answered(over: &LookedOver<'_>) -> LeavingCheck {
     .needed()
 }
 
-fn packed(over: &LookedOver<'_>) -> LeavingCheck {
+fn packed(over: &Inspection<'_>) -> LeavingCheck {
     let summary = over.summary;
     let steps = summary.and_then(|summary| summary.packed);
     let weighed = summary.is_some_and(|summary| summary.weighed.is_some());
@@ -128,7 +128,7 @@ fn packed(over: &LookedOver<'_>) -> LeavingCheck {
     .at(Stop::Pack)
 }
 
-fn weighed(over: &LookedOver<'_>) -> LeavingCheck {
+fn weighed(over: &Inspection<'_>) -> LeavingCheck {
     match over.summary.and_then(|summary| summary.weighed) {
         Some(weighed) if weighed.stands => check(
             "weighed",
@@ -149,7 +149,7 @@ fn weighed(over: &LookedOver<'_>) -> LeavingCheck {
     .at(Stop::Weigh)
 }
 
-fn addressed(over: &LookedOver<'_>) -> LeavingCheck {
+fn addressed(over: &Inspection<'_>) -> LeavingCheck {
     if let Some(gap) = over.gaps.first() {
         return check(
             "addresses",
@@ -198,7 +198,7 @@ fn protected(inputs: &ShipmentInputs) -> LeavingCheck {
     .needed()
 }
 
-fn chosen(over: &LookedOver<'_>) -> LeavingCheck {
+fn chosen(over: &Inspection<'_>) -> LeavingCheck {
     let best = over.summary.and_then(|summary| summary.best.as_ref());
     match best.filter(|best| best.chosen) {
         Some(best) => check(
@@ -212,7 +212,7 @@ fn chosen(over: &LookedOver<'_>) -> LeavingCheck {
     .at(Stop::Price)
 }
 
-fn covered(over: &LookedOver<'_>) -> LeavingCheck {
+fn covered(over: &Inspection<'_>) -> LeavingCheck {
     let best = over.summary.and_then(|summary| summary.best.as_ref());
     let Some(best) = best.filter(|best| best.chosen) else {
         return check(
@@ -241,7 +241,7 @@ fn covered(over: &LookedOver<'_>) -> LeavingCheck {
     .at(Stop::Price)
 }
 
-fn followed(over: &LookedOver<'_>) -> LeavingCheck {
+fn followed(over: &Inspection<'_>) -> LeavingCheck {
     match over.tracking {
         Some(number) => check("tracking", true, format!("It is followed by {number}.")),
         None if over.tracked => check(
@@ -280,8 +280,8 @@ fn receipt(inputs: &ShipmentInputs) -> LeavingCheck {
 mod tests {
     use super::*;
 
-    fn over<'a>(inputs: &'a ShipmentInputs, gaps: &'a [AddressGap]) -> LookedOver<'a> {
-        LookedOver {
+    fn over<'a>(inputs: &'a ShipmentInputs, gaps: &'a [AddressGap]) -> Inspection<'a> {
+        Inspection {
             inputs,
             summary: None,
             gaps,
@@ -304,13 +304,13 @@ mod tests {
         assert!(!state(&leaving_checks(&over(&inputs, &[])), "addresses"));
         inputs.sending.addresses_read = Some("ab12".into());
         assert!(state(&leaving_checks(&over(&inputs, &[])), "addresses"));
-        let other = LookedOver {
+        let other = Inspection {
             print: "cd34",
             ..over(&inputs, &[])
         };
         assert!(!state(&leaving_checks(&other), "addresses"));
         // The carrier was told another one.
-        let booked = LookedOver {
+        let booked = Inspection {
             booked_print: Some("cd34"),
             ..over(&inputs, &[])
         };
@@ -328,7 +328,7 @@ mod tests {
         let home = leaving_checks(&over(&inputs, &[]));
         assert!(home.iter().all(|check| check.key != "protected"));
         let state = |inputs: &ShipmentInputs| {
-            let abroad = LookedOver {
+            let abroad = Inspection {
                 abroad: true,
                 ..over(inputs, &[])
             };

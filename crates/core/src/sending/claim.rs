@@ -3,7 +3,7 @@
 use jiff::{ToSpan as _, civil::Date};
 use serde::Serialize;
 
-use super::{Fate, Handed, TrackingEvent};
+use super::{Fate, HandedParcel, TrackingEvent};
 use crate::{
     freight::{ClaimTerms, Tariff},
     shipment::{Outcome, ShipmentInputs},
@@ -44,7 +44,7 @@ impl Deadline {
     #[must_use]
     pub fn of_parcel(
         inputs: &ShipmentInputs,
-        handed: &Handed,
+        handed: &HandedParcel,
         events: &[TrackingEvent],
         tariffs: &[Tariff],
         today: Date,

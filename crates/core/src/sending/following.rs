@@ -62,8 +62,8 @@ impl TrackingEvent {
 
 /// What follows from all that a carrier says.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Following {
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Following))]
+pub struct TrackedParcel {
     /// What has become of it by now.
     pub fate: Fate,
     /// Since when.
@@ -75,7 +75,7 @@ pub struct Following {
     pub days_left: Option<i32>,
 }
 
-impl Following {
+impl TrackedParcel {
     /// Returns what follows on a day from what was said until then.
     #[must_use]
     pub fn of(events: &[TrackingEvent], today: Date) -> Self {
@@ -126,21 +126,21 @@ mod tests {
             ..event(date(2027, 3, 30), Fate::Held)
         };
         let mut events = vec![event(date(2027, 3, 26), Fate::HandedOver), held];
-        let then = Following::of(&events, date(2027, 3, 30));
+        let then = TrackedParcel::of(&events, date(2027, 3, 30));
         assert_eq!((then.fate, then.days_left), (Fate::Held, Some(3)));
         assert_eq!(then.paper.as_deref(), Some("a signed commercial invoice"));
         events.push(event(date(2027, 4, 1), Fate::OnItsWay));
-        let now = Following::of(&events, date(2027, 4, 1));
+        let now = TrackedParcel::of(&events, date(2027, 4, 1));
         assert_eq!(
             (now.fate, now.paper, now.days_left),
             (Fate::OnItsWay, None, None)
         );
         // What is still to come says nothing yet.
         assert_eq!(
-            Following::of(&events, date(2027, 3, 27)).fate,
+            TrackedParcel::of(&events, date(2027, 3, 27)).fate,
             Fate::HandedOver
         );
-        assert_eq!(Following::of(&[], date(2027, 3, 27)).fate, Fate::Booked);
+        assert_eq!(TrackedParcel::of(&[], date(2027, 3, 27)).fate, Fate::Booked);
     }
 
     #[test]

@@ -12,15 +12,15 @@ use crate::{
     place::Route,
     plan::OneIn,
     quantity::{Mass, Minutes, Money, Weight},
-    shipment::{House, ShipmentInputs, UnpackingGuide, Worked, charge, packing},
+    shipment::{House, ShipmentInputs, UnpackingGuide, Workings, charge, packing},
     space::Envelope,
 };
 
 /// A parcel as it was handed over.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Handed))]
 #[serde(remote = "Self")]
-pub struct Handed {
+pub struct HandedParcel {
     /// Which row of the odds it went by.
     pub class: PieceClass,
     /// Which way it went.
@@ -83,7 +83,7 @@ pub struct Handed {
     pub unpacking: Option<serde_json::Value>,
 }
 
-crate::json::read_in_one_place!(Handed);
+crate::json::read_in_one_place!(HandedParcel);
 
 /// A step at the bench.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -99,13 +99,13 @@ pub struct DoneStep {
     pub at: Option<String>,
 }
 
-impl Handed {
+impl HandedParcel {
     /// Returns a parcel as it stands; `None` while there is no plan.
     ///
     /// # Errors
     /// A [`Refusal`] when the plan can't be made.
     pub fn of(inputs: &ShipmentInputs, house: &House) -> Result<Option<Self>, Vec<Refusal>> {
-        let worked = Worked::out(inputs, house)?;
+        let worked = Workings::out(inputs, house)?;
         let Some(plan) = &worked.plan else {
             return Ok(None);
         };

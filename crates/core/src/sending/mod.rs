@@ -8,9 +8,9 @@ mod handed;
 pub mod papers;
 mod postal;
 
-pub use beside::{Beside, ParcelBeside};
-pub use checks::{LeavingCheck, LookedOver, leaving_checks};
+pub use beside::{Comparison, ParcelBeside};
+pub use checks::{Inspection, LeavingCheck, leaving_checks};
 pub use claim::{ClaimKind, Deadline};
-pub use following::{Fate, Following, TrackingEvent};
-pub use handed::{DoneStep, Handed};
+pub use following::{Fate, TrackedParcel, TrackingEvent};
+pub use handed::{DoneStep, HandedParcel};
 pub use postal::{AddressForm, AddressGap, AddressOf, PostcodePlace, Sender, address_print};

@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use super::{
-    AfterInputs, Buyer, ParcelInputs, PieceFacts, PieceInputs, SendingInputs, Settled,
+    AfterInputs, Buyer, ParcelInputs, PieceFacts, PieceInputs, SendingInputs, SettledStops,
     ShipmentInputs,
 };
 use crate::{
@@ -14,7 +14,7 @@ use crate::{
 
 /// What makes two pieces alike enough to be packed the same way.
 #[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
-pub struct Alike {
+pub struct LikeShipment {
     construction: &'static str,
     medium: Option<&'static str>,
     /// Across, up and through, in hundredths of a millimetre.
@@ -64,7 +64,7 @@ impl ShipmentInputs {
             choices: self.choices.again(),
             lifted: BTreeMap::new(),
             lifted_for: BTreeMap::new(),
-            settled: Settled::default(),
+            settled: SettledStops::default(),
             service: self.service.clone().filter(|service| !quoted(service)),
             parcel: ParcelInputs::default(),
             quotations: BTreeMap::new(),
@@ -78,7 +78,7 @@ impl ShipmentInputs {
 
     /// Returns what makes pieces alike; `None` before it was measured, nor for several in one box.
     #[must_use]
-    pub fn alike(&self) -> Option<Alike> {
+    pub fn alike(&self) -> Option<LikeShipment> {
         if !self.others.is_empty() {
             return None;
         }
@@ -89,7 +89,7 @@ impl ShipmentInputs {
         )]
         let hundredths = |side: crate::quantity::Length| (side.as_mm() * 100.0).round() as i64;
         let size = piece.size;
-        Some(Alike {
+        Some(LikeShipment {
             construction: piece.construction.name(),
             medium: piece.medium.map(Medium::name),
             sides: [size.width, size.height, size.depth].map(hundredths),

@@ -4,10 +4,10 @@ use jiff::civil::Date;
 use rust_decimal::Decimal;
 use serde::Serialize;
 
-use super::{Commission, House, QuotationInputs, ShipmentInputs, Worked};
+use super::{Commission, House, QuotationInputs, ShipmentInputs, Workings};
 use crate::{
     Refusal,
-    freight::{Asked, Content, OnItsWay, Parcel, PromiseMet, Quote, Tariff},
+    freight::{Content, OnItsWay, Parcel, PromiseMet, Quote, QuoteRequest, Tariff},
     place::Destination,
     quantity::Money,
     sums::{QuoteParcel, QuotePlace},
@@ -26,8 +26,8 @@ pub struct CarrierAsk<'a> {
 
 /// What a carrier's own service said beside its tariff.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Confirmed {
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Confirmed))]
+pub struct Confirmation {
     /// The service, as `gannet-post/parcel`.
     pub id: String,
     /// What it said.
@@ -75,7 +75,7 @@ impl<'a> CarrierAsk<'a> {
         inputs: &ShipmentInputs,
         house: &'a House,
         commission: &Commission<'_>,
-        worked: &Worked,
+        worked: &Workings,
     ) -> Vec<Self> {
         let (Some(place), Some(parcel)) = (inputs.destination(), worked.parcel(inputs, commission))
         else {
@@ -111,7 +111,7 @@ impl<'a> CarrierAsk<'a> {
             return Ok(Vec::new());
         };
         let commission = Commission::of(inputs, piece, house)?;
-        let worked = Worked::out(inputs, house)?;
+        let worked = Workings::out(inputs, house)?;
         Ok(Self::each(inputs, house, &commission, &worked))
     }
 
@@ -154,13 +154,13 @@ impl<'a> CarrierAsk<'a> {
             buys_cover: true,
             ..self.parcel
         };
-        self.tariff.quotes(&Asked::now(&parcel, &self.place))
+        self.tariff.quotes(&QuoteRequest::now(&parcel, &self.place))
     }
 
     /// Holds a carrier's answer beside its tariff: what each service takes, by its id in the tariff, with nothing for one that
     /// refuses; no answer at all where it did not give any.
     #[must_use]
-    pub fn beside(&self, answer: Option<&[(String, Option<Decimal>)]>) -> Vec<Confirmed> {
+    pub fn beside(&self, answer: Option<&[(String, Option<Decimal>)]>) -> Vec<Confirmation> {
         self.quotes()
             .into_iter()
             .zip(&self.tariff.services)
@@ -173,7 +173,7 @@ impl<'a> CarrierAsk<'a> {
                 let total = told
                     .and_then(|(_, total)| *total)
                     .map(|total| Money::new(total, &self.tariff.currency));
-                Confirmed {
+                Confirmation {
                     id: quote.id,
                     says: match told {
                         None => CarrierSays::Nothing,
@@ -194,7 +194,7 @@ impl<'a> CarrierAsk<'a> {
 pub fn arrivals(
     today: Date,
     inputs: &ShipmentInputs,
-    worked: &Worked,
+    worked: &Workings,
     house: &House,
 ) -> Vec<Arrival> {
     let cure = worked.plan.as_ref().and_then(|plan| plan.cure.as_ref());

@@ -4,11 +4,12 @@ use rust_decimal::Decimal;
 use serde::Serialize;
 
 use super::{
-    Commission, House, MoreCost, ShipmentInputs, Worked, quoting::parcel_of, worked::chosen_or_best,
+    Commission, House, MoreCost, ShipmentInputs, Workings, quoting::parcel_of,
+    worked::chosen_or_best,
 };
 use crate::{
     Refusal,
-    freight::{Asked, Parcel, Quote, Service, Tariff},
+    freight::{Parcel, Quote, QuoteRequest, Service, Tariff},
     house::{BoxRule, CartonStyle},
     layer::PackOf,
     place::Destination,
@@ -44,8 +45,8 @@ pub(super) fn chosen(
     inputs: &ShipmentInputs,
     house: &House,
     commission: Commission<'_>,
-    usual: Worked,
-) -> Result<Worked, Vec<Refusal>> {
+    usual: Workings,
+) -> Result<Workings, Vec<Refusal>> {
     let rules = &commission.rules;
     let free = rules.shipment.box_style.is_none() && rules.schools.box_style == BoxRule::Cheapest;
     let Some(plan) = usual.plan.as_ref().filter(|_| free) else {
@@ -65,11 +66,11 @@ pub(super) fn chosen(
         .filter(|other| seems.saving(other) >= least)
         .map(|other| other.style)
         .collect();
-    let mut best: Option<(BoxByRule, Worked)> = None;
+    let mut best: Option<(BoxByRule, Workings)> = None;
     let mut commission = commission;
     for style in worth_a_look {
         commission.rules.shipment.box_style = Some(style);
-        let Ok(made) = Worked::followed(inputs, house, &commission, Vec::new()) else {
+        let Ok(made) = Workings::followed(inputs, house, &commission, Vec::new()) else {
             continue;
         };
         let Some(then) = made.plan.as_ref() else {
@@ -93,11 +94,11 @@ pub(super) fn chosen(
 
 impl BoxByRule {
     /// Notes on what was made with it that it was chosen.
-    pub(super) fn noted_on(self, mut made: Worked) -> Worked {
+    pub(super) fn noted_on(self, mut made: Workings) -> Workings {
         if let Some(plan) = made.plan.as_mut() {
             plan.findings.push(self.finding());
         }
-        Worked {
+        Workings {
             box_by_rule: Some(self),
             ..made
         }
@@ -142,7 +143,7 @@ impl<'a> Seems<'a> {
         inputs: &ShipmentInputs,
         house: &'a House,
         commission: &Commission<'_>,
-        worked: &'a Worked,
+        worked: &'a Workings,
         plan: &Plan,
     ) -> Self {
         let carried = inputs.destination().and_then(|place| {
@@ -186,7 +187,7 @@ impl<'a> Seems<'a> {
             ..self.parcel
         };
         let carriage = self.carried.as_ref().and_then(|carried| {
-            let asked = Asked::now(&parcel, &carried.place);
+            let asked = QuoteRequest::now(&parcel, &carried.place);
             let then = carried.tariff.quote(&carried.service.id, &asked)?;
             Some((then.total()?.amount - carried.now.total()?.amount) * self.rate)
         });

@@ -3,7 +3,7 @@
 use rust_decimal::Decimal;
 use serde::Serialize;
 
-use super::{Commission, House, ShipmentInputs, Worked};
+use super::{Commission, House, ShipmentInputs, Workings};
 use crate::{
     Refusal,
     freight::{LineKind, Offer},
@@ -101,7 +101,7 @@ pub fn charge(inputs: &ShipmentInputs, house: &House) -> Result<Option<Charge>, 
         return Ok(None);
     };
     let commission = Commission::of(inputs, piece, house)?;
-    let worked = Worked::out(inputs, house)?;
+    let worked = Workings::out(inputs, house)?;
     let Some(plan) = worked.plan.as_ref() else {
         return Ok(None);
     };
@@ -184,7 +184,7 @@ struct Carried {
 }
 
 impl Carried {
-    fn of(worked: &Worked, inputs: &ShipmentInputs, commission: &Commission<'_>) -> Self {
+    fn of(worked: &Workings, inputs: &ShipmentInputs, commission: &Commission<'_>) -> Self {
         let Some(quote) = worked.chosen_or_best(inputs) else {
             return Self::default();
         };
@@ -244,6 +244,6 @@ fn as_new(inputs: &ShipmentInputs, house: &House) -> Option<Decimal> {
         reused: Some(ReusedRule::AsNew),
         ..new.choices.schools
     };
-    let plan = Worked::out(&new, house).ok()?.plan?;
+    let plan = Workings::out(&new, house).ok()?.plan?;
     Some(plan.tally.materials.amount)
 }

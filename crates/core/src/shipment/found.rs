@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::{House, ShipmentInputs, Worked};
+use super::{House, ShipmentInputs, Workings};
 use crate::{
     Refusal, Refusals,
     freight::Parcel,
@@ -39,8 +39,8 @@ pub struct ParcelInputs {
 
 /// What the parcel was found to be, beside its plan.
 #[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Found {
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Found))]
+pub struct FoundParcel {
     /// Whether the plan is still the one that it was packed by; only then prices rest on it.
     pub stands: bool,
     /// What the scale read.
@@ -147,7 +147,7 @@ impl ParcelInputs {
         plan: &Plan,
         fingerprint: &str,
         catalogue: &Catalogue,
-    ) -> Option<Found> {
+    ) -> Option<FoundParcel> {
         if self.is_nothing() {
             return None;
         }
@@ -163,7 +163,7 @@ impl ParcelInputs {
             through: through.unwrap_or(planned.through),
         };
         let packed = self.as_packed.as_deref();
-        Some(Found {
+        Some(FoundParcel {
             stands: packed.is_none_or(|packed| packed == fingerprint),
             mass,
             outside: measured.then_some(outside),
@@ -189,7 +189,7 @@ fn read_side(field: &'static str, text: Option<&str>) -> Result<Option<Length>, 
         .map_err(|out| refused(out.to_string()))
 }
 
-impl Found {
+impl FoundParcel {
     /// Returns what prices rest on.
     #[must_use]
     pub fn rests_on(found: Option<&Self>) -> RestsOn {
@@ -243,7 +243,7 @@ impl ShipmentInputs {
         };
         let anew = before.is_some_and(|before| typed(before) != typed(&self));
         if anew || self.parcel.as_packed.is_none() {
-            let worked = Worked::out(&self, house).ok();
+            let worked = Workings::out(&self, house).ok();
             self.parcel.as_packed = worked.and_then(|worked| worked.fingerprint);
         }
         self

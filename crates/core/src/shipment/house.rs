@@ -8,9 +8,9 @@ use super::ShipmentInputs;
 use crate::{
     Refusal, Refusals,
     freight::{Service, Tariff},
-    house::{Asked, Began, Choices, HouseRules, preset_choices},
+    house::{BeginQuestion, Beginning, Choices, HouseRules, preset_choices},
     material::Catalogue,
-    odds::{PieceClass, Played, Travels},
+    odds::{PieceClass, Travels, WayRisk},
     piece::{Construction, Piece},
     plan::{Detail, Plan, Recipe, References, Together, carriage_of, sheet_may_touch, travels},
 };
@@ -40,7 +40,7 @@ pub(crate) struct Commission<'a> {
     /// The house's rules with what the shipment chose, and started from.
     pub rules: HouseRules,
     /// What it started from.
-    pub began: Began,
+    pub began: Beginning,
     /// How much of the plan is told.
     pub detail: Detail,
     choices: Choices,
@@ -65,15 +65,15 @@ impl House {
     /// Returns the way that a shipment goes with a service: the service's own route where it names one, else by
     /// the destination.
     #[must_use]
-    pub fn way(&self, inputs: &ShipmentInputs, service: Option<&Service>) -> Played {
+    pub fn way(&self, inputs: &ShipmentInputs, service: Option<&Service>) -> WayRisk {
         let tables = &self.rules.odds;
         let way = tables.way_to(inputs.destination().as_ref(), inputs.month());
         let Some(service) = service else { return way };
-        let way = service.route.map_or(way, |route| Played {
+        let way = service.route.map_or(way, |route| WayRisk {
             wet: way.wet,
             ..tables.played(route, false)
         });
-        Played {
+        WayRisk {
             roughness: way.roughness * service.roughness,
             ..way
         }
@@ -81,13 +81,13 @@ impl House {
 
     /// Returns the way that a shipment goes with the service, or with whoever quoted a price, of an id.
     #[must_use]
-    pub fn way_of(&self, inputs: &ShipmentInputs, id: Option<&str>) -> Played {
+    pub fn way_of(&self, inputs: &ShipmentInputs, id: Option<&str>) -> WayRisk {
         let quoted = id.and_then(|id| inputs.quotation(id));
         match quoted.and_then(|quoted| quoted.route) {
             None => self.way(inputs, id.and_then(|id| self.service(id))),
             Some(route) => {
                 let by_place = self.way(inputs, None);
-                Played {
+                WayRisk {
                     wet: by_place.wet,
                     ..self.rules.odds.played(route, false)
                 }
@@ -96,9 +96,9 @@ impl House {
     }
 
     /// Returns what a shipment starts from: as it names it, else by the table.
-    fn begin(&self, inputs: &ShipmentInputs, piece: &Piece, way: Played) -> Began {
+    fn begin(&self, inputs: &ShipmentInputs, piece: &Piece, way: WayRisk) -> Beginning {
         if let Some(preset) = &inputs.choices.preset {
-            return Began {
+            return Beginning {
                 preset: preset.clone(),
                 line: None,
                 says: "chosen for this shipment".to_owned(),
@@ -118,7 +118,7 @@ impl House {
             .max_by(|one, other| base(one).total_cmp(&base(other)))
             .unwrap_or_else(|| PieceClass::of(piece, travels));
         let worth = inputs.worth().ok().flatten();
-        self.rules.begin(Asked {
+        self.rules.begin(BeginQuestion {
             route: way.route,
             class,
             value: worth.and_then(|worth| worth.to_f64()),
@@ -233,7 +233,7 @@ impl ShipmentInputs {
     }
 
     /// Returns what the table picks for them, once the piece is known.
-    fn picked(&self, house: &House) -> Option<Began> {
+    fn picked(&self, house: &House) -> Option<Beginning> {
         let piece = self.piece().ok()??;
         Some(house.begin(self, &piece, house.way_of(self, self.service.as_deref())))
     }

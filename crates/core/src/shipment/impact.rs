@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{House, ShipmentInputs, Worked};
+use super::{House, ShipmentInputs, Workings};
 use crate::{plan::Change, quantity::Money};
 
 /// What a change of the house would do to one shipment.
@@ -24,8 +24,8 @@ impl Impact {
     /// would all stay as they are.
     #[must_use]
     pub fn of(inputs: &ShipmentInputs, now: &House, then: &House) -> Option<Self> {
-        let before = Worked::out(inputs, now).ok()?;
-        let after = match Worked::out(inputs, then) {
+        let before = Workings::out(inputs, now).ok()?;
+        let after = match Workings::out(inputs, then) {
             Ok(after) => after,
             Err(refusals) => {
                 let refused = refusals.into_iter().next().map(|refusal| refusal.message);
@@ -37,7 +37,7 @@ impl Impact {
                 });
             }
         };
-        let price = |worked: &Worked| worked.summary(inputs)?.best.map(|best| best.total);
+        let price = |worked: &Workings| worked.summary(inputs)?.best.map(|best| best.total);
         let (price_now, price_then) = (price(&before), price(&after));
         let (plan, other) = (before.plan.as_ref()?, after.plan.as_ref()?);
         let change = Change::between(plan, other);

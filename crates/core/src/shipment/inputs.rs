@@ -22,7 +22,7 @@ use crate::{
     quantity::{
         AmbiguousComma, Length, LengthRange, LengthUnit, Mass, Shock, TypedLength, read_mass,
     },
-    text::{Unreadable, refused_text},
+    text::{UnreadableText, refused_text},
 };
 
 /// The most that a piece can be covered for.
@@ -61,7 +61,7 @@ pub struct ShipmentInputs {
     #[serde(skip_serializing_if = "BTreeMap::is_empty")]
     pub lifted_for: BTreeMap<String, String>,
     /// The stops that were looked at and found right.
-    pub settled: Settled,
+    pub settled: SettledStops,
     /// The service chosen, as `gannet-post/tracked`.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub service: Option<String>,
@@ -270,9 +270,9 @@ const HARDWARE: LengthRange = LengthRange {
 
 /// The plan that each stop was found right for, by its fingerprint.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Settled))]
 #[serde(default, deny_unknown_fields)]
-pub struct Settled {
+pub struct SettledStops {
     /// Of the layers.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub guard: Option<String>,
@@ -704,7 +704,7 @@ pub(super) fn blank_is_none(text: &mut Option<String>) {
 
 /// A paragraph may have line breaks and tabs.
 pub(super) fn refused_long(field: &str, text: &str, longest: usize) -> Option<Refusal> {
-    if let Some(unreadable) = Unreadable::in_paragraph(text) {
+    if let Some(unreadable) = UnreadableText::in_paragraph(text) {
         return Some(Refusal::new(field, unreadable));
     }
     let length = text.chars().count();

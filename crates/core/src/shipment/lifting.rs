@@ -2,7 +2,7 @@
 
 use serde_json::json;
 
-use super::{House, ShipmentInputs, Worked, worked::digested};
+use super::{House, ShipmentInputs, Workings, worked::digested};
 use crate::{
     plan::{Finding, FindingAbout, Plan},
     space::LayerSlot,
@@ -29,9 +29,9 @@ impl ShipmentInputs {
             .keys()
             .any(|code| !self.lifted_for.contains_key(code));
         if unbound
-            && let Ok(Worked {
+            && let Ok(Workings {
                 plan: Some(plan), ..
-            }) = Worked::out(&self, house)
+            }) = Workings::out(&self, house)
         {
             let stops = plan
                 .findings
@@ -136,7 +136,7 @@ mod tests {
     }
 
     fn stops(inputs: &ShipmentInputs) -> bool {
-        let plan = Worked::out(inputs, &house())
+        let plan = Workings::out(inputs, &house())
             .expect("it can be planned")
             .plan;
         plan.expect("a plan")

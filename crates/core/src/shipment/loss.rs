@@ -5,7 +5,7 @@ use rust_decimal::{Decimal, prelude::ToPrimitive};
 use crate::{
     freight::Quote,
     house::HouseRules,
-    odds::Played,
+    odds::WayRisk,
     plan::{Odds, Plan},
     quantity::{Currency, Money, decimal_of},
 };
@@ -51,7 +51,7 @@ impl<'a> Loss<'a> {
     }
 
     /// Returns what the same plan costs on average on the way that a service goes, by what that covers.
-    pub(super) fn on(&self, way: Played, covered: Decimal) -> Option<Money> {
+    pub(super) fn on(&self, way: WayRisk, covered: Decimal) -> Option<Money> {
         let tables = &self.rules.odds;
         let (damaged, _) = self.odds.on(tables, way);
         self.at(damaged, tables.lost_on(way), covered)

@@ -2,7 +2,7 @@
 
 use rust_decimal::Decimal;
 
-use super::{ShipmentInputs, Worked};
+use super::{ShipmentInputs, Workings};
 use crate::{plan::Plan, quantity::Money};
 
 /// What another plan costs more than the one there is; less than zero where it saves.
@@ -18,8 +18,8 @@ pub(crate) struct MoreCost {
 impl MoreCost {
     pub(crate) fn between(
         inputs: &ShipmentInputs,
-        (now, one): (&Worked, &Plan),
-        (then, other): (&Worked, &Plan),
+        (now, one): (&Workings, &Plan),
+        (then, other): (&Workings, &Plan),
     ) -> Self {
         let currency = &one.tally.materials.currency;
         let less = |then: &Money, now: &Money| Money::new(then.amount - now.amount, currency);

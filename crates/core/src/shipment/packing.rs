@@ -1,6 +1,6 @@
 //! The steps at the bench for a shipment, and how far somebody got with them.
 
-use super::{Commission, House, ShipmentInputs, Worked};
+use super::{Commission, House, ShipmentInputs, Workings};
 use crate::{
     Refusal,
     pack::{PackView, pack_steps},
@@ -38,7 +38,7 @@ pub fn unpacking_guide(
     inputs: &ShipmentInputs,
     house: &House,
 ) -> Result<Option<UnpackingGuide>, Vec<Refusal>> {
-    let worked = Worked::out(inputs, house)?;
+    let worked = Workings::out(inputs, house)?;
     Ok(worked.plan.map(|plan| UnpackingGuide::of(&plan, inputs)))
 }
 
@@ -46,7 +46,7 @@ fn planned(
     inputs: &ShipmentInputs,
     house: &House,
 ) -> Result<Option<(Plan, PackView)>, Vec<Refusal>> {
-    let worked = Worked::out(inputs, house)?;
+    let worked = Workings::out(inputs, house)?;
     let (Some(plan), Some(piece)) = (worked.plan, inputs.piece()?) else {
         return Ok(None);
     };

@@ -3,7 +3,7 @@
 use jiff::civil::Date;
 use serde::Serialize;
 
-use super::{ShipmentInputs, Summary, WorkLine, Worked};
+use super::{ShipmentInputs, Summary, WorkLine, Workings};
 
 /// What follows from inputs.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -12,7 +12,7 @@ pub struct Preview {
     /// The inputs, with the unit written after each bare number.
     pub inputs: ShipmentInputs,
     /// Plan and quotes.
-    pub worked: Worked,
+    pub worked: Workings,
     /// The figures of the bench, once there is a plan.
     pub summary: Option<Summary>,
     /// Where a shipment with these inputs would stand.
@@ -25,7 +25,7 @@ const USUAL_BYTES: usize = 32 * 1024;
 impl Preview {
     /// Returns what is told of inputs and of what was worked out from them, on a day.
     #[must_use]
-    pub fn on(today: Date, inputs: ShipmentInputs, worked: Worked) -> Self {
+    pub fn on(today: Date, inputs: ShipmentInputs, worked: Workings) -> Self {
         let summary = worked.summary(&inputs);
         let line = WorkLine::on(today, &inputs, summary.as_ref());
         Self {

@@ -6,12 +6,12 @@ use rust_decimal::Decimal;
 use super::{House, ShipmentInputs, loss::Loss};
 use crate::{
     freight::{
-        Asked, Content, Contents, CoverChoice, Offer, Parcel, Quote, Service, Shape, Tariff,
+        Content, Contents, CoverChoice, Offer, Parcel, Quote, QuoteRequest, Service, Shape, Tariff,
         only_taken_by,
     },
     house::{CoverRule, HouseRules},
     layer::Make,
-    odds::Played,
+    odds::WayRisk,
     piece::{Construction, Glazing},
     place::Destination,
     plan::Plan,
@@ -77,8 +77,8 @@ impl Quoting<'_> {
             ..*parcel
         };
         let (without, with) = (parcel(false), parcel(true));
-        let included = tariff.quotes(&Asked::now(&without, self.place));
-        let covered = tariff.quotes(&Asked::now(&with, self.place));
+        let included = tariff.quotes(&QuoteRequest::now(&without, self.place));
+        let covered = tariff.quotes(&QuoteRequest::now(&with, self.place));
         included
             .into_iter()
             .zip(covered)
@@ -102,7 +102,7 @@ impl Quoting<'_> {
         self.told_on(quote, way, covered, own)
     }
 
-    fn told_on(&self, mut quote: Quote, way: Played, covered: Decimal, own: &Currency) -> Quote {
+    fn told_on(&self, mut quote: Quote, way: WayRisk, covered: Decimal, own: &Currency) -> Quote {
         quote.total_here = quote
             .total()
             .and_then(|total| self.rules.converted(total, own));

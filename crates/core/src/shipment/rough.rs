@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{House, ShipmentInputs, Worked, charge::charge};
+use super::{House, ShipmentInputs, Workings, charge::charge};
 use crate::{
     Refusal,
     piece::{Construction, Medium},
@@ -119,7 +119,7 @@ fn case(construction: Construction, inputs: &ShipmentInputs, house: &House) -> R
         pays: None,
         refused: None,
     };
-    let made = Worked::out(inputs, house).and_then(|worked| Ok((worked, charge(inputs, house)?)));
+    let made = Workings::out(inputs, house).and_then(|worked| Ok((worked, charge(inputs, house)?)));
     let (worked, charge) = match made {
         Ok((worked, Some(charge))) => (worked, charge),
         Ok((_, None)) => return nothing,

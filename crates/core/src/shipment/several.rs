@@ -8,7 +8,7 @@ use serde::{Deserialize, Serialize};
 use super::{House, PieceInputs, ShipmentInputs};
 use crate::{
     Refusal, Refusals,
-    arrange::{MOST, Placed},
+    arrange::{MOST, PlacedPiece},
     enclosure::{Enclosed, EnclosureKind, EnclosurePlace, SetAsked, is_key},
     house::{Choices, HouseRules},
     material::MaterialId,
@@ -301,11 +301,11 @@ impl ShipmentInputs {
     }
 
     /// The order by hand, where it names only pieces that there are.
-    fn order_of(&self, pieces: &[Among]) -> Option<Vec<Placed>> {
+    fn order_of(&self, pieces: &[Among]) -> Option<Vec<PlacedPiece>> {
         let laid = self.together.order.as_deref()?;
         let at = |laid: &LaidPiece| {
             let piece = pieces.iter().position(|among| among.key == laid.piece)?;
-            Some(Placed {
+            Some(PlacedPiece {
                 piece,
                 faces_front: laid.faces_front,
             })

@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::{ShipmentInputs, Worked, worked::chosen_or_best};
+use super::{ShipmentInputs, Workings, worked::chosen_or_best};
 use crate::{
     freight::Quote,
     pack::PackProgress,
@@ -121,7 +121,7 @@ const fn one() -> u32 {
 }
 
 impl Summary {
-    pub(super) fn of(worked: &Worked, inputs: &ShipmentInputs) -> Option<Self> {
+    pub(super) fn of(worked: &Workings, inputs: &ShipmentInputs) -> Option<Self> {
         let plan = worked.plan.as_ref()?;
         let of_level = |level| {
             plan.findings

@@ -6,7 +6,7 @@ use serde::Serialize;
 use sha2::{Digest, Sha256};
 
 use super::{
-    Commission, Found, House, RestsOn, ShipmentInputs, Summary,
+    Commission, FoundParcel, House, RestsOn, ShipmentInputs, Summary,
     box_by_rule::{self, BoxByRule},
     loss::Loss,
     quoting::{Quoting, parcel_of},
@@ -24,8 +24,8 @@ use crate::{
 
 /// What follows from the inputs of a shipment.
 #[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Worked {
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Worked))]
+pub struct Workings {
     /// The edition of the program that worked it out.
     pub edition: u32,
     /// Fields that a plan still needs.
@@ -43,7 +43,7 @@ pub struct Worked {
     /// What every service says, once the country is known too: the best first, the refused last.
     pub quotes: Vec<Quote>,
     /// What the packed parcel was found to be; `None` before it was weighed or measured.
-    pub found: Option<Found>,
+    pub found: Option<FoundParcel>,
     /// What the prices rest on.
     pub rests_on: RestsOn,
     /// How far the packing is; `None` before the first step is ticked.
@@ -78,7 +78,7 @@ const fn last_edition(mut lines: &[u8]) -> u32 {
 /// How many bytes of the digest tell one plan from another.
 const FINGERPRINT_BYTES: usize = 8;
 
-impl Worked {
+impl Workings {
     /// Returns what follows from inputs that were checked.
     ///
     /// # Errors
@@ -90,7 +90,7 @@ impl Worked {
     /// Returns the same in some detail.
     ///
     /// # Errors
-    /// As [`Worked::out`].
+    /// As [`Workings::out`].
     pub fn out_in(
         inputs: &ShipmentInputs,
         house: &House,
@@ -136,7 +136,7 @@ impl Worked {
     /// Returns what follows from a commission, made as its rules say.
     ///
     /// # Errors
-    /// As [`Worked::out`].
+    /// As [`Workings::out`].
     pub(super) fn followed(
         inputs: &ShipmentInputs,
         house: &House,
@@ -150,7 +150,8 @@ impl Worked {
         let full = commission.rules.schools.cover == CoverRule::Full;
         let fingerprint = fingerprint(&plan, &constructions);
         let found = inputs.parcel.found(&plan, &fingerprint, &house.catalogue);
-        let parcel = Found::laid_over(found.as_ref(), parcel_of(&plan, &constructions, worth));
+        let parcel =
+            FoundParcel::laid_over(found.as_ref(), parcel_of(&plan, &constructions, worth));
         let place = inputs.destination();
         let loss = Loss::of(&plan, &commission.rules, worth, &house.catalogue.currency);
         let carried = |place| {
@@ -199,7 +200,7 @@ impl Worked {
             box_by_rule: None,
             plan: Some(plan),
             quotes,
-            rests_on: Found::rests_on(found.as_ref()),
+            rests_on: FoundParcel::rests_on(found.as_ref()),
             packed,
             found,
             fingerprint: Some(fingerprint),
@@ -241,7 +242,7 @@ impl Worked {
     ) -> Option<Parcel> {
         let worth = inputs.worth().ok().flatten();
         let parcel = parcel_of(self.plan.as_ref()?, &commission.constructions(), worth);
-        let parcel = Found::laid_over(self.found.as_ref(), parcel);
+        let parcel = FoundParcel::laid_over(self.found.as_ref(), parcel);
         let buys_cover = commission.rules.schools.cover == CoverRule::Full;
         Some(Parcel {
             buys_cover,

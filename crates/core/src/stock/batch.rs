@@ -11,7 +11,7 @@ use super::{
 };
 use crate::{
     carton::combinations,
-    cutting::{CutAxis, CutPart, CutSheet, CuttingJob, NotCut, StockSheet},
+    cutting::{CutAxis, CutPart, CutSheet, CuttingJob, StockSheet, UncutReason},
     house::Allowances,
     material::{Catalogue, MaterialId},
     part::Grain,
@@ -500,7 +500,7 @@ impl Batch<'_> {
         let found = match job.cut(is_out) {
             Ok(found) => found,
             // Every part was fitted to a sheet of which there are as many as are wanted.
-            Err(NotCut::TooLarge { .. } | NotCut::TooFew) => {
+            Err(UncutReason::TooLarge { .. } | UncutReason::TooFew) => {
                 return Some((cut, Decimal::ZERO, false));
             }
         };

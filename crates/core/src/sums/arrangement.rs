@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use super::Sum;
 use crate::{
     Refusal, Refusals,
-    arrange::{Arrangement, Broken, MOST, Member, MemberFace, Pair, Parting, Placed},
+    arrange::{Arrangement, BrokenRule, MOST, Member, MemberFace, Pair, Parting, PlacedPiece},
     quantity::{Length, Mass},
 };
 
@@ -23,7 +23,7 @@ pub struct ArrangementSum {
     /// Of a pad that wraps and parts what lies in its folds, 0 to 50; 5 when absent.
     pub fold_mm: Option<f64>,
     /// An order to judge, from the front of the box; the best is looked for when absent.
-    pub order: Option<Vec<Placed>>,
+    pub order: Option<Vec<PlacedPiece>>,
 }
 
 /// A wrapped piece.
@@ -56,7 +56,7 @@ pub struct ArrangementPiece {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct ArrangementAnswer {
     /// From the front of the box to its back; pieces counted from 0 as they were given.
-    pub order: Vec<Placed>,
+    pub order: Vec<PlacedPiece>,
     /// Of the whole stack.
     pub thickness_mm: f64,
     /// How far its centre of mass lies from the back, on which it rests.
@@ -64,7 +64,7 @@ pub struct ArrangementAnswer {
     /// What lies between every two.
     pub pairs: Vec<Pair>,
     /// Rules that it breaks.
-    pub broken: Vec<Broken>,
+    pub broken: Vec<BrokenRule>,
 }
 
 const BOARD_MM: f64 = 4.0;

@@ -9,7 +9,7 @@ use super::{
 };
 use crate::{
     Refusal, Refusals,
-    cutting::{CutAxis, CutPart, CutSheet, CuttingJob, CuttingPlan, NotCut, StockSheet},
+    cutting::{CutAxis, CutPart, CutSheet, CuttingJob, CuttingPlan, StockSheet, UncutReason},
     quantity::Length,
 };
 
@@ -285,11 +285,11 @@ impl CuttingSum {
         self.checked()?;
         let plan = self.job().cut(is_out).map_err(|why| {
             vec![match why {
-                NotCut::TooLarge { part } => Refusal::new(
+                UncutReason::TooLarge { part } => Refusal::new(
                     format!("parts.{part}"),
                     format!("{}: {why}", self.parts[part].name),
                 ),
-                NotCut::TooFew => Refusal::new("sheets", why),
+                UncutReason::TooFew => Refusal::new("sheets", why),
             }]
         })?;
         Ok(self.told(&plan))

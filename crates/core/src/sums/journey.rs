@@ -13,8 +13,8 @@ use super::{
 use crate::{
     Refusal, Refusals,
     odds::{
-        FallDanger, FallSides, Faller, Hazard, Known, Measure, PerHazard, PlateOver, compared,
-        danger_of_falls, pressed_measure,
+        FallDanger, FallSides, Faller, Hazard, KnownRecord, Measure, PerHazard, PlateOver,
+        compared, danger_of_falls, pressed_measure,
     },
     piece::{glass_limit, mirror_limit},
     quantity::{Frequency, Length, Mass, Shock, Stiffness},
@@ -347,7 +347,7 @@ impl Sum for OddsSum {
             self.measures.map(measured),
             self.reference.map(measured),
         );
-        let known = Known {
+        let known = KnownRecord {
             expected: self.expected_so_far.unwrap_or(0.0),
             damaged: self.losses_so_far.unwrap_or(0.0),
         };

@@ -7,7 +7,9 @@ use serde::{Deserialize, Serialize};
 use super::checked::{MASS, SIDE};
 use crate::{
     Refusal, Refusals,
-    freight::{Asked, Content, Dip, Governs, LineKind, Offer, Parcel, ServiceSteps, Shape, Tariff},
+    freight::{
+        Content, Dip, Governs, LineKind, Offer, Parcel, QuoteRequest, ServiceSteps, Shape, Tariff,
+    },
     place::Destination,
     quantity::{Length, Mass},
     space::Envelope,
@@ -127,7 +129,7 @@ impl QuoteSum<'_> {
     /// A [`Refusal`] for each value out of its range.
     pub fn by(&self, tariff: &Tariff) -> Result<QuoteAnswer, Vec<Refusal>> {
         let (parcel, destination) = self.sent(tariff)?;
-        let asked = Asked {
+        let asked = QuoteRequest {
             parcel: &parcel,
             destination: &destination,
             on: self.date,

@@ -10,7 +10,7 @@ use crate::{
     material::Catalogue,
     piece::Piece,
     plan::{Change, Plan, Standing, standing},
-    shipment::{Commission, House, ShipmentInputs, Worked},
+    shipment::{Commission, House, ShipmentInputs, Workings},
     space::LayerSlot,
 };
 
@@ -46,7 +46,7 @@ pub fn alternatives(
         return Ok(Vec::new());
     };
     let commission = Commission::of(inputs, piece, house)?;
-    let worked = Worked::out(inputs, house)?;
+    let worked = Workings::out(inputs, house)?;
     let Some(now) = worked.plan else {
         return Ok(Vec::new());
     };
@@ -59,7 +59,7 @@ pub fn alternatives(
     );
     let offered = |(label, choices): Offer| {
         let (choices, then) = choosing(inputs, Some(&commission.began), choices);
-        let planned = Worked::out(&then, house).map(|worked| worked.plan);
+        let planned = Workings::out(&then, house).map(|worked| worked.plan);
         match planned {
             Ok(plan) => Alternative {
                 label,

@@ -16,7 +16,7 @@ use crate::{
     material::{Board, Catalogue, Foam},
     plan::{OneIn, Plan},
     quantity::{Length, Mass, Minutes, Money, decimal_of},
-    shipment::{BOX_BY_RULE, Commission, House, MoreCost, ShipmentInputs, Worked},
+    shipment::{BOX_BY_RULE, Commission, House, MoreCost, ShipmentInputs, Workings},
 };
 
 /// What would protect a plan more, and what could be left out of it; the best worth first.
@@ -100,7 +100,7 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
         return Ok(None);
     };
     let commission = Commission::of(inputs, piece, house)?;
-    let worked = Worked::out(inputs, house)?;
+    let worked = Workings::out(inputs, house)?;
     let Some(plan) = worked.plan.as_ref() else {
         return Ok(None);
     };
@@ -202,7 +202,7 @@ impl OfferedChange {
 struct Trial<'a> {
     inputs: &'a ShipmentInputs,
     house: &'a House,
-    worked: &'a Worked,
+    worked: &'a Workings,
     plan: &'a Plan,
 }
 
@@ -210,7 +210,7 @@ impl Trial<'_> {
     /// Returns what a candidate would do; `None` if it can't be made, raises a new finding, or can't be cut.
     fn tried(&self, candidate: Candidate) -> Option<OfferedChange> {
         let (choices, changed) = choosing(self.inputs, self.plan.began.as_ref(), candidate.choices);
-        let then = Worked::out(&changed, self.house).ok()?;
+        let then = Workings::out(&changed, self.house).ok()?;
         let plan = then.plan.as_ref()?;
         let cut = can_be_cut(plan, &self.house.catalogue);
         if then.fingerprint == self.worked.fingerprint
@@ -238,7 +238,7 @@ impl Trial<'_> {
         family: &'static str,
         label: String,
         choices: Choices,
-        then: &Worked,
+        then: &Workings,
         plan: &Plan,
     ) -> OfferedChange {
         let currency = &self.house.catalogue.currency;

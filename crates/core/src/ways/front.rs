@@ -13,7 +13,7 @@ use crate::{
     layer::{PackOf, tried},
     plan::{Change, FindingLevel, OneIn, Plan},
     quantity::{Length, Mass, Minutes, Money},
-    shipment::{COVER_BELOW_VALUE, Commission, House, ShipmentInputs, Worked},
+    shipment::{COVER_BELOW_VALUE, Commission, House, ShipmentInputs, Workings},
     space::LayerSlot,
 };
 
@@ -52,8 +52,8 @@ pub struct Way {
 
 /// A way that was looked at and is beaten: only where it lies.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Beaten {
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Beaten))]
+pub struct BeatenWay {
     /// All told, in the studio's money.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub cost: Decimal,
@@ -68,7 +68,7 @@ pub struct Front {
     /// The cheapest first.
     pub ways: Vec<Way>,
     /// Some of all that was looked at, evenly, for a picture.
-    pub others: Vec<Beaten>,
+    pub others: Vec<BeatenWay>,
     /// How many plans were made.
     pub plans: u32,
     /// How many ways, each of them a plan and a service, were looked at.
@@ -111,7 +111,7 @@ type Picks = Vec<u8>;
 pub struct Explorer<'a> {
     house: &'a House,
     inputs: ShipmentInputs,
-    now: Worked,
+    now: Workings,
     commission: Commission<'a>,
     axes: Vec<Axis>,
     known: Vec<&'static str>,
@@ -119,7 +119,7 @@ pub struct Explorer<'a> {
     seen: HashSet<Picks>,
     front: Vec<(Picks, Way)>,
     present: Option<Way>,
-    others: Vec<Beaten>,
+    others: Vec<BeatenWay>,
     /// One of so many is kept.
     one_of: u32,
     plans: u32,
@@ -144,7 +144,7 @@ impl<'a> Explorer<'a> {
             return Ok(None);
         };
         let commission = Commission::of(&inputs, piece, house)?;
-        let now = Worked::out(&inputs, house)?;
+        let now = Workings::out(&inputs, house)?;
         let Some(plan) = now.plan.as_ref().filter(|_| !now.quotes.is_empty()) else {
             return Ok(None);
         };
@@ -255,7 +255,7 @@ impl<'a> Explorer<'a> {
             });
             self.one_of *= 2;
         }
-        self.others.push(Beaten {
+        self.others.push(BeatenWay {
             cost: way.cost.amount,
             about: way.odds.about,
         });
@@ -328,7 +328,7 @@ impl<'a> Explorer<'a> {
         let worked = if is_now {
             &self.now
         } else {
-            let Ok(made) = Worked::out(&changed, self.house) else {
+            let Ok(made) = Workings::out(&changed, self.house) else {
                 return Vec::new();
             };
             worked = made;

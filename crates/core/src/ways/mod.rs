@@ -14,18 +14,18 @@ mod styles;
 
 pub use alternatives::{Alternative, alternatives};
 pub use changes::{Changes, OfferedChange, changes};
-pub use front::{Beaten, Explorer, Front, Way};
+pub use front::{BeatenWay, Explorer, Front, Way};
 pub use parting::{InTwo, PartedParcel, PartedWay, in_two};
-pub use pile::{FitWay, PileFit, PileFits, Wanted, WantedWay, what_fits};
+pub use pile::{FitWay, PileFit, PileFits, WantedCarton, WantedWay, what_fits};
 pub use price_step::PriceStep;
 pub use shelf::{ShelfLine, Substitute, left_of, shelf_lines};
 pub use steps::{Reach, ServiceLadder, Spread, price_steps};
 pub use styles::{BoughtOffer, StyleOffer, bought, styles};
 
-use styles::Asked;
+use styles::BoxQuestion;
 
 use crate::{
-    house::{Began, Choices},
+    house::{Beginning, Choices},
     shipment::ShipmentInputs,
 };
 
@@ -33,7 +33,7 @@ use crate::{
 /// inputs that they make.
 fn choosing(
     inputs: &ShipmentInputs,
-    began: Option<&Began>,
+    began: Option<&Beginning>,
     choices: Choices,
 ) -> (Choices, ShipmentInputs) {
     let choices = Choices {

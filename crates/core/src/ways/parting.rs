@@ -7,7 +7,7 @@ use crate::{
     Refusal,
     plan::{FIRST, OneIn},
     quantity::{Mass, Money},
-    shipment::{House, ShipmentInputs, TogetherInputs, Worked},
+    shipment::{House, ShipmentInputs, TogetherInputs, Workings},
     space::Envelope,
 };
 
@@ -111,7 +111,7 @@ pub fn in_two(inputs: &ShipmentInputs, house: &House) -> Result<Option<InTwo>, V
         .into_iter()
         .chain(inputs.others.keys().map(String::as_str))
         .collect();
-    let worked = Worked::out(inputs, house)?;
+    let worked = Workings::out(inputs, house)?;
     let Some(together) = parcel(&all, inputs, &worked) else {
         return Ok(None);
     };
@@ -125,7 +125,7 @@ pub fn in_two(inputs: &ShipmentInputs, house: &House) -> Result<Option<InTwo>, V
                 .collect();
             let made = |keys: &[&str]| {
                 let inputs = inputs.with_pieces(keys);
-                let worked = Worked::out(&inputs, house).ok()?;
+                let worked = Workings::out(&inputs, house).ok()?;
                 Some((parcel(keys, &inputs, &worked)?, inputs))
             };
             let ((stays, _), (goes, inputs)) = (made(&stays)?, made(&goes)?);
@@ -182,7 +182,7 @@ fn ways<'a>(others: &[&'a str]) -> Vec<Vec<&'a str>> {
     alone.chain(runs).collect()
 }
 
-fn parcel(keys: &[&str], inputs: &ShipmentInputs, worked: &Worked) -> Option<PartedParcel> {
+fn parcel(keys: &[&str], inputs: &ShipmentInputs, worked: &Workings) -> Option<PartedParcel> {
     let plan = worked.plan.as_ref()?;
     let best = worked.chosen_or_best(inputs);
     let carriage = best.and_then(|best| best.total_here.clone());

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{Asked, styles::given_up};
+use super::{BoxQuestion, styles::given_up};
 use crate::{
     Refusal,
     carton::{BoxSize, SavedCarton},
@@ -11,7 +11,7 @@ use crate::{
     material::Catalogue,
     plan::{Change, Plan},
     quantity::{Length, Minutes, Money},
-    shipment::{House, ShipmentInputs, Worked},
+    shipment::{House, ShipmentInputs, Workings},
     space::{Envelope, LayerSlot},
     stock::{Goods, Markings, PileCarton, StockItem},
 };
@@ -105,8 +105,8 @@ pub struct WantedWay {
 
 /// What to look for: a card to take along.
 #[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Wanted {
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Wanted))]
+pub struct WantedCarton {
     /// What has to go in, along, across and deep.
     pub inside_mm: [Length; 3],
     /// The least board, as the stores call it.
@@ -125,7 +125,7 @@ pub struct PileFits {
     /// Those that do, the best by the house's rule first; then those that don't, with why.
     pub fits: Vec<PileFit>,
     /// What to look for; nothing for what goes in no box that could be cut.
-    pub wanted: Option<Wanted>,
+    pub wanted: Option<WantedCarton>,
 }
 
 /// How much over on a side is no gap that is worth a word.
@@ -161,7 +161,7 @@ pub fn what_fits(
         fits: Vec::new(),
         wanted: None,
     };
-    let Some(asked) = Asked::of(inputs, house, LayerSlot::Box)? else {
+    let Some(asked) = BoxQuestion::of(inputs, house, LayerSlot::Box)? else {
         return Ok(nothing);
     };
     let (_, cut) = asked.choosing(given_up());
@@ -204,10 +204,10 @@ pub fn what_fits(
 }
 
 fn fit(
-    asked: &Asked<'_>,
+    asked: &BoxQuestion<'_>,
     item: &StockItem,
     carton: &PileCarton,
-    wanted: Option<&Wanted>,
+    wanted: Option<&WantedCarton>,
 ) -> PileFit {
     let refused = |says: String| PileFit {
         item: item.id.clone(),
@@ -299,7 +299,7 @@ fn pairs<'a>(cartons: &[OfPile<'a>], held: [Length; 3]) -> Vec<(OfPile<'a>, OfPi
 }
 
 /// Two of the pile pushed into each other; `None` if they can't be.
-fn pair(asked: &Asked<'_>, first: OfPile<'_>, second: OfPile<'_>) -> Option<PileFit> {
+fn pair(asked: &BoxQuestion<'_>, first: OfPile<'_>, second: OfPile<'_>) -> Option<PileFit> {
     let (other_item, other) = second;
     let typed = |side: Length| Some(format!("{} mm", side.as_mm()));
     let choices = Choices {
@@ -351,11 +351,11 @@ fn chosen_as(item: &StockItem, carton: &PileCarton, cut: SavedCut) -> Choices {
 }
 
 fn made_of(
-    asked: &Asked<'_>,
+    asked: &BoxQuestion<'_>,
     (item, carton): (&StockItem, &PileCarton),
     choices: Choices,
-    made: &Worked,
-    wanted: Option<&Wanted>,
+    made: &Workings,
+    wanted: Option<&WantedCarton>,
 ) -> Option<PileFit> {
     let then = made.plan.as_ref()?;
     let layer = then
@@ -404,7 +404,7 @@ fn made_of(
     })
 }
 
-fn way_of(saved: &SavedBox, wanted: Option<&Wanted>) -> FitWay {
+fn way_of(saved: &SavedBox, wanted: Option<&WantedCarton>) -> FitWay {
     if saved.second.is_some() {
         return FitWay::Joined;
     }
@@ -431,7 +431,7 @@ fn way_of(saved: &SavedBox, wanted: Option<&Wanted>) -> FitWay {
 }
 
 /// What to look for in place of a box that is cut.
-fn wanted(plan: &Plan, catalogue: &Catalogue) -> Option<Wanted> {
+fn wanted(plan: &Plan, catalogue: &Catalogue) -> Option<WantedCarton> {
     let carton = plan
         .layers
         .iter()
@@ -496,7 +496,7 @@ fn wanted(plan: &Plan, catalogue: &Catalogue) -> Option<Wanted> {
             cartons: 2,
         });
     }
-    Some(Wanted {
+    Some(WantedCarton {
         inside_mm: [length, width, depth],
         board: board.name.clone(),
         caliper: c,

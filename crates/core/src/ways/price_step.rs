@@ -8,7 +8,7 @@ use crate::{
     layer::Make,
     plan::Plan,
     quantity::{Length, Money, show_length},
-    shipment::{House, ShipmentInputs, Worked},
+    shipment::{House, ShipmentInputs, Workings},
     space::LayerSlot,
 };
 
@@ -34,7 +34,7 @@ const A_FEW_MM: [f64; 6] = [1.0, 2.0, 4.0, 6.0, 9.0, 12.0];
 pub(super) fn nearest(
     inputs: &ShipmentInputs,
     house: &House,
-    worked: &Worked,
+    worked: &Workings,
 ) -> Option<PriceStep> {
     let plan = worked.plan.as_ref()?;
     let now = worked.price(inputs)?;
@@ -47,7 +47,7 @@ pub(super) fn nearest(
             ..Choices::default()
         };
         let (choices, changed) = choosing(inputs, plan.began.as_ref(), choices);
-        let then = Worked::out(&changed, house).ok()?;
+        let then = Workings::out(&changed, house).ok()?;
         let price = then.price(&changed)?.clone();
         Some((choices, then, price))
     };

@@ -9,7 +9,7 @@ use crate::{
     house::Choices,
     material::{Catalogue, MaterialId},
     plan::{Change, Plan},
-    shipment::{House, ShipmentInputs, Worked},
+    shipment::{House, ShipmentInputs, Workings},
     space::LayerSlot,
     stock::{
         Batch, BatchShipment, Counting, CutTool, Goods, LayoutOf, Measure, OffcutHere, SheetGoods,
@@ -79,7 +79,7 @@ pub fn shelf_lines(
     stock: &[StockItem],
     today: Date,
 ) -> Result<Vec<ShelfLine>, Vec<Refusal>> {
-    let worked = Worked::out(inputs, house)?;
+    let worked = Workings::out(inputs, house)?;
     let Some(plan) = &worked.plan else {
         return Ok(Vec::new());
     };
@@ -221,7 +221,7 @@ impl Asking<'_> {
             ..self.inputs.clone()
         };
         let lacks = |inputs: &ShipmentInputs| {
-            let plan = Worked::out(inputs, self.house).ok()?.plan?;
+            let plan = Workings::out(inputs, self.house).ok()?.plan?;
             let short = takes(&plan, self.house, self.stock)
                 .iter()
                 .filter(|taken| {

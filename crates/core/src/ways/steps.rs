@@ -7,13 +7,13 @@ use serde::Serialize;
 use super::{candidates::Now, choosing};
 use crate::{
     Refusal,
-    freight::{Along, Asked, Parcel, Quote, ServiceSteps, Tariff},
+    freight::{Along, Parcel, Quote, QuoteRequest, ServiceSteps, Tariff},
     house::Choices,
     layer::Make,
     place::Destination,
     plan::{OneIn, Plan},
     quantity::{Length, Mass, Money, show_length},
-    shipment::{CarrierAsk, Commission, Figures, House, ShipmentInputs, Worked},
+    shipment::{CarrierAsk, Commission, Figures, House, ShipmentInputs, Workings},
     space::LayerSlot,
 };
 
@@ -70,7 +70,7 @@ fn spreads(
     doubt: Mass,
 ) -> BTreeMap<String, Spread> {
     let (least, most) = ((parcel.mass - doubt).max(Mass::g(1.0)), parcel.mass + doubt);
-    let at = |mass| tariff.quotes(&Asked::now(&Parcel { mass, ..*parcel }, place));
+    let at = |mass| tariff.quotes(&QuoteRequest::now(&Parcel { mass, ..*parcel }, place));
     at(least)
         .into_iter()
         .zip(at(most))
@@ -104,7 +104,7 @@ pub fn price_steps(
         return Ok(Vec::new());
     };
     let commission = Commission::of(inputs, piece, house)?;
-    let worked = Worked::out(inputs, house)?;
+    let worked = Workings::out(inputs, house)?;
     let doubt = match worked.rests_on.mass {
         Figures::Measured => None,
         Figures::Planned => worked
@@ -125,7 +125,7 @@ pub fn price_steps(
                 place,
             } = ask;
             let spreads = doubt.map(|doubt| spreads(tariff, parcel, place, doubt));
-            let steps = tariff.steps(&Asked::now(parcel, place)).into_iter();
+            let steps = tariff.steps(&QuoteRequest::now(parcel, place)).into_iter();
             let ladders = steps.map(move |steps| ServiceLadder {
                 spread: spreads
                     .as_ref()
@@ -140,7 +140,7 @@ pub fn price_steps(
     let inputs = &inputs.unweighed();
     let weighed = worked.found.is_some();
     let as_planned = if weighed {
-        Worked::out(inputs, house)?
+        Workings::out(inputs, house)?
     } else {
         worked
     };
@@ -164,7 +164,7 @@ pub fn price_steps(
     let mut closest: Vec<Option<Reach>> = vec![None; ladders.len()];
     for (is_closer, label, choices) in candidates {
         let (choices, changed) = choosing(inputs, plan.began.as_ref(), choices);
-        let Ok(then) = Worked::out(&changed, house) else {
+        let Ok(then) = Workings::out(&changed, house) else {
             continue;
         };
         let Some(other) = then
@@ -175,7 +175,7 @@ pub fn price_steps(
             continue;
         };
         for (ladder, closest) in ladders.iter_mut().zip(&mut closest) {
-            let quoted = |worked: &'_ Worked| -> Option<Quote> {
+            let quoted = |worked: &'_ Workings| -> Option<Quote> {
                 let found = worked
                     .quotes
                     .iter()

@@ -5,13 +5,13 @@ use serde::Serialize;
 use super::choosing;
 use crate::{
     Refusal,
-    carton::{Blank, Carton, SheetNeed, Unfit},
+    carton::{Blank, Carton, SheetNeed, StyleRefusal},
     house::{Carriage, CartonStyle, Choices},
     layer::{Layer, Make, PackOf},
     material::{Board, MaterialId},
     plan::{Change, Plan},
     quantity::{Area, LengthUnit, Minutes, Money, show_length},
-    shipment::{Commission, House, MoreCost, ShipmentInputs, Worked},
+    shipment::{Commission, House, MoreCost, ShipmentInputs, Workings},
     space::{Envelope, LayerSlot},
 };
 
@@ -79,17 +79,17 @@ pub struct BoughtOffer {
 }
 
 /// What a shipment is, to be asked what else its box could be.
-pub(super) struct Asked<'a> {
+pub(super) struct BoxQuestion<'a> {
     pub inputs: &'a ShipmentInputs,
     pub house: &'a House,
     pub commission: Commission<'a>,
-    worked: Worked,
+    worked: Workings,
     /// The plan with the usual box, where the house's rule chose another one: what is as good is asked against that.
     usual: Option<Plan>,
     slot: LayerSlot,
 }
 
-impl<'a> Asked<'a> {
+impl<'a> BoxQuestion<'a> {
     /// Works it out; `None` before the piece is known, or where it goes in no box that could be cut.
     pub(super) fn of(
         inputs: &'a ShipmentInputs,
@@ -100,7 +100,7 @@ impl<'a> Asked<'a> {
             return Ok(None);
         };
         let commission = Commission::of(inputs, piece, house)?;
-        let worked = Worked::out(inputs, house)?;
+        let worked = Workings::out(inputs, house)?;
         let boxed = worked.plan.as_ref().is_some_and(|plan| {
             let cut = matches!(plan.carriage, Carriage::Flat | Carriage::Folio);
             cut && plan.layers.iter().any(|layer| layer.slot == slot)
@@ -111,7 +111,7 @@ impl<'a> Asked<'a> {
                 box_style: Some(by.instead_of),
                 ..Choices::default()
             };
-            Worked::out(&choosing(inputs, Some(&commission.began), choices).1, house)
+            Workings::out(&choosing(inputs, Some(&commission.began), choices).1, house)
         });
         Ok(boxed.then_some(Self {
             usual: usual.transpose()?.and_then(|worked| worked.plan),
@@ -133,14 +133,14 @@ impl<'a> Asked<'a> {
     }
 
     /// What a choice makes of it, with all that is chosen with it.
-    pub(super) fn choosing(&self, choices: Choices) -> (Choices, Result<Worked, Vec<Refusal>>) {
+    pub(super) fn choosing(&self, choices: Choices) -> (Choices, Result<Workings, Vec<Refusal>>) {
         let began = Some(&self.commission.began);
         let (choices, then) = choosing(self.inputs, began, choices);
-        (choices, Worked::out(&then, self.house))
+        (choices, Workings::out(&then, self.house))
     }
 
     /// What it comes to all told, against what there is.
-    pub(super) fn cost(&self, made: &Worked, then: &Plan) -> Money {
+    pub(super) fn cost(&self, made: &Workings, then: &Plan) -> Money {
         let (before, after) = ((&self.worked, self.plan()), (made, then));
         MoreCost::between(self.inputs, before, after).whole
     }
@@ -169,7 +169,7 @@ pub fn styles(
 ) -> Result<Vec<StyleOffer>, Vec<Refusal>> {
     // Other plans are compared as they are planned, whatever this one was found to weigh.
     let inputs = &inputs.unweighed();
-    let Some(asked) = Asked::of(inputs, house, slot)? else {
+    let Some(asked) = BoxQuestion::of(inputs, house, slot)? else {
         return Ok(Vec::new());
     };
     let now = asked.layer_of(asked.plan());
@@ -223,7 +223,7 @@ pub fn styles(
 pub fn bought(inputs: &ShipmentInputs, house: &House) -> Result<Vec<BoughtOffer>, Vec<Refusal>> {
     // Other plans are compared as they are planned, whatever this one was found to weigh.
     let inputs = &inputs.unweighed();
-    let Some(asked) = Asked::of(inputs, house, LayerSlot::Box)? else {
+    let Some(asked) = BoxQuestion::of(inputs, house, LayerSlot::Box)? else {
         return Ok(Vec::new());
     };
     let shelf = &house.catalogue;
@@ -266,7 +266,7 @@ pub(super) fn given_up() -> Choices {
     }
 }
 
-fn bought_offer(asked: &Asked<'_>, id: &MaterialId, name: &str, chosen: bool) -> BoughtOffer {
+fn bought_offer(asked: &BoxQuestion<'_>, id: &MaterialId, name: &str, chosen: bool) -> BoughtOffer {
     let (choices, made) = asked.choosing(Choices {
         bought_box: Some(id.clone()),
         ..given_up()
@@ -314,7 +314,7 @@ fn bought_offer(asked: &Asked<'_>, id: &MaterialId, name: &str, chosen: bool) ->
 }
 
 /// Another board for a style that the one there is does not take: the house's own where it does, else the lightest.
-fn board_for(style: CartonStyle, asked: &Asked<'_>) -> Option<MaterialId> {
+fn board_for(style: CartonStyle, asked: &BoxQuestion<'_>) -> Option<MaterialId> {
     let rules = &asked.commission.rules;
     let now = match PackOf::at(asked.slot) {
         PackOf::Pack => rules.second_board.as_ref(),
@@ -337,14 +337,14 @@ fn board_for(style: CartonStyle, asked: &Asked<'_>) -> Option<MaterialId> {
 fn refused(carton: &Carton, unit: LengthUnit) -> Option<String> {
     let told = |length| show_length(length, unit);
     match carton.style.unfit(carton.size()) {
-        Some(Unfit::TooSmall { what, found, least }) => {
+        Some(StyleRefusal::TooSmall { what, found, least }) => {
             return Some(format!(
                 "its {what} would be {}: under {} they can't be folded by hand",
                 told(found),
                 told(least)
             ));
         }
-        Some(Unfit::TooLong { what, found, most }) => {
+        Some(StyleRefusal::TooLong { what, found, most }) => {
             return Some(format!(
                 "its {what} would be {} long: over {} it bows between its tapes",
                 told(found),

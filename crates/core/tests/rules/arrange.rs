@@ -1,7 +1,7 @@
 //! Laws of laying several pieces together, against every order and facing written out.
 
 use hummock_core::{
-    arrange::{Arrangement, Member, MemberFace, Parting, Placed, Rule},
+    arrange::{Arrangement, Member, MemberFace, Parting, PlacedPiece, Rule},
     quantity::{Length, Mass},
     sums::{ArrangementPiece, ArrangementSum, Sum as _},
 };
@@ -47,8 +47,8 @@ fn any_parting() -> impl Strategy<Value = Parting> {
 }
 
 /// Every order and facing of so many pieces.
-fn every(count: usize) -> Vec<Vec<Placed>> {
-    let mut all: Vec<Vec<Placed>> = vec![Vec::new()];
+fn every(count: usize) -> Vec<Vec<PlacedPiece>> {
+    let mut all: Vec<Vec<PlacedPiece>> = vec![Vec::new()];
     for _ in 0..count {
         all = all
             .into_iter()
@@ -58,7 +58,7 @@ fn every(count: usize) -> Vec<Vec<Placed>> {
                     let known = order.iter().any(|placed| placed.piece == piece);
                     (!known).then(|| {
                         let mut longer = order.clone();
-                        longer.push(Placed { piece, faces_front });
+                        longer.push(PlacedPiece { piece, faces_front });
                         longer
                     })
                 })
@@ -69,14 +69,14 @@ fn every(count: usize) -> Vec<Vec<Placed>> {
 }
 
 /// What an order comes to, from its pieces laid one on the other: rules broken, thickness, moment about the back.
-fn laid(members: &[Member], parting: Parting, order: &[Placed]) -> (usize, f64, f64) {
+fn laid(members: &[Member], parting: Parting, order: &[PlacedPiece]) -> (usize, f64, f64) {
     #[derive(PartialEq)]
     enum Looks {
         Face,
         Hardware,
         Plain,
     }
-    let looks = |placed: &Placed, front: bool| {
+    let looks = |placed: &PlacedPiece, front: bool| {
         let member = &members[placed.piece];
         match (placed.faces_front == front, member.face, member.hardware) {
             (true, MemberFace::Stiff, _) | (false, _, false) => Looks::Plain,
@@ -109,7 +109,7 @@ fn laid(members: &[Member], parting: Parting, order: &[Placed]) -> (usize, f64, 
     }
     let pad = parting.pad.as_mm();
     let fold = parting.fold.as_mm();
-    let folds = |placed: &Placed| {
+    let folds = |placed: &PlacedPiece| {
         if members[placed.piece].folded {
             fold
         } else {
@@ -271,7 +271,7 @@ fn an_order_by_hand_is_told_what_it_breaks_and_a_wrong_one_is_refused() {
         piece(40.0, 2000.0, MemberFace::Bare, false, 1.0),
         piece(40.0, 3000.0, MemberFace::Bare, false, 1.0),
     ];
-    let placed = |piece, faces_front| Placed { piece, faces_front };
+    let placed = |piece, faces_front| PlacedPiece { piece, faces_front };
     let sum = |order| ArrangementSum {
         pieces: pieces.clone(),
         board_mm: None,

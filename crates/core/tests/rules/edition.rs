@@ -1,6 +1,6 @@
 //! The edition of what is worked out goes with its shape.
 
-use hummock_core::shipment::{EDITION, EDITIONS, Summary, Worked};
+use hummock_core::shipment::{EDITION, EDITIONS, Summary, Workings};
 use serde_json::{Value, json};
 use sha2::{Digest as _, Sha256};
 use utoipa::ToSchema;
@@ -36,7 +36,7 @@ fn shape_of<T: ToSchema>() -> Value {
 
 #[test]
 fn a_new_shape_is_a_new_edition() {
-    let shape = json!([shape_of::<Worked>(), shape_of::<Summary>()]);
+    let shape = json!([shape_of::<Workings>(), shape_of::<Summary>()]);
     let digest = Sha256::digest(shape.to_string());
     let print: String = digest
         .iter()

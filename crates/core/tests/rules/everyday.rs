@@ -6,20 +6,20 @@ use crate::studio::{Everyday, everyday, house};
 use hummock_core::{
     plan::FindingLevel,
     quantity::LengthUnit,
-    shipment::{House, ShipmentInputs, Worked},
+    shipment::{House, ShipmentInputs, Workings},
     ways::{Changes, OfferedChange, changes},
 };
 
 /// What was found for one piece.
 struct Found {
     each: Everyday,
-    worked: Worked,
+    worked: Workings,
     offered: Changes,
 }
 
 impl Found {
     fn of(each: Everyday, house: &House) -> Self {
-        let worked = Worked::out(&each.inputs, house).expect(&each.name);
+        let worked = Workings::out(&each.inputs, house).expect(&each.name);
         let offered = changes(&each.inputs, house).expect(&each.name);
         Self {
             offered: offered.expect("it is measured"),
@@ -131,7 +131,7 @@ fn every_change_that_is_offered_does_what_it_says() {
                 choices: found.each.inputs.choices.patched(&offer.choices),
                 ..found.each.inputs.clone()
             };
-            let worked = Worked::out(&then, &house).expect(&offer.label);
+            let worked = Workings::out(&then, &house).expect(&offer.label);
             let plan = worked.plan.expect("a plan");
             let says = format!("{}: {}", found.each.name, offer.label);
             let probability = plan.odds.probability;

@@ -2,9 +2,9 @@
 
 use hummock_core::{
     freight::{
-        Along, Asked, BillableBy, Content, Contents, Cover, DiscountTier, Format, Gauge, Handover,
-        Limits, LineKind, Offer, Over, OverStep, Parcel, PerKgOf, Quote, QuoteLine, Rule, Service,
-        Shape, Tariff, WeightStep, What, When, Zone, ZonePrice,
+        Along, BillableBy, Content, Contents, Cover, DiscountTier, Format, Gauge, Handover, Limits,
+        LineKind, Offer, Over, OverStep, Parcel, PerKgOf, Quote, QuoteLine, QuoteRequest, Rule,
+        Service, Shape, Tariff, WeightStep, What, When, Zone, ZonePrice,
     },
     place::Destination,
     quantity::{Currency, Length, Mass, Volume},
@@ -346,7 +346,7 @@ fn here() -> Destination {
 
 fn quote(tariff: &Tariff, parcel: &Parcel) -> Quote {
     tariff
-        .quote("one", &Asked::now(parcel, &here()))
+        .quote("one", &QuoteRequest::now(parcel, &here()))
         .expect("it has that service")
 }
 
@@ -478,7 +478,7 @@ proptest! {
         tariff in tariff(true),
         parcel in parcel(),
     ) {
-        let found = tariff.steps(&Asked::now(&parcel, &here())).remove(0);
+        let found = tariff.steps(&QuoteRequest::now(&parcel, &here())).remove(0);
         let now = total(&tariff, &parcel);
         for along in EVERY {
             let cheaper = |parcel: &Parcel| {
@@ -512,7 +512,7 @@ proptest! {
 
     #[test]
     fn so_much_more_costs_nothing_and_no_millimetre_beyond(tariff in tariff(true), parcel in parcel()) {
-        let found = tariff.steps(&Asked::now(&parcel, &here())).remove(0);
+        let found = tariff.steps(&QuoteRequest::now(&parcel, &here())).remove(0);
         let Some(now) = total(&tariff, &parcel) else {
             prop_assert!(found.room.is_empty());
             return Ok(());

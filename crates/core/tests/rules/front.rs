@@ -2,7 +2,7 @@
 
 use hummock_core::{
     plan::FindingLevel,
-    shipment::{House, ShipmentInputs, Worked},
+    shipment::{House, ShipmentInputs, Workings},
     ways::{Explorer, Front, Way},
 };
 
@@ -64,7 +64,7 @@ fn no_way_on_the_front_is_beaten_by_another() {
 fn every_way_on_the_front_is_taken_and_gives_the_figures_shown() {
     let house = four_carriers();
     for (name, inputs) in some() {
-        let now = Worked::out(&inputs, &house).expect(&name);
+        let now = Workings::out(&inputs, &house).expect(&name);
         let front = explored(&inputs, &house, PLANS, 2);
         for way in &front.ways {
             let taken = ShipmentInputs {
@@ -73,7 +73,7 @@ fn every_way_on_the_front_is_taken_and_gives_the_figures_shown() {
                 ..inputs.clone()
             };
             let told = format!("{name}: {:?} by {}", way.parts, way.service);
-            let worked = Worked::out(&taken, &house).expect(&told);
+            let worked = Workings::out(&taken, &house).expect(&told);
             let plan = worked.plan.as_ref().expect(&told);
             assert_eq!(plan.odds.one_in, way.odds, "{told}");
             assert_eq!(

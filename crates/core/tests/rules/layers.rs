@@ -6,7 +6,7 @@ use hummock_core::{
     layer::Make,
     material::MaterialId,
     plan::{FindingLevel, Plan},
-    shipment::{House, ShipmentInputs, Worked},
+    shipment::{House, ShipmentInputs, Workings},
     space::LayerSlot,
     ways::alternatives,
 };
@@ -25,7 +25,7 @@ fn with(inputs: &ShipmentInputs, choices: &Choices, house: &House) -> Plan {
         choices: inputs.choices.patched(choices),
         ..inputs.clone()
     };
-    let worked = Worked::out(&then, house).expect("it can be added");
+    let worked = Workings::out(&then, house).expect("it can be added");
     worked.plan.expect("it is measured")
 }
 

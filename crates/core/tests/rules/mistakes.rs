@@ -7,7 +7,7 @@ use hummock_core::{
     piece::{Condition, Construction, Medium, PaintBody, Piece, TopEdge},
     plan::{Finding, FindingLevel, Plan, Recipe, carriage_of, sheet_may_touch},
     quantity::Length,
-    shipment::{House, ShipmentInputs, WorkLine, Worked},
+    shipment::{House, ShipmentInputs, WorkLine, Workings},
     space::LayerSlot,
     ways::changes,
 };
@@ -428,7 +428,7 @@ fn inputs(change: Value) -> ShipmentInputs {
 }
 
 fn sent(change: Value, code: &str) -> Option<Finding> {
-    let worked = Worked::out(&inputs(change), &house()).expect("it works out");
+    let worked = Workings::out(&inputs(change), &house()).expect("it works out");
     let findings = worked.plan.expect("a plan").findings;
     findings.into_iter().find(|finding| finding.code == code)
 }
@@ -448,7 +448,7 @@ fn an_address_left_for_the_counter_is_said() {
 fn cover_below_the_value_is_minded_once_a_service_is_chosen() {
     let chosen = |service: &str| json!({ "service": service, "value": "9000000" });
     let codes = |change: Value| {
-        let worked = Worked::out(&inputs(change), &house()).expect("it works out");
+        let worked = Workings::out(&inputs(change), &house()).expect("it works out");
         worked
             .plan
             .expect("a plan")
@@ -468,7 +468,7 @@ fn a_service_without_tracking_is_said_once_it_is_chosen() {
     service.tracked = false;
     let chosen = inputs(json!({ "service": format!("gannet-post/{}", service.id) }));
     let untracked = |house: &House, inputs: &ShipmentInputs| {
-        let worked = Worked::out(inputs, house).expect("it works out");
+        let worked = Workings::out(inputs, house).expect("it works out");
         let findings = worked.plan.expect("a plan").findings;
         findings.iter().any(|finding| finding.code == "untracked")
     };
@@ -480,7 +480,7 @@ fn a_service_without_tracking_is_said_once_it_is_chosen() {
 
 #[test]
 fn the_price_step_is_passed_by_a_closer_fit() {
-    let worked = |inputs: &ShipmentInputs| Worked::out(inputs, &house()).expect("it works out");
+    let worked = |inputs: &ShipmentInputs| Workings::out(inputs, &house()).expect("it works out");
     let price = |inputs: &ShipmentInputs| {
         let best = worked(inputs).summary(inputs).expect("a plan").best;
         best.expect("a price").total.amount
@@ -508,7 +508,7 @@ fn the_price_step_is_passed_by_a_closer_fit() {
 #[test]
 fn two_findings_never_share_a_remedy() {
     for each in crate::studio::everyday() {
-        let worked = Worked::out(&each.inputs, &house()).expect("it works out");
+        let worked = Workings::out(&each.inputs, &house()).expect("it works out");
         let remedies: Vec<Value> = worked
             .plan
             .expect("a plan")
@@ -548,7 +548,7 @@ fn a_stop_is_lifted_by_a_written_reason_that_is_kept() {
 fn paint_that_has_not_cured_stops_until_a_reason_is_written() {
     let line = |change: Value| {
         let inputs = inputs(change);
-        let worked = Worked::out(&inputs, &house()).expect("it works out");
+        let worked = Workings::out(&inputs, &house()).expect("it works out");
         let line = WorkLine::on(
             date(2026, 11, 24),
             &inputs,

@@ -13,7 +13,7 @@ use hummock_core::{
     part::{Part, Take},
     plan::Plan,
     quantity::{Length, Mass},
-    shipment::{EnclosureInputs, ShipmentInputs, Worked, packing},
+    shipment::{EnclosureInputs, ShipmentInputs, Workings, packing},
     space::{Addition, LayerSlot},
 };
 use proptest::{
@@ -260,7 +260,7 @@ fn a_plan_that_changes_touches_what_is_laid_otherwise_and_all_over_it_but_nothin
     let mut inputs = packed(&canvas.inputs, "seal/box");
     let view = |inputs: &ShipmentInputs| packing(inputs, &house()).expect("it is").expect("a plan");
     assert_eq!(view(&inputs).progress.touched, 0);
-    let worked = Worked::out(&inputs, &house()).expect("a plan");
+    let worked = Workings::out(&inputs, &house()).expect("a plan");
     assert_eq!(worked.packed, Some(view(&inputs).progress));
     // A turn more of the first wrap: what is in it stays, and everything from there out comes off.
     inputs.choices.first_turns = Some(3);
@@ -343,7 +343,7 @@ fn what_the_house_lists_goes_in_unless_the_shipment_says_otherwise() {
         .expect("a canvas")
         .inputs;
     let wrapped = |inputs: &ShipmentInputs| {
-        let plan = Worked::out(inputs, &house)
+        let plan = Workings::out(inputs, &house)
             .expect("a plan")
             .plan
             .expect("a plan");
@@ -397,7 +397,7 @@ fn what_the_house_lists_goes_in_unless_the_shipment_says_otherwise() {
     // Something hard behind would dent the canvas.
     let kit = canvas.enclosures.get_mut("kit").expect("it is there");
     kit.place = Some(EnclosurePlace::UnderLastWrap);
-    let refused = Worked::out(&canvas, &house).expect_err("it is hard");
+    let refused = Workings::out(&canvas, &house).expect_err("it is hard");
     assert_eq!(refused[0].field, "enclosures.kit.place");
 }
 
@@ -414,7 +414,7 @@ fn a_telescope_is_pushed_together_to_the_length_of_the_plan_and_its_own_is_typed
         let close = view.steps.iter().find(|one| one.step.key == "close/box");
         close.expect("it is closed").step.says.join(" ")
     };
-    let plan = Worked::out(&canvas, &house())
+    let plan = Workings::out(&canvas, &house())
         .expect("a plan")
         .plan
         .expect("a plan");

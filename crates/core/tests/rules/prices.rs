@@ -2,14 +2,14 @@
 //! where it is said to, and what it comes to adds up.
 
 use hummock_core::{
-    freight::{Asked, Offer, Quote, SentParcel},
+    freight::{Offer, Quote, QuoteRequest, SentParcel},
     house::{BoxRule, CoverRule, SchoolChoices},
     piece::{Construction, Medium},
     place::Route,
     plan::FindingLevel,
     quantity::{LengthUnit, Money},
     shipment::{
-        CarrierAsk, QuotationInputs, ShipmentInputs, Worked, arrivals, charge, rough_quote,
+        CarrierAsk, QuotationInputs, ShipmentInputs, Workings, arrivals, charge, rough_quote,
     },
     ways::price_steps,
 };
@@ -22,7 +22,7 @@ fn amount(money: Option<&Money>) -> Option<Decimal> {
     money.map(|money| money.amount)
 }
 
-fn quote<'a>(worked: &'a Worked, id: &str) -> &'a Quote {
+fn quote<'a>(worked: &'a Workings, id: &str) -> &'a Quote {
     let mut quotes = worked.quotes.iter();
     quotes
         .find(|quote| quote.id == id)
@@ -34,7 +34,7 @@ fn every_step_in_reach_is_pressed_and_saves_what_it_says() {
     let house = four_carriers();
     let mut pressed = 0;
     for (name, inputs) in sent_pieces() {
-        let now = Worked::out(&inputs, &house).expect(&name);
+        let now = Workings::out(&inputs, &house).expect(&name);
         let plan = now.plan.as_ref().expect("it is measured");
         for ladder in price_steps(&inputs, &house).expect(&name) {
             let id = &ladder.steps.id;
@@ -43,7 +43,7 @@ fn every_step_in_reach_is_pressed_and_saves_what_it_says() {
                     choices: inputs.choices.patched(&reach.choices),
                     ..inputs.clone()
                 };
-                let then = Worked::out(&then, &house).expect(&reach.label);
+                let then = Workings::out(&then, &house).expect(&reach.label);
                 let other = then.plan.as_ref().expect("it is measured");
                 let (before, after) = (quote(&now, id), quote(&then, id));
                 let cheaper = amount(before.total_here.as_ref())
@@ -93,7 +93,7 @@ fn cover_is_bought_where_it_pays_back_and_the_rule_is_never_the_dearest() {
             box_style: Some(BoxRule::Usual),
             ..inputs.choices.schools
         };
-        Worked::out(&inputs, &house)
+        Workings::out(&inputs, &house)
             .expect("it was planned before")
             .quotes
     };
@@ -142,7 +142,7 @@ fn other_money_is_told_in_the_studios_and_never_compared_bare() {
     let mut without = four_carriers();
     without.rules.rates.clear();
     for (name, inputs) in sent_pieces() {
-        let quotes = Worked::out(&inputs, &without).expect(&name).quotes;
+        let quotes = Workings::out(&inputs, &without).expect(&name).quotes;
         let taken = quotes.iter().filter(|quote| quote.total().is_some());
         let compared: Vec<bool> = taken.map(|quote| quote.all_told.is_some()).collect();
         // What no rate is known of stands behind what is compared, whatever its number.
@@ -157,7 +157,7 @@ fn other_money_is_told_in_the_studios_and_never_compared_bare() {
 fn what_it_comes_to_adds_up_by_every_rule() {
     let house = four_carriers();
     for (name, inputs) in sent_pieces() {
-        let worked = Worked::out(&inputs, &house).expect(&name);
+        let worked = Workings::out(&inputs, &house).expect(&name);
         let plan = worked.plan.as_ref().expect("it is measured");
         let charge = charge(&inputs, &house)
             .expect(&name)
@@ -233,7 +233,7 @@ fn what_was_used_before_is_told_in_money_grams_and_litres() {
     };
     let mut pieces = 0;
     for (name, inputs) in sent_pieces() {
-        let plan = Worked::out(&inputs, &house)
+        let plan = Workings::out(&inputs, &house)
             .expect("it can be made")
             .plan
             .expect("it is measured");
@@ -310,7 +310,7 @@ fn a_quotation_stands_among_the_carriers() {
     let inputs = inputs
         .checked(LengthUnit::Mm, date(2027, 3, 4))
         .expect("they can stand");
-    let worked = Worked::out(&inputs, &house).expect(&name);
+    let worked = Workings::out(&inputs, &house).expect(&name);
     let (crated, by_road) = (
         quote(&worked, "quoted/crated"),
         quote(&worked, "quoted/by-road"),
@@ -335,8 +335,8 @@ fn a_quotation_stands_among_the_carriers() {
     // Chosen, it is what the plan is judged and charged by.
     let mut chosen = inputs.clone();
     chosen.service = Some("quoted/crated".to_owned());
-    let sent = Worked::out(&chosen, &house).expect(&name);
-    let odds = |worked: &Worked| {
+    let sent = Workings::out(&chosen, &house).expect(&name);
+    let odds = |worked: &Workings| {
         worked
             .plan
             .as_ref()
@@ -463,9 +463,9 @@ fn an_account_saves_what_its_tier_takes_off_every_parcel() {
         let by_hand: Decimal = asks
             .iter()
             .filter_map(|ask| {
-                let asked = Asked {
+                let asked = QuoteRequest {
                     tier: tier.tier.as_deref(),
-                    ..Asked::now(&ask.parcel, &ask.place)
+                    ..QuoteRequest::now(&ask.parcel, &ask.place)
                 };
                 Some(tariff.quote("parcel", &asked)?.total()?.amount)
             })

@@ -9,7 +9,7 @@ use hummock_core::{
     part::{Grain, Take},
     plan::Plan,
     quantity::Length,
-    shipment::{House, ShipmentInputs, Worked},
+    shipment::{House, ShipmentInputs, Workings},
     space::LayerSlot,
     stock::{
         Batch, BatchPlan, BatchSheet, BatchShipment, Condition, Counting, CutTool, Goods, LayoutOf,
@@ -244,12 +244,12 @@ fn kept(id: &str, goods: Goods, left: i64) -> StockItem {
     }
 }
 
-fn with(inputs: &ShipmentInputs, choices: &Choices, house: &House) -> Worked {
+fn with(inputs: &ShipmentInputs, choices: &Choices, house: &House) -> Workings {
     let changed = ShipmentInputs {
         choices: inputs.choices.patched(choices),
         ..inputs.clone()
     };
-    Worked::out(&changed, house).expect("what is offered can be taken")
+    Workings::out(&changed, house).expect("what is offered can be taken")
 }
 
 #[test]
@@ -458,7 +458,7 @@ fn a_second_carton_is_measured_whole_and_beside_a_first() {
             choices,
             ..each.inputs.clone()
         };
-        let refusals = Worked::out(&inputs, &house()).expect_err("a refusal");
+        let refusals = Workings::out(&inputs, &house()).expect_err("a refusal");
         refusals
             .iter()
             .map(|one| one.field.clone())
@@ -528,7 +528,7 @@ fn a_carton_of_one_carrier_is_refused_by_the_others_and_a_printed_one_is_turned(
     assert_eq!(turned.face, hummock_core::house::SavedFace::InsideOut);
     assert!(of("theirs").minutes > of("plain").minutes);
     let other = with(&inputs, &of("plain").choices, &house);
-    let odds = |worked: &Worked| worked.plan.as_ref().expect("a plan").odds.probability;
+    let odds = |worked: &Workings| worked.plan.as_ref().expect("a plan").odds.probability;
     assert!(odds(&then) >= odds(&other));
 }
 

@@ -7,18 +7,18 @@ use hummock_core::{
     layer::Make,
     plan::Plan,
     quantity::Length,
-    shipment::{House, ShipmentInputs, Worked},
+    shipment::{House, ShipmentInputs, Workings},
     space::{Envelope, LayerSlot},
     ways::{bought, styles},
 };
 use rust_decimal::Decimal;
 
-fn pressed(inputs: &ShipmentInputs, choices: &Choices, house: &House) -> Worked {
+fn pressed(inputs: &ShipmentInputs, choices: &Choices, house: &House) -> Workings {
     let then = ShipmentInputs {
         choices: inputs.choices.patched(choices),
         ..inputs.clone()
     };
-    Worked::out(&then, house).expect("what is offered can be planned")
+    Workings::out(&then, house).expect("what is offered can be planned")
 }
 
 fn inner_box(plan: &Plan) -> Option<&Carton> {
@@ -139,7 +139,7 @@ fn the_box_that_nobody_chose_is_the_cheapest_that_is_as_safe() {
             "{says}"
         );
         // It says what it saves: all that is paid for the one, less all that is paid for the other.
-        let paid = |worked: &Worked| {
+        let paid = |worked: &Workings| {
             let tally = &plan_of(worked).tally;
             let carriage = worked.quotes.first().and_then(|quote| quote.total());
             tally.materials.amount
@@ -183,11 +183,11 @@ fn what_is_bought_holds_what_goes_in_and_gives_way_to_a_box_that_is_cut() {
                 ..each.inputs.clone()
             };
             if offer.refused.is_some() {
-                assert!(Worked::out(&then, &house).is_err(), "{says}");
+                assert!(Workings::out(&then, &house).is_err(), "{says}");
                 refused += 1;
                 continue;
             }
-            let worked = Worked::out(&then, &house).expect(&says);
+            let worked = Workings::out(&then, &house).expect(&says);
             let plan = worked.plan.as_ref().expect("a plan");
             assert_eq!(Some(plan.tally.outside), offer.outside, "{says}");
             let at = plan
@@ -223,7 +223,7 @@ fn what_is_bought_holds_what_goes_in_and_gives_way_to_a_box_that_is_cut() {
     );
 }
 
-fn plan_of(worked: &Worked) -> &Plan {
+fn plan_of(worked: &Workings) -> &Plan {
     worked.plan.as_ref().expect("a plan")
 }
 

@@ -10,7 +10,7 @@ use hummock_core::{
     plan::{Among, FIRST, FindingLevel, Plan, References, Together},
     quantity::Length,
     shipment::{
-        LaidPiece, OtherPiece, PieceInputs, ShipmentInputs, Worked, packing, unpacking_guide,
+        LaidPiece, OtherPiece, PieceInputs, ShipmentInputs, Workings, packing, unpacking_guide,
     },
     space::LayerSlot,
     ways::in_two,
@@ -201,7 +201,7 @@ fn two() -> ShipmentInputs {
 }
 
 fn planned(inputs: &ShipmentInputs) -> Plan {
-    Worked::out(inputs, &four_carriers())
+    Workings::out(inputs, &four_carriers())
         .expect("no refusal")
         .plan
         .expect("a plan")
@@ -325,7 +325,7 @@ fn fields_of_another_piece_are_named_by_it_and_what_it_lacks_is_asked_for() {
     assert_eq!(fields, ["others.b.piece.width", "others.b.value"]);
     let mut inputs = two();
     inputs.others.get_mut("b").expect("the other").piece.depth = None;
-    let worked = Worked::out(&inputs, &house()).expect("half of it");
+    let worked = Workings::out(&inputs, &house()).expect("half of it");
     assert_eq!(
         (worked.missing, worked.plan),
         (vec!["others.b.piece.depth".to_owned()], None)
@@ -333,7 +333,7 @@ fn fields_of_another_piece_are_named_by_it_and_what_it_lacks_is_asked_for() {
     // A roll or a mailer is for one piece alone.
     let mut inputs = two();
     inputs.choices.carriage = Some(hummock_core::house::Carriage::Rolled);
-    assert!(Worked::out(&inputs, &house()).is_err());
+    assert!(Workings::out(&inputs, &house()).is_err());
     // Bare numbers take the unit they were typed in.
     let mut inputs = two();
     inputs.others.get_mut("b").expect("the other").piece.width = Some("40".into());
@@ -436,12 +436,12 @@ fn everyday_pieces_two_by_two_raise_nothing_that_neither_has_alone() {
                 ..OtherPiece::default()
             },
         );
-        let Ok(Some(plan)) = Worked::out(&inputs, &house).map(|worked| worked.plan) else {
+        let Ok(Some(plan)) = Workings::out(&inputs, &house).map(|worked| worked.plan) else {
             continue;
         };
         tried += 1;
         let alone = [two[0].clone(), inputs.with_pieces(&["b"])]
-            .map(|inputs| Worked::out(&inputs, &house).ok()?.plan);
+            .map(|inputs| Workings::out(&inputs, &house).ok()?.plan);
         let known = |code: &str| {
             alone
                 .iter()

@@ -6,7 +6,7 @@ use hummock_core::{
     house::Choices,
     material::MaterialId,
     quantity::{LengthUnit, Mass, Weight},
-    shipment::{Figures, ParcelInputs, ShipmentInputs, Worked},
+    shipment::{Figures, ParcelInputs, ShipmentInputs, Workings},
     ways::price_steps,
     weigh::{WeighedPlan, corrections},
 };
@@ -25,7 +25,7 @@ fn weighing(inputs: &ShipmentInputs, mass: Mass) -> ShipmentInputs {
     }
 }
 
-fn planned(worked: &Worked) -> Weight {
+fn planned(worked: &Workings) -> Weight {
     worked.plan.as_ref().expect("it is measured").tally.weight
 }
 
@@ -33,10 +33,10 @@ fn planned(worked: &Worked) -> Weight {
 fn a_reading_within_the_doubt_is_as_planned_and_one_past_it_is_not() {
     let house = four_carriers();
     for (name, inputs) in sent_pieces() {
-        let plan = planned(&Worked::out(&inputs, &house).expect(&name));
+        let plan = planned(&Workings::out(&inputs, &house).expect(&name));
         let off = [-1.5, -0.9, 0.0, 0.9, 1.5].map(|share| {
             let read = plan.mass + plan.plus_minus.max(Mass::g(20.0)) * share;
-            let found = Worked::out(&weighing(&inputs, read), &house).expect(&name);
+            let found = Workings::out(&weighing(&inputs, read), &house).expect(&name);
             let found = found.found.expect("it was weighed");
             found.verdict.expect("it was weighed").as_planned
         });
@@ -52,19 +52,19 @@ fn a_heavier_board_is_among_what_explains_it() {
     let board = house.catalogue.board(&heavier).expect("it is on the shelf");
     let mut told = 0;
     for (name, inputs) in sent_pieces() {
-        let now = Worked::out(&inputs, &house).expect(&name);
+        let now = Workings::out(&inputs, &house).expect(&name);
         let mut packed = inputs.clone();
         packed.choices = packed.choices.patched(&Choices {
             box_board: Some(heavier.clone()),
             ..Choices::default()
         });
-        let Ok(packed) = Worked::out(&packed, &house) else {
+        let Ok(packed) = Workings::out(&packed, &house) else {
             continue;
         };
         if packed.fingerprint == now.fingerprint {
             continue;
         }
-        let found = Worked::out(&weighing(&inputs, planned(&packed).mass), &house).expect(&name);
+        let found = Workings::out(&weighing(&inputs, planned(&packed).mass), &house).expect(&name);
         let verdict = found.found.and_then(|found| found.verdict);
         let verdict = verdict.expect("it was weighed");
         if verdict.as_planned {
@@ -82,11 +82,11 @@ fn prices_rest_on_the_reading_while_the_plan_is_the_one_that_was_packed() {
     let house = four_carriers();
     let mut dearer = 0;
     for (name, inputs) in sent_pieces() {
-        let now = Worked::out(&inputs, &house).expect(&name);
+        let now = Workings::out(&inputs, &house).expect(&name);
         let read = planned(&now).mass + Mass::kg(4.0);
         let kept = weighing(&inputs, read).to_be_kept(Some(&inputs), &house);
         assert_eq!(kept.parcel.as_packed, now.fingerprint, "{name}");
-        let measured = Worked::out(&kept, &house).expect(&name);
+        let measured = Workings::out(&kept, &house).expect(&name);
         assert_eq!(measured.rests_on.mass, Figures::Measured);
         assert_eq!(measured.rests_on.size, Figures::Planned);
         // Nothing of the plan moves, and no price falls for four kilograms more.
@@ -94,7 +94,7 @@ fn prices_rest_on_the_reading_while_the_plan_is_the_one_that_was_packed() {
             measured.plan.as_ref().map(|plan| &plan.tally),
             now.plan.as_ref().map(|plan| &plan.tally)
         );
-        let price = |worked: &Worked, id: &str| {
+        let price = |worked: &Workings, id: &str| {
             let quote = worked.quotes.iter().find(|quote| quote.id == id);
             quote.and_then(|quote| quote.total().map(|total| total.amount))
         };
@@ -109,12 +109,12 @@ fn prices_rest_on_the_reading_while_the_plan_is_the_one_that_was_packed() {
         let turns = other.choices.first_turns.unwrap_or(1) + 2;
         other.choices.first_turns = Some(turns);
         let other = other.to_be_kept(Some(&kept), &house);
-        let replanned = Worked::out(&other, &house).expect(&name);
+        let replanned = Workings::out(&other, &house).expect(&name);
         if replanned.fingerprint != now.fingerprint {
             let found = replanned.found.as_ref().expect("it was weighed");
             assert!(!found.stands, "{name}");
             assert_eq!(replanned.rests_on, Default::default());
-            let never = Worked::out(
+            let never = Workings::out(
                 &ShipmentInputs {
                     parcel: ParcelInputs::default(),
                     ..other
@@ -135,14 +135,14 @@ fn prices_rest_on_the_reading_while_the_plan_is_the_one_that_was_packed() {
 fn a_measured_size_is_priced_in_place_of_the_planned_one() {
     let house = four_carriers();
     let (name, inputs) = sent_pieces().next().expect("a piece");
-    let now = Worked::out(&inputs, &house).expect(&name);
+    let now = Workings::out(&inputs, &house).expect(&name);
     let outside = now.plan.expect("it is measured").tally.outside;
     let mut taped = inputs.clone();
     taped.parcel.up = Some(format!("{} mm", outside.up.as_mm() + 13.0));
     let taped = taped
         .checked(LengthUnit::Mm, date(2027, 3, 4))
         .expect("a side");
-    let found = Worked::out(&taped, &house).expect(&name);
+    let found = Workings::out(&taped, &house).expect(&name);
     assert_eq!(found.rests_on.size, Figures::Measured);
     let off = found
         .found
@@ -188,7 +188,7 @@ fn what_the_doubt_could_do_is_what_a_reading_at_its_end_does() {
             };
             assert_ne!(spread.at_least, spread.at_most, "{name}");
             let found = weighing(&inputs, spread.most);
-            let quotes = Worked::out(&found, &house).expect(&name).quotes;
+            let quotes = Workings::out(&found, &house).expect(&name).quotes;
             let quote = quotes.iter().find(|quote| quote.id == ladder.steps.id);
             // Cover may be bought or not by the heavier price; the ladder stays with what there was.
             let total = quote

@@ -7,7 +7,6 @@ use hummock_core::{
 };
 use hummock_store::{Draw, DrawnFrom};
 
-
 use super::{
     goods_of,
     paths::SheetPath,

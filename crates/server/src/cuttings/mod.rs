@@ -5,7 +5,6 @@ mod cut;
 mod paths;
 mod views;
 
-pub(crate) use cut::{cut, not_cut};
 pub(crate) use paths::CuttingId;
 pub(crate) use views::{
     AgainRequest, CutDone, CuttingRequest, CuttingRow, CuttingShipment, CuttingView, Lacking,
@@ -17,7 +16,7 @@ use axum::{Json, http::StatusCode};
 use hummock_core::{
     Refusal, Refusals,
     material::Catalogue,
-    shipment::Worked,
+    shipment::Workings,
     stock::{
         Batch, BatchPlan, BatchSheet, BatchShipment, CutTool, DrawnBlank, DrawnLines, Goods,
         LayoutOf, MaterialCut, OffcutHere, SheetGoods, StockItem,
@@ -85,7 +84,7 @@ impl Desk {
         let laid = searched(move |left| {
             let plans: Result<Vec<_>, _> = inputs
                 .iter()
-                .map(|inputs| Worked::out(inputs, &house.house))
+                .map(|inputs| Workings::out(inputs, &house.house))
                 .collect();
             let plans = plans?;
             let batch = Batch {
@@ -419,7 +418,7 @@ pub(crate) fn routes() -> Routes {
         get "/cuttings" => list,
         get "/cuttings/{id}" => show,
         post "/cuttings/{id}/again" => again,
-        put "/cuttings/{id}/sheets/{n}" => cut,
-        delete "/cuttings/{id}/sheets/{n}" => not_cut,
+        put "/cuttings/{id}/sheets/{n}" => cut::cut,
+        delete "/cuttings/{id}/sheets/{n}" => cut::not_cut,
     ]
 }

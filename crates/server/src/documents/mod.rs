@@ -5,9 +5,7 @@ mod cut_list;
 mod lines;
 mod papers;
 
-pub(crate) use cut_list::cut_list;
-pub(crate) use lines::read_dxf;
-pub(crate) use papers::{code_of, pack_sheet, unpacking};
+pub(crate) use papers::code_of;
 
 use axum::response::IntoResponse as _;
 use axum::{
@@ -20,7 +18,7 @@ use hummock_core::{
     drawing::Drawing,
     layer::Make,
     quantity::{LengthUnit, show_length},
-    shipment::Worked,
+    shipment::Workings,
     stock::{BatchSheet, MaterialCut},
 };
 use serde::{Deserialize, Serialize};
@@ -284,7 +282,7 @@ pub(crate) async fn of_shipment(
 ) -> Result<Response, Problem> {
     let stored = desk.stored(id).await?;
     let house = desk.house().await?;
-    let worked = Worked::out_or_refused(&stored.inputs, &house.house);
+    let worked = Workings::out_or_refused(&stored.inputs, &house.house);
     let unit = house.house.rules.told_in;
     let title = stored.inputs.title.as_str();
     let drawings: Vec<Drawing> = worked
@@ -312,10 +310,10 @@ pub(crate) fn routes() -> Routes {
     routes![
         get "/documents" => show,
         get "/cuttings/{id}/drawings/{format}" => of_cutting,
-        get "/cuttings/{id}/list.csv" => cut_list,
+        get "/cuttings/{id}/list.csv" => cut_list::cut_list,
         get "/shipments/{id}/drawings/{format}" => of_shipment,
-        get "/shipments/{id}/pack-sheet" => pack_sheet,
-        get "/shipments/{id}/unpacking-guide" => unpacking,
-        post "/documents/dxf" => read_dxf,
+        get "/shipments/{id}/pack-sheet" => papers::pack_sheet,
+        get "/shipments/{id}/unpacking-guide" => papers::unpacking,
+        post "/documents/dxf" => lines::read_dxf,
     ]
 }

@@ -13,10 +13,10 @@ pub(crate) use views::{
 use axum::Json;
 use hummock_core::{
     sending::{
-        LookedOver, leaving_checks,
+        Inspection, leaving_checks,
         papers::{MessageSource, message},
     },
-    shipment::Worked,
+    shipment::Workings,
 };
 use hummock_store::{Booking, BookingMove, BookingState, Place};
 use jiff::civil::Date;
@@ -44,7 +44,7 @@ impl Desk {
         let settings = self.store.settings().await?;
         let house = self.house().await?;
         let (inputs, at) = (stored.inputs.clone(), std::sync::Arc::clone(&house));
-        let worked = beside(move || Worked::out_or_refused(&inputs, &at.house)).await;
+        let worked = beside(move || Workings::out_or_refused(&inputs, &at.house)).await;
         Ok(ToLeave {
             stored,
             settings,
@@ -61,7 +61,7 @@ impl Desk {
         let booked = booking
             .as_ref()
             .filter(|booking| booking.state == BookingState::Booked);
-        let checks = leaving_checks(&LookedOver {
+        let checks = leaving_checks(&Inspection {
             inputs,
             summary: leaves.stored.computed.summary.as_ref(),
             gaps: &gaps,

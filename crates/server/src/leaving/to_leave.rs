@@ -4,7 +4,7 @@ use hummock_core::{
     freight::{OnItsWay, Quote, Service, Tariff},
     quantity::Mass,
     sending::{AddressGap, AddressOf, address_print, papers::Ends},
-    shipment::Worked,
+    shipment::Workings,
 };
 use hummock_store::{HouseAt, Settings, Stored};
 use jiff::civil::Date;
@@ -16,7 +16,7 @@ pub(crate) struct ToLeave {
     pub(crate) stored: Stored,
     pub(crate) settings: Settings,
     pub(crate) house: std::sync::Arc<HouseAt>,
-    pub(crate) worked: Worked,
+    pub(crate) worked: Workings,
 }
 
 impl ToLeave {

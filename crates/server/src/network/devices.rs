@@ -8,7 +8,7 @@ use axum::{
     http::{StatusCode, header},
     response::{IntoResponse, Response},
 };
-use hummock_core::{Refusal, text::Unreadable};
+use hummock_core::{Refusal, text::UnreadableText};
 use hummock_store::Device;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -106,7 +106,7 @@ const LONGEST_NAME: usize = 60;
 fn name_of(text: &str) -> Result<String, Refusal> {
     let text = text.trim();
     let letters = text.chars().count();
-    let refused = if let Some(unreadable) = Unreadable::in_line(text) {
+    let refused = if let Some(unreadable) = UnreadableText::in_line(text) {
         unreadable.to_string()
     } else if text.is_empty() {
         "give the device a name, such as tablet at the packing table".to_owned()

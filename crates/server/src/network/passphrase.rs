@@ -4,7 +4,7 @@ use argon2::{
     Argon2,
     password_hash::{PasswordHasher as _, PasswordVerifier as _, phc::PasswordHash},
 };
-use hummock_core::{Refusal, text::Unreadable};
+use hummock_core::{Refusal, text::UnreadableText};
 
 /// A passphrase that may be kept.
 #[derive(Clone)]
@@ -28,7 +28,7 @@ impl Passphrase {
     pub(crate) fn chosen(text: &str) -> Result<Self, Refusal> {
         let text = text.trim();
         let letters = text.chars().count();
-        let refused = if let Some(unreadable) = Unreadable::in_line(text) {
+        let refused = if let Some(unreadable) = UnreadableText::in_line(text) {
             unreadable.to_string()
         } else if letters < SHORTEST {
             format!("it has {letters} letters: take at least {SHORTEST}, such as four words")

@@ -2,7 +2,7 @@
 
 use axum::Json;
 use futures_util::future::join_all;
-use hummock_core::shipment::{CarrierAsk, Confirmed};
+use hummock_core::shipment::{CarrierAsk, Confirmation};
 use serde::Serialize;
 use serde_json::Value;
 
@@ -23,7 +23,7 @@ pub(crate) struct CarriersSay {
     /// Whether any is asked here at all.
     asked: bool,
     /// Each service, beside its tariff.
-    services: Vec<Confirmed>,
+    services: Vec<Confirmation>,
 }
 
 /// Asks the carriers' own services what they take, and holds that beside their tariffs; nothing is stored.

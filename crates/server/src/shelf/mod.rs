@@ -4,8 +4,6 @@ mod cartons;
 mod taking;
 mod views;
 
-pub(crate) use cartons::{open, pile};
-pub(crate) use taking::{give_back, shipment_shelf, take};
 pub(crate) use views::{
     CountRequest, ShelfEvent, ShelfItem, ShelfRequest, ShelfTableRequest, ShelfTableResult,
     ShelfTaken, ShelfView, ShipmentShelf,
@@ -283,10 +281,10 @@ pub(crate) fn routes() -> Routes {
         put "/shelf/{id}" => count,
         delete "/shelf/{id}" => drop_item,
         get "/shelf/{id}/record" => record,
-        post "/shelf/{id}/open" => open,
-        post "/plans/pile" => pile,
-        get "/shipments/{id}/shelf" => shipment_shelf,
-        put "/shipments/{id}/shelf" => take,
-        delete "/shipments/{id}/shelf" => give_back,
+        post "/shelf/{id}/open" => cartons::open,
+        post "/plans/pile" => cartons::pile,
+        get "/shipments/{id}/shelf" => taking::shipment_shelf,
+        put "/shipments/{id}/shelf" => taking::take,
+        delete "/shipments/{id}/shelf" => taking::give_back,
     ]
 }

@@ -1,6 +1,6 @@
 //! What is written down of a parcel that left.
 
-use hummock_core::{Refusal, sending::Handed, shipment::ShipmentInputs};
+use hummock_core::{Refusal, sending::HandedParcel, shipment::ShipmentInputs};
 use hummock_store::{Edit, HouseAt, Place, Stored};
 use uuid::Uuid;
 
@@ -10,11 +10,11 @@ use crate::problem::Problem;
 pub(super) fn handed_over(
     inputs: &ShipmentInputs,
     house: &HouseAt,
-) -> Result<Option<Handed>, Problem> {
+) -> Result<Option<HandedParcel>, Problem> {
     if inputs.handed_over().is_none() {
         return Ok(None);
     }
-    let handed = Handed::of(inputs, &house.house)?;
+    let handed = HandedParcel::of(inputs, &house.house)?;
     handed.map(Some).ok_or_else(|| {
         let says = "there is no plan of it yet: measure the piece first";
         vec![Refusal::new("sending.handed_over", says)].into()

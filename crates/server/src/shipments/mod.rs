@@ -7,12 +7,14 @@ pub(crate) use views::{
     BenchPage, BenchRow, EditRequest, ListQuery, MoveRequest, NewRequest, PlaceRequest,
     ShipmentView,
 };
+#[cfg(feature = "schema")]
+pub(crate) use views::{PlaceName, SortName};
 
 use axum::{Json, http::StatusCode};
 use hummock_core::{
     Refusal, json,
     quantity::LengthUnit,
-    shipment::{ShipmentInputs, WorkLine, Worked},
+    shipment::{ShipmentInputs, WorkLine, Workings},
     text::refused_text,
 };
 use hummock_store::{Edit, Listed, Move, NewShipment, Place, Stored, Wanted, WriteRefused};
@@ -196,7 +198,7 @@ impl Desk {
             }
             let handed = handed_over(&inputs, &house)?;
             // What stood there once can always stand there again, with a plan or without.
-            let worked = Worked::out_or_refused(&inputs, &house.house);
+            let worked = Workings::out_or_refused(&inputs, &house.house);
             let edit = Edit {
                 shipment: id,
                 based_on: request.version,

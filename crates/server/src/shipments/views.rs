@@ -2,7 +2,7 @@
 
 use hummock_core::{
     quantity::LengthUnit,
-    sending::Handed,
+    sending::HandedParcel,
     shipment::{ShipmentInputs, Summary, WorkLine},
 };
 use hummock_store::{Place, Sort};
@@ -21,7 +21,7 @@ pub(crate) struct ShipmentView {
     /// What was typed.
     pub(super) inputs: ShipmentInputs,
     /// Plan and quotes, as computed when the inputs last changed.
-    #[cfg_attr(feature = "schema", schema(value_type = Worked))]
+    #[cfg_attr(feature = "schema", schema(value_type = hummock_core::shipment::Workings))]
     pub(super) worked: Value,
     /// The figures of the bench, once there is a plan.
     pub(super) summary: Option<Summary>,
@@ -37,7 +37,7 @@ pub(crate) struct ShipmentView {
     /// What it is followed by: as its carrier booked it, else as it was typed.
     pub(super) tracking: Option<String>,
     /// As it was handed over; `None` before that.
-    pub(super) handed: Option<Handed>,
+    pub(super) handed: Option<HandedParcel>,
 }
 
 /// Where a shipment is kept: at work, handed over and on its way, put away with the plan that it had, or deleted until it is

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use hummock_core::shipment::{House, ShipmentInputs, Worked};
+use hummock_core::shipment::{House, ShipmentInputs, Workings};
 use hummock_server::STUDIO;
 use hummock_store::{Place, Sort, Store, Wanted};
 use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
@@ -40,7 +40,7 @@ async fn nothing_is_stale(pool: &PgPool, after: &str) {
     assert!(!rows.is_empty());
     for (id, inputs, stored) in rows {
         let inputs = ShipmentInputs::from_stored(1, inputs);
-        let anew = serde_json::to_value(Worked::out_or_refused(&inputs, &house)).expect("JSON");
+        let anew = serde_json::to_value(Workings::out_or_refused(&inputs, &house)).expect("JSON");
         assert_eq!(stored, anew, "shipment {id} is stale after {after}");
     }
 }
@@ -431,7 +431,7 @@ async fn a_plan_comes_back_bit_for_bit(Demo(database): &Demo) {
     let house = store.house(Arc::default()).await.expect("a house");
     let page = store.shipments(&EVERYTHING).await.expect("a page");
     for row in page.rows {
-        let worked = Worked::out_or_refused(&row.inputs, &house.house);
+        let worked = Workings::out_or_refused(&row.inputs, &house.house);
         let response = api
             .client
             .get(format!("{}/api/v1/shipments/{}", api.base, row.id))

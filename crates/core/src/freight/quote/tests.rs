@@ -3,8 +3,8 @@ use rust_decimal_macros::dec;
 use super::*;
 use crate::{
     freight::{
-        Along, Asked, BillableBy, Content, Contents, Cover, DiscountTier, Format, Gauge, Governs,
-        Limits, Over, OverStep, Parcel, PerKgOf, Rule, Service, Shape, Tariff, WeightStep,
+        Along, BillableBy, Content, Contents, Cover, DiscountTier, Format, Gauge, Governs, Limits,
+        Over, OverStep, Parcel, PerKgOf, QuoteRequest, Rule, Service, Shape, Tariff, WeightStep,
         WithCover, Zone, ZonePrice,
     },
     place::Destination,
@@ -134,7 +134,7 @@ fn to(postcode: &str) -> Destination {
 
 fn asked(tariff: &Tariff, parcel: &Parcel, to: &Destination) -> Quote {
     tariff
-        .quote("slow", &Asked::now(parcel, to))
+        .quote("slow", &QuoteRequest::now(parcel, to))
         .expect("it has that service")
 }
 
@@ -444,9 +444,9 @@ fn a_service_that_becomes_another_with_cover_says_so_and_dates_are_kept() {
     tariff.valid_to = Some(jiff::civil::date(2027, 3, 31));
     let on = |day| {
         let place = to("LM4");
-        let asked = Asked {
+        let asked = QuoteRequest {
             on: Some(day),
-            ..Asked::now(&small, &place)
+            ..QuoteRequest::now(&small, &place)
         };
         tariff
             .quote("slow", &asked)
@@ -465,7 +465,9 @@ fn the_way_to_the_next_price_is_told_in_millimetres_and_grams() {
     // By weight: 3.42 may grow to 10.0 kg.
     let tariff = tariff();
     let box_ = parcel([600.0, 800.0, 112.0], 3.42, dec!(0));
-    let steps = tariff.steps(&Asked::now(&box_, &to("LM4"))).remove(0);
+    let steps = tariff
+        .steps(&QuoteRequest::now(&box_, &to("LM4")))
+        .remove(0);
     let down: Vec<_> = steps
         .steps
         .iter()
@@ -516,6 +518,8 @@ fn the_largest_thing_that_can_be_asked_about_is_refused_at_once() {
         &[],
     ));
     let huge = parcel([10_000.0, 10_000.0, 10_000.0], 1000.0, dec!(0));
-    let steps = tariff.steps(&Asked::now(&huge, &to("LM4"))).remove(0);
+    let steps = tariff
+        .steps(&QuoteRequest::now(&huge, &to("LM4")))
+        .remove(0);
     assert_eq!((steps.steps, steps.room), (vec![], vec![]));
 }

@@ -7,7 +7,7 @@ use super::about::{Ends, Letterhead, amount, day, kilograms, pieces, sized};
 use super::condition::PictureLine;
 use crate::{
     quantity::{Currency, LengthUnit},
-    sending::{ClaimKind, Deadline, Handed, TrackingEvent},
+    sending::{ClaimKind, Deadline, HandedParcel, TrackingEvent},
     shipment::{Outcome, ShipmentInputs},
 };
 
@@ -50,7 +50,7 @@ pub struct ClaimSource<'a> {
     /// Both ends.
     pub ends: Ends,
     /// The parcel as it was handed over.
-    pub handed: &'a Handed,
+    pub handed: &'a HandedParcel,
     /// What it is followed by.
     pub tracking: Option<&'a str>,
     /// Until when it is heard.
@@ -171,7 +171,7 @@ fn damage(inputs: &ShipmentInputs) -> String {
     says
 }
 
-fn parcel(handed: &Handed, unit: LengthUnit) -> Vec<[String; 2]> {
+fn parcel(handed: &HandedParcel, unit: LengthUnit) -> Vec<[String; 2]> {
     let size = handed.measured.unwrap_or(handed.outside);
     let sides = sized(&[size.across, size.up, size.through], unit);
     let measured = if handed.measured.is_some() {
@@ -214,7 +214,7 @@ fn papers(inputs: &ShipmentInputs, tracking: Option<&str>) -> Vec<[String; 2]> {
     told([
         ("Tracking number", tracking.map(str::to_owned)),
         ("Receipt", Some(inputs.sending.receipt.trim().to_owned())),
-        ("Handed over", inputs.handed_over().map(day)),
+        ("HandedParcel over", inputs.handed_over().map(day)),
         (arrived, inputs.outcome_on().map(day)),
         ("Promised for", inputs.promised_for().map(day)),
     ])

@@ -3,7 +3,7 @@ use jiff::civil::date;
 use super::*;
 use crate::{
     piece::Medium,
-    shipment::{House, Worked},
+    shipment::{House, Workings},
 };
 
 fn house() -> House {
@@ -34,12 +34,12 @@ fn small_canvas() -> ShipmentInputs {
 }
 
 fn line(inputs: &ShipmentInputs) -> WorkLine {
-    let worked = Worked::out(inputs, &house()).expect("it works out");
+    let worked = Workings::out(inputs, &house()).expect("it works out");
     WorkLine::on(date(2026, 11, 23), inputs, worked.summary(inputs).as_ref())
 }
 
 fn fingerprint(inputs: &ShipmentInputs) -> Option<String> {
-    Worked::out(inputs, &house())
+    Workings::out(inputs, &house())
         .expect("it works out")
         .fingerprint
 }
@@ -56,7 +56,7 @@ fn each_thing_settled_leads_to_the_next() {
     assert_eq!(line(&inputs).next, NextAct::ChooseService);
     inputs.service = Some("gannet-post/parcel".into());
     assert_eq!(line(&inputs).next, NextAct::Pack);
-    let planned = Worked::out(&inputs, &house()).expect("it works out").plan;
+    let planned = Workings::out(&inputs, &house()).expect("it works out").plan;
     let planned = planned.expect("a plan").tally.weight.mass.as_kg();
     inputs.parcel.weight = Some(format!("{:.3} kg", planned * 1.5));
     assert_eq!(line(&inputs).next, NextAct::LookAtWeight);
