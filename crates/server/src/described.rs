@@ -40,7 +40,23 @@ struct Api;
 /// Returns the description of the API.
 #[must_use]
 pub fn description() -> Value {
-    told_whole(&api::all_routes().description("/api/v1", Api::openapi()))
+    let mut document = told_whole(&api::all_routes().description("/api/v1", Api::openapi()));
+    in_words_of_json(&mut document);
+    document
+}
+
+/// Comments in the code call a value that is missing `None`; in JSON it is `null`.
+fn in_words_of_json(value: &mut Value) {
+    match value {
+        Value::String(text) => {
+            if text.contains("`None`") {
+                *text = text.replace("`None`", "`null`");
+            }
+        }
+        Value::Array(list) => list.iter_mut().for_each(in_words_of_json),
+        Value::Object(fields) => fields.values_mut().for_each(in_words_of_json),
+        Value::Null | Value::Bool(_) | Value::Number(_) => {}
+    }
 }
 
 /// What any request may be answered with, whatever it asks for.

@@ -1910,7 +1910,7 @@ export interface components {
             not_taken: number;
             /**
              * Format: int32
-             * @description So many parcels were priced.
+             * @description How many parcels were priced.
              */
             parcels: number;
             /** @description Every tier; first none at all, where the studio has none. */
@@ -1958,7 +1958,7 @@ export interface components {
         Affected: {
             /**
              * Format: uuid
-             * @description Which.
+             * @description The id of the shipment.
              */
             id: string;
             /** @description What would change. */
@@ -3040,7 +3040,7 @@ export interface components {
         /** @description What a shipment starts from. */
         Began: {
             /**
-             * @description The line of the table that it followed, from 1; nothing where none matched, or where the shipment names
+             * @description The line of the table that it followed, from 1; `null` if none matched, or where the shipment names
              *     its own.
              */
             line?: number | null;
@@ -3097,7 +3097,7 @@ export interface components {
         BenchRow: {
             /**
              * Format: uuid
-             * @description Which.
+             * @description The id of the shipment.
              */
             id: string;
             /** @description What was typed. */
@@ -3297,7 +3297,7 @@ export interface components {
             mass_kg: number;
             /**
              * Format: double
-             * @description The least that is billed, 0 to 100; nothing when left out.
+             * @description The least that is billed, 0 to 100; `null` if left out.
              */
             minimum_kg?: number | null;
             /**
@@ -3325,7 +3325,7 @@ export interface components {
             /** @description Its scores, each after those that it hangs on. */
             hinges: components["schemas"]["Hinge"][];
             inner_flap_mm?: components["schemas"]["Length"] | null;
-            /** @description What its tab laps outside, with its article; nothing where it has none. */
+            /** @description What its tab laps outside, with its article; `null` if it has none. */
             laps_over?: string | null;
             /** @description Its panels. */
             panels: components["schemas"]["Panel"][];
@@ -3417,7 +3417,7 @@ export interface components {
             differs: boolean;
             /**
              * Format: uuid
-             * @description Which.
+             * @description The id of the booking.
              */
             id: string;
             /** @description The day on which it leaves. */
@@ -3459,7 +3459,7 @@ export interface components {
             cost?: components["schemas"]["Money"] | null;
             /** @description Whether it raises no new Stop or Mind, and the odds are as good as the house asks for. */
             keeps: boolean;
-            /** @description Which. */
+            /** @description The material. */
             material: components["schemas"]["MaterialId"];
             minutes?: components["schemas"]["Minutes"] | null;
             /** @description What it is called. */
@@ -3467,7 +3467,7 @@ export interface components {
             outside?: components["schemas"]["Envelope"] | null;
             /**
              * Format: int32
-             * @description How many parts it has, or how many mailers are pushed over each other; nothing where it does not fit.
+             * @description How many parts it has, or how many mailers are pushed over each other; `null` if it does not fit.
              */
             parts?: number | null;
             /** @description Why it does not fit. */
@@ -3548,12 +3548,12 @@ export interface components {
             side_mm?: number | null;
             /**
              * Format: double
-             * @description What a slot is wide; nothing where none is cut.
+             * @description What a slot is wide; `null` if none is cut.
              */
             slot_mm?: number | null;
             /**
              * Format: double
-             * @description How far the joining tab laps; nothing where there is none.
+             * @description How far the joining tab laps; `null` if there is none.
              */
             tab_mm?: number | null;
             /**
@@ -3686,7 +3686,7 @@ export interface components {
             at: number;
             /** @description What is so, where nothing better is to be had. */
             plain: string;
-            /** @description Which. */
+            /** @description The rule. */
             rule: components["schemas"]["ArrangeRule"];
             /** @description What is wrong, and what would be right. */
             says: string;
@@ -3844,11 +3844,11 @@ export interface components {
             seal: components["schemas"]["SealStrip"][];
             /** @description What that is cut from. */
             sheet: components["schemas"]["SheetNeed"];
-            /** @description What a slot is wide; nothing where none is cut. */
+            /** @description What a slot is wide; `null` if none is cut. */
             slot_mm: components["schemas"]["Length"];
             /** @description How it is made. */
             style: components["schemas"]["CartonStyle"];
-            /** @description How far the joining tab laps; nothing where there is none. */
+            /** @description How far the joining tab laps; `null` if there is none. */
             tab_mm: components["schemas"]["Length"];
         };
         /**
@@ -3942,7 +3942,7 @@ export interface components {
         };
         /** @description What would protect a plan more, and what could be left out of it; the best worth first. */
         Changes: {
-            /** @description What else the layer that was asked about could be; nothing where none was asked about. */
+            /** @description What else the layer that was asked about could be; `null` if none was asked about. */
             alternatives?: components["schemas"]["Alternative"][] | null;
             /** @description What is on the shelf that could take the place of a box that is cut, where that was asked about. */
             bought?: components["schemas"]["BoughtOffer"][] | null;
@@ -3982,7 +3982,7 @@ export interface components {
             rule: components["schemas"]["ChargeRule"];
             /** @description What it would have cost more, had nothing been used before. */
             saved_by_reuse: components["schemas"]["Money"];
-            /** @description The service that was reckoned with; nothing before it is known where it goes. */
+            /** @description The service that was reckoned with; `null` before it is known where it goes. */
             service?: string | null;
             /**
              * Format: int32
@@ -4284,7 +4284,7 @@ export interface components {
         };
         /** @description What a kind of piece is called in the table of odds. */
         ClassName: {
-            /** @description Which. */
+            /** @description The class of pieces. */
             class: components["schemas"]["PieceClass"];
             /** @description What people call it. */
             name: string;
@@ -4630,7 +4630,7 @@ export interface components {
             most: string;
             /** @description The price of a step. */
             price_per_step: string;
-            /** @description The step in which more is bought; nothing where none is sold. */
+            /** @description The step in which more is bought; `null` if none is sold. */
             step: string;
         };
         /** @description Whether cover is worth its premium. */
@@ -4732,7 +4732,7 @@ export interface components {
             energy_kj_m3: number;
             /**
              * Format: double
-             * @description For this fall and area; nothing where G·s ≤ a, too much area, or without a limit.
+             * @description For this fall and area; `null` if G·s ≤ a, too much area, or without a limit.
              */
             needed_thickness_mm?: number | null;
             /**
@@ -4747,7 +4747,7 @@ export interface components {
             static_kpa: number;
             /**
              * Format: double
-             * @description The highest fall within the limit; nothing where the cushion never gives, or without a limit.
+             * @description The highest fall within the limit; `null` if the cushion never gives, or without a limit.
              */
             survives_mm?: number | null;
         };
@@ -5004,7 +5004,7 @@ export interface components {
         CuttingRow: {
             /**
              * Format: uuid
-             * @description Which.
+             * @description The id of the layout.
              */
             id: string;
             /**
@@ -5030,7 +5030,7 @@ export interface components {
             changed: boolean;
             /**
              * Format: uuid
-             * @description Which.
+             * @description The id of the shipment.
              */
             id: string;
             /** @description What it is called. */
@@ -5109,12 +5109,12 @@ export interface components {
             done: components["schemas"]["CutDone"][];
             /**
              * Format: double
-             * @description How far it is over the least that it could cost, as a share; nothing where no new sheet is opened.
+             * @description How far it is over the least that it could cost, as a share; `null` if no new sheet is opened.
              */
             gap?: number | null;
             /**
              * Format: uuid
-             * @description Which.
+             * @description The id of the layout.
              */
             id: string;
             /**
@@ -5190,7 +5190,7 @@ export interface components {
         DensityRow: {
             /** @description Its shelf, as `boards`. */
             class: string;
-            /** @description Which. */
+            /** @description The material. */
             material: components["schemas"]["MaterialId"];
             /** @description What it is called. */
             name: string;
@@ -5215,7 +5215,7 @@ export interface components {
             unit: string;
             /**
              * Format: int32
-             * @description So many parcels have it.
+             * @description How many parcels have it.
              */
             weighings: number;
         };
@@ -5234,7 +5234,7 @@ export interface components {
         DeviceView: {
             /**
              * Format: uuid
-             * @description Which.
+             * @description The id of the device.
              */
             id: string;
             /** @description What its user calls it. */
@@ -5319,7 +5319,7 @@ export interface components {
         };
         /** @description A step at the bench. */
         DoneStep: {
-            /** @description When, as `2027-03-04T10:15:00Z`; nothing where nobody ticked it. */
+            /** @description When, as `2027-03-04T10:15:00Z`; `null` if nobody ticked it. */
             at?: string | null;
             /** @description By which a photograph knows it. */
             key: string;
@@ -5395,7 +5395,7 @@ export interface components {
             entity: number;
             /** @description Its layer. */
             layer: string;
-            /** @description Why. */
+            /** @description The reason, in words. */
             says: string;
         };
         /**
@@ -5466,7 +5466,7 @@ export interface components {
         Enclosed: components["schemas"]["Enclosure"] & {
             /** @description What the shipment calls it by. */
             key: string;
-            /** @description The set of the house that brought it; nothing where the shipment did. */
+            /** @description The set of the house that brought it; `null` if the shipment did. */
             set?: string | null;
         };
         /** @description Something that goes in. */
@@ -5790,7 +5790,7 @@ export interface components {
             answer?: components["schemas"]["PadAnswer"] | null;
             /** @description Whether the piece, answering slowly, survives it whatever the cushion. */
             by_velocity: boolean;
-            /** @description Which. */
+            /** @description The way it falls. */
             case: components["schemas"]["FallCase"];
             change_first?: components["schemas"]["LayerSlot"] | null;
             /** @description Of the cushion on the side that is struck most. */
@@ -6061,7 +6061,7 @@ export interface components {
             frames: number[][][];
             /**
              * Format: double
-             * @description How far a panel reaches into the inside that was asked for; nothing where it stays free, or where the part
+             * @description How far a panel reaches into the inside that was asked for; `null` if it stays free, or where the part
              *     has no inside.
              */
             into_inside_mm?: number | null;
@@ -6167,19 +6167,19 @@ export interface components {
             done: boolean;
             /**
              * Format: int32
-             * @description So many ways, each of them a plan and a service, were looked at.
+             * @description How many ways, each of them a plan and a service, were looked at.
              */
             looked_at: number;
             /**
              * Format: int32
-             * @description So many plans are made at most.
+             * @description How many plans are made at most.
              */
             most: number;
             /** @description Some of all that was looked at, evenly, for a picture. */
             others: components["schemas"]["Beaten"][];
             /**
              * Format: int32
-             * @description So many plans were made.
+             * @description How many plans were made.
              */
             plans: number;
             /** @description The cheapest first. */
@@ -6360,7 +6360,7 @@ export interface components {
             one_in: components["schemas"]["OneIn"];
             /** @description As planned. */
             outside: components["schemas"]["Envelope"];
-            /** @description Of it that is plastic. */
+            /** @description The plastic share of the parcel. */
             plastic: components["schemas"]["Mass"];
             /** @description The preset that it started from. */
             preset?: string | null;
@@ -6403,7 +6403,7 @@ export interface components {
         Hazard: "flat" | "edges" | "pressed" | "stacked" | "damp";
         /** @description One hazard of a plan. */
         HazardOdds: {
-            /** @description Which. */
+            /** @description The hazard. */
             kind: components["schemas"]["Hazard"];
             /**
              * Format: double
@@ -6710,11 +6710,11 @@ export interface components {
         Layer: {
             /** @description What it adds on each side. */
             adds: components["schemas"]["Addition"];
-            /** @description Of the material that stays in the parcel. */
+            /** @description The area of the material that stays in the parcel, in square metres. */
             area_m2: components["schemas"]["Area"];
             /** @description What could hurt whoever makes it. */
             cautions: string[];
-            /** @description Of the material that it uses up, with its tape. */
+            /** @description The cost of the material that it uses up, with its tape. */
             cost: components["schemas"]["Money"];
             /** @description What it and everything inside it fills. */
             envelope: components["schemas"]["Envelope"];
@@ -6724,19 +6724,19 @@ export interface components {
             material: components["schemas"]["MaterialId"];
             /** @description What that is called. */
             material_name: string;
-            /** @description To make and set it. */
+            /** @description The minutes to make and set it. */
             minutes: components["schemas"]["Minutes"];
             /** @description What it takes off the shelf; the first is what it is made of. */
             parts: components["schemas"]["Part"][];
-            /** @description Of that, plastic. */
+            /** @description The plastic share of `weight`, in grams. */
             plastic_g: components["schemas"]["Mass"];
             /** @description Its place in the order of the layers. */
             slot: components["schemas"]["LayerSlot"];
-            /** @description Of tape. */
+            /** @description The length of its tape, in millimetres. */
             tape_mm: components["schemas"]["Length"];
-            /** @description What that tape is called; nothing where there is none. */
+            /** @description The name of that tape; `null` if there is none. */
             tape_name?: string | null;
-            /** @description With its tape. */
+            /** @description The weight of the layer with its tape. */
             weight: components["schemas"]["Weight"];
             /** @description Why it is there. */
             why: string;
@@ -6767,7 +6767,7 @@ export interface components {
         LeavingDay: {
             /**
              * Format: date
-             * @description Which.
+             * @description The day.
              */
             on: string;
             /** @description How many other parcels leave with this carrier on it. */
@@ -6775,7 +6775,7 @@ export interface components {
         };
         /** @description A parcel that leaves on a day. */
         LeavingParcel: {
-            /** @description The day on which it was handed over; nothing before that. */
+            /** @description The day on which it was handed over; `null` before that. */
             handed_over?: string | null;
             /**
              * Format: double
@@ -7392,7 +7392,7 @@ export interface components {
              */
             version: number;
         };
-        /** @description So many new sheets of a size. */
+        /** @description How many new sheets of a size. */
         MaterialSheets: {
             /**
              * Format: int32
@@ -7964,11 +7964,11 @@ export interface components {
             family: string;
             /** @description What it is. */
             label: string;
-            /** @description Of that, work. */
+            /** @description The part of `cost` for work. */
             labour: components["schemas"]["Money"];
             /** @description Of the parcel. */
             mass_g: components["schemas"]["Mass"];
-            /** @description Of that, materials. */
+            /** @description The part of `cost` for materials. */
             materials: components["schemas"]["Money"];
             /** @description Of work. */
             minutes: components["schemas"]["Minutes"];
@@ -8042,7 +8042,7 @@ export interface components {
             height_mm: number;
             /** @description Whether it goes on the shelf: it is sound, and large enough for the house. */
             kept: boolean;
-            /** @description Which. */
+            /** @description The name of the panel. */
             name: string;
             /**
              * Format: double
@@ -8050,7 +8050,7 @@ export interface components {
              */
             width_mm: number;
         };
-        /** @description Which column of a table holds what, by the names in its head; nothing where there is none for it. */
+        /** @description Which column of a table holds what, by the names in its head; `null` if there is none for it. */
         OrderColumns: {
             /**
              * @description Country, by its name or by its code.
@@ -8124,7 +8124,7 @@ export interface components {
             columns: components["schemas"]["OrderColumns"];
             /**
              * Format: uuid
-             * @description A shipment that they are like, as `again` hands it on; nothing where each piece is measured anew.
+             * @description A shipment that they are like, as `again` hands it on; `null` if each piece is measured anew.
              */
             like?: string | null;
             /** @description Whether shipments are made of them; they are only looked over otherwise. */
@@ -8147,7 +8147,7 @@ export interface components {
              */
             choices: components["schemas"]["OwnChoices"];
             /**
-             * @description It.
+             * @description The piece.
              * @default {
              *       "paint": "thin"
              *     }
@@ -8259,7 +8259,7 @@ export interface components {
             key: string;
             layer?: components["schemas"]["LayerSlot"] | null;
             look?: components["schemas"]["Look"] | null;
-            /** @description How long it takes; nothing where its layer's minutes hold it. */
+            /** @description How long it takes; `null` if its layer's minutes hold it. */
             minutes: components["schemas"]["Minutes"];
             /** @description What is cut or taken for it. */
             parts: components["schemas"]["Part"][];
@@ -8288,7 +8288,7 @@ export interface components {
             gone: string[];
             /** @description Of the steps that are left. */
             minutes_left: components["schemas"]["Minutes"];
-            /** @description The first that is not done; nothing once all are. */
+            /** @description The first that is not done; `null` once all are. */
             next?: string | null;
             /** @description In short. */
             progress: components["schemas"]["PackProgress"];
@@ -8513,7 +8513,7 @@ export interface components {
             outside: components["schemas"]["Envelope"];
             /** @description The pieces in it: `first`, or their names among the others. */
             pieces: string[];
-            /** @description By whom: the service that was chosen where it takes it, else the best; nothing where none takes it. */
+            /** @description By whom: the service that was chosen where it takes it, else the best; `null` if none takes it. */
             service?: string | null;
         };
         /** @description A shipment parted in two parcels. */
@@ -8567,7 +8567,7 @@ export interface components {
             height: number;
             /**
              * Format: uuid
-             * @description Which.
+             * @description The id of the photograph.
              */
             id: string;
             /** @description The key of the step that it was taken at. */
@@ -8947,7 +8947,7 @@ export interface components {
             gain: components["schemas"]["Money"];
             /** @description What the buyer pays by it. */
             pays: components["schemas"]["Money"];
-            /** @description Which. */
+            /** @description The rule. */
             rule: components["schemas"]["ChargeRule"];
         };
         /**
@@ -9125,10 +9125,44 @@ export interface components {
             /** @description The kind in words. */
             title: string;
             /**
-             * @description What kind of problem it is; stable.
+             * @description What kind of problem it is; stable. Each with its status and its title:
+             *
+             *     - `/problems/another-photograph`, 409: That id is taken
+             *     - `/problems/at-the-machine-only`, 403: Not from here
+             *     - `/problems/away`, 503: The database is away
+             *     - `/problems/backup-under-way`, 409: One at a time
+             *     - `/problems/begun`, 409: Cutting has begun
+             *     - `/problems/booked-already`, 409: It is booked already
+             *     - `/problems/busy`, 503: Too much at once
+             *     - `/problems/counted-already`, 409: It is counted already
+             *     - `/problems/disk-full`, 507: There is no room for it
+             *     - `/problems/document-failed`, 500: The drawing failed
+             *     - `/problems/in-use`, 409: The material is in use
+             *     - `/problems/laid-out-anew`, 409: The layout changed meanwhile
+             *     - `/problems/no-documents-yet`, 503: Drawings are not ready yet
+             *     - `/problems/no-state`, 409: Nothing to undo or redo
+             *     - `/problems/none-left`, 409: There is none left
+             *     - `/problems/not-empty`, 409: The studio is not empty
+             *     - `/problems/not-found`, 404: Not found
+             *     - `/problems/not-this-host`, 421: Not under that name
+             *     - `/problems/not-this-origin`, 403: Not from there
+             *     - `/problems/photographs-away`, 503: Photographs can't be reached
+             *     - `/problems/put-away`, 409: The shipment is put away
+             *     - `/problems/recounted`, 409: The count changed meanwhile
+             *     - `/problems/refused`, 422: A value was not taken
+             *     - `/problems/sender-changed`, 409: The address changed meanwhile
+             *     - `/problems/signed-out`, 401: Not signed in
+             *     - `/problems/slip`, 500: Something went wrong
+             *     - `/problems/stale`, 409: The shipment changed meanwhile
+             *     - `/problems/stale`, 409: They changed meanwhile
+             *     - `/problems/too-long`, 504: It took too long
+             *     - `/problems/too-often`, 429: Wait a little
+             *     - `/problems/unreadable`, 400: The request can't be read
+             *     - `/problems/used-since`, 409: It was used since
              * @example /problems/refused
+             * @enum {string}
              */
-            type: string;
+            type: "/problems/another-photograph" | "/problems/at-the-machine-only" | "/problems/away" | "/problems/backup-under-way" | "/problems/begun" | "/problems/booked-already" | "/problems/busy" | "/problems/counted-already" | "/problems/disk-full" | "/problems/document-failed" | "/problems/in-use" | "/problems/laid-out-anew" | "/problems/no-documents-yet" | "/problems/no-state" | "/problems/none-left" | "/problems/not-empty" | "/problems/not-found" | "/problems/not-this-host" | "/problems/not-this-origin" | "/problems/photographs-away" | "/problems/put-away" | "/problems/recounted" | "/problems/refused" | "/problems/sender-changed" | "/problems/signed-out" | "/problems/slip" | "/problems/stale" | "/problems/too-long" | "/problems/too-often" | "/problems/unreadable" | "/problems/used-since";
         };
         /** @description How far the plans on the bench have followed the last change of the house. */
         ProgressView: {
@@ -9161,7 +9195,7 @@ export interface components {
         /** @description A price that somebody quoted for this shipment, as typed; in the studio's currency. */
         QuotationInputs: {
             /**
-             * @description What they pay at most when it is damaged or lost; nothing when left out.
+             * @description What they pay at most when it is damaged or lost; `null` if left out.
              * @default null
              */
             covers: string | null;
@@ -9333,12 +9367,12 @@ export interface components {
             lines: components["schemas"]["QuotedLine"][];
             /** @description What people call it. */
             name: string;
-            /** @description Why it does not take the parcel; nothing where it does. */
+            /** @description Why it does not take the parcel; `null` if it does. */
             refused?: string | null;
             /** @description Its id in the tariff. */
             service: string;
             steps?: components["schemas"]["ServiceSteps"] | null;
-            /** @description The sum of the lines, in the tariff's currency; nothing where it is refused. */
+            /** @description The sum of the lines, in the tariff's currency; `null` if it is refused. */
             total?: string | null;
             /**
              * Format: double
@@ -9444,7 +9478,7 @@ export interface components {
             id: string;
             /**
              * Format: int64
-             * @description So much is here, from its beginning: send on from there.
+             * @description How much is here, from its beginning: send on from there.
              */
             received: number;
         };
@@ -9655,7 +9689,7 @@ export interface components {
             pays?: components["schemas"]["Money"] | null;
             /** @description Why it can't be packed so. */
             refused?: string | null;
-            /** @description The best service, as `Gannet Post Parcel`; nothing where none takes it. */
+            /** @description The best service, as `Gannet Post Parcel`; `null` if none takes it. */
             service?: string | null;
         };
         /** @description What it would cost, over everything that the piece could be. */
@@ -9674,7 +9708,7 @@ export interface components {
         RouteName: {
             /** @description What people call it. */
             name: string;
-            /** @description Which. */
+            /** @description The route. */
             route: components["schemas"]["Route"];
         };
         /** @description How rough one route is. */
@@ -10451,7 +10485,7 @@ export interface components {
             lead_days?: number | null;
             /**
              * Format: int64
-             * @description How much there is; nothing where it is not counted.
+             * @description How much there is; `null` if it is not counted.
              */
             left?: number | null;
             /** @description What the counts are numbers of. */
@@ -10465,7 +10499,7 @@ export interface components {
             needs: number;
             /**
              * Format: date
-             * @description The last day on which it can be ordered and the promise holds; nothing where no day is promised, or where it is not
+             * @description The last day on which it can be ordered and the promise holds; `null` if no day is promised, or where it is not
              *     known how long it takes.
              */
             order_by?: string | null;
@@ -10663,7 +10697,7 @@ export interface components {
             changed: boolean;
             /** @description What its plan takes, what is short first. */
             lines: components["schemas"]["ShelfLine"][];
-            /** @description What was taken when packing began; nothing before. */
+            /** @description What was taken when packing began; `null` before. */
             taken?: components["schemas"]["ShelfTaken"][] | null;
         };
         /** @description A shipment with everything that was worked out for it. */
@@ -10675,7 +10709,7 @@ export interface components {
             handed?: components["schemas"]["Handed"] | null;
             /**
              * Format: uuid
-             * @description Which.
+             * @description The id of the shipment.
              */
             id: string;
             /** @description What was typed. */
@@ -10828,7 +10862,7 @@ export interface components {
         SlotName: {
             /** @description What people call it. */
             name: string;
-            /** @description Which. */
+            /** @description The place of the layer. */
             slot: components["schemas"]["LayerSlot"];
         };
         /** @description How a layer stands in a plan: whether it is there, and whether it can be added or left out. */
@@ -10839,7 +10873,7 @@ export interface components {
             name: string;
             /** @description Whether it is there. */
             present: boolean;
-            /** @description Which. */
+            /** @description The place of the layer. */
             slot: components["schemas"]["LayerSlot"];
             /** @description Why it may not. */
             why?: string | null;
@@ -11039,7 +11073,7 @@ export interface components {
         StopState: {
             /** @description How far. */
             mark: components["schemas"]["Mark"];
-            /** @description Which. */
+            /** @description The stop of the work line. */
             stop: components["schemas"]["Stop"];
         };
         /** @description The stores at a version. */
@@ -11137,7 +11171,7 @@ export interface components {
             refused?: string | null;
             /**
              * Format: int32
-             * @description How many sheets are opened for it; nothing where no sheet takes a part.
+             * @description How many sheets are opened for it; `null` if no sheet takes a part.
              */
             sheets?: number | null;
             /** @description How it is made. */
@@ -11151,7 +11185,7 @@ export interface components {
             choices?: components["schemas"]["Choices"] | null;
             /** @description Whether the plan made of it lacks less. */
             helps: boolean;
-            /** @description Which. */
+            /** @description The material. */
             material: components["schemas"]["MaterialId"];
             /** @description What it is called. */
             name: string;
@@ -11408,7 +11442,7 @@ export interface components {
         ToldReading: components["schemas"]["LiveReading"] & {
             /**
              * Format: double
-             * @description How much more it reads than planned; nothing while it does not rest.
+             * @description How much more it reads than planned; `null` while it does not rest.
              */
             off_g?: number | null;
             planned?: components["schemas"]["Weight"] | null;
@@ -11440,7 +11474,7 @@ export interface components {
         TopEdge: "plain" | "marked" | "unmarked";
         /** @description One line of what a carrier says. */
         TrackingEvent: {
-            /** @description When to the minute and in which time zone, as `2027-03-09T23:40:00+02:00`; nothing where only the day is told. */
+            /** @description When to the minute and in which time zone, as `2027-03-09T23:40:00+02:00`; `null` if only the day is told. */
             at?: string | null;
             /** @description What has become of it. */
             fate?: components["schemas"]["Fate"];
@@ -11525,7 +11559,7 @@ export interface components {
         Verdict: {
             /** @description Whether that is within what the plan leaves open. */
             as_planned: boolean;
-            /** @description What it could come from, the likeliest first; nothing where it is as planned. */
+            /** @description What it could come from, the likeliest first; `null` if it is as planned. */
             explained: components["schemas"]["Explanation"][];
             /** @description How much more it read than was planned. */
             off_g: components["schemas"]["Mass"];
@@ -11593,7 +11627,7 @@ export interface components {
             minutes: components["schemas"]["Minutes"];
             /** @description That it arrives damaged. */
             odds: components["schemas"]["OneIn"];
-            /** @description What it does otherwise than the plan there is, part by part; nothing where only the service is another. */
+            /** @description What it does otherwise than the plan there is, part by part; `null` if only the service is another. */
             parts: string[];
             /** @description To the gram. */
             plastic_g: components["schemas"]["Mass"];
@@ -11710,12 +11744,12 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "all";
-            /** @description Which. */
+            /** @description The conditions. */
             of: components["schemas"]["When"][];
         } | {
             /** @enum {string} */
             kind: "any";
-            /** @description Which. */
+            /** @description The conditions. */
             of: components["schemas"]["When"][];
         } | {
             /** @enum {string} */
@@ -11761,17 +11795,17 @@ export interface components {
             /** @enum {string} */
             kind: "glass";
         } | {
-            /** @description Which. */
+            /** @description The shapes. */
             is: components["schemas"]["Shape"][];
             /** @enum {string} */
             kind: "shape";
         } | {
-            /** @description Which. */
+            /** @description The kinds of contents. */
             any_of: components["schemas"]["Content"][];
             /** @enum {string} */
             kind: "contents";
         } | {
-            /** @description Which. */
+            /** @description The kinds of contents. */
             any_of: components["schemas"]["Content"][];
             /** @enum {string} */
             kind: "without";
@@ -11783,7 +11817,7 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "postcode";
-            /** @description Which. */
+            /** @description The beginnings of postcodes. */
             prefixes: string[];
         } | {
             /** @enum {string} */
@@ -19621,7 +19655,7 @@ export interface operations {
     explore_ways: {
         parameters: {
             query?: {
-                /** @description So many plans are made at most, each with every service that takes it: 1 to 5000. */
+                /** @description How many plans are made at most, each with every service that takes it: 1 to 5000. */
                 most?: number;
             };
             header?: never;
