@@ -2,7 +2,6 @@
 
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
-use strum::EnumCount;
 
 use super::{Catalogue, MaterialId};
 use crate::{
@@ -10,77 +9,89 @@ use crate::{
     json::{self, Misfit},
 };
 
-/// A class of materials.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, EnumCount)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum MaterialClass {
+/// Declares the classes of materials, each with its list in the catalogue, by whose name it is called in JSON and in addresses.
+macro_rules! classes {
+    ($($(#[$doc:meta])* $class:ident = $list:ident;)*) => {
+        /// A class of materials.
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+        #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+        #[serde(rename_all = "snake_case")]
+        pub enum MaterialClass {
+            $($(#[$doc])* $class,)*
+        }
+
+        impl MaterialClass {
+            /// Every class, in the order of the work.
+            pub const ALL: [Self; [$(stringify!($class)),*].len()] = [$(Self::$class,)*];
+
+            /// Returns its name in JSON and in addresses.
+            #[must_use]
+            pub const fn key(self) -> &'static str {
+                match self { $(Self::$class => stringify!($list),)* }
+            }
+        }
+
+        impl Catalogue {
+            /// Returns the materials of a class as JSON.
+            ///
+            /// # Panics
+            /// Never: every material can be written.
+            #[must_use]
+            pub fn class(&self, class: MaterialClass) -> Vec<Value> {
+                fn written(list: &[impl Serialize]) -> Vec<Value> {
+                    let each = list.iter().map(serde_json::to_value);
+                    each.collect::<Result<_, _>>().expect("a material can be written")
+                }
+                match class { $(MaterialClass::$class => written(&self.$list),)* }
+            }
+
+            /// Returns the catalogue without a material.
+            #[must_use]
+            pub fn without(&self, class: MaterialClass, id: &MaterialId) -> Self {
+                let mut less = self.clone();
+                match class { $(MaterialClass::$class => less.$list.retain(|one| one.id != *id),)* }
+                less
+            }
+
+            /// Tells whether a class holds a material.
+            #[must_use]
+            pub fn holds(&self, class: MaterialClass, id: &MaterialId) -> bool {
+                match class { $(MaterialClass::$class => self.$list.iter().any(|one| one.id == *id),)* }
+            }
+        }
+    };
+}
+
+classes! {
     /// Sheets that may lie against the art.
-    ContactPapers,
+    ContactPapers = contact_papers;
     /// Boards for faces, corners and boxes.
-    Boards,
+    Boards = boards;
     /// Cushions that are wound around.
-    CushionWraps,
+    CushionWraps = cushion_wraps;
     /// Foams for pads and blocks.
-    Foams,
+    Foams = foams;
     /// Loose fill.
-    Fills,
+    Fills = fills;
     /// Stretch film and bags.
-    Films,
+    Films = films;
     /// Tapes.
-    Tapes,
+    Tapes = tapes;
     /// Bought corners.
-    SlipOnCorners,
+    SlipOnCorners = slip_on_corners;
     /// Tags, sachets and labels.
-    Sundries,
+    Sundries = sundries;
     /// Round tubes.
-    Tubes,
+    Tubes = tubes;
     /// Cores that sheets are rolled on.
-    Cores,
+    Cores = cores;
     /// Stiff and padded mailers.
-    Mailers,
+    Mailers = mailers;
     /// Bought picture cartons.
-    PictureCartons,
+    PictureCartons = picture_cartons;
 }
 
 impl MaterialClass {
-    /// Every class, in the order of the work.
-    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
-        Self::ContactPapers,
-        Self::Boards,
-        Self::CushionWraps,
-        Self::Foams,
-        Self::Fills,
-        Self::Films,
-        Self::Tapes,
-        Self::SlipOnCorners,
-        Self::Sundries,
-        Self::Tubes,
-        Self::Cores,
-        Self::Mailers,
-        Self::PictureCartons,
-    ];
-
-    /// Returns its name in JSON and in addresses.
-    #[must_use]
-    pub const fn key(self) -> &'static str {
-        match self {
-            Self::ContactPapers => "contact_papers",
-            Self::Boards => "boards",
-            Self::CushionWraps => "cushion_wraps",
-            Self::Foams => "foams",
-            Self::Fills => "fills",
-            Self::Films => "films",
-            Self::Tapes => "tapes",
-            Self::SlipOnCorners => "slip_on_corners",
-            Self::Sundries => "sundries",
-            Self::Tubes => "tubes",
-            Self::Cores => "cores",
-            Self::Mailers => "mailers",
-            Self::PictureCartons => "picture_cartons",
-        }
-    }
-
     /// Returns the class of that name.
     #[must_use]
     pub fn of_key(key: &str) -> Option<Self> {
@@ -92,13 +103,6 @@ impl MaterialClass {
 const MOST: f64 = 1e6;
 
 impl Catalogue {
-    /// Returns the materials of a class as JSON.
-    #[must_use]
-    pub fn class(&self, class: MaterialClass) -> Vec<Value> {
-        let whole = serde_json::to_value(self).expect("a catalogue can be written");
-        whole[class.key()].as_array().cloned().unwrap_or_default()
-    }
-
     /// Returns the catalogue with a material put in a class, in place of one of its id or after the others.
     ///
     /// # Errors
@@ -127,24 +131,6 @@ impl Catalogue {
         Ok(catalogue)
     }
 
-    /// Returns the catalogue without a material.
-    #[must_use]
-    pub fn without(&self, class: MaterialClass, id: &MaterialId) -> Self {
-        let mut whole = serde_json::to_value(self).expect("a catalogue can be written");
-        if let Some(shelf) = whole[class.key()].as_array_mut() {
-            shelf.retain(|there| there["id"].as_str() != Some(id.as_str()));
-        }
-        json::read(whole).expect("a catalogue with less is a catalogue")
-    }
-
-    /// Tells whether a class holds a material.
-    #[must_use]
-    pub fn holds(&self, class: MaterialClass, id: &MaterialId) -> bool {
-        self.class(class)
-            .iter()
-            .any(|there| there["id"].as_str() == Some(id.as_str()))
-    }
-
     /// Tells whether any class holds a material.
     #[must_use]
     pub fn has(&self, id: &MaterialId) -> bool {
@@ -157,8 +143,7 @@ impl Catalogue {
         let id = MaterialId::new(id);
         let taken = MaterialClass::ALL
             .into_iter()
-            .filter(|&other| other != class)
-            .find(|&other| self.holds(other, &id));
+            .find(|&other| other != class && self.holds(other, &id));
         match taken {
             Some(other) => Err(vec![Refusal::new(
                 "id",
