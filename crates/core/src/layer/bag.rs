@@ -185,7 +185,10 @@ pub(super) const TAG: Kind = Kind::new(
 
 /// A sealed bag with something that keeps it dry.
 pub(super) const KIND: Kind = Kind::new(
-    Nature::PLAIN.hiding().tried(10),
+    Nature::PLAIN
+        .hiding()
+        .tried(10)
+        .left_out("drier", "Without the sealed bag"),
     |_| Standing::Off,
     |around| SealedBag::layer(around.supplies, around.inside()).map(Some),
 );

@@ -141,7 +141,9 @@ pub(super) const KIND: Kind = Kind::new(
 
 /// A second box around the first.
 pub(super) const SECOND: Kind = Kind::new(
-    Nature::PLAIN.tried(12),
+    Nature::PLAIN
+        .tried(12)
+        .left_out("second_box", "One box only"),
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let held = (around.long_way(), around.inside());

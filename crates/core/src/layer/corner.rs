@@ -209,7 +209,9 @@ impl CardPocket {
 
 /// Something around each corner.
 pub(super) const KIND: Kind = Kind::new(
-    Nature::PLAIN.tried(3),
+    Nature::PLAIN
+        .tried(3)
+        .left_out("corners", "Without corner protectors"),
     |asked| asked.flat(|| Standing::On),
     around_each,
 )

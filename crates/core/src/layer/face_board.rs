@@ -219,7 +219,10 @@ pub(super) const KIND: Kind = Kind::new(Nature::PLAIN.hiding().tried(2), stands,
 
 /// Boards outside the cushion.
 pub(super) const OUTER: Kind = Kind::new(
-    Nature::PLAIN.hiding().tried(7),
+    Nature::PLAIN
+        .hiding()
+        .tried(7)
+        .left_out("boards", "Without the outer boards"),
     |asked| asked.boxed(|| Standing::Off),
     |around| FaceBoards::outer_layer(around.supplies, around.inside()).map(Some),
 )

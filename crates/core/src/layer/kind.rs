@@ -40,6 +40,17 @@ pub(crate) struct Nature {
     pub wraps: bool,
     /// Its place among the layers of which the ways try others; `None` if they leave it as it is.
     pub tried: Option<u8>,
+    /// What is offered as less of a plan by leaving it out; `None` if that is never offered.
+    pub left_out: Option<LeftOut>,
+}
+
+/// What leaving a layer out is offered as.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) struct LeftOut {
+    /// The family of changes, of which one is offered.
+    pub family: &'static str,
+    /// What it is called.
+    pub label: &'static str,
 }
 
 impl Nature {
@@ -47,6 +58,7 @@ impl Nature {
         hides_face: false,
         wraps: false,
         tried: None,
+        left_out: None,
     };
 
     pub(super) const fn hiding(self) -> Self {
@@ -66,6 +78,13 @@ impl Nature {
     pub(super) const fn tried(self, place: u8) -> Self {
         Self {
             tried: Some(place),
+            ..self
+        }
+    }
+
+    pub(super) const fn left_out(self, family: &'static str, label: &'static str) -> Self {
+        Self {
+            left_out: Some(LeftOut { family, label }),
             ..self
         }
     }

@@ -50,7 +50,7 @@ pub use folio::Folio;
 pub use glass_tape::GlassTape;
 pub(crate) use handling::GLASS;
 pub use handling::{Caution, Handling, Look, OfSheet, Tool, Undone};
-pub(crate) use kind::{Around, Offer, Offering, kind_of, tried};
+pub(crate) use kind::{Around, LeftOut, Offer, Offering, kind_of, tried};
 pub use kind::{Standing, standing};
 pub use lining::{Lining, LiningPiece};
 pub use mailer::MailerBox;

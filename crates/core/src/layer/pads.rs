@@ -363,7 +363,10 @@ pub(super) const BEHIND: Kind = Kind::new(
 
 /// Foam over the face and the back.
 pub(super) const FACE: Kind = Kind::new(
-    Nature::PLAIN.hiding().tried(4),
+    Nature::PLAIN
+        .hiding()
+        .tried(4)
+        .left_out("face_foam", "Without the face pads"),
     |asked| asked.boxed(|| Standing::Off),
     |around| FacePads::layer(around.supplies, around.body(), around.inside()).map(Some),
 )
@@ -371,7 +374,9 @@ pub(super) const FACE: Kind = Kind::new(
 
 /// Foam along the four edges.
 pub(super) const EDGES: Kind = Kind::new(
-    Nature::PLAIN.tried(5),
+    Nature::PLAIN
+        .tried(5)
+        .left_out("edge_foam", "Without the edge pads"),
     |asked| asked.boxed(|| Standing::Off),
     |around| EdgePads::layer(around.supplies, around.inside()).map(Some),
 )
@@ -379,7 +384,9 @@ pub(super) const EDGES: Kind = Kind::new(
 
 /// Foam around each corner.
 pub(super) const CORNERS: Kind = Kind::new(
-    Nature::PLAIN.tried(6),
+    Nature::PLAIN
+        .tried(6)
+        .left_out("edge_foam", "Without the corner blocks"),
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let body = (around.body(), around.bearing_depth());

@@ -2,6 +2,7 @@
 
 use crate::{
     house::{BackBoard, Carriage, Choices, HouseRules, SchoolChoices, SealRule},
+    layer::{LeftOut, kind_of},
     material::{Board, Catalogue},
     plan::Plan,
     quantity::{ArealDensity, Length, show_length},
@@ -88,20 +89,10 @@ impl Now<'_> {
     pub(super) fn less(&self) -> Vec<Candidate> {
         let mut found = Vec::new();
         self.less_wrap(&mut found);
-        for (slot, family, label) in [
-            (LayerSlot::SecondBox, "second_box", "One box only"),
-            (LayerSlot::Corners, "corners", "Without corner protectors"),
-            (LayerSlot::OuterBoards, "boards", "Without the outer boards"),
-            (LayerSlot::EdgePads, "edge_foam", "Without the edge pads"),
-            (
-                LayerSlot::CornerBlocks,
-                "edge_foam",
-                "Without the corner blocks",
-            ),
-            (LayerSlot::FacePads, "face_foam", "Without the face pads"),
-            (LayerSlot::Bag, "drier", "Without the sealed bag"),
-        ] {
-            if self.may_drop(slot) {
+        for slot in LayerSlot::ALL.into_iter().rev() {
+            if let Some(LeftOut { family, label }) = kind_of(slot).nature.left_out
+                && self.may_drop(slot)
+            {
                 found.push(candidate(family, label, Choices::layer(slot, false)));
             }
         }
