@@ -151,7 +151,10 @@ proptest! {
         // All are wrapped before they are laid together, and laid together before they are boxed.
         let at = |key: &str| keys.iter().position(|known| *known == key);
         let together = at("layer/stack").expect("a stack");
-        prop_assert!(steps[..together].iter().filter(|step| step.key.ends_with("layer/first_wrap")).count() <= pieces.len());
+        let wrapped = steps[..together].iter().filter(|step| step.key.ends_with("layer/first_wrap")).count();
+        let own = plan.stack.iter().flat_map(|stack| &stack.pieces);
+        let to_wrap = own.flat_map(|piece| &piece.layers).filter(|layer| layer.slot == LayerSlot::FirstWrap).count();
+        prop_assert_eq!(wrapped, to_wrap);
         prop_assert!(keys[together..].iter().all(|key| !key.starts_with("piece/")));
         prop_assert!(Some(together) < at("layer/box"));
     }
