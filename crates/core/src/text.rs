@@ -67,6 +67,18 @@ pub fn refused_text(field: &str, text: &str) -> Option<Refusal> {
     })
 }
 
+/// Returns a text from elsewhere as one readable line of at most so many letters.
+#[must_use]
+pub fn cleaned_line(text: &str, most: usize) -> String {
+    let letters = text.chars().map(|letter| match letter {
+        '\n' | '\r' | '\t' => ' ',
+        letter => letter,
+    });
+    let readable = letters.filter(|letter| UnreadableText::of(*letter).is_none());
+    let line: String = readable.take(most.saturating_mul(4)).collect();
+    line.trim().chars().take(most).collect()
+}
+
 #[cfg(test)]
 mod tests {
     use proptest::prelude::*;

@@ -2,7 +2,7 @@
 //! makes the faults that real ones make.
 
 use std::{
-    collections::BTreeSet,
+    collections::{BTreeSet, VecDeque},
     path::{Path as FilePath, PathBuf},
     sync::{Arc, Mutex, MutexGuard, PoisonError},
     time::Duration,
@@ -12,9 +12,9 @@ use axum::{
     Json, Router,
     body::{Body, Bytes},
     extract::{Path, Query, State},
-    http::{HeaderMap, StatusCode},
+    http::{HeaderMap, StatusCode, header::RETRY_AFTER},
     response::{IntoResponse, Response},
-    routing::{delete, get, post, put},
+    routing::{get, post, put},
 };
 use futures_util::stream;
 use hummock_core::{
@@ -45,7 +45,8 @@ struct Books {
     full: BTreeSet<Date>,
     /// Days that were added to those of its tariff.
     added: BTreeSet<Date>,
-    fault: Fault,
+    /// What goes wrong, one after the other.
+    faults: VecDeque<Fault>,
     asked: usize,
 }
 
@@ -126,6 +127,70 @@ pub enum FaultKind {
     LostReply,
     /// It does what it was asked for, and says so after half a minute.
     SlowReply,
+    /// It does nothing, and wants a pause of a second (429).
+    Busy,
+    /// It does nothing, and says that it still works on the same question (409).
+    InProgress,
+    /// It does nothing, and says that it may not (403).
+    Forbidden,
+    /// It does nothing, and says that something stands against it (409).
+    Conflict,
+    /// It does what it was asked for, and wants a pause of a second (429).
+    BusyAfter,
+    /// It does what it was asked for, and says that it still works on it (409).
+    InProgressAfter,
+    /// It does what it was asked for, and says that it may not (403).
+    ForbiddenAfter,
+}
+
+impl FaultKind {
+    /// Every fault, for whoever draws one.
+    pub const ALL: [Self; 13] = [
+        Self::None,
+        Self::Slow,
+        Self::Unavailable,
+        Self::WrongTotal,
+        Self::LostReply,
+        Self::SlowReply,
+        Self::Busy,
+        Self::InProgress,
+        Self::Forbidden,
+        Self::Conflict,
+        Self::BusyAfter,
+        Self::InProgressAfter,
+        Self::ForbiddenAfter,
+    ];
+
+    /// What it says in place of its answer, and whether it does before what it was asked for; `None` if it answers.
+    fn says_instead(self) -> Option<(bool, Response)> {
+        let pause = || {
+            let says = Refused(StatusCode::TOO_MANY_REQUESTS, "too much at once".to_owned());
+            ([(RETRY_AFTER, "1")], says).into_response()
+        };
+        let works = || {
+            let says = json!({ "says": "it is still being worked on", "state": "in_progress" });
+            (StatusCode::CONFLICT, Json(says)).into_response()
+        };
+        let may_not = || Refused(StatusCode::FORBIDDEN, "it may not".to_owned()).into_response();
+        Some(match self {
+            Self::Busy => (false, pause()),
+            Self::BusyAfter => (true, pause()),
+            Self::InProgress => (false, works()),
+            Self::InProgressAfter => (true, works()),
+            Self::Forbidden => (false, may_not()),
+            Self::ForbiddenAfter => (true, may_not()),
+            Self::Conflict => {
+                let says = "something stands against it".to_owned();
+                (false, Refused(StatusCode::CONFLICT, says).into_response())
+            }
+            Self::None
+            | Self::Slow
+            | Self::Unavailable
+            | Self::WrongTotal
+            | Self::LostReply
+            | Self::SlowReply => return None,
+        })
+    }
 }
 
 /// Longer than anybody waits.
@@ -235,7 +300,13 @@ impl Carrier {
 
     /// Has something go wrong.
     pub fn fails(&self, kind: FaultKind, times: u32) {
-        self.books().fault = Fault { kind, times };
+        self.fails_in_turn(&[(kind, times)]);
+    }
+
+    /// Has several things go wrong, one after the other, each so often.
+    pub fn fails_in_turn(&self, faults: &[(FaultKind, u32)]) {
+        let faults = faults.iter();
+        self.books().faults = faults.map(|&(kind, times)| Fault { kind, times }).collect();
     }
 
     /// Returns all that was booked.
@@ -268,13 +339,14 @@ impl Carrier {
     fn fault(&self) -> FaultKind {
         let mut books = self.books();
         books.asked += 1;
-        match books.fault.times.checked_sub(1) {
-            None => FaultKind::None,
-            Some(left) => {
-                books.fault.times = left;
-                books.fault.kind
+        while let Some(fault) = books.faults.front_mut() {
+            if let Some(left) = fault.times.checked_sub(1) {
+                fault.times = left;
+                return fault.kind;
             }
+            books.faults.pop_front();
         }
+        FaultKind::None
     }
 
     fn tariff(&self, id: &str) -> Result<&Tariff, Refused> {
@@ -355,6 +427,13 @@ async fn faulty(
     if fault == FaultKind::Slow {
         tokio::time::sleep(SLOW).await;
     }
+    if let Some((does, says)) = fault.says_instead() {
+        if does {
+            // What it did is told to nobody.
+            drop(done(fault));
+        }
+        return says;
+    }
     let response = done(fault).unwrap_or_else(IntoResponse::into_response);
     if fault == FaultKind::LostReply {
         // The head goes out, and the connection breaks in the body.
@@ -378,7 +457,7 @@ pub(crate) fn routes(carrier: Arc<Carrier>) -> Router {
         .route("/{tariff}/rates", post(rates))
         .route("/tracking/{number}/fate", put(set_fate))
         .route("/{tariff}/bookings", post(book))
-        .route("/{tariff}/bookings/{key}", delete(cancel))
+        .route("/{tariff}/bookings/{key}", get(one_booking).delete(cancel))
         .route("/{tariff}/{service}/slots", get(slots))
         .with_state(carrier)
 }
@@ -470,6 +549,24 @@ async fn book(
         books.booked.push(booked.clone());
         carrier.keep(&books)?;
         Ok((StatusCode::CREATED, Json(booked)).into_response())
+    })
+    .await
+}
+
+/// What it holds by a key; nothing of what was cancelled.
+async fn one_booking(
+    State(carrier): State<Arc<Carrier>>,
+    Path((_, key)): Path<(String, String)>,
+) -> Response {
+    faulty(&carrier, |_| {
+        let books = carrier.books();
+        let mut known = books.booked.iter();
+        let found = known.find(|booked| booked.key == key && !booked.cancelled);
+        let found = found.ok_or(Refused(
+            StatusCode::NOT_FOUND,
+            "nothing is booked by that key".to_owned(),
+        ))?;
+        Ok(Json(found.clone()).into_response())
     })
     .await
 }

@@ -53,8 +53,15 @@ pub enum BookingMove<'a> {
     KeptBooked {
         /// The reason, in words.
         says: &'a str,
+        /// All that it answered about it, if it was asked anew.
+        answer: Option<&'a Value>,
         /// The number that the parcel is followed by.
         tracking: Option<&'a str>,
+    },
+    /// The carrier does not forget it, and never said that it is booked: it is asked about again.
+    KeptAsked {
+        /// The reason, in words.
+        says: &'a str,
     },
 }
 
@@ -66,22 +73,26 @@ impl<'a> BookingMove<'a> {
             Self::CancelAsked(from) => (from, BookingState::Cancelling),
             Self::Cancelled => (BookingState::Cancelling, BookingState::Cancelled),
             Self::KeptBooked { .. } => (BookingState::Cancelling, BookingState::Booked),
+            Self::KeptAsked { .. } => (BookingState::Cancelling, BookingState::Asked),
         }
     }
 
     const fn answer(self) -> Option<&'a Value> {
         match self {
             Self::Booked { answer, .. } => Some(answer),
+            Self::KeptBooked { answer, .. } => answer,
             Self::Refused { .. }
             | Self::CancelAsked(_)
             | Self::Cancelled
-            | Self::KeptBooked { .. } => None,
+            | Self::KeptAsked { .. } => None,
         }
     }
 
     const fn says(self) -> Option<&'a str> {
         match self {
-            Self::Refused { says } | Self::KeptBooked { says, .. } => Some(says),
+            Self::Refused { says } | Self::KeptBooked { says, .. } | Self::KeptAsked { says } => {
+                Some(says)
+            }
             Self::Booked { .. } | Self::CancelAsked(_) | Self::Cancelled => None,
         }
     }
@@ -92,8 +103,13 @@ impl<'a> BookingMove<'a> {
             Self::Booked { tracking, .. } => Some(Some(tracking)),
             Self::KeptBooked { tracking, .. } => Some(tracking),
             Self::Refused { .. } | Self::Cancelled => Some(None),
-            Self::CancelAsked(_) => None,
+            Self::CancelAsked(_) | Self::KeptAsked { .. } => None,
         }
+    }
+
+    /// Whether its answer is kept too where somebody asked meanwhile to have the booking cancelled.
+    const fn is_kept_while_cancelling(self) -> bool {
+        matches!(self, Self::Booked { .. })
     }
 }
 
@@ -259,6 +275,16 @@ impl StudioStore {
     ) -> Result<Option<Booking>, StoreError> {
         let (from, to) = settled.states();
         let mut transaction = self.pool.begin().await?;
+        if settled.is_kept_while_cancelling() {
+            sqlx::query(
+                "UPDATE booking SET answer = $3 WHERE studio_id = $1 AND id = $2 AND state = 'cancelling'",
+            )
+            .bind(self.studio.0)
+            .bind(id)
+            .bind(settled.answer().map(Json))
+            .execute(&mut *transaction)
+            .await?;
+        }
         let moved: Option<Uuid> = sqlx::query_scalar(
             "UPDATE booking SET state = $4, answer = coalesce($5, answer), says = $6
              WHERE studio_id = $1 AND id = $2 AND state = $3 RETURNING shipment_id",

@@ -49,7 +49,11 @@ fn one_condition() -> impl Strategy<Value = When> {
         1 => Just(When::Always),
         8 => over(),
         1 => Just(When::Glass),
-        1 => Just(When::Shape(vec![Shape::Tube, Shape::Triangular])),
+        1 => select(vec![Shape::Rectangular, Shape::Tube, Shape::Triangular]).prop_map(|shape| When::Shape(vec![shape])),
+        1 => select(Content::ALL.to_vec()).prop_map(|content| When::Contents(vec![content])),
+        1 => select(Content::ALL.to_vec()).prop_map(|content| When::Without(vec![content])),
+        1 => Just(When::Zone(vec![HERE.to_owned()])),
+        1 => select(vec!["NQ", "NQ1", "TB"]).prop_map(|prefix| When::Postcode(vec![prefix.to_owned()])),
         1 => cents(0..90_000).prop_map(When::ValueOver),
     ]
 }

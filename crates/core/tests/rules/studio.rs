@@ -3,11 +3,12 @@
 use hummock_core::{
     house::{CartonStyle, ChoiceShape, Choices, EachChoice, HouseRules},
     material::Catalogue,
-    piece::{Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize},
+    piece::{Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize, Varnish},
     quantity::{Length, LengthRange, Mass, Shock},
     shipment::{House, ShipmentInputs},
     space::LayerSlot,
 };
+use jiff::civil::{Date, date};
 use proptest::{prelude::*, test_runner::TestCaseError};
 use serde_json::{Value, json};
 
@@ -59,6 +60,10 @@ fn any_depth() -> impl Strategy<Value = f64> {
     prop_oneof![Just(1.0), 2.0..50.0_f64, 50.0..300.0_f64, Just(300.0)]
 }
 
+fn any_day() -> impl Strategy<Value = Date> {
+    (0_i16..4, 1_i8..=12, 1_i8..=28).prop_map(|(year, month, day)| date(2024 + year, month, day))
+}
+
 /// A piece of any kind, size, depth and number, weighed or not.
 pub(crate) fn any_piece() -> impl Strategy<Value = Piece> {
     let made = (
@@ -81,8 +86,16 @@ pub(crate) fn any_piece() -> impl Strategy<Value = Piece> {
         prop::option::of(0.01..200.0_f64),
         prop::option::of(10.0..200.0_f64),
     );
-    (any_side(), any_side(), any_depth(), made, told).prop_map(
-        |(width, height, deep, made, told)| {
+    let kept = (
+        prop::option::of(any_day()),
+        prop::option::of(prop::option::of(any_day())),
+        prop::option::of(1.0..40.0_f64),
+        prop::option::of(1.0..50_000.0_f64),
+        any::<bool>(),
+    );
+    (any_side(), any_side(), any_depth(), made, told, kept).prop_map(
+        |(width, height, deep, made, told, kept)| {
+            let (finished, varnished, hardware, value, irreplaceable) = kept;
             let (construction, medium, paint, outline, pane) = made;
             let (count, flaking, coated_glass, weighed, limit) = told;
             let [width, height, depth] =
@@ -106,6 +119,11 @@ pub(crate) fn any_piece() -> impl Strategy<Value = Piece> {
                 },
                 weighed: weighed.map(Mass::kg),
                 limit: limit.map(Shock::times_gravity),
+                finished,
+                varnish: varnished.map(|laid_on| Varnish { laid_on }),
+                hardware: hardware.map(Length::mm),
+                value,
+                irreplaceable,
                 ..Piece::new(construction, size, medium)
             }
         },

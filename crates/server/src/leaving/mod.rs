@@ -1,6 +1,7 @@
 //! The parcel leaves: what is looked at before, its booking with the carrier, and who fetches what on a day.
 
 mod asking;
+mod settling;
 mod to_leave;
 mod views;
 
@@ -26,7 +27,6 @@ use uuid::Uuid;
 use crate::{
     body::{Asked, Body, ShipmentId},
     desk::Desk,
-    outside::{Booked, NoAnswer},
     problem::Problem,
     rework::beside,
     routes::{Routes, routes},
@@ -34,7 +34,7 @@ use crate::{
     slots::next_days,
 };
 
-use asking::{key_of, question};
+use asking::question;
 use to_leave::papers_of;
 
 impl Desk {
@@ -110,56 +110,6 @@ impl Desk {
             booking: booking.map(BookingView::of),
             message: told,
         }))
-    }
-
-    /// Asks a carrier about a booking that waits for its answer, and writes down what it says; however often, by however many.
-    pub(crate) async fn settle(&self, booking: &Booking) -> Result<(), Problem> {
-        let Some((tariff, _)) = booking.service.split_once('/') else {
-            return Ok(());
-        };
-        let key = key_of(booking);
-        match booking.state {
-            BookingState::Asked => match self
-                .carriers()
-                .book(tariff, &key, &booking.question["asks"])
-                .await
-            {
-                Ok(booked) => {
-                    let answer = serde_json::to_value(&booked).unwrap_or_default();
-                    let settled = BookingMove::Booked {
-                        answer: &answer,
-                        tracking: &booked.tracking,
-                    };
-                    self.store.settle_booking(booking.id, settled).await?;
-                }
-                Err(NoAnswer::Refused(_, says)) => {
-                    let settled = BookingMove::Refused { says: &says };
-                    self.store.settle_booking(booking.id, settled).await?;
-                }
-                Err(NoAnswer::Away | NoAnswer::Resting) => {}
-            },
-            BookingState::Cancelling => match self.carriers().cancel(tariff, &key).await {
-                Ok(()) => {
-                    let settled = BookingMove::Cancelled;
-                    self.store.settle_booking(booking.id, settled).await?;
-                }
-                // It has gone by then: it stays booked.
-                Err(NoAnswer::Refused(_, says)) => {
-                    let answer: Option<Booked> = booking
-                        .answer
-                        .clone()
-                        .and_then(|answer| serde_json::from_value(answer).ok());
-                    let settled = BookingMove::KeptBooked {
-                        says: &says,
-                        tracking: answer.as_ref().map(|booked| booked.tracking.as_str()),
-                    };
-                    self.store.settle_booking(booking.id, settled).await?;
-                }
-                Err(NoAnswer::Away | NoAnswer::Resting) => {}
-            },
-            BookingState::Booked | BookingState::Refused | BookingState::Cancelled => {}
-        }
-        Ok(())
     }
 
     /// Returns what leaves on a day, carrier by carrier.

@@ -34,6 +34,12 @@ impl Breaker {
         }
     }
 
+    /// Lets it rest for as long as it asked for, though it is well.
+    pub(super) fn rests_for(&mut self, pause: Duration, now: Instant) {
+        self.failed = 0;
+        self.rests_until = Some(now + pause);
+    }
+
     /// Takes down how it went.
     pub(super) fn went(&mut self, well: bool, now: Instant) {
         if well {

@@ -1,7 +1,11 @@
 //! The carriers' own services: what they take, beside what their tariffs say; bookings, days and tracking.
 
 use axum::http::Method;
-use hummock_core::{sending::TrackingEvent, shipment::CarrierAsk};
+use hummock_core::{
+    sending::TrackingEvent,
+    shipment::CarrierAsk,
+    text::{LONGEST_TEXT, cleaned_line},
+};
 use hummock_store::StudioId;
 use jiff::civil::{Date, Time};
 use rust_decimal::Decimal;
@@ -81,6 +85,27 @@ pub(crate) struct Booked {
     pub label: Vec<String>,
 }
 
+/// A parcel has no more events than this, and a label no more lines.
+const MOST_EVENTS: usize = 200;
+const MOST_LINES: usize = 20;
+/// The longest number that a parcel is followed by, in letters.
+const LONGEST_NUMBER: usize = 60;
+/// No carriage costs more.
+const MOST_TOTAL: Decimal = Decimal::from_parts(10_000_000, 0, 0, false, 0);
+
+impl Booked {
+    /// What carriers answer is cleaned and bounded like what people type.
+    fn cleaned(self) -> Self {
+        let lines = self.label.iter().take(MOST_LINES);
+        Self {
+            tracking: cleaned_line(&self.tracking, LONGEST_NUMBER),
+            total: self.total.clamp(Decimal::ZERO, MOST_TOTAL),
+            currency: cleaned_line(&self.currency, 3),
+            label: lines.map(|line| cleaned_line(line, LONGEST_TEXT)).collect(),
+        }
+    }
+}
+
 impl Carriers {
     async fn ask<T: DeserializeOwned>(&self, question: &Question<'_>) -> Result<T, NoAnswer> {
         let client = self.client.as_ref().ok_or(NoAnswer::Away)?;
@@ -125,7 +150,31 @@ impl Carriers {
             body: Some(booking),
             key: Some(key),
         };
-        self.ask(&question).await
+        self.ask(&question).await.map(Booked::cleaned)
+    }
+
+    /// Asks what a carrier holds by a key; `None` if it knows of nothing.
+    ///
+    /// # Errors
+    /// [`NoAnswer`].
+    pub(crate) async fn booking(
+        &self,
+        tariff: &str,
+        key: &str,
+    ) -> Result<Option<Booked>, NoAnswer> {
+        let question = Question {
+            carrier: tariff,
+            method: Method::GET,
+            path: format!("/{tariff}/bookings/{key}"),
+            body: None,
+            key: Some(key),
+        };
+        match self.ask(&question).await {
+            Ok(booked) => Ok(Some(Booked::cleaned(booked))),
+            // One that can't be asked about a key says so, and is asked to forget it.
+            Err(NoAnswer::Refused(..)) => Ok(None),
+            Err(other) => Err(other),
+        }
     }
 
     /// Has a carrier forget a booking, so that it is never booked by its key any more; as often as one asks.
@@ -183,7 +232,13 @@ impl Carriers {
             key: None,
         };
         let told: Told = self.ask(&question).await?;
-        Ok(told.events)
+        let events = told.events.into_iter().take(MOST_EVENTS);
+        let cleaned = events.map(|event| TrackingEvent {
+            says: cleaned_line(&event.says, LONGEST_TEXT),
+            paper: event.paper.map(|paper| cleaned_line(&paper, LONGEST_TEXT)),
+            ..event
+        });
+        Ok(cleaned.collect())
     }
 
     /// Tells whether anybody can be asked.

@@ -9,7 +9,10 @@ use std::{
 
 use axum::{
     body::Bytes,
-    http::{HeaderValue, Method, Request, StatusCode, header::CONTENT_TYPE},
+    http::{
+        HeaderMap, HeaderValue, Method, Request, StatusCode,
+        header::{CONTENT_TYPE, RETRY_AFTER},
+    },
 };
 use http_body_util::{BodyExt as _, Full, Limited};
 use hyper_util::{
@@ -58,9 +61,50 @@ pub(crate) enum NoAnswer {
     /// It failed so often that it is not asked for a while.
     #[error("it failed several times and is not asked for a while")]
     Resting,
+    /// It answers that it can't say yet, or wants a pause: it is asked again later.
+    #[error("it asks for a pause")]
+    Later,
     /// It answers that it won't.
     #[error("{1}")]
     Refused(StatusCode, String),
+}
+
+/// How one try failed.
+enum Failure {
+    Away,
+    /// It wants a pause of so long.
+    Later(Duration),
+    Refused(StatusCode, String),
+}
+
+impl From<Failure> for NoAnswer {
+    fn from(failure: Failure) -> Self {
+        match failure {
+            Failure::Away => Self::Away,
+            Failure::Later(_) => Self::Later,
+            Failure::Refused(status, says) => Self::Refused(status, says),
+        }
+    }
+}
+
+/// The longest pause that is heeded.
+const LONGEST_PAUSE: Duration = Duration::from_secs(600);
+
+/// The pause that an answer asks for, in seconds or until a date; `None` if it asks for none.
+fn pause_in(headers: &HeaderMap) -> Option<Duration> {
+    let text = headers.get(RETRY_AFTER)?.to_str().ok()?.trim();
+    // A date is one of its own clock: a minute does for it.
+    let seconds = text.parse().unwrap_or(60);
+    Some(Duration::from_secs(seconds).min(LONGEST_PAUSE))
+}
+
+/// Whether an answer says nothing about the question yet: out of time, too early, too often, or still at work on it.
+fn is_not_yet(status: StatusCode, asks_for_a_pause: bool, says: &Value) -> bool {
+    match status {
+        StatusCode::REQUEST_TIMEOUT | StatusCode::TOO_EARLY | StatusCode::TOO_MANY_REQUESTS => true,
+        StatusCode::CONFLICT => asks_for_a_pause || says["state"] == "in_progress",
+        _ => false,
+    }
 }
 
 /// Nobody outside has more to say.
@@ -121,27 +165,26 @@ impl Client {
                 return Err(NoAnswer::Resting);
             }
             let answer = timeout(self.patience.answer, self.asked_once(question)).await;
-            let answer = answer.unwrap_or(Err(NoAnswer::Away));
-            // Who refuses is well.
-            let well = !matches!(answer, Err(NoAnswer::Away));
-            breakers.of(question.carrier, self.patience, |breaker| {
-                breaker.went(well, Instant::now());
+            let answer = answer.unwrap_or(Err(Failure::Away));
+            breakers.of(question.carrier, self.patience, |breaker| match &answer {
+                Err(Failure::Away) => breaker.went(false, Instant::now()),
+                Err(Failure::Later(wait)) => breaker.rests_for(*wait, Instant::now()),
+                // Who refuses is well.
+                Ok(_) | Err(Failure::Refused(..)) => breaker.went(true, Instant::now()),
             });
             match answer {
-                Err(NoAnswer::Away) if left > 0 => {
+                Ok(answer) => return Ok(answer),
+                Err(Failure::Away) if left > 0 => {
                     sleep(pause).await;
                     pause *= 2;
                 }
-                answer => return answer,
+                Err(failure) => return Err(failure.into()),
             }
         }
         Err(NoAnswer::Away)
     }
 
-    async fn asked_once<T: DeserializeOwned>(
-        &self,
-        question: &Question<'_>,
-    ) -> Result<T, NoAnswer> {
+    async fn asked_once<T: DeserializeOwned>(&self, question: &Question<'_>) -> Result<T, Failure> {
         let body = question.body.map(Value::to_string).unwrap_or_default();
         let mut request = Request::builder()
             .method(&question.method)
@@ -152,27 +195,31 @@ impl Client {
         }
         let request = request
             .body(Full::new(Bytes::from(body)))
-            .map_err(|_| NoAnswer::Away)?;
+            .map_err(|_| Failure::Away)?;
         let response = self.http.request(request).await.map_err(away)?;
         let status = response.status();
+        let pause = pause_in(response.headers());
         let body = Limited::new(response.into_body(), LARGEST);
-        let body = body.collect().await.map_err(|_| NoAnswer::Away)?.to_bytes();
+        let body = body.collect().await.map_err(|_| Failure::Away)?.to_bytes();
         if status.is_server_error() {
-            return Err(NoAnswer::Away);
+            return Err(pause.map_or(Failure::Away, Failure::Later));
         }
         if !status.is_success() {
             let says: Value = serde_json::from_slice(&body).unwrap_or_default();
+            if is_not_yet(status, pause.is_some(), &says) {
+                return Err(Failure::Later(pause.unwrap_or_default()));
+            }
             let says = says["says"].as_str().unwrap_or("it does not say why");
-            return Err(NoAnswer::Refused(status, says.to_owned()));
+            return Err(Failure::Refused(status, says.to_owned()));
         }
         serde_json::from_slice(&body).map_err(|error| {
             tracing::warn!(%error, "an answer from outside was not understood");
-            NoAnswer::Away
+            Failure::Away
         })
     }
 }
 
-fn away(error: hyper_util::client::legacy::Error) -> NoAnswer {
+fn away(error: hyper_util::client::legacy::Error) -> Failure {
     tracing::debug!(%error, "somebody outside is away");
-    NoAnswer::Away
+    Failure::Away
 }

@@ -186,10 +186,10 @@ async fn whatever_happens_on_the_way_it_is_booked_once(Demo(database): &Demo) {
 }
 
 /// What may happen while a parcel is booked.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone)]
 enum Happens {
-    /// The next few questions go wrong at the carrier.
-    Fault(FaultKind, u32),
+    /// The next few questions go wrong at the carrier, in one way and then in another.
+    Faults(Vec<(FaultKind, u32)>),
     /// Somebody presses once more.
     Again,
     /// Twice at once.
@@ -205,15 +205,9 @@ enum Happens {
 }
 
 fn happens() -> impl Strategy<Value = Happens> {
-    let fault = prop_oneof![
-        Just(FaultKind::LostReply),
-        Just(FaultKind::Unavailable),
-        Just(FaultKind::WrongTotal),
-        Just(FaultKind::Slow),
-        Just(FaultKind::SlowReply),
-    ];
+    let fault = (proptest::sample::select(FaultKind::ALL.to_vec()), 1..4_u32);
     prop_oneof![
-        4 => (fault, 1..5_u32).prop_map(|(kind, times)| Happens::Fault(kind, times)),
+        4 => proptest::collection::vec(fault, 1..4).prop_map(Happens::Faults),
         3 => Just(Happens::Again),
         2 => Just(Happens::Twice),
         2 => Just(Happens::Another),
@@ -252,8 +246,8 @@ async fn in_any_order_of_faults_and_presses_it_is_booked_once(Demo(database): &D
         let mut keys = vec![Uuid::now_v7()];
         for one in &all {
             let last = *keys.last().expect("a key");
-            match *one {
-                Happens::Fault(kind, times) => standins.carrier.fails(kind, times),
+            match one {
+                Happens::Faults(faults) => standins.carrier.fails_in_turn(faults),
                 Happens::Again => drop(book(&api, &shipment, last).await),
                 Happens::Twice => {
                     let _ = tokio::join!(book(&api, &shipment, last), book(&api, &shipment, last));
@@ -285,17 +279,7 @@ async fn in_any_order_of_faults_and_presses_it_is_booked_once(Demo(database): &D
             }
         }
         standins.carrier.fails(FaultKind::None, 0);
-        let leaving = loop {
-            let leaving = api.get(&at(&shipment, "/leaving")).await;
-            match leaving["booking"]["state"].as_str() {
-                Some("asked") => {
-                    let id = text(&leaving["booking"]["id"]).parse().expect("an id");
-                    drop(book(&api, &shipment, id).await);
-                }
-                Some("cancelling") => cancel(&api, &shipment).await,
-                _ => break leaving,
-            }
-        };
+        let leaving = quiet(&api, &shipment).await;
         let there = standins.carrier.booked().split_off(before);
         let keys_there: HashSet<&str> = there.iter().map(|one| one.key.as_str()).collect();
         assert_eq!(keys_there.len(), there.len(), "no key twice: {all:?}");
@@ -315,6 +299,104 @@ async fn in_any_order_of_faults_and_presses_it_is_booked_once(Demo(database): &D
         }
     }
     assert!(booked + cancelled > 0, "something was booked");
+}
+
+/// Asks on, as the page and the background do, until a booking is neither asked nor being cancelled.
+async fn quiet(api: &Api, shipment: &Value) -> Value {
+    loop {
+        let leaving = api.get(&at(shipment, "/leaving")).await;
+        match leaving["booking"]["state"].as_str() {
+            Some("asked") => {
+                let id = text(&leaving["booking"]["id"]).parse().expect("an id");
+                drop(book(api, shipment, id).await);
+            }
+            Some("cancelling") => cancel(api, shipment).await,
+            _ => return leaving,
+        }
+    }
+}
+
+/// A carrier that booked and answered too late may say anything after that: it is asked what it holds before a refusal stands.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_refusal_after_silence_books_no_second_parcel(Demo(database): &Demo) {
+    let standins = standins().await;
+    let api = hasty(database.pool(), standins.carrier_url()).await;
+    for silence in [FaultKind::SlowReply, FaultKind::LostReply] {
+        for refusal in [
+            FaultKind::InProgress,
+            FaultKind::Busy,
+            FaultKind::Forbidden,
+            FaultKind::Conflict,
+        ] {
+            let shipment = ready(&api, "XS").await;
+            let before = standins.carrier.booked().len();
+            standins
+                .carrier
+                .fails_in_turn(&[(silence, 1), (refusal, 1)]);
+            let (status, leaving) = book(&api, &shipment, Uuid::now_v7()).await;
+            assert!(status.is_success(), "{silence:?} {refusal:?}: {leaving}");
+            assert_ne!(
+                leaving["booking"]["state"], "refused",
+                "{silence:?} {refusal:?}"
+            );
+            let (status, _) = book(&api, &shipment, Uuid::now_v7()).await;
+            assert_eq!(
+                status,
+                StatusCode::CONFLICT,
+                "a second key books nothing: {refusal:?}"
+            );
+            let leaving = quiet(&api, &shipment).await;
+            assert_eq!(
+                leaving["booking"]["state"], "booked",
+                "{silence:?} {refusal:?}: {leaving}"
+            );
+            let there = standins.carrier.booked().split_off(before);
+            assert_eq!(there.len(), 1, "{silence:?} {refusal:?}: {there:?}");
+            assert_eq!(leaving["booking"]["tracking"], json!(there[0].tracking));
+        }
+    }
+}
+
+/// What the carrier never answered is cancelled, or asked about again; it never stands as booked without a number.
+#[test_context(Demo)]
+#[tokio::test]
+async fn cancelling_what_was_never_answered_ends_in_one_state(Demo(database): &Demo) {
+    let standins = standins().await;
+    let api = hasty(database.pool(), standins.carrier_url()).await;
+    for (held, faults) in [
+        // It never heard of it, and does not let itself be cancelled at first.
+        (
+            false,
+            vec![(FaultKind::Unavailable, 3), (FaultKind::Forbidden, 1)],
+        ),
+        // It booked, its answer was lost three times, and it says once that it can't be cancelled.
+        (
+            true,
+            vec![(FaultKind::LostReply, 3), (FaultKind::Conflict, 1)],
+        ),
+    ] {
+        let shipment = ready(&api, "XS").await;
+        standins.carrier.fails_in_turn(&faults);
+        let (_, leaving) = book(&api, &shipment, Uuid::now_v7()).await;
+        assert_eq!(leaving["booking"]["state"], "asked", "{leaving}");
+        cancel(&api, &shipment).await;
+        let leaving = quiet(&api, &shipment).await;
+        let state = text(&leaving["booking"]["state"]);
+        // Asked about again, the carrier takes it where it did not hold it.
+        assert_eq!(state, "booked", "held {held}: {leaving}");
+        assert_ne!(leaving["booking"]["tracking"], Value::Null, "{leaving}");
+        cancel(&api, &shipment).await;
+        let leaving = quiet(&api, &shipment).await;
+        assert_eq!(leaving["booking"]["state"], "cancelled", "{leaving}");
+    }
+    assert!(
+        standins
+            .carrier
+            .booked()
+            .iter()
+            .all(|booked| booked.cancelled)
+    );
 }
 
 /// A day that the tariff knows of may be full: the carrier says so when it is asked, and the page offers the others.
