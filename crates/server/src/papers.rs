@@ -188,7 +188,7 @@ impl Desk {
         says["mark"] = json!(mark.is_some());
         let mut pictures: Vec<Bytes> = mark.into_iter().map(Bytes::from).collect();
         for photograph in &photographs {
-            pictures.push(self.picture(photograph.id).await?);
+            pictures.push(self.picture(&photograph.picture).await?);
         }
         self.app
             .documents
@@ -316,7 +316,7 @@ async fn claim_archive(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Respons
     add("claim.pdf", &paper).map_err(failed)?;
     add("record.json", &record).map_err(failed)?;
     for (at, photograph) in kept.iter().enumerate() {
-        let picture = desk.picture(photograph.id).await?;
+        let picture = desk.picture(&photograph.picture).await?;
         let step = photograph
             .step
             .replace(|one: char| !one.is_ascii_alphanumeric(), "-");

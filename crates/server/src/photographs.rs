@@ -10,7 +10,7 @@ use axum::{
     response::{IntoResponse, Response},
 };
 use hummock_core::{Refusal, Refusals};
-use hummock_store::Photograph;
+use hummock_store::{Photograph, PictureKey};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use sha2::{Digest as _, Sha256};
@@ -19,7 +19,7 @@ use uuid::Uuid;
 use crate::{
     body::{Asked, ShipmentId},
     desk::Desk,
-    pictures::LARGEST,
+    pictures::{LARGEST, Pictures},
     problem::Problem,
     routes::{Routes, routes},
 };
@@ -186,7 +186,8 @@ async fn keep(
         serde_json::from_slice(line).map_err(|_| Problem::document_failed())?;
     let bytes = i32::try_from(picture.len()).map_err(|_| Problem::document_failed())?;
     let kept = Bytes::copy_from_slice(picture);
-    desk.app.pictures.keep(desk.studio(), id, kept).await?;
+    let key = Pictures::key_of(id, picture);
+    desk.app.pictures.keep(desk.studio(), &key, kept).await?;
     let photograph = Photograph {
         id,
         shipment,
@@ -196,17 +197,21 @@ async fn keep(
         height: looked.height,
         bytes,
         digest: digest.clone(),
+        picture: key.clone(),
     };
     desk.store.keep_photograph(&photograph).await?;
     // Two that were sent at once: whichever was written down stands.
-    let known = desk.store.photograph(id).await?;
-    desk.the_same(known.unwrap_or(photograph), shipment, &digest)
+    let known = desk.store.photograph(id).await?.unwrap_or(photograph);
+    if known.picture != key {
+        desk.app.pictures.forget(desk.studio(), &key).await;
+    }
+    desk.the_same(known, shipment, &digest)
 }
 
 impl Desk {
     /// Returns a picture as it is kept.
-    pub(crate) async fn picture(&self, id: Uuid) -> Result<Bytes, Problem> {
-        let found = self.app.pictures.picture(self.studio(), id).await?;
+    pub(crate) async fn picture(&self, key: &PictureKey) -> Result<Bytes, Problem> {
+        let found = self.app.pictures.picture(self.studio(), key).await?;
         found.ok_or_else(Problem::pictures_away)
     }
 
@@ -262,8 +267,8 @@ async fn read(
     ShipmentId(shipment): ShipmentId,
     PhotographId(id): PhotographId,
 ) -> Result<Response, Problem> {
-    desk.photograph_of(shipment, id).await?;
-    let picture = desk.picture(id).await?;
+    let photograph = desk.photograph_of(shipment, id).await?;
+    let picture = desk.picture(&photograph.picture).await?;
     // Nothing of it stays in a browser's cache, as with all else that names people.
     let headers = [(header::CONTENT_TYPE, HeaderValue::from_static(JPEG))];
     Ok((headers, picture).into_response())
@@ -286,9 +291,10 @@ async fn drop_one(
     ShipmentId(shipment): ShipmentId,
     PhotographId(id): PhotographId,
 ) -> Result<StatusCode, Problem> {
-    desk.photograph_of(shipment, id).await?;
+    let photograph = desk.photograph_of(shipment, id).await?;
     desk.store.drop_photograph(id).await?;
-    desk.app.pictures.forget(desk.studio(), id).await;
+    let pictures = &desk.app.pictures;
+    pictures.forget(desk.studio(), &photograph.picture).await;
     Ok(StatusCode::NO_CONTENT)
 }
 

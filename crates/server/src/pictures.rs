@@ -4,11 +4,12 @@ use std::{path::PathBuf, sync::Arc};
 
 use anyhow::{Context as _, Result};
 use axum::body::Bytes;
-use hummock_store::StudioId;
+use hummock_store::{PictureKey, StudioId};
 use object_store::{
     ObjectStore, ObjectStoreExt as _, PutPayload, local::LocalFileSystem, path::Path as Place,
 };
-use uuid::Uuid;
+
+use sha2::{Digest as _, Sha256};
 
 use crate::problem::Problem;
 
@@ -30,7 +31,10 @@ impl Pictures {
         let folder = folder.into();
         let says = || format!("photographs can't be kept in {}", folder.display());
         std::fs::create_dir_all(&folder).with_context(says)?;
-        let store = LocalFileSystem::new_with_prefix(&folder).with_context(says)?;
+        let store = LocalFileSystem::new_with_prefix(&folder)
+            .with_context(says)?
+            // A photograph is on the disk before anybody is told that it is kept.
+            .with_fsync(true);
         Ok(Self {
             store: Arc::new(store),
         })
@@ -85,13 +89,29 @@ impl Pictures {
         })
     }
 
-    fn at_id(studio: StudioId, id: Uuid) -> Place {
-        Place::from(format!("{studio}/{id}.jpg"))
+    fn place_of(studio: StudioId, PictureKey { id, digest }: &PictureKey) -> Place {
+        let Some(digest) = digest else {
+            return Place::from(format!("{studio}/{id}.jpg"));
+        };
+        let digest: String = digest.iter().map(|byte| format!("{byte:02x}")).collect();
+        Place::from(format!("{studio}/{id}-{digest}.jpg"))
+    }
+
+    /// Returns what names the file of a picture.
+    pub(crate) fn key_of(id: uuid::Uuid, picture: &[u8]) -> PictureKey {
+        PictureKey {
+            id,
+            digest: Some(Sha256::digest(picture).to_vec()),
+        }
     }
 
     /// Returns a picture as it is kept, where it is.
-    pub(crate) async fn picture(&self, studio: StudioId, id: Uuid) -> Result<Option<Bytes>, Away> {
-        match self.store.get(&Self::at_id(studio, id)).await {
+    pub(crate) async fn picture(
+        &self,
+        studio: StudioId,
+        key: &PictureKey,
+    ) -> Result<Option<Bytes>, Away> {
+        match self.store.get(&Self::place_of(studio, key)).await {
             Ok(found) => Ok(Some(found.bytes().await?)),
             Err(object_store::Error::NotFound { .. }) => Ok(None),
             Err(error) => Err(error.into()),
@@ -102,17 +122,19 @@ impl Pictures {
     pub(crate) async fn keep(
         &self,
         studio: StudioId,
-        id: Uuid,
+        key: &PictureKey,
         picture: Bytes,
     ) -> Result<(), Away> {
         let payload = PutPayload::from_bytes(picture);
-        self.store.put(&Self::at_id(studio, id), payload).await?;
+        self.store
+            .put(&Self::place_of(studio, key), payload)
+            .await?;
         Ok(())
     }
 
     /// Takes a picture away; one that nothing names any more takes room and does no other harm.
-    pub(crate) async fn forget(&self, studio: StudioId, id: Uuid) {
-        if let Err(error) = self.store.delete(&Self::at_id(studio, id)).await {
+    pub(crate) async fn forget(&self, studio: StudioId, key: &PictureKey) {
+        if let Err(error) = self.store.delete(&Self::place_of(studio, key)).await {
             tracing::warn!(%error, "a picture was left behind");
         }
     }

@@ -14,7 +14,7 @@ use sqlx::{AssertSqlSafe, PgTransaction};
 use uuid::Uuid;
 
 use crate::{
-    Settings, StoreError, StudioId, StudioStore, TakenLine, house::house_in,
+    PhotographOut, Settings, StoreError, StudioId, StudioStore, TakenLine, house::house_in,
     house_changes::HouseChanges,
 };
 
@@ -319,7 +319,7 @@ impl BackupOut {
             .map(|line| line.map_err(StoreError::from))
     }
 
-    /// Returns the next photographs after one, each with its shipment, by their ids.
+    /// Returns the next photographs after one, by their ids.
     ///
     /// # Errors
     /// [`StoreError`].
@@ -327,9 +327,9 @@ impl BackupOut {
         &mut self,
         after: Option<Uuid>,
         most: u32,
-    ) -> Result<Vec<(Uuid, Uuid)>, StoreError> {
+    ) -> Result<Vec<PhotographOut>, StoreError> {
         let found = sqlx::query_as(
-            "SELECT id, shipment_id FROM photograph WHERE studio_id = $1 AND ($2::uuid IS NULL OR id > $2) ORDER BY id LIMIT $3",
+            "SELECT id, shipment_id, bytes, kept_digest FROM photograph WHERE studio_id = $1 AND ($2::uuid IS NULL OR id > $2) ORDER BY id LIMIT $3",
         );
         let found = found.bind(self.studio.0).bind(after).bind(i64::from(most));
         Ok(found.fetch_all(&mut *self.transaction).await?)

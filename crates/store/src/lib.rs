@@ -27,7 +27,7 @@ pub use error::StoreError;
 pub use house::{HouseAt, HouseVersion, SettingRefused};
 pub use listing::{Listed, Page, Sort, Wanted};
 pub use log::{LogSort, LogWanted, Logged};
-pub use photograph::Photograph;
+pub use photograph::{Photograph, PhotographOut, PictureKey};
 pub use shipment::{Computed, Edit, Move, NewShipment, Place, Stored, WriteRefused};
 pub use stock::{Draw, ShelfRefused, StockEvent, TakenLine};
 pub use studio::{Country, Settings, SettingsRefused, StudioId};

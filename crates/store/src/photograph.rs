@@ -22,8 +22,49 @@ pub struct Photograph {
     pub height: i32,
     /// Of the picture that is kept.
     pub bytes: i32,
-    /// Of the file as it was sent.
+    /// The digest of the file as it was sent.
     pub digest: Vec<u8>,
+    /// Where its picture lies.
+    pub picture: PictureKey,
+}
+
+/// What names the file of a picture.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct PictureKey {
+    /// The id of the photograph.
+    pub id: Uuid,
+    /// The digest of the picture as it is kept; `None` for those that were kept before it was written down.
+    pub digest: Option<Vec<u8>>,
+}
+
+/// A photograph as a backup takes it out.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct PhotographOut {
+    /// The shipment that it is of.
+    pub shipment: Uuid,
+    /// The size of its picture, in bytes.
+    pub bytes: i32,
+    /// Where its picture lies.
+    pub picture: PictureKey,
+}
+
+impl FromRow<'_, PgRow> for PictureKey {
+    fn from_row(row: &PgRow) -> sqlx::Result<Self> {
+        Ok(Self {
+            id: row.try_get("id")?,
+            digest: row.try_get("kept_digest")?,
+        })
+    }
+}
+
+impl FromRow<'_, PgRow> for PhotographOut {
+    fn from_row(row: &PgRow) -> sqlx::Result<Self> {
+        Ok(Self {
+            shipment: row.try_get("shipment_id")?,
+            bytes: row.try_get("bytes")?,
+            picture: PictureKey::from_row(row)?,
+        })
+    }
 }
 
 impl FromRow<'_, PgRow> for Photograph {
@@ -37,11 +78,12 @@ impl FromRow<'_, PgRow> for Photograph {
             height: row.try_get("height")?,
             bytes: row.try_get("bytes")?,
             digest: row.try_get("digest")?,
+            picture: PictureKey::from_row(row)?,
         })
     }
 }
 
-const COLUMNS: &str = "id, shipment_id, step, taken_at, width, height, bytes, digest";
+const COLUMNS: &str = "id, shipment_id, step, taken_at, width, height, bytes, digest, kept_digest";
 
 impl StudioStore {
     /// Returns a photograph.
@@ -80,8 +122,8 @@ impl StudioStore {
     /// When the database is away, or there is no such shipment.
     pub async fn keep_photograph(&self, photograph: &Photograph) -> Result<(), StoreError> {
         sqlx::query(
-            "INSERT INTO photograph (studio_id, id, shipment_id, step, taken_at, width, height, bytes, digest)
-             VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT (studio_id, id) DO NOTHING",
+            "INSERT INTO photograph (studio_id, id, shipment_id, step, taken_at, width, height, bytes, digest, kept_digest)
+             VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) ON CONFLICT (studio_id, id) DO NOTHING",
         )
         .bind(self.studio.0)
         .bind(photograph.id)
@@ -92,6 +134,7 @@ impl StudioStore {
         .bind(photograph.height)
         .bind(photograph.bytes)
         .bind(&photograph.digest)
+        .bind(&photograph.picture.digest)
         .execute(&self.pool)
         .await?;
         Ok(())

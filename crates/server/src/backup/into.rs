@@ -7,7 +7,7 @@ use std::{
 
 use axum::body::Bytes;
 use hummock_core::shipment::EDITION;
-use hummock_store::{BackupList, StudioStore};
+use hummock_store::{BackupList, PictureKey, StudioStore};
 use serde::Deserialize;
 use tokio::sync::mpsc;
 use uuid::Uuid;
@@ -25,7 +25,7 @@ enum Found {
     /// The studio's own mark.
     Mark(Vec<u8>),
     /// A picture.
-    Picture(Uuid, Vec<u8>),
+    Picture(PictureKey, Vec<u8>),
     /// A photograph of which it has no picture.
     NoPicture,
 }
@@ -54,8 +54,8 @@ pub(crate) async fn read(
     let taken = take_in(store, pictures, receive, &mut put, count, searching).await;
     // Whose commit got no answer may be there all the same: its pictures stay, as they do while nobody can be asked.
     if taken.is_err() && store.holdings().await?.is_empty() {
-        for id in put {
-            pictures.forget(store.studio(), id).await;
+        for key in put {
+            pictures.forget(store.studio(), &key).await;
         }
     }
     let read = taken?;
@@ -74,7 +74,7 @@ async fn take_in(
     store: &StudioStore,
     pictures: &Pictures,
     mut found: mpsc::Receiver<Found>,
-    put: &mut Vec<Uuid>,
+    put: &mut Vec<PictureKey>,
     count: &Count,
     searching: tokio::task::JoinHandle<Result<(), Failed>>,
 ) -> Result<ReadIn, Failed> {
@@ -95,11 +95,10 @@ async fn take_in(
                 }
             }
             Found::Mark(png) => into.mark(&png).await?,
-            Found::Picture(id, picture) => {
-                put.push(id);
-                pictures
-                    .keep(store.studio(), id, Bytes::from(picture))
-                    .await?;
+            Found::Picture(key, picture) => {
+                put.push(key.clone());
+                let picture = Bytes::from(picture);
+                pictures.keep(store.studio(), &key, picture).await?;
                 read.photographs += 1;
                 count.one_more();
             }
@@ -147,16 +146,22 @@ fn search(file: File, to: &mpsc::Sender<Found>) -> Result<(), Failed> {
         id,
         shipment_id,
         bytes,
+        kept_digest,
     } in photographs
     {
         let name = picture_name(shipment_id, id);
         match whole(&mut archive, &name, LARGEST as u64)? {
-            Some(picture) if picture.len() == bytes => put(Found::Picture(id, picture))?,
-            Some(_) => {
-                return Err(Failed::said(format!(
-                    "{name} in it is not the picture that photographs.jsonl tells of: it was changed or cut off"
-                )));
+            Some(picture) if picture.len() == bytes => {
+                let mut key = Pictures::key_of(id, &picture);
+                match kept_digest.map(|kept| Some(kept) == key.digest.as_deref().map(as_written)) {
+                    Some(true) => {}
+                    Some(false) => return Err(changed(&name)),
+                    // Of before digests of pictures were written down: its file has its id alone.
+                    None => key.digest = None,
+                }
+                put(Found::Picture(key, picture))?;
             }
+            Some(_) => return Err(changed(&name)),
             None => put(Found::NoPicture)?,
         }
     }
@@ -169,6 +174,21 @@ struct Named {
     id: Uuid,
     shipment_id: Uuid,
     bytes: usize,
+    /// As PostgreSQL writes bytes; absent or null in backups of before.
+    #[serde(default)]
+    kept_digest: Option<String>,
+}
+
+/// As PostgreSQL writes bytes.
+fn as_written(digest: &[u8]) -> String {
+    let digits: String = digest.iter().map(|byte| format!("{byte:02x}")).collect();
+    format!("\\x{digits}")
+}
+
+fn changed(name: &str) -> Failed {
+    Failed::said(format!(
+        "{name} in it is not the picture that photographs.jsonl tells of: it was changed or cut off"
+    ))
 }
 
 /// Reads it; a line that says nothing of the kind is refused by the database.

@@ -6,7 +6,8 @@ use std::{
 };
 
 use futures_util::StreamExt as _;
-use hummock_store::{BackupList, Holdings, StudioStore};
+use hummock_store::{BackupList, Holdings, PhotographOut, StudioStore};
+use sha2::{Digest as _, Sha256};
 use tokio::sync::mpsc;
 use uuid::Uuid;
 use zip::{CompressionMethod, ZipWriter, write::SimpleFileOptions};
@@ -124,11 +125,15 @@ async fn feed(
     let mut without_picture = 0;
     loop {
         let next = out.photographs(last, AT_ONCE).await?;
-        let Some(&(end, _)) = next.last() else { break };
-        for (id, shipment) in next {
-            match pictures.picture(store.studio(), id).await? {
+        let Some(end) = next.last().map(|last| last.picture.id) else {
+            break;
+        };
+        for photograph in next {
+            let key = &photograph.picture;
+            let picture = pictures.picture(store.studio(), key).await?;
+            match picture.filter(|picture| is_whole(picture, &photograph)) {
                 Some(picture) => {
-                    let name = picture_name(shipment, id);
+                    let name = picture_name(photograph.shipment, key.id);
                     // A photograph is as small as it gets.
                     whole(&name, picture.to_vec(), CompressionMethod::Stored).await?;
                 }
@@ -139,4 +144,11 @@ async fn feed(
         last = Some(end);
     }
     Ok((holdings, without_picture))
+}
+
+/// Whether a picture is the one that was kept: by its size, and by its digest where that was written down.
+fn is_whole(picture: &[u8], photograph: &PhotographOut) -> bool {
+    let size = usize::try_from(photograph.bytes).is_ok_and(|bytes| bytes == picture.len());
+    let kept = photograph.picture.digest.as_deref();
+    size && kept.is_none_or(|kept| Sha256::digest(picture).as_slice() == kept)
 }
