@@ -4,6 +4,13 @@
 #[global_allocator]
 static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
 
-fn main() -> anyhow::Result<()> {
-    hummock_server::command(hummock_pages::file)
+fn main() -> std::process::ExitCode {
+    match hummock_server::command(hummock_pages::file) {
+        Ok(()) => std::process::ExitCode::SUCCESS,
+        Err(error) => {
+            // One line for whoever started it; nothing of where it stands in the program.
+            eprintln!("hummock: {error:#}");
+            std::process::ExitCode::FAILURE
+        }
+    }
 }

@@ -21,9 +21,8 @@ use tower_http::{
     request_id::{MakeRequestUuid, PropagateRequestIdLayer, SetRequestIdLayer},
     set_header::SetResponseHeaderLayer,
     timeout::RequestBodyTimeoutLayer,
-    trace::{DefaultMakeSpan, TraceLayer},
+    trace::TraceLayer,
 };
-use tracing::Level;
 
 use crate::{
     account, addresses, after,
@@ -108,6 +107,17 @@ fn routes() -> Routes {
 
 /// Everything under the version, whoever may ask for it.
 #[cfg(feature = "schema")]
+/// What the log says beside whatever happens in a request: by which method and path, and by which id its answer goes out.
+fn spoken_of<B>(request: &axum::http::Request<B>) -> tracing::Span {
+    let id = request.headers().get(&REQUEST_ID);
+    tracing::info_span!(
+        "request",
+        method = %request.method(),
+        path = request.uri().path(),
+        id = id.and_then(|id| id.to_str().ok()).unwrap_or_default(),
+    )
+}
+
 pub(crate) fn all_routes() -> Routes {
     routes().merge(network::devices::open_routes())
 }
@@ -124,8 +134,7 @@ const OWN_SCRIPTS_ONLY: HeaderValue = HeaderValue::from_static(
 pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
     let known = versioned(routes());
     let open = versioned(network::devices::open_routes());
-    let trace =
-        TraceLayer::new_for_http().make_span_with(DefaultMakeSpan::new().level(Level::INFO));
+    let trace = TraceLayer::new_for_http().make_span_with(spoken_of);
     // An archive is small already, and whoever fetches it wants to know how far it is.
     let pressed = DefaultPredicate::new().and(NotForContentType::const_new("application/zip"));
     let said = |name, value| SetResponseHeaderLayer::if_not_present(name, value);
@@ -140,6 +149,10 @@ pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
         .layer(said(
             header::X_CONTENT_TYPE_OPTIONS,
             HeaderValue::from_static("nosniff"),
+        ))
+        .layer(said(
+            HeaderName::from_static("cross-origin-resource-policy"),
+            HeaderValue::from_static("same-origin"),
         ))
         .layer(from_fn_with_state(ours, let_in))
         .layer(DefaultBodyLimit::max(LARGEST_BODY));

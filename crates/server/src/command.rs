@@ -13,7 +13,10 @@ use tracing_subscriber::{
 
 use crate::{
     Certificate, Clock, Documents, Listen, Network, Outside, Pages, Pictures, ServeOptions, Waits,
-    backup, description::DESCRIPTION, import, serve, serve::STUDIO,
+    backup,
+    description::DESCRIPTION,
+    import, serve,
+    serve::{Budgets, STUDIO},
 };
 
 /// Packing and shipping for the people who make and frame flat art.
@@ -222,6 +225,7 @@ pub async fn command(pages: Pages) -> Result<()> {
                 pictures: Pictures::at(&photographs.photographs)?,
                 outside: outside.outside(),
                 waits: Waits::default(),
+                most_connections: Budgets::default(),
             })
             .await
         }

@@ -89,18 +89,23 @@ impl Ours {
     fn look_at(
         &self,
         method: &Method,
-        authority: Option<&str>,
+        (authority, path): (Option<&str>, &str),
         headers: &HeaderMap,
     ) -> Result<(), Problem> {
         let authority = authority
             .filter(|authority| self.is_host(authority))
             .ok_or_else(Problem::not_this_host)?;
-        if matches!(*method, Method::GET | Method::HEAD | Method::OPTIONS) {
-            return Ok(());
-        }
         let elsewhere = headers
             .get(FETCH_SITE)
             .is_some_and(|site| site == "cross-site");
+        if matches!(*method, Method::GET | Method::HEAD | Method::OPTIONS) {
+            // Pages are opened from anywhere; what is worked out or read for them is not.
+            return if elsewhere && path.starts_with("/api/") {
+                Err(Problem::not_this_origin())
+            } else {
+                Ok(())
+            };
+        }
         let foreign = headers.get(header::ORIGIN).is_some_and(|origin| {
             origin
                 .to_str()
@@ -123,7 +128,8 @@ pub(crate) async fn let_in(State(ours): State<Ours>, request: Request, next: Nex
         .authority()
         .map(|authority| authority.as_str())
         .or_else(|| said.and_then(|host| host.to_str().ok()));
-    match ours.look_at(request.method(), authority, request.headers()) {
+    let asked = (authority, request.uri().path());
+    match ours.look_at(request.method(), asked, request.headers()) {
         Ok(()) => next.run(request).await,
         Err(problem) => problem.into_response(),
     }
@@ -183,7 +189,9 @@ mod tests {
                 .iter()
                 .map(|(name, value)| (name.clone(), HeaderValue::from_static(value)))
                 .collect();
-            ours().look_at(&method, Some(name), &headers).is_ok()
+            ours()
+                .look_at(&method, (Some(name), "/api/v1/shipments"), &headers)
+                .is_ok()
         };
         let name = "localhost:7373";
         let origin = |origin| [(header::ORIGIN, origin)];
@@ -204,6 +212,8 @@ mod tests {
         }
         assert!(!look(Method::DELETE, name, &[(FETCH_SITE, "cross-site")]));
         assert!(look(Method::DELETE, name, &[(FETCH_SITE, "same-origin")]));
+        assert!(!look(Method::GET, name, &[(FETCH_SITE, "cross-site")]));
+        assert!(look(Method::GET, name, &[(FETCH_SITE, "none")]));
     }
 
     #[test]

@@ -53,20 +53,46 @@ pub async fn import(
     with_shipments: bool,
     clock: Clock,
 ) -> Result<Imported> {
+    // Two that start at once take it in one after the other; who is killed lets go of it.
+    let _turn = store.turn_to_take_in(name).await?;
+    if let Some(studio) = store.studio_named(name).await? {
+        if store.is_taken_in(studio).await? {
+            // The folder may be gone by now: the studio has all that it needs.
+            if let Ok(house) = read_house(folder) {
+                top_up(&store.of(studio), &house.catalogue).await?;
+            }
+            return Ok(Imported {
+                studio,
+                created: false,
+                shipments: 0,
+            });
+        }
+        tracing::warn!("the start files were taken in half-way: they are taken in anew");
+        store.drop_half_taken_in(studio).await?;
+    }
     let settings: Settings = read(&folder.join("studio.json"))?;
     let house = read_house(folder)?;
-    let (studio, created) = store.create_studio(name, &settings, &house).await?;
-    let store = &store.of(studio);
+    let studio = store.begin_studio(name, &settings, &house).await?;
+    let shipments = take_in(&store.of(studio), folder, &settings, with_shipments, clock).await?;
+    store.mark_taken_in(studio).await?;
+    Ok(Imported {
+        studio,
+        created: true,
+        shipments,
+    })
+}
+
+/// Takes shipments and shelf of a folder into a studio that was just begun; returns how many shipments.
+async fn take_in(
+    store: &StudioStore,
+    folder: &Path,
+    settings: &Settings,
+    with_shipments: bool,
+    clock: Clock,
+) -> Result<usize> {
     let file = folder.join("shipments.json");
-    if !created {
-        top_up(store, &house.catalogue).await?;
-    }
-    if !created || !with_shipments || !file.exists() {
-        return Ok(Imported {
-            studio,
-            created,
-            shipments: 0,
-        });
+    if !with_shipments || !file.exists() {
+        return Ok(0);
     }
     let shipments = read_shipments(&file, clock.today())?;
     let house = store.house(Arc::default()).await?;
@@ -80,11 +106,7 @@ pub async fn import(
         store.create(&new).await?;
     }
     put_away(store, folder, &house, (settings.unit, clock)).await?;
-    Ok(Imported {
-        studio,
-        created,
-        shipments: shipments.len(),
-    })
+    Ok(shipments.len())
 }
 
 /// Takes parcels that went out before, each as it was weighed, into the archive.

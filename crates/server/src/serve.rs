@@ -8,7 +8,10 @@ use std::{
 };
 
 use anyhow::{Context, Result};
-use axum_server::{Handle, tls_rustls::RustlsConfig};
+use axum_server::{
+    Handle, Server,
+    tls_rustls::{RustlsAcceptor, RustlsConfig},
+};
 use hummock_core::shipment::EDITION;
 use hummock_store::{Store, StudioStore};
 use hyper_util::rt::TokioTimer;
@@ -22,7 +25,9 @@ use crate::{
     import::import,
     jobs::Jobs,
     leaving::keep_asking,
-    network::{Certificate, Door, Listen, Network, Passphrase, entrance::Entrance},
+    network::{
+        Capped, Certificate, Door, Listen, MostConnections, Network, Passphrase, entrance::Entrance,
+    },
     outside::{AllCarriers, Beside, Patience, Scale},
     pages::{PageShelf, Pages},
     pictures::Pictures,
@@ -64,6 +69,26 @@ pub struct ServeOptions {
     pub outside: Outside,
     /// How long anybody is kept waiting.
     pub waits: Waits,
+    /// How many connections may stand.
+    pub most_connections: Budgets,
+}
+
+/// How many connections may stand at once, each door by itself: no stranger takes the places of the machine's own pages.
+#[derive(Debug, Clone, Copy)]
+pub struct Budgets {
+    /// Of the machine itself.
+    pub machine: MostConnections,
+    /// Of the local network.
+    pub network: MostConnections,
+}
+
+impl Default for Budgets {
+    fn default() -> Self {
+        Self {
+            machine: MostConnections::MACHINE,
+            network: MostConnections::NETWORK,
+        }
+    }
 }
 
 /// How long whoever asks is kept waiting before being told that it did not work.
@@ -125,6 +150,7 @@ impl ServeOptions {
             pictures: Pictures::in_memory(),
             outside: Outside::default(),
             waits: Waits::default(),
+            most_connections: Budgets::default(),
         }
     }
 }
@@ -167,6 +193,12 @@ impl Drop for EndsWith {
 pub async fn serve(options: &ServeOptions) -> Result<Running> {
     // Whoever else in this process speaks TLS does it the same way; it may have been settled before.
     let _ = rustls::crypto::ring::default_provider().install_default();
+    // A connection is a file; what can't be raised stays as it is.
+    let _ = rlimit::increase_nofile_limit(u64::MAX);
+    // Before anything is stored or printed: who finds the port taken has changed nothing.
+    let listener = bound(options.address, "--port")?;
+    let nearby = options.listen.map(|listen| bound(listen.0, "--listen"));
+    let nearby = nearby.transpose()?;
     let store = Store::open(&options.database_url, options.waits.database).await?;
     let imported = import(
         &store,
@@ -194,8 +226,11 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
             options.database_url.clone(),
         )))
     });
-    let network = match options.listen {
-        Some(listen) => Some(open_network(listen, options, &store.of(imported.studio)).await?),
+    let network = match options.listen.zip(nearby) {
+        Some((listen, listener)) => {
+            let own = store.of(imported.studio);
+            Some(open_network(listen, listener, options, &own).await?)
+        }
         None => None,
     };
     let app = App::of(Parts {
@@ -226,11 +261,11 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     let keeping_up = EndsWith(tokio::spawn(keep_up(app.clone())));
     let asking = EndsWith(tokio::spawn(keep_asking(app.clone())));
     let handle = Handle::new();
-    let listener = bound(options.address, "--port")?;
     let address = listener.local_addr()?;
     let ours = |ips: &[IpAddr]| Ours::of(ips, &options.allow_hosts, &options.origins);
-    let mut server = axum_server::from_tcp(listener)?.handle(handle.clone());
-    be_patient(server.http_builder(), options.waits.head);
+    let server = axum_server::from_tcp(listener)?.handle(handle.clone());
+    let server = server.map(|inner| Capped::new(inner, options.most_connections.machine));
+    let server = patient(server, options.waits.head);
     let router = api::router(
         app.clone(),
         ours(&[address.ip()])?,
@@ -240,8 +275,12 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     let mut servers = vec![tokio::spawn(server.serve(service))];
     if let Some(open) = network {
         let tls = RustlsConfig::from_config(open.tls);
-        let mut server = axum_server::from_tcp_rustls(open.listener, tls)?.handle(handle.clone());
-        be_patient(server.http_builder(), options.waits.head);
+        let server = axum_server::from_tcp(open.listener)?.handle(handle.clone());
+        let server = server.map(|_| {
+            let tls = RustlsAcceptor::new(tls).handshake_timeout(options.waits.head);
+            Capped::new(tls, options.most_connections.network)
+        });
+        let server = patient(server, options.waits.head);
         let router = api::router(
             app.clone(),
             ours(&open.ips)?,
@@ -291,11 +330,11 @@ struct OpenNetwork {
 
 async fn open_network(
     listen: Listen,
+    listener: TcpListener,
     options: &ServeOptions,
     store: &StudioStore,
 ) -> Result<OpenNetwork> {
     let prepared = listen.prepare(&options.certificate)?;
-    let listener = bound(listen.0, "--listen")?;
     let addresses = prepared.origins(&options.allow_hosts, listener.local_addr()?.port());
     let mut first_passphrase = None;
     if store.passphrase().await?.is_none() {
@@ -325,15 +364,15 @@ fn bound(address: SocketAddr, option: &str) -> Result<TcpListener> {
     Ok(listener)
 }
 
-/// Waits for a slow head, but not for ever.
-fn be_patient<Executor>(
-    builder: &mut hyper_util::server::conn::auto::Builder<Executor>,
-    head: Duration,
-) {
-    builder
+/// Speaks HTTP/1.1 alone and waits for a slow head, but not for ever: who says nothing is hung up on.
+fn patient<A>(server: Server<SocketAddr, A>, head: Duration) -> Server<SocketAddr, A> {
+    let mut server = server.http1_only().first_request_timeout(head);
+    server
+        .http_builder()
         .http1()
         .timer(TokioTimer::new())
         .header_read_timeout(head);
+    server
 }
 
 impl Running {

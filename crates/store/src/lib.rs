@@ -30,7 +30,7 @@ pub use log::{LogSort, LogWanted, Logged};
 pub use photograph::{Photograph, PhotographOut, PictureKey};
 pub use shipment::{Computed, Edit, Move, NewShipment, Place, Stored, WriteRefused};
 pub use stock::{Draw, ShelfRefused, StockEvent, TakenLine};
-pub use studio::{Country, Settings, SettingsRefused, StudioId};
+pub use studio::{Country, Settings, SettingsRefused, StudioId, Turn};
 
 use std::{borrow::Cow, time::Duration};
 

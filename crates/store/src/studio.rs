@@ -6,7 +6,7 @@ use hummock_core::{
     shipment::{House, NamedCountry, OrderColumns},
 };
 use serde::{Deserialize, Serialize};
-use sqlx::types::Json;
+use sqlx::{AssertSqlSafe, PgTransaction, types::Json};
 use uuid::Uuid;
 
 use crate::{Store, StoreError, StudioStore, house};
@@ -91,6 +91,12 @@ impl Settings {
     }
 }
 
+/// Somebody's turn to take in start files, until it is dropped.
+#[derive(Debug)]
+pub struct Turn {
+    _transaction: PgTransaction<'static>,
+}
+
 impl Store {
     /// Returns the one handle to what a studio keeps.
     #[must_use]
@@ -112,6 +118,81 @@ impl Store {
             .fetch_optional(&self.pool)
             .await?;
         Ok(id.map(StudioId))
+    }
+
+    /// Waits until nobody else takes start files into a studio of a name, and keeps others waiting until it is dropped.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn turn_to_take_in(&self, name: &str) -> Result<Turn, StoreError> {
+        let mut transaction = self.pool.begin().await?;
+        sqlx::query("SELECT pg_advisory_xact_lock(hashtextextended($1, 0))")
+            .bind(name)
+            .execute(&mut *transaction)
+            .await?;
+        Ok(Turn {
+            _transaction: transaction,
+        })
+    }
+
+    /// Tells whether the start files of a studio were taken in to their end.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn is_taken_in(&self, studio: StudioId) -> Result<bool, StoreError> {
+        let done = sqlx::query_scalar("SELECT taken_in FROM studio WHERE id = $1")
+            .bind(studio.0)
+            .fetch_one(&self.pool)
+            .await?;
+        Ok(done)
+    }
+
+    /// Writes down that the start files of a studio were taken in to their end.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn mark_taken_in(&self, studio: StudioId) -> Result<(), StoreError> {
+        sqlx::query("UPDATE studio SET taken_in = true WHERE id = $1")
+            .bind(studio.0)
+            .execute(&self.pool)
+            .await?;
+        Ok(())
+    }
+
+    /// Drops a studio whose start files were taken in half-way, which nobody has opened yet.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn drop_half_taken_in(&self, studio: StudioId) -> Result<(), StoreError> {
+        let mut transaction = self.pool.begin().await?;
+        // Its shipments hold on to its rules, so that they go first.
+        for table in ["cutting", "shipment"] {
+            let gone = format!("DELETE FROM {table} WHERE studio_id = $1");
+            sqlx::query(AssertSqlSafe(gone))
+                .bind(studio.0)
+                .execute(&mut *transaction)
+                .await?;
+        }
+        sqlx::query("DELETE FROM studio WHERE id = $1 AND NOT taken_in")
+            .bind(studio.0)
+            .execute(&mut *transaction)
+            .await?;
+        transaction.commit().await?;
+        Ok(())
+    }
+
+    /// Creates a studio whose start files are still to be taken in.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn begin_studio(
+        &self,
+        name: &str,
+        settings: &Settings,
+        house: &House,
+    ) -> Result<StudioId, StoreError> {
+        let (studio, _) = self.put_studio(name, (settings, house), false).await?;
+        Ok(studio)
     }
 
     /// Returns the studio of an id, if there is one.
@@ -150,14 +231,24 @@ impl Store {
         settings: &Settings,
         house: &House,
     ) -> Result<(StudioId, bool), StoreError> {
+        self.put_studio(name, (settings, house), true).await
+    }
+
+    async fn put_studio(
+        &self,
+        name: &str,
+        (settings, house): (&Settings, &House),
+        taken_in: bool,
+    ) -> Result<(StudioId, bool), StoreError> {
         let mut transaction = self.pool.begin().await?;
         let made: Option<Uuid> = sqlx::query_scalar(
-            "INSERT INTO studio (id, name, settings) VALUES ($1, $2, $3)
+            "INSERT INTO studio (id, name, settings, taken_in) VALUES ($1, $2, $3, $4)
              ON CONFLICT (name) DO NOTHING RETURNING id",
         )
         .bind(Uuid::now_v7())
         .bind(name)
         .bind(Json(settings))
+        .bind(taken_in)
         .fetch_optional(&mut *transaction)
         .await?;
         let Some(id) = made else {

@@ -1,6 +1,7 @@
 //! The local network: tablets in the workshop, always by TLS, and only those that gave the studio's passphrase.
 
 mod authority;
+mod caps;
 pub(crate) mod devices;
 mod door;
 pub(crate) mod entrance;
@@ -10,6 +11,8 @@ mod slowing;
 
 pub use listen::{Certificate, Listen, NoNetwork};
 
+pub(crate) use caps::Capped;
+pub use caps::MostConnections;
 pub(crate) use door::{Caller, Door, let_known_in, say_whose};
 pub use entrance::Network;
 pub(crate) use passphrase::Passphrase;

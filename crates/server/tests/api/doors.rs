@@ -10,6 +10,8 @@ use tokio::{
     net::TcpStream,
 };
 
+use hummock_server::MostConnections;
+
 use crate::{Api, Demo, NoShipments, canvas, text};
 
 impl Api {
@@ -277,6 +279,50 @@ async fn whoever_sends_half_a_request_does_not_hold_up_the_end(
     let mut rest = Vec::new();
     half_a_head.read_to_end(&mut rest).await.ok();
     assert_eq!(String::from_utf8_lossy(&rest), "");
+}
+
+/// Who says nothing, or half of what another version of the protocol begins with, holds no connection for ever; and who opens
+/// more than may stand is hung up on at once.
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn silent_connections_are_few_and_short(NoShipments(database): &NoShipments) {
+    let most = MostConnections { in_all: 6, each: 6 };
+    let api = Api::start_with(database.pool(), false, |options| {
+        options.most_connections.machine = most;
+    })
+    .await;
+    let mut silent = Vec::new();
+    for said in [&b""[..], b"P", b"PRI * HTTP/2.0", b"G", b"\r\n", b""] {
+        let mut stream = api.connected().await;
+        stream.write_all(said).await.expect("it is sent");
+        silent.push(stream);
+    }
+    let mut rest = Vec::new();
+    api.connected().await.read_to_end(&mut rest).await.ok();
+    assert!(rest.is_empty(), "one too many is hung up on without a word");
+    for mut stream in silent {
+        let mut said = Vec::new();
+        stream.read_to_end(&mut said).await.ok();
+        let said = String::from_utf8_lossy(&said).into_owned();
+        assert!(!said.starts_with("HTTP/1.1 2"), "{said}");
+    }
+    api.get("/api/v1/health").await;
+}
+
+/// A page of elsewhere can't have this machine work for it, nor show what it reads.
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_page_of_another_site_reads_nothing_of_the_api(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
+    let get = |path: &str| api.ask(Method::GET, path);
+    let (status, problem, headers) =
+        answered(get("/api/v1/shipments").header("sec-fetch-site", "cross-site")).await;
+    assert_eq!(status, StatusCode::FORBIDDEN);
+    assert_eq!(problem["type"], "/problems/not-this-origin");
+    assert_eq!(headers["cross-origin-resource-policy"], "same-origin");
+    // A link to a page of the studio is followed from anywhere.
+    let (status, ..) = answered(get("/").header("sec-fetch-site", "cross-site")).await;
+    assert_eq!(status, StatusCode::OK);
 }
 
 #[test_context(NoShipments)]

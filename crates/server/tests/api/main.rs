@@ -14,6 +14,7 @@ mod packing;
 mod photographs;
 mod races;
 mod shelf;
+mod starting;
 mod stores;
 mod tariffs;
 mod ways;
