@@ -72,7 +72,7 @@ impl StudioStore {
 }
 
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 11] = [
+const TABLES: [(&str, &str); 13] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -101,6 +101,14 @@ const TABLES: [(&str, &str); 11] = [
     (
         "studios by name",
         include_str!("../migrations/0011_studios_by_name.sql"),
+    ),
+    (
+        "kept pictures",
+        include_str!("../migrations/0012_kept_pictures.sql"),
+    ),
+    (
+        "import done",
+        include_str!("../migrations/0013_import_done.sql"),
     ),
 ];
 const MOST_CONNECTIONS: u32 = 16;

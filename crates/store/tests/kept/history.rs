@@ -385,3 +385,38 @@ async fn a_stored_field_that_there_is_no_longer_takes_nothing_down(Tables(databa
     let stored = store.shipment(first.id).await.expect("it answers");
     assert_eq!(stored.expect("it is there").inputs.title, "one");
 }
+
+/// A file of tables that nobody lists would never be run.
+#[test_context(Tables)]
+#[tokio::test]
+async fn every_file_of_tables_was_run(Tables(database): &Tables) {
+    let folder = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("migrations");
+    let files = std::fs::read_dir(folder).expect("the folder").count();
+    let run: i64 = sqlx::query_scalar("SELECT count(*) FROM _sqlx_migrations")
+        .fetch_one(database.pool())
+        .await
+        .expect("a count");
+    assert_eq!(usize::try_from(run), Ok(files));
+}
+
+/// A word that this program does not know is an error, and taken for nothing else.
+#[test_context(Tables)]
+#[tokio::test]
+async fn a_stored_word_that_is_unknown_is_an_error(Tables(database): &Tables) {
+    let store = studio(database.pool().clone()).await;
+    let inputs = titled("Peat Bank");
+    let id = Uuid::now_v7();
+    let new = NewShipment {
+        id,
+        edit: None,
+        handed: None,
+        computed: computed(&store, &inputs).await,
+        inputs,
+    };
+    store.create(&new).await.expect("it is kept");
+    sqlx::raw_sql("ALTER TABLE shipment DROP CONSTRAINT shipment_place_check; UPDATE shipment SET place = 'attic'")
+        .execute(database.pool())
+        .await
+        .expect("somebody wrote it");
+    assert!(store.shipment(id).await.is_err());
+}
