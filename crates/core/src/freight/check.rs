@@ -145,7 +145,7 @@ impl Tariff {
             for (index, kind) in kinds.iter().enumerate() {
                 look.demand(
                     !never.contains(kind),
-                    &format!("{at}/{index}"),
+                    format!("{at}/{index}"),
                     format!(
                         "{} is not reckoned on {}",
                         at.trim_end_matches("_on"),
@@ -198,7 +198,7 @@ impl Tariff {
                     let taken = before.countries.contains(country);
                     look.demand(
                         !(whole && taken),
-                        &format!("{place}/countries/{index}"),
+                        format!("{place}/countries/{index}"),
                         format!(
                             "all of {country} is taken by zone \"{}\" before it",
                             before.name
@@ -207,7 +207,7 @@ impl Tariff {
                     for (index, prefix) in zone.postcode_prefixes.iter().enumerate() {
                         look.demand(
                             !(taken && before.postcode_prefixes.contains(prefix)),
-                            &format!("{place}/postcode_prefixes/{index}"),
+                            format!("{place}/postcode_prefixes/{index}"),
                             format!(
                                 "\"{prefix}\" is taken by zone \"{}\" before it",
                                 before.name
@@ -235,7 +235,7 @@ impl Tariff {
                 use LineKind::{Base, Further, Surcharge};
                 look.demand(
                     [Base, Further, Surcharge].contains(kind),
-                    &format!("{place}/of/{index}"),
+                    format!("{place}/of/{index}"),
                     format!(
                         "a discount goes off base, further or surcharge, not {}",
                         kind.key()
@@ -319,7 +319,7 @@ impl Tariff {
         }
         look.demand(
             !service.prices.is_empty() || !service.formats.is_empty(),
-            &format!("{at}/prices"),
+            format!("{at}/prices"),
             "give prices by weight, or formats",
         );
         self.check_prices(&service.prices, &format!("{at}/prices"), look);
@@ -359,7 +359,7 @@ impl Tariff {
         }
         look.demand(
             cover.included <= cover.most,
-            &format!("{place}/most"),
+            format!("{place}/most"),
             format!(
                 "it is {}, and {} are included already",
                 cover.most, cover.included
@@ -371,7 +371,7 @@ impl Tariff {
             } else {
                 cover.step.is_zero() || cover.step >= LEAST_STEP
             },
-            &format!("{place}/step"),
+            format!("{place}/step"),
             format!("more cover than is included is sold in steps: say how large they are, at least {LEAST_STEP}"),
         );
         for (index, exclusion) in cover.exclusions.iter().enumerate() {
@@ -395,7 +395,7 @@ impl Tariff {
             self.check_zone(&price.zone, &format!("{place}/zone"), look);
             look.demand(
                 !price.steps.is_empty(),
-                &format!("{place}/steps"),
+                format!("{place}/steps"),
                 "give at least one step",
             );
             look.few(&format!("{place}/steps"), price.steps.len());
@@ -409,7 +409,7 @@ impl Tariff {
                 );
                 look.demand(
                     mg(step.up_to) > before,
-                    &format!("{place}/up_to_g"),
+                    format!("{place}/up_to_g"),
                     format!(
                         "{} g is not above the step before it: put the lightest first",
                         step.up_to.as_g()
@@ -442,7 +442,7 @@ impl Tariff {
             look.named(format!("{place}/name"), &rule.name, LONGEST_NAME);
             look.demand(
                 !known.contains(&rule.name.as_str()),
-                &format!("{place}/name"),
+                format!("{place}/name"),
                 format!("there is a rule \"{}\" before it", rule.name),
             );
             self.check_when(&rule.when, &format!("{place}/when"), look);
@@ -456,15 +456,15 @@ impl Tariff {
                     look.demand(
                         (-PERCENT..=Decimal::ONE_THOUSAND).contains(percent)
                             && percent.scale() <= PLACES,
-                        &format!("{named}/percent"),
+                        format!("{named}/percent"),
                         format!("it is {percent}; give per cent from -100 to 1000"),
                     );
-                    look.demand(!of.is_empty(), &format!("{named}/of"), "say of which lines");
+                    look.demand(!of.is_empty(), format!("{named}/of"), "say of which lines");
                     for (index, name) in of.iter().enumerate() {
                         look.demand(
                             ["base", "surcharge"].contains(&name.as_str())
                                 || known.contains(&name.as_str()),
-                            &format!("{named}/of/{index}"),
+                            format!("{named}/of/{index}"),
                             format!(
                                 "\"{name}\" is neither base nor surcharge nor a rule before it"
                             ),
@@ -481,7 +481,7 @@ impl Tariff {
                 What::Steps { by, steps } => {
                     look.demand(
                         !steps.is_empty(),
-                        &format!("{named}/steps"),
+                        format!("{named}/steps"),
                         "give at least one step",
                     );
                     look.few(&format!("{named}/steps"), steps.len());
@@ -500,7 +500,7 @@ impl Tariff {
                         };
                         look.demand(
                             over > before,
-                            &format!("{place}/over"),
+                            format!("{place}/over"),
                             format!(
                                 "{} is not above the step before it: put the least first",
                                 step.over
@@ -514,7 +514,7 @@ impl Tariff {
             for (index, name) in rule.replaces.iter().enumerate() {
                 look.demand(
                     known.contains(&name.as_str()),
-                    &format!("{place}/replaces/{index}"),
+                    format!("{place}/replaces/{index}"),
                     format!("\"{name}\" is no rule before it"),
                 );
             }
@@ -716,13 +716,13 @@ impl Zone {
         look.named(format!("{at}/name"), &self.name, LONGEST_NAME);
         look.demand(
             !self.countries.is_empty(),
-            &format!("{at}/countries"),
+            format!("{at}/countries"),
             "give at least one country",
         );
         for (index, country) in self.countries.iter().enumerate() {
             look.demand(
                 country.len() == 2 && country.bytes().all(|byte| byte.is_ascii_uppercase()),
-                &format!("{at}/countries/{index}"),
+                format!("{at}/countries/{index}"),
                 format!("\"{country}\" is no country: write two capital letters"),
             );
         }
@@ -765,7 +765,7 @@ fn check_prefixes(prefixes: &[String], at: &str, look: &mut Refusals) {
         let open = prefix.strip_suffix('*').unwrap_or(prefix);
         look.demand(
             !open.is_empty() && open.chars().all(|c| c.is_uppercase() || c.is_ascii_digit() || c == ' ' || c == '-'),
-            &format!("{at}/{index}"),
+            format!("{at}/{index}"),
             format!("\"{prefix}\": write capitals and figures, and * at the end where every code that begins so is meant"),
         );
     }
@@ -774,7 +774,7 @@ fn check_prefixes(prefixes: &[String], at: &str, look: &mut Refusals) {
 fn check_days(from: u32, to: u32, at: &str, look: &mut Refusals) {
     look.demand(
         from <= to && to <= MOST_DAYS,
-        &format!("{at}/days_to"),
+        format!("{at}/days_to"),
         format!("{from} to {to} days: give the shorter first, and at most {MOST_DAYS}"),
     );
 }
@@ -783,7 +783,7 @@ fn check_collection(collection: Option<&Collection>, at: &str, look: &mut Refusa
     if let Some(collection) = collection {
         look.demand(
             !collection.days.is_empty(),
-            &format!("{at}/days"),
+            format!("{at}/days"),
             "name the days on which parcels are fetched",
         );
     }

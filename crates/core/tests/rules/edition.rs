@@ -10,8 +10,8 @@ fn without_words(value: Value) -> Value {
     match value {
         Value::Object(fields) => {
             let kept = fields.into_iter().filter(|(name, value)| {
-                !(matches!(name.as_str(), "description" | "example" | "examples")
-                    && !value.is_object())
+                !matches!(name.as_str(), "description" | "example" | "examples")
+                    || value.is_object()
             });
             kept.map(|(name, value)| (name, without_words(value)))
                 .collect()

@@ -575,8 +575,8 @@ proptest! {
         let larger = EVERY.into_iter().zip(more).fold(parcel, |grown, (along, by)| {
             moved(&grown, along, by).expect("it grew")
         });
-        if let (Some(less), Some(more)) = (total(&tariff, &parcel), total(&tariff, &larger)) {
-            if more < less {
+        if let (Some(less), Some(more)) = (total(&tariff, &parcel), total(&tariff, &larger))
+            && more < less {
                 // A table or a rule that makes the difference is said to have a dip.
                 let (before, after) = (quote(&tariff, &parcel), quote(&tariff, &larger));
                 let differ = |one: &Quote, other: &Quote| -> Vec<String> {
@@ -587,7 +587,6 @@ proptest! {
                 let told = dips.iter().any(|dip| at.iter().any(|place| dip.place.starts_with(place)));
                 prop_assert!(told, "{less} and then {more}: {at:?} beside {dips:?}");
             }
-        }
     }
 
     #[test]
