@@ -560,14 +560,15 @@ impl<'a> Order<'a> {
                 (side, show_length(layer.envelope.long_side(), self.told_in))
             });
         let laid_in = !matches!(layer.make, Make::Mailer(_) | Make::Tube(_));
+        let lined = inside.contains(&LayerSlot::Lining);
+        // What slides into its mailer is lined before.
+        if lined && !laid_in {
+            self.lay(LayerSlot::Lining, Stage::Box);
+        }
         self.lay(slot, Stage::Box);
         if laid_in {
-            let lining = inside
-                .iter()
-                .copied()
-                .filter(|slot| *slot == LayerSlot::Lining);
-            for slot in lining {
-                self.lay(slot, Stage::Box);
+            if lined {
+                self.lay(LayerSlot::Lining, Stage::Box);
             }
             if slot == LayerSlot::Box {
                 self.enclose(LayerSlot::BoxPapers, Stage::Box, |place| {

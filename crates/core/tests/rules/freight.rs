@@ -527,6 +527,11 @@ proptest! {
         for service in &mut tariff.services {
             service.rules.clear();
             service.formats.clear();
+            // What is too large for it is refused, and says nothing of prices.
+            service.limits.longest = Length::mm(5000.0);
+            service.limits.second = None;
+            service.limits.length_plus_girth = Length::mm(20_000.0);
+            service.limits.mass = Mass::kg(100.0);
         }
         let Some(total) = total(&tariff, &parcel) else {
             return Err(TestCaseError::reject("it is not taken"));

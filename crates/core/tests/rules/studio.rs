@@ -214,7 +214,13 @@ pub(crate) fn any_choices() -> impl Strategy<Value = Choices> {
     (layers, each).prop_map(|(layers, each)| {
         let mut drawn = serde_json::Map::new();
         for (choice, (chance, at)) in Choices::EACH.iter().zip(each) {
-            if chance < 0.1 || is_common(choice.key) && chance < 0.5 {
+            let often = match choice.key {
+                key if is_common(key) => 0.5,
+                // They refuse most pieces.
+                "carriage" | "bought_box" | "pocket_board" => 0.03,
+                _ => 0.1,
+            };
+            if chance < often {
                 drawn.insert(choice.key.to_owned(), drawn_value(choice, at));
             }
         }
