@@ -107,17 +107,6 @@ fn routes() -> Routes {
 
 /// Everything under the version, whoever may ask for it.
 #[cfg(feature = "schema")]
-/// What the log says beside whatever happens in a request: by which method and path, and by which id its answer goes out.
-fn spoken_of<B>(request: &axum::http::Request<B>) -> tracing::Span {
-    let id = request.headers().get(&REQUEST_ID);
-    tracing::info_span!(
-        "request",
-        method = %request.method(),
-        path = request.uri().path(),
-        id = id.and_then(|id| id.to_str().ok()).unwrap_or_default(),
-    )
-}
-
 pub(crate) fn all_routes() -> Routes {
     routes().merge(network::devices::open_routes())
 }
@@ -129,6 +118,17 @@ fn versioned(routes: Routes) -> Router<App> {
 const OWN_SCRIPTS_ONLY: HeaderValue = HeaderValue::from_static(
     "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
 );
+
+/// What the log says beside whatever happens in a request: by which method and path, and by which id its answer goes out.
+fn spoken_of<B>(request: &axum::http::Request<B>) -> tracing::Span {
+    let id = request.headers().get(&REQUEST_ID);
+    tracing::info_span!(
+        "request",
+        method = %request.method(),
+        path = request.uri().path(),
+        id = id.and_then(|id| id.to_str().ok()).unwrap_or_default(),
+    )
+}
 
 /// Returns the whole application: API, its description and page, and the pages.
 pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
