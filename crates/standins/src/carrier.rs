@@ -26,6 +26,7 @@ use jiff::{ToSpan as _, civil::Date};
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 use serde_json::json;
+use strum::EnumCount;
 
 /// A carrier's service that is none.
 #[derive(Debug)]
@@ -111,7 +112,7 @@ pub struct Fault {
 }
 
 /// What goes wrong.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, EnumCount)]
 #[serde(rename_all = "snake_case")]
 pub enum FaultKind {
     /// Nothing.
@@ -145,7 +146,7 @@ pub enum FaultKind {
 
 impl FaultKind {
     /// Every fault, for whoever draws one.
-    pub const ALL: [Self; 13] = [
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
         Self::None,
         Self::Slow,
         Self::Unavailable,

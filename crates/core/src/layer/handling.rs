@@ -10,19 +10,19 @@ use crate::{house::LookKind, quantity::Length, space::LayerSlot};
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Tool {
-    /// Cotton ones.
+    /// Cotton gloves.
     Gloves,
-    /// With a fresh blade.
+    /// A knife with a fresh blade.
     Knife,
-    /// Under the knife.
+    /// The mat under the knife.
     Mat,
-    /// To cut along.
+    /// The steel rule that one cuts along.
     SteelRule,
-    /// For scores.
+    /// The tool that makes scores.
     Creaser,
-    /// And a felt pen.
+    /// A pencil and a felt pen.
     Pencil,
-    /// With its roll.
+    /// The tape gun with its roll.
     TapeGun,
 }
 
@@ -68,13 +68,13 @@ pub struct Undone {
 /// A rectangle that has to come out of one sheet.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum OfSheet {
-    /// Of board: width and height.
+    /// A board of this width and height.
     Board([Length; 2]),
-    /// Of foam: width, height, and the thickness of the pad.
+    /// A foam pad of this width and height, and of this thickness.
     Foam([Length; 2], Length),
 }
 
-/// What could hurt whoever makes a layer.
+/// The danger of making a layer.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Caution {
     /// Nothing more than any work does.
@@ -107,7 +107,7 @@ pub struct Handling {
     pub tools: &'static [Tool],
     /// The question once it lies; `None` if nothing is looked at.
     pub look: Option<Look>,
-    /// What could hurt whoever makes it.
+    /// The danger of making it.
     pub caution: Caution,
     /// How the buyer takes it off; `None` if it comes off with another layer.
     pub undone: Option<Undone>,

@@ -1,4 +1,4 @@
-//! What is asked between the layers, and what to do where the answer is no.
+//! The questions between two layers, each with what to do if the answer is no.
 
 use crate::{house::LookKind, layer::Look};
 
