@@ -220,6 +220,7 @@ impl Drawing {
             });
         }
         for rest in sheet.rest.iter().filter(|rest| rest.worth_keeping) {
+            let rest = rest.piece;
             let [x, y, wide, tall] = [rest.x, rest.y, rest.width, rest.height].map(Length::as_mm);
             lines.extend(rectangle(LineKind::Rest, [x, y], [x + wide, y + tall]));
         }

@@ -5,12 +5,12 @@ use hummock_core::{
     shipment::{ShipmentInputs, Summary},
 };
 use serde::Deserialize;
-use serde_json::Value;
 use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
 use uuid::Uuid;
 
 use crate::{
     HouseVersion, Place, StoreError, StudioStore,
+    row::HandedRow,
     shipment::{is_behind, summary_of},
 };
 
@@ -275,7 +275,7 @@ impl StudioStore {
         &self,
         most: i64,
     ) -> Result<Vec<(Uuid, ShipmentInputs, HandedParcel)>, StoreError> {
-        let rows: Vec<(Uuid, i32, Value, Json<HandedParcel>)> = sqlx::query_as(
+        let rows: Vec<HandedRow<Json<HandedParcel>>> = sqlx::query_as(
             "SELECT shipment.id, schema, inputs, handed
              FROM shipment
              JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
@@ -290,8 +290,8 @@ impl StudioStore {
         .await?;
         Ok(rows
             .into_iter()
-            .map(|(id, schema, inputs, Json(handed))| {
-                let inputs = ShipmentInputs::from_stored(schema.unsigned_abs(), inputs);
+            .map(|row| {
+                let (id, inputs, Json(handed)) = row.read();
                 (id, inputs, handed)
             })
             .collect())

@@ -1,12 +1,12 @@
 //! The log: every parcel that left, searched, filtered and sorted here.
 
-use hummock_core::{record::LogRow, sending::HandedParcel, shipment::ShipmentInputs};
+use hummock_core::{record::LogRow, sending::HandedParcel};
 use serde::Deserialize;
 use serde_json::Value;
 use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
 use uuid::Uuid;
 
-use crate::{StoreError, StudioStore};
+use crate::{StoreError, StudioStore, row::HandedRow};
 
 /// What the log is sorted by.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Deserialize)]
@@ -196,7 +196,7 @@ impl StudioStore {
     /// # Errors
     /// [`StoreError`].
     pub async fn catch_up_log(&self) -> Result<usize, StoreError> {
-        let left: Vec<(Uuid, i32, Value, Value)> = sqlx::query_as(
+        let left: Vec<HandedRow<Value>> = sqlx::query_as(
             "SELECT shipment.id, schema, inputs, handed
              FROM shipment
              JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
@@ -207,8 +207,8 @@ impl StudioStore {
         .fetch_all(&self.pool)
         .await?;
         let many = left.len();
-        for (id, schema, inputs, handed) in left {
-            let inputs = ShipmentInputs::from_stored(schema.unsigned_abs(), inputs);
+        for row in left {
+            let (id, inputs, handed) = row.read();
             let Ok(handed) = serde_json::from_value::<HandedParcel>(handed) else {
                 continue;
             };

@@ -1,12 +1,42 @@
-//! Reading words of a row: what this program does not know is an error, and never taken for something else.
+//! Reading rows: a word that this program does not know is an error, and never taken for something else.
 
 use std::str::FromStr;
 
+use hummock_core::shipment::ShipmentInputs;
+use serde_json::Value;
 use sqlx::{
-    Decode, Postgres, Type,
+    Decode, FromRow, Postgres, Row as _, Type,
     error::BoxDynError,
-    postgres::{PgTypeInfo, PgValueRef},
+    postgres::{PgRow, PgTypeInfo, PgValueRef},
 };
+use uuid::Uuid;
+
+/// A shipment that left: its inputs as they are stored, and the parcel as it was handed over.
+pub(crate) struct HandedRow<H> {
+    id: Uuid,
+    schema: i32,
+    inputs: Value,
+    handed: H,
+}
+
+impl<'r, H: Decode<'r, Postgres> + Type<Postgres>> FromRow<'r, PgRow> for HandedRow<H> {
+    fn from_row(row: &'r PgRow) -> sqlx::Result<Self> {
+        Ok(Self {
+            id: row.try_get("id")?,
+            schema: row.try_get("schema")?,
+            inputs: row.try_get("inputs")?,
+            handed: row.try_get("handed")?,
+        })
+    }
+}
+
+impl<H> HandedRow<H> {
+    /// Returns its id, its inputs brought up to date, and its parcel.
+    pub(crate) fn read(self) -> (Uuid, ShipmentInputs, H) {
+        let inputs = ShipmentInputs::from_stored(self.schema.unsigned_abs(), self.inputs);
+        (self.id, inputs, self.handed)
+    }
+}
 
 /// A word or a day that stands in a column as text.
 pub(crate) struct Word<T>(pub T);

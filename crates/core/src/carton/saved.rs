@@ -156,6 +156,18 @@ const CLOSED_BOARDS: f64 = 4.0;
 const WALL_BOARDS: f64 = 2.0;
 
 impl SavedCarton {
+    /// Returns its inside: along its opening, across it, and deep.
+    #[must_use]
+    pub const fn sides(self) -> [Length; 3] {
+        [self.0.length, self.0.width, self.0.height]
+    }
+
+    /// Returns how far it is around its opening.
+    #[must_use]
+    pub fn around(self) -> Length {
+        (self.0.length + self.0.width) * 2.0
+    }
+
     /// Returns its own blank, as it would be if it were opened.
     #[must_use]
     pub fn blank(self, allowances: &Allowances) -> Blank {
@@ -478,6 +490,8 @@ impl Sleeve {
 
 #[cfg(test)]
 mod tests {
+    use proptest::prelude::*;
+
     use super::*;
 
     fn saved() -> SavedCarton {
@@ -610,5 +624,63 @@ mod tests {
         assert!(matches!(deeper(219.0), Err(NoWay::NoSleeve { .. })));
         assert!(deeper(220.0).is_ok() && deeper(400.0).is_ok());
         assert!(matches!(deeper(401.0), Err(NoWay::NoSleeve { .. })));
+    }
+
+    proptest! {
+        /// What two cartons make holds what goes in, they lap enough, each is cut down only, and whichever is named first.
+        #[test]
+        fn two_that_are_joined_hold_what_goes_in_and_lap_enough(
+            one in [200.0..1200.0, 100.0..900.0, 40.0..300.0_f64],
+            // As wide, a little wider, or anything.
+            wider in prop_oneof![Just(0.0), -5.0..5.0, 8.0..40.0_f64, -300.0..300.0_f64],
+            other in [200.0..1200.0, 40.0..300.0_f64],
+            [long, narrower, shallower] in [0.0..1.0_f64, 0.0..20.0_f64, 0.0..1.0_f64],
+        ) {
+            let [first, second] = [one, [other[0], (one[1] + wider).max(50.0), other[1]]].map(of);
+            let [least, most] = first.joined_range(second).map(Length::as_mm);
+            let deepest = first.0.height.min(second.0.height).as_mm();
+            let sides = [
+                least - 20.0 + long * (most - least + 40.0),
+                (first.0.width.min(second.0.width).as_mm() - narrower).max(1.0),
+                (deepest * shallower).max(1.0),
+            ]
+            .map(Length::mm);
+            let join = first.joined_to(second, sides);
+            let turned = second.joined_to(first, sides);
+            prop_assert_eq!(join.is_ok(), turned.is_ok());
+            prop_assume!(join.is_ok());
+            let [join, turned] = [join, turned].map(|join| join.expect("it is one both ways"));
+            prop_assert_eq!(join.inside, turned.inside);
+            for (have, wanted) in join.inside.into_iter().zip(sides) {
+                prop_assert!(have >= wanted, "{} holds no {}", have.as_mm(), wanted.as_mm());
+            }
+            for (shell, inside) in join.shell.into_iter().zip(join.inside) {
+                prop_assert!(shell >= inside);
+            }
+            let least_lap = LEAST_LAP.max(join.inside[0] * LAP_SHARE).as_mm();
+            prop_assert!(join.lap.as_mm() >= least_lap - 1e-6);
+            // Both lengths, without what is cut off and where they lap, are the length inside.
+            let whole = first.0.length + second.0.length - join.take_off - join.lap;
+            prop_assert!((whole - join.inside[0]).as_mm().abs() < 1e-6);
+            for (depth, carton) in join.depths.into_iter().zip([first, second]) {
+                prop_assert!(depth <= carton.0.height);
+                let by = carton.0.height - depth;
+                prop_assert!(by == Length::ZERO || carton.cut_to_depth(depth, &Allowances::default()).is_ok());
+            }
+            // The outer one takes the inner one, closed, or its tongues, trimmed.
+            let (inner, outer) = if join.second_outside { (first, second) } else { (second, first) };
+            let [inner_deep, outer_deep] = in_order(join.depths, join.second_outside);
+            match join.trim {
+                None => {
+                    prop_assert!(outer.0.width >= inner.0.width + inner.0.caliper * 2.0);
+                    prop_assert!(outer_deep >= inner_deep + inner.0.caliper * 4.0);
+                }
+                Some(trim) => {
+                    prop_assert!(outer.0.width >= inner.0.width - trim * 2.0 + inner.0.caliper * 2.0);
+                    prop_assert!(outer_deep >= inner_deep - trim * 2.0 + inner.0.caliper * 2.0);
+                    prop_assert_eq!(join.tongue, Some(join.lap));
+                }
+            }
+        }
     }
 }

@@ -19,6 +19,7 @@ mod solve;
 mod tree;
 
 use rust_decimal::{Decimal, prelude::ToPrimitive};
+use serde::{Deserialize, Serialize};
 
 use crate::quantity::Length;
 use cuts::cut_up;
@@ -80,7 +81,9 @@ pub struct Placement {
 }
 
 /// Which way a cut is measured.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "lowercase")]
 pub enum CutAxis {
     /// Across: the cut itself runs up.
     X,
@@ -88,29 +91,40 @@ pub enum CutAxis {
     Y,
 }
 
-/// A knife line from edge to edge of one piece; the blade's width lies beyond it.
-#[derive(Debug, Clone, Copy, PartialEq)]
+/// A knife line from edge to edge of one piece.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = CuttingCut))]
 pub struct KnifeLine {
-    /// Which way it is measured.
+    /// Its place in the order of cutting, counted from 1.
+    pub n: usize,
+    /// `x`: at a distance across, running up; `y`: at a distance up, running across.
     pub axis: CutAxis,
-    /// From the lower left corner of the sheet.
+    /// The blade's near edge, from the lower left corner of the sheet; what it takes away lies beyond.
+    #[serde(rename = "at_mm")]
     pub at: Length,
-    /// Where it begins, the other way.
+    /// Where the cut begins, the other way.
+    #[serde(rename = "from_mm")]
     pub from: Length,
-    /// Where it ends.
+    /// Where the cut ends, the other way.
+    #[serde(rename = "to_mm")]
     pub to: Length,
 }
 
 /// A piece that is left over.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = CuttingRest))]
 pub struct Remainder {
-    /// From the lower left corner of the sheet.
+    /// Its left edge, from the lower left corner of the sheet.
+    #[serde(rename = "x_mm")]
     pub x: Length,
-    /// From the lower left corner of the sheet.
+    /// Its lower edge, from the lower left corner of the sheet.
+    #[serde(rename = "y_mm")]
     pub y: Length,
     /// Across.
+    #[serde(rename = "width_mm")]
     pub width: Length,
     /// Up.
+    #[serde(rename = "height_mm")]
     pub height: Length,
 }
 
@@ -290,7 +304,9 @@ impl CuttingJob {
                     cuts: cut
                         .lines
                         .iter()
-                        .map(|line| KnifeLine {
+                        .zip(1..)
+                        .map(|(line, n)| KnifeLine {
+                            n,
                             axis: match line.axis {
                                 Axis::X => CutAxis::X,
                                 Axis::Y => CutAxis::Y,

@@ -64,24 +64,17 @@ pub(crate) struct SavedCartons {
 
 /// What becomes of a carton.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub(super) struct SavedWay {
-    carton: SavedCarton,
-    /// Cut round and pushed together again.
-    shorter: Option<LengthCut>,
-    /// Pushed into another, or another into it.
-    joined: Option<(SavedCarton, LengthJoin)>,
-    deep: Deep,
-}
-
-/// What becomes of its depth.
-#[derive(Debug, Clone, Copy, PartialEq)]
-enum Deep {
-    /// Nothing.
-    AsIs,
-    /// It is cut down to this.
-    Cut(Length),
-    /// It is made deeper.
-    Sleeved(Sleeve),
+pub(super) enum SavedWay {
+    /// It is used as it is; a little too deep, it is filled.
+    AsIs(SavedCarton),
+    /// It is cut down to a depth.
+    CutDown(SavedCarton, Length),
+    /// A sleeve makes it deeper.
+    Sleeved(SavedCarton, Sleeve),
+    /// It is cut round and pushed together again; its depth is then this, cut down or as it was.
+    Shorter(SavedCarton, LengthCut, Length),
+    /// It is pushed into a second one, or the second one into it.
+    Joined([SavedCarton; 2], LengthJoin),
 }
 
 impl SavedWay {
@@ -104,17 +97,7 @@ impl SavedWay {
     ) -> Option<Self> {
         if let Some(second) = second {
             let join = carton.joined_to(second, [long, short, deep]).ok()?;
-            let own = join.depths[0];
-            return Some(Self {
-                carton,
-                shorter: None,
-                joined: Some((second, join)),
-                deep: if own < carton.0.height {
-                    Deep::Cut(own)
-                } else {
-                    Deep::AsIs
-                },
-            });
+            return Some(Self::Joined([carton, second], join));
         }
         let BoxSize {
             length,
@@ -136,69 +119,92 @@ impl SavedWay {
         if long > length || short > width {
             return None;
         }
-        let way = |deep| Self {
-            carton,
-            shorter,
-            joined: None,
-            deep,
-        };
-        if deep <= height {
-            let cut = carton.cut_to_depth(deep, &Allowances::default());
-            return Some(way(cut.map_or(Deep::AsIs, |_| Deep::Cut(deep))));
+        let cut_down = || carton.cut_to_depth(deep, &Allowances::default()).is_ok();
+        match shorter {
+            Some(_) if deep > height => None,
+            Some(cut) => {
+                let deep = if cut_down() { deep } else { height };
+                Some(Self::Shorter(carton, cut, deep))
+            }
+            None if deep > height => {
+                // Where a little more is wanted than a sleeve can make, it is made the least that one does.
+                let sleeve = carton
+                    .made_deeper(deep, sleeve_caliper)
+                    .or_else(|_| {
+                        carton.made_deeper(deep.max(carton.least_sleeved()), sleeve_caliper)
+                    })
+                    .ok()?;
+                let inside = sleeve.inside();
+                let takes = long.snapped_to(inside.length) <= inside.length
+                    && short.snapped_to(inside.width) <= inside.width;
+                takes.then_some(Self::Sleeved(carton, sleeve))
+            }
+            None if cut_down() => Some(Self::CutDown(carton, deep)),
+            None => Some(Self::AsIs(carton)),
         }
-        if shorter.is_some() {
-            return None;
+    }
+
+    /// Returns the carton, the first of two.
+    const fn carton(self) -> SavedCarton {
+        match self {
+            Self::AsIs(carton)
+            | Self::CutDown(carton, _)
+            | Self::Sleeved(carton, _)
+            | Self::Shorter(carton, ..)
+            | Self::Joined([carton, _], _) => carton,
         }
-        // Where a little more is wanted than a sleeve can make, it is made the least that one does.
-        let sleeve = carton
-            .made_deeper(deep, sleeve_caliper)
-            .or_else(|_| carton.made_deeper(deep.max(carton.least_sleeved()), sleeve_caliper))
-            .ok()?;
-        let inside = sleeve.inside();
-        let takes = long.snapped_to(inside.length) <= inside.length
-            && short.snapped_to(inside.width) <= inside.width;
-        takes.then_some(way(Deep::Sleeved(sleeve)))
+    }
+
+    /// Returns the depth that the carton itself has then, which a sleeve does not change.
+    const fn own_depth(self) -> Length {
+        match self {
+            Self::AsIs(carton) | Self::Sleeved(carton, _) => carton.0.height,
+            Self::CutDown(_, deep) | Self::Shorter(_, _, deep) => deep,
+            Self::Joined(_, join) => join.depths[0],
+        }
     }
 
     /// Returns the carton as it stands then, inside its walls: along its opening, across it, and deep.
     fn shell(self) -> [Length; 3] {
-        if let Some((_, join)) = self.joined {
-            return join.shell;
+        let BoxSize { length, width, .. } = self.carton().0;
+        match self {
+            Self::AsIs(_) | Self::CutDown(..) => [length, width, self.own_depth()],
+            Self::Sleeved(_, sleeve) => [length, width, sleeve.inside().height],
+            Self::Shorter(_, cut, deep) => [cut.inside[0], width, deep],
+            Self::Joined(_, join) => join.shell,
         }
-        let BoxSize {
-            length,
-            width,
-            height,
-            ..
-        } = self.carton.0;
-        let height = match self.deep {
-            Deep::AsIs => height,
-            Deep::Cut(deep) => deep,
-            Deep::Sleeved(sleeve) => sleeve.inside().height,
-        };
-        let length = self.shorter.map_or(length, |cut| cut.inside[0]);
-        [length, width, height]
     }
 
     /// Returns what is free inside then, where it is narrowest.
     pub(super) fn inside(self) -> [Length; 3] {
-        if let Some((_, join)) = self.joined {
-            return join.inside;
+        match self {
+            Self::AsIs(_) | Self::CutDown(..) => self.shell(),
+            Self::Sleeved(_, sleeve) => {
+                let inside = sleeve.inside();
+                [inside.length, inside.width, inside.height]
+            }
+            Self::Shorter(carton, cut, deep) => {
+                let lapped = carton.0.height - cut.inside[2];
+                [cut.inside[0], cut.inside[1], deep - lapped]
+            }
+            Self::Joined(_, join) => join.inside,
         }
-        let [length, width, height] = self.shell();
-        if let Deep::Sleeved(sleeve) = self.deep {
-            let inside = sleeve.inside();
-            return [inside.length, inside.width, height];
-        }
-        let BoxSize {
-            width: wide,
-            height: deep,
-            ..
-        } = self.carton.0;
-        let lost = self.shorter.map_or([Length::ZERO; 2], |cut| {
-            [wide - cut.inside[1], deep - cut.inside[2]]
-        });
-        [length, width - lost[0], height - lost[1]]
+    }
+
+    /// Returns the blank of the first carton as it is folded then.
+    fn blank(self, allowances: &Allowances) -> Blank {
+        let carton = self.carton().0;
+        let length = match self {
+            Self::Shorter(_, cut, _) => cut.inside[0],
+            _ => carton.length,
+        };
+        let height = self.own_depth();
+        SlottedFace(BoxSize {
+            length,
+            height,
+            ..carton
+        })
+        .blank(allowances)
     }
 }
 
@@ -217,53 +223,71 @@ impl SavedBox {
         let c = board.caliper;
         let carton = cartons.first;
         let way = SavedWay::of(cartons, c, [long, short, inside.through])?;
-        let (shell, set) = (way.shell(), way.inside());
+        let shell = way.shell();
         // What is closed, and stands: of two, as wide and deep as the outer one.
         let size = BoxSize {
             length: shell[0],
             width: shell[1],
-            height: match way.joined {
-                Some(_) => shell[2],
-                None => shell[2].min(carton.0.height),
+            height: match way {
+                SavedWay::Joined(..) => shell[2],
+                _ => way.own_depth(),
             },
             caliper: c,
         };
-        let own_depth = |of: SavedCarton, height: Length| {
-            SlottedFace(BoxSize { height, ..of.0 }).blank(allowances)
-        };
-        let blank = match way.joined {
-            Some((_, join)) => own_depth(carton, join.depths[0]),
-            None => SlottedFace(size).blank(allowances),
-        };
-        let second = way.joined.map(|(second, join)| {
-            Box::new(SecondCarton {
-                carton_mm: [second.0.length, second.0.width, second.0.height],
-                cut: second.cut_to_depth(join.depths[1], allowances).ok(),
-                blank: own_depth(second, join.depths[1]),
-                join,
-            })
-        });
-        let sleeve = match way.deep {
-            Deep::Sleeved(sleeve) => Some(sleeve.blank(allowances)),
-            Deep::AsIs | Deep::Cut(_) => None,
-        };
+        let blank = way.blank(allowances);
+        let cut = carton.cut_to_depth(way.own_depth(), allowances).ok();
         let style = CartonStyle::SlottedFace;
-        let around = (carton.0.length + carton.0.width) * 2.0;
-        let girth = (size.width + size.height) * 2.0;
         let face = supplies.rules.shipment.saved_face;
         // Its joint is slit, and taped inside and out.
         let turned = match face {
             SavedFace::AsItWas => Length::ZERO,
             SavedFace::InsideOut => blank.height * 2.0,
         };
-        let joint = sleeve
-            .as_ref()
-            .map_or(Length::ZERO, |blank| around + blank.height)
-            + way.shorter.map_or(Length::ZERO, |_| girth)
-            + second.as_ref().map_or(Length::ZERO, |_| girth)
-            + turned;
+        let around = carton.around();
+        let girth = (size.width + size.height) * 2.0;
+        let cut_down = cut.map_or(Length::ZERO, |_| around * 2.0);
+        let mut made = AtTheBench {
+            stays: blank.area,
+            worked: cut_down,
+            ..AtTheBench::default()
+        };
+        match way {
+            SavedWay::AsIs(_) | SavedWay::CutDown(..) => {}
+            SavedWay::Sleeved(_, sleeve) => {
+                let blank = sleeve.blank(allowances);
+                made.taped = around + blank.height;
+                made.worked = around * 3.0;
+                made.needs.push(Need::board("sleeve", board, blank.cut()));
+                made.sleeve = Some(blank);
+            }
+            SavedWay::Shorter(_, cut, _) => {
+                made.taped = girth;
+                made.worked = cut_down + girth * 2.0;
+                // Its tongues lap in the other half; a patch is cut from board.
+                made.stays = blank.area + girth * cut.tongue.unwrap_or(Length::ZERO);
+                let patch = cut.patch.map(|wide| Cut::of([girth, wide]));
+                made.needs
+                    .extend(patch.map(|patch| Need::board("patch", board, patch)));
+                made.shorter = Some(cut);
+            }
+            SavedWay::Joined([_, other], join) => {
+                let second = SecondCarton::of(other, join, allowances);
+                let slit = join.tongue.map_or(Length::ZERO, |tongue| tongue * 4.0);
+                // Each of two is cut round once, and cut down by itself.
+                let its_cut = second.cut.map_or(Length::ZERO, |_| other.around() * 2.0);
+                made.taped = girth;
+                made.worked = cut_down + (girth * 2.0 + slit) + its_cut;
+                made.stays = joined_area(carton, &blank, (join, 0, join.second_outside));
+                let its = joined_area(other, &second.blank, (join, 1, !join.second_outside));
+                let its = second.blank.cut().staying(its);
+                made.needs.push(Need::saved("second carton", board, its));
+                made.second = Some(Box::new(second));
+            }
+        }
+        let worked = made.worked + turned;
         let strips = style.seal(size, allowances.seal_return, supplies.rules.schools.seal);
-        let sealed = strips.iter().map(|strip| strip.length).sum::<Length>() + joint;
+        let sealed =
+            strips.iter().map(|strip| strip.length).sum::<Length>() + (made.taped + turned);
         // Outside it is as the carton was across, and through as what closes it.
         let half = |own: Length, inside: Length| (own - inside) / 2.0;
         let beyond = style.beyond(size);
@@ -276,95 +300,71 @@ impl SavedBox {
             Direction::Up => (across, along),
             Direction::Across => (along, across),
         };
-        // Its tongues lap in the other half; a patch is cut from board.
-        let tongues = way.shorter.and_then(|cut| cut.tongue);
-        let stays = match &second {
-            None => blank.area + girth * tongues.unwrap_or(Length::ZERO),
-            Some(second) => {
-                let inner = second.join.second_outside;
-                joined_area(carton, &blank, (second.join, 0, inner))
-            }
-        };
-        let mut needs = vec![Need::saved("carton", board, blank.cut().staying(stays))];
-        needs.extend(second.as_ref().map(|second| {
-            let [length, width, height] = second.carton_mm;
-            let of = SavedCarton(BoxSize {
-                length,
-                width,
-                height,
-                caliper: c,
-            });
-            let inner = !second.join.second_outside;
-            let stays = joined_area(of, &second.blank, (second.join, 1, inner));
-            Need::saved("second carton", board, second.blank.cut().staying(stays))
-        }));
-        needs.extend(
-            sleeve
-                .as_ref()
-                .map(|blank| Need::board("sleeve", board, blank.cut())),
-        );
-        let patch = way.shorter.and_then(|cut| cut.patch);
-        needs.extend(patch.map(|wide| Need::board("patch", board, Cut::of([girth, wide]))));
+        let mut needs = vec![Need::saved(
+            "carton",
+            board,
+            blank.cut().staying(made.stays),
+        )];
+        needs.append(&mut made.needs);
         needs.push(Need::tape(supplies.seal_tape, sealed));
-        let slit = second
-            .as_ref()
-            .and_then(|second| second.join.tongue)
-            .map_or(Length::ZERO, |tongue| tongue * 4.0);
-        // Each of two is cut round once, and cut down by itself.
-        let cut_round = match (&way.shorter, &second) {
-            (None, None) => Length::ZERO,
-            _ => girth * 2.0 + slit,
-        };
-        let second_cut = second
-            .as_ref()
-            .filter(|second| second.cut.is_some())
-            .map_or(Length::ZERO, |second| {
-                (second.carton_mm[0] + second.carton_mm[1]) * 4.0
-            });
-        let worked = match way.deep {
-            Deep::AsIs => Length::ZERO,
-            Deep::Cut(_) => around * 2.0,
-            Deep::Sleeved(_) => around * 3.0,
-        } + cut_round
-            + second_cut
-            + turned;
-        Some(
-            supplies.layer(Making {
-                slot: LayerSlot::Box,
-                needs,
-                adds: Addition {
-                    left: left_right[0],
-                    right: left_right[1],
-                    top: top_bottom[0],
-                    bottom: top_bottom[1],
-                    front: beyond.front,
-                    back: shell[2] - inside.through + c * 2.0 + allowances.box_bulge,
-                },
-                inside,
-                minutes: allowances.mailer_minutes
-                    + allowances.box_minutes_per_m * worked.as_m()
-                    + allowances.seal_minutes
-                    + allowances.seal_minutes_per_m * sealed.as_m(),
-                why: "A carton that came with something else costs nothing, and goes out again.",
-                make: Make::SavedBox(Self {
-                    carton_mm: [carton.0.length, carton.0.width, carton.0.height],
-                    inside_mm: set,
-                    caliper: c,
-                    cut: carton
-                        .cut_to_depth(
-                            way.joined.map_or(shell[2], |(_, join)| join.depths[0]),
-                            allowances,
-                        )
-                        .ok(),
-                    shorter: way.shorter,
-                    face,
-                    sleeve,
-                    blank,
-                    second,
-                }),
-                cushioning: Some(Cushioning::of_board(Sides::all(c))),
+        Some(supplies.layer(Making {
+            slot: LayerSlot::Box,
+            needs,
+            adds: Addition {
+                left: left_right[0],
+                right: left_right[1],
+                top: top_bottom[0],
+                bottom: top_bottom[1],
+                front: beyond.front,
+                back: shell[2] - inside.through + c * 2.0 + allowances.box_bulge,
+            },
+            inside,
+            minutes: allowances.mailer_minutes
+                + allowances.box_minutes_per_m * worked.as_m()
+                + allowances.seal_minutes
+                + allowances.seal_minutes_per_m * sealed.as_m(),
+            why: "A carton that came with something else costs nothing, and goes out again.",
+            make: Make::SavedBox(Self {
+                carton_mm: carton.sides(),
+                inside_mm: way.inside(),
+                caliper: c,
+                cut,
+                shorter: made.shorter,
+                face,
+                sleeve: made.sleeve,
+                blank,
+                second: made.second,
             }),
-        )
+            cushioning: Some(Cushioning::of_board(Sides::all(c))),
+        }))
+    }
+}
+
+/// What is done to a carton at the bench, and what that takes.
+#[derive(Default)]
+struct AtTheBench<'a> {
+    /// Taped beyond its seal.
+    taped: Length,
+    /// Cut and scored.
+    worked: Length,
+    /// What stays of its blank.
+    stays: Area,
+    /// What it takes beside the carton and its tape.
+    needs: Vec<Need<'a>>,
+    shorter: Option<LengthCut>,
+    sleeve: Option<Blank>,
+    second: Option<Box<SecondCarton>>,
+}
+
+impl SecondCarton {
+    fn of(carton: SavedCarton, join: LengthJoin, allowances: &Allowances) -> Self {
+        let height = join.depths[1];
+        Self {
+            carton_mm: carton.sides(),
+            cut: carton.cut_to_depth(height, allowances).ok(),
+            blank: SlottedFace(BoxSize { height, ..carton.0 }).blank(allowances),
+            join,
+        }
     }
 }
 
@@ -432,7 +432,9 @@ mod tests {
         // 800 to 700: 40 taken out, tongues of 60. 100 deep is wanted free, where two boards lap: cut down to 108, and
         // 592 are free across. 193 deep would take 201: it is 200, and no sleeve goes on halves.
         let cut = way(SavedCut::LengthToo, 100.0).expect("it can be cut");
-        let out = cut.shorter.expect("it is shorter");
+        let SavedWay::Shorter(_, out, _) = cut else {
+            panic!("{cut:?} is not shorter")
+        };
         assert_eq!(
             (out.take_out, out.tongue),
             (Length::mm(40.0), Some(Length::mm(60.0)))

@@ -11,7 +11,9 @@ use super::{
 };
 use crate::{
     carton::combinations,
-    cutting::{CutAxis, CutPart, CutSheet, CuttingJob, StockSheet, UncutReason},
+    cutting::{
+        CutAxis, CutPart, CutSheet, CuttingJob, KnifeLine, Remainder, StockSheet, UncutReason,
+    },
     house::Allowances,
     material::{Catalogue, MaterialId},
     part::Grain,
@@ -308,18 +310,9 @@ pub struct SheetCut {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SheetRest {
-    /// Across.
-    #[serde(rename = "x_mm")]
-    pub x: Length,
-    /// Up.
-    #[serde(rename = "y_mm")]
-    pub y: Length,
-    /// Across.
-    #[serde(rename = "width_mm")]
-    pub width: Length,
-    /// Up.
-    #[serde(rename = "height_mm")]
-    pub height: Length,
+    /// The piece that is left.
+    #[serde(flatten)]
+    pub piece: Remainder,
     /// Whether the house would keep it.
     pub worth_keeping: bool,
 }
@@ -696,24 +689,28 @@ impl Batch<'_> {
             cuts: laid
                 .cuts
                 .iter()
-                .enumerate()
-                .map(|(at, cut)| SheetCut {
-                    n: at + 1,
-                    upright: cut.axis == CutAxis::X,
-                    at: cut.at,
-                    from: cut.from,
-                    to: cut.to,
-                })
+                .map(
+                    |&KnifeLine {
+                         n,
+                         axis,
+                         at,
+                         from,
+                         to,
+                     }| SheetCut {
+                        n,
+                        upright: axis == CutAxis::X,
+                        at,
+                        from,
+                        to,
+                    },
+                )
                 .collect(),
             rest: laid
                 .remainder
                 .iter()
-                .map(|rest| SheetRest {
-                    x: rest.x,
-                    y: rest.y,
-                    width: rest.width,
-                    height: rest.height,
-                    worth_keeping: self.allowances.is_offcut(rest.width, rest.height),
+                .map(|&piece| SheetRest {
+                    piece,
+                    worth_keeping: self.allowances.is_offcut(piece.width, piece.height),
                 })
                 .collect(),
         }

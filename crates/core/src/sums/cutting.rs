@@ -9,7 +9,9 @@ use super::{
 };
 use crate::{
     Refusal, Refusals,
-    cutting::{CutAxis, CutPart, CutSheet, CuttingJob, CuttingPlan, StockSheet, UncutReason},
+    cutting::{
+        CutPart, CutSheet, CuttingJob, CuttingPlan, KnifeLine, Remainder, StockSheet, UncutReason,
+    },
     quantity::Length,
 };
 
@@ -127,9 +129,9 @@ pub struct CuttingUsed {
     pub placements: Vec<CuttingPlacement>,
     /// Running distances from the lower left corner, in the order in which they are cut; each crosses one piece from edge to
     /// edge.
-    pub cuts: Vec<CuttingCut>,
+    pub cuts: Vec<KnifeLine>,
     /// What is left over after the last.
-    pub remainder: Vec<CuttingRest>,
+    pub remainder: Vec<Remainder>,
 }
 
 /// A part where it lies.
@@ -148,37 +150,6 @@ pub struct CuttingPlacement {
     pub height_mm: f64,
     /// Whether it lies turned by a quarter.
     pub rotated: bool,
-}
-
-/// One cut.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct CuttingCut {
-    /// Counted from 1.
-    pub n: usize,
-    /// `x`: at a distance across, running up; `y`: at a distance up, running across.
-    #[cfg_attr(feature = "schema", schema(value_type = String))]
-    pub axis: &'static str,
-    /// Where the blade's near edge is; what it takes away lies beyond.
-    pub at_mm: f64,
-    /// Where it begins.
-    pub from_mm: f64,
-    /// Where it ends.
-    pub to_mm: f64,
-}
-
-/// A piece that is left over.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct CuttingRest {
-    /// From the lower left corner.
-    pub x_mm: f64,
-    /// From the lower left corner.
-    pub y_mm: f64,
-    /// Across.
-    pub width_mm: f64,
-    /// Up.
-    pub height_mm: f64,
 }
 
 /// More kinds of sheets are no shelf any more.
@@ -328,31 +299,8 @@ impl CuttingSum {
                     }
                 })
                 .collect(),
-            cuts: sheet
-                .cuts
-                .iter()
-                .enumerate()
-                .map(|(at, cut)| CuttingCut {
-                    n: at + 1,
-                    axis: match cut.axis {
-                        CutAxis::X => "x",
-                        CutAxis::Y => "y",
-                    },
-                    at_mm: cut.at.as_mm(),
-                    from_mm: cut.from.as_mm(),
-                    to_mm: cut.to.as_mm(),
-                })
-                .collect(),
-            remainder: sheet
-                .remainder
-                .iter()
-                .map(|rest| CuttingRest {
-                    x_mm: rest.x.as_mm(),
-                    y_mm: rest.y.as_mm(),
-                    width_mm: rest.width.as_mm(),
-                    height_mm: rest.height.as_mm(),
-                })
-                .collect(),
+            cuts: sheet.cuts.clone(),
+            remainder: sheet.remainder.clone(),
         }
     }
 }

@@ -24,8 +24,7 @@ pub use cushions::{
     SeriesPart, SeriesSum,
 };
 pub use cutting::{
-    CuttingAnswer, CuttingCut, CuttingPart, CuttingPlacement, CuttingRest, CuttingStock,
-    CuttingSum, CuttingUsed,
+    CuttingAnswer, CuttingPart, CuttingPlacement, CuttingStock, CuttingSum, CuttingUsed,
 };
 pub use falls::{BoundaryAnswer, BoundarySum, FallAnswer, FallPart, FallSum};
 pub use journey::{

@@ -1,7 +1,8 @@
 //! Laws of cutting parts from sheets.
 
-use hummock_core::sums::{
-    CuttingAnswer, CuttingPart, CuttingStock, CuttingSum, CuttingUsed, Sum as _,
+use hummock_core::{
+    cutting::CutAxis,
+    sums::{CuttingAnswer, CuttingPart, CuttingStock, CuttingSum, CuttingUsed, Sum as _},
 };
 use proptest::prelude::*;
 use rust_decimal::{Decimal, prelude::ToPrimitive};
@@ -29,24 +30,24 @@ fn replayed(used: &CuttingUsed, whole: Rect, kerf: f64) -> Result<Vec<Rect>, Tes
     let mut pieces = vec![whole];
     for (place, cut) in used.cuts.iter().enumerate() {
         prop_assert_eq!(cut.n, place + 1);
-        let across = cut.axis == "x";
+        let across = cut.axis == CutAxis::X;
         let at = pieces.iter().position(|piece| {
             let (begins, length, from, to) = if across {
                 (piece.x, piece.w, piece.y, piece.y + piece.h)
             } else {
                 (piece.y, piece.h, piece.x, piece.x + piece.w)
             };
-            near(cut.from_mm, from)
-                && near(cut.to_mm, to)
-                && cut.at_mm > begins + DUST
-                && cut.at_mm < begins + length - DUST
+            near(cut.from.as_mm(), from)
+                && near(cut.to.as_mm(), to)
+                && cut.at.as_mm() > begins + DUST
+                && cut.at.as_mm() < begins + length - DUST
         });
         prop_assert!(at.is_some(), "{:?} crosses none of {:?}", cut, pieces);
         let piece = pieces.swap_remove(at.expect("checked"));
         if across {
-            let beyond = cut.at_mm + kerf;
+            let beyond = cut.at.as_mm() + kerf;
             pieces.push(Rect {
-                w: cut.at_mm - piece.x,
+                w: cut.at.as_mm() - piece.x,
                 ..piece
             });
             pieces.push(Rect {
@@ -55,9 +56,9 @@ fn replayed(used: &CuttingUsed, whole: Rect, kerf: f64) -> Result<Vec<Rect>, Tes
                 ..piece
             });
         } else {
-            let beyond = cut.at_mm + kerf;
+            let beyond = cut.at.as_mm() + kerf;
             pieces.push(Rect {
-                h: cut.at_mm - piece.y,
+                h: cut.at.as_mm() - piece.y,
                 ..piece
             });
             pieces.push(Rect {
@@ -145,10 +146,10 @@ fn holds(sum: &CuttingSum, answer: &CuttingAnswer) -> Result<(), TestCaseError> 
             h: placed.height_mm,
         });
         let rest = used.remainder.iter().map(|rest| Rect {
-            x: rest.x_mm,
-            y: rest.y_mm,
-            w: rest.width_mm,
-            h: rest.height_mm,
+            x: rest.x.as_mm(),
+            y: rest.y.as_mm(),
+            w: rest.width.as_mm(),
+            h: rest.height.as_mm(),
         });
         let told: Vec<Rect> = placed.chain(rest).collect();
         prop_assert_eq!(told.len(), pieces.len(), "{:?}", used);

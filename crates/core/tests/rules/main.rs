@@ -12,6 +12,7 @@ mod floors;
 mod freight;
 mod front;
 mod layers;
+mod leaving;
 mod mistakes;
 mod odds;
 mod pack;

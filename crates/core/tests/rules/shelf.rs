@@ -55,7 +55,7 @@ fn lies_well(sheet: &BatchSheet) -> Result<(), TestCaseError> {
         .parts
         .iter()
         .map(|part| [part.x, part.y, part.x + part.width, part.y + part.height].map(Length::as_mm))
-        .chain(sheet.rest.iter().map(|rest| {
+        .chain(sheet.rest.iter().map(|rest| rest.piece).map(|rest| {
             [rest.x, rest.y, rest.x + rest.width, rest.y + rest.height].map(Length::as_mm)
         }))
         .collect();

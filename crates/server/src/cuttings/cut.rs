@@ -62,8 +62,8 @@ pub(crate) async fn cut(
             id: String::new(),
             goods: Goods::Offcut(SheetGoods {
                 material: of.material.clone(),
-                width: sheet.rest[at].width,
-                height: sheet.rest[at].height,
+                width: sheet.rest[at].piece.width,
+                height: sheet.rest[at].piece.height,
                 thickness: sheet.thickness,
             }),
             name: String::new(),
