@@ -1,6 +1,6 @@
 //! Makes one document and ends: what is asked comes as JSON on its input, the document goes to its output. Asked for
 //! `photograph`, it takes a picture there and hands it back as it is kept; for `mark`, a studio's own mark; for `paper`, a line of JSON and
-//! the pictures that it is about.
+//! the pictures that it is about. Asked to `seal` or to `open`, it hands on a backup, sealed with a passphrase or opened.
 //!
 //! It is a process of its own, so that a document that fails, or takes too much time or room, takes nothing with it. What it
 //! may use is bounded from within, before anything is read.
@@ -10,6 +10,7 @@ mod dxf_read;
 mod papers;
 mod pdf;
 mod photograph;
+mod sealed;
 mod svg;
 
 use std::io::{Read as _, Write as _};
@@ -48,32 +49,72 @@ const LARGEST_QUESTION: u64 = 16 << 20;
 const LARGEST_PAPER: u64 = 192 << 20;
 
 fn main() {
-    match make() {
+    match done() {
         Ok(document) => {
             if std::io::stdout().write_all(&document).is_err() {
                 std::process::exit(1);
             }
         }
-        Err(why) => {
-            eprintln!("{why}");
-            std::process::exit(2);
+        Err(Failure { code, says }) => {
+            eprintln!("{says}");
+            std::process::exit(code);
         }
     }
 }
 
-fn make() -> Result<Vec<u8>, String> {
+/// Why there is no document: in a sentence, and as a number for whoever asked.
+struct Failure {
+    code: i32,
+    says: String,
+}
+
+impl From<String> for Failure {
+    fn from(says: String) -> Self {
+        Self { code: 2, says }
+    }
+}
+
+impl From<sealed::Trouble> for Failure {
+    fn from(trouble: sealed::Trouble) -> Self {
+        match trouble {
+            sealed::Trouble::Said(says) => says.into(),
+            sealed::Trouble::Passphrase => Self {
+                code: 3,
+                says: "the passphrase is another one".to_owned(),
+            },
+        }
+    }
+}
+
+fn done() -> Result<Vec<u8>, Failure> {
     let bound = |resource: Resource, most: u64| {
         rlimit::setrlimit(resource, most, most)
             .map_err(|error| format!("what it may use can't be bounded: {error}"))
     };
     bound(Resource::AS, MOST_MEMORY)?;
-    bound(Resource::CPU, MOST_SECONDS)?;
-    match std::env::args().nth(1).as_deref() {
-        Some("photograph") => return photograph::kept(&whole(LARGEST_QUESTION)?),
-        Some("mark") => return photograph::mark(&whole(LARGEST_QUESTION)?),
-        Some("paper") => return papers::made(&whole(LARGEST_PAPER)?),
+    let task = std::env::args().nth(1);
+    let handed_on = |way| {
+        let (mut from, mut to) = (std::io::stdin().lock(), std::io::stdout().lock());
+        sealed::handed_on(way, &mut from, &mut to)?;
+        Ok(Vec::new())
+    };
+    match task.as_deref() {
+        // However long a backup is.
+        Some("seal") => return handed_on(sealed::Way::Seal),
+        Some("open") => return handed_on(sealed::Way::Open),
         _ => {}
     }
+    bound(Resource::CPU, MOST_SECONDS)?;
+    let made = match task.as_deref() {
+        Some("photograph") => photograph::kept(&whole(LARGEST_QUESTION)?),
+        Some("mark") => photograph::mark(&whole(LARGEST_QUESTION)?),
+        Some("paper") => papers::made(&whole(LARGEST_PAPER)?),
+        _ => drawn(),
+    };
+    Ok(made?)
+}
+
+fn drawn() -> Result<Vec<u8>, String> {
     let mut question = String::new();
     std::io::stdin()
         .take(LARGEST_QUESTION)

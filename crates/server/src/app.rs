@@ -6,8 +6,8 @@ use axum::extract::FromRef;
 use hummock_store::Store;
 
 use crate::{
-    clock::Clock, jobs::Jobs, network::entrance::Entrance, outside::Beside, pages::PageShelf,
-    pictures::Pictures, press::Documents,
+    backup::nightly::StudioNightly, clock::Clock, jobs::Jobs, network::entrance::Entrance,
+    outside::Beside, pages::PageShelf, pictures::Pictures, press::Documents,
 };
 
 /// Where studios are kept, what day it is, and who is asked for what. Every request has it in hand several times over.
@@ -47,6 +47,8 @@ pub struct Parts {
     pub(crate) documents: Documents,
     /// Where photographs lie.
     pub(crate) pictures: Pictures,
+    /// Backups of every night, where they are wanted.
+    pub(crate) nightly: Option<StudioNightly>,
     /// An answer that takes longer is given up.
     pub(crate) longest_answer: Duration,
     /// Work that another process claimed longer ago is done here.

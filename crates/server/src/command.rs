@@ -13,7 +13,7 @@ use tracing_subscriber::{
 
 use crate::{
     Certificate, Clock, Documents, Listen, Network, Outside, Pages, Pictures, ServeOptions, Waits,
-    backup,
+    backup::{nightly::Nightly, terminal},
     description::DESCRIPTION,
     import, serve,
     serve::{Budgets, STUDIO},
@@ -46,11 +46,15 @@ enum Task {
         /// The origin of its pages behind a proxy, as https://studio.example; several are separated by commas.
         #[arg(long = "origin", env = "HUMMOCK_ORIGIN", value_delimiter = ',')]
         origins: Vec<String>,
-        /// The program that makes documents; beside this one when left out. It may come later.
-        #[arg(long, value_name = "FILE")]
-        documents: Option<PathBuf>,
+        #[command(flatten)]
+        documents: DocumentsArgs,
         #[command(flatten)]
         photographs: PhotographArgs,
+        /// A folder that a backup is written into every night: seven days, four weeks and twelve months are kept.
+        #[arg(long, value_name = "FOLDER", env = "HUMMOCK_BACKUPS")]
+        backups: Option<PathBuf>,
+        #[command(flatten)]
+        sealing: SealingArgs,
         #[command(flatten)]
         outside: OutsideArgs,
         #[command(flatten)]
@@ -67,6 +71,10 @@ enum Task {
         studio: StudioArgs,
         #[command(flatten)]
         photographs: PhotographArgs,
+        #[command(flatten)]
+        sealing: SealingArgs,
+        #[command(flatten)]
+        documents: DocumentsArgs,
         /// As studio.zip.
         file: PathBuf,
     },
@@ -76,6 +84,22 @@ enum Task {
         studio: StudioArgs,
         #[command(flatten)]
         photographs: PhotographArgs,
+        #[command(flatten)]
+        sealing: SealingArgs,
+        #[command(flatten)]
+        documents: DocumentsArgs,
+        /// Reads it in although pictures in it are broken, without those.
+        #[arg(long)]
+        without_broken: bool,
+        /// As studio.zip.
+        file: PathBuf,
+    },
+    /// Reads all of such a file, as reading it in would, and changes nothing.
+    Verify {
+        #[command(flatten)]
+        sealing: SealingArgs,
+        #[command(flatten)]
+        documents: DocumentsArgs,
         /// As studio.zip.
         file: PathBuf,
     },
@@ -100,6 +124,46 @@ struct PhotographArgs {
         default_value = "photographs"
     )]
     photographs: String,
+}
+
+#[derive(Debug, Args)]
+struct DocumentsArgs {
+    /// The program that makes documents, and seals and opens backups; beside this one when left out. It may come later.
+    #[arg(long, value_name = "FILE", env = "HUMMOCK_DOCUMENTS")]
+    documents: Option<PathBuf>,
+}
+
+impl DocumentsArgs {
+    fn documents(self) -> Documents {
+        self.documents
+            .map_or_else(Documents::beside_this_program, Documents::by)
+    }
+}
+
+#[derive(Debug, Args)]
+struct SealingArgs {
+    /// A file whose first line is the passphrase that backups are sealed with, in the age format.
+    #[arg(long, value_name = "FILE", env = "HUMMOCK_BACKUP_PASSPHRASE_FILE")]
+    passphrase_file: Option<PathBuf>,
+}
+
+impl SealingArgs {
+    /// # Errors
+    /// When the file can't be read, or its first line is empty.
+    fn passphrase(&self) -> Result<Option<String>> {
+        let Some(file) = &self.passphrase_file else {
+            return Ok(None);
+        };
+        let says = || format!("the passphrase can't be read from {}", file.display());
+        let text = std::fs::read_to_string(file).with_context(says)?;
+        let first = text.lines().next().unwrap_or_default();
+        anyhow::ensure!(
+            !first.is_empty(),
+            "the first line of {} is empty",
+            file.display()
+        );
+        Ok(Some(first.to_owned()))
+    }
 }
 
 #[derive(Debug, Args)]
@@ -204,9 +268,13 @@ pub async fn command(pages: Pages) -> Result<()> {
             origins,
             documents,
             photographs,
+            backups,
+            sealing,
             outside,
             network,
         } => {
+            let passphrase = sealing.passphrase()?;
+            let nightly = backups.map(|folder| Nightly::into(folder, passphrase));
             let clock = studio.clock();
             serve_until_told(&ServeOptions {
                 database_url: studio.database_url,
@@ -221,8 +289,9 @@ pub async fn command(pages: Pages) -> Result<()> {
                 origins,
                 listen: network.listen,
                 certificate: network.certificate(),
-                documents: documents.map_or_else(Documents::beside_this_program, Documents::by),
+                documents: documents.documents(),
                 pictures: Pictures::at(&photographs.photographs)?,
+                nightly: nightly.transpose()?,
                 outside: outside.outside(),
                 waits: Waits::default(),
                 most_connections: Budgets::default(),
@@ -250,6 +319,8 @@ pub async fn command(pages: Pages) -> Result<()> {
         Task::Backup {
             studio,
             photographs,
+            sealing,
+            documents,
             file,
         } => {
             let store = Store::open(&studio.database_url, Waits::default().database).await?;
@@ -257,17 +328,25 @@ pub async fn command(pages: Pages) -> Result<()> {
                 .studio_named(&studio.studio)
                 .await?
                 .with_context(|| format!("the database has no studio named {}", studio.studio))?;
-            let pictures = Pictures::at(&photographs.photographs)?;
-            let from = &store.of(kept);
+            let from = terminal::Studio {
+                store: &store.of(kept),
+                pictures: &Pictures::at(&photographs.photographs)?,
+                documents: &documents.documents(),
+            };
+            let passphrase = sealing.passphrase()?;
+            let clock = studio.clock();
             println!(
                 "{}",
-                backup::write_to(from, &pictures, studio.clock(), &file).await?
+                terminal::write_to(&from, clock, passphrase.as_deref(), &file).await?
             );
             Ok(())
         }
         Task::Restore {
             studio,
             photographs,
+            sealing,
+            documents,
+            without_broken,
             file,
         } => {
             let store = Store::open(&studio.database_url, Waits::default().database).await?;
@@ -279,9 +358,29 @@ pub async fn command(pages: Pages) -> Result<()> {
                 studio.clock(),
             )
             .await?;
-            let pictures = Pictures::at(&photographs.photographs)?;
-            let into = &store.of(into.studio);
-            println!("{}", backup::read_from(into, &pictures, &file).await?);
+            let into = terminal::Studio {
+                store: &store.of(into.studio),
+                pictures: &Pictures::at(&photographs.photographs)?,
+                documents: &documents.documents(),
+            };
+            let passphrase = sealing.passphrase()?;
+            println!(
+                "{}",
+                terminal::read_from(&into, passphrase.as_deref(), without_broken, &file).await?
+            );
+            Ok(())
+        }
+        Task::Verify {
+            sealing,
+            documents,
+            file,
+        } => {
+            let passphrase = sealing.passphrase()?;
+            let documents = documents.documents();
+            println!(
+                "{}",
+                terminal::look_over_at(&documents, passphrase.as_deref(), &file).await?
+            );
             Ok(())
         }
         Task::Migrate { database_url } => {

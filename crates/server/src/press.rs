@@ -59,6 +59,10 @@ impl Documents {
         Self::by(found.unwrap_or_else(|| here.with_file_name(PROGRAM)))
     }
 
+    pub(crate) fn program(&self) -> &std::path::Path {
+        &self.program
+    }
+
     pub(crate) fn is_ready(&self) -> bool {
         self.program.exists()
     }
@@ -167,6 +171,10 @@ impl Documents {
         let status = process.wait().await?;
         let says = String::from_utf8_lossy(&says).trim().to_owned();
         match status.code() {
+            // One that was stopped on its way may say that all is well.
+            Some(0) if document.is_empty() => {
+                Err(std::io::Error::other("it ended well and made nothing"))
+            }
             Some(0) => Ok(Ok(document)),
             Some(2) => Ok(Err(says)),
             // A picture that takes too much room or time would do so every time that it is sent.

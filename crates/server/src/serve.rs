@@ -20,6 +20,7 @@ use tokio::task::JoinHandle;
 use crate::{
     Documents, api,
     app::{App, Parts},
+    backup::nightly::{Nightly, StudioNightly, every_night},
     clock::Clock,
     guard::Ours,
     import::import,
@@ -65,6 +66,8 @@ pub struct ServeOptions {
     pub documents: Documents,
     /// Where photographs lie.
     pub pictures: Pictures,
+    /// Where a backup is written every night; `None` if nowhere.
+    pub nightly: Option<Nightly>,
     /// What stands outside.
     pub outside: Outside,
     /// How long anybody is kept waiting.
@@ -148,6 +151,7 @@ impl ServeOptions {
             certificate: Certificate::Studio("keys".into()),
             documents: Documents::beside_this_program(),
             pictures: Pictures::in_memory(),
+            nightly: None,
             outside: Outside::default(),
             waits: Waits::default(),
             most_connections: Budgets::default(),
@@ -173,6 +177,7 @@ pub struct Running {
     servers: Vec<JoinHandle<std::io::Result<()>>>,
     _keeping_up: EndsWith,
     _asking: EndsWith,
+    _saving: EndsWith,
     _following: Option<EndsWith>,
 }
 
@@ -255,11 +260,17 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
             .clone()
             .within(options.waits.answer.saturating_sub(WORD_BEFORE)),
         pictures: options.pictures.clone(),
+        nightly: options.nightly.clone().map(|nightly| StudioNightly {
+            nightly,
+            studio: imported.studio,
+            name: options.studio.clone(),
+        }),
         longest_answer: options.waits.answer,
         longest_claim: options.waits.claim,
     });
     let keeping_up = EndsWith(tokio::spawn(keep_up(app.clone())));
     let asking = EndsWith(tokio::spawn(keep_asking(app.clone())));
+    let saving = EndsWith(tokio::spawn(every_night(app.clone())));
     let handle = Handle::new();
     let address = listener.local_addr()?;
     let ours = |ips: &[IpAddr]| Ours::of(ips, &options.allow_hosts, &options.origins);
@@ -296,6 +307,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         servers,
         _keeping_up: keeping_up,
         _asking: asking,
+        _saving: saving,
         _following: following,
     })
 }

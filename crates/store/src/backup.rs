@@ -3,23 +3,31 @@
 //! A line is a row as PostgreSQL writes it, so that every figure goes out and comes in to the byte. Numbers that only a database
 //! counts for itself (which studio, which house version, who is working a plan out) are left out or told in words.
 
+use std::collections::BTreeMap;
+
 use futures_util::{Stream, StreamExt as _};
 use hummock_core::{
     freight::Tariff, house::HouseRules, material::Catalogue, plan::References, record::LogRow,
     sending::HandedParcel, shipment::OrderColumns, stock::Goods,
 };
-use serde::{Deserialize, de::DeserializeOwned};
-use serde_json::Value;
-use sqlx::{AssertSqlSafe, PgTransaction};
+use jiff::civil::Date;
+use serde::{Deserialize, Deserializer, de};
+use serde_json::{Map, Value};
+use sqlx::{AssertSqlSafe, PgPool, PgTransaction};
+use strum::EnumCount;
 use uuid::Uuid;
 
 use crate::{
-    PhotographOut, Settings, StoreError, StudioId, StudioStore, TakenLine, house::house_in,
-    house_changes::HouseChanges,
+    BookingState, PhotographOut, Place, Settings, StoreError, StudioId, StudioStore, TakenLine,
+    house::house_in, house_changes::HouseChanges,
 };
 
+/// A house that is restored is ahead of the one that was here by so many versions: whoever changes that one meanwhile, and as often
+/// as that, stays behind it.
+const AHEAD: i32 = 1000;
+
 /// A list of a backup, in the order in which they are read in: none names what a later one holds.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, EnumCount)]
 pub enum BackupList {
     /// The studio's settings: one line.
     Studio,
@@ -57,7 +65,7 @@ pub enum BackupList {
 
 impl BackupList {
     /// All of them.
-    pub const ALL: [Self; 16] = [
+    pub const ALL: [Self; Self::COUNT] = [
         Self::Studio,
         Self::HouseRules,
         Self::Stores,
@@ -96,6 +104,51 @@ impl BackupList {
             Self::OffcutNumber => "offcut-number",
             Self::Cuttings => "cuttings",
             Self::CutSheets => "cut-sheets",
+        }
+    }
+
+    /// Whether it takes the place of what every studio has: it is written last, so that whoever works here meanwhile waits for a
+    /// moment only.
+    const fn replaces(self) -> bool {
+        match self {
+            Self::Studio
+            | Self::HouseRules
+            | Self::Stores
+            | Self::Tariffs
+            | Self::Presets
+            | Self::OffcutNumber => true,
+            Self::Shipments
+            | Self::States
+            | Self::Edits
+            | Self::Taken
+            | Self::Photographs
+            | Self::Bookings
+            | Self::Shelf
+            | Self::ShelfEvents
+            | Self::Cuttings
+            | Self::CutSheets => false,
+        }
+    }
+
+    /// How many lines it has at least and at most.
+    #[must_use]
+    pub const fn length(self) -> (usize, usize) {
+        match self {
+            Self::Studio | Self::Stores => (1, 1),
+            Self::HouseRules => (1, usize::MAX),
+            Self::OffcutNumber => (0, 1),
+            Self::Tariffs
+            | Self::Presets
+            | Self::Shipments
+            | Self::States
+            | Self::Edits
+            | Self::Taken
+            | Self::Photographs
+            | Self::Bookings
+            | Self::Shelf
+            | Self::ShelfEvents
+            | Self::Cuttings
+            | Self::CutSheets => (0, usize::MAX),
         }
     }
 
@@ -144,7 +197,7 @@ impl BackupList {
         let (table, order) = (self.table(), self.order());
         match self {
             // The mark is a picture of its own.
-            Self::Studio => "SELECT (to_jsonb(studio) - '{id,mark,name}'::text[])::text FROM studio WHERE id = $1".to_owned(),
+            Self::Studio => "SELECT (to_jsonb(studio) - '{id,mark,name,held}'::text[])::text FROM studio WHERE id = $1".to_owned(),
             Self::Shipments => format!(
                 "SELECT (to_jsonb(row) - '{{studio_id,house_version,claimed_until,claimed_for}}'::text[] || jsonb_build_object(
                      'plan_follows', CASE
@@ -160,22 +213,22 @@ impl BackupList {
         }
     }
 
-    /// Writes lines into its table.
-    fn taken(self) -> String {
+    /// Writes lines into its table, for a house of a version.
+    fn taken(self, house: i32) -> String {
         let table = self.table();
         let overriding = match self {
             Self::ShelfEvents => "OVERRIDING SYSTEM VALUE",
             _ => "",
         };
         let besides = match self {
-            // The house counted up once when it was taken over: whatever was behind it is behind it here.
-            Self::Shipments => {
+            // What was behind its house is behind it here.
+            Self::Shipments => format!(
                 "|| jsonb_build_object('claimed_until', NULL, 'claimed_for', 0, 'house_version', CASE line::jsonb ->> 'plan_follows'
-                     WHEN 'this house' THEN (SELECT version FROM house WHERE studio_id = $1)
-                     WHEN 'an earlier house' THEN (SELECT version - 1 FROM house WHERE studio_id = $1)
+                     WHEN 'this house' THEN {house}
+                     WHEN 'an earlier house' THEN {house} - 1
                      ELSE 0 END)"
-            }
-            _ => "",
+            ),
+            _ => String::new(),
         };
         format!(
             "INSERT INTO {table} {overriding}
@@ -185,49 +238,79 @@ impl BackupList {
     }
 
     /// Says what is wrong with a line that this program could not work with.
-    fn fault(self, line: &str) -> Result<(), serde_json::Error> {
-        #[derive(Deserialize)]
-        struct Parcel {
-            handed: Option<HandedParcel>,
-            logged: Option<LogRow>,
-        }
-        #[derive(Deserialize)]
-        struct Studio {
-            settings: Settings,
-            order_columns: Option<OrderColumns>,
-        }
-        fn field<T: DeserializeOwned>(line: &str, name: &str) -> Result<(), serde_json::Error> {
-            let mut whole: serde_json::Map<String, Value> = serde_json::from_str(line)?;
-            let value = whole.remove(name).unwrap_or_default();
-            serde_json::from_value::<T>(value).map(drop)
+    ///
+    /// # Errors
+    /// With what it is, in the words of whoever reads JSON.
+    pub fn fault(self, line: &str) -> Result<(), serde_json::Error> {
+        fn read<'a, T: Deserialize<'a>>(line: &'a str) -> Result<(), serde_json::Error> {
+            serde_json::from_str::<T>(line).map(drop)
         }
         match self {
-            Self::Studio => serde_json::from_str::<Studio>(line).map(
-                |Studio {
-                     settings,
-                     order_columns,
-                 }| drop((settings, order_columns)),
-            ),
-            Self::HouseRules | Self::Presets => field::<HouseRules>(line, "rules"),
-            Self::Stores => field::<Catalogue>(line, "materials"),
-            Self::Tariffs => field::<Tariff>(line, "body"),
-            Self::Shipments => serde_json::from_str::<Parcel>(line)
-                .map(|Parcel { handed, logged }| drop((handed, logged))),
-            Self::Shelf => field::<Goods>(line, "goods"),
-            Self::Taken => field::<Vec<TakenLine>>(line, "lines"),
-            // What was typed in an earlier shape is brought up to date whenever it is read.
-            Self::States
-            | Self::Edits
-            | Self::Photographs
-            | Self::Bookings
-            | Self::ShelfEvents
-            | Self::OffcutNumber
-            | Self::Cuttings
-            | Self::CutSheets => {
-                serde_json::from_str::<serde_json::Map<String, Value>>(line).map(drop)
-            }
+            Self::Studio => read::<StudioLine>(line),
+            Self::HouseRules | Self::Presets => read::<RulesLine>(line),
+            Self::Stores => read::<StoresLine>(line),
+            Self::Tariffs => read::<TariffLine>(line),
+            Self::Shipments => read::<ShipmentLine>(line),
+            Self::States => read::<StateLine>(line),
+            Self::Edits => read::<EditLine>(line),
+            Self::Taken => read::<TakenLines>(line),
+            Self::Photographs => read::<PhotographLine>(line),
+            Self::Bookings => read::<BookingLine>(line),
+            Self::Shelf => read::<ShelfLine>(line),
+            Self::ShelfEvents => read::<ShelfEventLine>(line),
+            Self::OffcutNumber => read::<OffcutNumberLine>(line),
+            Self::Cuttings => read::<CuttingLine>(line),
+            Self::CutSheets => read::<CutSheetLine>(line),
         }
     }
+}
+
+/// Lines as they are looked over: what is in none of these fields is the database's to judge.
+macro_rules! lines {
+    ($($name:ident { $($field:ident: $kind:ty $(= $with:literal)?),* $(,)? })*) => {
+        $(
+            #[derive(Deserialize)]
+            #[expect(dead_code, reason = "it is only looked whether they can be read")]
+            struct $name {
+                $($(#[serde(deserialize_with = $with)])? $field: $kind,)*
+            }
+        )*
+    };
+}
+
+lines! {
+    StudioLine { settings: Settings, order_columns: Option<OrderColumns> }
+    RulesLine { rules: HouseRules }
+    StoresLine { materials: Catalogue }
+    TariffLine { id: String, body: Tariff }
+    ShipmentLine {
+        id: Uuid, version: u32, at_state: u32, worked: Map<String, Value>, summary: Option<Map<String, Value>>, place: Place = "word",
+        handed: Option<HandedParcel>, logged: Option<LogRow>,
+    }
+    // What was typed in an earlier shape is brought up to date when it is read.
+    StateLine { shipment_id: Uuid, state: u32, inputs: Map<String, Value> }
+    EditLine { shipment_id: Uuid, edit_id: Uuid }
+    TakenLines { shipment_id: Uuid, lines: Vec<TakenLine> }
+    PhotographLine {
+        id: Uuid, shipment_id: Uuid, step: String, taken_at: String, width: std::num::NonZeroU32, height: std::num::NonZeroU32,
+        bytes: std::num::NonZeroU32,
+    }
+    BookingLine {
+        id: Uuid, shipment_id: Uuid, service: String, state: BookingState = "word", question: Map<String, Value>, leaves_on: Date,
+        print: String, answer: Option<Map<String, Value>>, events: Vec<Value>, says: Option<String>,
+    }
+    ShelfLine { id: Uuid, goods: Goods, left_count: u64 }
+    ShelfEventLine { stock_id: Uuid, id: i64, change: i64, left_count: i64, why: String }
+    OffcutNumberLine { next: std::num::NonZeroU32 }
+    CuttingLine { id: Uuid, body: Map<String, Value> }
+    CutSheetLine { cutting_id: Uuid, n: std::num::NonZeroU32, drawn: Option<Uuid>, kept: Vec<Uuid> }
+}
+
+/// Reads a word that this program knows.
+fn word<'de, T: std::str::FromStr, D: Deserializer<'de>>(reader: D) -> Result<T, D::Error> {
+    let word = String::deserialize(reader)?;
+    let read = word.parse();
+    read.map_err(|_| de::Error::custom(format!("this program knows no \"{word}\" there")))
 }
 
 /// Why a backup was not read in; nothing of it was written.
@@ -279,9 +362,18 @@ impl Holdings {
     }
 }
 
-const HOLDINGS: &str = "SELECT (SELECT count(*) FROM shipment WHERE studio_id = $1),
-     (SELECT count(*) FROM photograph WHERE studio_id = $1),
-     (SELECT count(*) FROM stock WHERE studio_id = $1) + (SELECT count(*) FROM cutting WHERE studio_id = $1)";
+/// Counts what a studio holds, of the rows for which a condition holds.
+fn counted(which: &str) -> String {
+    let of =
+        |table: &str| format!("(SELECT count(*) FROM {table} WHERE studio_id = $1 AND {which})");
+    let [shipments, photographs, shelf, cuttings] =
+        ["shipment", "photograph", "stock", "cutting"].map(of);
+    format!("SELECT {shipments}, {photographs}, {shelf} + {cuttings}")
+}
+
+const ALL: &str = "true";
+/// Rows that this very transaction did not write.
+const OTHERS: &str = "xmin <> pg_current_xact_id()::xid";
 
 fn holdings((shipments, photographs, others): (i64, i64, i64)) -> Holdings {
     Holdings {
@@ -304,7 +396,7 @@ impl BackupOut {
     /// # Errors
     /// [`StoreError`].
     pub async fn holdings(&mut self) -> Result<Holdings, StoreError> {
-        let found = sqlx::query_as(HOLDINGS).bind(self.studio.0);
+        let found = sqlx::query_as(AssertSqlSafe(counted(ALL))).bind(self.studio.0);
         Ok(holdings(found.fetch_one(&mut *self.transaction).await?))
     }
 
@@ -329,7 +421,9 @@ impl BackupOut {
         most: u32,
     ) -> Result<Vec<PhotographOut>, StoreError> {
         let found = sqlx::query_as(
-            "SELECT id, shipment_id, bytes, kept_digest FROM photograph WHERE studio_id = $1 AND ($2::uuid IS NULL OR id > $2) ORDER BY id LIMIT $3",
+            "SELECT photograph.id, shipment_id, bytes, kept_digest, title
+             FROM photograph JOIN shipment ON shipment.studio_id = photograph.studio_id AND shipment.id = shipment_id
+             WHERE photograph.studio_id = $1 AND ($2::uuid IS NULL OR photograph.id > $2) ORDER BY photograph.id LIMIT $3",
         );
         let found = found.bind(self.studio.0).bind(after).bind(i64::from(most));
         Ok(found.fetch_all(&mut *self.transaction).await?)
@@ -347,11 +441,19 @@ impl BackupOut {
 }
 
 /// A studio that is being written; it is there as a whole once it is finished, and not at all when this is dropped.
+///
+/// Nobody who works in the studio waits for it before it is finished: what takes the place of something that is here is written then.
 #[derive(Debug)]
 pub struct BackupIn {
     transaction: PgTransaction<'static>,
+    pool: PgPool,
     studio: StudioId,
     house_changes: HouseChanges,
+    /// The version that its house has then.
+    house: i32,
+    /// Lines that are written last, with the number of the first of each lot.
+    last: BTreeMap<BackupList, Vec<(usize, Vec<String>)>>,
+    mark: Option<Vec<u8>>,
 }
 
 impl BackupIn {
@@ -363,17 +465,25 @@ impl BackupIn {
         &mut self,
         list: BackupList,
         first: usize,
-        lines: &[String],
+        lines: Vec<String>,
     ) -> Result<(), BackupRefused> {
-        let refused = |line, says| BackupRefused::Line {
-            list: list.name(),
-            line,
-            says,
-        };
         for (line, at) in lines.iter().zip(first..) {
             list.fault(line)
-                .map_err(|error| refused(at, error.to_string()))?;
+                .map_err(|error| refused(list, at, error.to_string()))?;
         }
+        if list.replaces() {
+            self.last.entry(list).or_default().push((first, lines));
+            return Ok(());
+        }
+        self.write(list, first, &lines).await
+    }
+
+    async fn write(
+        &mut self,
+        list: BackupList,
+        first: usize,
+        lines: &[String],
+    ) -> Result<(), BackupRefused> {
         let written = if list == BackupList::Studio {
             let line = lines.last().map_or("{}", String::as_str);
             sqlx::query(
@@ -387,7 +497,7 @@ impl BackupIn {
             .execute(&mut *self.transaction)
             .await
         } else {
-            sqlx::query(AssertSqlSafe(list.taken()))
+            sqlx::query(AssertSqlSafe(list.taken(self.house)))
                 .bind(self.studio.0)
                 .bind(lines)
                 .execute(&mut *self.transaction)
@@ -396,20 +506,70 @@ impl BackupIn {
         match written {
             Ok(_) => Ok(()),
             Err(sqlx::Error::Database(error)) if is_about_data(error.code().as_deref()) => {
-                Err(refused(first, error.message().to_owned()))
+                let at = self.strange(list, lines).await.unwrap_or_default();
+                Err(refused(list, first + at, error.message().to_owned()))
             }
             Err(error) => Err(error.into()),
         }
     }
 
+    /// Returns the place of the first line that is no row of its table; `None` if each is one by itself.
+    async fn strange(&self, list: BackupList, lines: &[String]) -> Option<usize> {
+        let read = format!(
+            "SELECT (jsonb_populate_record(NULL::{}, $1::text::jsonb)) IS NULL",
+            list.table()
+        );
+        for (at, line) in lines.iter().enumerate() {
+            let asked = sqlx::query(AssertSqlSafe(read.clone())).bind(line);
+            // Not in the transaction, which ended with the error.
+            if asked.execute(&self.pool).await.is_err() {
+                return Some(at);
+            }
+        }
+        None
+    }
+
     /// Keeps the studio's own mark.
-    ///
-    /// # Errors
-    /// [`StoreError`].
-    pub async fn mark(&mut self, png: &[u8]) -> Result<(), StoreError> {
-        sqlx::query("UPDATE studio SET mark = $2 WHERE id = $1")
+    pub fn mark(&mut self, png: Vec<u8>) {
+        self.mark = Some(png);
+    }
+
+    /// Writes what takes the place of something that is here. From now on whoever works here waits.
+    async fn replace(&mut self) -> Result<(), BackupRefused> {
+        // Whoever was about to write a plan has by then, and is counted.
+        let held =
+            sqlx::query("UPDATE house SET version = $2 WHERE studio_id = $1 AND version < $2")
+                .bind(self.studio.0)
+                .bind(self.house)
+                .execute(&mut *self.transaction)
+                .await?;
+        let found = sqlx::query_as(AssertSqlSafe(counted(OTHERS))).bind(self.studio.0);
+        let others = holdings(found.fetch_one(&mut *self.transaction).await?);
+        if held.rows_affected() == 0 || !others.is_empty() {
+            return Err(BackupRefused::NotEmpty);
+        }
+        for table in [
+            "preset",
+            "tariff",
+            "catalogue",
+            "house_rules",
+            "offcut_number",
+        ] {
+            let drop = format!("DELETE FROM {table} WHERE studio_id = $1");
+            sqlx::query(AssertSqlSafe(drop))
+                .bind(self.studio.0)
+                .execute(&mut *self.transaction)
+                .await?;
+        }
+        for (list, lots) in std::mem::take(&mut self.last) {
+            for (first, lines) in lots {
+                self.write(list, first, &lines).await?;
+            }
+        }
+        // The first of two that come from one backup may still run: this one asks before it speaks to a carrier.
+        sqlx::query("UPDATE studio SET mark = $2, held = 'restored' WHERE id = $1")
             .bind(self.studio.0)
-            .bind(png)
+            .bind(self.mark.take())
             .execute(&mut *self.transaction)
             .await?;
         Ok(())
@@ -418,8 +578,10 @@ impl BackupIn {
     /// Looks it over as a whole, and lets it be seen.
     ///
     /// # Errors
-    /// [`BackupRefused::NotWhole`] when there is no house to work by, or a shipment is at a state that it never had.
+    /// [`BackupRefused::NotEmpty`] when something was kept here meanwhile, [`BackupRefused::NotWhole`] when there is no house to
+    /// work by, or a shipment is at a state that it never had.
     pub async fn finish(mut self) -> Result<(), BackupRefused> {
+        self.replace().await?;
         let house = house_in(
             &mut self.transaction,
             self.studio,
@@ -457,6 +619,14 @@ impl BackupIn {
     }
 }
 
+const fn refused(list: BackupList, line: usize, says: String) -> BackupRefused {
+    BackupRefused::Line {
+        list: list.name(),
+        line,
+        says,
+    }
+}
+
 /// Tells whether the database minds what was to be written, and not how things stand with itself.
 fn is_about_data(code: Option<&str>) -> bool {
     code.is_some_and(|code| code.starts_with("22") || code.starts_with("23"))
@@ -468,7 +638,7 @@ impl StudioStore {
     /// # Errors
     /// [`StoreError`].
     pub async fn holdings(&self) -> Result<Holdings, StoreError> {
-        let found = sqlx::query_as(HOLDINGS).bind(self.studio.0);
+        let found = sqlx::query_as(AssertSqlSafe(counted(ALL))).bind(self.studio.0);
         Ok(holdings(found.fetch_one(&self.pool).await?))
     }
 
@@ -491,42 +661,31 @@ impl StudioStore {
 
     /// Begins to write a backup into a studio that holds nothing; what it was set up with makes room for it.
     ///
-    /// Whoever writes a plan, or changes the house, waits until it is finished or dropped.
+    /// Whoever works there meanwhile goes on, and it is refused at its end if they kept anything.
     ///
     /// # Errors
     /// [`BackupRefused::NotEmpty`] when something is kept there.
     pub async fn restore(&self) -> Result<BackupIn, BackupRefused> {
-        let mut transaction = self.pool.begin().await?;
-        // Plans that are worked out by a house that was known here before are behind this one.
-        sqlx::query("UPDATE house SET version = version + 1 WHERE studio_id = $1")
-            .bind(self.studio.0)
-            .execute(&mut *transaction)
-            .await?;
-        let found = sqlx::query_as(HOLDINGS).bind(self.studio.0);
-        if !holdings(found.fetch_one(&mut *transaction).await?).is_empty() {
+        if !self.holdings().await?.is_empty() {
             return Err(BackupRefused::NotEmpty);
         }
-        for table in [
-            "preset",
-            "tariff",
-            "catalogue",
-            "house_rules",
-            "offcut_number",
-        ] {
-            let drop = format!("DELETE FROM {table} WHERE studio_id = $1");
-            sqlx::query(AssertSqlSafe(drop))
-                .bind(self.studio.0)
-                .execute(&mut *transaction)
-                .await?;
-        }
-        sqlx::query("UPDATE studio SET mark = NULL WHERE id = $1")
-            .bind(self.studio.0)
+        let mut transaction = self.pool.begin().await?;
+        // The rules that plans followed are written last.
+        sqlx::query("SET CONSTRAINTS shipment_rules DEFERRED")
             .execute(&mut *transaction)
+            .await?;
+        let house: i32 = sqlx::query_scalar("SELECT version FROM house WHERE studio_id = $1")
+            .bind(self.studio.0)
+            .fetch_one(&mut *transaction)
             .await?;
         Ok(BackupIn {
             transaction,
+            pool: self.pool.clone(),
             studio: self.studio,
             house_changes: self.house_changes.clone(),
+            house: house.saturating_add(AHEAD),
+            last: BTreeMap::new(),
+            mark: None,
         })
     }
 }

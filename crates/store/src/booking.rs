@@ -63,6 +63,11 @@ pub enum BookingMove<'a> {
         /// The reason, in words.
         says: &'a str,
     },
+    /// The carrier knows nothing of what it once booked.
+    Gone {
+        /// How that was found, in words.
+        says: &'a str,
+    },
 }
 
 impl<'a> BookingMove<'a> {
@@ -74,6 +79,7 @@ impl<'a> BookingMove<'a> {
             Self::Cancelled => (BookingState::Cancelling, BookingState::Cancelled),
             Self::KeptBooked { .. } => (BookingState::Cancelling, BookingState::Booked),
             Self::KeptAsked { .. } => (BookingState::Cancelling, BookingState::Asked),
+            Self::Gone { .. } => (BookingState::Booked, BookingState::Cancelled),
         }
     }
 
@@ -84,15 +90,17 @@ impl<'a> BookingMove<'a> {
             Self::Refused { .. }
             | Self::CancelAsked(_)
             | Self::Cancelled
-            | Self::KeptAsked { .. } => None,
+            | Self::KeptAsked { .. }
+            | Self::Gone { .. } => None,
         }
     }
 
     const fn says(self) -> Option<&'a str> {
         match self {
-            Self::Refused { says } | Self::KeptBooked { says, .. } | Self::KeptAsked { says } => {
-                Some(says)
-            }
+            Self::Refused { says }
+            | Self::KeptBooked { says, .. }
+            | Self::KeptAsked { says }
+            | Self::Gone { says } => Some(says),
             Self::Booked { .. } | Self::CancelAsked(_) | Self::Cancelled => None,
         }
     }
@@ -102,7 +110,7 @@ impl<'a> BookingMove<'a> {
         match self {
             Self::Booked { tracking, .. } => Some(Some(tracking)),
             Self::KeptBooked { tracking, .. } => Some(tracking),
-            Self::Refused { .. } | Self::Cancelled => Some(None),
+            Self::Refused { .. } | Self::Cancelled | Self::Gone { .. } => Some(None),
             Self::CancelAsked(_) | Self::KeptAsked { .. } => None,
         }
     }
@@ -241,6 +249,40 @@ impl StudioStore {
         let found = sqlx::query_as(AssertSqlSafe(asked))
             .bind(self.studio.0)
             .bind(most)
+            .fetch_all(&self.pool)
+            .await?;
+        Ok(found)
+    }
+
+    /// Returns the bookings of shipments on the bench that leave on a day or later, however they stand, the first ones first; so
+    /// many at most.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn bookings_from(&self, day: Date, most: i64) -> Result<Vec<Booking>, StoreError> {
+        let asked = format!(
+            "SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND leaves_on >= $2::date AND EXISTS (
+                 SELECT FROM shipment WHERE studio_id = $1 AND shipment.id = shipment_id AND place = 'bench'
+             ) ORDER BY leaves_on, asked_at, id LIMIT $3"
+        );
+        let found = sqlx::query_as(AssertSqlSafe(asked))
+            .bind(self.studio.0)
+            .bind(day.to_string())
+            .bind(most)
+            .fetch_all(&self.pool)
+            .await?;
+        Ok(found)
+    }
+
+    /// Returns the bookings of some ids, however they stand.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn bookings_by_id(&self, ids: &[Uuid]) -> Result<Vec<Booking>, StoreError> {
+        let asked = format!("SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND id = ANY($2)");
+        let found = sqlx::query_as(AssertSqlSafe(asked))
+            .bind(self.studio.0)
+            .bind(ids)
             .fetch_all(&self.pool)
             .await?;
         Ok(found)

@@ -72,7 +72,7 @@ impl StudioStore {
 }
 
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 13] = [
+const TABLES: [(&str, &str); 14] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -110,6 +110,7 @@ const TABLES: [(&str, &str); 13] = [
         "import done",
         include_str!("../migrations/0013_import_done.sql"),
     ),
+    ("restored", include_str!("../migrations/0014_restored.sql")),
 ];
 const MOST_CONNECTIONS: u32 = 16;
 /// Kept open, since opening one takes long where much else runs.

@@ -42,6 +42,8 @@ pub struct PictureKey {
 pub struct PhotographOut {
     /// The shipment that it is of.
     pub shipment: Uuid,
+    /// Its title.
+    pub title: String,
     /// The size of its picture, in bytes.
     pub bytes: i32,
     /// Where its picture lies.
@@ -61,6 +63,7 @@ impl FromRow<'_, PgRow> for PhotographOut {
     fn from_row(row: &PgRow) -> sqlx::Result<Self> {
         Ok(Self {
             shipment: row.try_get("shipment_id")?,
+            title: row.try_get("title")?,
             bytes: row.try_get("bytes")?,
             picture: PictureKey::from_row(row)?,
         })

@@ -340,6 +340,27 @@ impl StudioStore {
         version.ok_or(SettingsRefused::Stale(based_on))
     }
 
+    /// Tells whether the studio was read in from a backup, and nobody has said since that it speaks to carriers.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn is_held(&self) -> Result<bool, StoreError> {
+        let held = sqlx::query_scalar("SELECT held IS NOT NULL FROM studio WHERE id = $1");
+        Ok(held.bind(self.studio.0).fetch_one(&self.pool).await?)
+    }
+
+    /// Writes down that the studio speaks to carriers.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn speak(&self) -> Result<(), StoreError> {
+        sqlx::query("UPDATE studio SET held = NULL WHERE id = $1")
+            .bind(self.studio.0)
+            .execute(&self.pool)
+            .await?;
+        Ok(())
+    }
+
     /// Returns a studio's own mark, as PNG.
     ///
     /// # Errors

@@ -1,18 +1,15 @@
 //! The whole studio out as one open file, and in again.
 
 mod into;
+mod look;
+pub(crate) mod nightly;
 mod out;
+mod sealing;
 pub(crate) mod state;
+pub(crate) mod terminal;
 
-use std::{
-    fs::File,
-    io::{self, Write as _},
-    os::unix::fs::FileExt as _,
-    path::Path,
-    sync::Arc,
-};
+use std::{io, os::unix::fs::FileExt as _, sync::Arc};
 
-use anyhow::Context as _;
 use axum::{
     Json,
     body::{Body as Sent, Bytes},
@@ -22,18 +19,20 @@ use axum::{
 };
 use futures_util::stream;
 use hummock_core::Refusal;
-use hummock_store::{Holdings, StudioStore};
+use hummock_store::Holdings;
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use self::state::{Backups, Count, Doing, Failed, Made, Receiving, Work, told};
+use self::{
+    look::Broken,
+    nightly::NightlyView,
+    state::{Backups, Came, Count, Doing, Failed, Made, ReadIn, Receiving, Waiting, Why, Work},
+};
 use crate::{
     body::{Asked, Body},
-    clock::Clock,
     desk::Desk,
     photographs,
-    pictures::Pictures,
     problem::Problem,
     routes::{Routes, routes},
 };
@@ -109,8 +108,12 @@ pub(crate) struct BackupView {
     made: Option<MadeView>,
     /// What was read in last, by this server.
     read: Option<ReadView>,
+    /// One that is here and waits for a word before it is read in.
+    waiting: Option<WaitingView>,
     /// Why the last one was not made or not read in.
     failed: Option<String>,
+    /// Those that are made every night; `None` if none are, or in another studio than the one that this program opened.
+    nightly: Option<NightlyView>,
 }
 
 /// How far it is.
@@ -135,8 +138,10 @@ pub(crate) struct MadeView {
     on: Date,
     shipments: i64,
     photographs: i64,
-    /// Photographs in it of which the picture was gone.
+    /// Photographs in it whose picture was gone or broken.
     without_picture: u64,
+    /// The first of them.
+    broken: Vec<Broken>,
 }
 
 /// What was read in.
@@ -145,8 +150,26 @@ pub(crate) struct MadeView {
 pub(crate) struct ReadView {
     shipments: u64,
     photographs: u64,
-    /// Photographs of which the file had no picture.
+    /// Photographs of which the file had no picture, or a broken one.
     without_picture: u64,
+    /// The first of them.
+    broken: Vec<Broken>,
+}
+
+/// A backup that is here and waits for a word.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub(crate) struct WaitingView {
+    /// By which it was sent.
+    id: Uuid,
+    /// It is sealed: its passphrase is wanted.
+    sealed: bool,
+    /// The passphrase that was given last is another one.
+    wrong_passphrase: bool,
+    /// How many pictures in it are broken: it is read in without them once somebody says so.
+    broken_pictures: usize,
+    /// The first of them.
+    broken: Vec<Broken>,
 }
 
 impl Desk {
@@ -158,7 +181,16 @@ impl Desk {
         // First how they stand: what is said to be read in by then is among what is counted afterwards.
         let standing = self.backups_standing();
         let holdings = self.store.holdings().await?;
+        let (app, own) = (self.app.clone(), self.studio());
+        let nightly = tokio::task::spawn_blocking(move || {
+            let nightly = app
+                .nightly
+                .as_ref()
+                .filter(|nightly| nightly.studio == own)?;
+            Some(nightly.view(app.clock.today()))
+        });
         Ok(BackupView {
+            nightly: nightly.await.map_err(|_| Problem::slip())?,
             shipments: holdings.shipments,
             photographs: holdings.photographs,
             empty: holdings.is_empty(),
@@ -193,44 +225,87 @@ impl Desk {
                 on: made.on,
                 shipments: made.holdings.shipments,
                 photographs: made.holdings.photographs,
-                without_picture: made.without_picture,
+                without_picture: made.broken.len() as u64,
+                broken: first_of(&made.broken),
             }),
-            read: standing.read.map(|read| ReadView {
+            read: standing.read.as_ref().map(|read| ReadView {
                 shipments: read.shipments,
                 photographs: read.photographs,
-                without_picture: read.without_picture,
+                without_picture: read.broken.len() as u64,
+                broken: first_of(&read.broken),
+            }),
+            waiting: standing.waiting.as_ref().map(|waiting| WaitingView {
+                id: waiting.came.id,
+                sealed: waiting.sealed(),
+                wrong_passphrase: matches!(waiting.why, Why::WrongPassphrase),
+                broken_pictures: waiting.broken().len(),
+                broken: first_of(waiting.broken()),
             }),
             failed: standing.failed.clone(),
+            nightly: None,
         }
     }
 
     async fn make_backup(self, work: Work) {
-        let made = async {
-            let file = tokio::task::spawn_blocking(tempfile::tempfile).await;
-            let file = file.map_err(|_| Failed::Slip)??;
-            let from = &self.store;
-            let written =
-                out::write(from, &self.app.pictures, self.app.clock, file, &work.count).await?;
-            let bytes = written.file.metadata()?.len();
-            Ok(Made {
-                file: Arc::new(written.file),
-                bytes,
-                on: self.app.clock.today(),
-                holdings: written.holdings,
-                without_picture: written.without_picture,
-            })
-        };
-        let made = made.await;
+        let made = self.backup_made(&work).await;
         work.end(made, |standing, made| standing.made = Some(made));
     }
 
-    async fn read_backup(self, file: File, work: Work) {
-        let into = &self.store;
-        let read = into::read(into, &self.app.pictures, file, &work.count).await;
+    /// Makes a backup and reads it once.
+    async fn backup_made(&self, work: &Work) -> Result<Made, Failed> {
+        let file = tokio::task::spawn_blocking(tempfile::tempfile).await;
+        let file = file.map_err(|_| Failed::Slip)??;
+        let (from, pictures) = (&self.store, &self.app.pictures);
+        let written = out::write(from, pictures, self.app.clock, file, &work.count).await?;
+        let count = work.goes_on(Doing::Checking);
+        written.read_once(&count).await?;
+        let bytes = written.file.metadata()?.len();
+        Ok(Made {
+            file: Arc::new(written.file),
+            bytes,
+            on: self.app.clock.today(),
+            holdings: written.holdings,
+            broken: written.broken,
+        })
+    }
+
+    /// Reads a backup in that is here; one that waits for a word is kept until then.
+    async fn read_backup(self, mut came: Came, word: GoOn, work: Work) {
+        let read = self.backup_read(&mut came, word, &work).await;
         // Plans that are behind are worked out.
         self.app.jobs.bell.notify_one();
-        work.end(read, |standing, read| standing.read = Some(read));
+        let waits = |why| Waiting { came, why };
+        match read {
+            Err(Failed::Sealed) => work.waits(waits(Why::Sealed)),
+            Err(Failed::WrongPassphrase) => work.waits(waits(Why::WrongPassphrase)),
+            Err(Failed::Broken(broken)) => work.waits(waits(Why::Broken(broken))),
+            read => work.end(read, |standing, read| standing.read = Some(read)),
+        }
     }
+
+    async fn backup_read(
+        &self,
+        came: &mut Came,
+        word: GoOn,
+        work: &Work,
+    ) -> Result<ReadIn, Failed> {
+        if sealing::is_sealed(&came.file)? {
+            let passphrase = word.passphrase.ok_or(Failed::Sealed)?;
+            let sealed = came.file.try_clone()?;
+            // Asked a second time, it is not opened again.
+            came.file = self.app.documents.opened(sealed, &passphrase).await?;
+        }
+        let file = came.file.try_clone()?;
+        let (into, pictures) = (&self.store, &self.app.pictures);
+        into::read(into, pictures, file, word.without_broken, &work.count).await
+    }
+}
+
+/// A few are enough to look at.
+const FIRST: usize = 50;
+
+fn first_of(broken: &[Broken]) -> Vec<Broken> {
+    broken.iter().take(FIRST).cloned().collect()
 }
 
 /// Tells how backups stand: whether one is being made or read in, and how far that is.
@@ -360,6 +435,7 @@ async fn announce(
         return Err(Problem::backup_under_way());
     }
     standing.failed = None;
+    standing.waiting = None;
     standing.receiving = Some(Receiving {
         id,
         file,
@@ -432,9 +508,10 @@ async fn take_part(
         if end == receiving.bytes && working {
             return Err(Problem::backup_under_way());
         }
+        // Where the last byte really is: a disk that was full may have taken some of a part.
         receiving
             .file
-            .write_all(&part)
+            .write_all_at(&part, receiving.received)
             .map_err(|error| full(&error))?;
         receiving.received = end;
     }
@@ -448,10 +525,94 @@ async fn take_part(
     {
         standing.read = None;
         let work = Work::begin(&backups, &mut standing, Doing::Reading)?;
-        tokio::spawn(desk.clone().read_backup(receiving.file, work));
+        let came = Came {
+            id: receiving.id,
+            file: receiving.file,
+        };
+        tokio::spawn(desk.clone().read_backup(came, GoOn::default(), work));
     }
     drop(standing);
     Ok(Json(view))
+}
+
+/// What somebody says about a backup that waits for a word.
+#[derive(Default, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub(crate) struct GoOn {
+    /// It is read in without the pictures that are broken; the photographs are told of all the same.
+    #[serde(default)]
+    without_broken: bool,
+    /// By which it was sealed.
+    #[serde(default)]
+    passphrase: Option<String>,
+}
+
+/// Goes on with a backup that is here and waits for a word: its passphrase, or that it is read in without what is broken.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "go_on_with_backup", post, path = "/studio/restore/{id}", tag = "studio", request_body = GoOn,
+    params(("id" = Uuid, Path, description = "As it was announced")),
+    responses(
+        (status = 202, description = "It is being read in", body = BackupView),
+        (status = 404, description = "None of that id waits for a word", body = Problem),
+        (status = 409, description = "A backup is being made or read in", body = Problem),
+        (status = 422, description = "The passphrase is no line of text", body = Problem),
+    ),
+))]
+async fn go_on(
+    desk: Desk,
+    Named(id): Named<String>,
+    Body(word): Body<GoOn>,
+) -> Result<(StatusCode, Json<BackupView>), Problem> {
+    if let Some(passphrase) = &word.passphrase
+        && !sealing::is_one(passphrase)
+    {
+        let says = "give a passphrase of 1 to 1000 letters, without line ends";
+        return Err(vec![Refusal::new("passphrase", says)].into());
+    }
+    let (came, work) = {
+        let backups = desk.backups();
+        let mut standing = backups.standing();
+        let is = |waiting: &mut Waiting| id.parse() == Ok(waiting.came.id);
+        let waits = standing.waiting.take_if(is);
+        let waiting = waits.ok_or_else(|| Problem::not_found("backup that waits for a word"))?;
+        match Work::begin(&backups, &mut standing, Doing::Reading) {
+            Ok(work) => {
+                standing.read = None;
+                (waiting.came, work)
+            }
+            Err(problem) => {
+                standing.waiting = Some(waiting);
+                return Err(problem);
+            }
+        }
+    };
+    tokio::spawn(desk.clone().read_backup(came, word, work));
+    Ok((StatusCode::ACCEPTED, Json(desk.backup_view().await?)))
+}
+
+/// Gives up a backup that is being sent or waits for a word.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "give_up_backup", delete, path = "/studio/restore/{id}", tag = "studio",
+    params(("id" = Uuid, Path, description = "As it was announced")),
+    responses(
+        (status = 200, description = "It is forgotten", body = BackupView),
+        (status = 404, description = "None of that id is here", body = Problem),
+    ),
+))]
+async fn give_up(desk: Desk, Named(id): Named<String>) -> Result<Json<BackupView>, Problem> {
+    {
+        let backups = desk.backups();
+        let mut standing = backups.standing();
+        let is = |other: Uuid| id.parse() == Ok(other);
+        let waited = standing.waiting.take_if(|waiting| is(waiting.came.id));
+        let waited = waited.is_some();
+        let received = standing.receiving.take_if(|one| is(one.id)).is_some();
+        if !waited && !received {
+            return Err(Problem::not_found("backup of that id"));
+        }
+    }
+    Ok(Json(desk.backup_view().await?))
 }
 
 pub(crate) fn routes() -> Routes {
@@ -464,82 +625,7 @@ pub(crate) fn routes() -> Routes {
         post "/studio/backup" => make,
         get "/studio/backup/file" => fetch,
         post "/studio/restore" => announce,
+        post "/studio/restore/{id}" => go_on,
+        delete "/studio/restore/{id}" => give_up,
     ])
-}
-
-/// Writes a backup of the studio of a database to a file, and says how far it is.
-///
-/// # Errors
-/// When the file can't be written, or the database or the photographs can't be reached.
-pub(crate) async fn write_to(
-    store: &StudioStore,
-    pictures: &Pictures,
-    clock: Clock,
-    file: &Path,
-) -> anyhow::Result<String> {
-    // What is half done never stands under its name.
-    let folder = file.parent().filter(|folder| *folder != Path::new(""));
-    let folder = folder.unwrap_or_else(|| Path::new("."));
-    let says = || format!("{} can't be written", file.display());
-    let unfinished = tempfile::NamedTempFile::new_in(folder).with_context(says)?;
-    let count = Arc::new(Count::default());
-    let telling = Telling::of(&count);
-    let handle = unfinished.reopen()?;
-    let written = out::write(store, pictures, clock, handle, &count).await?;
-    drop(telling);
-    unfinished.persist(file).with_context(says)?;
-    let Holdings {
-        shipments,
-        photographs,
-        ..
-    } = written.holdings;
-    Ok(format!(
-        "{shipments} shipments and {photographs} photographs are in {}",
-        file.display()
-    ))
-}
-
-/// Reads a backup from a file into the studio of a database, which must be empty.
-///
-/// # Errors
-/// When it is none, or something is kept there already; nothing of it is kept then.
-pub(crate) async fn read_from(
-    store: &StudioStore,
-    pictures: &Pictures,
-    file: &Path,
-) -> anyhow::Result<String> {
-    let opened = File::open(file).with_context(|| format!("{} can't be read", file.display()))?;
-    let count = Arc::new(Count::default());
-    let telling = Telling::of(&count);
-    let read = into::read(store, pictures, opened, &count).await;
-    drop(telling);
-    let read = read.map_err(|failed| anyhow::anyhow!("{}", told(&failed)))?;
-    Ok(format!(
-        "{} shipments and {} photographs were read in",
-        read.shipments, read.photographs
-    ))
-}
-
-/// Says on the terminal how far it is, until it is dropped.
-struct Telling(tokio::task::JoinHandle<()>);
-
-impl Telling {
-    fn of(count: &Arc<Count>) -> Self {
-        let count = Arc::clone(count);
-        Self(tokio::spawn(async move {
-            let mut ticks = tokio::time::interval(std::time::Duration::from_secs(1));
-            ticks.tick().await;
-            loop {
-                ticks.tick().await;
-                let (done, of) = count.so_far();
-                eprintln!("{done} of {of} shipments and photographs");
-            }
-        }))
-    }
-}
-
-impl Drop for Telling {
-    fn drop(&mut self) {
-        self.0.abort();
-    }
 }

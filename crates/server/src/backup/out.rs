@@ -3,6 +3,7 @@
 use std::{
     fs::File,
     io::{self, Write as _},
+    sync::Arc,
 };
 
 use futures_util::StreamExt as _;
@@ -12,7 +13,11 @@ use tokio::sync::mpsc;
 use uuid::Uuid;
 use zip::{CompressionMethod, ZipWriter, write::SimpleFileOptions};
 
-use super::{About, Count, Failed, picture_name};
+use super::{
+    About, Count, Failed,
+    look::{Broken, BrokenWhy, look_over},
+    picture_name,
+};
 use crate::{clock::Clock, pictures::Pictures};
 
 /// What goes into the file next.
@@ -36,8 +41,32 @@ pub(crate) struct Written {
     pub file: File,
     /// How much it holds.
     pub holdings: Holdings,
-    /// Photographs of which the picture is gone.
-    pub without_picture: u64,
+    /// Photographs whose picture is gone or is another one.
+    pub broken: Vec<Broken>,
+}
+
+impl Written {
+    /// Reads what was written, from its beginning to its end.
+    ///
+    /// # Errors
+    /// [`Failed`] when it can't be read in again, or holds something else than was written.
+    pub(crate) async fn read_once(&self, count: &Arc<Count>) -> Result<(), Failed> {
+        let (file, count) = (self.file.try_clone()?, Arc::clone(count));
+        let looked = tokio::task::spawn_blocking(move || look_over(file, &count));
+        let looked = looked.await.map_err(|_| Failed::Slip)?;
+        let looked = looked.map_err(|failed| {
+            Failed::said(format!("what was written can't be read again: {failed}"))
+        })?;
+        let shipments = looked.shipments == self.holdings.shipments.unsigned_abs();
+        let all = looked.photographs + looked.broken.len() as u64;
+        let photographs = all == self.holdings.photographs.unsigned_abs();
+        if !shipments || !photographs || looked.broken.len() != self.broken.len() {
+            return Err(Failed::said(
+                "what was written is not what is kept here: the disk that it lies on may be failing",
+            ));
+        }
+        Ok(())
+    }
 }
 
 /// Writes a studio, as it stands now, to a file.
@@ -54,11 +83,11 @@ pub(crate) async fn write(
     drop(send);
     // Whoever feeds it is only cut off by the disk, which says why.
     let file = writing.await.map_err(|_| Failed::Slip)??;
-    let (holdings, without_picture) = fed?;
+    let (holdings, broken) = fed?;
     Ok(Written {
         file,
         holdings,
-        without_picture,
+        broken,
     })
 }
 
@@ -87,7 +116,7 @@ async fn feed(
     clock: Clock,
     to: &mpsc::Sender<Piece>,
     count: &Count,
-) -> Result<(Holdings, u64), Failed> {
+) -> Result<(Holdings, Vec<Broken>), Failed> {
     let put = async |piece| to.send(piece).await.map_err(|_| Failed::Slip);
     let whole = async |name: &str, bytes: Vec<u8>, method| {
         put(Piece::Begin(name.to_owned(), method)).await?;
@@ -122,7 +151,7 @@ async fn feed(
         whole("mark.png", mark, CompressionMethod::Stored).await?;
     }
     let mut last: Option<Uuid> = None;
-    let mut without_picture = 0;
+    let mut broken = Vec::new();
     loop {
         let next = out.photographs(last, AT_ONCE).await?;
         let Some(end) = next.last().map(|last| last.picture.id) else {
@@ -131,19 +160,28 @@ async fn feed(
         for photograph in next {
             let key = &photograph.picture;
             let picture = pictures.picture(store.studio(), key).await?;
-            match picture.filter(|picture| is_whole(picture, &photograph)) {
+            let why = match &picture {
+                None => Some(BrokenWhy::Missing),
+                Some(picture) => (!is_whole(picture, &photograph)).then_some(BrokenWhy::Changed),
+            };
+            match picture.filter(|_| why.is_none()) {
                 Some(picture) => {
                     let name = picture_name(photograph.shipment, key.id);
                     // A photograph is as small as it gets.
                     whole(&name, picture.to_vec(), CompressionMethod::Stored).await?;
                 }
-                None => without_picture += 1,
+                None => broken.push(Broken {
+                    shipment: photograph.shipment,
+                    title: photograph.title.clone(),
+                    photograph: key.id,
+                    why: why.unwrap_or(BrokenWhy::Missing),
+                }),
             }
             count.one_more();
         }
         last = Some(end);
     }
-    Ok((holdings, without_picture))
+    Ok((holdings, broken))
 }
 
 /// Whether a picture is the one that was kept: by its size, and by its digest where that was written down.

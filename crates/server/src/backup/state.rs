@@ -14,6 +14,7 @@ use jiff::civil::Date;
 use serde::Serialize;
 use uuid::Uuid;
 
+use super::look::Broken;
 use crate::{pictures, problem::Problem};
 
 /// Why a backup was not made or not read in.
@@ -34,6 +35,15 @@ pub(crate) enum Failed {
     /// Photographs can't be reached.
     #[error("the place where photographs are kept does not answer")]
     Pictures(#[from] pictures::Away),
+    /// It is sealed, and nobody said by which passphrase.
+    #[error("it is sealed: its passphrase is wanted")]
+    Sealed,
+    /// It was sealed by another passphrase.
+    #[error("its passphrase is another one")]
+    WrongPassphrase,
+    /// It has broken pictures, and nobody said to go on without them.
+    #[error("{} in it broken: {}", pictures_are(.0.len()), titles(.0))]
+    Broken(Vec<Broken>),
     /// It broke off.
     #[error("it broke off")]
     Slip,
@@ -49,6 +59,28 @@ impl Failed {
     pub(super) fn said(says: impl Into<String>) -> Self {
         Self::Said(says.into())
     }
+}
+
+fn pictures_are(many: usize) -> String {
+    match many {
+        1 => "1 picture is".to_owned(),
+        many => format!("{many} pictures are"),
+    }
+}
+
+/// The titles of the shipments of photographs, each once, and a few of them only.
+pub(super) fn titles(broken: &[Broken]) -> String {
+    const FEW: usize = 5;
+    let mut titles: Vec<&str> = broken.iter().map(|broken| broken.title.as_str()).collect();
+    titles.dedup();
+    let more = titles.len().saturating_sub(FEW);
+    titles.truncate(FEW);
+    let named: Vec<String> = titles.iter().map(|title| format!("“{title}”")).collect();
+    let more = match more {
+        0 => String::new(),
+        more => format!(" and of {more} more"),
+    };
+    format!("of {}{more}", named.join(", "))
 }
 
 pub(super) fn told(failed: &Failed) -> String {
@@ -96,6 +128,8 @@ impl Count {
 pub(super) enum Doing {
     /// One is being made.
     Making,
+    /// The one that was made is read once.
+    Checking,
     /// One is being sent here.
     Receiving,
     /// One is being read in.
@@ -108,7 +142,43 @@ pub(super) struct Made {
     pub(super) bytes: u64,
     pub(super) on: Date,
     pub(super) holdings: Holdings,
-    pub(super) without_picture: u64,
+    pub(super) broken: Vec<Broken>,
+}
+
+/// A backup that is here as a whole.
+#[derive(Debug)]
+pub(super) struct Came {
+    pub(super) id: Uuid,
+    /// What was sealed in it, once it was opened.
+    pub(super) file: File,
+}
+
+/// A backup that is here and waits for a word.
+#[derive(Debug)]
+pub(super) struct Waiting {
+    pub(super) came: Came,
+    pub(super) why: Why,
+}
+
+/// Why a backup waits.
+#[derive(Debug)]
+pub(super) enum Why {
+    Sealed,
+    WrongPassphrase,
+    Broken(Vec<Broken>),
+}
+
+impl Waiting {
+    pub(super) const fn sealed(&self) -> bool {
+        matches!(self.why, Why::Sealed | Why::WrongPassphrase)
+    }
+
+    pub(super) fn broken(&self) -> &[Broken] {
+        match &self.why {
+            Why::Broken(broken) => broken,
+            Why::Sealed | Why::WrongPassphrase => &[],
+        }
+    }
 }
 
 #[derive(Debug)]
@@ -125,6 +195,7 @@ pub(super) struct Standing {
     pub(super) receiving: Option<Receiving>,
     pub(super) made: Option<Made>,
     pub(super) read: Option<ReadIn>,
+    pub(super) waiting: Option<Waiting>,
     pub(super) failed: Option<String>,
 }
 
@@ -166,6 +237,22 @@ impl Work {
         })
     }
 
+    /// Goes on with something else of its own, counted anew.
+    pub(super) fn goes_on(&self, what: Doing) -> Arc<Count> {
+        let count = Arc::new(Count::default());
+        self.backups.standing().working = Some((what, Arc::clone(&count)));
+        count
+    }
+
+    /// Ends it until somebody says a word.
+    pub(super) fn waits(mut self, waiting: Waiting) {
+        let mut standing = self.backups.standing();
+        standing.working = None;
+        standing.waiting = Some(waiting);
+        drop(standing);
+        self.ended = true;
+    }
+
     /// Ends it with what came of it.
     pub(super) fn end<T>(mut self, came: Result<T, Failed>, keep: impl FnOnce(&mut Standing, T)) {
         let mut standing = self.backups.standing();
@@ -193,9 +280,9 @@ impl Drop for Work {
 }
 
 /// What was read in.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone)]
 pub(crate) struct ReadIn {
     pub shipments: u64,
     pub photographs: u64,
-    pub without_picture: u64,
+    pub broken: Vec<Broken>,
 }

@@ -304,23 +304,22 @@ async fn what_is_no_backup_changes_nothing_and_says_why(Demo(database): &Demo) {
                     bytes
                 })
             }),
-            "house rules or stores are missing",
+            "stores.jsonl has 0 lines",
+        ),
+        (
+            changed(&file, |name, bytes| {
+                Some(match name {
+                    "studio.jsonl" => Vec::new(),
+                    _ => bytes,
+                })
+            }),
+            "studio.jsonl has 0 lines",
         ),
         (
             replaced("shipments.jsonl", "{", "["),
             "line 1 of shipments.jsonl",
         ),
         (replaced("tariffs.jsonl", "\n", ""), "tariffs.jsonl"),
-        (
-            changed(&file, |name, bytes| {
-                Some(if is_picture(name) {
-                    bytes[1..].to_vec()
-                } else {
-                    bytes
-                })
-            }),
-            "is not the picture",
-        ),
     ];
     for (spoiled, says) in cases {
         let view = bring_in(&there, &spoiled).await;
@@ -366,4 +365,269 @@ async fn a_server_that_never_made_one_has_none_to_fetch(NoShipments(database): &
     assert_eq!((status, &view["received"]), (StatusCode::OK, &json!(3)));
     let doing = api.get(BACKUP).await["doing"].take();
     assert_eq!(doing, json!({ "what": "receiving", "done": 3, "of": 10 }));
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_backup_with_broken_pictures_is_read_in_once_somebody_says_so(Demo(database): &Demo) {
+    let here = studio(database.pool()).await;
+    let file = made(&here).await;
+    let titles: Vec<String> = here.rows().await.as_array().expect("rows")[..3]
+        .iter()
+        .map(|row| text(&row["title"]))
+        .collect();
+    drop(here);
+    // One is cut off, one is another one of the same length, and one is whole.
+    let at = std::cell::Cell::new(0);
+    let spoiled = changed(&file, |name, mut bytes| {
+        if name.starts_with("photographs/") {
+            at.set(at.get() + 1);
+            match at.get() {
+                1 => drop(bytes.pop()),
+                2 => bytes[40] ^= 1,
+                _ => {}
+            }
+        }
+        Some(bytes)
+    });
+    let there = empty(database.pool()).await;
+    let view = bring_in(&there, &spoiled).await;
+    assert_eq!(
+        (&view["failed"], &view["read"]),
+        (&Value::Null, &Value::Null)
+    );
+    assert_eq!(view["empty"], true);
+    let waiting = &view["waiting"];
+    assert_eq!(
+        (&waiting["broken_pictures"], &waiting["sealed"]),
+        (&json!(2), &json!(false))
+    );
+    for broken in waiting["broken"].as_array().expect("a list") {
+        assert_eq!(broken["why"], "changed");
+        assert!(titles.contains(&text(&broken["title"])), "{broken}");
+    }
+    let path = format!("{RESTORE}/{}", text(&waiting["id"]));
+    let (status, _) = there
+        .post(&format!("{RESTORE}/{}", Uuid::nil()), json!({}))
+        .await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+    // Without a word for it nothing is left out.
+    let (status, _) = there.post(&path, json!({})).await;
+    assert_eq!(status, StatusCode::ACCEPTED);
+    assert_eq!(
+        settled(&there).await["waiting"]["broken_pictures"],
+        json!(2)
+    );
+    let (status, _) = there.post(&path, json!({ "without_broken": true })).await;
+    assert_eq!(status, StatusCode::ACCEPTED);
+    let view = settled(&there).await;
+    assert_eq!(
+        (&view["failed"], &view["waiting"]),
+        (&Value::Null, &Value::Null)
+    );
+    assert_eq!(
+        (
+            &view["read"]["photographs"],
+            &view["read"]["without_picture"]
+        ),
+        (&json!(1), &json!(2))
+    );
+    assert_eq!(view["read"]["broken"].as_array().map(Vec::len), Some(2));
+    // A backup of what is left says the same.
+    let (status, _) = there.post(BACKUP, Value::Null).await;
+    assert_eq!(status, StatusCode::ACCEPTED);
+    let view = settled(&there).await;
+    assert_eq!(view["made"]["without_picture"], json!(2));
+    assert_eq!(view["made"]["broken"][0]["why"], "missing");
+    assert_eq!(view["failed"], Value::Null);
+}
+
+/// A file sealed as the command line seals it.
+fn sealed(file: &[u8], passphrase: &str) -> Vec<u8> {
+    let mut folder = std::env::current_exe().expect("it runs");
+    folder.pop();
+    if folder.ends_with("deps") {
+        folder.pop();
+    }
+    let mut process = std::process::Command::new(folder.join("hummock-documents"))
+        .arg("seal")
+        .stdin(std::process::Stdio::piped())
+        .stdout(std::process::Stdio::piped())
+        .spawn()
+        .expect("it was built");
+    let mut question = process.stdin.take().expect("a pipe");
+    let asked = [passphrase.as_bytes(), b"\n", file].concat();
+    let asks = std::thread::spawn(move || question.write_all(&asked));
+    let made = process.wait_with_output().expect("it ends");
+    asks.join().expect("it asks").expect("it is heard");
+    assert!(made.status.success());
+    made.stdout
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_sealed_backup_is_opened_by_its_passphrase_alone(Demo(database): &Demo) {
+    let here = studio(database.pool()).await;
+    let file = made(&here).await;
+    drop(here);
+    sqlx::query("DELETE FROM studio")
+        .execute(database.pool())
+        .await
+        .expect("it is emptied");
+    let there = Api::start_with(database.pool(), false, |options| {
+        options.documents = crate::leaving::documents();
+    })
+    .await;
+    let view = bring_in(&there, &sealed(&file, "three terns on a sill")).await;
+    assert_eq!(
+        (
+            &view["waiting"]["sealed"],
+            &view["waiting"]["wrong_passphrase"]
+        ),
+        (&json!(true), &json!(false))
+    );
+    let path = format!("{RESTORE}/{}", text(&view["waiting"]["id"]));
+    let (status, problem) = there
+        .post(&path, json!({ "passphrase": "two\nlines" }))
+        .await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(problem["errors"][0]["field"], "passphrase");
+    for (passphrase, opens) in [
+        ("three terns on a hill", false),
+        ("three terns on a sill", true),
+    ] {
+        let (status, _) = there.post(&path, json!({ "passphrase": passphrase })).await;
+        assert_eq!(status, StatusCode::ACCEPTED);
+        let view = settled(&there).await;
+        assert_eq!(view["failed"], Value::Null);
+        assert_eq!(view["waiting"]["wrong_passphrase"] == json!(true), !opens);
+        assert_eq!(view["read"]["photographs"] == json!(3), opens);
+    }
+    assert_eq!(file, made(&there).await);
+    // What waits can be given up.
+    sqlx::query("DELETE FROM shipment")
+        .execute(database.pool())
+        .await
+        .expect("they are gone");
+    sqlx::query("DELETE FROM stock")
+        .execute(database.pool())
+        .await
+        .expect("it is gone");
+    sqlx::query("DELETE FROM cutting")
+        .execute(database.pool())
+        .await
+        .expect("they are gone");
+    let view = bring_in(&there, &sealed(&file, "three terns on a sill")).await;
+    let path = format!("{RESTORE}/{}", text(&view["waiting"]["id"]));
+    let given_up = there
+        .client
+        .delete(format!("{}{path}", there.base))
+        .send()
+        .await;
+    let (status, view) = answer(given_up.expect("an answer")).await;
+    assert_eq!((status, &view["waiting"]), (StatusCode::OK, &Value::Null));
+    let (status, _) = there.post(&path, json!({})).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_backup_is_made_every_night_and_read_once(Demo(database): &Demo) {
+    use hummock_server::Nightly;
+
+    let folder = tempfile::tempdir().expect("a folder");
+    let kept = folder.path().join("backups");
+    let into = |passphrase: Option<&str>| {
+        let nightly = Nightly::into(kept.clone(), passphrase.map(str::to_owned));
+        let nightly = nightly.expect("a folder");
+        Some(nightly.looking_every(std::time::Duration::from_millis(20)))
+    };
+    std::fs::create_dir_all(&kept).expect("a folder");
+    // What somebody else keeps there stays, and backups that are kept no longer go.
+    std::fs::write(kept.join("letter.txt"), "dear").expect("a file");
+    for day in 1..=9 {
+        let name = format!("hummock-studio-2026-12-0{day}.zip");
+        std::fs::write(kept.join(name), "old").expect("a file");
+    }
+    let made = async |api: &Api| {
+        loop {
+            let view = api.get(BACKUP).await;
+            if view["nightly"]["last"]["days_ago"] == json!(0) {
+                return view["nightly"].clone();
+            }
+            assert_eq!(view["nightly"]["failed"], Value::Null);
+            tokio::task::yield_now().await;
+        }
+    };
+    let api = Api::start_with(database.pool(), true, |options| {
+        options.nightly = into(None)
+    })
+    .await;
+    let view = made(&api).await;
+    let file = kept.join(text(&view["last"]["file"]));
+    assert_eq!(
+        view["last"]["bytes"],
+        json!(std::fs::metadata(&file).expect("it is there").len())
+    );
+    assert_eq!(
+        (&view["sealed"], &view["last"]["on"]),
+        (&json!(false), &json!("2027-03-04"))
+    );
+    assert!(ZipArchive::new(std::fs::File::open(&file).expect("it is there")).is_ok());
+    // It holds what one made by hand holds.
+    let by_hand = self::made(&api).await;
+    assert_eq!(std::fs::read(&file).expect("it is there"), by_hand);
+    drop(api);
+    // Of ten, the last seven days: 4 March and 4 to 9 December; the weeks of 30 November and 7 December end among them.
+    let mut names: Vec<String> = std::fs::read_dir(&kept)
+        .expect("a folder")
+        .map(|entry| {
+            entry
+                .expect("an entry")
+                .file_name()
+                .into_string()
+                .expect("a name")
+        })
+        .collect();
+    names.sort();
+    let mut wanted: Vec<String> = (4..=9)
+        .map(|day| format!("hummock-studio-2026-12-0{day}.zip"))
+        .collect();
+    wanted.extend([
+        "hummock-studio-2027-03-04.zip".to_owned(),
+        "letter.txt".to_owned(),
+    ]);
+    assert_eq!(names, wanted);
+
+    // Sealed, it is none that anybody can read.
+    std::fs::remove_file(&file).expect("it is there");
+    let api = Api::start_with(database.pool(), true, |options| {
+        options.nightly = into(Some("three terns on a sill"));
+        options.documents = crate::leaving::documents();
+    })
+    .await;
+    let view = made(&api).await;
+    assert_eq!(view["sealed"], true);
+    let file = std::fs::read(kept.join(text(&view["last"]["file"]))).expect("it is there");
+    assert!(text(&view["last"]["file"]).ends_with(".zip.age"));
+    assert!(file.starts_with(b"age-encryption.org/v1"));
+    drop(api);
+
+    // A folder that takes nothing is told.
+    std::fs::remove_dir_all(&kept).expect("it is there");
+    std::fs::write(&kept, "no folder").expect("a file");
+    let nightly = Nightly::into(folder.path().join("another"), None).expect("a folder");
+    std::fs::remove_dir(folder.path().join("another")).expect("it is there");
+    let api = Api::start_with(database.pool(), true, |options| {
+        options.nightly = Some(nightly.looking_every(std::time::Duration::from_millis(20)));
+    })
+    .await;
+    loop {
+        let failed = api.get(BACKUP).await["nightly"]["failed"].take();
+        if !failed.is_null() {
+            assert!(text(&failed).contains("No such file"), "{failed}");
+            break;
+        }
+        tokio::task::yield_now().await;
+    }
 }

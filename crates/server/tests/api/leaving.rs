@@ -22,7 +22,7 @@ use uuid::Uuid;
 use super::*;
 
 /// Where the program that makes documents was built.
-fn documents() -> Documents {
+pub(crate) fn documents() -> Documents {
     let mut folder = std::env::current_exe().expect("it runs");
     folder.pop();
     if folder.ends_with("deps") {

@@ -1,0 +1,206 @@
+//! Backups from the command line: made, looked over and read in.
+
+use std::{fs::File, io::Seek as _, path::Path, sync::Arc};
+
+use anyhow::Context as _;
+use hummock_store::{Holdings, StudioStore};
+
+use super::{
+    into,
+    look::{Broken, look_over},
+    out, sealing,
+    state::{Count, Failed, titles, told},
+};
+use crate::{clock::Clock, pictures::Pictures, press::Documents};
+
+/// What backups of a studio are made of and read into.
+pub(crate) struct Studio<'a> {
+    pub(crate) store: &'a StudioStore,
+    pub(crate) pictures: &'a Pictures,
+    pub(crate) documents: &'a Documents,
+}
+
+/// Writes a backup of a studio to a file, sealed where there is a passphrase, and reads it once.
+///
+/// # Errors
+/// When the file can't be written or read again, or the database or the photographs can't be reached.
+pub(crate) async fn write_to(
+    studio: &Studio<'_>,
+    clock: Clock,
+    passphrase: Option<&str>,
+    file: &Path,
+) -> anyhow::Result<String> {
+    let count = Arc::new(Count::default());
+    let telling = Telling::of(&count);
+    let written = written_to(studio, clock, passphrase, file, &count).await;
+    drop(telling);
+    let (holdings, broken) = written?;
+    let Holdings {
+        shipments,
+        photographs,
+        ..
+    } = holdings;
+    let without = match broken.len() {
+        0 => String::new(),
+        many => format!(
+            "; without the pictures of {many} of them, {}",
+            titles(&broken)
+        ),
+    };
+    Ok(format!(
+        "{shipments} shipments and {photographs} photographs are in {}{without}",
+        file.display()
+    ))
+}
+
+/// Writes it; what is half done never stands under its name.
+///
+/// # Errors
+/// As [`write_to`].
+pub(super) async fn written_to(
+    studio: &Studio<'_>,
+    clock: Clock,
+    passphrase: Option<&str>,
+    file: &Path,
+    count: &Arc<Count>,
+) -> anyhow::Result<(Holdings, Vec<Broken>)> {
+    let folder = file.parent().filter(|folder| *folder != Path::new(""));
+    let folder = folder.unwrap_or_else(|| Path::new("."));
+    let says = || format!("{} can't be written", file.display());
+    let unfinished = tempfile::NamedTempFile::new_in(folder).with_context(says)?;
+    let plain = match passphrase {
+        None => unfinished.reopen()?,
+        Some(_) => tempfile::tempfile()?,
+    };
+    let written = out::write(studio.store, studio.pictures, clock, plain, count).await?;
+    written.read_once(count).await?;
+    if let Some(passphrase) = passphrase {
+        let sealed = studio
+            .documents
+            .sealed(written.file.try_clone()?, passphrase)
+            .await?;
+        // That it opens again is seen before it is kept.
+        let opened = studio
+            .documents
+            .opened(sealed.try_clone()?, passphrase)
+            .await?;
+        let same = opened.metadata()?.len() == written.file.metadata()?.len();
+        anyhow::ensure!(same, "what was sealed does not open again as it was");
+        let mut to = unfinished.reopen()?;
+        tokio::task::spawn_blocking(move || {
+            let mut sealed = sealed;
+            sealed.rewind()?;
+            std::io::copy(&mut sealed, &mut to)?;
+            to.sync_data()
+        })
+        .await??;
+    }
+    unfinished.persist(file).with_context(says)?;
+    Ok((written.holdings, written.broken))
+}
+
+/// Reads a backup from a file into a studio, which must be empty.
+///
+/// # Errors
+/// When it is none, or something is kept there already; nothing of it is kept then.
+pub(crate) async fn read_from(
+    studio: &Studio<'_>,
+    passphrase: Option<&str>,
+    without_broken: bool,
+    file: &Path,
+) -> anyhow::Result<String> {
+    let opened = plain(studio.documents, passphrase, file).await?;
+    let count = Arc::new(Count::default());
+    let telling = Telling::of(&count);
+    let read = into::read(
+        studio.store,
+        studio.pictures,
+        opened,
+        without_broken,
+        &count,
+    )
+    .await;
+    drop(telling);
+    let read = read.map_err(|failed| match failed {
+        Failed::Broken(_) => {
+            anyhow::anyhow!("{failed}; --without-broken reads it in without them")
+        }
+        failed => anyhow::anyhow!("{}", told(&failed)),
+    })?;
+    Ok(format!(
+        "{} shipments and {} photographs were read in",
+        read.shipments, read.photographs
+    ))
+}
+
+/// Reads all of a backup and keeps nothing of it.
+///
+/// # Errors
+/// When it could not be read in.
+pub(crate) async fn look_over_at(
+    documents: &Documents,
+    passphrase: Option<&str>,
+    file: &Path,
+) -> anyhow::Result<String> {
+    let opened = plain(documents, passphrase, file).await?;
+    let count = Arc::new(Count::default());
+    let telling = Telling::of(&count);
+    let counted = Arc::clone(&count);
+    let looked = tokio::task::spawn_blocking(move || look_over(opened, &counted)).await?;
+    drop(telling);
+    let looked = looked.map_err(|failed| anyhow::anyhow!("{}", told(&failed)))?;
+    let says = format!(
+        "{} shipments and {} photographs with their pictures are in {}",
+        looked.shipments,
+        looked.photographs,
+        file.display()
+    );
+    match looked.broken.len() {
+        0 => Ok(says),
+        many => anyhow::bail!(
+            "{says}; the pictures of {many} photographs are missing or broken, {}",
+            titles(&looked.broken)
+        ),
+    }
+}
+
+/// Opens a backup; a sealed one by its passphrase.
+async fn plain(
+    documents: &Documents,
+    passphrase: Option<&str>,
+    file: &Path,
+) -> anyhow::Result<File> {
+    let says = || format!("{} can't be read", file.display());
+    let found = File::open(file).with_context(says)?;
+    if !sealing::is_sealed(&found).with_context(says)? {
+        return Ok(found);
+    }
+    let passphrase = passphrase.context(
+        "it is sealed: name the file that its passphrase stands in with --passphrase-file",
+    )?;
+    Ok(documents.opened(found, passphrase).await?)
+}
+
+/// Says on the terminal how far it is, until it is dropped.
+struct Telling(tokio::task::JoinHandle<()>);
+
+impl Telling {
+    fn of(count: &Arc<Count>) -> Self {
+        let count = Arc::clone(count);
+        Self(tokio::spawn(async move {
+            let mut ticks = tokio::time::interval(std::time::Duration::from_secs(1));
+            ticks.tick().await;
+            loop {
+                ticks.tick().await;
+                let (done, of) = count.so_far();
+                eprintln!("{done} of {of} shipments and photographs");
+            }
+        }))
+    }
+}
+
+impl Drop for Telling {
+    fn drop(&mut self) {
+        self.0.abort();
+    }
+}
