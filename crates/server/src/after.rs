@@ -82,7 +82,7 @@ impl Desk {
             return Ok((known, false, false));
         };
         let (tariff, _) = booking.service.split_once('/').unwrap_or_default();
-        let carriers = self.carriers();
+        let carriers = self.carriers().await?;
         match carriers
             .follow(tariff, number, self.app.clock.today())
             .await

@@ -111,9 +111,24 @@ impl Desk {
         self.store.studio()
     }
 
-    /// Returns the carriers' own services.
-    pub(crate) fn carriers(&self) -> Carriers {
-        self.app.outside.carriers.of(self.studio())
+    /// Returns the carriers' own services; none of them can be asked while the studio is held.
+    pub(crate) async fn carriers(&self) -> Result<Carriers, Problem> {
+        let carriers = self.app.outside.carriers.of(self.studio());
+        Ok(match self.store.is_held().await? {
+            true => carriers.held(),
+            false => carriers,
+        })
+    }
+
+    /// Says whether the studio may ask a carrier to do something.
+    ///
+    /// # Errors
+    /// A [`Problem`] while the studio, read in from a backup, waits for its owner's word.
+    pub(crate) async fn may_speak(&self) -> Result<(), Problem> {
+        match self.store.is_held().await? {
+            true => Err(Problem::copy_asks_first()),
+            false => Ok(()),
+        }
     }
 
     /// Returns the house as it is now.

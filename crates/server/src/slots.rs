@@ -84,7 +84,10 @@ impl Desk {
 
     /// Tells whether a carrier says itself that it takes a parcel on a day.
     pub(crate) async fn takes_on(&self, tariff: &Tariff, service: &Service, on: Date) -> bool {
-        let slots = self.carriers().slots(&tariff.id, &service.id, on).await;
+        let Ok(carriers) = self.carriers().await else {
+            return false;
+        };
+        let slots = carriers.slots(&tariff.id, &service.id, on).await;
         slots.is_ok_and(|slots| slots.days.contains(&on))
     }
 }
@@ -106,6 +109,7 @@ async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<SlotsView>,
     let said = match by_tariff {
         Some((tariff, service)) => desk
             .carriers()
+            .await?
             .slots(&tariff.id, &service.id, today)
             .await
             .ok(),

@@ -12,7 +12,10 @@ use axum::{
     Json, Router,
     body::{Body, Bytes},
     extract::{Path, Query, State},
-    http::{HeaderMap, StatusCode, header::RETRY_AFTER},
+    http::{
+        HeaderMap, StatusCode,
+        header::{CONTENT_LENGTH, RETRY_AFTER},
+    },
     response::{IntoResponse, Response},
     routing::{get, post, put},
 };
@@ -142,6 +145,14 @@ pub enum FaultKind {
     InProgressAfter,
     /// It does what it was asked for, and says that it may not (403).
     ForbiddenAfter,
+    /// It does what it was asked for, and says so twice in one answer.
+    AnswersTwice,
+    /// It takes a whole unit of money for each that its tariff begins.
+    RoundsUp,
+    /// It says what it was asked for was done, and keeps nothing of it.
+    Forgets,
+    /// It has no list of what it holds (501); all else it answers.
+    NoList,
 }
 
 impl FaultKind {
@@ -160,6 +171,10 @@ impl FaultKind {
         Self::BusyAfter,
         Self::InProgressAfter,
         Self::ForbiddenAfter,
+        Self::AnswersTwice,
+        Self::RoundsUp,
+        Self::Forgets,
+        Self::NoList,
     ];
 
     /// What it says in place of its answer, and whether it does before what it was asked for; `None` if it answers.
@@ -189,7 +204,11 @@ impl FaultKind {
             | Self::Unavailable
             | Self::WrongTotal
             | Self::LostReply
-            | Self::SlowReply => return None,
+            | Self::SlowReply
+            | Self::AnswersTwice
+            | Self::RoundsUp
+            | Self::Forgets
+            | Self::NoList => return None,
         })
     }
 }
@@ -400,15 +419,14 @@ fn rated(tariff: &Tariff, request: &RateRequest, fault: FaultKind) -> Result<Vec
             .collect();
         Refused(StatusCode::UNPROCESSABLE_ENTITY, says.join("; "))
     })?;
-    let more = match fault {
-        FaultKind::WrongTotal => Decimal::new(11, 1),
-        _ => Decimal::ONE,
+    let taken = |total: Decimal| match fault {
+        FaultKind::WrongTotal => tariff.currency.round(total * Decimal::new(11, 1)),
+        FaultKind::RoundsUp => total.ceil(),
+        _ => total,
     };
     let services = answer.services.into_iter().map(|quoted| Rated {
         service: quoted.service,
-        total: quoted
-            .total
-            .map(|total| tariff.currency.round(total * more)),
+        total: quoted.total.map(taken),
         currency: tariff.currency.code().to_owned(),
         refused: quoted.refused,
     });
@@ -447,6 +465,20 @@ async fn faulty(
     if fault == FaultKind::SlowReply {
         tokio::time::sleep(SLOW).await;
     }
+    if fault == FaultKind::AnswersTwice {
+        return twice(response).await;
+    }
+    response
+}
+
+/// An answer, and the same once more behind it.
+async fn twice(response: Response) -> Response {
+    let (parts, body) = response.into_parts();
+    let once = axum::body::to_bytes(body, usize::MAX)
+        .await
+        .unwrap_or_default();
+    let mut response = Response::from_parts(parts, Body::from([&once[..], &once[..]].concat()));
+    response.headers_mut().remove(CONTENT_LENGTH);
     response
 }
 
@@ -457,7 +489,7 @@ pub(crate) fn routes(carrier: Arc<Carrier>) -> Router {
         .route("/tracking/{number}", get(tracking))
         .route("/{tariff}/rates", post(rates))
         .route("/tracking/{number}/fate", put(set_fate))
-        .route("/{tariff}/bookings", post(book))
+        .route("/{tariff}/bookings", post(book).get(held))
         .route("/{tariff}/bookings/{key}", get(one_booking).delete(cancel))
         .route("/{tariff}/{service}/slots", get(slots))
         .with_state(carrier)
@@ -547,9 +579,39 @@ async fn book(
             fate: Fate::Arrived,
             paper: None,
         };
-        books.booked.push(booked.clone());
-        carrier.keep(&books)?;
+        if fault != FaultKind::Forgets {
+            books.booked.push(booked.clone());
+            carrier.keep(&books)?;
+        }
         Ok((StatusCode::CREATED, Json(booked)).into_response())
+    })
+    .await
+}
+
+/// All that it holds and that is fetched on a day or later.
+async fn held(
+    State(carrier): State<Arc<Carrier>>,
+    Path(id): Path<String>,
+    Query(From { from }): Query<From>,
+) -> Response {
+    faulty(&carrier, |fault| {
+        carrier.tariff(&id)?;
+        if fault == FaultKind::NoList {
+            let says = "there is no such list".to_owned();
+            return Err(Refused(StatusCode::NOT_IMPLEMENTED, says));
+        }
+        let books = carrier.books();
+        let of = |booked: &&Booked| booked.service.split('/').next() == Some(id.as_str());
+        let open = books.booked.iter().filter(of);
+        let open = open.filter(|booked| !booked.cancelled && booked.way.handed_over >= from);
+        let listed = open.map(|booked| {
+            json!({
+                "key": booked.key, "tracking": booked.tracking, "total": booked.total, "currency": booked.currency,
+                "label": booked.label, "ready_on": booked.way.handed_over, "to": booked.label.get(2..).unwrap_or_default(),
+            })
+        });
+        let listed: Vec<_> = listed.collect();
+        Ok(Json(json!({ "bookings": listed })).into_response())
     })
     .await
 }

@@ -4,6 +4,7 @@ mod asking;
 mod settling;
 mod to_leave;
 mod views;
+mod with_carriers;
 
 pub(crate) use asking::keep_asking;
 pub(crate) use to_leave::ToLeave;
@@ -75,6 +76,7 @@ impl Desk {
         let by_tariff = leaves.by_tariff();
         let days = next_days(by_tariff, today);
         let days = self.leaving_days(id, by_tariff, days).await?;
+        let held = self.store.is_held().await?;
         let leaves_on = booked
             .map(|booking| booking.leaves_on)
             .or(inputs.leaves_on());
@@ -105,7 +107,8 @@ impl Desk {
             cut_off: by_tariff
                 .and_then(|(tariff, service)| tariff.collection_of(service))
                 .map(|fetched| fetched.cut_off),
-            bookable: by_tariff.is_some() && self.carriers().are_there(),
+            bookable: by_tariff.is_some() && !held && self.carriers().await?.are_there(),
+            held,
             papers: papers_of(&leaves),
             booking: booking.map(BookingView::of),
             message: told,
@@ -188,7 +191,7 @@ async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<LeavingView
     responses(
         (status = 200, description = "As it stands: booked, refused, or still asked", body = LeavingView),
         (status = 404, description = "There is no such shipment", body = Problem),
-        (status = 409, description = "It changed since, or is booked already", body = Problem),
+        (status = 409, description = "It changed since, or is booked already; or the studio was read in from a backup, and asks first", body = Problem),
         (status = 422, description = "What is missing before it can be booked, each with its field", body = Problem),
     ),
 ))]
@@ -204,6 +207,7 @@ async fn book(
         desk.settle(&known).await?;
         return desk.leaving(id).await;
     }
+    desk.may_speak().await?;
     let leaves = desk.to_leave(id).await?;
     if leaves.stored.version != request.version {
         return Err(stale(request.version, &desk.view(leaves.stored)));
@@ -241,7 +245,7 @@ async fn book(
     responses(
         (status = 200, description = "As it stands: cancelled, or still to be forgotten by the carrier", body = LeavingView),
         (status = 404, description = "There is no such shipment, or nothing is booked", body = Problem),
-        (status = 409, description = "It has left", body = Problem),
+        (status = 409, description = "It has left; or the studio was read in from a backup, and asks first", body = Problem),
     ),
 ))]
 async fn cancel(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<LeavingView>, Problem> {
@@ -251,6 +255,7 @@ async fn cancel(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<LeavingVi
     }
     let booking = desk.store.booking(id).await?;
     let booking = booking.ok_or_else(|| Problem::not_found("booking"))?;
+    desk.may_speak().await?;
     let asked = BookingMove::CancelAsked(booking.state);
     let moved = desk.store.settle_booking(booking.id, asked).await?;
     if let Some(moved) = moved {
@@ -277,5 +282,8 @@ pub(crate) fn routes() -> Routes {
         post "/shipments/{id}/booking" => book,
         delete "/shipments/{id}/booking" => cancel,
         get "/leaving" => day,
+        get "/leaving/carriers" => with_carriers::show,
+        post "/leaving/carriers/settle" => with_carriers::settle,
+        post "/leaving/carriers/speak" => with_carriers::speak,
     ]
 }

@@ -14,6 +14,10 @@ use crate::{
 impl Desk {
     /// Asks a carrier about a booking that waits for its answer, and writes down what it says; however often, by however many.
     pub(crate) async fn settle(&self, booking: &Booking) -> Result<(), Problem> {
+        // The one that a backup was made of may still ask about it.
+        if self.store.is_held().await? {
+            return Ok(());
+        }
         match booking.state {
             BookingState::Asked => self.settle_asked(booking).await,
             BookingState::Cancelling => self.settle_cancelling(booking).await,
@@ -24,7 +28,7 @@ impl Desk {
     async fn settle_asked(&self, booking: &Booking) -> Result<(), Problem> {
         let (tariff, key) = (tariff_of(booking), key_of(booking));
         let asks = &booking.question["asks"];
-        match self.carriers().book(tariff, &key, asks).await {
+        match self.carriers().await?.book(tariff, &key, asks).await {
             Ok(booked) => self.write_booked(booking, &booked).await,
             Err(NoAnswer::Refused(_, says)) => self.settle_refused(booking, &says).await,
             Err(NoAnswer::Away | NoAnswer::Resting | NoAnswer::Later) => Ok(()),
@@ -35,12 +39,12 @@ impl Desk {
     /// and its booking may stand, or still be on its way.
     async fn settle_refused(&self, booking: &Booking, says: &str) -> Result<(), Problem> {
         let (tariff, key) = (tariff_of(booking), key_of(booking));
-        match self.carriers().booking(tariff, &key).await {
+        match self.carriers().await?.booking(tariff, &key).await {
             Ok(Some(booked)) => return self.write_booked(booking, &booked).await,
             Ok(None) => {}
             Err(_) => return Ok(()),
         }
-        match self.carriers().cancel(tariff, &key).await {
+        match self.carriers().await?.cancel(tariff, &key).await {
             Ok(()) => {}
             Err(NoAnswer::Refused(status, _)) if knows_nothing(status) => {}
             // It is asked again, until it is known to hold nothing.
@@ -53,7 +57,7 @@ impl Desk {
 
     async fn settle_cancelling(&self, booking: &Booking) -> Result<(), Problem> {
         let (tariff, key) = (tariff_of(booking), key_of(booking));
-        let says = match self.carriers().cancel(tariff, &key).await {
+        let says = match self.carriers().await?.cancel(tariff, &key).await {
             Ok(()) => None,
             Err(NoAnswer::Refused(status, _)) if knows_nothing(status) => None,
             Err(NoAnswer::Refused(_, says)) => Some(says),
@@ -65,7 +69,7 @@ impl Desk {
             return Ok(());
         };
         // It does not forget it: what it holds is asked, or was answered while it was being cancelled.
-        let held = match self.carriers().booking(tariff, &key).await {
+        let held = match self.carriers().await?.booking(tariff, &key).await {
             Ok(held) => held,
             Err(_) => return Ok(()),
         };
@@ -99,7 +103,7 @@ fn written(booked: &Booked) -> Value {
     serde_json::to_value(booked).unwrap_or_default()
 }
 
-fn tariff_of(booking: &Booking) -> &str {
+pub(super) fn tariff_of(booking: &Booking) -> &str {
     let tariff = booking.service.split_once('/');
     tariff.map_or(booking.service.as_str(), |(tariff, _)| tariff)
 }

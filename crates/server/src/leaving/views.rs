@@ -40,6 +40,8 @@ pub(crate) struct LeavingView {
     pub(super) cut_off: Option<Time>,
     /// Whether it can be booked from here: its service has a tariff, and its carrier can be asked.
     pub(super) bookable: bool,
+    /// Whether the studio was read in from a backup and asks first whether it speaks to carriers.
+    pub(super) held: bool,
     /// The last booking, whatever came of it.
     pub(super) booking: Option<BookingView>,
     /// A message to the buyer, ready to be copied.

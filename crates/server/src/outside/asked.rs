@@ -44,7 +44,8 @@ pub(crate) async fn ask(
     let inputs = request
         .inputs
         .checked(request.unit, desk.app.clock.today())?;
-    if !desk.carriers().are_there() {
+    let carriers = desk.carriers().await?;
+    if !carriers.are_there() {
         return Ok(Json(CarriersSay {
             asked: false,
             services: Vec::new(),
@@ -61,7 +62,6 @@ pub(crate) async fn ask(
     });
     let (inputs, bodies) = bodies.await?;
     // All at once: who is away keeps nobody else waiting.
-    let carriers = desk.carriers();
     let asked = bodies
         .iter()
         .map(|(tariff, body)| carriers.rates(tariff, body));

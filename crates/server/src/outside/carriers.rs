@@ -1,6 +1,6 @@
 //! The carriers' own services: what they take, beside what their tariffs say; bookings, days and tracking.
 
-use axum::http::Method;
+use axum::http::{Method, StatusCode};
 use hummock_core::{
     sending::TrackingEvent,
     shipment::CarrierAsk,
@@ -85,6 +85,29 @@ pub(crate) struct Booked {
     pub label: Vec<String>,
 }
 
+/// What a carrier holds, as it lists it.
+#[derive(Debug, Clone, PartialEq, Deserialize)]
+pub(crate) struct Listed {
+    /// By which it was booked.
+    pub key: String,
+    /// What it answered when it was booked.
+    #[serde(flatten)]
+    pub booked: Booked,
+    /// The day on which it is fetched.
+    #[serde(default)]
+    pub ready_on: Option<Date>,
+    /// Who gets it.
+    #[serde(default)]
+    pub to: Vec<String>,
+}
+
+#[derive(Debug, Deserialize)]
+struct Lists {
+    bookings: Vec<Listed>,
+}
+
+/// A carrier lists no more bookings at once.
+const MOST_BOOKINGS: usize = 5000;
 /// A parcel has no more events than this, and a label no more lines.
 const MOST_EVENTS: usize = 200;
 const MOST_LINES: usize = 20;
@@ -177,6 +200,53 @@ impl Carriers {
         }
     }
 
+    /// Asks whether a carrier holds a booking by a key: only where it says that it knows of nothing, it does not.
+    ///
+    /// # Errors
+    /// [`NoAnswer`], and where it says anything else.
+    pub(crate) async fn holds(&self, tariff: &str, key: &str) -> Result<Option<Booked>, NoAnswer> {
+        let question = Question {
+            carrier: tariff,
+            method: Method::GET,
+            path: format!("/{tariff}/bookings/{key}"),
+            body: None,
+            key: Some(key),
+        };
+        match self.ask(&question).await {
+            Ok(booked) => Ok(Some(Booked::cleaned(booked))),
+            Err(NoAnswer::Refused(StatusCode::NOT_FOUND | StatusCode::GONE, _)) => Ok(None),
+            Err(other) => Err(other),
+        }
+    }
+
+    /// Asks for all that a carrier holds and that is fetched on a day or later.
+    ///
+    /// # Errors
+    /// [`NoAnswer`]: one that has no such list says so.
+    pub(crate) async fn list(&self, tariff: &str, from: Date) -> Result<Vec<Listed>, NoAnswer> {
+        let question = Question {
+            carrier: tariff,
+            method: Method::GET,
+            path: format!("/{tariff}/bookings?from={from}"),
+            body: None,
+            key: None,
+        };
+        let lists: Lists = self.ask(&question).await?;
+        let listed = lists.bookings.into_iter().take(MOST_BOOKINGS);
+        let cleaned = listed.map(|one| Listed {
+            key: cleaned_line(&one.key, LONGEST_TEXT),
+            booked: one.booked.cleaned(),
+            ready_on: one.ready_on,
+            to: one
+                .to
+                .iter()
+                .take(MOST_LINES)
+                .map(|line| cleaned_line(line, LONGEST_TEXT))
+                .collect(),
+        });
+        Ok(cleaned.collect())
+    }
+
     /// Has a carrier forget a booking, so that it is never booked by its key any more; as often as one asks.
     ///
     /// # Errors
@@ -239,6 +309,14 @@ impl Carriers {
             ..event
         });
         Ok(cleaned.collect())
+    }
+
+    /// None of them can be asked.
+    pub(crate) fn held(self) -> Self {
+        Self {
+            client: None,
+            ..self
+        }
     }
 
     /// Tells whether anybody can be asked.

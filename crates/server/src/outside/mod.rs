@@ -8,7 +8,7 @@ mod client;
 pub(crate) mod readings;
 mod scale;
 
-pub(crate) use carriers::{AllCarriers, Booked, Carriers, body_of};
+pub(crate) use carriers::{AllCarriers, Booked, Carriers, Listed, body_of};
 pub(crate) use client::NoAnswer;
 pub use client::Patience;
 pub(crate) use scale::Scale;

@@ -4,19 +4,13 @@ use std::{
     collections::HashSet,
     io::{Cursor, Read as _},
     path::PathBuf,
-    process::Stdio,
     time::Duration,
 };
 
 use hummock_core::sending::Fate;
 use hummock_server::{Documents, Outside, Patience};
 use hummock_standins::{FaultKind, Running, read_tariffs};
-use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
 use test_context::test_context;
-use tokio::{
-    io::{AsyncBufReadExt as _, BufReader},
-    process::{Child, Command},
-};
 use uuid::Uuid;
 
 use super::*;
@@ -31,11 +25,11 @@ pub(crate) fn documents() -> Documents {
     Documents::by(folder.join("hummock-documents")).within(Duration::from_secs(60))
 }
 
-fn tariffs() -> PathBuf {
+pub(crate) fn tariffs() -> PathBuf {
     Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/tariffs")
 }
 
-async fn standins() -> Running {
+pub(crate) async fn standins() -> Running {
     let address = ([127, 0, 0, 1], 0).into();
     let tariffs = read_tariffs(&tariffs()).expect("the demo's tariffs");
     hummock_standins::serve(address, tariffs)
@@ -43,12 +37,12 @@ async fn standins() -> Running {
         .expect("a free port")
 }
 
-async fn beside(pool: &PgPool, carriers: String) -> Api {
+pub(crate) async fn beside(pool: &PgPool, carriers: String) -> Api {
     waiting(pool, carriers, Duration::from_millis(1500)).await
 }
 
 /// Beside carriers that are waited for so long at a time.
-async fn waiting(pool: &PgPool, carriers: String, answer: Duration) -> Api {
+pub(crate) async fn waiting(pool: &PgPool, carriers: String, answer: Duration) -> Api {
     Api::start_with(pool, true, |options| {
         options.outside = Outside {
             carriers: Some(carriers),
@@ -66,8 +60,12 @@ async fn waiting(pool: &PgPool, carriers: String, answer: Duration) -> Api {
     .await
 }
 
+pub(crate) async fn hasty(pool: &PgPool, carriers: String) -> Api {
+    waiting(pool, carriers, Duration::from_millis(150)).await
+}
+
 /// A small canvas to a neighbouring town, with its service chosen.
-async fn ready(api: &Api, country: &str) -> Value {
+pub(crate) async fn ready(api: &Api, country: &str) -> Value {
     let inputs = json!({
         "title": "Slack Tide",
         "value": "320",
@@ -87,24 +85,24 @@ async fn ready(api: &Api, country: &str) -> Value {
     made
 }
 
-fn at(shipment: &Value, path: &str) -> String {
+pub(crate) fn at(shipment: &Value, path: &str) -> String {
     format!("/api/v1/shipments/{}{path}", text(&shipment["id"]))
 }
 
 /// The first day on which it can leave.
-async fn first_day(api: &Api, shipment: &Value) -> String {
+pub(crate) async fn first_day(api: &Api, shipment: &Value) -> String {
     let leaving = api.get(&at(shipment, "/leaving")).await;
     text(&leaving["days"][0]["on"])
 }
 
-async fn book(api: &Api, shipment: &Value, key: Uuid) -> (StatusCode, Value) {
+pub(crate) async fn book(api: &Api, shipment: &Value, key: Uuid) -> (StatusCode, Value) {
     let on = first_day(api, shipment).await;
     let version = api.get(&at(shipment, "")).await["version"].clone();
     let body = json!({ "id": key, "version": version, "on": on });
     api.post(&at(shipment, "/booking"), body).await
 }
 
-async fn change(api: &Api, shipment: &Value, change: Value) -> (StatusCode, Value) {
+pub(crate) async fn change(api: &Api, shipment: &Value, change: Value) -> (StatusCode, Value) {
     let version = api.get(&at(shipment, "")).await["version"].clone();
     api.patch(
         &at(shipment, ""),
@@ -114,7 +112,7 @@ async fn change(api: &Api, shipment: &Value, change: Value) -> (StatusCode, Valu
 }
 
 /// Waits until the booking stands so.
-async fn stands(api: &Api, shipment: &Value, state: &str) -> Value {
+pub(crate) async fn stands(api: &Api, shipment: &Value, state: &str) -> Value {
     loop {
         let leaving = api.get(&at(shipment, "/leaving")).await;
         if leaving["booking"]["state"] == state {
@@ -142,264 +140,6 @@ fn words(pdf: &[u8]) -> String {
     text.split_whitespace().collect::<Vec<_>>().join(" ")
 }
 
-#[test_context(Demo)]
-#[tokio::test]
-async fn whatever_happens_on_the_way_it_is_booked_once(Demo(database): &Demo) {
-    let standins = standins().await;
-    let api = beside(database.pool(), standins.carrier_url()).await;
-    for (fault, times) in [
-        (FaultKind::None, 0),
-        (FaultKind::LostReply, 2),
-        (FaultKind::Unavailable, 2),
-        (FaultKind::WrongTotal, 1),
-        (FaultKind::Slow, 1),
-        (FaultKind::SlowReply, 1),
-    ] {
-        let shipment = ready(&api, "XS").await;
-        let before = standins.carrier.booked().len();
-        standins.carrier.fails(fault, times);
-        let key = Uuid::now_v7();
-        // Two presses at once, and a third after them.
-        let (first, second) = tokio::join!(book(&api, &shipment, key), book(&api, &shipment, key));
-        assert!(
-            first.0.is_success() && second.0.is_success(),
-            "{fault:?}: {first:?} {second:?}"
-        );
-        standins.carrier.fails(FaultKind::None, 0);
-        let (status, leaving) = book(&api, &shipment, key).await;
-        assert_eq!(status, StatusCode::OK, "{leaving}");
-        assert_eq!(
-            leaving["booking"]["state"], "booked",
-            "{fault:?}: {leaving}"
-        );
-        assert_eq!(standins.carrier.booked().len(), before + 1, "{fault:?}");
-        let differs = fault == FaultKind::WrongTotal;
-        assert_eq!(
-            leaving["booking"]["differs"], differs,
-            "{fault:?}: {leaving}"
-        );
-        // Another key is another booking, of which there may be none beside this.
-        let (status, problem) = book(&api, &shipment, Uuid::now_v7()).await;
-        assert_eq!(status, StatusCode::CONFLICT);
-        assert_eq!(problem["type"], "/problems/booked-already");
-    }
-}
-
-/// What may happen while a parcel is booked.
-#[derive(Debug, Clone)]
-enum Happens {
-    /// The next few questions go wrong at the carrier, in one way and then in another.
-    Faults(Vec<(FaultKind, u32)>),
-    /// Somebody presses once more.
-    Again,
-    /// Twice at once.
-    Twice,
-    /// Somebody who knows nothing of it presses on another page.
-    Another,
-    /// Both at once.
-    Both,
-    /// It is cancelled.
-    Cancel,
-    /// The server is killed while it asks, and started again.
-    Killed,
-}
-
-fn happens() -> impl Strategy<Value = Happens> {
-    let fault = (proptest::sample::select(FaultKind::ALL.to_vec()), 1..4_u32);
-    prop_oneof![
-        4 => proptest::collection::vec(fault, 1..4).prop_map(Happens::Faults),
-        3 => Just(Happens::Again),
-        2 => Just(Happens::Twice),
-        2 => Just(Happens::Another),
-        2 => Just(Happens::Both),
-        2 => Just(Happens::Cancel),
-        1 => Just(Happens::Killed),
-    ]
-}
-
-async fn hasty(pool: &PgPool, carriers: String) -> Api {
-    waiting(pool, carriers, Duration::from_millis(150)).await
-}
-
-async fn cancel(api: &Api, shipment: &Value) {
-    let request = api
-        .client
-        .delete(format!("{}{}", api.base, at(shipment, "/booking")));
-    // There may be nothing to cancel.
-    answer(request.send().await.expect("an answer")).await;
-}
-
-/// Whatever happens, in whatever order: once it is quiet, the carrier has what the studio shows, and nothing else.
-#[test_context(Demo)]
-#[tokio::test]
-async fn in_any_order_of_faults_and_presses_it_is_booked_once(Demo(database): &Demo) {
-    let standins = standins().await;
-    let mut api = hasty(database.pool(), standins.carrier_url()).await;
-    let mut runner = TestRunner::default();
-    let (mut booked, mut cancelled) = (0, 0);
-    for _ in 0..12 {
-        let all = proptest::collection::vec(happens(), 2..9);
-        let all = all.new_tree(&mut runner).expect("a way").current();
-        standins.carrier.fails(FaultKind::None, 0);
-        let shipment = ready(&api, "XS").await;
-        let before = standins.carrier.booked().len();
-        let mut keys = vec![Uuid::now_v7()];
-        for one in &all {
-            let last = *keys.last().expect("a key");
-            match one {
-                Happens::Faults(faults) => standins.carrier.fails_in_turn(faults),
-                Happens::Again => drop(book(&api, &shipment, last).await),
-                Happens::Twice => {
-                    let _ = tokio::join!(book(&api, &shipment, last), book(&api, &shipment, last));
-                }
-                Happens::Another => {
-                    keys.push(Uuid::now_v7());
-                    drop(book(&api, &shipment, *keys.last().expect("a key")).await);
-                }
-                Happens::Both => {
-                    keys.push(Uuid::now_v7());
-                    let other = *keys.last().expect("a key");
-                    let _ = tokio::join!(book(&api, &shipment, last), book(&api, &shipment, other));
-                }
-                Happens::Cancel => cancel(&api, &shipment).await,
-                Happens::Killed => {
-                    let asked = standins.carrier.asked();
-                    let until_asked = async {
-                        while standins.carrier.asked() == asked {
-                            tokio::task::yield_now().await;
-                        }
-                    };
-                    tokio::select! {
-                        _ = book(&api, &shipment, last) => {}
-                        () = until_asked => {}
-                    }
-                    drop(api);
-                    api = hasty(database.pool(), standins.carrier_url()).await;
-                }
-            }
-        }
-        standins.carrier.fails(FaultKind::None, 0);
-        let leaving = quiet(&api, &shipment).await;
-        let there = standins.carrier.booked().split_off(before);
-        let keys_there: HashSet<&str> = there.iter().map(|one| one.key.as_str()).collect();
-        assert_eq!(keys_there.len(), there.len(), "no key twice: {all:?}");
-        let stand: Vec<_> = there.iter().filter(|one| !one.cancelled).collect();
-        cancelled += there.len() - stand.len();
-        let shown = api.get(&at(&shipment, "")).await["tracking"].take();
-        if leaving["booking"]["state"] == "booked" {
-            booked += 1;
-            assert_eq!(stand.len(), 1, "{all:?}: {there:?}");
-            // The carrier knows it by studio and booking together.
-            let id = text(&leaving["booking"]["id"]);
-            assert!(stand[0].key.ends_with(&format!(".{id}")), "{all:?}");
-            assert_eq!(json!(stand[0].tracking), shown, "{all:?}");
-        } else {
-            assert!(stand.is_empty(), "{all:?}: {leaving} {there:?}");
-            assert_eq!(shown, Value::Null, "{all:?}");
-        }
-    }
-    assert!(booked + cancelled > 0, "something was booked");
-}
-
-/// Asks on, as the page and the background do, until a booking is neither asked nor being cancelled.
-async fn quiet(api: &Api, shipment: &Value) -> Value {
-    loop {
-        let leaving = api.get(&at(shipment, "/leaving")).await;
-        match leaving["booking"]["state"].as_str() {
-            Some("asked") => {
-                let id = text(&leaving["booking"]["id"]).parse().expect("an id");
-                drop(book(api, shipment, id).await);
-            }
-            Some("cancelling") => cancel(api, shipment).await,
-            _ => return leaving,
-        }
-    }
-}
-
-/// A carrier that booked and answered too late may say anything after that: it is asked what it holds before a refusal stands.
-#[test_context(Demo)]
-#[tokio::test]
-async fn a_refusal_after_silence_books_no_second_parcel(Demo(database): &Demo) {
-    let standins = standins().await;
-    let api = hasty(database.pool(), standins.carrier_url()).await;
-    for silence in [FaultKind::SlowReply, FaultKind::LostReply] {
-        for refusal in [
-            FaultKind::InProgress,
-            FaultKind::Busy,
-            FaultKind::Forbidden,
-            FaultKind::Conflict,
-        ] {
-            let shipment = ready(&api, "XS").await;
-            let before = standins.carrier.booked().len();
-            standins
-                .carrier
-                .fails_in_turn(&[(silence, 1), (refusal, 1)]);
-            let (status, leaving) = book(&api, &shipment, Uuid::now_v7()).await;
-            assert!(status.is_success(), "{silence:?} {refusal:?}: {leaving}");
-            assert_ne!(
-                leaving["booking"]["state"], "refused",
-                "{silence:?} {refusal:?}"
-            );
-            let (status, _) = book(&api, &shipment, Uuid::now_v7()).await;
-            assert_eq!(
-                status,
-                StatusCode::CONFLICT,
-                "a second key books nothing: {refusal:?}"
-            );
-            let leaving = quiet(&api, &shipment).await;
-            assert_eq!(
-                leaving["booking"]["state"], "booked",
-                "{silence:?} {refusal:?}: {leaving}"
-            );
-            let there = standins.carrier.booked().split_off(before);
-            assert_eq!(there.len(), 1, "{silence:?} {refusal:?}: {there:?}");
-            assert_eq!(leaving["booking"]["tracking"], json!(there[0].tracking));
-        }
-    }
-}
-
-/// What the carrier never answered is cancelled, or asked about again; it never stands as booked without a number.
-#[test_context(Demo)]
-#[tokio::test]
-async fn cancelling_what_was_never_answered_ends_in_one_state(Demo(database): &Demo) {
-    let standins = standins().await;
-    let api = hasty(database.pool(), standins.carrier_url()).await;
-    for (held, faults) in [
-        // It never heard of it, and does not let itself be cancelled at first.
-        (
-            false,
-            vec![(FaultKind::Unavailable, 3), (FaultKind::Forbidden, 1)],
-        ),
-        // It booked, its answer was lost three times, and it says once that it can't be cancelled.
-        (
-            true,
-            vec![(FaultKind::LostReply, 3), (FaultKind::Conflict, 1)],
-        ),
-    ] {
-        let shipment = ready(&api, "XS").await;
-        standins.carrier.fails_in_turn(&faults);
-        let (_, leaving) = book(&api, &shipment, Uuid::now_v7()).await;
-        assert_eq!(leaving["booking"]["state"], "asked", "{leaving}");
-        cancel(&api, &shipment).await;
-        let leaving = quiet(&api, &shipment).await;
-        let state = text(&leaving["booking"]["state"]);
-        // Asked about again, the carrier takes it where it did not hold it.
-        assert_eq!(state, "booked", "held {held}: {leaving}");
-        assert_ne!(leaving["booking"]["tracking"], Value::Null, "{leaving}");
-        cancel(&api, &shipment).await;
-        let leaving = quiet(&api, &shipment).await;
-        assert_eq!(leaving["booking"]["state"], "cancelled", "{leaving}");
-    }
-    assert!(
-        standins
-            .carrier
-            .booked()
-            .iter()
-            .all(|booked| booked.cancelled)
-    );
-}
-
-/// A day that the tariff knows of may be full: the carrier says so when it is asked, and the page offers the others.
 #[test_context(Demo)]
 #[tokio::test]
 async fn the_carriers_own_days_are_offered_and_its_tariffs_where_it_is_silent(
@@ -452,170 +192,6 @@ async fn the_carriers_own_days_are_offered_and_its_tariffs_where_it_is_silent(
         (&slots["by_carrier"], days(&slots)),
         (&json!(false), by_tariff)
     );
-}
-
-#[test_context(Demo)]
-#[tokio::test]
-async fn what_a_killed_server_began_is_found_and_booked_once(Demo(database): &Demo) {
-    let standins = standins().await;
-    let api = beside(database.pool(), standins.carrier_url()).await;
-    let shipment = ready(&api, "XS").await;
-    standins.carrier.fails(FaultKind::SlowReply, 100);
-    let key = Uuid::now_v7();
-    let on = first_day(&api, &shipment).await;
-    let body = json!({ "id": key, "version": shipment["version"], "on": on });
-    let asked = api
-        .client
-        .post(format!("{}{}", api.base, at(&shipment, "/booking")))
-        .json(&body)
-        .send();
-    // The carrier has booked it and does not say so; then the server is gone, with whatever it was about to write.
-    let until_booked = async {
-        while standins.carrier.booked().is_empty() {
-            tokio::task::yield_now().await;
-        }
-    };
-    tokio::select! {
-        answered = asked => panic!("it answered: {answered:?}"),
-        () = until_booked => {}
-    }
-    drop(api);
-    standins.carrier.fails(FaultKind::None, 0);
-    let api = beside(database.pool(), standins.carrier_url()).await;
-    // Nobody presses anything.
-    let leaving = stands(&api, &shipment, "booked").await;
-    assert_eq!(leaving["booking"]["id"], json!(key));
-    assert_eq!(standins.carrier.booked().len(), 1);
-    let shown = api.get(&at(&shipment, "")).await;
-    assert_eq!(
-        shown["tracking"],
-        json!(standins.carrier.booked()[0].tracking)
-    );
-}
-
-/// The stand-ins as a process of their own, with their books in a file.
-async fn carrier_process(books: &Path, port: u16) -> (Child, String) {
-    let mut program = std::env::current_exe().expect("it runs");
-    program.pop();
-    if program.ends_with("deps") {
-        program.pop();
-    }
-    let mut process = Command::new(program.join("hummock-standins"))
-        .args(["--port", &port.to_string(), "--tariffs"])
-        .arg(tariffs())
-        .arg("--books")
-        .arg(books)
-        .stdout(Stdio::piped())
-        .kill_on_drop(true)
-        .spawn()
-        .expect("it starts");
-    let out = process.stdout.take().expect("it speaks");
-    let said = BufReader::new(out)
-        .lines()
-        .next_line()
-        .await
-        .expect("a line")
-        .expect("a line");
-    let (_, address) = said.rsplit_once(' ').expect("it says where it is");
-    let address = address.to_owned();
-    (process, address)
-}
-
-#[test_context(Demo)]
-#[tokio::test]
-async fn a_carrier_that_is_killed_after_it_booked_books_no_second_time(Demo(database): &Demo) {
-    let folder = tempfile::tempdir().expect("a folder");
-    let books = folder.path().join("books.json");
-    let (mut process, address) = carrier_process(&books, 0).await;
-    let api = beside(database.pool(), format!("{address}/carrier")).await;
-    let shipment = ready(&api, "XS").await;
-    let fault = api.client.put(format!("{address}/carrier/fault"));
-    let fault = fault
-        .json(&json!({ "kind": "slow_reply", "times": 100 }))
-        .send()
-        .await;
-    assert!(fault.expect("an answer").status().is_success());
-    let key = Uuid::now_v7();
-    let on = first_day(&api, &shipment).await;
-    let body = json!({ "id": key, "version": shipment["version"], "on": on });
-    let path = at(&shipment, "/booking");
-    let asked = api.post(&path, body);
-    let kill = async {
-        while !books.exists() {
-            tokio::task::yield_now().await;
-        }
-        // It is in its books, and it never says so.
-        process.kill().await.expect("it is killed");
-    };
-    let ((status, leaving), ()) = tokio::join!(asked, kill);
-    assert_eq!(
-        (status, &leaving["booking"]["state"]),
-        (StatusCode::OK, &json!("asked")),
-        "{leaving}"
-    );
-    let port = address
-        .rsplit(':')
-        .next()
-        .and_then(|port| port.parse().ok())
-        .expect("a port");
-    let (_process, address) = carrier_process(&books, port).await;
-    let leaving = {
-        let (status, leaving) = book(&api, &shipment, key).await;
-        assert_eq!(status, StatusCode::OK, "{leaving}");
-        leaving
-    };
-    assert_eq!(leaving["booking"]["state"], "booked", "{leaving}");
-    let booked = api
-        .client
-        .get(format!("{address}/carrier/bookings"))
-        .send()
-        .await
-        .expect("an answer");
-    let booked: Value = booked.json().await.expect("JSON");
-    assert_eq!(booked.as_array().map(Vec::len), Some(1), "{booked}");
-}
-
-#[test_context(Demo)]
-#[tokio::test]
-async fn a_cancelled_booking_is_never_made_after_all(Demo(database): &Demo) {
-    let standins = standins().await;
-    let api = beside(database.pool(), standins.carrier_url()).await;
-    let shipment = ready(&api, "XS").await;
-    // Asked while nobody answers, and cancelled before anybody did.
-    standins.carrier.fails(FaultKind::Unavailable, 10_000);
-    let key = Uuid::now_v7();
-    let (_, leaving) = book(&api, &shipment, key).await;
-    assert_eq!(leaving["booking"]["state"], "asked", "{leaving}");
-    let cancel = format!("{}{}", api.base, at(&shipment, "/booking"));
-    let request = api.client.delete(&cancel);
-    let (status, leaving) = answer(request.send().await.expect("an answer")).await;
-    assert_eq!(
-        (status, &leaving["booking"]["state"]),
-        (StatusCode::OK, &json!("cancelling")),
-        "{leaving}"
-    );
-    standins.carrier.fails(FaultKind::None, 0);
-    // It is asked for again by itself.
-    stands(&api, &shipment, "cancelled").await;
-    // The first question arrives late: the carrier knows that it is cancelled.
-    let (_, leaving) = book(&api, &shipment, key).await;
-    assert_eq!(leaving["booking"]["state"], "cancelled");
-    assert!(
-        standins
-            .carrier
-            .booked()
-            .iter()
-            .all(|booked| booked.cancelled)
-    );
-    // A new one is a new one; cancelled, nothing follows it any more.
-    let (_, leaving) = book(&api, &shipment, Uuid::now_v7()).await;
-    assert_eq!(leaving["booking"]["state"], "booked");
-    assert!(api.get(&at(&shipment, "")).await["tracking"].is_string());
-    let request = api
-        .client
-        .delete(format!("{}{}", api.base, at(&shipment, "/booking")));
-    answer(request.send().await.expect("an answer")).await;
-    assert!(api.get(&at(&shipment, "")).await["tracking"].is_null());
 }
 
 #[test_context(Demo)]

@@ -2,6 +2,7 @@
 
 mod away;
 mod backup;
+mod bookings;
 mod boxes;
 mod cutting;
 mod desks;
