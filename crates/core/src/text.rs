@@ -21,9 +21,16 @@ const fn hides_order(letter: char) -> bool {
     matches!(letter, '\u{202a}'..='\u{202e}' | '\u{2066}'..='\u{2069}')
 }
 
-/// Places in Unicode that will never be a letter.
+/// Places in Unicode that will never be a letter, and what no letter is: the mark of a file's byte order, and the ends of lines and
+/// paragraphs that no keyboard types.
 const fn is_no_letter(letter: char) -> bool {
-    matches!(letter, '\u{fdd0}'..='\u{fdef}') || (letter as u32) & 0xfffe == 0xfffe
+    matches!(letter, '\u{fdd0}'..='\u{fdef}' | '\u{feff}')
+        || is_line_end(letter)
+        || (letter as u32) & 0xfffe == 0xfffe
+}
+
+const fn is_line_end(letter: char) -> bool {
+    matches!(letter, '\u{2028}' | '\u{2029}')
 }
 
 impl UnreadableText {
@@ -37,7 +44,7 @@ impl UnreadableText {
     #[must_use]
     pub fn in_paragraph(text: &str) -> Option<Self> {
         text.chars()
-            .filter(|letter| !matches!(letter, '\n' | '\r' | '\t'))
+            .filter(|letter| !matches!(letter, '\n' | '\r' | '\t') && !is_line_end(*letter))
             .find_map(Self::of)
     }
 
@@ -71,7 +78,7 @@ pub fn refused_text(field: &str, text: &str) -> Option<Refusal> {
 #[must_use]
 pub fn cleaned_line(text: &str, most: usize) -> String {
     let letters = text.chars().map(|letter| match letter {
-        '\n' | '\r' | '\t' => ' ',
+        '\n' | '\r' | '\t' | '\u{2028}' | '\u{2029}' => ' ',
         letter => letter,
     });
     let readable = letters.filter(|letter| UnreadableText::of(*letter).is_none());
@@ -101,12 +108,16 @@ mod tests {
             ("a\0b", UnreadableText::Control),
             ("a\u{7f}", UnreadableText::Control),
             ("a\u{85}", UnreadableText::Control),
+            ("one\u{2028}two", UnreadableText::Control),
+            ("\u{feff}one", UnreadableText::Control),
             ("\u{ffff}", UnreadableText::Control),
             ("abc\u{202e}gpj", UnreadableText::Override),
             ("\u{2066}a", UnreadableText::Override),
         ] {
             assert_eq!(UnreadableText::in_line(text), Some(found), "{text:?}");
-            assert_eq!(UnreadableText::in_paragraph(text), Some(found), "{text:?}");
+            // A paragraph has lines.
+            let of_paragraph = Some(found).filter(|_| !text.contains('\u{2028}'));
+            assert_eq!(UnreadableText::in_paragraph(text), of_paragraph, "{text:?}");
         }
         assert_eq!(
             UnreadableText::in_line("one\ntwo"),

@@ -1,6 +1,6 @@
 //! The desk that a request is answered at: whose studio it is, and who asks.
 
-use std::sync::Arc;
+use std::{sync::Arc, time::Duration};
 
 use axum::{extract::FromRequestParts, http::request::Parts};
 use hummock_core::{
@@ -12,6 +12,9 @@ use hummock_core::{
 use hummock_store::{Computed, HouseAt, StudioId, StudioStore};
 
 use crate::{app::App, network::Caller, outside::Carriers, problem::Problem};
+
+/// A device that is signed out by another process is noticed after this.
+const LOOKS_AFTER_DEVICES: Duration = Duration::from_secs(5);
 
 /// One studio, as one request works with it.
 #[derive(Debug, Clone)]
@@ -109,6 +112,30 @@ impl Desk {
     /// Returns whose it is.
     pub(crate) const fn studio(&self) -> StudioId {
         self.store.studio()
+    }
+
+    /// Waits until whoever asks is signed out; the machine itself never is.
+    ///
+    /// Somebody who signs them out here is noticed at once, and through another process within seconds.
+    pub(crate) fn until_signed_out(&self) -> impl Future<Output = ()> + Send + 'static + use<> {
+        let (caller, store) = (self.caller, self.store.clone());
+        let rung = Arc::clone(&self.app.entrance.signed_out);
+        async move {
+            let Caller::Device(id) = caller else {
+                return std::future::pending().await;
+            };
+            loop {
+                let ring = rung.notified();
+                // Where the database can't say, the stream goes on until it can.
+                if matches!(store.is_signed_in(id).await, Ok(false)) {
+                    return;
+                }
+                tokio::select! {
+                    () = ring => {}
+                    () = tokio::time::sleep(LOOKS_AFTER_DEVICES) => {}
+                }
+            }
+        }
     }
 
     /// Returns the carriers' own services; none of them can be asked while the studio is held.

@@ -1,12 +1,14 @@
 //! Photographs of a shipment: each arrives once, is looked over by the program that makes documents, and lies in a folder beside
 //! the data or in an S3-compatible store.
 
+use std::time::Duration;
+
 use anyhow::Result;
 use axum::{
     Json,
     body::Bytes,
     extract::{DefaultBodyLimit, FromRequest, FromRequestParts, Path, Request},
-    http::{HeaderValue, StatusCode, header, request::Parts},
+    http::{HeaderMap, HeaderValue, StatusCode, header, request::Parts},
     response::{IntoResponse, Response},
 };
 use hummock_core::{Refusal, Refusals};
@@ -14,6 +16,7 @@ use hummock_store::{Photograph, PictureKey};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use sha2::{Digest as _, Sha256};
+use tokio::sync::{Semaphore, SemaphorePermit};
 use uuid::Uuid;
 
 use crate::{
@@ -107,22 +110,48 @@ impl<S: Send + Sync> FromRequestParts<S> for PhotographId {
     }
 }
 
-/// A file as it is sent, of so many bytes at most.
-pub(crate) struct File<const LIMIT: usize>(pub(crate) Bytes);
+/// A file as it is sent, of so many bytes at most; all of those that are being worked on at once take a bounded room.
+pub(crate) struct File<const LIMIT: usize> {
+    /// What was sent.
+    pub(crate) bytes: Bytes,
+    _room: SemaphorePermit<'static>,
+}
+
+/// So many parts of 64 kB are in work at once: as much as eight of the largest photographs.
+static ROOM: Semaphore = Semaphore::const_new(ROOM_PARTS);
+const ROOM_PARTS: usize = 8 * LARGEST / PART;
+const PART: usize = 64 << 10;
+/// Whoever waits longer for room sends it again.
+const LONGEST_WAIT: Duration = Duration::from_secs(6);
+const SECONDS_OFF: u64 = 5;
+
+/// Waits for room for a request's body, of which no more is known than its head says.
+async fn room(headers: &HeaderMap, limit: usize) -> Result<SemaphorePermit<'static>, Problem> {
+    let says = headers.get(header::CONTENT_LENGTH);
+    let says = says.and_then(|says| says.to_str().ok()?.parse().ok());
+    let bytes = says.unwrap_or(limit).min(limit);
+    let parts = u32::try_from(bytes.div_ceil(PART)).unwrap_or(u32::MAX);
+    match tokio::time::timeout(LONGEST_WAIT, ROOM.acquire_many(parts)).await {
+        Ok(Ok(room)) => Ok(room),
+        _ => Err(Problem::much_to_take().after(SECONDS_OFF)),
+    }
+}
 
 impl<S: Send + Sync, const LIMIT: usize> FromRequest<S> for File<LIMIT> {
     type Rejection = Problem;
 
     async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
+        let room = room(request.headers(), LIMIT).await?;
         let read = Bytes::from_request(request, state).await;
-        read.map(Self).map_err(|rejection| {
+        let bytes = read.map_err(|rejection| {
             let says = if rejection.status() == StatusCode::PAYLOAD_TOO_LARGE {
                 format!("it is over {} MB: send it smaller", LIMIT >> 20)
             } else {
                 rejection.body_text()
             };
             Problem::unreadable(rejection.status(), says)
-        })
+        })?;
+        Ok(Self { bytes, _room: room })
     }
 }
 
@@ -151,7 +180,7 @@ struct LookedOver {
         (status = 409, description = "Another photograph has that id", body = Problem),
         (status = 413, description = "It is over 12 MB", body = Problem),
         (status = 422, description = "It is no picture, has too many points, or breaks off", body = Problem),
-        (status = 503, description = "The program that looks photographs over is still being made; send it again", body = Problem),
+        (status = 503, description = "The program that looks photographs over is still being made, or many are sent at once: send it again", body = Problem),
     ),
 ))]
 async fn keep(
@@ -159,13 +188,13 @@ async fn keep(
     ShipmentId(shipment): ShipmentId,
     PhotographId(id): PhotographId,
     Asked(taken): Asked<TakenQuery>,
-    File(file): File<LARGEST>,
+    file: File<LARGEST>,
 ) -> Result<Json<PhotographView>, Problem> {
     let refused = taken.refused();
     if !refused.is_empty() {
         return Err(refused.into());
     }
-    let digest = Sha256::digest(&file).to_vec();
+    let digest = Sha256::digest(&file.bytes).to_vec();
     if let Some(known) = desk.store.photograph(id).await? {
         return desk.the_same(known, shipment, &digest);
     }
@@ -176,7 +205,7 @@ async fn keep(
         let says = format!("there are {MOST} photographs of it already: take some away first");
         return Err(vec![Refusal::new("file", says)].into());
     }
-    let made = desk.app.documents.photograph(&file).await?;
+    let made = desk.app.documents.photograph(&file.bytes).await?;
     let (line, picture) = made
         .iter()
         .position(|byte| *byte == b'\n')

@@ -125,6 +125,10 @@ problems! {
         "somebody else changed the studio's address meanwhile: look at it as it stands, and change it again";
     busy() = SERVICE_UNAVAILABLE, "busy", "Too much at once":
         "the house is being changed over and over; what was typed is kept in the page and saved a little later";
+    much_to_draw() = SERVICE_UNAVAILABLE, "busy", "Too much at once":
+        "many documents and photographs are being made at once: this one is asked for again in a few seconds";
+    much_to_take() = SERVICE_UNAVAILABLE, "busy", "Too much at once":
+        "many files are being sent at once: send this one again in a few seconds";
     signed_out() = UNAUTHORIZED, "signed-out", "Not signed in":
         "this device is not signed in: give the studio’s passphrase; what was typed is kept in the page";
     at_the_machine_only() = FORBIDDEN, "at-the-machine-only", "Not from here":
@@ -189,6 +193,14 @@ impl Problem {
         Self {
             current: to_raw_value(current).ok(),
             ..Self::stale_edit(version, based_on)
+        }
+    }
+
+    /// Says in how many seconds to ask again.
+    pub(crate) fn after(self, seconds: u64) -> Self {
+        Self {
+            wait: Some(seconds),
+            ..self
         }
     }
 

@@ -192,8 +192,8 @@ async fn change(
         (status = 503, description = "The program that looks pictures over is still being made; send it again", body = Problem),
     ),
 ))]
-async fn keep_mark(desk: Desk, File(file): File<LARGEST_MARK>) -> Result<StatusCode, Problem> {
-    let png = desk.app.documents.mark(&file).await?;
+async fn keep_mark(desk: Desk, file: File<LARGEST_MARK>) -> Result<StatusCode, Problem> {
+    let png = desk.app.documents.mark(&file.bytes).await?;
     desk.store.keep_mark(Some(&png)).await?;
     Ok(StatusCode::NO_CONTENT)
 }

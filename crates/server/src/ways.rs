@@ -10,7 +10,7 @@ use axum::response::{
     IntoResponse,
     sse::{Event, KeepAlive, Sse},
 };
-use futures_util::stream;
+use futures_util::{StreamExt as _, stream};
 use hummock_core::{
     Refusal,
     ways::{Explorer, Front},
@@ -97,6 +97,7 @@ pub(crate) async fn explore(
         let event = Event::default().json_data(front).ok()?;
         Some((Ok::<_, Infallible>(event), heard))
     });
+    let events = events.take_until(Box::pin(desk.until_signed_out()));
     Ok(Sse::new(events).keep_alive(KeepAlive::default()))
 }
 

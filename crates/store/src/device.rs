@@ -156,6 +156,18 @@ impl StudioStore {
         Ok(devices)
     }
 
+    /// Tells whether a device is signed in.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn is_signed_in(&self, device: Uuid) -> Result<bool, StoreError> {
+        let found = sqlx::query_scalar(
+            "SELECT EXISTS (SELECT FROM device WHERE studio_id = $1 AND id = $2)",
+        );
+        let found = found.bind(self.studio.0).bind(device);
+        Ok(found.fetch_one(&self.pool).await?)
+    }
+
     /// Signs a device out; returns whether it was signed in.
     ///
     /// # Errors

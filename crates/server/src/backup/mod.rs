@@ -485,7 +485,7 @@ async fn take_part(
     desk: Desk,
     Named(id): Named<String>,
     Asked(query): Asked<PartQuery>,
-    photographs::File(part): photographs::File<LARGEST_PART>,
+    part: photographs::File<LARGEST_PART>,
 ) -> Result<Json<ReceivedView>, Problem> {
     let backups = desk.backups();
     let mut standing = backups.standing();
@@ -496,7 +496,7 @@ async fn take_part(
         .filter(|receiving| id.parse() == Ok(receiving.id))
         .ok_or_else(|| Problem::not_found("backup of that id that is being sent"))?;
     if query.from == receiving.received {
-        let end = receiving.received + part.len() as u64;
+        let end = receiving.received + part.bytes.len() as u64;
         if end > receiving.bytes {
             let says = format!(
                 "it is longer than the {} bytes that were announced",
@@ -511,7 +511,7 @@ async fn take_part(
         // Where the last byte really is: a disk that was full may have taken some of a part.
         receiving
             .file
-            .write_all_at(&part, receiving.received)
+            .write_all_at(&part.bytes, receiving.received)
             .map_err(|error| full(&error))?;
         receiving.received = end;
     }

@@ -217,7 +217,10 @@ pub(crate) async fn sign_out(
     let none = || Problem::not_found("device that is signed in");
     let Path(id) = id.map_err(|_| none())?;
     match desk.store.sign_out(id).await? {
-        true => Ok(StatusCode::NO_CONTENT),
+        true => {
+            desk.app.entrance.signed_out.notify_waiters();
+            Ok(StatusCode::NO_CONTENT)
+        }
         false => Err(none()),
     }
 }
@@ -245,6 +248,7 @@ pub(crate) async fn change_passphrase(
         .and_then(Result::ok)
         .ok_or_else(Problem::slip)?;
     desk.store.change_passphrase(&hash).await?;
+    desk.app.entrance.signed_out.notify_waiters();
     Ok(StatusCode::NO_CONTENT)
 }
 

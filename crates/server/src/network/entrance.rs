@@ -2,6 +2,8 @@
 
 use std::sync::Arc;
 
+use tokio::sync::Notify;
+
 use super::{
     authority::Trust,
     slowing::{Attempts, OneAtATime},
@@ -27,6 +29,8 @@ pub(crate) struct Entrance {
     pub attempts: Arc<Attempts>,
     /// Turns at having a passphrase looked at.
     pub turns: OneAtATime,
+    /// Rung when a device is signed out, so that what it has open ends.
+    pub signed_out: Arc<Notify>,
 }
 
 impl Network {

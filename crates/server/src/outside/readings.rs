@@ -1,38 +1,28 @@
 //! The scale on the bench: its readings, passed on as they come, with whether it rests and what that says about a plan.
 
-use std::{
-    convert::Infallible,
-    time::{Duration, Instant},
-};
+use std::convert::Infallible;
 
 use axum::{
     Json,
-    body::Bytes,
-    http::Request,
     response::{
         IntoResponse,
         sse::{Event, KeepAlive, Sse},
     },
 };
-use futures_util::stream;
-use http_body_util::{BodyExt as _, Empty};
+use futures_util::{StreamExt as _, stream};
 use hummock_core::{
     Refusal,
     quantity::{Mass, Weight},
-    weigh::{LiveReading, Sample, Settling},
-};
-use hyper_util::{
-    client::legacy::{Client as Http, connect::HttpConnector},
-    rt::TokioExecutor,
+    weigh::{LiveReading, Settling},
 };
 use serde::{Deserialize, Serialize};
-use tokio::{sync::mpsc, time::timeout};
+use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
 
+use super::scale::Heard;
 use crate::{
     body::Asked,
     desk::Desk,
-    outside::Scale,
     problem::Problem,
     routes::{Routes, routes},
 };
@@ -76,15 +66,6 @@ pub(crate) struct ToldReading {
 }
 
 const MOST_TARE_G: f64 = 100_000.0;
-/// A scale that says nothing for so long is away.
-const SILENT: Duration = Duration::from_secs(2);
-/// It is called again after so long.
-const CALLED_AGAIN: Duration = Duration::from_millis(500);
-/// No reading is longer.
-const LONGEST_LINE: usize = 4096;
-/// How many readings wait for a page that is slow.
-const WAITING: usize = 4;
-
 /// Tells whether there is a scale.
 #[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "show_scale", get, path = "/scale", tag = "weighings",
@@ -96,12 +77,12 @@ pub(crate) async fn show(desk: Desk) -> Json<ScaleView> {
         .app
         .outside
         .scale
-        .0
+        .address
         .as_deref()
         .filter(|_| desk.app.outside.stand_in)
         .and_then(|scale| Some(scale.strip_suffix("/scale")?.to_owned() + "/"));
     Json(ScaleView {
-        connected: desk.app.outside.scale.0.is_some(),
+        connected: desk.app.outside.scale.address.is_some(),
         stand_in,
     })
 }
@@ -135,13 +116,20 @@ pub(crate) async fn readings(
             stored.computed.summary.map(|summary| summary.weight)
         }
     };
-    let (told, heard) = mpsc::channel(WAITING);
-    tokio::spawn(follow(desk.app.outside.scale.clone(), told));
+    let heard = desk.app.outside.scale.heard();
     let settling = Settling::default();
     let events = stream::unfold(
         (heard, settling),
         move |(mut heard, mut settling)| async move {
-            let reading = match heard.recv().await? {
+            let next = loop {
+                match heard.recv().await {
+                    Ok(next) => break next,
+                    // A slow page goes on with what is said now.
+                    Err(RecvError::Lagged(_)) => {}
+                    Err(RecvError::Closed) => return None,
+                }
+            };
+            let reading = match next {
                 Heard::Sample(at_ms, sample) => settling.takes(at_ms, sample, tare),
                 Heard::Nothing => {
                     settling = Settling::default();
@@ -159,74 +147,8 @@ pub(crate) async fn readings(
             Some((Ok::<_, Infallible>(event), (heard, settling)))
         },
     );
+    let events = events.take_until(Box::pin(desk.until_signed_out()));
     Ok(Sse::new(events).keep_alive(KeepAlive::default()))
-}
-
-enum Heard {
-    Sample(u64, Sample),
-    /// It is away.
-    Nothing,
-}
-
-/// Calls the scale, again and again while it is away, and tells what it says until nobody listens.
-async fn follow(Scale(address): Scale, told: mpsc::Sender<Heard>) {
-    let http: Http<HttpConnector, Empty<Bytes>> = Http::builder(TokioExecutor::new()).build_http();
-    let begun = Instant::now();
-    loop {
-        if let Some(address) = &address {
-            listen(&http, address, begun, &told).await;
-        }
-        if told.send(Heard::Nothing).await.is_err() {
-            return;
-        }
-        tokio::select! {
-            () = told.closed() => return,
-            () = tokio::time::sleep(CALLED_AGAIN) => {}
-        }
-    }
-}
-
-/// Listens until it says nothing more, or nobody listens.
-async fn listen(
-    http: &Http<HttpConnector, Empty<Bytes>>,
-    address: &str,
-    begun: Instant,
-    told: &mpsc::Sender<Heard>,
-) {
-    let Ok(request) = Request::get(format!("{address}/readings")).body(Empty::new()) else {
-        return;
-    };
-    let Ok(Ok(response)) = timeout(SILENT, http.request(request)).await else {
-        return;
-    };
-    if !response.status().is_success() {
-        return;
-    }
-    let mut body = response.into_body();
-    let mut line = Vec::new();
-    while let Ok(Some(Ok(frame))) = timeout(SILENT, body.frame()).await {
-        for byte in frame.into_data().unwrap_or_default() {
-            if byte != b'\n' {
-                line.push(byte);
-                if line.len() > LONGEST_LINE {
-                    return;
-                }
-                continue;
-            }
-            if let Some(sample) = sample_of(&line) {
-                let at = u64::try_from(begun.elapsed().as_millis()).unwrap_or(u64::MAX);
-                if told.send(Heard::Sample(at, sample)).await.is_err() {
-                    return;
-                }
-            }
-            line.clear();
-        }
-    }
-}
-
-/// Reads one line of the stream; `None` if it carries no sample.
-fn sample_of(line: &[u8]) -> Option<Sample> {
-    serde_json::from_slice(line.trim_ascii().strip_prefix(b"data:")?).ok()
 }
 
 pub(crate) fn routes() -> Routes {
