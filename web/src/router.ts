@@ -100,6 +100,12 @@ export const router = createRouter({
       component: () => import('./places/log/LogPlace.vue'),
     },
     {
+      path: '/leaving/carriers',
+      name: 'with-carriers',
+      meta: { title: 'With the carriers' },
+      component: () => import('./places/leaving/CarriersPlace.vue'),
+    },
+    {
       path: '/leaving',
       name: 'leaving',
       meta: { title: 'What leaves' },

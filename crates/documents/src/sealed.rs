@@ -6,6 +6,8 @@ use std::io::{self, BufRead, BufReader, Read, Write};
 
 use age::{DecryptError, Decryptor, Encryptor, scrypt, secrecy::SecretString};
 
+/// What guessing a passphrase costs: half a second and 128 MB for each guess.
+const WORK: u8 = 17;
 /// Opening a file never takes more than this much work: the exponent of scrypt's cost. A second's worth is 18 or so.
 const MOST_WORK: u8 = 19;
 const LONGEST_PASSPHRASE: u64 = 1024;
@@ -47,7 +49,11 @@ pub(crate) fn handed_on(
     };
     match way {
         Way::Seal => {
-            let sealer = Encryptor::with_user_passphrase(passphrase);
+            let mut lock = scrypt::Recipient::new(passphrase);
+            lock.set_work_factor(WORK);
+            let locks = std::iter::once(&lock as &dyn age::Recipient);
+            let sealer = Encryptor::with_recipients(locks)
+                .map_err(|error| Trouble::Said(format!("it can't be sealed: {error}")))?;
             let mut sealed = sealer.wrap_output(to).map_err(broke)?;
             io::copy(&mut from, &mut sealed).map_err(broke)?;
             sealed.finish().and_then(Write::flush).map_err(broke)
@@ -59,9 +65,9 @@ pub(crate) fn handed_on(
             key.set_max_work_factor(MOST_WORK);
             let keys = std::iter::once(&key as &dyn age::Identity);
             let mut opened = opener.decrypt(keys).map_err(|error| match error {
-                DecryptError::KeyDecryptionFailed | DecryptError::NoMatchingKeys => {
-                    Trouble::Passphrase
-                }
+                DecryptError::DecryptionFailed
+                | DecryptError::KeyDecryptionFailed
+                | DecryptError::NoMatchingKeys => Trouble::Passphrase,
                 other => Trouble::Said(format!("it can't be opened: {other}")),
             })?;
             io::copy(&mut opened, to).map_err(broke)?;

@@ -142,3 +142,6 @@ export type Backup = Schemas['BackupView'];
 /** A page of the log, and what many parcels say. */
 export type LogPage = Schemas['LogPage'];
 export type Reckoning = Schemas['Reckoning'];
+export type WithCarriers = Schemas['WithCarriersView'];
+export type BookingApart = Schemas['ApartView'];
+export type BrokenPicture = Schemas['BrokenPicture'];

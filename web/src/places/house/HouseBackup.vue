@@ -6,20 +6,17 @@ import { vSay } from '@/said/say';
 import { counted } from '@/frame/words';
 import * as show from '@/units/show';
 
+import BrokenPictures from './BrokenPictures.vue';
+import NightlyBackup from './NightlyBackup.vue';
+import { size } from './size';
 import { useBackup } from './useBackup';
+import WaitingBackup from './WaitingBackup.vue';
 
 /** The whole studio out as one file, and in again. */
-const { backup, away, trouble, sending, make, bringIn } = useBackup();
+const { backup, away, trouble, sending, make, bringIn, goOn, giveUp } = useBackup();
 
 const holds = (what: { shipments: number; photographs: number }) =>
   `${counted(what.shipments, 'shipment')} and ${counted(what.photographs, 'photograph')}`;
-
-/** As a file manager tells a size. */
-function size(bytes: number): string {
-  if (bytes < 1e6) return `${Math.max(1, Math.round(bytes / 1e3))} kB`;
-  if (bytes < 1e9) return `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`;
-  return `${(bytes / 1e9).toFixed(1)} GB`;
-}
 
 const doing = computed(() => backup.value?.doing);
 /** Whatever is being sent may have been given up with its page: another may be chosen in its place. */
@@ -30,6 +27,7 @@ const far = computed(() => {
   const things = `${show.grouped(now.done)} of ${show.grouped(now.of)} shipments and photographs`;
   const said = {
     making: `Making it: ${things}`,
+    checking: `Reading it once: ${things}`,
     receiving: `Sending it: ${size(now.done)} of ${size(now.of)}`,
     reading: `Reading it in: ${things}`,
   };
@@ -75,18 +73,27 @@ async function chosen(event: Event): Promise<void> {
       </div>
       <p v-if="backup.made" v-say data-test="backup-made">
         Made on {{ show.dayAndYear(backup.made.on) }}, with {{ holds(backup.made) }}.
+        It was read once, and can be saved until the server stops.
         <template v-if="backup.made.without_picture">
-          The picture of {{ counted(backup.made.without_picture, 'photograph') }} is gone from its place.
+          The picture of {{ counted(backup.made.without_picture, 'photograph') }} is not in it:
         </template>
-        It can be saved until the server stops.
       </p>
+      <BrokenPictures
+        v-if="backup.made?.without_picture"
+        :broken="backup.made.broken"
+        :all="backup.made.without_picture"
+      />
       <p v-if="backup.failed || trouble" v-say class="stop" data-test="backup-trouble">
         It did not work: {{ backup.failed ?? trouble }}.
       </p>
 
+      <NightlyBackup :nightly="backup.nightly" />
+
       <h3>Bring a backup in</h3>
+      <WaitingBackup v-if="backup.waiting" :waiting="backup.waiting" @go-on="goOn" @give-up="giveUp" />
       <p v-if="backup.read" v-say data-test="backup-read">
-        {{ holds(backup.read) }} are here.
+        {{ holds(backup.read) }} are here. Before it books or follows a parcel, this studio asks whether it
+        speaks to carriers: <RouterLink :to="{ name: 'with-carriers' }">With the carriers</RouterLink>.
         <template v-if="backup.read.without_picture">
           For {{ counted(backup.read.without_picture, 'photograph') }} the file had no picture.
         </template>
@@ -98,7 +105,7 @@ async function chosen(event: Event): Promise<void> {
         empty one beside it, and choose the file there:
         <code>bin/start --port 7380 --data another-folder --empty</code>
       </p>
-      <template v-else>
+      <template v-else-if="!backup.waiting">
         <div v-if="sending || doing?.what === 'receiving'" class="far">
           <progress :value="doing?.done ?? 0" :max="doing?.of ?? 1" :aria-label="far"></progress>
           <span>{{ far }}</span>
@@ -111,7 +118,7 @@ async function chosen(event: Event): Promise<void> {
           Choose a backup
           <input
             type="file"
-            accept=".zip,application/zip"
+            accept=".zip,.age,application/zip"
             class="visually-hidden"
             name="backup"
             :disabled="busy"

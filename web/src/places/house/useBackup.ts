@@ -79,5 +79,17 @@ export function useBackup() {
     sending.value = false;
   }
 
-  return { backup, away, trouble, sending, make, bringIn };
+  /** Says the word that a backup which is here waits for. */
+  const goOn = (word: { passphrase?: string; without_broken?: boolean }) => {
+    const id = backup.value?.waiting?.id ?? '';
+    return tell(() =>
+      answer(api.POST('/api/v1/studio/restore/{id}', { params: { path: { id } }, body: word })),
+    );
+  };
+  const giveUp = () => {
+    const id = backup.value?.waiting?.id ?? '';
+    return tell(() => answer(api.DELETE('/api/v1/studio/restore/{id}', { params: { path: { id } } })));
+  };
+
+  return { backup, away, trouble, sending, make, bringIn, goOn, giveUp };
 }

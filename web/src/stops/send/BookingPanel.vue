@@ -56,6 +56,10 @@ const fetched = computed(() => leaving.handover === 'collection');
 
 <template>
   <div class="heading-row"><h2>Booking</h2></div>
+  <p v-if="leaving.held" v-say class="mind" data-test="held">
+    This studio was read in from a backup, and speaks to no carrier before you say that the other one is
+    stopped. <RouterLink :to="{ name: 'with-carriers' }">With the carriers</RouterLink>
+  </p>
   <template v-if="stands">
     <p v-if="stands.state === 'asked'" v-say class="notice" data-test="asked">
       <strong>The carrier has not answered.</strong> It may have booked it or not: it is asked again by
@@ -81,7 +85,7 @@ const fetched = computed(() => leaving.handover === 'collection');
       Another service is chosen by now. This booking still stands: cancel it to book the other.
     </p>
     <BButton
-      v-if="!left && stands.state !== 'cancelling'"
+      v-if="!left && !leaving.held && stands.state !== 'cancelling'"
       variant="outline-secondary"
       class="no-print"
       :disabled="busy"
@@ -116,7 +120,7 @@ const fetched = computed(() => leaving.handover === 'collection');
         {{ busy ? 'Asking the carrier…' : 'Book it' }}
       </BButton>
     </template>
-    <p v-else class="soft">
+    <p v-else-if="!leaving.held" class="soft">
       It can’t be booked from here: book it with the carrier, and type the number that it is followed by.
     </p>
   </template>
