@@ -302,6 +302,61 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/leaving/carriers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lays the studio's bookings of the last week and of all days to come beside those that its carriers hold. */
+        get: operations["show_with_carriers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/leaving/carriers/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Makes a booking the same here and there.
+         * @description What the carrier holds and nobody here wants is cancelled there; what is booked here and the carrier knows nothing of is booked here
+         *     no more, so that it can be booked anew; what it has not answered is asked again.
+         */
+        post: operations["settle_with_carrier"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/leaving/carriers/speak": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says that this studio speaks to carriers, once it was read in from a backup; the one that the backup was made of must no longer. */
+        post: operations["speak_to_carriers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/leaving/hand-over-list": {
         parameters: {
             query?: never;
@@ -1362,8 +1417,10 @@ export interface paths {
          * @description A part that is here already, or that leaves a gap, changes nothing: the answer says where to go on. So a lost answer does no harm.
          */
         put: operations["send_backup"];
-        post?: never;
-        delete?: never;
+        /** Goes on with a backup that is here and waits for a word: its passphrase, or that it is read in without what is broken. */
+        post: operations["go_on_with_backup"];
+        /** Gives up a backup that is being sent or waits for a word. */
+        delete: operations["give_up_backup"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2814,6 +2871,37 @@ export interface components {
             bytes: number;
         };
         /**
+         * @description How a booking is other here than there.
+         * @enum {string}
+         */
+        Apart: "here_only" | "there_only" | "unanswered";
+        /** @description A booking that is other here than there. */
+        ApartView: {
+            /** @description The carrier's name. */
+            carrier: string;
+            /** @description By which the carrier knows it: send it to have it settled. */
+            key: string;
+            /**
+             * Format: date
+             * @description The day on which it leaves.
+             */
+            on?: string | null;
+            /**
+             * Format: uuid
+             * @description Its shipment; `null` if there is none here.
+             */
+            shipment?: string | null;
+            /** @description The carrier's tariff. */
+            tariff: string;
+            /** @description The title of its shipment, or who it goes to as the carrier has it. */
+            title: string;
+            total?: components["schemas"]["Money"] | null;
+            /** @description What it is followed by. */
+            tracking?: string | null;
+            /** @description How. */
+            what: components["schemas"]["Apart"];
+        };
+        /**
          * Format: double
          * @description An area in square metres.
          */
@@ -2935,6 +3023,7 @@ export interface components {
             /** @description Why the last one was not made or not read in. */
             failed?: string | null;
             made?: components["schemas"]["MadeView"] | null;
+            nightly?: components["schemas"]["NightlyView"] | null;
             /**
              * Format: int64
              * @description Its photographs.
@@ -2946,6 +3035,7 @@ export interface components {
              * @description Shipments of this studio, wherever they are kept.
              */
             shipments: number;
+            waiting?: components["schemas"]["WaitingView"] | null;
         };
         /** @description Parcels of like odds, and what happened to them. */
         Band: {
@@ -3691,6 +3781,28 @@ export interface components {
             /** @description What is wrong, and what would be right. */
             says: string;
         };
+        /** @description A photograph whose picture is not there as it was kept. */
+        BrokenPicture: {
+            /**
+             * Format: uuid
+             * @description The photograph.
+             */
+            photograph: string;
+            /**
+             * Format: uuid
+             * @description The shipment that it is of.
+             */
+            shipment: string;
+            /** @description The title of that shipment. */
+            title: string;
+            /** @description What is wrong with its picture. */
+            why: components["schemas"]["BrokenWhy"];
+        };
+        /**
+         * @description What is wrong with a picture.
+         * @enum {string}
+         */
+        BrokenWhy: "missing" | "changed";
         /** @description A bundle of like pieces. */
         Bundle: {
             /**
@@ -3812,6 +3924,20 @@ export interface components {
          * @enum {string}
          */
         Carriage: "flat" | "folio" | "mailed" | "rolled";
+        /**
+         * @description What came of asking a carrier for a list.
+         * @enum {string}
+         */
+        CarrierList: "listed" | "no_list" | "silent";
+        /** @description Whether a carrier could be asked what it holds. */
+        CarrierListView: {
+            /** @description Its name. */
+            carrier: string;
+            /** @description What came of asking. */
+            list: components["schemas"]["CarrierList"];
+            /** @description The carrier's tariff. */
+            tariff: string;
+        };
         /**
          * @description How a carrier's own answer stands to its tariff.
          * @enum {string}
@@ -4837,6 +4963,11 @@ export interface components {
             shelf?: components["schemas"]["Shelf"];
             tear_pitch_mm?: components["schemas"]["Length"] | null;
         };
+        /**
+         * @description Which way a cut is measured.
+         * @enum {string}
+         */
+        CutAxis: "x" | "y";
         /** @description A sheet that was cut. */
         CutDone: {
             /**
@@ -4885,27 +5016,18 @@ export interface components {
              */
             utilisation: number;
         };
-        /** @description One cut. */
+        /** @description A knife line from edge to edge of one piece. */
         CuttingCut: {
-            /**
-             * Format: double
-             * @description Where the blade's near edge is; what it takes away lies beyond.
-             */
-            at_mm: number;
+            /** @description The blade's near edge, from the lower left corner of the sheet; what it takes away lies beyond. */
+            at_mm: components["schemas"]["Length"];
             /** @description `x`: at a distance across, running up; `y`: at a distance up, running across. */
-            axis: string;
-            /**
-             * Format: double
-             * @description Where it begins.
-             */
-            from_mm: number;
-            /** @description Counted from 1. */
+            axis: components["schemas"]["CutAxis"];
+            /** @description Where the cut begins, the other way. */
+            from_mm: components["schemas"]["Length"];
+            /** @description Its place in the order of cutting, counted from 1. */
             n: number;
-            /**
-             * Format: double
-             * @description Where it ends.
-             */
-            to_mm: number;
+            /** @description Where the cut ends, the other way. */
+            to_mm: components["schemas"]["Length"];
         };
         /** @description A part to be cut. */
         CuttingPart: {
@@ -4979,26 +5101,14 @@ export interface components {
         };
         /** @description A piece that is left over. */
         CuttingRest: {
-            /**
-             * Format: double
-             * @description Up.
-             */
-            height_mm: number;
-            /**
-             * Format: double
-             * @description Across.
-             */
-            width_mm: number;
-            /**
-             * Format: double
-             * @description From the lower left corner.
-             */
-            x_mm: number;
-            /**
-             * Format: double
-             * @description From the lower left corner.
-             */
-            y_mm: number;
+            /** @description Up. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Across. */
+            width_mm: components["schemas"]["Length"];
+            /** @description Its left edge, from the lower left corner of the sheet. */
+            x_mm: components["schemas"]["Length"];
+            /** @description Its lower edge, from the lower left corner of the sheet. */
+            y_mm: components["schemas"]["Length"];
         };
         /** @description A layout among others. */
         CuttingRow: {
@@ -5302,7 +5412,7 @@ export interface components {
          * @description What is done with backups just now.
          * @enum {string}
          */
-        Doing: "making" | "receiving" | "reading";
+        Doing: "making" | "checking" | "receiving" | "reading";
         /** @description How far it is. */
         DoingView: {
             /**
@@ -6255,6 +6365,13 @@ export interface components {
              */
             upright: number;
         };
+        /** @description What somebody says about a backup that waits for a word. */
+        GoOn: {
+            /** @description By which it was sealed. */
+            passphrase?: string | null;
+            /** @description It is read in without the pictures that are broken; the photographs are told of all the same. */
+            without_broken?: boolean;
+        };
         /** @description What is on the shelf. */
         Goods: (components["schemas"]["SheetGoods"] & {
             /** @enum {string} */
@@ -6819,6 +6936,8 @@ export interface components {
             /** @description What either address wants. */
             gaps: components["schemas"]["AddressGap"][];
             handover?: components["schemas"]["Handover"] | null;
+            /** @description Whether the studio was read in from a backup and asks first whether it speaks to carriers. */
+            held: boolean;
             /** @description A message to the buyer, ready to be copied. */
             message: components["schemas"]["Message"];
             /** @description The papers that it can have. */
@@ -7162,6 +7281,8 @@ export interface components {
         LoosePaperRule: "flat" | "rolled";
         /** @description A backup that can be fetched. */
         MadeView: {
+            /** @description The first of them. */
+            broken: components["schemas"]["BrokenPicture"][];
             /**
              * Format: int64
              * @description Its size.
@@ -7178,7 +7299,7 @@ export interface components {
             shipments: number;
             /**
              * Format: int64
-             * @description Photographs in it of which the picture was gone.
+             * @description Photographs in it whose picture was gone or broken.
              */
             without_picture: number;
         };
@@ -7573,6 +7694,38 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "put_away";
+        };
+        /** @description A backup of a night. */
+        NightView: {
+            /**
+             * Format: int64
+             * @description Its size.
+             */
+            bytes: number;
+            /**
+             * Format: int32
+             * @description How many days ago that was.
+             */
+            days_ago: number;
+            /** @description The name of its file. */
+            file: string;
+            /**
+             * Format: date
+             * @description The day on which it was made.
+             */
+            on: string;
+        };
+        /** @description How backups of every night stand. */
+        NightlyView: {
+            /** @description Why the last one was not made; `null` if it was. */
+            failed?: string | null;
+            /** @description The folder that they are written into. */
+            folder: string;
+            /** @description How many are there. */
+            kept: number;
+            last?: components["schemas"]["NightView"] | null;
+            /** @description Whether they are sealed with a passphrase. */
+            sealed: boolean;
         };
         /** @description How likely a plan is to arrive damaged, and by what. */
         Odds: {
@@ -9134,6 +9287,8 @@ export interface components {
              *     - `/problems/begun`, 409: Cutting has begun
              *     - `/problems/booked-already`, 409: It is booked already
              *     - `/problems/busy`, 503: Too much at once
+             *     - `/problems/carrier-silent`, 502: The carrier does not answer
+             *     - `/problems/copy-asks-first`, 409: Which of the two speaks to carriers?
              *     - `/problems/counted-already`, 409: It is counted already
              *     - `/problems/disk-full`, 507: There is no room for it
              *     - `/problems/document-failed`, 500: The drawing failed
@@ -9162,7 +9317,7 @@ export interface components {
              * @example /problems/refused
              * @enum {string}
              */
-            type: "/problems/another-photograph" | "/problems/at-the-machine-only" | "/problems/away" | "/problems/backup-under-way" | "/problems/begun" | "/problems/booked-already" | "/problems/busy" | "/problems/counted-already" | "/problems/disk-full" | "/problems/document-failed" | "/problems/in-use" | "/problems/laid-out-anew" | "/problems/no-documents-yet" | "/problems/no-state" | "/problems/none-left" | "/problems/not-empty" | "/problems/not-found" | "/problems/not-this-host" | "/problems/not-this-origin" | "/problems/photographs-away" | "/problems/put-away" | "/problems/recounted" | "/problems/refused" | "/problems/sender-changed" | "/problems/signed-out" | "/problems/slip" | "/problems/stale" | "/problems/too-long" | "/problems/too-often" | "/problems/unreadable" | "/problems/used-since";
+            type: "/problems/another-photograph" | "/problems/at-the-machine-only" | "/problems/away" | "/problems/backup-under-way" | "/problems/begun" | "/problems/booked-already" | "/problems/busy" | "/problems/carrier-silent" | "/problems/copy-asks-first" | "/problems/counted-already" | "/problems/disk-full" | "/problems/document-failed" | "/problems/in-use" | "/problems/laid-out-anew" | "/problems/no-documents-yet" | "/problems/no-state" | "/problems/none-left" | "/problems/not-empty" | "/problems/not-found" | "/problems/not-this-host" | "/problems/not-this-origin" | "/problems/photographs-away" | "/problems/put-away" | "/problems/recounted" | "/problems/refused" | "/problems/sender-changed" | "/problems/signed-out" | "/problems/slip" | "/problems/stale" | "/problems/too-long" | "/problems/too-often" | "/problems/unreadable" | "/problems/used-since";
         };
         /** @description How far the plans on the bench have followed the last change of the house. */
         ProgressView: {
@@ -9393,13 +9548,15 @@ export interface components {
         };
         /** @description What was read in. */
         ReadView: {
+            /** @description The first of them. */
+            broken: components["schemas"]["BrokenPicture"][];
             /** Format: int64 */
             photographs: number;
             /** Format: int64 */
             shipments: number;
             /**
              * Format: int64
-             * @description Photographs of which the file had no picture.
+             * @description Photographs of which the file had no picture, or a broken one.
              */
             without_picture: number;
         };
@@ -10298,6 +10455,13 @@ export interface components {
             /** @description The nearest cheaper price in each direction that has one. */
             steps: components["schemas"]["Step"][];
         };
+        /** @description Which booking is to be settled. */
+        SettleRequest: {
+            /** @description By which the carrier knows it. */
+            key: string;
+            /** @description The carrier's tariff. */
+            tariff: string;
+        };
         /** @description The plan that each stop was found right for, by its fingerprint. */
         Settled: {
             /**
@@ -10387,17 +10551,9 @@ export interface components {
             place: string;
         };
         /** @description What is left of a sheet. */
-        SheetRest: {
-            /** @description Up. */
-            height_mm: components["schemas"]["Length"];
-            /** @description Across. */
-            width_mm: components["schemas"]["Length"];
+        SheetRest: components["schemas"]["CuttingRest"] & {
             /** @description Whether the house would keep it. */
             worth_keeping: boolean;
-            /** @description Across. */
-            x_mm: components["schemas"]["Length"];
-            /** @description Up. */
-            y_mm: components["schemas"]["Length"];
         };
         /** @description Where a material comes from, how much of it is there and whether it is still used. */
         Shelf: {
@@ -11573,6 +11729,22 @@ export interface components {
          * @description A volume in cubic metres.
          */
         Volume: number;
+        /** @description A backup that is here and waits for a word. */
+        WaitingView: {
+            /** @description The first of them. */
+            broken: components["schemas"]["BrokenPicture"][];
+            /** @description How many pictures in it are broken: it is read in without them once somebody says so. */
+            broken_pictures: number;
+            /**
+             * Format: uuid
+             * @description By which it was sent.
+             */
+            id: string;
+            /** @description It is sealed: its passphrase is wanted. */
+            sealed: boolean;
+            /** @description The passphrase that was given last is another one. */
+            wrong_passphrase: boolean;
+        };
         /** @description What to look for: a card to take along. */
         Wanted: {
             /** @description The least board, as the stores call it. */
@@ -11838,6 +12010,20 @@ export interface components {
             strip_length_mm: components["schemas"]["Length"];
             /** @description Of each strip. */
             strip_width_mm: components["schemas"]["Length"];
+        };
+        /** @description The studio's bookings beside those of its carriers. */
+        WithCarriersView: {
+            /** @description Bookings that are as they should be. */
+            agree: number;
+            /** @description Bookings that are not. */
+            apart: components["schemas"]["ApartView"][];
+            /** @description Each carrier, and whether it could be asked. */
+            carriers: components["schemas"]["CarrierListView"][];
+            /**
+             * @description Whether this studio was read in from a backup and asks first whether it speaks to carriers: the one that the backup was made
+             *     of may still run. Nothing is asked of any carrier before that is answered.
+             */
+            held: boolean;
         };
         /** @description What a service becomes when cover is bought. */
         WithCover: {
@@ -13894,6 +14080,286 @@ export interface operations {
             };
             /** @description Values that were refused, each with its field */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_with_carriers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What is other here than there */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WithCarriersView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settle_with_carrier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleRequest"];
+            };
+        };
+        responses: {
+            /** @description How all of them stand then */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WithCarriersView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No booking of this studio has that key */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The studio was read in from a backup, and asks first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The carrier does not answer, or does not do it */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    speak_to_carriers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It speaks to them */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WithCarriersView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17542,7 +18008,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It changed since, or is booked already */
+            /** @description It changed since, or is booked already; or the studio was read in from a backup, and asks first */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -17664,7 +18130,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It has left */
+            /** @description It has left; or the studio was read in from a backup, and asks first */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -18693,7 +19159,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The program that looks photographs over is still being made; send it again */
+            /** @description The program that looks photographs over is still being made, or many are sent at once: send it again */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -21413,6 +21879,227 @@ export interface operations {
                 };
             };
             /** @description It is longer than was announced */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    go_on_with_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description As it was announced */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoOn"];
+            };
+        };
+        responses: {
+            /** @description It is being read in */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description None of that id waits for a word */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A backup is being made or read in */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The passphrase is no line of text */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    give_up_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description As it was announced */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is forgotten */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description None of that id is here */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -72,8 +72,8 @@ async function chosen(event: Event): Promise<void> {
         </BButton>
       </div>
       <p v-if="backup.made" v-say data-test="backup-made">
-        Made on {{ show.dayAndYear(backup.made.on) }}, with {{ holds(backup.made) }}.
-        It was read once, and can be saved until the server stops.
+        Made on {{ show.dayAndYear(backup.made.on) }}, with {{ holds(backup.made) }}. It was read once, and
+        can be saved until the server stops.
         <template v-if="backup.made.without_picture">
           The picture of {{ counted(backup.made.without_picture, 'photograph') }} is not in it:
         </template>

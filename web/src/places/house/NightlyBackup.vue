@@ -29,11 +29,13 @@ const ago = computed(() => {
           {{ nightly.sealed ? 'sealed with a passphrase' : 'not sealed' }}. It was read once after it was
           made.
         </template>
-        <template v-else>None was made yet: the first one is made within a day of the first shipment.</template>
+        <template v-else
+          >None was made yet: the first one is made within a day of the first shipment.</template
+        >
       </p>
       <p class="soft">
-        {{ nightly.kept }} kept in <code>{{ nightly.folder }}</code
-        >: of the last seven days, four weeks and twelve months. Keep that folder on another disk.
+        {{ nightly.kept }} kept in <code>{{ nightly.folder }}</code>: of the last seven days, four weeks and
+        twelve months. Keep that folder on another disk.
       </p>
       <p v-if="nightly.failed" v-say class="stop" data-test="nightly-failed">
         The last one was not made: {{ nightly.failed }}.

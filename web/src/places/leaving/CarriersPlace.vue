@@ -121,12 +121,18 @@ const speak = () => press('speak', () => answer(api.POST('/api/v1/leaving/carrie
         <p class="soft">{{ part.says }}</p>
         <ul>
           <li v-for="row in part.rows" :key="row.key" data-test="apart">
-            <RouterLink v-if="row.shipment" :to="{ name: 'send', params: { id: row.shipment } }" class="title">
+            <RouterLink
+              v-if="row.shipment"
+              :to="{ name: 'send', params: { id: row.shipment } }"
+              class="title"
+            >
               {{ row.title }}
             </RouterLink>
             <span v-else class="title">{{ row.title || 'A parcel that is not kept here' }}</span>
             <span class="figure">{{ row.tracking ?? '' }}</span>
-            <span>{{ row.carrier }}<template v-if="row.on">, {{ dayAndYear(row.on) }}</template></span>
+            <span
+              >{{ row.carrier }}<template v-if="row.on">, {{ dayAndYear(row.on) }}</template></span
+            >
             <span class="figure">{{ row.total ? money(row.total) : '' }}</span>
             <BButton
               variant="outline-secondary"
