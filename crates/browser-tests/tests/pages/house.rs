@@ -47,8 +47,12 @@ async fn a_studio_is_taken_to_another_machine_as_one_file(Demo(database): &Demo)
     )
     .await?;
     page.lacks("[name='backup']").await?;
+    page.sees("[data-test='nightly']", "bin/start --backups")
+        .await?;
     page.press_called("Make a backup").await?;
     page.sees("[data-test='backup-made']", "Made on 4 Mar 2027, with")
+        .await?;
+    page.sees("[data-test='backup-made']", "It was read once")
         .await?;
     page.sees("[data-test='backup-file']", "Save the file")
         .await?;
@@ -79,6 +83,11 @@ async fn a_studio_is_taken_to_another_machine_as_one_file(Demo(database): &Demo)
     page.sees(
         "[data-test='backup-read']",
         "shipments and no photographs are here",
+    )
+    .await?;
+    page.sees(
+        "[data-test='backup-read']",
+        "asks whether it speaks to carriers",
     )
     .await?;
     page.press_called("Open the bench").await?;

@@ -333,3 +333,69 @@ async fn who_sends_is_typed_once_and_stands_on_every_label(Demo(database): &Demo
     page.sees("[data-test='from']", "5 Capstan Row").await?;
     studio.close().await
 }
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_a_carrier_forgot_is_settled_and_a_copy_asks_before_it_speaks(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::with_standins(database.pool(), 1280, 800).await?;
+    let (page, carrier) = (studio.page(), &studio.standins()?.carrier);
+    let place = page.open("Kelp Ladder", "price").await?;
+    choose_service(&page, &place).await?;
+    page.goto(&format!("{place}/send")).await?;
+    page.sees("main", "Book it").await?;
+    page.comes_to(
+        "return document.querySelectorAll('[name=leaves-on]').length > 0",
+        true,
+    )
+    .await?;
+    // Its days were asked for by now: the next question is the booking.
+    page.comes_to("return performance.getEntriesByType('resource').some((one) => one.name.endsWith('/slots') && one.responseEnd > 0)", true)
+        .await?;
+    page.press_called("Both are right, letter by letter")
+        .await?;
+    page.sees("[data-check='addresses'].is-done", "read against the order")
+        .await?;
+    carrier.fails(FaultKind::Forgets, 1);
+    page.press_called("Book it").await?;
+    page.sees("[data-test='tracking']", "-").await?;
+    carrier.fails(FaultKind::None, 0);
+    page.goto("/leaving").await?;
+    page.press_called("With the carriers").await?;
+    page.sees("[data-test='apart']", "Kelp Ladder").await?;
+    page.sees("main", "Booked here, and not with the carrier")
+        .await?;
+    page.everyone_can_use_it().await?;
+    page.press_called("Take it away here").await?;
+    page.sees("[data-test='agree']", "Nothing is booked")
+        .await?;
+    page.goto(&format!("{place}/send")).await?;
+    page.press_called("Book it").await?;
+    page.sees("[data-test='tracking']", "-").await?;
+    page.goto("/leaving/carriers").await?;
+    page.sees(
+        "[data-test='agree']",
+        "1 booking, the same here and with the carriers",
+    )
+    .await?;
+    // As it is once it was read in from a backup.
+    sqlx::query("UPDATE studio SET held = 'restored'")
+        .execute(database.pool())
+        .await?;
+    page.goto(&format!("{place}/send")).await?;
+    page.sees("[data-test='held']", "speaks to no carrier")
+        .await?;
+    page.lacks_text("main", "Cancel the booking").await?;
+    page.press("[data-test='held'] a").await?;
+    page.sees("[data-test='held']", "Does this studio speak to carriers?")
+        .await?;
+    page.everyone_can_use_it().await?;
+    page.press_called("Yes, the other one is stopped").await?;
+    page.sees("[data-test='agree']", "1 booking").await?;
+    page.goto(&format!("{place}/send")).await?;
+    page.press_called("Cancel the booking").await?;
+    page.sees("main", "An earlier booking was cancelled")
+        .await?;
+    studio.close().await
+}

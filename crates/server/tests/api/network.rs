@@ -308,6 +308,50 @@ async fn a_device_is_let_in_once_listed_and_signed_out(Demo(database): &Demo) {
     );
 }
 
+/// What a device has open ends when it is signed out, by whomever.
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_a_signed_out_device_has_open_ends(Demo(database): &Demo) {
+    let keys = Folder::new();
+    let api = open(database.pool(), &keys.0).await;
+    let passphrase = first_passphrase(&api);
+    let mut tablets = [Tablet::of(&api).await, Tablet::of(&api).await];
+    let mut open = Vec::new();
+    for tablet in &mut tablets {
+        assert_eq!(
+            tablet.give(&passphrase, "Tablet").await.0,
+            StatusCode::CREATED
+        );
+        let path = "/api/v1/scale/readings?tare_g=0";
+        let mut stream = tablet.ask(Method::GET, path, &Value::Null).await;
+        assert!(stream.chunk().await.expect("a part").is_some());
+        open.push(stream);
+    }
+    let mut second = open.pop().expect("two are open");
+    let mut first = open.pop().expect("two are open");
+    let devices = tablets[0]
+        .ask(Method::GET, "/api/v1/devices", &Value::Null)
+        .await;
+    let devices: Value = devices.json().await.expect("JSON");
+    let of = |this: bool| {
+        let devices = devices["devices"].as_array().expect("a list");
+        let found = devices.iter().find(|device| device["this"] == this);
+        text(&found.expect("it is listed")["id"])
+    };
+    let url = format!("{}/api/v1/devices/{}", api.base, of(true));
+    let out = api.client.delete(url).send().await.expect("an answer");
+    assert_eq!(out.status(), StatusCode::NO_CONTENT);
+    while first.chunk().await.expect("it ends as a whole").is_some() {}
+    // The other one goes on.
+    assert!(second.chunk().await.expect("a part").is_some());
+    // Signed out by another process, which rings nobody here.
+    sqlx::query("DELETE FROM device")
+        .execute(database.pool())
+        .await
+        .expect("it is gone");
+    while second.chunk().await.expect("it ends as a whole").is_some() {}
+}
+
 #[test_context(Demo)]
 #[tokio::test]
 async fn whoever_guesses_is_slowed_down(Demo(database): &Demo) {

@@ -187,6 +187,31 @@ async fn a_photograph_is_kept_once_upright_and_without_its_place(Demo(database):
     assert_eq!(bench.list().await.len(), 1);
 }
 
+/// Whoever is written down keeps their picture, whatever the other one wrote meanwhile.
+#[test_context(Demo)]
+#[tokio::test]
+async fn of_two_pictures_sent_under_one_id_at_once_one_stands_whole(Demo(database): &Demo) {
+    let bench = Bench::open(database.pool()).await;
+    for round in 0..8 {
+        let id = Uuid::from_u128(round + 1);
+        let [small, large] = [24, 48].map(|side| written(&picture(side, side), ImageFormat::Png));
+        let (one, other) = tokio::join!(bench.send(id, small), bench.send(id, large));
+        let stands = match (one.0, other.0) {
+            (StatusCode::OK, StatusCode::CONFLICT) => one.1,
+            (StatusCode::CONFLICT, StatusCode::OK) => other.1,
+            _ => panic!("{one:?} {other:?}"),
+        };
+        let (status, kept) = bench.read(id).await;
+        assert_eq!(
+            (status, &json!(kept.len())),
+            (StatusCode::OK, &stands["bytes"])
+        );
+        let shown = image::load_from_memory(&kept).expect("a picture");
+        assert_eq!(json!(shown.width()), stands["width"]);
+    }
+    assert_eq!(bench.list().await.len(), 8);
+}
+
 #[test_context(Demo)]
 #[tokio::test]
 async fn they_are_listed_as_they_were_taken_and_can_be_thrown_away(Demo(database): &Demo) {

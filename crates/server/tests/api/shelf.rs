@@ -677,29 +677,69 @@ async fn without_the_program_that_draws_all_else_works(Demo(database): &Demo) {
         )
     );
     // One that fails takes nothing with it.
-    let broken = Api::start_with(database.pool(), true, |options| {
-        options.documents = hummock_server::Documents::by("/bin/false".into())
+    for program in ["/bin/false", "/bin/true"] {
+        let broken = Api::start_with(database.pool(), true, |options| {
+            options.documents = hummock_server::Documents::by(program.into())
+        })
+        .await;
+        let response = broken
+            .client
+            .get(format!("{}/api/v1/cuttings/{id}/drawings/pdf", broken.base))
+            .send()
+            .await
+            .expect("an answer");
+        let (status, problem): (_, Value) =
+            (response.status(), response.json().await.expect("JSON"));
+        assert_eq!(
+            (status, text(&problem["type"])),
+            (
+                StatusCode::INTERNAL_SERVER_ERROR,
+                "/problems/document-failed".into()
+            )
+        );
+        let list = broken
+            .client
+            .get(format!("{}/api/v1/cuttings/{id}/list.csv", broken.base))
+            .send()
+            .await
+            .expect("an answer");
+        assert_eq!(list.status(), StatusCode::OK);
+    }
+}
+
+/// One that never ends has its time; who waited for a turn meanwhile is told to come again.
+#[test_context(Demo)]
+#[tokio::test]
+async fn whoever_waits_for_a_turn_at_drawing_is_told_to_come_again(Demo(database): &Demo) {
+    use std::os::unix::fs::PermissionsExt as _;
+
+    let folder = tempfile::tempdir().expect("a folder");
+    let slow = folder.path().join("slow");
+    std::fs::write(&slow, "#!/bin/sh\nexec sleep 600\n").expect("a file");
+    std::fs::set_permissions(&slow, std::fs::Permissions::from_mode(0o755)).expect("it is run");
+    let api = Api::start_with(database.pool(), true, |options| {
+        options.documents = hummock_server::Documents::by(slow);
+        // A document is given up a second before its answer.
+        options.waits.answer = std::time::Duration::from_millis(1500);
     })
     .await;
-    let response = broken
-        .client
-        .get(format!("{}/api/v1/cuttings/{id}/drawings/pdf", broken.base))
-        .send()
-        .await
-        .expect("an answer");
-    let (status, problem): (_, Value) = (response.status(), response.json().await.expect("JSON"));
-    assert_eq!(
-        (status, text(&problem["type"])),
-        (
-            StatusCode::INTERNAL_SERVER_ERROR,
-            "/problems/document-failed".into()
-        )
+    let kelp = named(&api, "Kelp Ladder").await;
+    let (_, cutting) = api
+        .post("/api/v1/cuttings", json!({ "shipments": [kelp] }))
+        .await;
+    let url = format!(
+        "{}/api/v1/cuttings/{}/drawings/pdf",
+        api.base,
+        text(&cutting["id"])
     );
-    let list = broken
-        .client
-        .get(format!("{}/api/v1/cuttings/{id}/list.csv", broken.base))
-        .send()
-        .await
-        .expect("an answer");
-    assert_eq!(list.status(), StatusCode::OK);
+    let all = futures_util::future::join_all((0..6).map(|_| api.client.get(&url).send())).await;
+    let mut said = Vec::new();
+    for response in all {
+        let response = response.expect("an answer");
+        let wait = response.headers().get("retry-after").is_some();
+        said.push((response.status().as_u16(), wait));
+    }
+    said.sort_unstable();
+    assert_eq!(said[..2], [(500, false); 2], "those that had their time");
+    assert_eq!(said[2..], [(503, true); 4], "those that had no turn");
 }

@@ -361,3 +361,74 @@ async fn readings_that_agree_are_proposed_as_a_density_and_taken_once(
         "{again}"
     );
 }
+
+/// However many read the scale, it is called once; and once more when somebody comes back after all have left.
+#[test_context(Demo)]
+#[tokio::test]
+async fn all_who_read_the_scale_share_one_line(Demo(database): &Demo) {
+    use std::sync::{
+        Arc,
+        atomic::{AtomicUsize, Ordering},
+    };
+
+    use axum::{Router, body::Body, routing::get};
+    use futures_util::stream;
+
+    let lines = Arc::new(AtomicUsize::new(0));
+    let open = Arc::new(AtomicUsize::new(0));
+    struct Open(Arc<AtomicUsize>);
+    impl Drop for Open {
+        fn drop(&mut self) {
+            self.0.fetch_sub(1, Ordering::SeqCst);
+        }
+    }
+    let (called, standing) = (Arc::clone(&lines), Arc::clone(&open));
+    let readings = move || {
+        called.fetch_add(1, Ordering::SeqCst);
+        standing.fetch_add(1, Ordering::SeqCst);
+        let line = Open(Arc::clone(&standing));
+        async move {
+            let samples = stream::unfold(line, |line| async {
+                tokio::time::sleep(Duration::from_millis(5)).await;
+                Some((
+                    Ok::<_, std::io::Error>("data:{\"mass_g\":1200.0,\"state\":\"ok\"}\n"),
+                    line,
+                ))
+            });
+            Body::from_stream(samples)
+        }
+    };
+    let scale = Router::new().route("/readings", get(readings));
+    let listener = tokio::net::TcpListener::bind("127.0.0.1:0")
+        .await
+        .expect("a free port");
+    let url = format!("http://{}", listener.local_addr().expect("an address"));
+    let served = tokio::spawn(async move { axum::serve(listener, scale).await });
+    let api = Api::start_with(database.pool(), true, |options| {
+        options.outside.scale = Some(url);
+    })
+    .await;
+    let path = "/api/v1/scale/readings?tare_g=0";
+    let follow = async || {
+        let response = api.client.get(format!("{}{path}", api.base)).send().await;
+        let mut response = response.expect("an answer");
+        response
+            .chunk()
+            .await
+            .expect("a reading")
+            .expect("it goes on");
+        response
+    };
+    let mut readers = Vec::new();
+    for _ in 0..8 {
+        readers.push(follow().await);
+    }
+    assert_eq!(lines.load(Ordering::SeqCst), 1);
+    drop(readers);
+    while open.load(Ordering::SeqCst) > 0 {
+        tokio::task::yield_now().await;
+    }
+    drop(follow().await);
+    assert_eq!(lines.load(Ordering::SeqCst), 2);
+    served.abort();
+}
