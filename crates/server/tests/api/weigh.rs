@@ -391,7 +391,7 @@ async fn all_who_read_the_scale_share_one_line(Demo(database): &Demo) {
             let samples = stream::unfold(line, |line| async {
                 tokio::time::sleep(Duration::from_millis(5)).await;
                 Some((
-                    Ok::<_, std::io::Error>("data:{\"mass_g\":1200.0,\"state\":\"ok\"}\n"),
+                    Ok::<_, std::io::Error>("data:{\"kind\":\"reads\",\"mass_g\":1200.0}\n"),
                     line,
                 ))
             });
