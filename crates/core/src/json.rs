@@ -177,7 +177,7 @@ mod tests {
             (json!({ "piece": [] }), "piece"),
             (json!({ "piece": ["900 mm"] }), "piece"),
             (json!({ "sending": [] }), "sending"),
-            (json!({ "others": [[]] }), "others[0]"),
+            (json!({ "others": [[]] }), "others"),
         ] {
             let misfit = read::<ShipmentInputs>(document).expect_err("it does not fit");
             assert_eq!(misfit.path.to_string(), path);

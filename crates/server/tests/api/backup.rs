@@ -203,6 +203,11 @@ async fn a_studio_comes_back_as_it_was_to_the_byte(Demo(database): &Demo) {
     assert_eq!(view["failed"], Value::Null);
     assert_eq!(view["read"]["photographs"], json!(3));
     assert_eq!(view["read"]["shipments"], view["shipments"]);
+    // But for carriers, of whom it asks first.
+    let (status, view) = there
+        .post("/api/v1/leaving/carriers/speak", Value::Null)
+        .await;
+    assert_eq!((status, &view["held"]), (StatusCode::OK, &json!(false)));
     let is = told(&there).await;
     for (was, is) in was.iter().zip(&is) {
         assert_eq!(was.0, is.0);
@@ -378,7 +383,7 @@ async fn a_backup_with_broken_pictures_is_read_in_once_somebody_says_so(Demo(dat
         .as_array()
         .expect("rows")
         .iter()
-        .map(|row| text(&row["title"]))
+        .map(|row| text(&row["inputs"]["title"]))
         .collect();
     drop(here);
     // One is cut off, one is another one of the same length, and one is whole.
