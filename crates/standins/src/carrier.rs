@@ -151,7 +151,7 @@ pub enum FaultKind {
     RoundsUp,
     /// It says what it was asked for was done, and keeps nothing of it.
     Forgets,
-    /// It has no list of what it holds (501); all else it answers.
+    /// It has no list of what it holds (405); all else it answers.
     NoList,
 }
 
@@ -598,7 +598,7 @@ async fn held(
         carrier.tariff(&id)?;
         if fault == FaultKind::NoList {
             let says = "there is no such list".to_owned();
-            return Err(Refused(StatusCode::NOT_IMPLEMENTED, says));
+            return Err(Refused(StatusCode::METHOD_NOT_ALLOWED, says));
         }
         let books = carrier.books();
         let of = |booked: &&Booked| booked.service.split('/').next() == Some(id.as_str());

@@ -48,7 +48,8 @@ impl Dual {
 /// Returns what no layout costs less than.
 ///
 /// The most, over pairs of dual-feasible functions f and g, of the sum over all parts of the least, over the sheets that
-/// take it and the ways that it may lie, of price · f(w/W) · g(h/H); then the least sum of whole sheets that is no less.
+/// take it and the ways that it may lie, of price · f(w/W) · g(h/H); and what the parts' area costs from the sheets that there are; then
+/// the least sum of whole sheets that is no less.
 /// Source: dual-feasible functions, from the mathematics of packing.
 pub(super) fn lower_bound(asked: &CuttingTask<'_>) -> i64 {
     let mut most: f64 = 0.0;
@@ -62,9 +63,32 @@ pub(super) fn lower_bound(asked: &CuttingTask<'_>) -> i64 {
             most = most.max(sum);
         }
     }
+    most = most.max(by_area(asked));
     #[allow(clippy::cast_possible_truncation, reason = "money is less than that")]
     let whole = (most * (1.0 - DUST) - DUST).ceil().max(0.0) as i64;
     whole_sheets(asked.stock, whole)
+}
+
+/// Returns what the parts' area costs at least, from the sheets that give most area for their price, as many as there are of each:
+/// an offcut that costs nothing takes its own area off, and no more.
+fn by_area(asked: &CuttingTask<'_>) -> f64 {
+    let area = |stock: &Stock| stock.w as f64 * stock.h as f64;
+    let mut stock: Vec<&Stock> = asked.stock.iter().collect();
+    stock.sort_by(|one, other| {
+        let rate = |stock: &Stock| stock.price as f64 / area(stock);
+        rate(one).total_cmp(&rate(other))
+    });
+    let mut left: f64 = asked.pieces.iter().map(|piece| piece.area() as f64).sum();
+    let mut cost = 0.0;
+    for one in stock {
+        let sheets = (left / area(one)).min(f64::from(one.count));
+        cost += sheets * one.price as f64;
+        left -= sheets * area(one);
+        if left <= 0.0 {
+            break;
+        }
+    }
+    cost
 }
 
 fn least(asked: &CuttingTask<'_>, piece: Piece, f: Dual, g: Dual) -> f64 {

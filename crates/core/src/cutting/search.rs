@@ -80,12 +80,34 @@ pub(super) trait Patience {
     fn is_out(&mut self) -> bool;
 }
 
+/// A search that goes on.
+pub(super) struct Run {
+    pub best: Layout,
+    state: State,
+    round: u32,
+    /// How far it is in that round.
+    at: u64,
+    /// Whether its sheets are given for this round.
+    is_given: bool,
+}
+
 /// How far a search has come.
 struct State {
     sheets: Vec<Laid>,
     cost: i64,
     left: Vec<u32>,
     left_area: i128,
+}
+
+impl State {
+    fn of(layout: &Layout) -> Self {
+        Self {
+            sheets: layout.sheets.clone(),
+            cost: layout.cost,
+            left: Vec::new(),
+            left_area: 0,
+        }
+    }
 }
 
 pub(super) struct Search<'a> {
@@ -114,6 +136,16 @@ const HEAT: f64 = 0.2;
 const WAYS: usize = 3;
 /// No more sheets than this are opened in one step.
 const OPENED: usize = 8;
+/// The steps of the first round; each is twice as long as the one before, up to so many times.
+const FIRST_ROUND: u64 = 32;
+const DOUBLINGS: u32 = 8;
+/// So many parts are few.
+const FEW_PARTS: usize = 40;
+/// How many average parts more may be left over for a while on given sheets, at first.
+const HEAT_GIVEN: f64 = 0.1;
+/// Given sheets are no more than so many, of so many sets.
+const MOST_HELD: usize = 12;
+const MOST_SETS: usize = 400;
 
 impl<'a> Search<'a> {
     pub(super) fn new(asked: &'a CuttingTask<'a>, kinds: &'a [usize], seed: u64) -> Self {
@@ -264,66 +296,152 @@ impl<'a> Search<'a> {
         }
     }
 
-    /// Makes a layout cheaper, by so many steps.
-    pub(super) fn improve(
-        &mut self,
-        mut best: Layout,
-        steps: u64,
-        least: i64,
-        patience: &mut dyn Patience,
-    ) -> Layout {
-        let mut state = State {
-            sheets: best.sheets.clone(),
-            cost: best.cost,
-            left: Vec::new(),
-            left_area: 0,
-        };
+    /// Begins to make a layout cheaper.
+    pub(super) fn run(&self, best: Layout) -> Run {
+        Run {
+            state: State::of(&best),
+            best,
+            round: 0,
+            at: 0,
+            is_given: false,
+        }
+    }
+
+    /// Takes one step of a run: some parts or sheets are taken out and put together again, for less than the best so far.
+    ///
+    /// A run goes in rounds, each twice as long as the one before, from hot to cold; so its first steps are the same
+    /// however many follow.
+    pub(super) fn step(&mut self, run: &mut Run) {
+        let length = FIRST_ROUND << run.round.min(DOUBLINGS);
+        if run.at == length {
+            run.round += 1;
+            run.at = 0;
+        }
+        if run.at == 0 {
+            self.begin_round(run);
+        }
+        let cold = 1.0 - run.at as f64 / length as f64;
+        run.at += 1;
+        let most = run.best.cost - 1;
+        let state = &mut run.state;
+        // What costs too much gives sheets up.
+        let must = state.cost > most;
+        let (cost, left, left_area) = (state.cost, state.left.clone(), state.left_area);
+        let often = (WHOLE / state.sheets.len() as f64).max(LEAST_WHOLE);
+        let whole = must || (!run.is_given && self.rng.f64() < often);
+        let before = state.sheets.clone();
         let mut taken = Vec::new();
-        for step in 0..steps {
-            if best.cost <= least || patience.is_out() {
-                break;
+        if whole {
+            self.take_sheets(state, most, &mut taken);
+        } else {
+            self.take_parts(state, &mut taken);
+        }
+        state.left.append(&mut taken);
+        // Given sheets stay, and no other is opened.
+        let spent = if run.is_given { i64::MIN } else { most };
+        self.recreate(state, spent, PASSED_OVER);
+        if !run.is_given {
+            self.give_back(state);
+        }
+        if state.left.is_empty() && state.cost <= most {
+            self.give_back(state);
+            run.best = Layout {
+                sheets: state.sheets.clone(),
+                cost: state.cost,
+            };
+            // What is cheaper is looked for among other sheets.
+            if std::mem::take(&mut run.is_given) {
+                run.at = length;
             }
-            let most = best.cost - 1;
-            // What costs too much gives sheets up.
-            let must = state.cost > most;
-            let (cost, left, left_area) = (state.cost, state.left.clone(), state.left_area);
-            let often = (WHOLE / state.sheets.len() as f64).max(LEAST_WHOLE);
-            let whole = must || self.rng.f64() < often;
-            let before = state.sheets.clone();
-            if whole {
-                self.take_sheets(&mut state, most, &mut taken);
-            } else {
-                self.take_parts(&mut state, &mut taken);
-            }
-            state.left.append(&mut taken);
-            self.recreate(&mut state, most, PASSED_OVER);
-            // Sheets that hold nothing are given back.
-            let stock = self.asked.stock;
-            let mut given_back = 0;
-            state.sheets.retain(|laid| {
-                let empty = laid.tree.is_empty();
-                given_back += if empty { stock[laid.stock].price } else { 0 };
-                !empty
-            });
-            state.cost -= given_back;
-            if state.left.is_empty() && state.cost <= most {
-                best = Layout {
-                    sheets: state.sheets.clone(),
-                    cost: state.cost,
+            return;
+        }
+        let heat = self.mean * cold * if run.is_given { HEAT_GIVEN } else { HEAT };
+        let worse = (state.left_area - left_area) as f64;
+        let bar = heat * -(1.0 - self.rng.f64()).ln() * 0.5;
+        if !must && worse > bar {
+            state.sheets = before;
+            state.cost = cost;
+            state.left = left;
+            state.left_area = left_area;
+        }
+    }
+
+    /// Of few parts, every other round looks for a place for all of them on sheets that are given: those that cost a little
+    /// less than the best so far first, then less and less.
+    fn begin_round(&mut self, run: &mut Run) {
+        run.is_given = false;
+        if self.asked.pieces.len() <= FEW_PARTS && run.round % 2 == 1 {
+            let mut ways = Vec::new();
+            let area = self.asked.pieces.iter().map(|piece| piece.area()).sum();
+            self.holding(run.best.cost - 1, area, 0, &mut Vec::new(), &mut ways);
+            ways.sort_by_key(|(cost, _)| std::cmp::Reverse(*cost));
+            if !ways.is_empty() {
+                let (cost, kinds) =
+                    ways.swap_remove(usize::try_from(run.round / 2).unwrap_or(0) % ways.len());
+                let all = u32::try_from(self.asked.pieces.len()).unwrap_or(u32::MAX);
+                run.state = State {
+                    sheets: kinds.into_iter().map(|kind| self.empty(kind)).collect(),
+                    cost,
+                    left: (0..all).collect(),
+                    left_area: 0,
                 };
-                continue;
-            }
-            let heat = HEAT * self.mean * (1.0 - step as f64 / steps as f64);
-            let worse = (state.left_area - left_area) as f64;
-            let bar = heat * -(1.0 - self.rng.f64()).ln() * 0.5;
-            if !must && worse > bar {
-                state.sheets = before;
-                state.cost = cost;
-                state.left = left;
-                state.left_area = left_area;
+                run.is_given = true;
+                self.recreate(&mut run.state, i64::MIN, 0.0);
+                return;
             }
         }
-        best
+        if run.round > 0 {
+            run.state = State::of(&run.best);
+        }
+    }
+
+    fn empty(&self, kind: usize) -> Laid {
+        let stock = self.asked.stock[kind];
+        Laid {
+            stock: kind,
+            tree: Rc::new(Tree::new(stock.w, stock.h, self.asked.narrowest)),
+        }
+    }
+
+    /// Gives sheets back that hold nothing.
+    fn give_back(&self, state: &mut State) {
+        let stock = self.asked.stock;
+        let mut given_back = 0;
+        state.sheets.retain(|laid| {
+            let empty = laid.tree.is_empty();
+            given_back += if empty { stock[laid.stock].price } else { 0 };
+            !empty
+        });
+        state.cost -= given_back;
+    }
+
+    /// Every set of sheets for what may be spent that has room for an area, and has it no more without one of them.
+    fn holding(
+        &self,
+        budget: i64,
+        area: i128,
+        from: usize,
+        now: &mut Vec<usize>,
+        ways: &mut Vec<(i64, Vec<usize>)>,
+    ) {
+        if area <= 0 {
+            let cost = now.iter().map(|kind| self.asked.stock[*kind].price).sum();
+            ways.push((cost, now.clone()));
+            return;
+        }
+        if now.len() == MOST_HELD || ways.len() == MOST_SETS {
+            return;
+        }
+        for (place, &kind) in self.kinds.iter().enumerate().skip(from) {
+            let stock = self.asked.stock[kind];
+            let used = now.iter().filter(|one| **one == kind).count();
+            if stock.price <= budget && used < stock.count as usize {
+                now.push(kind);
+                let room = i128::from(stock.w) * i128::from(stock.h);
+                self.holding(budget - stock.price, area - room, place, now, ways);
+                now.pop();
+            }
+        }
     }
 
     /// Takes away a sheet or two that hold little, and as many as cost too much; opens others for what may be spent.

@@ -4,15 +4,18 @@ use std::collections::BTreeMap;
 
 use super::{
     bound::lower_bound,
-    search::{CuttingTask, Laid, Layout, Patience, Search},
+    search::{CuttingTask, Laid, Layout, Patience, Run, Search},
     shelves::on_shelves,
 };
 
 /// Every choice of so many kinds is tried; of more, each alone and all together.
 const EVERY_CHOICE: usize = 4;
-/// A sheet is filled once more for so many steps, and no oftener than this.
-const STEPS_A_TRY: u64 = 12;
-const MOST_TRIES: usize = 24;
+/// The first layout of a choice is the best of so many.
+const TRIES: usize = 4;
+/// A run goes on for so many steps before another one's turn.
+const TURN: u64 = 8;
+/// A choice of one kind more has twice as many steps, up to so many times.
+const MOST_DOUBLED: usize = 3;
 
 /// What was found.
 pub(super) struct Found {
@@ -35,7 +38,9 @@ impl Patience for Watched<'_> {
 /// Returns the cheapest layout that is found in so many steps for each choice of sheets; `None` if no layout was found
 /// that holds every part.
 ///
-/// Each choice begins with the best of the choices that leave out one of its kinds, so that one kind more never costs more.
+/// Each choice begins with the best of the first layouts of the choices that leave out one of its kinds, and then goes on by itself: so
+/// one kind more never costs more, nor do more steps, of which fewer are only the first. They take turns, so that time, where it is what
+/// ends the search, is shared; half of it goes to the choice of all kinds, which holds every other one's layouts.
 pub(super) fn solve(
     asked: &CuttingTask<'_>,
     seed: u64,
@@ -45,45 +50,81 @@ pub(super) fn solve(
     let kinds: Vec<usize> = (0..asked.stock.len()).collect();
     let bound = lower_bound(asked);
     let mut patience = Watched(patience, false);
-    let mut best: BTreeMap<u32, Layout> = BTreeMap::new();
-    for choice in choices(kinds.len()) {
-        let some: Vec<usize> = kinds
-            .iter()
-            .copied()
-            .filter(|kind| choice & (1 << kind) != 0)
-            .collect();
+    let chosen: Vec<(u32, Vec<usize>)> = choices(kinds.len())
+        .into_iter()
+        .map(|choice| {
+            let some = kinds.iter().copied();
+            (
+                choice,
+                some.filter(|kind| choice & (1 << kind) != 0).collect(),
+            )
+        })
+        .collect();
+    let mut first: BTreeMap<u32, Layout> = BTreeMap::new();
+    let mut runs = Vec::new();
+    for (choice, some) in &chosen {
         let subset = some
             .iter()
-            .filter_map(|kind| best.get(&(choice & !(1 << kind))));
+            .filter_map(|kind| first.get(&(choice & !(1 << kind))));
         let alone = (some.len() != 1 && kinds.len() > EVERY_CHOICE)
-            .then(|| best.values())
+            .then(|| first.values())
             .into_iter()
             .flatten();
         let mut known: Option<Layout> = subset.chain(alone).min_by_key(|one| rank(one)).cloned();
         if some.len() == 1 {
             known = on_shelves(asked, some[0]);
         }
-        let tries = usize::try_from(steps / STEPS_A_TRY)
-            .map_or(MOST_TRIES, |tries| tries.clamp(1, MOST_TRIES));
-        let mut search = Search::new(asked, &some, seed);
-        let first = if patience.is_out() && known.is_some() {
+        let mut search = Search::new(asked, some, seed);
+        let filled = if patience.is_out() && known.is_some() {
             None
         } else {
-            search.first(tries, &mut patience)
+            search.first(TRIES, &mut patience)
         };
-        let begun = known.into_iter().chain(first).min_by_key(rank);
+        let begun = known.into_iter().chain(filled).min_by_key(rank);
         let Some(begun) = begun else { continue };
-        let found = search.improve(begun, steps, bound, &mut patience);
-        best.insert(choice, found);
+        first.insert(*choice, begun.clone());
+        let run = search.run(begun);
+        runs.push(Turns {
+            share: 1 << (some.len() - 1).min(MOST_DOUBLED),
+            done: 0,
+            search,
+            run,
+        });
+    }
+    let left = |turns: &Turns<'_>| turns.done < steps * turns.share && turns.run.best.cost > bound;
+    while let Some(turns) = runs
+        .iter_mut()
+        .filter(|turns| left(turns))
+        .min_by_key(|turns| turns.done / turns.share)
+    {
+        if patience.is_out() {
+            break;
+        }
+        for _ in 0..(TURN * turns.share).min(steps * turns.share - turns.done) {
+            if turns.run.best.cost <= bound || patience.is_out() {
+                break;
+            }
+            turns.search.step(&mut turns.run);
+            turns.done += 1;
+        }
     }
     let stopped_early = patience.1;
-    let Layout { sheets, cost } = best.into_values().min_by_key(rank)?;
+    let found = runs.into_iter().map(|turns| turns.run.best);
+    let Layout { sheets, cost } = found.min_by_key(rank)?;
     Some(Found {
         sheets,
         cost,
         bound,
         stopped_early,
     })
+}
+
+/// A run and its turns.
+struct Turns<'a> {
+    search: Search<'a>,
+    run: Run,
+    done: u64,
+    share: u64,
 }
 
 /// Money first, then the fewest sheets.

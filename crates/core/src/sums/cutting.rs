@@ -30,7 +30,8 @@ pub struct CuttingSum {
     /// The same seed and effort give the same answer; 1 when left out.
     #[serde(default = "one")]
     pub seed: u64,
-    /// Steps for each choice of sheets, 0 to 1 000 000; 1000 when left out.
+    /// Steps for each choice of one kind of sheets, 0 to 1 000 000; 1000 when left out. A choice of two kinds has twice as many, of
+    /// three four times, of four or more eight times. More effort never costs more, where time does not end the search.
     #[serde(default = "thousand")]
     pub effort: u64,
     /// Stopped after so many milliseconds with the best so far, 1 to 60 000; after 20 000 when left out.

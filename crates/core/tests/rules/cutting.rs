@@ -248,6 +248,17 @@ proptest! {
     }
 
     #[test]
+    fn more_effort_never_costs_more(sum in any_sum(1..4), more in 1_u64..200) {
+        let greater = CuttingSum { effort: sum.effort + more, ..sum.clone() };
+        match (sum.work(), greater.work()) {
+            (Ok(lesser), Ok(greater)) => {
+                prop_assert!(greater.cost <= lesser.cost + DUST, "{} over {}", greater.cost, lesser.cost);
+            }
+            (lesser, greater) => prop_assert_eq!(lesser.is_ok(), greater.is_ok()),
+        }
+    }
+
+    #[test]
     fn one_kind_of_sheet_more_never_costs_more(sum in any_sum(2..5), without in 0_usize..4) {
         let mut fewer = sum.clone();
         fewer.sheets.remove(without % sum.sheets.len());
@@ -389,4 +400,58 @@ fn a_search_that_is_stopped_says_so_and_still_cuts_everything() {
     let answer = job.work_until(&mut || true).expect("it can be cut");
     assert!(answer.stopped_early);
     holds(&job, &answer).expect("it is cut whole");
+}
+
+#[test]
+fn an_offcut_takes_its_own_area_off_the_bound_and_no_more() {
+    // Ten parts of 500 × 500 are 2.5 m². One offcut of 1000 × 500 takes 0.5 of them for nothing; the other 2 m² are two sheets of
+    // 1000 × 1000 at 3.00 each.
+    let answer = sum(
+        vec![
+            CuttingStock {
+                count: Some(1),
+                ..sheet(1000.0, 500.0, 0)
+            },
+            sheet(1000.0, 1000.0, 300),
+        ],
+        vec![part("square", 500.0, 500.0, 10)],
+        0.0,
+    )
+    .work()
+    .expect("it can be cut");
+    assert!(
+        (answer.lower_bound_cost - 6.0).abs() < DUST,
+        "{}",
+        answer.lower_bound_cost
+    );
+    assert!((answer.cost - 6.0).abs() < DUST, "{}", answer.cost);
+}
+
+/// Forty drawn sets of twenty parts on three kinds of sheets.
+#[test]
+fn ten_times_the_effort_never_costs_more() {
+    let mut rng = proptest::test_runner::TestRng::from_seed(
+        proptest::test_runner::RngAlgorithm::ChaCha,
+        &[7; 32],
+    );
+    for _ in 0..40 {
+        let mut side = || f64::from(80 + rng.next_u32() % 821);
+        let parts = (0..20)
+            .map(|at| part(&format!("part {at}"), side(), side(), 1))
+            .collect();
+        let sheets = vec![
+            sheet(2440.0, 1220.0, 298),
+            sheet(1400.0, 1000.0, 140),
+            sheet(1020.0, 760.0, 78),
+        ];
+        let sum = sum(sheets, parts, 0.0);
+        let costs = [10, 100, 1000].map(|effort| {
+            let sum = CuttingSum {
+                effort,
+                ..sum.clone()
+            };
+            sum.work().expect("every part fits").cost
+        });
+        assert!(costs.is_sorted_by(|less, more| more <= less), "{costs:?}");
+    }
 }

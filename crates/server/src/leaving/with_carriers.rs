@@ -265,7 +265,7 @@ impl Desk {
 fn has_no_list(status: StatusCode) -> bool {
     matches!(
         status,
-        StatusCode::NOT_FOUND | StatusCode::METHOD_NOT_ALLOWED | StatusCode::NOT_IMPLEMENTED
+        StatusCode::NOT_FOUND | StatusCode::METHOD_NOT_ALLOWED
     )
 }
 
