@@ -125,7 +125,7 @@ fn drawn() -> Result<Vec<u8>, String> {
     match asked {
         Asked::Pdf(document) => pdf::made(&document),
         Asked::Svg { drawing } => Ok(svg::made(&drawing).into_bytes()),
-        Asked::Dxf { drawing } => dxf_out::made(&drawing),
+        Asked::Dxf { drawing } => Ok(dxf_out::made(&drawing)),
         Asked::ReadDxf { text } => dxf_read::read(&text),
     }
 }

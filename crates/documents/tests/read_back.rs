@@ -421,6 +421,127 @@ fn a_dxf_is_read_by_another_reader_layer_by_layer() {
     }
 }
 
+/// The pairs of a file, read by R12's own rules alone: a number on one line, what stands under it on the next.
+fn pairs(dxf: &[u8]) -> Vec<(u16, String)> {
+    let text = std::str::from_utf8(dxf).expect("text");
+    assert!(text.is_ascii(), "R12 knows no other letters");
+    let lines: Vec<&str> = text.lines().collect();
+    assert_eq!(lines.len() % 2, 0, "a number and a value each");
+    let pair = |pair: &[&str]| {
+        (
+            pair[0].trim().parse().expect("a number"),
+            pair[1].to_owned(),
+        )
+    };
+    lines.chunks(2).map(pair).collect()
+}
+
+/// Of each kind of entry of R12, which numbers may stand in it.
+fn may_have(entry: &str) -> &'static [u16] {
+    match entry {
+        "SECTION" | "ENDSEC" | "ENDTAB" | "EOF" => &[2],
+        "TABLE" => &[2, 70],
+        "LTYPE" => &[2, 3, 40, 49, 70, 72, 73],
+        "LAYER" => &[2, 6, 62, 70],
+        "STYLE" => &[2, 3, 4, 40, 41, 42, 50, 70, 71],
+        "LINE" => &[8, 10, 20, 30, 11, 21, 31],
+        "TEXT" => &[1, 7, 8, 10, 20, 30, 40],
+        other => panic!("R12 has no {other}, or none is written here"),
+    }
+}
+
+#[test]
+fn a_dxf_holds_to_the_rules_of_r12() {
+    let drawing = blank();
+    let dxf = made(&json!({ "make": "dxf", "drawing": drawing }));
+    let all = pairs(&dxf);
+    assert_eq!(
+        all[0],
+        (999, "Hummock, all lengths in millimetres".to_owned())
+    );
+    assert_eq!(all.last(), Some(&(0, "EOF".to_owned())));
+    let sections: Vec<&str> = all
+        .windows(2)
+        .filter(|pair| pair[0] == (0, "SECTION".to_owned()))
+        .map(|pair| pair[1].1.as_str())
+        .collect();
+    assert_eq!(sections, ["HEADER", "TABLES", "BLOCKS", "ENTITIES"]);
+    // Entry by entry: what it is, and what stands in it.
+    let mut entries: Vec<(String, Vec<(u16, String)>)> = Vec::new();
+    let mut header = Vec::new();
+    for (code, value) in all.iter().skip(1).cloned() {
+        match (code, entries.last_mut()) {
+            (0, _) => entries.push((value, Vec::new())),
+            (_, Some((_, inside))) => inside.push((code, value)),
+            (_, None) => panic!("{code} stands in nothing"),
+        }
+    }
+    for (entry, inside) in &mut entries {
+        let is_header = inside.first() == Some(&(2, "HEADER".to_owned()));
+        if entry == "SECTION" && is_header {
+            header = inside.split_off(1);
+        }
+        for (code, _) in inside.iter() {
+            assert!(may_have(entry).contains(code), "{entry} has {code}");
+        }
+    }
+    let named = |kind: &str| -> Vec<&str> {
+        let of = entries.iter().filter(|(entry, _)| entry == kind);
+        of.map(|(_, inside)| inside[0].1.as_str()).collect()
+    };
+    let value = |inside: &[(u16, String)], code: u16| {
+        let found = inside.iter().find(|(one, _)| *one == code);
+        found.map(|(_, value)| value.clone()).expect("it has one")
+    };
+    let (types, layers) = (named("LTYPE"), named("LAYER"));
+    for (entry, inside) in &entries {
+        match entry.as_str() {
+            "TABLE" => {
+                let (name, says) = (value(inside, 2), value(inside, 70));
+                assert_eq!(says, named(&name).len().to_string(), "{name}");
+            }
+            "LAYER" => assert!(types.contains(&value(inside, 6).as_str())),
+            "LTYPE" => {
+                let dashes = inside.iter().filter(|(code, _)| *code == 49).count();
+                assert_eq!(value(inside, 73), dashes.to_string());
+            }
+            "LINE" | "TEXT" => assert!(layers.contains(&value(inside, 8).as_str())),
+            _ => {}
+        }
+    }
+    for name in types.iter().chain(&layers) {
+        let plain =
+            |letter: char| letter.is_ascii_uppercase() || letter.is_ascii_digit() || letter == '_';
+        assert!(name.len() <= 31 && name.chars().all(plain), "{name}");
+    }
+    // What the head says is what is drawn.
+    let corner = |name: &str| -> [f64; 2] {
+        let at = header
+            .iter()
+            .position(|pair| pair.1 == name)
+            .expect("it is said");
+        [1, 2].map(|more| header[at + more].1.parse().expect("a number"))
+    };
+    let ends = || {
+        drawing
+            .lines
+            .iter()
+            .flat_map(|line| [line.from, line.to])
+            .chain(drawing.texts.iter().map(|text| text.at))
+    };
+    for side in [0, 1] {
+        let least = ends().map(|end| end[side]).fold(f64::INFINITY, f64::min);
+        let most = ends()
+            .map(|end| end[side])
+            .fold(f64::NEG_INFINITY, f64::max);
+        assert_eq!(
+            (corner("$EXTMIN")[side], corner("$EXTMAX")[side]),
+            (least, most)
+        );
+    }
+    assert_eq!(value(&header, 1), "AC1009");
+}
+
 #[test]
 fn what_was_written_is_read_in_and_what_is_round_is_named() {
     let dxf = String::from_utf8(made(&json!({ "make": "dxf", "drawing": blank() }))).expect("text");

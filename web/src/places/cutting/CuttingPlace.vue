@@ -68,7 +68,9 @@ const money = computed(
 const over = computed(() => {
   const gap = cutting.value?.gap;
   if (gap === null || gap === undefined) return '';
-  return gap < 0.005 ? 'no layout costs less' : `at most ${(gap * 100).toFixed(0)} % over the least possible`;
+  if (gap < 0.005) return 'no layout costs less';
+  // Beyond that it says more about the bound than about the layout.
+  return gap <= 0.25 ? `at most ${(gap * 100).toFixed(0)} % over the least possible` : 'a cheaper layout may exist';
 });
 const opened = computed(() => {
   const [all, fresh] = [sheets.value.length, sheets.value.filter(({ offcut }) => !offcut).length];
