@@ -55,6 +55,9 @@ enum Task {
         backups: Option<PathBuf>,
         #[command(flatten)]
         sealing: SealingArgs,
+        /// A folder that a studio with shipments is saved to before an upgrade changes its tables.
+        #[arg(long, value_name = "FOLDER", default_value = "before-upgrades")]
+        upgrade_backups: PathBuf,
         #[command(flatten)]
         outside: OutsideArgs,
         #[command(flatten)]
@@ -270,6 +273,7 @@ pub async fn command(pages: Pages) -> Result<()> {
             photographs,
             backups,
             sealing,
+            upgrade_backups,
             outside,
             network,
         } => {
@@ -292,6 +296,7 @@ pub async fn command(pages: Pages) -> Result<()> {
                 documents: documents.documents(),
                 pictures: Pictures::at(&photographs.photographs)?,
                 nightly: nightly.transpose()?,
+                upgrade_backups,
                 outside: outside.outside(),
                 waits: Waits::default(),
                 most_connections: Budgets::default(),
@@ -440,4 +445,80 @@ async fn told_to_stop() -> Result<()> {
         _ = polite.recv() => {}
     }
     Ok(())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    const UNIT: &str = include_str!("../../../deploy/hummock.service");
+    const CONTAINER: &str = include_str!("../../../deploy/Containerfile");
+
+    fn is_served(words: &[&str]) {
+        let asked = [
+            &["hummock"],
+            words,
+            &["--database-url", "postgres://nowhere"],
+        ]
+        .concat();
+        let command = Command::try_parse_from(asked).expect("the command line is one");
+        assert!(matches!(command.task, Task::Serve { .. }));
+    }
+
+    #[test]
+    fn what_is_deployed_serves_by_a_command_line_that_there_is() {
+        let line = UNIT
+            .lines()
+            .find_map(|line| line.strip_prefix("ExecStart="));
+        let words: Vec<&str> = line
+            .expect("it starts something")
+            .split_whitespace()
+            .collect();
+        is_served(&words[1..]);
+        let line = CONTAINER
+            .lines()
+            .find_map(|line| line.strip_prefix("ENTRYPOINT "));
+        let words: Vec<&str> =
+            serde_json::from_str(line.expect("it starts something")).expect("a list");
+        is_served(&words[1..]);
+        assert!(CONTAINER.lines().any(|line| line == "USER 10001"));
+    }
+
+    /// The sandbox of the unit: a user of its own, a root that is only read, no new rights, a filter of system calls.
+    #[test]
+    fn the_unit_has_nothing_of_the_machine_but_its_folder() {
+        let said: Vec<&str> = UNIT.lines().collect();
+        for wanted in [
+            "DynamicUser=yes",
+            "NoNewPrivileges=yes",
+            "ProtectSystem=strict",
+            "ProtectHome=yes",
+            "PrivateTmp=yes",
+            "PrivateDevices=yes",
+            "CapabilityBoundingSet=",
+            "MemoryDenyWriteExecute=yes",
+            "RestrictAddressFamilies=AF_INET AF_INET6 AF_UNIX",
+            "SystemCallFilter=@system-service",
+            "LimitNOFILE=65536",
+            "StateDirectory=hummock",
+            "UMask=0077",
+        ] {
+            assert!(said.contains(&wanted), "{wanted}");
+        }
+        // Whatever it writes lies in that folder.
+        let line = said
+            .iter()
+            .find(|line| line.starts_with("ExecStart="))
+            .expect("it starts something");
+        for folder in ["--keys", "--photographs", "--backups", "--upgrade-backups"] {
+            let at = line
+                .split_whitespace()
+                .skip_while(|word| *word != folder)
+                .nth(1);
+            assert!(
+                at.is_some_and(|at| at.starts_with("/var/lib/hummock/")),
+                "{folder}"
+            );
+        }
+    }
 }

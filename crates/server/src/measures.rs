@@ -24,13 +24,14 @@ pub(crate) struct SizeText {
     unit: LengthUnit,
 }
 
-/// The three sides of a size.
+/// The sides of a size.
 #[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct SizeRead {
     width: SideRead,
     height: SideRead,
-    depth: SideRead,
+    /// `None` if two sides were typed: it is still to be asked.
+    depth: Option<SideRead>,
 }
 
 /// One side of a size.
@@ -53,11 +54,11 @@ impl From<&TypedLength> for SideRead {
     }
 }
 
-/// Reads a size typed in one field: width × height × depth, in any units.
+/// Reads a size typed in one field: width × height × depth, or the first two of them, in any units.
 #[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "read_size", post, path = "/measures/read", tag = "measures", request_body = SizeText,
     responses(
-        (status = 200, description = "The three sides", body = SizeRead),
+        (status = 200, description = "The sides", body = SizeRead),
         (status = 422, description = "The text was not understood; the field is `text`", body = Problem),
     ),
 ))]
@@ -67,7 +68,7 @@ pub(crate) async fn read(Body(size): Body<SizeText>) -> Result<Json<SizeRead>, P
     Ok(Json(SizeRead {
         width: (&read.width).into(),
         height: (&read.height).into(),
-        depth: (&read.depth).into(),
+        depth: read.depth.as_ref().map(SideRead::from),
     }))
 }
 

@@ -20,7 +20,10 @@ use tokio::task::JoinHandle;
 use crate::{
     Documents, api,
     app::{App, Parts},
-    backup::nightly::{Nightly, StudioNightly, every_night},
+    backup::{
+        nightly::{Nightly, StudioNightly, every_night},
+        upgrading::saved_before,
+    },
     clock::Clock,
     guard::Ours,
     import::import,
@@ -68,6 +71,8 @@ pub struct ServeOptions {
     pub pictures: Pictures,
     /// Where a backup is written every night; `None` if nowhere.
     pub nightly: Option<Nightly>,
+    /// Where a studio is saved before an upgrade changes its tables.
+    pub upgrade_backups: PathBuf,
     /// What stands outside.
     pub outside: Outside,
     /// How long anybody is kept waiting.
@@ -152,6 +157,7 @@ impl ServeOptions {
             documents: Documents::beside_this_program(),
             pictures: Pictures::in_memory(),
             nightly: None,
+            upgrade_backups: "before-upgrades".into(),
             outside: Outside::default(),
             waits: Waits::default(),
             most_connections: Budgets::default(),
@@ -204,7 +210,11 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     let listener = bound(options.address, "--port")?;
     let nearby = options.listen.map(|listen| bound(listen.0, "--listen"));
     let nearby = nearby.transpose()?;
-    let store = Store::open(&options.database_url, options.waits.database).await?;
+    let store = Store::connect(&options.database_url, options.waits.database).await?;
+    let (pictures, documents) = (&options.pictures, &options.documents);
+    let folder = &options.upgrade_backups;
+    saved_before(&store, pictures, documents, options.clock, folder).await?;
+    store.bring_up_to_date().await?;
     let imported = import(
         &store,
         &options.studio,

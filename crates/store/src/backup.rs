@@ -421,7 +421,8 @@ impl BackupOut {
         most: u32,
     ) -> Result<Vec<PhotographOut>, StoreError> {
         let found = sqlx::query_as(
-            "SELECT photograph.id, shipment_id, bytes, kept_digest, title
+            // Tables of before digests have none.
+            "SELECT photograph.id, shipment_id, bytes, decode(substr(to_jsonb(photograph) ->> 'kept_digest', 3), 'hex') AS kept_digest, title
              FROM photograph JOIN shipment ON shipment.studio_id = photograph.studio_id AND shipment.id = shipment_id
              WHERE photograph.studio_id = $1 AND ($2::uuid IS NULL OR photograph.id > $2) ORDER BY photograph.id LIMIT $3",
         );

@@ -126,6 +126,16 @@ impl Store {
     /// # Errors
     /// [`StoreError`] when the database is away or its tables are newer than this program.
     pub async fn open(url: &str, patience: Duration) -> Result<Self, StoreError> {
+        let store = Self::connect(url, patience).await?;
+        store.bring_up_to_date().await?;
+        Ok(store)
+    }
+
+    /// Connects to a database whose tables are as they are.
+    ///
+    /// # Errors
+    /// [`StoreError`] when the database is away.
+    pub async fn connect(url: &str, patience: Duration) -> Result<Self, StoreError> {
         let pool = PgPoolOptions::new()
             .min_connections(FEWEST_CONNECTIONS)
             .max_connections(MOST_CONNECTIONS)
@@ -141,9 +151,26 @@ impl Store {
             })
             .connect(url)
             .await?;
-        let store = Self::over(pool);
-        store.migrate().await?;
-        Ok(store)
+        Ok(Self::over(pool))
+    }
+
+    /// Returns the edition of the tables if it is an earlier one than this program's; `None` if there are no tables yet, too.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn earlier_edition(&self) -> Result<Option<i64>, StoreError> {
+        let there: bool = sqlx::query_scalar("SELECT to_regclass('_sqlx_migrations') IS NOT NULL")
+            .fetch_one(&self.pool)
+            .await?;
+        if !there {
+            return Ok(None);
+        }
+        let edition: Option<i64> = sqlx::query_scalar("SELECT max(version) FROM _sqlx_migrations")
+            .fetch_one(&self.pool)
+            .await?;
+        Ok(edition.filter(|edition| {
+            usize::try_from(*edition).is_ok_and(|edition| edition < TABLES.len())
+        }))
     }
 
     /// Uses a pool whose tables are up to date.
@@ -169,7 +196,11 @@ impl Store {
         self.pool.close().await;
     }
 
-    async fn migrate(&self) -> Result<(), StoreError> {
+    /// Brings the tables up to date, one process at a time.
+    ///
+    /// # Errors
+    /// [`StoreError`] when the database is away or its tables are newer than this program.
+    pub async fn bring_up_to_date(&self) -> Result<(), StoreError> {
         let tables = TABLES
             .iter()
             .zip(1..)

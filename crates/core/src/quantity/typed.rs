@@ -69,23 +69,70 @@ pub struct TypedSize {
     pub width: TypedLength,
     /// Up, as hung.
     pub height: TypedLength,
-    /// From face to back, over everything.
-    pub depth: TypedLength,
+    /// From face to back, over everything; `None` if two sides were typed.
+    pub depth: Option<TypedLength>,
 }
 
 impl TypedSize {
-    /// Reads `width × height × depth`.
+    /// Reads `width × height × depth`, or the first two of them: a depth that is not known yet may be left out, or stand as `?`.
     ///
     /// # Errors
-    /// [`ReadError`], also when there are not three lengths.
+    /// [`ReadError`], also when there are fewer than two lengths or more than three.
     pub fn read(text: &str, bare: LengthUnit) -> Result<Self, ReadError> {
-        let [width, height, depth] = read_lengths(text, 3, bare)?
-            .try_into()
-            .expect("as many lengths are returned as were asked for");
+        let unknown = text.trim_end().strip_suffix('?').map(str::trim_end);
+        let first_two = unknown.and_then(|text| text.strip_suffix(['x', 'X', '×', '*']));
+        let read = match first_two {
+            Some(sides) => read_lengths(sides, 2, bare),
+            None => read_lengths(text, 3, bare),
+        };
+        let mut sides = match read {
+            Err(ReadError::WrongCount { found: 2, .. }) => read_lengths(text, 2, bare)?,
+            read => read?,
+        }
+        .into_iter();
+        let mut next = || sides.next().ok_or(ReadError::Empty);
+        let (width, height) = (next()?, next()?);
+        let depth = sides.next();
         Ok(Self {
             width,
             height,
             depth,
         })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn two_of_three_sides_are_taken() {
+        let mm = |text: &str| {
+            let size = TypedSize::read(text, LengthUnit::Mm).expect("it is read");
+            let depth = size.depth.map(|depth| depth.length().as_mm());
+            (
+                size.width.length().as_mm(),
+                size.height.length().as_mm(),
+                depth,
+            )
+        };
+        // 40 × 50 cm are 400 × 500; the unit of the last goes for the first.
+        for text in [
+            "40x50 cm",
+            "40 cm × 50 cm",
+            "400 x 500",
+            "40 cm × 50 cm × ?",
+            "400 by 500",
+        ] {
+            assert_eq!(mm(text), (400.0, 500.0, None), "{text}");
+        }
+        assert_eq!(mm("40x50x1,8 cm"), (400.0, 500.0, Some(18.0)));
+        for (text, found) in [("40 cm", 1), ("40x50x2x3 cm", 4), ("40 cm x ?", 1)] {
+            let refused = TypedSize::read(text, LengthUnit::Mm);
+            assert!(
+                matches!(refused, Err(ReadError::WrongCount { found: is, .. }) if is == found),
+                "{text}: {refused:?}"
+            );
+        }
     }
 }

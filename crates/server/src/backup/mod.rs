@@ -7,6 +7,7 @@ mod out;
 mod sealing;
 pub(crate) mod state;
 pub(crate) mod terminal;
+pub(crate) mod upgrading;
 
 use std::{io, os::unix::fs::FileExt as _, sync::Arc};
 

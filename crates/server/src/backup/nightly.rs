@@ -243,13 +243,18 @@ pub(crate) async fn every_night(app: App) {
 
 const ENDS: &str = ".zip";
 
-/// What the names of a studio's backups begin with. A name of a file takes no letter that a folder could read otherwise.
+/// What the names of a studio's backups begin with.
 fn begins(studio: &str) -> String {
+    format!("{}-", plain_name(studio))
+}
+
+/// The name of a studio in the name of a file, without any letter that a folder could read otherwise.
+pub(super) fn plain_name(studio: &str) -> String {
     let plain = |letter: char| match letter.is_ascii_alphanumeric() {
         true => letter.to_ascii_lowercase(),
         false => '-',
     };
-    format!("hummock-{}-", studio.chars().map(plain).collect::<String>())
+    format!("hummock-{}", studio.chars().map(plain).collect::<String>())
 }
 
 fn day_of(studio: &str, name: &str) -> Option<Date> {

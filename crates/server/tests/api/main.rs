@@ -569,7 +569,11 @@ async fn a_size_in_one_field_is_read_side_by_side(NoShipments(database): &NoShip
     // 35.5, 47.25 and 1.5 inches, kept to 0.01 mm
     let sides = ["width", "height", "depth"].map(|side| size[side]["length_mm"].as_f64());
     assert_eq!(sides, [Some(901.7), Some(1200.15), Some(38.1)]);
-    let (status, problem) = read("35 x 47").await;
+    // Two of three are taken, and the third is still to be asked.
+    let (status, size) = read("40x50 cm").await;
+    assert_eq!((status.as_u16(), &size["depth"]), (200, &Value::Null));
+    assert_eq!(size["height"]["length_mm"], 500.0);
+    let (status, problem) = read("35").await;
     assert_eq!(
         (status.as_u16(), text(&problem["errors"][0]["field"])),
         (422, "text".to_owned())

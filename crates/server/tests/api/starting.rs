@@ -35,3 +35,55 @@ async fn a_studio_that_is_there_needs_its_start_files_no_more(Demo(database): &D
     .await;
     assert_ne!(api.rows().await, serde_json::json!([]));
 }
+
+/// A studio whose tables are of an earlier edition is saved before they are changed, once.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_studio_is_saved_before_its_tables_are_changed(Demo(database): &Demo) {
+    let pool = database.pool();
+    // As they were at edition 11.
+    for undone in [
+        "ALTER TABLE studio DROP COLUMN held, DROP COLUMN taken_in",
+        "ALTER TABLE photograph DROP COLUMN kept_digest",
+        "ALTER TABLE shipment ALTER CONSTRAINT shipment_rules NOT DEFERRABLE",
+        "ALTER TABLE shipment RENAME CONSTRAINT shipment_rules TO shipment_studio_id_rules_version_fkey",
+        "DELETE FROM _sqlx_migrations WHERE version > 11",
+    ] {
+        sqlx::query(undone)
+            .execute(pool)
+            .await
+            .expect("it is undone");
+    }
+    let folder = tempfile::tempdir().expect("a folder");
+    let saved = || {
+        let entries = std::fs::read_dir(folder.path()).expect("a folder");
+        entries
+            .map(|entry| entry.expect("an entry").path())
+            .collect::<Vec<_>>()
+    };
+    let start = async || {
+        Api::start_with(pool, true, |options| {
+            options.upgrade_backups = folder.path().to_owned();
+        })
+        .await
+    };
+    let api = start().await;
+    let rows = api.rows().await.as_array().expect("rows").len();
+    drop(api);
+    let [file] = &saved()[..] else {
+        panic!("{:?}", saved())
+    };
+    let name = file
+        .file_name()
+        .and_then(std::ffi::OsStr::to_str)
+        .expect("a name");
+    assert!(name.ends_with("-2027-03-04-edition-11.zip"), "{name}");
+    let file = std::fs::File::open(file).expect("it is there");
+    let mut archive = zip::ZipArchive::new(file).expect("a backup");
+    let list = archive.by_name("shipments.jsonl").expect("a list");
+    let list = std::io::read_to_string(list).expect("text");
+    assert!(list.lines().count() >= rows && rows > 5, "{rows}");
+    // The tables are up to date by now.
+    drop(start().await);
+    assert_eq!(saved().len(), 1);
+}

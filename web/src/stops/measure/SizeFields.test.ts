@@ -74,10 +74,20 @@ describe('a size in one field', () => {
     expect(mounted.find('.error').exists()).toBe(false);
   });
 
-  it('that is emptied empties all three sides, and asks nothing', async () => {
+  it('of which two sides are typed fills those, and asks for the third', async () => {
+    serve(READ, { body: { width: { text: '40 cm' }, height: { text: '50 cm' }, depth: null } });
+    const { mounted, open, type } = await typing();
+    open.draft.piece.depth = '';
+    await type('40x50 cm');
+    expect(open.draft.piece).toMatchObject({ width: '40 cm', height: '50 cm', depth: '' });
+    expect(mounted.text()).toContain('and how deep it is');
+  });
+
+  it('that is emptied leaves the three sides, and asks nothing', async () => {
     const { open, type } = await typing();
+    const before = { ...open.draft.piece };
     await type('');
-    expect(open.draft.piece).toMatchObject({ width: '', height: '', depth: '' });
+    expect(open.draft.piece).toMatchObject(before);
     expect(times(READ)).toBe(0);
   });
 });

@@ -47,9 +47,9 @@ async function read(): Promise<void> {
   const text = typing.value;
   if (text === undefined) return;
   if (!text.trim()) {
+    // The fields below keep what stands in them.
     refused.value = '';
     kept.value = undefined;
-    Object.assign(piece.value, { width: '', height: '', depth: '' });
     return;
   }
   try {
@@ -64,7 +64,11 @@ async function read(): Promise<void> {
     if (text !== typing.value) return;
     refused.value = '';
     kept.value = undefined;
-    for (const { side } of SIDES) piece.value[side] = sides[side].text;
+    // A side that was not typed stays as it is.
+    for (const { side } of SIDES) {
+      const read = sides[side];
+      if (read) piece.value[side] = read.text;
+    }
   } catch (error) {
     if (text === typing.value) kept.value = text;
     if (error instanceof Refused && text === typing.value) refused.value = error.message;
@@ -89,6 +93,8 @@ async function leaveWhole(): Promise<void> {
 
 /** The size in the unit shown, and in the other kind beside it. */
 const readBack = computed(() => {
+  const { width, height, depth } = piece.value;
+  if (width && height && !depth) return 'and how deep it is, over everything: the third field';
   const read = sizes.value[key.value];
   if (!read) return 'as 35 1/2 x 47 1/4 x 1 1/2 in, or 90 x 120 x 3.8 cm';
   return `reads as ${units.size(read.width_mm, read.height_mm, read.depth_mm)}`;
