@@ -35,6 +35,15 @@ const weighed = computed(() => {
   if (on === pieces.length) return 'pieces weighed';
   return on === 0 ? 'pieces estimated' : 'some pieces estimated';
 });
+/** What the parcel weighs: as it was read while that still holds, else as it was worked out. */
+const weight = computed(() => {
+  const [found, planned] = [summary.value?.weighed, summary.value?.weight];
+  if (!planned) return undefined;
+  if (found?.stands) {
+    return { mass: found.mass_g, note: `as weighed; planned ${kilograms(planned.mass_g)}` };
+  }
+  return { mass: planned.mass_g, note: `± ${kilograms(planned.plus_minus_g)}, ${weighed.value}` };
+});
 const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
 </script>
 
@@ -46,7 +55,7 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
           units.size(summary.outside.across_mm, summary.outside.up_mm, summary.outside.through_mm)
         }}</span>
         <span v-if="summary.one_in" class="figure">{{ oneIn(summary.one_in.about) }}</span>
-        <span class="figure weight">{{ kilograms(summary.weight.mass_g) }}</span>
+        <span v-if="weight" class="figure weight">{{ kilograms(weight.mass) }}</span>
         <span class="figure">{{ best ? money(best.total) : '–' }}</span>
       </template>
       <template v-else>Tally</template>
@@ -70,10 +79,11 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
           :change="(by: number) => `${units.signed(by)} through`"
         />
         <TallyFigure
+          v-if="weight"
           name="weight"
-          :shown="kilograms(summary.weight.mass_g)"
-          :note="`± ${kilograms(summary.weight.plus_minus_g)}, ${weighed}`"
-          :value="summary.weight.mass_g"
+          :shown="kilograms(weight.mass)"
+          :note="weight.note"
+          :value="weight.mass"
           :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(0)} g`"
         />
         <TallyFigure

@@ -23,7 +23,7 @@ import { layOut } from './cutting/layOut';
 const ASK_AFTER_MS = 120;
 const PLACES: { value: Place; text: string }[] = [
   { value: 'bench', text: 'On the bench' },
-  { value: 'sent', text: 'On its way' },
+  { value: 'sent', text: 'Sent' },
   { value: 'archive', text: 'Archive' },
   { value: 'bin', text: 'Deleted' },
 ];

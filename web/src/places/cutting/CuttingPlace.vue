@@ -70,7 +70,9 @@ const over = computed(() => {
   if (gap === null || gap === undefined) return '';
   if (gap < 0.005) return 'no layout costs less';
   // Beyond that it says more about the bound than about the layout.
-  return gap <= 0.25 ? `at most ${(gap * 100).toFixed(0)} % over the least possible` : 'a cheaper layout may exist';
+  return gap <= 0.25
+    ? `at most ${(gap * 100).toFixed(0)} % over the least possible`
+    : 'a cheaper layout may exist';
 });
 const opened = computed(() => {
   const [all, fresh] = [sheets.value.length, sheets.value.filter(({ offcut }) => !offcut).length];

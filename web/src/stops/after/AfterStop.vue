@@ -34,6 +34,12 @@ const {
 });
 
 const hasLeft = computed(() => draft.sending.handed_over !== '');
+/** What has arrived, or will not, is on its way no more. */
+const heading = computed(() => {
+  const over = ['arrived', 'damaged', 'lost', 'returned'];
+  const ended = draft.after.outcome || over.includes(after.value?.following?.fate ?? '');
+  return ended ? 'Its way' : 'On its way';
+});
 const harmed = computed(() => draft.after.outcome === 'damaged' || draft.after.outcome === 'lost');
 const held = computed(() => (after.value?.following.fate === 'held' ? after.value.following : undefined));
 const left = computed(() => {
@@ -91,9 +97,9 @@ async function archive(): Promise<void> {
     <RouterLink class="btn btn-primary" :to="{ name: 'send', params: { id } }">Send it</RouterLink>
   </div>
   <div v-else-if="after" class="two-columns">
-    <section aria-label="On its way" class="panel wide">
+    <section :aria-label="heading" class="panel wide">
       <div class="heading-row">
-        <h2>On its way</h2>
+        <h2>{{ heading }}</h2>
         <BButton v-if="after.followed" size="sm" class="no-print" @click="reload"
           >Ask the carrier again</BButton
         >
