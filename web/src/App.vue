@@ -3,7 +3,10 @@ import { useEventListener } from '@vueuse/core';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 
+import { silent } from './api/patience';
 import MaterialPatterns from './drawing/MaterialPatterns.vue';
+import { partMissing, partPending } from './frame/parts';
+import PartMissing from './frame/PartMissing.vue';
 import { useWindowTitle } from './frame/title';
 import SignIn from './frame/SignIn.vue';
 import TopStrip from './frame/TopStrip.vue';
@@ -37,10 +40,30 @@ useKeys({
   <a class="skip" href="#main">Skip to the page itself</a>
   <MaterialPatterns />
   <TopStrip @keys="keysShown = true" />
+  <p v-if="silent" class="silent no-print" role="status" data-test="silent">
+    The server does not answer. Nothing that you typed is lost: it is kept here and saved once it does.
+  </p>
+  <p v-else-if="partPending" class="silent no-print" role="status" data-test="part-pending">Loading…</p>
   <main id="main" tabindex="-1">
+    <PartMissing v-if="partMissing" />
     <RouterView />
   </main>
   <SignIn />
   <KeysPanel v-model="keysShown" />
   <p class="visually-hidden" role="status" aria-live="polite" data-test="aloud">{{ aloud }}</p>
 </template>
+
+<style scoped>
+.silent {
+  position: fixed;
+  right: 0;
+  bottom: 0;
+  left: 0;
+  z-index: 30;
+  margin: 0;
+  padding: 8px 20px;
+  border-top: 2px solid var(--peat);
+  background: var(--paper);
+  font-weight: 600;
+}
+</style>

@@ -3,12 +3,13 @@ import createClient from 'openapi-fetch';
 
 import { heardFrom } from '@/kept/studio';
 
+import { patient } from './patience';
 import { signedOut } from './signedOut';
 
 import type { paths } from './schema';
 import type { Problem } from './types';
 
-export const api = createClient<paths>({ baseUrl: '/' });
+export const api = createClient<paths>({ baseUrl: '/', fetch: patient });
 
 api.use({
   onResponse({ response }) {
@@ -59,7 +60,8 @@ export async function done(asked: Promise<Answer<unknown>>): Promise<void> {
 function heard<Data>(asked: Promise<Answer<Data>>): Promise<Answer<Data>> {
   return asked.catch((cause: unknown) => {
     if (cause instanceof DOMException && cause.name === 'AbortError') throw cause;
-    throw new Unreachable();
+    const hangs = cause instanceof DOMException && cause.name === 'TimeoutError';
+    throw new Unreachable(hangs ? 'the server does not answer' : undefined);
   });
 }
 

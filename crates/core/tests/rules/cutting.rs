@@ -412,7 +412,7 @@ fn an_offcut_takes_its_own_area_off_the_bound_and_no_more() {
                 count: Some(1),
                 ..sheet(1000.0, 500.0, 0)
             },
-            sheet(1000.0, 1000.0, 300),
+            sheet(1000.0, 1000.0, 3),
         ],
         vec![part("square", 500.0, 500.0, 10)],
         0.0,

@@ -5,7 +5,7 @@ import { computed } from 'vue';
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
 import type { Inputs, PackStepView } from '@/api/types';
-import { keepPage, useRemembered } from '@/kept/remembered';
+import { useRemembered } from '@/kept/remembered';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
@@ -26,7 +26,6 @@ export function usePacking() {
     placeholderData: keepPreviousData,
   });
   const packing = useRemembered(`packing.${id}`, () => data.value?.packing ?? undefined);
-  keepPage();
   const steps = computed(() => packing.value?.steps ?? []);
 
   /** As the server says; what was ticked or taken back since then counts at once. */
