@@ -376,7 +376,7 @@ async fn what_a_carrier_forgot_is_settled_and_a_copy_asks_before_it_speaks(
     page.goto("/leaving/carriers").await?;
     page.sees(
         "[data-test='agree']",
-        "1 booking, the same here and with the carriers",
+        "one booking, the same here and with the carriers",
     )
     .await?;
     // As it is once it was read in from a backup.
@@ -392,7 +392,7 @@ async fn what_a_carrier_forgot_is_settled_and_a_copy_asks_before_it_speaks(
         .await?;
     page.everyone_can_use_it().await?;
     page.press_called("Yes, the other one is stopped").await?;
-    page.sees("[data-test='agree']", "1 booking").await?;
+    page.sees("[data-test='agree']", "one booking").await?;
     page.goto(&format!("{place}/send")).await?;
     page.press_called("Cancel the booking").await?;
     page.sees("main", "An earlier booking was cancelled")

@@ -103,11 +103,12 @@ const speak = () => press('speak', () => answer(api.POST('/api/v1/leaving/carrie
           {{
             data.agree === 0
               ? 'Nothing is booked.'
-              : `${counted(data.agree, 'booking')}, the same here and with the carriers.`
+              : `Everything agrees: ${counted(data.agree, 'booking')}, the same here and with the carriers.`
           }}
         </p>
-        <p v-else class="soft figure" data-test="agree">
-          {{ counted(data.agree, 'other booking') }} the same here and there.
+        <p v-else class="soft" data-test="agree">
+          Besides these, {{ counted(data.agree, 'booking') }} {{ data.agree === 1 ? 'is' : 'are' }} the same
+          here and there.
         </p>
         <p v-if="named('silent')" v-say class="mind" data-test="silent">
           Not answering just now: {{ named('silent') }}. Their bookings are shown as they are here.
