@@ -10,8 +10,9 @@ use super::{
 
 /// Every choice of so many kinds is tried; of more, each alone and all together.
 const EVERY_CHOICE: usize = 4;
-/// The first layout of a choice is the best of so many.
-const TRIES: usize = 4;
+/// The first layout of a choice is the best of several, the fewer the more parts there are.
+const TRIED_PARTS: usize = 1000;
+const MOST_TRIES: usize = 4;
 /// A run goes on for so many steps before another one's turn.
 const TURN: u64 = 8;
 /// A choice of one kind more has twice as many steps, up to so many times.
@@ -38,9 +39,9 @@ impl Patience for Watched<'_> {
 /// Returns the cheapest layout that is found in so many steps for each choice of sheets; `None` if no layout was found
 /// that holds every part.
 ///
-/// Each choice begins with the best of the first layouts of the choices that leave out one of its kinds, and then goes on by itself: so
-/// one kind more never costs more, nor do more steps, of which fewer are only the first. They take turns, so that time, where it is what
-/// ends the search, is shared; half of it goes to the choice of all kinds, which holds every other one's layouts.
+/// Each choice begins with the best of its own first layout and those of its kinds alone, and then goes on by itself: so one kind more
+/// never costs more, nor do more steps, of which fewer are only the first. They take turns, so that time, where it is what ends the
+/// search, is shared, and a choice of one kind more has twice as much of it.
 pub(super) fn solve(
     asked: &CuttingTask<'_>,
     seed: u64,
@@ -60,25 +61,22 @@ pub(super) fn solve(
             )
         })
         .collect();
+    let tries = (TRIED_PARTS / asked.pieces.len().max(1)).clamp(1, MOST_TRIES);
     let mut first: BTreeMap<u32, Layout> = BTreeMap::new();
     let mut runs = Vec::new();
     for (choice, some) in &chosen {
-        let subset = some
-            .iter()
-            .filter_map(|kind| first.get(&(choice & !(1 << kind))));
-        let alone = (some.len() != 1 && kinds.len() > EVERY_CHOICE)
-            .then(|| first.values())
-            .into_iter()
-            .flatten();
-        let mut known: Option<Layout> = subset.chain(alone).min_by_key(|one| rank(one)).cloned();
-        if some.len() == 1 {
-            known = on_shelves(asked, some[0]);
-        }
+        let known = match some[..] {
+            [kind] => on_shelves(asked, kind),
+            _ => {
+                let alone = some.iter().filter_map(|kind| first.get(&(1 << kind)));
+                alone.min_by_key(|one| rank(one)).cloned()
+            }
+        };
         let mut search = Search::new(asked, some, seed);
         let filled = if patience.is_out() && known.is_some() {
             None
         } else {
-            search.first(TRIES, &mut patience)
+            search.first(tries, &mut patience)
         };
         let begun = known.into_iter().chain(filled).min_by_key(rank);
         let Some(begun) = begun else { continue };
@@ -132,13 +130,17 @@ fn rank(layout: &Layout) -> (i64, usize) {
     (layout.cost, layout.sheets.len())
 }
 
-/// The choices of kinds as bits, those of fewer kinds first.
+/// The choices of kinds as bits: each kind alone, all together, then the others, those of fewer kinds first.
 fn choices(kinds: usize) -> Vec<u32> {
     let all = (1_u32 << kinds) - 1;
     if kinds > EVERY_CHOICE {
         return (0..kinds).map(|kind| 1 << kind).chain([all]).collect();
     }
     let mut every: Vec<u32> = (1..=all).collect();
-    every.sort_by_key(|choice| (choice.count_ones(), *choice));
+    every.sort_by_key(|choice| {
+        let ones = choice.count_ones();
+        let place = if *choice == all { 1 } else { ones };
+        (place, ones, *choice)
+    });
     every
 }

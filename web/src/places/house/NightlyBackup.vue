@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 
 import type { Backup } from '@/api/types';
+import { counted } from '@/frame/words';
 import { vSay } from '@/said/say';
 import * as show from '@/units/show';
 
@@ -34,7 +35,7 @@ const ago = computed(() => {
         >
       </p>
       <p class="soft">
-        {{ nightly.kept }} kept in <code>{{ nightly.folder }}</code>: of the last seven days, four weeks and
+        {{ counted(nightly.kept, 'backup') }} kept in <code>{{ nightly.folder }}</code>: of the last seven days, four weeks and
         twelve months. Keep that folder on another disk.
       </p>
       <p v-if="nightly.failed" v-say class="stop" data-test="nightly-failed">
