@@ -468,7 +468,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Reads a size typed in one field: width × height × depth, in any units. */
+        /** Reads a size typed in one field: width × height × depth, or the first two of them, in any units. */
         post: operations["read_size"];
         delete?: never;
         options?: never;
@@ -5177,7 +5177,8 @@ export interface components {
             budget_ms?: number | null;
             /**
              * Format: int64
-             * @description Steps for each choice of sheets, 0 to 1 000 000; 1000 when left out.
+             * @description Steps for each choice of one kind of sheets, 0 to 1 000 000; 1000 when left out. A choice of two kinds has twice as many, of
+             *     three four times, of four or more eight times. More effort never costs more, where time does not end the search.
              */
             effort?: number;
             /**
@@ -10913,9 +10914,9 @@ export interface components {
             /** @description The studio's passphrase. */
             passphrase: string;
         };
-        /** @description The three sides of a size. */
+        /** @description The sides of a size. */
         SizeRead: {
-            depth: components["schemas"]["SideRead"];
+            depth?: components["schemas"]["SideRead"] | null;
             height: components["schemas"]["SideRead"];
             width: components["schemas"]["SideRead"];
         };
@@ -15026,7 +15027,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description The three sides */
+            /** @description The sides */
             200: {
                 headers: {
                     [name: string]: unknown;
