@@ -75,13 +75,28 @@ impl<'de> de::Deserializer<'de> for Document {
 
     fn deserialize_struct<V: Visitor<'de>>(
         self,
-        _: &'static str,
-        _: &'static [&'static str],
+        name: &'static str,
+        names: &'static [&'static str],
         visitor: V,
     ) -> Result<V::Value, Self::Error> {
         match self.0 {
             Value::Array(_) => Err(de::Error::invalid_type(Unexpected::Seq, &visitor)),
-            _ => self.deserialize_any(visitor),
+            Value::Object(_) => self.deserialize_any(visitor),
+            plain => plain.deserialize_struct(name, names, visitor),
+        }
+    }
+
+    fn deserialize_map<V: Visitor<'de>>(self, visitor: V) -> Result<V::Value, Self::Error> {
+        match self.0 {
+            Value::Object(_) => self.deserialize_any(visitor),
+            plain => plain.deserialize_map(visitor),
+        }
+    }
+
+    fn deserialize_seq<V: Visitor<'de>>(self, visitor: V) -> Result<V::Value, Self::Error> {
+        match self.0 {
+            Value::Array(_) => self.deserialize_any(visitor),
+            plain => plain.deserialize_seq(visitor),
         }
     }
 
@@ -115,8 +130,8 @@ impl<'de> de::Deserializer<'de> for Document {
     }
 
     forward_to_deserialize_any! {
-        bool i8 i16 i32 i64 i128 u8 u16 u32 u64 u128 f32 f64 char str string bytes byte_buf unit unit_struct seq tuple
-        tuple_struct map identifier ignored_any
+        bool i8 i16 i32 i64 i128 u8 u16 u32 u64 u128 f32 f64 char str string bytes byte_buf unit unit_struct tuple tuple_struct
+        identifier ignored_any
     }
 }
 
@@ -187,6 +202,9 @@ mod tests {
                 misfit.says
             );
         }
+        // Nothing is no object, and no list.
+        assert!(read::<serde_json::Map<String, Value>>(json!(null)).is_err());
+        assert!(read::<Vec<String>>(json!(null)).is_err());
         // What is a list stays one.
         assert_eq!(
             read::<(u8, String)>(json!([1, "a"])).ok(),

@@ -1,7 +1,7 @@
 //! A drawing as DXF R12, in millimetres, with a layer for each kind of line.
 //!
 //! It is written by hand: general writers put marks of later editions into R12's tables, which strict programs refuse. R12 has no
-//! word for its unit; the comment before all else says it.
+//! word for its unit; a comment behind the head says it.
 
 use std::fmt::{Display, Write as _};
 
@@ -24,7 +24,7 @@ const ALIGNED: u8 = 65;
 impl Pairs {
     fn put(&mut self, code: u16, value: impl Display) -> &mut Self {
         // A text grows as long as there is memory.
-        let _ = write!(self.0, "{code:>3}\n{value}\n");
+        let _ = write!(self.0, "{code:>3}\r\n{value}\r\n");
         self
     }
 
@@ -56,33 +56,33 @@ impl Pairs {
 pub(crate) fn made(drawing: &Drawing) -> Vec<u8> {
     let [least, most] = extents(drawing);
     let mut file = Pairs::default();
-    file.put(999, "Hummock, all lengths in millimetres")
-        .section("HEADER", |file| {
-            file.put(9, "$ACADVER").put(1, "AC1009");
-            file.put(9, "$INSBASE").point(10, [0.0, 0.0]);
-            file.put(9, "$EXTMIN").point(10, least);
-            file.put(9, "$EXTMAX").point(10, most);
-            for (name, [x, y]) in [("$LIMMIN", least), ("$LIMMAX", most)] {
-                file.put(9, name).length(10, x).length(20, y);
-            }
-            // Decimal, to a thousandth.
-            file.put(9, "$LUNITS").put(70, 2);
-            file.put(9, "$LUPREC").put(70, 3);
-        })
-        .section("TABLES", tables)
-        .section("BLOCKS", |_| {})
-        .section("ENTITIES", |file| {
-            for line in &drawing.lines {
-                file.put(0, "LINE").put(8, line.kind.layer());
-                file.point(10, line.from).point(11, line.to);
-            }
-            for text in &drawing.texts {
-                file.put(0, "TEXT").put(8, TEXT_LAYER);
-                file.point(10, text.at).length(40, text.size);
-                file.put(1, plain(&text.text)).put(7, STYLE);
-            }
-        })
-        .put(0, "EOF");
+    file.section("HEADER", |file| {
+        file.put(9, "$ACADVER").put(1, "AC1009");
+        file.put(9, "$INSBASE").point(10, [0.0, 0.0]);
+        file.put(9, "$EXTMIN").point(10, least);
+        file.put(9, "$EXTMAX").point(10, most);
+        for (name, [x, y]) in [("$LIMMIN", least), ("$LIMMAX", most)] {
+            file.put(9, name).length(10, x).length(20, y);
+        }
+        // Decimal, to a thousandth.
+        file.put(9, "$LUNITS").put(70, 2);
+        file.put(9, "$LUPREC").put(70, 3);
+    })
+    .put(999, "Hummock, all lengths in millimetres")
+    .section("TABLES", tables)
+    .section("BLOCKS", |_| {})
+    .section("ENTITIES", |file| {
+        for line in &drawing.lines {
+            file.put(0, "LINE").put(8, line.kind.layer());
+            file.point(10, line.from).point(11, line.to);
+        }
+        for text in &drawing.texts {
+            file.put(0, "TEXT").put(8, TEXT_LAYER);
+            file.point(10, text.at).length(40, text.size);
+            file.put(1, plain(&text.text)).put(7, STYLE);
+        }
+    })
+    .put(0, "EOF");
     file.0.into_bytes()
 }
 

@@ -78,7 +78,9 @@ fn by_area(asked: &CuttingTask<'_>) -> f64 {
         let rate = |stock: &Stock| stock.price as f64 / area(stock);
         rate(one).total_cmp(&rate(other))
     });
-    let mut left: f64 = asked.pieces.iter().map(|piece| piece.area() as f64).sum();
+    let all: f64 = asked.pieces.iter().map(|piece| piece.area() as f64).sum();
+    // What is left to rounding costs nothing.
+    let mut left = all * (1.0 - DUST);
     let mut cost = 0.0;
     for one in stock {
         let sheets = (left / area(one)).min(f64::from(one.count));
