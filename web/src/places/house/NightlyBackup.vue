@@ -35,8 +35,8 @@ const ago = computed(() => {
         >
       </p>
       <p class="soft">
-        {{ counted(nightly.kept, 'backup') }} kept in <code>{{ nightly.folder }}</code>: of the last seven days, four weeks and
-        twelve months. Keep that folder on another disk.
+        {{ counted(nightly.kept, 'backup') }} kept in <code>{{ nightly.folder }}</code>: of the last seven
+        days, four weeks and twelve months. Keep that folder on another disk.
       </p>
       <p v-if="nightly.failed" v-say class="stop" data-test="nightly-failed">
         The last one was not made: {{ nightly.failed }}.
