@@ -62,7 +62,7 @@ fn main() {
     }
 }
 
-/// Why there is no document: in a sentence, and as a number for whoever asked.
+/// The reason why no document was made: a sentence, and the number that the process ends with.
 struct Failure {
     code: i32,
     says: String,

@@ -436,7 +436,7 @@ fn pairs(dxf: &[u8]) -> Vec<(u16, String)> {
     lines.chunks(2).map(pair).collect()
 }
 
-/// Of each kind of entry of R12, which numbers may stand in it.
+/// Returns the group codes that an entry of a kind may have in R12.
 fn may_have(entry: &str) -> &'static [u16] {
     match entry {
         "SECTION" | "ENDSEC" | "ENDTAB" | "EOF" => &[2],

@@ -136,15 +136,17 @@ const HEAT: f64 = 0.2;
 const WAYS: usize = 3;
 /// No more sheets than this are opened in one step.
 const OPENED: usize = 8;
-/// The steps of the first round; each is twice as long as the one before, up to so many times.
+/// How many steps the first round of a run has.
 const FIRST_ROUND: u64 = 32;
+/// Each round has twice the steps of the one before it, until they have doubled eight times.
 const DOUBLINGS: u32 = 8;
-/// So many parts are few.
+/// A job of at most this many parts is also tried on sheets that are given from the start.
 const FEW_PARTS: usize = 40;
 /// How many average parts more may be left over for a while on given sheets, at first.
 const HEAT_GIVEN: f64 = 0.1;
-/// Given sheets are no more than so many, of so many sets.
+/// The most sheets in one set of given sheets.
 const MOST_HELD: usize = 12;
+/// The most sets of given sheets that are listed.
 const MOST_SETS: usize = 400;
 
 impl<'a> Search<'a> {
@@ -366,8 +368,8 @@ impl<'a> Search<'a> {
         }
     }
 
-    /// Of few parts, every other round looks for a place for all of them on sheets that are given: those that cost a little
-    /// less than the best so far first, then less and less.
+    /// Begins a round from the best layout so far. In a job of few parts, every second round begins from empty sheets instead: a set
+    /// that costs less than the best layout, the dearest such set in the first of these rounds, a cheaper one in each after it.
     fn begin_round(&mut self, run: &mut Run) {
         run.is_given = false;
         if self.asked.pieces.len() <= FEW_PARTS && run.round % 2 == 1 {

@@ -13,9 +13,9 @@ const EVERY_CHOICE: usize = 4;
 /// The first layout of a choice is the best of several, the fewer the more parts there are.
 const TRIED_PARTS: usize = 1000;
 const MOST_TRIES: usize = 4;
-/// A run goes on for so many steps before another one's turn.
+/// How many steps a run of one kind of sheets takes in its turn, before the next run has its own.
 const TURN: u64 = 8;
-/// A choice of one kind more has twice as many steps, up to so many times.
+/// Each kind of sheets beyond the first doubles the steps of a choice, three times at most.
 const MOST_DOUBLED: usize = 3;
 
 /// What was found.

@@ -119,8 +119,7 @@ pub(crate) struct SettleRequest {
 impl Desk {
     async fn with_carriers(&self) -> Result<WithCarriersView, Problem> {
         let held = self.store.is_held().await?;
-        let today = self.app.clock.today();
-        let from = today.saturating_sub(DAYS_BACK.days());
+        let from = self.looked_at_from();
         let here = self.store.bookings_from(from, MOST).await?;
         let house = self.house().await?;
         let mut view = WithCarriersView {
@@ -219,6 +218,11 @@ impl Desk {
         Ok(view)
     }
 
+    /// The first day whose bookings are looked at.
+    fn looked_at_from(&self) -> Date {
+        self.app.clock.today().saturating_sub(DAYS_BACK.days())
+    }
+
     fn called(&self, house: &hummock_core::shipment::House, tariff: &str) -> String {
         let known = house.tariffs.iter().find(|known| known.id == tariff);
         known.map_or(tariff, |known| &known.carrier).to_owned()
@@ -253,10 +257,19 @@ impl Desk {
                     carriers.cancel(tariff, key).await.map_err(silent)
                 }
             },
-            None if Keys::of(self, &[]).are(key) => {
+            // Made by another studio that this one was read in from, or by nobody that it knows of.
+            None => {
+                let here = self
+                    .store
+                    .bookings_from(self.looked_at_from(), MOST)
+                    .await?;
+                let house = self.house().await?;
+                let is_one = house.house.tariffs.iter().any(|one| one.id == *tariff);
+                if !is_one || !Keys::of(self, &here).are(key) {
+                    return Err(Problem::not_found("booking of that key"));
+                }
                 carriers.cancel(tariff, key).await.map_err(silent)
             }
-            None => Err(Problem::not_found("booking of that key")),
         }
     }
 }
@@ -285,7 +298,7 @@ struct Keys(BTreeSet<String>);
 
 impl Keys {
     fn of(desk: &Desk, bookings: &[Booking]) -> Self {
-        let mut keys = Self(BTreeSet::from([format!("{}.", desk.studio())]));
+        let mut keys = Self(BTreeSet::from([desk.studio().to_string()]));
         keys.learn(bookings);
         keys
     }
@@ -293,13 +306,15 @@ impl Keys {
     /// A studio that was read in from a backup has bookings that another one of its own had made.
     fn learn(&mut self, bookings: &[Booking]) {
         for key in bookings.iter().map(key_of) {
-            let begins = key.rsplit_once('.').map(|(studio, _)| format!("{studio}."));
-            self.0.insert(begins.unwrap_or(key));
+            let studio = key.rsplit_once('.').map(|(studio, _)| studio.to_owned());
+            self.0.insert(studio.unwrap_or(key));
         }
     }
 
+    /// Whether a key is a known studio's, with the id of a booking behind it.
     fn are(&self, key: &str) -> bool {
-        self.0.iter().any(|begins| key.starts_with(begins.as_str()))
+        let studio = key.rsplit_once('.').map_or(key, |(studio, _)| studio);
+        id_in(key).is_some() && self.0.contains(studio)
     }
 }
 

@@ -185,18 +185,10 @@ impl Carriers {
         tariff: &str,
         key: &str,
     ) -> Result<Option<Booked>, NoAnswer> {
-        let question = Question {
-            carrier: tariff,
-            method: Method::GET,
-            path: format!("/{tariff}/bookings/{key}"),
-            body: None,
-            key: Some(key),
-        };
-        match self.ask(&question).await {
-            Ok(booked) => Ok(Some(Booked::cleaned(booked))),
+        match self.holds(tariff, key).await {
             // One that can't be asked about a key says so, and is asked to forget it.
             Err(NoAnswer::Refused(..)) => Ok(None),
-            Err(other) => Err(other),
+            other => other,
         }
     }
 

@@ -523,6 +523,23 @@ async fn what_is_here_and_not_there_and_the_reverse_is_settled_by_a_press(Demo(d
         json!({ "tariff": "gannet-post", "key": format!("{}.{}", Uuid::nil(), Uuid::nil()) });
     let (status, _) = api.post(&settle, other).await;
     assert_eq!(status, StatusCode::NOT_FOUND);
+    // Nor is a key that leads elsewhere in the carrier's addresses one of this studio's, nor a carrier that it does not know.
+    let studio: Uuid = sqlx::query_scalar("SELECT id FROM studio")
+        .fetch_one(database.pool())
+        .await
+        .expect("there is one");
+    let asked = standins.carrier.asked();
+    for (tariff, key) in [
+        ("gannet-post", format!("{studio}./../x.{}", Uuid::nil())),
+        ("gannet-post", format!("{studio}.x")),
+        ("../tracking", format!("{studio}.{}", Uuid::nil())),
+    ] {
+        let (status, _) = api
+            .post(&settle, json!({ "tariff": tariff, "key": key }))
+            .await;
+        assert_eq!(status, StatusCode::NOT_FOUND, "{tariff} {key}");
+    }
+    assert_eq!(standins.carrier.asked(), asked, "nobody was asked");
     standins.carrier.fails(FaultKind::NoList, 1);
     assert_eq!(lists(&api.get(WITH_CARRIERS).await)[0], "no_list");
     standins.carrier.fails(FaultKind::Unavailable, 100);
