@@ -115,7 +115,7 @@ async fn every_way_is_looked_at_and_one_is_taken_and_taken_back(
     let place = page.open("Kelp Ladder", "guard").await?;
     page.press_called("Compare every way to pack and send it")
         .await?;
-    page.sees("[data-test='looked-at']", "ways looked at")
+    page.sees("[data-test='looked-at']", "that nothing beats, of")
         .await?;
     page.sees("tr.now", "This plan").await?;
     page.lacks_text("[data-test='looked-at']", "so far").await?;

@@ -9,7 +9,7 @@ use serde::Serialize;
 use super::{alternatives::options, changes::can_be_cut, choosing};
 use crate::{
     Refusal,
-    house::{Carriage, CartonStyle, Choices, CoverRule},
+    house::{Allowances, Carriage, CartonStyle, Choices, CoverRule},
     layer::{PackOf, tried},
     plan::{Change, FindingLevel, OneIn, Plan},
     quantity::{Length, Mass, Minutes, Money},
@@ -46,7 +46,8 @@ pub struct Way {
     pub is_now: bool,
     /// Whether nothing beats it; only the plan there is stands among the others although something does.
     pub unbeaten: bool,
-    /// Whether it is safer by a tenth than everything cheaper that leads, minutes and plastic aside.
+    /// Whether it stands in the short list: safer by a tenth than everything cheaper that leads, minutes and plastic aside. At
+    /// most seven lead, the plan there is counted with them.
     pub leads: bool,
 }
 
@@ -96,6 +97,8 @@ const AT_A_TIME: usize = 48;
 const MOST_TURNS: u32 = 3;
 /// Odds that are better by less are not told apart in a short list.
 const WORTH_A_WORD: f64 = 1.1;
+/// How many ways a short list has, with the plan there is.
+const MOST_LEADING: usize = 7;
 /// How many of the others are kept for a picture.
 const MOST_OTHERS: usize = 480;
 
@@ -302,6 +305,7 @@ impl<'a> Explorer<'a> {
                 safest = way.odds.about;
             }
         }
+        shorten(&mut ways);
         Front {
             ways,
             others: self.others.clone(),
@@ -361,8 +365,7 @@ impl<'a> Explorer<'a> {
                 let is_now = is_now && here == Some(quote.id.as_str());
                 let short = full && quote.uncovered.is_some() && !knows_short;
                 let (probability, odds) = self.odds_by(plan, &quote.id);
-                let accepted = plan.odds.accepted.max(plan_now.odds.probability);
-                if !is_now && (short || probability > accepted) {
+                if !is_now && (short || probability > plan.odds.accepted) {
                     return None;
                 }
                 Some(Way {
@@ -492,17 +495,7 @@ fn axes(plan: &Plan, commission: &Commission<'_>, house: &House) -> Vec<Axis> {
                 .collect(),
         });
     }
-    if has(LayerSlot::Fill) && allowances.clearance > allowances.snug_clearance {
-        let mm = |length: Length| Some(format!("{:.0} mm", length.as_mm()));
-        let snug = Choices {
-            clearance: mm(allowances.snug_clearance),
-            depth_clearance: mm(allowances.depth_clearance.min(allowances.snug_clearance)),
-            ..Choices::default()
-        };
-        axes.push(Axis {
-            options: vec![as_it_is(), ("a snug box".to_owned(), snug)],
-        });
-    }
+    axes.extend(plan.carton().into_iter().flat_map(|_| closer(allowances)));
     let carriage = |carriage| Choices {
         carriage: Some(carriage),
         ..Choices::default()
@@ -519,6 +512,65 @@ fn axes(plan: &Plan, commission: &Commission<'_>, house: &House) -> Vec<Axis> {
     }
     axes.retain(|axis| axis.options.len() > 1);
     axes
+}
+
+/// How closely the box fits at the sides and in depth, each on its own: halfway to a snug box, and snug.
+fn closer(allowances: &Allowances) -> [Axis; 2] {
+    let snug = allowances.snug_clearance;
+    let set = |length: Length| Some(format!("{} mm", length.as_mm()));
+    let each = |now: Length, half: &str, close: &str, choices: fn(Option<String>) -> Choices| {
+        let halfway = Length::mm(((now + snug) / 2.0).as_mm().round());
+        let steps = [(half, halfway), (close, snug)];
+        let less = steps.into_iter().filter(|(_, length)| *length < now);
+        let less = less.map(|(label, length)| (label.to_owned(), choices(set(length))));
+        Axis {
+            options: std::iter::once(as_it_is()).chain(less).collect(),
+        }
+    };
+    [
+        each(
+            allowances.clearance,
+            "half the clearance",
+            "a snug box",
+            |clearance| Choices {
+                clearance,
+                ..Choices::default()
+            },
+        ),
+        each(
+            allowances.depth_clearance,
+            "half the depth clearance",
+            "snug in depth",
+            |depth_clearance| Choices {
+                depth_clearance,
+                ..Choices::default()
+            },
+        ),
+    ]
+}
+
+/// Leaves at most seven in the short list: what adds least to the odds of the one before it is let go, never the cheapest, the
+/// safest or the plan there is.
+fn shorten(ways: &mut [Way]) {
+    loop {
+        let leading: Vec<usize> = (0..ways.len()).filter(|at| ways[*at].leads).collect();
+        let apart = ways.iter().any(|way| way.is_now && !way.leads);
+        if leading.len() + usize::from(apart) <= MOST_LEADING {
+            return;
+        }
+        let gain = |pair: &[usize]| {
+            f64::from(ways[pair[1]].odds.about) / f64::from(ways[pair[0]].odds.about)
+        };
+        let between = leading.windows(2).take(leading.len() - 2);
+        let least = between
+            .filter(|pair| !ways[pair[1]].is_now)
+            .min_by(|one, other| gain(one).total_cmp(&gain(other)))
+            .map(|pair| pair[1]);
+        let Some(least) = least else {
+            return;
+        };
+        ways[least].leads = false;
+    }
 }
 
 fn as_it_is() -> (String, Choices) {

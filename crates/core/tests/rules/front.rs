@@ -1,10 +1,15 @@
 //! The front of ways, over everyday pieces and four carriers: nothing on it is beaten, and each way gives what it says.
 
+use std::collections::BTreeSet;
+
 use hummock_core::{
-    plan::FindingLevel,
+    house::Choices,
+    plan::{FindingLevel, Plan},
     shipment::{House, ShipmentInputs, Workings},
     ways::{Explorer, Front, Way},
 };
+
+use serde_json::json;
 
 use crate::studio::{four_carriers, sent_pieces};
 
@@ -55,6 +60,12 @@ fn no_way_on_the_front_is_beaten_by_another() {
             front.looked_at > front.plans,
             "{name}: several services each"
         );
+        let shown = front.ways.iter().filter(|way| way.leads || way.is_now);
+        assert!(shown.count() <= 7, "{name}: a short list is short");
+        assert!(
+            unbeaten.first().is_none_or(|cheapest| cheapest.leads),
+            "{name}: the cheapest leads"
+        );
         many += unbeaten.len();
     }
     assert!(many > 20, "only {many}");
@@ -97,6 +108,8 @@ fn every_way_on_the_front_is_taken_and_gives_the_figures_shown() {
             if way.is_now {
                 continue;
             }
+            // The house accepts these odds on the way that the service goes.
+            assert!(plan.odds.probability <= plan.odds.accepted, "{told}");
             // No new Stop or Mind.
             let known: Vec<&str> = now
                 .plan
@@ -130,6 +143,85 @@ fn what_is_found_is_the_same_on_any_number_of_threads_and_grows_no_worse() {
             way.parts
         );
     }
+}
+
+/// A box that is closer at the sides or in depth, by half or as far as it goes, and a folder that laps: whatever of these may
+/// stand is on the front, or is matched there.
+#[test]
+fn no_closer_box_and_no_lapped_folder_beats_what_is_shown() {
+    let house = four_carriers();
+    let mut depth_alone = 0;
+    let mut matched = 0;
+    for (name, inputs) in sent_pieces().step_by(2) {
+        let now = Workings::out(&inputs, &house).expect(&name);
+        let front = explored(&inputs, &house, PLANS, 2);
+        depth_alone += front
+            .ways
+            .iter()
+            .filter(|way| way.parts == ["snug in depth"])
+            .count();
+        let Some(carton) = now.plan.as_ref().and_then(Plan::carton) else {
+            continue;
+        };
+        // Every way names its style.
+        let styled = Choices {
+            box_style: Some(carton.style),
+            ..Choices::default()
+        };
+        for change in [
+            json!({ "clearance": "3 mm" }),
+            json!({ "clearance": "9 mm" }),
+            json!({ "depth_clearance": "3 mm" }),
+            json!({ "depth_clearance": "7 mm" }),
+            json!({ "box_style": "folder_lapped" }),
+        ] {
+            let choices = serde_json::from_value(change.clone()).expect("choices");
+            let taken = ShipmentInputs {
+                choices: inputs.choices.patched(&styled).patched(&choices),
+                ..inputs.clone()
+            };
+            let Ok(worked) = Workings::out(&taken, &house) else {
+                continue;
+            };
+            let Some(plan) = worked
+                .plan
+                .as_ref()
+                .filter(|plan| stands_beside(&now, plan))
+            else {
+                continue;
+            };
+            let made = plan.tally.materials.amount + plan.tally.labour.amount;
+            let told = worked
+                .quotes
+                .first()
+                .and_then(|quote| quote.all_told.as_ref());
+            let Some(cost) = told.map(|told| told.amount + made) else {
+                continue;
+            };
+            matched += 1;
+            assert!(
+                front.ways.iter().any(|way| way.cost.amount <= cost
+                    && way.odds.about >= plan.odds.one_in.about
+                    && way.minutes.as_min() <= plan.tally.minutes.as_min().round()
+                    && way.plastic.as_g() <= plan.tally.plastic.as_g().round()),
+                "{name}: {change} for {cost} at 1 in {}",
+                plan.odds.one_in.about
+            );
+        }
+    }
+    assert!(matched > 20, "only {matched}");
+    assert!(depth_alone > 0);
+}
+
+/// Whether a plan raises no new Stop or Mind, and the house accepts its odds.
+fn stands_beside(now: &Workings, plan: &Plan) -> bool {
+    let loud = |plan: &Plan| -> BTreeSet<&'static str> {
+        let findings = plan.findings.iter();
+        let loud = findings.filter(|finding| finding.level != FindingLevel::Note);
+        loud.map(|finding| finding.code).collect()
+    };
+    let known = now.plan.as_ref().map(loud).unwrap_or_default();
+    loud(plan).is_subset(&known) && plan.odds.probability <= plan.odds.accepted
 }
 
 #[test]

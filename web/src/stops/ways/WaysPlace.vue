@@ -48,8 +48,8 @@ async function take(way: Way): Promise<void> {
       <div class="heading-row">
         <h2>Every way to send it</h2>
         <span v-if="front && front.looked_at > 0" v-say class="soft figure" data-test="looked-at">
-          {{ count.format(front.looked_at) }} ways looked at{{ looking ? ' so far' : '' }},
-          {{ counted(front.ways.filter((way) => way.unbeaten).length, 'way') }} that nothing beats
+          {{ counted(front.ways.filter((way) => way.unbeaten).length, 'way') }} that nothing beats, of
+          {{ count.format(front.looked_at) }} looked at{{ looking ? ' so far' : '' }}
         </span>
       </div>
       <p v-if="away" v-say class="soft">The server does not answer. Trying again.</p>
@@ -97,8 +97,8 @@ async function take(way: Way): Promise<void> {
         </g>
       </svg>
       <p v-if="front && front.ways.length > 0" class="soft">
-        Up is safer, left is cheaper. Every dot passes each check that this plan passes. The line joins those
-        that nothing cheaper matches in odds.
+        Up is safer, left is cheaper. Every dot passes each check that this plan passes, and arrives as surely
+        as the house accepts. The line joins those worth choosing between.
       </p>
       <BButton v-if="looking" size="sm" variant="outline-secondary" @click="stop">Stop looking</BButton>
       <BButton v-else-if="front && !front.done" size="sm" variant="outline-secondary" @click="look">
@@ -155,8 +155,8 @@ async function take(way: Way): Promise<void> {
       >
         {{
           all
-            ? 'Only those that are safer or cheaper'
-            : `${counted(more, 'way')} more, for fewer minutes or less plastic`
+            ? 'Only the ones worth choosing between'
+            : `${counted(more, 'way')} more that nothing beats`
         }}
       </button>
     </section>
