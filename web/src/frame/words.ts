@@ -144,6 +144,11 @@ export function worded(
   return choices.find((choice) => choice.value === value)?.text.toLowerCase() ?? '';
 }
 
+/** That there are more Stops than the one that is told. */
+function besides(more: number): string {
+  return more > 0 ? ` (and ${counted(more, 'more Stop')})` : '';
+}
+
 /** What is to be done next, and whether it is in the way of everything else. */
 export function nextAct(next: NextAct): { says: string; stop: boolean } {
   switch (next.kind) {
@@ -151,13 +156,14 @@ export function nextAct(next: NextAct): { says: string; stop: boolean } {
       return { says: 'Measure the piece', stop: false };
     case 'let_it_cure':
       return {
-        says: next.cured_on
-          ? `Stop: not cured until ${show.dayAndYear(next.cured_on)}`
-          : `Stop: say when it was finished, it needs ${next.needs}`,
+        says:
+          (next.cured_on
+            ? `Stop: not cured until ${show.dayAndYear(next.cured_on)}`
+            : `Stop: say when it was finished, it needs ${next.needs}`) + besides(next.more),
         stop: true,
       };
     case 'answer':
-      return { says: `Stop: ${next.says}`, stop: true };
+      return { says: `Stop: ${next.says}${besides(next.more)}`, stop: true };
     case 'look_at_guard':
       return { says: 'Look at Guard', stop: false };
     case 'look_at_box':

@@ -81,11 +81,15 @@ pub enum NextAct {
         cured_on: Option<Date>,
         /// How long the paint needs.
         needs: String,
+        /// How many Stops of the plan must be answered besides.
+        more: usize,
     },
     /// A Stop of the plan.
     Answer {
         /// What it says.
         says: String,
+        /// How many other Stops must be answered besides.
+        more: usize,
     },
     /// Look at the layers.
     LookAtGuard,
@@ -271,15 +275,18 @@ fn afterwards(inputs: &ShipmentInputs) -> Option<NextAct> {
     })
 }
 
-/// Paint that has not cured, or a Stop, comes before everything else.
+/// Paint that has not cured, or a Stop, comes before everything else; how many more Stops there are is told with it.
 fn unmet(cured: bool, summary: &Summary) -> Option<NextAct> {
     if let Some(cure) = summary.cure.as_ref().filter(|_| !cured) {
         return Some(NextAct::LetItCure {
             cured_on: cure.cured_on,
             needs: cure.needs.clone(),
+            more: summary.stops,
         });
     }
-    summary.stop.clone().map(|says| NextAct::Answer { says })
+    let more = summary.stops.saturating_sub(1);
+    let says = summary.stop.clone()?;
+    Some(NextAct::Answer { says, more })
 }
 
 /// What lies around the piece already is another thing by now: nothing else goes on before that.

@@ -39,6 +39,9 @@ pub struct Summary {
     /// What must be answered first.
     #[serde(default)]
     pub stop: Option<String>,
+    /// How many must be answered, that one among them.
+    #[serde(default)]
+    pub stops: usize,
     /// How many risks are to be minded.
     #[serde(default)]
     pub minds: usize,
@@ -141,6 +144,9 @@ impl Summary {
             stop: of_level(FindingLevel::Stop)
                 .find(|finding| finding.is_open_stop())
                 .map(|finding| finding.says.clone()),
+            stops: of_level(FindingLevel::Stop)
+                .filter(|finding| finding.is_open_stop())
+                .count(),
             minds: of_level(FindingLevel::Mind).count(),
             one_in: Some(plan.odds.one_in),
             past_accepted: plan.odds.is_past_accepted(),

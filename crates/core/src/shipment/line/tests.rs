@@ -2,7 +2,7 @@ use jiff::civil::date;
 
 use super::*;
 use crate::{
-    piece::Medium,
+    piece::{Condition, Medium},
     shipment::{House, Workings},
 };
 
@@ -93,7 +93,8 @@ fn paint_that_is_not_cured_comes_first() {
         line(&inputs).next,
         NextAct::LetItCure {
             cured_on: Some(date(2026, 12, 4)),
-            needs: "2 weeks".into()
+            needs: "2 weeks".into(),
+            more: 0
         }
     );
     inputs.piece.finished = None;
@@ -101,9 +102,38 @@ fn paint_that_is_not_cured_comes_first() {
         line(&inputs).next,
         NextAct::LetItCure {
             cured_on: None,
-            needs: "2 weeks".into()
+            needs: "2 weeks".into(),
+            more: 0
         }
     );
+}
+
+#[test]
+fn a_stop_hides_no_other() {
+    // Its surface is loose, and its paint wet: the paint comes first, and the plan's one Stop is told with it.
+    let mut inputs = small_canvas();
+    inputs.piece.condition = Condition::Flaking;
+    inputs.piece.finished = Some("2026-11-20".into());
+    let NextAct::LetItCure { more, .. } = line(&inputs).next else {
+        panic!("the paint is wet");
+    };
+    assert_eq!(more, 1);
+    inputs.piece.finished = Some("2026-10-01".into());
+    let NextAct::Answer { says, more } = line(&inputs).next else {
+        panic!("its surface is loose");
+    };
+    assert!(says.starts_with("The surface is loose"), "{says}");
+    assert_eq!(more, 0);
+    // Card corners hold up to 25: those can't take a canvas of 60. Two Stops of one plan.
+    inputs.piece.depth = Some("60 mm".into());
+    inputs.choices = serde_json::from_value(serde_json::json!({
+        "schools": { "corners": "slip_on" }, "slip_on_corner": "card-corner-25"
+    }))
+    .expect("choices");
+    let NextAct::Answer { more, .. } = line(&inputs).next else {
+        panic!("two Stops");
+    };
+    assert_eq!(more, 1);
 }
 
 #[test]
