@@ -16,7 +16,7 @@ use hummock_test_database::{Database, url_of};
 use sqlx::PgPool;
 use thirtyfour::{BrowserLogEntry, prelude::*};
 
-use crate::{Page, driver::Driver};
+use crate::{Line, Page, driver::Driver};
 
 /// The demo studio with a database of its own, and a browser before it.
 pub struct Studio {
@@ -139,6 +139,16 @@ impl Studio {
         let network = running.network().context("it is open to tablets")?;
         let address = network.addresses.first().context("it has an address")?;
         Ok(Page::new(WebDriver::clone(&self.browser), address.clone()))
+    }
+
+    /// Lays a line to the studio, which can be held and cut, and returns it with the page of the same window over it.
+    ///
+    /// # Errors
+    /// When there is no port for it.
+    pub async fn over_a_line(&self) -> Result<(Line, Page)> {
+        let line = Line::to(self.address).await?;
+        let address = format!("http://{}", line.address);
+        Ok((line, Page::new(WebDriver::clone(&self.browser), address)))
     }
 
     /// Returns the passphrase that this start made.

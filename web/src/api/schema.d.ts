@@ -7646,11 +7646,15 @@ export interface components {
             cured_on?: string | null;
             /** @enum {string} */
             kind: "let_it_cure";
+            /** @description How many Stops of the plan must be answered besides. */
+            more: number;
             /** @description How long the paint needs. */
             needs: string;
         } | {
             /** @enum {string} */
             kind: "answer";
+            /** @description How many other Stops must be answered besides. */
+            more: number;
             /** @description What it says. */
             says: string;
         } | {
@@ -11383,6 +11387,8 @@ export interface components {
             size: components["schemas"]["PieceSize"];
             /** @description What must be answered first. */
             stop?: string | null;
+            /** @description How many must be answered, that one among them. */
+            stops?: number;
             weighed?: components["schemas"]["WeighedParcel"] | null;
             /** @description Of the closed box. */
             weight: components["schemas"]["Weight"];
@@ -11794,7 +11800,10 @@ export interface components {
             cost: components["schemas"]["Money"];
             /** @description Whether it is the plan there is, with the service that is chosen or the best. */
             is_now: boolean;
-            /** @description Whether it is safer by a tenth than everything cheaper that leads, minutes and plastic aside. */
+            /**
+             * @description Whether it stands in the short list: safer by a tenth than everything cheaper that leads, minutes and plastic aside. At
+             *     most seven lead, the plan there is counted with them.
+             */
             leads: boolean;
             /** @description Of work, to the minute. */
             minutes: components["schemas"]["Minutes"];

@@ -3,6 +3,7 @@
 mod boxes;
 mod everyone;
 mod guard;
+mod hanging;
 mod house;
 mod log;
 mod network;

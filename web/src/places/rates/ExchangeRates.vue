@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue';
 import { answer, api, Refused } from '@/api/client';
 import type { ExchangeRate } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
+import DecimalInput from '@/parts/DecimalInput.vue';
 
 /** What other currencies are worth in the studio's own, each with its day. */
 const { studio, reload } = useStudio();
@@ -61,10 +62,8 @@ const said = computed(() => [...Object.values(errors.value), failed.value].filte
           :aria-label="`Currency ${at + 1}`"
         />
         is
-        <input
+        <DecimalInput
           v-model="rate.rate"
-          class="form-control"
-          inputmode="decimal"
           :name="`rates[${at}].rate`"
           :aria-label="`Rate ${at + 1}, in ${own}`"
         />

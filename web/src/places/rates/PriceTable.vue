@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 
 import type { ZonePrice } from '@/api/types';
+import DecimalInput from '@/parts/DecimalInput.vue';
 import { kilograms } from '@/units/show';
 
 import type { Wrong } from './useRates';
@@ -42,11 +43,9 @@ const stepOf = (zone: ZonePrice, weight: number) => zone.steps.findIndex(({ up_t
           <th scope="row">{{ kilograms(weight) }}</th>
           <td v-for="(zone, at) in prices" :key="zone.zone" class="number">
             <template v-for="(step, index) in zone.steps" :key="index">
-              <input
+              <DecimalInput
                 v-if="index === stepOf(zone, weight)"
                 v-model="step.price"
-                class="form-control"
-                inputmode="decimal"
                 :class="{ 'is-invalid': wrongAt(at, 'steps', index) }"
                 :aria-label="`${name}, up to ${kilograms(weight)}, ${zone.zone}`"
                 :title="wrongAt(at, 'steps', index)"
@@ -58,11 +57,9 @@ const stepOf = (zone: ZonePrice, weight: number) => zone.steps.findIndex(({ up_t
         <tr v-if="further">
           <th scope="row">each kg more</th>
           <td v-for="(zone, at) in prices" :key="zone.zone" class="number">
-            <input
+            <DecimalInput
               v-if="zone.per_further_kg != null"
               v-model="zone.per_further_kg"
-              class="form-control"
-              inputmode="decimal"
               :class="{ 'is-invalid': wrongAt(at, 'per_further_kg') }"
               :aria-label="`${name}, each kilogram more, ${zone.zone}`"
               :title="wrongAt(at, 'per_further_kg')"

@@ -6,6 +6,7 @@ import { computed, ref, watch } from 'vue';
 import { onBeforeRouteLeave, useRouter } from 'vue-router';
 
 import type { Tariff, TariffKept } from '@/api/types';
+import DecimalInput from '@/parts/DecimalInput.vue';
 import FileText from '@/parts/FileText.vue';
 import { condition, effect } from '@/stops/price/rules';
 import { dayAndYear } from '@/units/show';
@@ -232,21 +233,11 @@ const holds = computed(() => {
             </label>
             <label
               >Fuel, %
-              <input
-                v-model="basis.tariff.fuel_percent"
-                class="form-control"
-                name="fuel_percent"
-                inputmode="decimal"
-              />
+              <DecimalInput v-model="basis.tariff.fuel_percent" name="fuel_percent" />
             </label>
             <label
               >Tax, %
-              <input
-                v-model="basis.tariff.tax_percent"
-                class="form-control"
-                name="tax_percent"
-                inputmode="decimal"
-              />
+              <DecimalInput v-model="basis.tariff.tax_percent" name="tax_percent" />
             </label>
             <label v-if="basis.tariff.discount_tiers?.length"
               >Your account

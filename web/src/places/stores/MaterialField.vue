@@ -7,6 +7,7 @@ import NumberField from '@/parts/NumberField.vue';
 import TextField from '@/parts/TextField.vue';
 import TickField from '@/parts/TickField.vue';
 import { vSay } from '@/said/say';
+import { withPoint } from '@/units/typed';
 
 import CurveFields from './CurveFields.vue';
 import SheetList from './SheetList.vue';
@@ -27,18 +28,25 @@ const set = (value: unknown) => emit('set', field.key, value);
 
 const text = computed({
   get: () => String(partOf(material, field.key) ?? ''),
-  set: (value) => set(value === '' && field.optional ? undefined : value),
+  set: (value) => {
+    const typed = field.kind === 'price' ? withPoint(value) : value;
+    set(typed === '' && field.optional ? undefined : typed);
+  },
 });
 const number = computed({
   get: () => (partOf(material, field.key) as number | undefined) ?? null,
   set: (value) => set(value ?? undefined),
 });
-/** Numbers with commas between; what is none stays as it was typed, for the server to refuse. */
+/**
+ * Numbers with commas between, or with semicolons where commas are decimal ones; what is none stays as it was typed, for the
+ * server to refuse.
+ */
 const numbers = computed({
   get: () => [partOf(material, field.key) ?? []].flat().join(', '),
   set: (value: string) => {
-    const parts = value.split(/[,;\s]+/).filter((part) => part !== '');
-    const read = parts.map(Number);
+    const between = value.includes(';') ? /[;\s]+/ : /[,\s]+/;
+    const parts = value.split(between).filter((part) => part !== '');
+    const read = parts.map((part) => Number(withPoint(part)));
     set(parts.length === 0 ? undefined : read.some(Number.isNaN) ? value : read);
   },
 });

@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 
 import { vSay } from '@/said/say';
+import { withPoint } from '@/units/typed';
 
 interface Sheet {
   width_mm: number;
@@ -25,7 +26,7 @@ const COLUMNS = [
 ] as const;
 
 function put(place: number, key: keyof Sheet, text: string): void {
-  const value = key === 'price' ? text : Number(text.replace(',', '.'));
+  const value = key === 'price' ? withPoint(text) : Number(withPoint(text));
   emit(
     'set',
     sheets.map((sheet, at) => (at === place ? { ...sheet, [key]: value } : sheet)),

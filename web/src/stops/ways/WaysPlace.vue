@@ -153,11 +153,7 @@ async function take(way: Way): Promise<void> {
         class="btn btn-sm btn-outline-secondary"
         @click="all = !all"
       >
-        {{
-          all
-            ? 'Only the ones worth choosing between'
-            : `${counted(more, 'way')} more that nothing beats`
-        }}
+        {{ all ? 'Only the ones worth choosing between' : `${counted(more, 'way')} more that nothing beats` }}
       </button>
     </section>
   </div>
