@@ -111,7 +111,7 @@ fn canvas() -> (ShipmentInputs, House) {
 /// Its pack sheet.
 fn sheet() -> PackSheet {
     let (inputs, house) = canvas();
-    let sheet = pack_sheet(&inputs, &house, LengthUnit::Mm).expect("a plan");
+    let sheet = pack_sheet((&inputs, &[]), &house, LengthUnit::Mm).expect("a plan");
     sheet.expect("a plan")
 }
 

@@ -3,7 +3,7 @@
 use axum::Json;
 use hummock_core::{
     Refusal,
-    shipment::{PartedAddress, part_address},
+    place::{PartedAddress, part_address},
 };
 use serde::Deserialize;
 
@@ -45,8 +45,10 @@ async fn part(
         return Err(vec![Refusal::new("block", says)].into());
     }
     let settings = desk.store.settings().await?;
-    let countries = settings.named_countries();
-    Ok(Json(part_address(&request.block, &countries)))
+    Ok(Json(part_address(
+        &request.block,
+        &settings.known_countries(),
+    )))
 }
 
 pub(crate) fn routes() -> Routes {

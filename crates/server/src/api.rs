@@ -27,7 +27,7 @@ use tower_http::{
 use crate::{
     account, addresses, after,
     app::App,
-    backup, curves, cutting, cuttings,
+    backup, countries, curves, cutting, cuttings,
     description::{description, tariff_schema},
     documents,
     guard::{Ours, let_in},
@@ -36,7 +36,7 @@ use crate::{
     orders, outside, pages, papers, photographs, plans,
     problem::Problem,
     routes::{Routes, routes},
-    sender, shelf, shipments, slots, stores, studio, sums, tariffs, ways, weighings,
+    sender, settings, shelf, shipments, slots, stores, studio, sums, tariffs, ways, weighings,
 };
 
 /// The largest body that is read; a shipment is a thousandth of it.
@@ -90,7 +90,9 @@ fn routes() -> Routes {
     .merge(cutting::routes())
     .merge(cuttings::routes())
     .merge(documents::routes())
+    .merge(countries::routes())
     .merge(sender::routes())
+    .merge(settings::routes())
     .merge(backup::routes())
     .merge(leaving::routes())
     .merge(slots::routes())

@@ -132,6 +132,7 @@ fn house_with(house: &House, rules: HouseRules) -> Result<House, Problem> {
     Ok(House {
         rules: HouseRules {
             told_in: house.rules.told_in,
+            home: house.rules.home.clone(),
             ..rules
         },
         ..house.clone()

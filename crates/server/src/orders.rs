@@ -83,7 +83,7 @@ async fn read(
         None => ShipmentInputs::default(),
     };
     let settings = desk.store.settings().await?;
-    let countries = settings.named_countries();
+    let countries = settings.known_countries();
     desk.store.keep_order_columns(&request.columns).await?;
     let mut views = Vec::with_capacity(request.rows.len());
     for row in &request.rows {

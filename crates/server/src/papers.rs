@@ -158,7 +158,8 @@ impl Desk {
                 }
                 let own = &leaves.settings.sender.address.country;
                 let origin = inputs.sending.origin.as_deref().unwrap_or(own);
-                let origin = leaves.settings.form_of(origin).country;
+                let countries = leaves.settings.known_countries();
+                let origin = countries.name(origin);
                 let made = customs(
                     inputs,
                     (head, leaves.ends()),

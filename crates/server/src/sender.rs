@@ -7,9 +7,10 @@ use axum::{
     response::{IntoResponse, Response},
 };
 use hummock_core::{
-    Refusals,
+    Refusal, Refusals,
+    place::{Countries, PostcodePlace},
     sending::{
-        PostcodePlace, Sender,
+        Sender,
         papers::{Card, Letterhead},
     },
     text::refused_text,
@@ -78,6 +79,16 @@ pub(crate) struct SenderRequest {
     countries: Vec<CountryForm>,
 }
 
+/// Refuses a country that there is not; an empty one is none yet.
+pub(crate) fn refused_country(field: &str, code: &str, known: &Countries) -> Option<Refusal> {
+    (!code.is_empty() && !known.knows(code)).then(|| {
+        let says = format!(
+            "there is no country \"{code}\": write the two letters of one, or make one of your own"
+        );
+        Refusal::new(field, says)
+    })
+}
+
 /// No file of a mark is larger.
 const LARGEST_MARK: usize = 4 << 20;
 
@@ -85,16 +96,18 @@ impl Desk {
     async fn sender(&self) -> Result<Json<SenderView>, Problem> {
         let (version, settings) = self.store.settings_at().await?;
         let has_mark = self.store.mark().await?.is_some();
-        let countries = settings.countries.into_iter().map(|country| CountryForm {
-            code: country.code,
-            name: country.name,
+        let known = settings.known_countries();
+        let countries = settings.countries.iter().map(|country| CountryForm {
+            code: country.code.clone(),
+            name: known.name(&country.code).to_owned(),
             postcode: country.postcode,
         });
+        let countries = countries.collect();
         Ok(Json(SenderView {
             version,
             name: settings.name,
             town: settings.town,
-            countries: countries.collect(),
+            countries,
             sender: settings.sender,
             certificate: settings.certificate,
             has_mark,
@@ -110,7 +123,7 @@ pub(crate) fn letterhead(settings: &Settings) -> Letterhead {
     } else {
         &address.name
     };
-    let mut lines = settings.form_of(&address.country).lines(address, false);
+    let mut lines = settings.lines(address, false);
     lines.retain(|line| line != named);
     let Sender {
         telephone, email, ..
@@ -160,24 +173,49 @@ async fn change(
     refusals.extend(request.sender.refused());
     refusals.extend(request.certificate.refused());
     refusals.done()?;
-    let mut settings = desk.store.settings().await?;
-    settings.name = request.name;
-    settings.town = request.town;
-    settings.sender = request.sender;
-    settings.certificate = request.certificate;
-    for country in &mut settings.countries {
-        let named = request
-            .countries
-            .iter()
-            .find(|named| named.code == country.code);
-        if let Some(named) = named {
-            country.postcode = named.postcode;
+    let mut tries = desk.tries();
+    loop {
+        let house = tries.next().await?;
+        let mut settings = desk.store.settings().await?;
+        let known = settings.known_countries();
+        let mut refusals = Refusals::default();
+        if let Some(refusal) = refused_country(
+            "sender.address.country",
+            &request.sender.address.country,
+            &known,
+        ) {
+            refusals.push(refusal);
         }
-    }
-    match desk.store.change_settings(request.version, &settings).await {
-        Ok(_) => desk.sender().await,
-        Err(SettingsRefused::Stale(_)) => Err(Problem::sender_changed()),
-        Err(SettingsRefused::Store(error)) => Err(error.into()),
+        settings.name.clone_from(&request.name);
+        settings.town.clone_from(&request.town);
+        settings.sender.clone_from(&request.sender);
+        settings.certificate = request.certificate;
+        for (at, named) in request.countries.iter().enumerate() {
+            match settings
+                .countries
+                .iter_mut()
+                .find(|country| country.code == named.code)
+            {
+                Some(country) => country.postcode = named.postcode,
+                None => {
+                    let says = format!(
+                        "\"{}\" is none of the studio's countries: add it to its settings",
+                        named.code
+                    );
+                    refusals.refuse(format!("countries[{at}].code"), says);
+                }
+            }
+        }
+        refusals.done()?;
+        let kept = desk
+            .store
+            .change_settings(request.version, &settings, (house.version, None));
+        match kept.await {
+            Ok(_) => return desk.sender().await,
+            Err(SettingsRefused::Stale(_)) => return Err(Problem::sender_changed()),
+            Err(SettingsRefused::HouseMoved) => {}
+            Err(SettingsRefused::Store(error)) => return Err(error.into()),
+        }
     }
 }
 

@@ -96,13 +96,15 @@ pub(crate) struct CountryView {
 pub(crate) async fn show(desk: Desk) -> Result<Json<StudioView>, Problem> {
     let settings = desk.store.settings().await?;
     let house = desk.house().await?;
+    let known = settings.known_countries();
+    let view = |code: &str| CountryView {
+        code: code.to_owned(),
+        name: known.name(code).to_owned(),
+    };
     let countries = settings
         .countries
-        .into_iter()
-        .map(|country| CountryView {
-            code: country.code,
-            name: country.name,
-        })
+        .iter()
+        .map(|country| view(&country.code))
         .collect();
     Ok(Json(StudioView {
         name: settings.name,

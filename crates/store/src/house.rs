@@ -102,22 +102,8 @@ impl StudioStore {
         seen: HouseVersion,
         rules: &HouseRules,
     ) -> Result<(), SettingRefused> {
-        let version = i32::try_from(rules.version).unwrap_or(i32::MAX);
         let mut change = self.begin_change().await?;
-        let newest: i32 =
-            sqlx::query_scalar("SELECT max(version) FROM house_rules WHERE studio_id = $1")
-                .bind(self.studio.0)
-                .fetch_one(&mut *change.transaction)
-                .await?;
-        if newest + 1 != version {
-            return Err(SettingRefused::Stale { current: newest });
-        }
-        sqlx::query("INSERT INTO house_rules (studio_id, version, rules) VALUES ($1, $2, $3)")
-            .bind(self.studio.0)
-            .bind(version)
-            .bind(Json(rules))
-            .execute(&mut *change.transaction)
-            .await?;
+        change.write_rules(rules).await?;
         change.finish(seen).await
     }
 
@@ -264,7 +250,7 @@ impl StudioStore {
     }
 
     /// Begins a change of the house; others wait until it is finished or dropped.
-    async fn begin_change(&self) -> Result<Changing<'_>, SettingRefused> {
+    pub(crate) async fn begin_change(&self) -> Result<Changing<'_>, SettingRefused> {
         let mut transaction = self.pool.begin().await?;
         let from =
             sqlx::query_scalar("SELECT version FROM house WHERE studio_id = $1 FOR NO KEY UPDATE")
@@ -281,7 +267,7 @@ impl StudioStore {
 }
 
 /// A change of the house that is being written.
-struct Changing<'a> {
+pub(crate) struct Changing<'a> {
     transaction: PgTransaction<'a>,
     studio: StudioId,
     from: HouseVersion,
@@ -289,6 +275,36 @@ struct Changing<'a> {
 }
 
 impl Changing<'_> {
+    /// Returns the connection that it is written by.
+    pub(crate) fn connection(&mut self) -> &mut PgConnection {
+        &mut self.transaction
+    }
+
+    /// Writes new rules beside the older ones.
+    pub(crate) async fn write_rules(&mut self, rules: &HouseRules) -> Result<(), SettingRefused> {
+        let version = i32::try_from(rules.version).unwrap_or(i32::MAX);
+        let newest: i32 =
+            sqlx::query_scalar("SELECT max(version) FROM house_rules WHERE studio_id = $1")
+                .bind(self.studio.0)
+                .fetch_one(&mut *self.transaction)
+                .await?;
+        if newest + 1 != version {
+            return Err(SettingRefused::Stale { current: newest });
+        }
+        sqlx::query("INSERT INTO house_rules (studio_id, version, rules) VALUES ($1, $2, $3)")
+            .bind(self.studio.0)
+            .bind(version)
+            .bind(Json(rules))
+            .execute(&mut *self.transaction)
+            .await?;
+        Ok(())
+    }
+
+    /// Keeps what was written beside the house, which is the same afterwards.
+    pub(crate) async fn finish_beside(self) -> Result<(), SettingRefused> {
+        Ok(self.transaction.commit().await?)
+    }
+
     /// Returns the version of a tariff, where there is one.
     async fn tariff_version(&mut self, id: &str) -> Result<Option<i32>, sqlx::Error> {
         sqlx::query_scalar("SELECT version FROM tariff WHERE studio_id = $1 AND id = $2")
@@ -299,7 +315,7 @@ impl Changing<'_> {
     }
 
     /// Counts the house's version up and keeps the change, if the house is still the one that it was checked against.
-    async fn finish(mut self, seen: HouseVersion) -> Result<(), SettingRefused> {
+    pub(crate) async fn finish(mut self, seen: HouseVersion) -> Result<(), SettingRefused> {
         if self.from != seen {
             return Err(SettingRefused::HouseMoved);
         }
@@ -375,7 +391,9 @@ pub(crate) async fn house_in(
              SELECT coalesce(jsonb_agg(rules ORDER BY name), '[]') FROM preset WHERE studio_id = $1
          ) AS presets, (
              SELECT settings -> 'unit' FROM studio WHERE id = $1
-         ) AS unit
+         ) AS unit, (
+             SELECT coalesce(settings #>> '{sender,address,country}', '') FROM studio WHERE id = $1
+         ) AS home
          FROM house JOIN house_rules USING (studio_id) JOIN catalogue USING (studio_id)
          WHERE studio_id = $1
          ORDER BY house_rules.version DESC
@@ -395,7 +413,11 @@ pub(crate) async fn house_in(
         stores_version: row.try_get("stores_version")?,
         tariff_versions,
         house: House {
-            rules: HouseRules { told_in, ..rules },
+            rules: HouseRules {
+                told_in,
+                home: row.try_get("home")?,
+                ..rules
+            },
             catalogue,
             tariffs,
             presets,

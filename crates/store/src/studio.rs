@@ -1,15 +1,17 @@
 //! A studio and its settings.
 
 use hummock_core::{
+    house::{HouseRules, Manners},
+    place::{AddressFormat, Countries, OwnCountry, PostcodePlace},
     quantity::LengthUnit,
-    sending::{AddressForm, PostcodePlace, Sender, papers::Card},
-    shipment::{House, NamedCountry, OrderColumns},
+    sending::{AddressForm, AddressGap, AddressOf, Sender, papers::Card},
+    shipment::{Buyer, House, OrderColumns},
 };
 use serde::{Deserialize, Serialize};
 use sqlx::{AssertSqlSafe, PgTransaction, types::Json};
 use uuid::Uuid;
 
-use crate::{Store, StoreError, StudioStore, house};
+use crate::{HouseVersion, SettingRefused, Store, StoreError, StudioStore, house};
 
 /// Which studio.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -38,18 +40,45 @@ pub struct Settings {
     /// The card that its certificates are printed on.
     #[serde(default)]
     pub certificate: Card,
+    /// How it writes masses, numbers and dates, and on which paper.
+    #[serde(default)]
+    pub manners: Manners,
 }
 
-/// A country that the studio ships to.
+/// A country that the studio ships to: one of the world's, or one of its own making.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Country {
     /// Two capital letters.
     pub code: String,
-    /// What people call it.
+    /// What people call it, where it is of the studio's own making; empty for one of the world's.
+    #[serde(default)]
     pub name: String,
-    /// Where its custom has the postcode.
+    /// Where its custom has the postcode, where it is of the studio's own making and has no format.
     #[serde(default)]
     pub postcode: PostcodePlace,
+    /// How its addresses are written, where it is of the studio's own making.
+    #[serde(default)]
+    pub format: Option<AddressFormat>,
+}
+
+impl Country {
+    /// Returns it as one of the studio's own making; `None` where it is one of the world's.
+    #[must_use]
+    pub fn own(&self) -> Option<OwnCountry> {
+        let made_up = hummock_core::place::Country::of(&self.code).is_none();
+        made_up.then(|| OwnCountry {
+            code: self.code.clone(),
+            name: if self.name.is_empty() {
+                self.code.clone()
+            } else {
+                self.name.clone()
+            },
+            format: self
+                .format
+                .clone()
+                .unwrap_or_else(|| self.postcode.format().clone()),
+        })
+    }
 }
 
 /// Why settings were not written.
@@ -58,6 +87,9 @@ pub enum SettingsRefused {
     /// They changed since.
     #[error("the settings changed since version {0}")]
     Stale(i32),
+    /// The house that they were to change with it changed since.
+    #[error("the house changed since it was looked at")]
+    HouseMoved,
     /// The database did not do what was asked.
     #[error(transparent)]
     Store(#[from] StoreError),
@@ -71,23 +103,36 @@ impl Settings {
         !own.is_empty() && !country.is_empty() && own != country
     }
 
-    /// Returns how addresses of a country are written; of one that is not listed, with its code and the postcode before the town.
+    /// Returns the countries that it knows: all of the world, and its own.
     #[must_use]
-    pub fn form_of<'a>(&'a self, country: &'a str) -> AddressForm<'a> {
-        let known = self.countries.iter().find(|known| known.code == country);
-        AddressForm {
-            country: known.map_or(country, |known| &known.name),
-            postcode: known.map_or(PostcodePlace::default(), |known| known.postcode),
-        }
+    pub fn known_countries(&self) -> Countries {
+        let own = self.countries.iter().filter_map(Country::own).collect();
+        let listed = self.countries.iter().map(|country| country.code.clone());
+        Countries::of(own, &self.sender.address.country, listed.collect())
     }
 
-    /// Returns where it ships to, as the core finds a country by its name.
+    /// Returns the lines of an address; with its country for whoever sends from elsewhere.
     #[must_use]
-    pub fn named_countries(&self) -> Vec<NamedCountry<'_>> {
-        self.countries
-            .iter()
-            .map(|Country { code, name, .. }| NamedCountry { code, name })
-            .collect()
+    pub fn lines(&self, address: &Buyer, from_elsewhere: bool) -> Vec<String> {
+        let countries = self.known_countries();
+        AddressForm::of(&countries, &address.country).lines(address, from_elsewhere)
+    }
+
+    /// Returns what an address wants before a parcel can go there.
+    #[must_use]
+    pub fn gaps(&self, address: &Buyer, of: AddressOf) -> Vec<AddressGap> {
+        let countries = self.known_countries();
+        AddressForm::of(&countries, &address.country).gaps(address, of)
+    }
+}
+
+/// What came in the way of settings that change with the house.
+fn moved(refused: SettingRefused) -> SettingsRefused {
+    match refused {
+        SettingRefused::Store(error) => SettingsRefused::Store(error),
+        SettingRefused::Stale { .. } | SettingRefused::HouseMoved | SettingRefused::NotFound => {
+            SettingsRefused::HouseMoved
+        }
     }
 }
 
@@ -318,26 +363,48 @@ impl StudioStore {
         Ok((version, settings))
     }
 
-    /// Writes a studio's settings, based on a version.
+    /// Writes a studio's settings, based on a version, and in the same step new rules of the house that was looked at, where they
+    /// change with them. Where the house reads something of the settings, it counts as another one from then on.
     ///
     /// # Errors
-    /// [`SettingsRefused::Stale`] when they changed since.
+    /// [`SettingsRefused::Stale`] when the settings changed since, [`SettingsRefused::HouseMoved`] when the house did.
     pub async fn change_settings(
         &self,
         based_on: i32,
         settings: &Settings,
+        (seen, rules): (HouseVersion, Option<&HouseRules>),
     ) -> Result<i32, SettingsRefused> {
-        let version: Option<i32> = sqlx::query_scalar(
-            "UPDATE studio SET settings = $3, settings_version = settings_version + 1
-             WHERE id = $1 AND settings_version = $2 RETURNING settings_version",
+        let mut change = self.begin_change().await.map_err(moved)?;
+        let (current, Json(before)): (i32, Json<Settings>) = sqlx::query_as(
+            "SELECT settings_version, settings FROM studio WHERE id = $1 FOR NO KEY UPDATE",
         )
         .bind(self.studio.0)
-        .bind(based_on)
-        .bind(Json(settings))
-        .fetch_optional(&self.pool)
+        .fetch_one(change.connection())
         .await
         .map_err(StoreError::from)?;
-        version.ok_or(SettingsRefused::Stale(based_on))
+        if current != based_on {
+            return Err(SettingsRefused::Stale(based_on));
+        }
+        let version: i32 = sqlx::query_scalar(
+            "UPDATE studio SET settings = $2, settings_version = settings_version + 1
+             WHERE id = $1 RETURNING settings_version",
+        )
+        .bind(self.studio.0)
+        .bind(Json(settings))
+        .fetch_one(change.connection())
+        .await
+        .map_err(StoreError::from)?;
+        let read_by_the_house =
+            |settings: &Settings| (settings.unit, settings.sender.address.country.clone());
+        if let Some(rules) = rules {
+            change.write_rules(rules).await.map_err(moved)?;
+        }
+        if rules.is_some() || read_by_the_house(&before) != read_by_the_house(settings) {
+            change.finish(seen).await.map_err(moved)?;
+        } else {
+            change.finish_beside().await.map_err(moved)?;
+        }
+        Ok(version)
     }
 
     /// Tells whether the studio was read in from a backup, and nobody has said since that it speaks to carriers.

@@ -12,6 +12,7 @@ import { answer, api, Unreachable } from '@/api/client';
 import { read } from '@/api/queries';
 import { signedOut } from '@/api/signedOut';
 import type { BenchRow, Place, SortName } from '@/api/types';
+import { useRemembered } from '@/kept/remembered';
 import { useKeys } from '@/keys/useKeys';
 import { vSay } from '@/said/say';
 import { useOutbox } from '@/shipment/useOutbox';
@@ -76,7 +77,12 @@ const list = useInfiniteQuery(
   },
   read,
 );
-const rows = computed(() => list.data.value?.pages.flatMap((page) => page.rows) ?? []);
+/** The bench as it is opened, without a search. */
+const plain = computed(() => place.value === 'bench' && sort.value === 'promised' && !searched.value);
+const kept = useRemembered('bench', () => (plain.value ? list.data.value?.pages[0] : undefined));
+/** What was read the last time stands there until there is an answer. */
+const before = computed(() => (list.data.value || !plain.value ? undefined : kept.value));
+const rows = computed(() => list.data.value?.pages.flatMap((page) => page.rows) ?? before.value?.rows ?? []);
 const total = computed(() => list.data.value?.pages.at(-1)?.total);
 const away = computed(() => !signedOut.value && list.failureReason.value instanceof Unreachable);
 const load = () => list.refetch();
@@ -198,8 +204,13 @@ useKeys({ '/': () => field.value?.focus() });
       <BButton size="sm" @click="putBack">Undo</BButton>
     </p>
     <p v-if="trouble" v-say class="notice no-print">{{ trouble }}</p>
-    <p v-if="away" v-say class="soft">The studio’s data can’t be reached. Trying again.</p>
-    <p v-else-if="total === undefined" class="soft">Opening the bench</p>
+    <p v-if="away" v-say class="soft">
+      The studio’s data can’t be reached. Trying again.
+      <template v-if="before">The list is as it was read last.</template>
+    </p>
+    <p v-else-if="total === undefined" class="soft">
+      {{ before ? 'Opening the bench. The list is as it was read last.' : 'Opening the bench' }}
+    </p>
     <div v-else-if="clear" class="empty panel">
       <h2>The bench is clear</h2>
       <p>Begin with what the tape measure says: width, height, depth.</p>

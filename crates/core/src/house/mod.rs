@@ -5,6 +5,7 @@ mod beginning;
 mod box_style;
 mod choices;
 mod look_kind;
+mod manners;
 mod preset;
 mod rates;
 mod rules;
@@ -15,6 +16,9 @@ pub use beginning::{BeginLine, BeginQuestion, Beginning, shipped_beginnings};
 pub use box_style::{CartonStyle, SavedCut, SavedFace};
 pub use choices::{ChoiceShape, Choices, EachChoice};
 pub use look_kind::LookKind;
+pub use manners::{
+    DateOrder, DecimalMark, LabelSize, Manners, MassUnit, PaperSize, Prices, TaxNumbers,
+};
 pub use preset::{Preset, preset_choices, presets};
 pub use rates::ExchangeRate;
 pub use rules::{Carriage, GlassPattern, HouseMaterials, HouseRules, ShipmentOnly};

@@ -202,6 +202,9 @@ pub struct HouseRules {
     /// What the studio measures in: lengths in its messages are told in it.
     #[serde(default, skip)]
     pub told_in: LengthUnit,
+    /// The country that parcels leave from; empty while it is not known.
+    #[serde(default, skip)]
+    pub home: String,
 }
 
 crate::json::read_in_one_place!(HouseRules);
@@ -301,7 +304,7 @@ impl HouseRules {
     pub fn way(&self) -> WayRisk {
         self.shipment
             .way
-            .unwrap_or_else(|| self.odds.way_to(None, None))
+            .unwrap_or_else(|| self.odds.way_to(&self.home, None, None))
     }
 
     /// Checks the numbers and the name of rules that somebody wrote.

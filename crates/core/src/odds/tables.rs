@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use super::{KnownRecord, PerHazard, PieceClass};
 use crate::{
     Refusal, Refusals,
-    place::{Destination, PlaceRoute, Route, RouteRow},
+    place::{Destination, PlaceRoute, Route, RouteRow, usual_route},
 };
 
 /// The tables of a studio. Their starting values are trade judgement; a class or route that is not listed
@@ -165,14 +165,23 @@ impl OddsTables {
             .unwrap_or_else(|| RouteRow::start(route))
     }
 
-    /// Returns the way to a destination in a month: national where no place is listed or the destination is
-    /// not known, and across a border to a country that no line names.
+    /// Returns the way from a country (empty while it is not known) to a destination in a month. Where no line names the
+    /// destination it is the usual route between the two countries; while it is not known where parcels leave from, it is
+    /// national where no place is listed at all, else across a border.
     #[must_use]
-    pub fn way_to(&self, destination: Option<&Destination>, month: Option<i8>) -> WayRisk {
+    pub fn way_to(
+        &self,
+        home: &str,
+        destination: Option<&Destination>,
+        month: Option<i8>,
+    ) -> WayRisk {
         let place =
             destination.and_then(|there| self.places.iter().find(|place| place.takes(there)));
         let route = match place {
             Some(place) => place.route,
+            None if !home.is_empty() => {
+                destination.map_or(Route::National, |there| usual_route(home, &there.country))
+            }
             None if destination.is_some() && !self.places.is_empty() => Route::Abroad,
             None => Route::National,
         };
@@ -379,12 +388,23 @@ mod tests {
             ],
             ..OddsTables::default()
         };
-        let way = |country, postcode, month| tables.way_to(Some(&to(country, postcode)), month);
+        let way = |country, postcode, month| tables.way_to("", Some(&to(country, postcode)), month);
         assert_eq!(way("XS", "sh2 7", None).route, Route::Regional);
         assert_eq!(way("XS", "TB1", None).route, Route::National);
         assert!(way("XS", "TB1", Some(11)).wet && !way("XS", "TB1", Some(5)).wet);
         assert_eq!(way("XV", "4120", None).route, Route::Abroad);
-        assert_eq!(tables.way_to(None, None).route, Route::National);
+        assert_eq!(tables.way_to("", None, None).route, Route::National);
+        // Without a line, by where it leaves from: the same country, a neighbour, the rest of the world.
+        let usual = OddsTables::default();
+        let route = |home, country| usual.way_to(home, Some(&to(country, "")), None).route;
+        assert_eq!(route("DE", "DE"), Route::National);
+        assert_eq!(route("DE", "FR"), Route::Abroad);
+        assert_eq!(route("DE", "JP"), Route::Overseas);
+        // A line that somebody wrote comes first.
+        assert_eq!(
+            tables.way_to("XS", Some(&to("XS", "SH2")), None).route,
+            Route::Regional
+        );
     }
 
     #[test]

@@ -1,7 +1,16 @@
-//! Where a parcel goes, and by which kind of way.
+//! Where a parcel goes: countries, how their addresses are written and read, and by which kind of way.
 
+mod country;
+mod fold;
+mod format;
+mod paste;
+mod postcode_place;
 mod route;
 
+pub use country::{Countries, Country, OwnCountry, usual_route};
+pub use format::{AddressFormat, AddressLine, AddressPart, FullFormat, PostcodeShape, Region};
+pub use paste::{PartedAddress, part_address};
+pub use postcode_place::PostcodePlace;
 pub use route::{PlaceRoute, Route, RouteRow};
 
 /// Where a parcel goes.

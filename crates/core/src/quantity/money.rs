@@ -29,6 +29,13 @@ impl Currency {
         std::str::from_utf8(&self.0.letters).expect("three capitals")
     }
 
+    /// Tells whether it is something that people pay with: a code of ISO 4217 with a minor unit. Gold and test codes have none.
+    #[must_use]
+    pub fn is_money(&self) -> bool {
+        let known = iso_currency::Currency::from_code(self.code());
+        known.is_some_and(|known| known.exponent().is_some())
+    }
+
     /// Returns how many decimals its minor unit has: 2 for most, 0 or 3 for some.
     #[must_use]
     pub const fn decimals(&self) -> u32 {
@@ -129,6 +136,16 @@ mod tests {
         ] {
             let currency = Currency::try_from(code.to_owned()).expect("a currency");
             assert_eq!(Money::new(amount, &currency).amount.to_string(), shown);
+        }
+    }
+
+    #[test]
+    fn gold_and_test_codes_are_no_money() {
+        let is_money =
+            |code: &str| Currency::try_from(code.to_owned()).is_ok_and(|code| code.is_money());
+        assert!(is_money("EUR") && is_money("JPY") && is_money("BRL") && is_money("KWD"));
+        for none in ["XAU", "XTS", "XXX", "QQQ"] {
+            assert!(!is_money(none), "{none}");
         }
     }
 

@@ -13,4 +13,4 @@ pub use checks::{Inspection, LeavingCheck, leaving_checks};
 pub use claim::{ClaimKind, Deadline};
 pub use following::{Fate, TrackedParcel, TrackingEvent};
 pub use handed::{DoneStep, HandedParcel};
-pub use postal::{AddressForm, AddressGap, AddressOf, PostcodePlace, Sender, address_print};
+pub use postal::{AddressForm, AddressGap, AddressOf, Sender, address_print};

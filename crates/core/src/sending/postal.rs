@@ -3,31 +3,22 @@
 use serde::{Deserialize, Serialize};
 use sha2::{Digest as _, Sha256};
 
-use crate::{Refusal, Refusals, shipment::Buyer, text::refused_text};
-
-/// Where a country's custom has the postcode.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum PostcodePlace {
-    /// `4120 Vennhaven`.
-    #[default]
-    BeforeTown,
-    /// `Netherby Quay NQ1 4AB`.
-    AfterTown,
-    /// On a line of its own below the town.
-    OwnLine,
-    /// It has none.
-    None,
-}
+use crate::{
+    Refusal, Refusals,
+    place::{AddressPart, Countries, FullFormat},
+    shipment::Buyer,
+    text::refused_text,
+};
 
 /// How addresses of a country are written.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy)]
 pub struct AddressForm<'a> {
     /// What the country is called.
     pub country: &'a str,
-    /// Where its postcode stands.
-    pub postcode: PostcodePlace,
+    /// Which lines, and what must be there.
+    pub format: FullFormat<'a>,
+    /// Whether a house may have a name in place of a number.
+    pub named_houses: bool,
 }
 
 /// Whose parcels these are, as it stands on a label.
@@ -78,70 +69,79 @@ pub struct AddressGap {
     pub says: String,
 }
 
-impl AddressForm<'_> {
+/// Countries in which many houses have a name and no number.
+const NAMED_HOUSES: [&str; 6] = ["GB", "IE", "GG", "JE", "IM", "AE"];
+
+impl<'a> AddressForm<'a> {
+    /// Returns how addresses of the country of a code are written, among those that a studio knows.
+    #[must_use]
+    pub fn of(countries: &'a Countries, code: &'a str) -> Self {
+        Self {
+            country: countries.name(code),
+            format: countries.format(code),
+            named_houses: NAMED_HOUSES.contains(&code),
+        }
+    }
+
     /// Returns the lines of an address, from the name down; the country in capitals for whoever sends from elsewhere.
     #[must_use]
     pub fn lines(&self, address: &Buyer, from_elsewhere: bool) -> Vec<String> {
-        let Buyer {
-            name,
-            street,
-            town,
-            postcode,
-            ..
-        } = address;
-        let (town, postcode) = (town.trim(), postcode.trim());
-        let mut lines = vec![name.trim().to_owned()];
-        // A street that was typed in parts takes a line for each.
-        lines.extend(street.split(',').map(|part| part.trim().to_owned()));
-        match self.postcode {
-            PostcodePlace::BeforeTown => lines.push(format!("{postcode} {town}")),
-            PostcodePlace::AfterTown => lines.push(format!("{town} {postcode}")),
-            PostcodePlace::OwnLine => lines.extend([town.to_owned(), postcode.to_owned()]),
-            PostcodePlace::None => lines.push(town.to_owned()),
-        }
+        let mut lines = self.format.lines(address);
         if from_elsewhere {
             lines.push(self.country.to_uppercase());
         }
-        let lines = lines.into_iter().map(|line| line.trim().to_owned());
-        lines.filter(|line| !line.is_empty()).collect()
+        lines
     }
 
     /// Returns what an address wants before a parcel can go there.
     #[must_use]
     pub fn gaps(&self, address: &Buyer, of: AddressOf) -> Vec<AddressGap> {
-        let Buyer {
-            name,
-            street,
-            town,
-            postcode,
-            country,
-        } = address;
-        let mut wanted = vec![
-            ("name", "name", name),
-            ("street", "street and number", street),
-            ("town", "town", town),
-            ("country", "country", country),
-        ];
-        if self.postcode != PostcodePlace::None {
-            wanted.push(("postcode", "postcode", postcode));
-        }
         let gap = |field: &str, says: String| AddressGap {
             field: format!("{}.{field}", of.prefix()),
             says,
         };
-        let mut gaps: Vec<AddressGap> = wanted
-            .into_iter()
-            .filter(|(.., text)| text.trim().is_empty())
-            .map(|(field, called, _)| {
-                gap(field, format!("the {called} is missing in {}", of.whose()))
-            })
+        let missing = |field: &str, called: &str| {
+            gap(field, format!("the {called} is missing in {}", of.whose()))
+        };
+        let required = &self.format.format.required;
+        let mut gaps: Vec<AddressGap> = AddressPart::ALL
+            .iter()
+            .filter(|part| **part == AddressPart::Name || required.contains(part))
+            .filter(|part| part.of(address).is_empty())
+            .map(|part| missing(part.key(), part.called()))
             .collect();
-        let numbered = street.chars().any(char::is_numeric);
-        if !street.trim().is_empty() && !numbered {
-            gaps.push(gap(
-                "street",
-                format!("{} has no house number: a driver looks for one", of.whose()),
-            ));
+        if address.country.trim().is_empty() {
+            gaps.push(missing("country", "country"));
+        }
+        let street = AddressPart::Street.of(address);
+        if !street.is_empty() && !self.named_houses && !street.chars().any(char::is_numeric) {
+            let says = format!("{} has no house number: a driver looks for one", of.whose());
+            gaps.push(gap("street", says));
+        }
+        let postcode = AddressPart::Postcode.of(address);
+        let shape = self.format.format.postcode.as_ref();
+        if !postcode.is_empty() && shape.is_some_and(|shape| !shape.takes(postcode)) {
+            let like = self.format.example.map(|example| format!(", as {example}"));
+            let says = format!(
+                "\"{postcode}\" is no postcode of {}: write it{}",
+                self.country,
+                like.unwrap_or_default()
+            );
+            gaps.push(gap("postcode", says));
+        }
+        let region = AddressPart::Region.of(address);
+        let known = self.format.regions;
+        if !region.is_empty()
+            && required.contains(&AddressPart::Region)
+            && !known.is_empty()
+            && self.format.region(region).is_none()
+        {
+            let says = format!(
+                "\"{region}\" is no region of {}: write it as {}",
+                self.country,
+                known.first().map_or("", |first| first.written())
+            );
+            gaps.push(gap("region", says));
         }
         gaps
     }
@@ -151,29 +151,17 @@ impl Sender {
     /// Returns a [`Refusal`] for each text of it that does not fit on a label.
     #[must_use]
     pub fn refused(&self) -> Vec<Refusal> {
-        let Buyer {
-            name,
-            street,
-            town,
-            postcode,
-            country,
-        } = &self.address;
-        let mut refusals: Refusals = [
-            ("sender.address.name", name),
-            ("sender.address.street", street),
-            ("sender.address.town", town),
-            ("sender.address.postcode", postcode),
+        let mut refusals = Refusals::default();
+        refusals.extend(self.address.refused("sender.address"));
+        let texts = [
             ("sender.telephone", &self.telephone),
             ("sender.email", &self.email),
-        ]
-        .into_iter()
-        .filter_map(|(field, text)| refused_text(field, text))
-        .collect();
-        let is_code = country.len() == 2 && country.bytes().all(|byte| byte.is_ascii_uppercase());
-        if !country.is_empty() && !is_code {
-            let says = format!("\"{country}\" is not a country's code: it has two capital letters");
-            refusals.refuse("sender.address.country", says);
-        }
+        ];
+        refusals.extend(
+            texts
+                .into_iter()
+                .filter_map(|(field, text)| refused_text(field, text)),
+        );
         if !self.email.is_empty() && !self.email.contains('@') {
             let says = format!("\"{}\" is no address to write to: it has an @", self.email);
             refusals.refuse("sender.email", says);
@@ -185,7 +173,8 @@ impl Sender {
 /// Returns what two addresses are known by: it changes with every letter of either.
 #[must_use]
 pub fn address_print(from: &Buyer, to: &Buyer) -> String {
-    let text = serde_json::to_vec(&(from, to)).expect("an address can be written");
+    let both = (Printed::of(from), Printed::of(to));
+    let text = serde_json::to_vec(&both).expect("an address can be written");
     let digest = Sha256::digest(text);
     digest
         .iter()
@@ -194,9 +183,52 @@ pub fn address_print(from: &Buyer, to: &Buyer) -> String {
         .collect()
 }
 
+/// What of an address a print is made of: a part that came later is in it only where it is filled in, so that prints of before
+/// stand.
+#[derive(Serialize)]
+struct Printed<'a> {
+    name: &'a str,
+    street: &'a str,
+    town: &'a str,
+    postcode: &'a str,
+    country: &'a str,
+    #[serde(skip_serializing_if = "str::is_empty")]
+    company: &'a str,
+    #[serde(skip_serializing_if = "str::is_empty")]
+    neighbourhood: &'a str,
+    #[serde(skip_serializing_if = "str::is_empty")]
+    region: &'a str,
+}
+
+impl<'a> Printed<'a> {
+    fn of(address: &'a Buyer) -> Self {
+        let Buyer {
+            name,
+            company,
+            street,
+            neighbourhood,
+            town,
+            region,
+            postcode,
+            country,
+        } = address;
+        Self {
+            name,
+            street,
+            town,
+            postcode,
+            country,
+            company,
+            neighbourhood,
+            region,
+        }
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::place::PostcodePlace;
 
     fn oda() -> Buyer {
         Buyer {
@@ -205,14 +237,204 @@ mod tests {
             town: "Tern Bight".into(),
             postcode: "TB1 2AA".into(),
             country: "XS".into(),
+            ..Buyer::default()
         }
     }
 
     fn form(postcode: PostcodePlace) -> AddressForm<'static> {
         AddressForm {
             country: "Saltmark",
-            postcode,
+            format: FullFormat::plain(postcode.format()),
+            named_houses: false,
         }
+    }
+
+    fn at(code: &str, parts: &[(AddressPart, &str)]) -> Vec<String> {
+        let mut address = Buyer::default();
+        for (part, text) in parts {
+            (*text).clone_into(part.of_mut(&mut address));
+        }
+        let countries = Countries::default();
+        AddressForm::of(&countries, code).lines(&address, true)
+    }
+
+    #[test]
+    fn real_countries_are_written_as_their_post_reads_them() {
+        use AddressPart::{Company, Name, Neighbourhood, Postcode, Region, Street, Town};
+        let oda = (Name, "Oda Marsh");
+        assert_eq!(
+            at(
+                "US",
+                &[
+                    oda,
+                    (Street, "1420 SE Oak St, Apt 4"),
+                    (Town, "Portland"),
+                    (Region, "Oregon"),
+                    (Postcode, "97214")
+                ]
+            ),
+            [
+                "Oda Marsh",
+                "1420 SE Oak St",
+                "Apt 4",
+                "Portland, OR 97214",
+                "UNITED STATES"
+            ]
+        );
+        assert_eq!(
+            at(
+                "DE",
+                &[
+                    oda,
+                    (Company, "Galerie Nord GmbH"),
+                    (Street, "Hafenstraße 5"),
+                    (Town, "Köln"),
+                    (Postcode, "50667")
+                ]
+            ),
+            [
+                "Oda Marsh",
+                "Galerie Nord GmbH",
+                "Hafenstraße 5",
+                "50667 Köln",
+                "GERMANY"
+            ]
+        );
+        assert_eq!(
+            at(
+                "GB",
+                &[
+                    oda,
+                    (Street, "The Old Mill"),
+                    (Town, "Oxford"),
+                    (Postcode, "ox1 4ab"),
+                    (Region, "Oxfordshire")
+                ]
+            ),
+            [
+                "Oda Marsh",
+                "The Old Mill",
+                "Oxford",
+                "Oxfordshire",
+                "OX1 4AB",
+                "UNITED KINGDOM"
+            ]
+        );
+        assert_eq!(
+            at(
+                "BR",
+                &[
+                    oda,
+                    (Street, "Rua Augusta 1500"),
+                    (Neighbourhood, "Consolação"),
+                    (Town, "São Paulo"),
+                    (Region, "SP"),
+                    (Postcode, "01304-001")
+                ]
+            ),
+            [
+                "Oda Marsh",
+                "Rua Augusta 1500",
+                "Consolação",
+                "São Paulo-SP",
+                "01304-001",
+                "BRAZIL"
+            ]
+        );
+        // Japan has an order of its own, and another one in Latin letters; Singapore has no town.
+        assert_eq!(
+            at(
+                "JP",
+                &[
+                    (Name, "山田花子"),
+                    (Street, "渋谷区神宮前1-2-3"),
+                    (Region, "東京都"),
+                    (Postcode, "150-0001")
+                ]
+            ),
+            [
+                "〒150-0001",
+                "東京都",
+                "渋谷区神宮前1-2-3",
+                "山田花子",
+                "JAPAN"
+            ]
+        );
+        assert_eq!(
+            at(
+                "JP",
+                &[
+                    (Name, "Hanako Yamada"),
+                    (Street, "1-2-3 Jingumae"),
+                    (Region, "Tokyo"),
+                    (Postcode, "150-0001")
+                ]
+            ),
+            [
+                "Hanako Yamada",
+                "1-2-3 Jingumae, Tokyo",
+                "150-0001",
+                "JAPAN"
+            ]
+        );
+        assert_eq!(
+            at(
+                "SG",
+                &[oda, (Street, "12 Orchard Road"), (Postcode, "238801")]
+            ),
+            [
+                "Oda Marsh",
+                "12 Orchard Road",
+                "SINGAPORE 238801",
+                "SINGAPORE"
+            ]
+        );
+    }
+
+    #[test]
+    fn a_postcode_and_a_region_are_looked_over_by_their_country() {
+        let countries = Countries::default();
+        let fields = |code: &str, postcode: &str, region: &str| -> Vec<String> {
+            let address = Buyer {
+                postcode: postcode.into(),
+                region: region.into(),
+                country: code.into(),
+                ..oda()
+            };
+            let gaps = AddressForm::of(&countries, code).gaps(&address, AddressOf::Buyer);
+            gaps.into_iter().map(|gap| gap.field).collect()
+        };
+        assert!(fields("DE", "50667", "").is_empty());
+        assert_eq!(fields("DE", "5066", ""), ["buyer.postcode"]);
+        assert_eq!(fields("US", "97214", ""), ["buyer.region"]);
+        assert_eq!(fields("US", "97214", "Oregonia"), ["buyer.region"]);
+        assert!(fields("US", "97214-1234", "oregon").is_empty());
+        // Ireland asks for no postcode, Hong Kong has none.
+        assert!(fields("IE", "", "").is_empty());
+        assert!(fields("HK", "", "Kowloon").is_empty());
+    }
+
+    #[test]
+    fn a_print_of_before_companies_stands() {
+        // As {"name":"A","street":"","town":"","postcode":"","country":""} and "B" were printed: sha256 of the pair.
+        let named = |name: &str| Buyer {
+            name: name.into(),
+            ..Buyer::default()
+        };
+        let (from, to) = (named("A"), named("B"));
+        let pair = br#"[{"name":"A","street":"","town":"","postcode":"","country":""},{"name":"B","street":"","town":"","postcode":"","country":""}]"#;
+        let digest = Sha256::digest(pair);
+        let print: String = digest
+            .iter()
+            .take(8)
+            .map(|byte| format!("{byte:02x}"))
+            .collect();
+        assert_eq!(address_print(&from, &to), print);
+        let firm = Buyer {
+            company: "C".into(),
+            ..to.clone()
+        };
+        assert_ne!(address_print(&from, &to), address_print(&from, &firm));
     }
 
     #[test]
@@ -252,7 +474,7 @@ mod tests {
         assert_eq!(fields, ["buyer.postcode", "buyer.street"]);
         // Where there are no postcodes none is missing.
         let none = AddressForm {
-            postcode: PostcodePlace::None,
+            format: FullFormat::plain(PostcodePlace::None.format()),
             ..form
         };
         assert_eq!(

@@ -67,7 +67,11 @@ impl House {
     #[must_use]
     pub fn way(&self, inputs: &ShipmentInputs, service: Option<&Service>) -> WayRisk {
         let tables = &self.rules.odds;
-        let way = tables.way_to(inputs.destination().as_ref(), inputs.month());
+        let way = tables.way_to(
+            &self.rules.home,
+            inputs.destination().as_ref(),
+            inputs.month(),
+        );
         let Some(service) = service else { return way };
         let way = service.route.map_or(way, |route| WayRisk {
             wet: way.wet,

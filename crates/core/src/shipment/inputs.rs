@@ -18,7 +18,7 @@ use crate::{
         BearingPoint, Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize,
         TopEdge, Varnish,
     },
-    place::Destination,
+    place::{AddressPart, Destination},
     quantity::{
         AmbiguousComma, Length, LengthRange, LengthUnit, Mass, Shock, TypedLength, read_mass,
     },
@@ -97,14 +97,39 @@ crate::json::read_in_one_place!(ShipmentInputs);
 pub struct Buyer {
     /// A person or a house.
     pub name: String,
+    /// A firm, beside a person.
+    pub company: String,
     /// Street and number.
     pub street: String,
+    /// Part of a town, in countries that write it.
+    pub neighbourhood: String,
     /// Town.
     pub town: String,
+    /// State, province, prefecture or county, in countries that write it.
+    pub region: String,
     /// Postcode, where there is one.
     pub postcode: String,
     /// The country's two-letter code.
     pub country: String,
+}
+
+impl Buyer {
+    /// Returns a [`Refusal`] for each text of it that nobody can read or print, and for a country that is no code, each at its
+    /// field under a place.
+    #[must_use]
+    pub fn refused(&self, at: &str) -> Vec<Refusal> {
+        let mut refusals: Refusals = AddressPart::ALL
+            .iter()
+            .filter_map(|part| refused_text(&format!("{at}.{}", part.key()), part.raw(self)))
+            .collect();
+        let country = &self.country;
+        let is_code = country.len() == 2 && country.bytes().all(|byte| byte.is_ascii_uppercase());
+        if !country.is_empty() && !is_code {
+            let says = format!("\"{country}\" is not a country's code: it has two capital letters");
+            refusals.refuse(format!("{at}.country"), says);
+        }
+        refusals.into()
+    }
 }
 
 /// A piece as typed. Lengths are texts, as `35 1/2 in`.
@@ -625,24 +650,8 @@ impl ShipmentInputs {
     }
 
     fn texts_refused(&self) -> Vec<Refusal> {
-        let Buyer {
-            name,
-            street,
-            town,
-            postcode,
-            country,
-        } = &self.buyer;
-        let texts = [
-            ("title", &self.title),
-            ("buyer.name", name),
-            ("buyer.street", street),
-            ("buyer.town", town),
-            ("buyer.postcode", postcode),
-        ];
-        let mut refusals: Refusals = texts
-            .into_iter()
-            .filter_map(|(field, text)| refused_text(field, text))
-            .collect();
+        let mut refusals: Refusals = refused_text("title", &self.title).into_iter().collect();
+        refusals.extend(self.buyer.refused("buyer"));
         refusals.extend(refused_long("piece.notes", &self.piece.notes, LONGEST_NOTE));
         for (code, reason) in &self.lifted {
             let field = format!("lifted.{code}");
@@ -656,12 +665,6 @@ impl ShipmentInputs {
         }
         for (code, note) in &self.lifted_for {
             refusals.extend(refused_text(&format!("lifted_for.{code}"), note));
-        }
-        let is_code = country.is_empty()
-            || country.len() == 2 && country.bytes().all(|byte| byte.is_ascii_uppercase());
-        if !is_code {
-            let says = format!("\"{country}\" is not a country's code: it has two capital letters");
-            refusals.refuse("buyer.country", says);
         }
         refusals.into()
     }

@@ -1,6 +1,5 @@
 //! A shipment: what was typed about it, what was worked out from that, and what is to be done next.
 
-mod address;
 mod again;
 mod asking;
 mod box_by_rule;
@@ -31,7 +30,6 @@ mod summary;
 mod unpacking;
 mod worked;
 
-pub use address::{NamedCountry, PartedAddress, part_address};
 pub use again::LikeShipment;
 pub use asking::{Arrival, CarrierAsk, CarrierSays, Confirmation, arrivals};
 pub(crate) use box_by_rule::BOX_BY_RULE;

@@ -5,8 +5,8 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
 
-use super::{Buyer, NamedCountry, ShipmentInputs};
-use crate::{Refusal, Refusals};
+use super::{Buyer, ShipmentInputs};
+use crate::{Refusal, Refusals, place::Countries};
 
 /// Which column of a table holds what, by the names in its head; `None` if there is none for it.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
@@ -50,12 +50,12 @@ impl Order {
     /// Reads a row. What is not in it is as in `start`.
     ///
     /// # Errors
-    /// A [`Refusal`] for a row without a number or a name, and for a country that is none of the studio's, at the field of the
+    /// A [`Refusal`] for a row without a number or a name, and for a country that there is not, at the field of the
     /// columns. Whether the values can stand is looked at with the shipment.
     pub fn read(
         row: &BTreeMap<String, String>,
         columns: &OrderColumns,
-        countries: &[NamedCountry<'_>],
+        countries: &Countries,
         start: &ShipmentInputs,
     ) -> Result<Self, Vec<Refusal>> {
         let cell = |column: &Option<String>| -> String {
@@ -76,14 +76,9 @@ impl Order {
             refusals.refuse("name", "nobody is named who gets it");
         }
         let typed = cell(&columns.country);
-        let named = countries.iter().find(|known| {
-            known.code.eq_ignore_ascii_case(&typed)
-                || known.name.to_lowercase() == typed.to_lowercase()
-        });
+        let named = countries.named(&typed);
         if named.is_none() && !typed.is_empty() {
-            let says = format!(
-                "{typed} is no country of the studio: name it as House rules do, or by its code"
-            );
+            let says = format!("{typed} is no country: write its name, or its code of two letters");
             refusals.refuse("country", says);
         }
         refusals.done()?;
@@ -108,7 +103,8 @@ impl Order {
                     street: cell(&columns.street),
                     town: cell(&columns.town),
                     postcode: cell(&columns.postcode),
-                    country: named.map(|known| known.code.to_owned()).unwrap_or_default(),
+                    country: named.unwrap_or_default().to_owned(),
+                    ..Buyer::default()
                 },
                 value: or(amount_of(&cell(&columns.value)), &start.value),
                 promised: or(cell(&columns.promised), &start.promised),
@@ -156,17 +152,16 @@ mod tests {
     use proptest::prelude::*;
 
     use super::*;
+    use crate::place::{OwnCountry, PostcodePlace};
 
-    const COUNTRIES: [NamedCountry<'static>; 2] = [
-        NamedCountry {
-            code: "XS",
-            name: "Saltmark",
-        },
-        NamedCountry {
-            code: "XV",
-            name: "Vennland",
-        },
-    ];
+    fn countries() -> Countries {
+        let own = [("XS", "Saltmark"), ("XV", "Vennland")].map(|(code, name)| OwnCountry {
+            code: code.into(),
+            name: name.into(),
+            format: PostcodePlace::BeforeTown.format().clone(),
+        });
+        Countries::of(own.into(), "XS", Vec::new())
+    }
 
     fn columns() -> OrderColumns {
         let named = |name: &str| Some(name.to_owned());
@@ -212,7 +207,7 @@ mod tests {
             ..ShipmentInputs::default()
         };
         let read =
-            |cells: &[(&str, &str)]| Order::read(&row(cells), &columns(), &COUNTRIES, &start);
+            |cells: &[(&str, &str)]| Order::read(&row(cells), &columns(), &countries(), &start);
         let order = read(&[
             ("Order", " #1042 "),
             ("Ship to", "Oda  Marsh"),

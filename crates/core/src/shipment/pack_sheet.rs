@@ -61,9 +61,14 @@ pub struct SheetStep {
 }
 
 impl PackSheet {
-    /// Returns the sheet of a packing. Lengths are told in `unit`.
+    /// Returns the sheet of a packing, which goes to the lines of an address. Lengths are told in `unit`.
     #[must_use]
-    pub fn of(view: &PackView, plan: &Plan, inputs: &ShipmentInputs, unit: LengthUnit) -> Self {
+    pub fn of(
+        view: &PackView,
+        plan: &Plan,
+        (inputs, to): (&ShipmentInputs, &[String]),
+        unit: LengthUnit,
+    ) -> Self {
         let done = |state: StepState| state == StepState::Done;
         let cuts = view
             .steps
@@ -114,7 +119,7 @@ impl PackSheet {
             inputs.title.clone()
         };
         Self {
-            about: about(inputs, unit),
+            about: about(inputs, to, unit),
             comes_to: format!(
                 "{across} × {up} × {through} outside, {:.2} kg ± {:.2}, about {:.0} minutes",
                 plan.tally.weight.mass.as_kg(),
@@ -130,20 +135,8 @@ impl PackSheet {
     }
 }
 
-fn about(inputs: &ShipmentInputs, unit: LengthUnit) -> Vec<String> {
-    let buyer = &inputs.buyer;
-    let whom: Vec<&str> = [
-        &buyer.name,
-        &buyer.street,
-        &buyer.postcode,
-        &buyer.town,
-        &buyer.country,
-    ]
-    .into_iter()
-    .map(|text| text.trim())
-    .filter(|text| !text.is_empty())
-    .collect();
-    let to = (!whom.is_empty()).then(|| format!("To {}", whom.join(", ")));
+fn about(inputs: &ShipmentInputs, to: &[String], unit: LengthUnit) -> Vec<String> {
+    let to = (!to.is_empty()).then(|| format!("To {}", to.join(", ")));
     let promised = inputs.promised.as_deref().map(|day| {
         let told = day.parse::<Date>().map_or_else(
             |_| day.to_owned(),

@@ -17,17 +17,17 @@ pub fn packing(inputs: &ShipmentInputs, house: &House) -> Result<Option<PackView
     Ok(planned(inputs, house)?.map(|(_, view)| view))
 }
 
-/// Returns the steps as they are printed; `None` while there is no plan.
+/// Returns the steps as they are printed, to the lines of an address; `None` while there is no plan.
 ///
 /// # Errors
 /// A [`Refusal`] when the plan can't be made.
 pub fn pack_sheet(
-    inputs: &ShipmentInputs,
+    (inputs, to): (&ShipmentInputs, &[String]),
     house: &House,
     unit: LengthUnit,
 ) -> Result<Option<PackSheet>, Vec<Refusal>> {
     let planned = planned(inputs, house)?;
-    Ok(planned.map(|(plan, view)| PackSheet::of(&view, &plan, inputs, unit)))
+    Ok(planned.map(|(plan, view)| PackSheet::of(&view, &plan, (inputs, to), unit)))
 }
 
 /// Returns how whoever gets it unpacks a shipment; `None` while there is no plan.

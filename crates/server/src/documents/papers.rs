@@ -68,9 +68,12 @@ pub(crate) async fn pack_sheet(
     let house = desk.house().await?;
     let unit = house.house.rules.told_in;
     let code = query.at.map(|at| code_to(&at, id)).transpose()?;
-    let sheet = pack_sheet_of(&stored.inputs, &house.house, unit)?
+    let settings = desk.store.settings().await?;
+    let buyer = &stored.inputs.buyer;
+    let to = settings.lines(buyer, settings.is_abroad(&buyer.country));
+    let sheet = pack_sheet_of((&stored.inputs, &to), &house.house, unit)?
         .ok_or_else(|| Problem::not_found("plan of it yet"))?;
-    let studio = desk.store.settings().await?.name;
+    let studio = settings.name;
     let says = json!({ "studio": studio, "sheet": sheet, "code": code });
     let printed = Printed {
         kind: "pack_sheet",

@@ -24,11 +24,8 @@ impl ToLeave {
     pub(crate) fn ends(&self) -> Ends {
         let (from, to) = (&self.settings.sender.address, &self.stored.inputs.buyer);
         Ends {
-            from: self
-                .settings
-                .form_of(&from.country)
-                .lines(from, self.abroad()),
-            to: self.settings.form_of(&to.country).lines(to, self.abroad()),
+            from: self.settings.lines(from, self.abroad()),
+            to: self.settings.lines(to, self.abroad()),
         }
     }
 
@@ -38,15 +35,8 @@ impl ToLeave {
 
     pub(super) fn gaps(&self) -> Vec<AddressGap> {
         let (from, to) = (&self.settings.sender.address, &self.stored.inputs.buyer);
-        let mut gaps = self
-            .settings
-            .form_of(&to.country)
-            .gaps(to, AddressOf::Buyer);
-        gaps.extend(
-            self.settings
-                .form_of(&from.country)
-                .gaps(from, AddressOf::Sender),
-        );
+        let mut gaps = self.settings.gaps(to, AddressOf::Buyer);
+        gaps.extend(self.settings.gaps(from, AddressOf::Sender));
         gaps
     }
 

@@ -1,0 +1,219 @@
+//! How a studio writes: masses, numbers, dates, paper, and the numbers that customs ask for. Lengths are
+//! [`LengthUnit`](crate::quantity::LengthUnit).
+
+use jiff::tz::TimeZoneDatabase;
+use serde::{Deserialize, Serialize};
+
+use crate::{Refusal, Refusals, text::refused_text};
+
+macro_rules! choice {
+    ($(#[$doc:meta])* $name:ident: $($(#[$each:meta])* $value:ident = $key:literal;)*) => {
+        $(#[$doc])*
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+        #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+        pub enum $name {
+            $($(#[$each])* #[serde(rename = $key)] $value,)*
+        }
+    };
+}
+
+choice! {
+    /// What masses are read in.
+    MassUnit:
+    /// Kilograms and grams.
+    #[default]
+    Kg = "kg";
+    /// Pounds and ounces.
+    Lb = "lb";
+}
+
+choice! {
+    /// What stands before decimals.
+    DecimalMark:
+    /// `6.90`.
+    #[default]
+    Point = "point";
+    /// `6,90`.
+    Comma = "comma";
+}
+
+choice! {
+    /// In which order a date is written.
+    DateOrder:
+    /// 2027-03-04.
+    #[default]
+    Ymd = "ymd";
+    /// 4.3.2027.
+    Dmy = "dmy";
+    /// 3/4/2027.
+    Mdy = "mdy";
+}
+
+choice! {
+    /// What pages are printed on.
+    PaperSize:
+    /// 210 × 297 mm.
+    #[default]
+    A4 = "a4";
+    /// 8 1/2 × 11 in.
+    Letter = "letter";
+}
+
+choice! {
+    /// What labels are printed on.
+    LabelSize:
+    /// 100 × 150 mm.
+    #[default]
+    Metric = "100x150";
+    /// 4 × 6 in.
+    Inches = "4x6";
+}
+
+choice! {
+    /// How prices are told.
+    Prices:
+    /// Without tax.
+    #[default]
+    Net = "net";
+    /// With tax.
+    Gross = "gross";
+}
+
+/// The numbers that a customs paper has of the studio; empty where it has none.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub struct TaxNumbers {
+    /// For value added tax.
+    pub vat: String,
+    /// For traders across a border of the European customs union.
+    pub eori: String,
+    /// For small parcels into the European Union, where the buyer paid the tax to the studio.
+    pub ioss: String,
+    /// Any other, with what it is.
+    pub other: String,
+    /// Whether prices are with or without tax.
+    pub prices: Prices,
+}
+
+/// How a studio writes.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default)]
+pub struct Manners {
+    /// Its time zone, as Europe/Paris; empty for that of the machine.
+    pub time_zone: String,
+    /// To which part of an inch inches are told: 8, 16 or 32.
+    pub fraction: u8,
+    /// What masses are read in.
+    pub mass: MassUnit,
+    /// What stands before decimals.
+    pub decimal: DecimalMark,
+    /// In which order a date is written.
+    pub date_order: DateOrder,
+    /// What pages are printed on.
+    pub paper: PaperSize,
+    /// What labels are printed on.
+    pub label: LabelSize,
+    /// Numbers that customs ask for.
+    pub tax: TaxNumbers,
+}
+
+/// The parts of an inch that rulers have.
+const FRACTIONS: [u8; 3] = [8, 16, 32];
+const USUAL_FRACTION: u8 = 16;
+
+impl Default for Manners {
+    fn default() -> Self {
+        Self {
+            time_zone: String::new(),
+            fraction: USUAL_FRACTION,
+            mass: MassUnit::default(),
+            decimal: DecimalMark::default(),
+            date_order: DateOrder::default(),
+            paper: PaperSize::default(),
+            label: LabelSize::default(),
+            tax: TaxNumbers::default(),
+        }
+    }
+}
+
+impl Manners {
+    /// Returns a [`Refusal`] for each value that nobody can write by.
+    #[must_use]
+    pub fn refused(&self) -> Vec<Refusal> {
+        let mut refusals = Refusals::default();
+        if !self.time_zone.is_empty() && TimeZoneDatabase::bundled().get(&self.time_zone).is_err() {
+            let says = format!(
+                "there is no time zone \"{}\": write it as Europe/Paris",
+                self.time_zone
+            );
+            refusals.refuse("time_zone", says);
+        }
+        if !FRACTIONS.contains(&self.fraction) {
+            let says = format!(
+                "it is {}; a ruler has 8, 16 or 32 parts to the inch",
+                self.fraction
+            );
+            refusals.refuse("fraction", says);
+        }
+        let TaxNumbers {
+            vat,
+            eori,
+            ioss,
+            other,
+            prices: _,
+        } = &self.tax;
+        let texts = [
+            ("tax.vat", vat),
+            ("tax.eori", eori),
+            ("tax.ioss", ioss),
+            ("tax.other", other),
+        ];
+        refusals.extend(
+            texts
+                .into_iter()
+                .filter_map(|(field, text)| refused_text(field, text)),
+        );
+        refusals.into()
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_nobody_can_write_by_is_refused_at_its_field() {
+        assert!(Manners::default().refused().is_empty());
+        let paris = Manners {
+            time_zone: "Europe/Paris".into(),
+            fraction: 32,
+            ..Manners::default()
+        };
+        assert!(paris.refused().is_empty());
+        let wrong = Manners {
+            time_zone: "Middle/Earth".into(),
+            fraction: 10,
+            tax: TaxNumbers {
+                vat: "DE\u{7}123".into(),
+                ..TaxNumbers::default()
+            },
+            ..Manners::default()
+        };
+        let fields: Vec<String> = wrong
+            .refused()
+            .into_iter()
+            .map(|refusal| refusal.field)
+            .collect();
+        assert_eq!(fields, ["time_zone", "fraction", "tax.vat"]);
+    }
+
+    #[test]
+    fn choices_are_written_as_the_api_has_them() {
+        let told = serde_json::to_value(Manners::default()).expect("JSON");
+        assert_eq!(told["label"], "100x150");
+        assert_eq!(told["mass"], "kg");
+        assert!(serde_json::from_str::<MassUnit>("\"stone\"").is_err());
+    }
+}

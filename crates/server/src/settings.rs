@@ -1,0 +1,401 @@
+//! What a studio is called, where it is, where it sends to and how it writes: one stored value, of which `/studio/sender` shows a
+//! part.
+
+use axum::Json;
+use hummock_core::{
+    Refusals,
+    house::{
+        DateOrder, DecimalMark, HouseRules, LabelSize, Manners, MassUnit, PaperSize, TaxNumbers,
+    },
+    place::{AddressFormat, Country as WorldCountry, PlaceRoute, Route, usual_route},
+    quantity::{Currency, LengthUnit},
+    shipment::Buyer,
+    text::refused_text,
+};
+use hummock_store::{Country, Settings, SettingsRefused};
+use serde::{Deserialize, Serialize};
+
+use crate::{
+    body::Body,
+    desk::Desk,
+    problem::Problem,
+    routes::{Routes, routes},
+    sender::refused_country,
+};
+
+/// A country that the studio sends to.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub(crate) struct SentTo {
+    /// Two capital letters: of ISO 3166-1, or of the studio's own making.
+    code: String,
+    /// Which kind of way leads there; the usual one from the studio's own country where it is left out.
+    #[serde(default)]
+    route: Option<Route>,
+    /// Months in which it is wet there, 1 to 12.
+    #[serde(default)]
+    wet_months: Vec<i8>,
+    /// What it is called, where it is of the studio's own making.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    name: Option<String>,
+    /// How its addresses are written, where it is of the studio's own making.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    format: Option<AddressFormat>,
+}
+
+/// A studio's settings.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub(crate) struct SettingsView {
+    /// Counts up with every change.
+    version: i32,
+    /// What the studio is called.
+    name: String,
+    /// Its address: the one of `/studio/sender`.
+    sender: Buyer,
+    /// Its time zone, as Europe/Paris; empty for that of the machine.
+    time_zone: String,
+    /// What it counts money in, a code of ISO 4217.
+    #[cfg_attr(feature = "schema", schema(value_type = String, example = "EUR"))]
+    currency: Currency,
+    /// What its bare numbers are in, and lengths on its papers.
+    length: LengthUnit,
+    /// To which part of an inch inches are told: 8, 16 or 32.
+    fraction: u8,
+    /// What masses are read in.
+    mass: MassUnit,
+    /// What stands before decimals.
+    decimal: DecimalMark,
+    /// In which order a date is written.
+    date_order: DateOrder,
+    /// What pages are printed on.
+    paper: PaperSize,
+    /// What labels are printed on.
+    label: LabelSize,
+    /// Numbers that customs ask for, and whether prices are with tax.
+    tax: TaxNumbers,
+    /// Where it sends to.
+    countries: Vec<SentTo>,
+}
+
+/// A change of a studio's settings; what is left out stays as it was.
+#[derive(Debug, Default, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(default, deny_unknown_fields)]
+pub(crate) struct SettingsRequest {
+    /// The version that it is based on; where it is left out it is laid over whatever is there.
+    version: Option<i32>,
+    /// What the studio is called.
+    name: Option<String>,
+    /// Its address.
+    sender: Option<Buyer>,
+    /// Its time zone, as Europe/Paris.
+    time_zone: Option<String>,
+    /// What it counts money in; another one is taken while the studio has no shipment and nothing left it.
+    currency: Option<String>,
+    /// What its bare numbers are in.
+    length: Option<LengthUnit>,
+    /// To which part of an inch inches are told: 8, 16 or 32.
+    fraction: Option<u8>,
+    /// What masses are read in.
+    mass: Option<MassUnit>,
+    /// What stands before decimals.
+    decimal: Option<DecimalMark>,
+    /// In which order a date is written.
+    date_order: Option<DateOrder>,
+    /// What pages are printed on.
+    paper: Option<PaperSize>,
+    /// What labels are printed on.
+    label: Option<LabelSize>,
+    /// Numbers that customs ask for, and whether prices are with tax.
+    tax: Option<TaxNumbers>,
+    /// Where it sends to, all of it; those that it does not name are sent to no more.
+    countries: Option<Vec<SentTo>>,
+}
+
+/// A studio sends to no more places than there are.
+const MOST_COUNTRIES: usize = 400;
+const MONTHS: std::ops::RangeInclusive<i8> = 1..=12;
+
+impl SettingsRequest {
+    /// Lays it over settings; refuses what can't stand, at its field.
+    fn laid_over(&self, settings: &mut Settings) -> Refusals {
+        let mut refusals = Refusals::default();
+        if let Some(countries) = &self.countries {
+            lay_countries(countries, settings, &mut refusals);
+        }
+        if let Some(name) = &self.name {
+            refusals.extend(refused_text("name", name));
+            if name.trim().is_empty() {
+                refusals.refuse("name", "give the studio a name: it stands on every paper");
+            }
+            settings.name.clone_from(name);
+        }
+        if let Some(address) = &self.sender {
+            refusals.extend(address.refused("sender"));
+            refusals.extend(refused_country(
+                "sender.country",
+                &address.country,
+                &settings.known_countries(),
+            ));
+            settings.town.clone_from(&address.town);
+            settings.sender.address.clone_from(address);
+        }
+        if let Some(length) = self.length {
+            settings.unit = length;
+        }
+        let manners = &mut settings.manners;
+        let set = |to: &mut String, from: &Option<String>| {
+            if let Some(from) = from {
+                from.clone_into(to);
+            }
+        };
+        set(&mut manners.time_zone, &self.time_zone);
+        *manners = Manners {
+            fraction: self.fraction.unwrap_or(manners.fraction),
+            mass: self.mass.unwrap_or(manners.mass),
+            decimal: self.decimal.unwrap_or(manners.decimal),
+            date_order: self.date_order.unwrap_or(manners.date_order),
+            paper: self.paper.unwrap_or(manners.paper),
+            label: self.label.unwrap_or(manners.label),
+            tax: self.tax.clone().unwrap_or_else(|| manners.tax.clone()),
+            time_zone: manners.time_zone.clone(),
+        };
+        refusals.extend(manners.refused());
+        refusals
+    }
+}
+
+/// Puts countries in place of those that are there.
+fn lay_countries(countries: &[SentTo], settings: &mut Settings, refusals: &mut Refusals) {
+    if countries.len() > MOST_COUNTRIES {
+        let says = format!("there are {}; name up to {MOST_COUNTRIES}", countries.len());
+        refusals.refuse("countries", says);
+        return;
+    }
+    let mut then: Vec<Country> = Vec::with_capacity(countries.len());
+    for (at, asked) in countries.iter().enumerate() {
+        let place = format!("countries[{at}]");
+        let code = &asked.code;
+        let is_code = code.len() == 2 && code.bytes().all(|byte| byte.is_ascii_uppercase());
+        let real = WorldCountry::of(code).is_some();
+        let before = settings
+            .countries
+            .iter()
+            .find(|before| before.code == *code);
+        let name = asked
+            .name
+            .clone()
+            .or_else(|| before.map(|before| before.name.clone()));
+        let name = name.unwrap_or_default();
+        if !is_code {
+            let says = format!("\"{code}\" is not a country's code: it has two capital letters");
+            refusals.refuse(format!("{place}.code"), says);
+        } else if !real && name.trim().is_empty() {
+            let says =
+                format!("there is no country \"{code}\": to make one of your own, give it a name");
+            refusals.refuse(format!("{place}.code"), says);
+        }
+        if real && (asked.name.is_some() || asked.format.is_some()) {
+            let says = format!(
+                "{code} is a country of the world: only those of your own making have a name and a format"
+            );
+            refusals.refuse(format!("{place}.name"), says);
+        }
+        if then.iter().any(|before| before.code == *code) {
+            refusals.refuse(format!("{place}.code"), format!("{code} is named before"));
+        }
+        refusals.extend(refused_text(&format!("{place}.name"), &name));
+        if let Some(format) = &asked.format {
+            refusals.extend(format.refused(&format!("{place}.format")));
+        }
+        if let Some(month) = asked
+            .wet_months
+            .iter()
+            .find(|month| !MONTHS.contains(month))
+        {
+            let says = format!("{month} is no month: write 1 to 12");
+            refusals.refuse(format!("{place}.wet_months"), says);
+        }
+        then.push(Country {
+            code: code.clone(),
+            name: if real { String::new() } else { name },
+            postcode: before.map_or_else(Default::default, |before| before.postcode),
+            format: asked
+                .format
+                .clone()
+                .or_else(|| before.and_then(|before| before.format.clone())),
+        });
+    }
+    settings.countries = then;
+}
+
+/// The rules of a house once parcels go to these countries by these routes; `None` where nothing changes. Lines of a part of a
+/// country, by its postcodes, stay.
+fn with_routes(countries: &[SentTo], home: &str, rules: &HouseRules) -> Option<HouseRules> {
+    let mut places: Vec<PlaceRoute> = rules.odds.places.clone();
+    places.retain(|place| !place.postcode_prefixes.is_empty());
+    for country in countries {
+        let before = whole(rules, &country.code);
+        let kept = before.map(|before| before.route);
+        places.push(PlaceRoute {
+            country: country.code.clone(),
+            postcode_prefixes: Vec::new(),
+            route: country
+                .route
+                .or(kept)
+                .unwrap_or_else(|| usual_route(home, &country.code)),
+            wet_months: country.wet_months.clone(),
+        });
+    }
+    let mut then = rules.clone();
+    std::sync::Arc::make_mut(&mut then.odds).places = places;
+    let sorted = |rules: &HouseRules| {
+        let mut places = rules.odds.places.clone();
+        places.sort_by(|one, other| {
+            (&one.country, &one.postcode_prefixes).cmp(&(&other.country, &other.postcode_prefixes))
+        });
+        places
+    };
+    (sorted(&then) != sorted(rules)).then_some(then)
+}
+
+/// The line of all of a country.
+fn whole<'a>(rules: &'a HouseRules, code: &str) -> Option<&'a PlaceRoute> {
+    let mut places = rules.odds.places.iter();
+    places.find(|place| place.country == code && place.postcode_prefixes.is_empty())
+}
+
+impl Desk {
+    async fn settings_view(&self) -> Result<Json<SettingsView>, Problem> {
+        let house = self.house().await?;
+        let (version, settings) = self.store.settings_at().await?;
+        let home = settings.sender.address.country.clone();
+        let countries = settings.countries.iter().map(|country| {
+            let line = whole(&house.house.rules, &country.code);
+            let own = country.own();
+            SentTo {
+                code: country.code.clone(),
+                route: Some(
+                    line.map_or_else(|| usual_route(&home, &country.code), |line| line.route),
+                ),
+                wet_months: line.map(|line| line.wet_months.clone()).unwrap_or_default(),
+                name: own.as_ref().map(|own| own.name.clone()),
+                format: own.map(|own| own.format),
+            }
+        });
+        let countries = countries.collect();
+        let Manners {
+            time_zone,
+            fraction,
+            mass,
+            decimal,
+            date_order,
+            paper,
+            label,
+            tax,
+        } = settings.manners;
+        Ok(Json(SettingsView {
+            version,
+            name: settings.name,
+            sender: settings.sender.address,
+            time_zone,
+            currency: house.house.catalogue.currency,
+            length: settings.unit,
+            fraction,
+            mass,
+            decimal,
+            date_order,
+            paper,
+            label,
+            tax,
+            countries,
+        }))
+    }
+}
+
+/// Returns what the studio is called, where it is, where it sends to and how it writes.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "show_settings", get, path = "/studio/settings", tag = "studio",
+    responses((status = 200, description = "As they are kept", body = SettingsView)),
+))]
+async fn show(desk: Desk) -> Result<Json<SettingsView>, Problem> {
+    desk.settings_view().await
+}
+
+/// Changes what the studio is called, where it is, where it sends to and how it writes; what is left out stays as it was.
+///
+/// Routes and wet months are kept with the house rules: a change of them makes a version of those.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "change_settings", put, path = "/studio/settings", tag = "studio", request_body = SettingsRequest,
+    responses(
+        (status = 200, description = "As they are kept now", body = SettingsView),
+        (status = 409, description = "They changed since the version that was named", body = Problem),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
+    ),
+))]
+async fn change(
+    desk: Desk,
+    Body(request): Body<SettingsRequest>,
+) -> Result<Json<SettingsView>, Problem> {
+    let mut tries = desk.tries();
+    loop {
+        let house = tries.next().await?;
+        let (version, mut settings) = desk.store.settings_at().await?;
+        let mut refusals = request.laid_over(&mut settings);
+        if let Some(currency) = &request.currency {
+            refusals.extend(refused_currency(currency, house.house.catalogue.currency));
+        }
+        refusals.done()?;
+        let home = &settings.sender.address.country;
+        let rules = request.countries.as_ref();
+        let rules = rules.and_then(|countries| with_routes(countries, home, &house.house.rules));
+        let rules = rules.map(|mut rules| {
+            rules.version += 1;
+            rules
+        });
+        if let Some(rules) = &rules {
+            rules.check()?;
+        }
+        let based_on = request.version.unwrap_or(version);
+        let kept = desk
+            .store
+            .change_settings(based_on, &settings, (house.version, rules.as_ref()));
+        match kept.await {
+            Ok(_) => {
+                desk.app.jobs.bell.notify_one();
+                return desk.settings_view().await;
+            }
+            Err(SettingsRefused::Stale(_)) if request.version.is_some() => {
+                return Err(Problem::sender_changed());
+            }
+            Err(SettingsRefused::Stale(_) | SettingsRefused::HouseMoved) => {}
+            Err(SettingsRefused::Store(error)) => return Err(error.into()),
+        }
+    }
+}
+
+/// Refuses money that is none, and another one than the studio counts in: every price that is kept would be read in it.
+fn refused_currency(code: &str, now: Currency) -> Option<hummock_core::Refusal> {
+    let read = Currency::try_from(code.to_owned());
+    let says = match read {
+        Err(says) => says,
+        Ok(read) if !read.is_money() => {
+            format!("there is no money \"{code}\": write its code, as EUR")
+        }
+        Ok(read) if read != now => format!(
+            "the studio counts in {}, and prices are kept in it: nothing is read in another money than it was written in",
+            now.code()
+        ),
+        Ok(_) => return None,
+    };
+    Some(hummock_core::Refusal::new("currency", says))
+}
+
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/studio/settings" => show,
+        put "/studio/settings" => change,
+    ]
+}
