@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/countries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns every country: the studio's own first, then those that it sends to, then the rest by name. */
+        get: operations["list_countries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/curves/fit": {
         parameters: {
             query?: never;
@@ -1482,6 +1499,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/studio/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns what the studio is called, where it is, where it sends to and how it writes. */
+        get: operations["show_settings"];
+        /**
+         * Changes what the studio is called, where it is, where it sends to and how it writes; what is left out stays as it was.
+         * @description Routes and wet months are kept with the house rules: a change of them makes a version of those.
+         */
+        put: operations["change_settings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/sums/arrangement": {
         parameters: {
             query?: never;
@@ -1999,6 +2037,25 @@ export interface components {
             /** @description Above the top edge. */
             top_mm: components["schemas"]["Length"];
         };
+        /** @description How addresses of a country are written. */
+        AddressFormat: {
+            /**
+             * @description From the top down, each with its parts in braces.
+             * @example [
+             *       "{name}",
+             *       "{street}",
+             *       "{postcode} {town}"
+             *     ]
+             */
+            lines: string[];
+            /**
+             * @description What a postcode looks like, as a regular expression of all of it; null where any will do.
+             * @example \d{5}
+             */
+            postcode?: string | null;
+            /** @description Which parts must be there, beside the name. */
+            required?: components["schemas"]["AddressPart"][];
+        };
         /** @description Something that an address wants before a parcel can go there. */
         AddressGap: {
             /** @description The field, as `buyer.street`. */
@@ -2006,6 +2063,11 @@ export interface components {
             /** @description What is wrong with it. */
             says: string;
         };
+        /**
+         * @description A part of an address.
+         * @enum {string}
+         */
+        AddressPart: "name" | "company" | "street" | "neighbourhood" | "town" | "region" | "postcode";
         /** @description An address as it was copied from somewhere. */
         AddressRequest: {
             /** @description Line by line, or in one line with commas; up to 2000 characters. */
@@ -3843,6 +3905,11 @@ export interface components {
         /** @description Who gets it, and where. */
         Buyer: {
             /**
+             * @description A firm, beside a person.
+             * @default
+             */
+            company: string;
+            /**
              * @description The country's two-letter code.
              * @default
              */
@@ -3853,10 +3920,20 @@ export interface components {
              */
             name: string;
             /**
+             * @description Part of a town, in countries that write it.
+             * @default
+             */
+            neighbourhood: string;
+            /**
              * @description Postcode, where there is one.
              * @default
              */
             postcode: string;
+            /**
+             * @description State, province, prefecture or county, in countries that write it.
+             * @default
+             */
+            region: string;
             /**
              * @description Street and number.
              * @default
@@ -4737,6 +4814,27 @@ export interface components {
             /** @description Where its custom has the postcode. */
             postcode: components["schemas"]["PostcodePlace"];
         };
+        /** @description A country that parcels can go to. */
+        CountryRow: {
+            /** @description Two capital letters. */
+            code: string;
+            /** @description What is paid with there; null where it is not known. */
+            currency?: string | null;
+            /** @description A postcode of it, for people to look at; null where it has none, or none is known. */
+            example?: string | null;
+            /** @description How its addresses are written. */
+            format: components["schemas"]["AddressFormat"];
+            /** @description Whether its paper is Letter. */
+            letter: boolean;
+            /** @description Whether the studio sends to it, or from it. */
+            listed: boolean;
+            /** @description In English. */
+            name: string;
+            /** @description Whether it is of the studio's own making. */
+            own: boolean;
+            /** @description Its regions as they stand in an address; empty where they are not written, or not known. */
+            regions: string[];
+        };
         /** @description A country that the studio ships to. */
         CountryView: {
             /** @description Two capital letters. */
@@ -5260,6 +5358,11 @@ export interface components {
             /** @description Falls from up to here are survived whatever the cushion. */
             survives_mm: components["schemas"]["Length"];
         };
+        /**
+         * @description In which order a date is written.
+         * @enum {string}
+         */
+        DateOrder: "Ymd" | "Dmy" | "Mdy";
         /** @description Until when a claim is heard. */
         Deadline: {
             /** @description Whether the carrier's tariff names no time, so that these are the days that most give. */
@@ -5282,6 +5385,11 @@ export interface components {
              */
             last_day: string;
         };
+        /**
+         * @description What stands before decimals.
+         * @enum {string}
+         */
+        DecimalMark: "Point" | "Comma";
         /** @description Densities to take over. */
         DensitiesRequest: {
             /** @description The materials whose density is to be as the readings have it; those that are not proposed are left alone. */
@@ -6722,6 +6830,11 @@ export interface components {
             /** @description What that was called. */
             title: string;
         };
+        /**
+         * @description What labels are printed on.
+         * @enum {string}
+         */
+        LabelSize: "Metric" | "Inches";
         /** @description Sheets of a size that the shelf lacks. */
         Lacking: {
             /**
@@ -7470,6 +7583,11 @@ export interface components {
          * @description A mass in grams.
          */
         Mass: number;
+        /**
+         * @description What masses are read in.
+         * @enum {string}
+         */
+        MassUnit: "Kg" | "Lb";
         /** @description The curve of one material. */
         MaterialCurve: {
             /** @description What was fitted. */
@@ -8581,6 +8699,11 @@ export interface components {
              */
             upright: number;
         };
+        /**
+         * @description What pages are printed on.
+         * @enum {string}
+         */
+        PaperSize: "A4" | "Letter";
         /** @description A parcel as it was planned, and as it turned out. */
         ParcelBeside: {
             /** @description Of the closed box, across. */
@@ -9248,6 +9371,11 @@ export interface components {
             /** @description What it is, in one sentence. */
             says: string;
         };
+        /**
+         * @description How prices are told.
+         * @enum {string}
+         */
+        Prices: "Net" | "Gross";
         /** @description Prices to read in. */
         PricesRequest: {
             /** @description Comma-separated values with a head, as the table that is given out. */
@@ -10240,8 +10368,11 @@ export interface components {
              * @description Name and place.
              * @default {
              *       "name": "",
+             *       "company": "",
              *       "street": "",
+             *       "neighbourhood": "",
              *       "town": "",
+             *       "region": "",
              *       "postcode": "",
              *       "country": ""
              *     }
@@ -10340,6 +10471,17 @@ export interface components {
              * @default
              */
             tracking: string;
+        };
+        /** @description A country that the studio sends to. */
+        SentTo: {
+            /** @description Two capital letters: of ISO 3166-1, or of the studio's own making. */
+            code: string;
+            format?: components["schemas"]["AddressFormat"] | null;
+            /** @description What it is called, where it is of the studio's own making. */
+            name?: string | null;
+            route?: components["schemas"]["Route"] | null;
+            /** @description Months in which it is wet there, 1 to 12. */
+            wet_months?: number[];
         };
         /** @description What a fall does to a series. */
         SeriesAnswer: {
@@ -10459,6 +10601,97 @@ export interface components {
             room: components["schemas"]["Room"][];
             /** @description The nearest cheaper price in each direction that has one. */
             steps: components["schemas"]["Step"][];
+        };
+        /** @description A change of a studio's settings; what is left out stays as it was. */
+        SettingsRequest: {
+            /**
+             * @description Where it sends to, all of it; those that it does not name are sent to no more.
+             * @default null
+             */
+            countries: components["schemas"]["SentTo"][] | null;
+            /**
+             * @description What it counts money in; another one is taken while the studio has no shipment and nothing left it.
+             * @default null
+             */
+            currency: string | null;
+            /** @default null */
+            date_order: components["schemas"]["DateOrder"] | null;
+            /** @default null */
+            decimal: components["schemas"]["DecimalMark"] | null;
+            /**
+             * Format: int32
+             * @description To which part of an inch inches are told: 8, 16 or 32.
+             * @default null
+             */
+            fraction: number | null;
+            /** @default null */
+            label: components["schemas"]["LabelSize"] | null;
+            /** @default null */
+            length: components["schemas"]["LengthUnit"] | null;
+            /** @default null */
+            mass: components["schemas"]["MassUnit"] | null;
+            /**
+             * @description What the studio is called.
+             * @default null
+             */
+            name: string | null;
+            /** @default null */
+            paper: components["schemas"]["PaperSize"] | null;
+            /** @default null */
+            sender: components["schemas"]["Buyer"] | null;
+            /** @default null */
+            tax: components["schemas"]["TaxNumbers"] | null;
+            /**
+             * @description Its time zone, as Europe/Paris.
+             * @default null
+             */
+            time_zone: string | null;
+            /**
+             * Format: int32
+             * @description The version that it is based on; where it is left out it is laid over whatever is there.
+             * @default null
+             */
+            version: number | null;
+        };
+        /** @description A studio's settings. */
+        SettingsView: {
+            /** @description Where it sends to. */
+            countries: components["schemas"]["SentTo"][];
+            /**
+             * @description What it counts money in, a code of ISO 4217.
+             * @example EUR
+             */
+            currency: string;
+            /** @description In which order a date is written. */
+            date_order: components["schemas"]["DateOrder"];
+            /** @description What stands before decimals. */
+            decimal: components["schemas"]["DecimalMark"];
+            /**
+             * Format: int32
+             * @description To which part of an inch inches are told: 8, 16 or 32.
+             */
+            fraction: number;
+            /** @description What labels are printed on. */
+            label: components["schemas"]["LabelSize"];
+            /** @description What its bare numbers are in, and lengths on its papers. */
+            length: components["schemas"]["LengthUnit"];
+            /** @description What masses are read in. */
+            mass: components["schemas"]["MassUnit"];
+            /** @description What the studio is called. */
+            name: string;
+            /** @description What pages are printed on. */
+            paper: components["schemas"]["PaperSize"];
+            /** @description Its address: the one of `/studio/sender`. */
+            sender: components["schemas"]["Buyer"];
+            /** @description Numbers that customs ask for, and whether prices are with tax. */
+            tax: components["schemas"]["TaxNumbers"];
+            /** @description Its time zone, as Europe/Paris; empty for that of the machine. */
+            time_zone: string;
+            /**
+             * Format: int32
+             * @description Counts up with every change.
+             */
+            version: number;
         };
         /** @description Which booking is to be settled. */
         SettleRequest: {
@@ -10744,8 +10977,11 @@ export interface components {
              * @description Who gets it, and where.
              * @default {
              *       "name": "",
+             *       "company": "",
              *       "street": "",
+             *       "neighbourhood": "",
              *       "town": "",
+             *       "region": "",
              *       "postcode": "",
              *       "country": ""
              *     }
@@ -11588,6 +11824,34 @@ export interface components {
              */
             version: number;
         };
+        /** @description The numbers that a customs paper has of the studio; empty where it has none. */
+        TaxNumbers: {
+            /**
+             * @description For traders across a border of the European customs union.
+             * @default
+             */
+            eori: string;
+            /**
+             * @description For small parcels into the European Union, where the buyer paid the tax to the studio.
+             * @default
+             */
+            ioss: string;
+            /**
+             * @description Any other, with what it is.
+             * @default
+             */
+            other: string;
+            /**
+             * @description Whether prices are with or without tax.
+             * @default net
+             */
+            prices: components["schemas"]["Prices"];
+            /**
+             * @description For value added tax.
+             * @default
+             */
+            vat: string;
+        };
         /** @description How several pieces lie together. */
         TogetherInputs: {
             /**
@@ -12287,6 +12551,80 @@ export interface operations {
             };
             /** @description It is too long */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_countries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description All countries of ISO 3166-1, and the studio's own */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountryRow"][];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -22481,6 +22819,194 @@ export interface operations {
                 };
             };
             /** @description Somebody changed it since; read it again */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description As they are kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingsRequest"];
+            };
+        };
+        responses: {
+            /** @description As they are kept now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description They changed since the version that was named */
             409: {
                 headers: {
                     [name: string]: unknown;

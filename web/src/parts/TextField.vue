@@ -11,6 +11,7 @@ const {
   error,
   hint,
   bare,
+  placeholder,
 } = defineProps<{
   label: string;
   /** The path of the value, as the server names it. */
@@ -22,6 +23,8 @@ const {
   hint?: string;
   /** In a table, whose head says what it is. */
   bare?: boolean;
+  /** What stands there while nothing is typed. */
+  placeholder?: string;
 }>();
 const text = defineModel<string>({ required: true });
 </script>
@@ -35,6 +38,7 @@ const text = defineModel<string>({ required: true });
       :type="type"
       :state="error ? false : null"
       :aria-describedby="described"
+      :placeholder="placeholder"
       :autocomplete="autocomplete"
     />
   </FieldShell>

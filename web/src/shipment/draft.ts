@@ -1,9 +1,21 @@
 // What is typed about a shipment, every field present; and how it differs from what is stored.
 import type { Choices, Inputs, StepTick } from '@/api/types';
 
+/** Who gets it: all parts that an address can have. */
+const BUYER = {
+  name: '',
+  company: '',
+  street: '',
+  neighbourhood: '',
+  town: '',
+  region: '',
+  postcode: '',
+  country: '',
+};
+
 export interface Draft {
   title: string;
-  buyer: { name: string; street: string; town: string; postcode: string; country: string };
+  buyer: typeof BUYER;
   promised: string;
   value: string;
   piece: DraftPiece;
@@ -273,10 +285,9 @@ function isPlain(value: unknown): boolean {
 
 /** Returns a draft of stored inputs; what is absent is empty. */
 export function draftOf(inputs: Loose<Inputs>): Draft {
-  const buyer = { name: '', street: '', town: '', postcode: '', country: '' };
   return {
     title: inputs.title ?? '',
-    buyer: filled(buyer, inputs.buyer),
+    buyer: filled(BUYER, inputs.buyer),
     promised: inputs.promised ?? '',
     value: inputs.value ?? '',
     piece: pieceOf(inputs.piece as Loose<DraftPiece> | undefined),

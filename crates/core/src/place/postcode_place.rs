@@ -42,8 +42,8 @@ impl PostcodePlace {
             Self::OwnLine => &["{town}", "{postcode}"],
             Self::None => &["{town}"],
         };
-        let lines = ["{name}", "{company}", "{street}", "{neighbourhood}"];
-        let lines = lines.iter().chain(town).chain(&["{region}"]);
+        let lines = ["{name}", "{company}", "{street}"];
+        let lines = lines.iter().chain(town);
         let lines = lines.map(|line| (*line).to_owned().try_into().expect("a line"));
         let mut required = vec![AddressPart::Street, AddressPart::Town];
         if self != Self::None {

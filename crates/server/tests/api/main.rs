@@ -14,6 +14,7 @@ mod network;
 mod packing;
 mod photographs;
 mod races;
+mod settings;
 mod shelf;
 mod starting;
 mod stores;

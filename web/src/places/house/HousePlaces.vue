@@ -28,7 +28,10 @@ function setMonths(at: number, months: string[]): void {
       Where which route leads
       <span class="soft">{{ odds.places.length }} lines, the first that fits counts</span>
     </summary>
-    <p class="soft">A country that no line names counts as across a border.</p>
+    <p class="soft">
+      To a country that no line names it is the usual route from your own: national within it, across a border to
+      its neighbours, overseas to the rest.
+    </p>
     <table data-test="places">
       <thead>
         <tr>

@@ -2,6 +2,8 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 
+import AddressFields from '@/countries/AddressFields.vue';
+import { useCountries } from '@/countries/useCountries';
 import ChoiceField from '@/parts/ChoiceField.vue';
 import LeaveGuard from '@/parts/LeaveGuard.vue';
 import NumberField from '@/parts/NumberField.vue';
@@ -19,7 +21,9 @@ const POSTCODES = [
   { value: 'own_line', text: 'on a line of its own' },
   { value: 'none', text: 'there is none' },
 ] as const;
-const countries = computed(() => typed.countries.map(({ code, name }) => ({ value: code, text: name })));
+const { of } = useCountries();
+/** Those of the studio's own making; how all others write is known. */
+const own = computed(() => typed.countries.filter(({ code }) => of(code)?.own));
 /** Counts up with each mark, so that the browser shows the new one. */
 const shown = ref(0);
 
@@ -43,39 +47,9 @@ async function chosen(event: Event): Promise<void> {
       <div class="pair">
         <TextField v-model="typed.name" label="The studio is called" name="name" :error="errors.name" />
         <TextField v-model="typed.town" label="In" name="town" :error="errors.town" />
-        <TextField
-          v-model="typed.address.name"
-          label="Name on the label"
-          name="sender.address.name"
-          :error="errors['sender.address.name']"
-        />
-        <TextField
-          v-model="typed.address.street"
-          label="Street and number"
-          name="sender.address.street"
-          hint="a comma begins a new line"
-          :error="errors['sender.address.street']"
-        />
-        <TextField
-          v-model="typed.address.town"
-          label="Town"
-          name="sender.address.town"
-          :error="errors['sender.address.town']"
-        />
-        <TextField
-          v-model="typed.address.postcode"
-          label="Postcode"
-          name="sender.address.postcode"
-          :error="errors['sender.address.postcode']"
-        />
-        <ChoiceField
-          v-model="typed.address.country"
-          label="Country"
-          name="sender.address.country"
-          :choices="countries"
-          empty="Choose"
-          :error="errors['sender.address.country']"
-        />
+      </div>
+      <AddressFields v-model="typed.address" at="sender.address" :errors="errors" called="Name on the label" home />
+      <div class="pair">
         <TextField
           v-model="typed.telephone"
           label="Telephone for the driver"
@@ -96,17 +70,19 @@ async function chosen(event: Event): Promise<void> {
           :error="errors['certificate.height_mm']"
         />
       </div>
-      <h3>Where the postcode stands</h3>
-      <div class="pair">
-        <ChoiceField
-          v-for="country in typed.countries"
-          :key="country.code"
-          v-model="country.postcode"
-          :label="country.name"
-          :name="`countries.${country.code}.postcode`"
-          :choices="POSTCODES"
-        />
-      </div>
+      <template v-if="own.length > 0">
+        <h3>Where the postcode stands</h3>
+        <div class="pair">
+          <ChoiceField
+            v-for="country in own"
+            :key="country.code"
+            v-model="country.postcode"
+            :label="country.name"
+            :name="`countries.${country.code}.postcode`"
+            :choices="POSTCODES"
+          />
+        </div>
+      </template>
       <h3>Your own mark</h3>
       <div class="mark">
         <img v-if="kept.has_mark" :src="`/api/v1/studio/mark?shown=${shown}`" alt="Your own mark" />

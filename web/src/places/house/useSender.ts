@@ -5,6 +5,17 @@ import { answer, api, done, Refused } from '@/api/client';
 import { read, useRead } from '@/api/queries';
 import type { Sender } from '@/api/types';
 
+const noAddress = () => ({
+  name: '',
+  company: '',
+  street: '',
+  neighbourhood: '',
+  town: '',
+  region: '',
+  postcode: '',
+  country: '',
+});
+
 export function useSender() {
   const {
     data: kept,
@@ -19,7 +30,7 @@ export function useSender() {
   const typed = reactive({
     name: '',
     town: '',
-    address: { name: '', street: '', town: '', postcode: '', country: '' },
+    address: noAddress(),
     telephone: '',
     email: '',
     width: null as number | null,
@@ -33,7 +44,7 @@ export function useSender() {
     Object.assign(typed, {
       name: sender.name,
       town: sender.town,
-      address: { ...sender.sender.address },
+      address: { ...noAddress(), ...sender.sender.address },
       telephone: sender.sender.telephone ?? '',
       email: sender.sender.email ?? '',
       width: sender.certificate.width_mm,
@@ -74,6 +85,8 @@ export function useSender() {
       show(sender);
       read.setQueryData(['sender'], sender);
       await read.invalidateQueries({ queryKey: ['studio'] });
+      await read.invalidateQueries({ queryKey: ['countries'] });
+      await read.invalidateQueries({ queryKey: ['settings'] });
     } catch (error) {
       if (error instanceof Refused) errors.value = error.fields;
       trouble.value = error instanceof Error ? error.message : 'something went wrong in the page';

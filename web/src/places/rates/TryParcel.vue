@@ -6,6 +6,8 @@ import { computed, reactive, ref } from 'vue';
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
 import type { QuotedService, Tariff } from '@/api/types';
+import CountryField from '@/countries/CountryField.vue';
+import { useCountries } from '@/countries/useCountries';
 import NumberField from '@/parts/NumberField.vue';
 import { useStudio } from '@/api/useStudio';
 
@@ -34,7 +36,7 @@ const SIDES = [
   { key: 'mass_kg', label: 'Weight, kg' },
 ] as const;
 
-const countries = computed(() => studio.value?.countries ?? []);
+const { listed } = useCountries();
 const body = computed(() => ({
   tariff,
   parcel: {
@@ -44,7 +46,7 @@ const body = computed(() => ({
     mass_kg: parcel.mass_kg ?? 0,
     contents: glass.value ? (['glass'] as 'glass'[]) : [],
   },
-  destination: { country: country.value || (countries.value[0]?.code ?? ''), postcode: postcode.value },
+  destination: { country: country.value || (listed.value[0]?.code ?? ''), postcode: postcode.value },
   value: value.value === null ? null : String(value.value),
 }));
 const KEYS_MS = 250;
@@ -84,18 +86,7 @@ function billed(service: QuotedService): string {
         :error="errors[`parcel.${side.key}`]"
       />
       <NumberField v-model="value" label="Worth" name="value" :error="errors.value" />
-      <label>
-        Country
-        <select v-model="country" class="form-select" name="country">
-          <option
-            v-for="one in countries"
-            :key="one.code"
-            :value="one.code === countries[0]?.code ? '' : one.code"
-          >
-            {{ one.name }}
-          </option>
-        </select>
-      </label>
+      <CountryField v-model="country" name="country" empty="The studio’s own" fixed />
       <label>
         Postcode
         <input v-model="postcode" class="form-control" name="postcode" maxlength="12" />

@@ -9,6 +9,7 @@ import { answer, api, Refused } from '@/api/client';
 import { useRead } from '@/api/queries';
 import type { Inputs, RoughCase } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
+import CountryField from '@/countries/CountryField.vue';
 import { CONSTRUCTIONS } from '@/frame/words';
 import ChoiceField from '@/parts/ChoiceField.vue';
 import LengthField from '@/parts/LengthField.vue';
@@ -30,9 +31,6 @@ const typed = reactive({
   postcode: '',
   value: '',
 });
-const countries = computed(
-  () => studio.value?.countries.map(({ code, name }) => ({ value: code, text: name })) ?? [],
-);
 const inputs = computed(() => ({
   piece: {
     width: typed.width || null,
@@ -113,14 +111,7 @@ async function begin(): Promise<void> {
           :choices="CONSTRUCTIONS"
           empty="not known yet"
         />
-        <ChoiceField
-          v-model="typed.country"
-          label="Country"
-          name="buyer.country"
-          :choices="countries"
-          empty="choose"
-          :error="errors['buyer.country']"
-        />
+        <CountryField v-model="typed.country" name="buyer.country" :error="errors['buyer.country']" fixed />
         <TextField
           v-model="typed.postcode"
           label="Postcode"

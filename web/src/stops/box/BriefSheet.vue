@@ -4,6 +4,7 @@ import { computed } from 'vue';
 
 import type { Finding } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
+import { useCountries } from '@/countries/useCountries';
 import { CONDITIONS, CONSTRUCTIONS, layerWords, MEDIA, PAINTS, worded } from '@/frame/words';
 import { layersTo } from '@/shipment/layers';
 import { useShipment } from '@/shipment/useShipment';
@@ -48,10 +49,11 @@ const needs = computed(() => {
     ...(plan.value?.findings.filter(ofThePiece).map(({ says }) => says) ?? []),
   ];
 });
+const { nameOf } = useCountries();
 const buyer = computed(() => {
-  const { name, street, postcode, town, country } = draft.buyer;
-  const land = studio.value?.countries.find(({ code }) => code === country)?.name ?? '';
-  return [name, street, [postcode, town].filter(Boolean).join(' '), land].filter(Boolean).join(', ');
+  const { name, company, street, neighbourhood, postcode, town, region, country } = draft.buyer;
+  const place = [postcode, town].filter(Boolean).join(' ');
+  return [name, company, street, neighbourhood, place, region, country && nameOf(country)].filter(Boolean).join(', ');
 });
 const sized = (one?: { across_mm: number; up_mm: number; through_mm: number }) =>
   one ? units.size(one.across_mm, one.up_mm, one.through_mm) : '';

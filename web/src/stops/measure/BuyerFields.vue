@@ -2,35 +2,25 @@
 import { computed } from 'vue';
 
 import { useStudio } from '@/api/useStudio';
+import AddressFields from '@/countries/AddressFields.vue';
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
 
 import PasteAddress from './PasteAddress.vue';
 
 const { studio } = useStudio();
-const { draft } = useShipment();
+const { draft, errors } = useShipment();
 
 /** Each of several pieces is worth something by itself. */
 const several = computed(() => Object.keys(draft.others).length > 0);
 
-const countries = computed(() =>
-  (studio.value?.countries ?? []).map(({ code, name }) => ({ value: code, text: name })),
-);
 </script>
 
 <template>
   <fieldset>
     <legend>Who gets it</legend>
     <PasteAddress />
-    <div class="pair">
-      <DraftField path="buyer.name" />
-      <DraftField path="buyer.street" />
-    </div>
-    <div class="triple">
-      <DraftField path="buyer.town" />
-      <DraftField path="buyer.postcode" />
-      <DraftField path="buyer.country" :codes="countries" empty="Choose" />
-    </div>
+    <AddressFields v-model="draft.buyer" at="buyer" :errors="errors" called="Buyer" />
     <div class="triple">
       <DraftField path="promised" />
       <DraftField
@@ -43,14 +33,10 @@ const countries = computed(() =>
 </template>
 
 <style scoped>
-.pair,
 .triple {
   display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 0 12px;
-}
-.triple {
   grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 0 12px;
 }
 legend {
   font-family: var(--heading);
@@ -58,7 +44,6 @@ legend {
   font-weight: 600;
 }
 @media (max-width: 640px) {
-  .pair,
   .triple {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -3,6 +3,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
 import { useStudio } from '@/api/useStudio';
+import { useCountries } from '@/countries/useCountries';
 import DraftField from '@/parts/DraftField.vue';
 import { vSay } from '@/said/say';
 import { useShipment } from '@/shipment/useShipment';
@@ -19,9 +20,8 @@ const { id, draft, stored, save } = useShipment();
 const { studio } = useStudio();
 const { leaving, away, busy, trouble, book, cancel } = useLeaving();
 
-const countries = computed(() =>
-  (studio.value?.countries ?? []).map(({ code, name }) => ({ value: code, text: name })),
-);
+const { all } = useCountries();
+const countries = computed(() => all.value.map(({ code, name }) => ({ value: code, text: name })));
 const home = computed(() => {
   const own = leaving.value?.from.at(-1) ?? '';
   return own ? `as the studio: ${own.charAt(0)}${own.slice(1).toLowerCase()}` : 'as the studio';

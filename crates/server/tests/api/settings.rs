@@ -1,0 +1,237 @@
+//! A studio's settings: where it is, where it sends to, and how it writes.
+
+use test_context::test_context;
+
+use super::*;
+use crate::{Demo, NoShipments};
+
+const PATH: &str = "/api/v1/studio/settings";
+
+fn fields(problem: &Value) -> Vec<&str> {
+    let errors = problem["errors"]
+        .as_array()
+        .map(Vec::as_slice)
+        .unwrap_or_default();
+    errors
+        .iter()
+        .filter_map(|error| error["field"].as_str())
+        .collect()
+}
+
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_studio_moves_to_portland_and_sends_to_real_countries(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
+    let before = api.get(PATH).await;
+    assert_eq!(before["sender"]["country"], "XS");
+    assert_eq!(
+        (&before["length"], &before["fraction"], &before["label"]),
+        (&json!("mm"), &json!(16), &json!("100x150"))
+    );
+    // Its three countries are of its own making, with a format.
+    let own = &before["countries"][0];
+    assert_eq!(
+        (&own["code"], &own["name"]),
+        (&json!("XS"), &json!("Saltmark"))
+    );
+    assert_eq!(own["format"]["lines"][3], "{town} {postcode}");
+    let portland = json!({
+        "name": "Dana Whitlock", "street": "1420 SE Oak St", "town": "Portland", "region": "OR", "postcode": "97214",
+        "country": "US",
+    });
+    let change = json!({
+        "sender": portland, "length": "in", "mass": "lb", "paper": "letter", "label": "4x6", "date_order": "mdy",
+        "time_zone": "America/Los_Angeles", "tax": { "other": "EIN 12-3456789" },
+        "countries": [
+            { "code": "US" }, { "code": "CA", "wet_months": [11, 12] }, { "code": "DE" }, { "code": "FR", "route": "abroad" },
+            { "code": "XS", "name": "Saltmark" },
+        ],
+    });
+    let (status, after) = api.put(PATH, change).await;
+    assert_eq!(status, StatusCode::OK, "{after}");
+    assert_eq!(after["name"], before["name"], "what is left out stays");
+    assert_eq!(after["sender"]["region"], "OR");
+    let routes: Vec<&str> = after["countries"]
+        .as_array()
+        .expect("countries")
+        .iter()
+        .filter_map(|one| one["route"].as_str())
+        .collect();
+    // The studio's own country, a neighbour, the rest of the world, and as somebody said; XS had a line in the house rules.
+    assert_eq!(routes[..4], ["national", "abroad", "overseas", "abroad"]);
+    assert_eq!(after["countries"][1]["wet_months"], json!([11, 12]));
+    // One stored value: the sender's page shows the same.
+    let sender = api.get("/api/v1/studio/sender").await;
+    assert_eq!(sender["sender"]["address"], after["sender"]);
+    assert_eq!(sender["town"], "Portland");
+    let studio = api.get("/api/v1/studio").await;
+    assert_eq!(studio["unit"], "in");
+    let names: Vec<&str> = studio["countries"]
+        .as_array()
+        .expect("countries")
+        .iter()
+        .filter_map(|one| one["name"].as_str())
+        .collect();
+    assert_eq!(
+        names,
+        ["United States", "Canada", "Germany", "France", "Saltmark"]
+    );
+    let places = studio["rules"]["odds"]["places"]
+        .as_array()
+        .expect("places");
+    assert!(
+        places
+            .iter()
+            .any(|place| place["country"] == "DE" && place["route"] == "overseas"),
+        "{places:?}"
+    );
+    // A block without a country is one of the studio's own.
+    let block = json!({ "block": "Jo Reed\n88 Pier Ave\nSanta Fe, NM 87501" });
+    let (_, parted) = api.post("/api/v1/addresses", block).await;
+    assert_eq!(
+        (&parted["buyer"]["region"], &parted["buyer"]["country"]),
+        (&json!("NM"), &json!("US"))
+    );
+}
+
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn what_can_not_stand_is_refused_at_its_field_and_nothing_is_kept(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
+    let before = api.get(PATH).await;
+    for (change, field) in [
+        (
+            json!({ "countries": [{ "code": "QQ" }] }),
+            "countries[0].code",
+        ),
+        (
+            json!({ "countries": [{ "code": "DE" }, { "code": "DE" }] }),
+            "countries[1].code",
+        ),
+        (
+            json!({ "countries": [{ "code": "de" }] }),
+            "countries[0].code",
+        ),
+        (
+            json!({ "countries": [{ "code": "DE", "name": "Mine" }] }),
+            "countries[0].name",
+        ),
+        (
+            json!({ "countries": [{ "code": "QM", "name": "Mine", "format": { "lines": ["{town}"] } }] }),
+            "countries[0].format.lines",
+        ),
+        (
+            json!({ "countries": [{ "code": "QM", "name": "Mine", "format": { "lines": ["{name}", "{street}"], "postcode": "[" } }] }),
+            "countries[0].format.postcode",
+        ),
+        (
+            json!({ "countries": [{ "code": "DE", "wet_months": [13] }] }),
+            "countries[0].wet_months",
+        ),
+        (json!({ "sender": { "country": "QQ" } }), "sender.country"),
+        (json!({ "currency": "XAU" }), "currency"),
+        (json!({ "currency": "euro" }), "currency"),
+        (json!({ "time_zone": "Middle/Earth" }), "time_zone"),
+        (json!({ "fraction": 10 }), "fraction"),
+        (json!({ "name": " " }), "name"),
+    ] {
+        let (status, problem) = api.put(PATH, change.clone()).await;
+        assert_eq!(
+            status,
+            StatusCode::UNPROCESSABLE_ENTITY,
+            "{change}: {problem}"
+        );
+        assert!(fields(&problem).contains(&field), "{change}: {problem}");
+    }
+    // Words that are no choice are refused where they stand.
+    for (change, field) in [
+        (json!({ "length": "furlong" }), "length"),
+        (
+            json!({ "countries": [{ "code": "DE", "route": "sideways" }] }),
+            "countries[0].route",
+        ),
+    ] {
+        let (status, problem) = api.put(PATH, change.clone()).await;
+        assert_eq!(
+            status,
+            StatusCode::UNPROCESSABLE_ENTITY,
+            "{change}: {problem}"
+        );
+        assert!(fields(&problem).contains(&field), "{change}: {problem}");
+    }
+    assert_eq!(api.get(PATH).await, before);
+    // The sender's page drops no country in silence.
+    let sender = api.get("/api/v1/studio/sender").await;
+    let mut change = json!({ "version": sender["version"], "name": "A", "town": "B", "sender": sender["sender"], "certificate": sender["certificate"] });
+    change["countries"] = json!([{ "code": "FR", "name": "France", "postcode": "before_town" }]);
+    let (status, problem) = api.put("/api/v1/studio/sender", change).await;
+    assert_eq!(
+        (status, fields(&problem)),
+        (StatusCode::UNPROCESSABLE_ENTITY, vec!["countries[0].code"]),
+        "{problem}"
+    );
+    // Whoever names a version changes that one.
+    let (status, _) = api.put(PATH, json!({ "version": 99, "name": "C" })).await;
+    assert_eq!(status, StatusCode::CONFLICT);
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn all_countries_are_told_the_studios_own_first(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
+    let told = api.get("/api/v1/countries").await;
+    let all = told.as_array().expect("countries");
+    assert_eq!(all.len(), 249 + 3);
+    let codes: Vec<&str> = all.iter().filter_map(|one| one["code"].as_str()).collect();
+    assert_eq!(codes[..4], ["XS", "XV", "XO", "AF"]);
+    assert!(
+        all[..3]
+            .iter()
+            .all(|one| one["own"] == true && one["listed"] == true)
+    );
+    let germany = all
+        .iter()
+        .find(|one| one["code"] == "DE")
+        .expect("it is there");
+    assert_eq!(
+        (&germany["name"], &germany["own"]),
+        (&json!("Germany"), &json!(false))
+    );
+    assert_eq!(germany["format"]["postcode"], "\\d{5}");
+    assert_eq!(
+        germany["format"]["required"],
+        json!(["street", "town", "postcode"])
+    );
+    let brazil = all
+        .iter()
+        .find(|one| one["code"] == "BR")
+        .expect("it is there");
+    assert_eq!(brazil["format"]["lines"][4], "{town}-{region}");
+    assert_eq!(brazil["currency"], "BRL");
+    // A real country's address is written as its post reads it, on the pack sheet's line too.
+    let inputs = json!({ "title": "Tideline", "buyer": {
+        "name": "Anna Weber", "company": "Galerie Nord GmbH", "street": "Hafenstraße 12", "town": "Hamburg", "postcode": "20457",
+        "country": "DE",
+    } });
+    let (status, made) = api
+        .post("/api/v1/shipments", json!({ "inputs": inputs }))
+        .await;
+    assert_eq!(status, StatusCode::CREATED, "{made}");
+    let id = made["id"].as_str().expect("an id");
+    let leaving = api.get(&format!("/api/v1/shipments/{id}/leaving")).await;
+    assert_eq!(
+        leaving["to"],
+        json!([
+            "Anna Weber",
+            "Galerie Nord GmbH",
+            "Hafenstraße 12",
+            "20457 Hamburg",
+            "GERMANY"
+        ]),
+        "{leaving}"
+    );
+}

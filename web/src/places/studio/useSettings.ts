@@ -1,0 +1,96 @@
+// A studio's settings, as they are typed and as they are kept.
+import { computed, reactive, ref, watch } from 'vue';
+
+import { answer, api, Refused } from '@/api/client';
+import { read, useRead } from '@/api/queries';
+import type { Settings } from '@/api/types';
+
+export const noAddress = () => ({
+  name: '',
+  company: '',
+  street: '',
+  neighbourhood: '',
+  town: '',
+  region: '',
+  postcode: '',
+  country: '',
+});
+
+const nothing = () => ({
+  name: '',
+  sender: noAddress(),
+  time_zone: '',
+  currency: '',
+  length: 'mm' as Settings['length'],
+  fraction: '16',
+  mass: 'kg' as Settings['mass'],
+  decimal: 'point' as Settings['decimal'],
+  date_order: 'ymd' as Settings['date_order'],
+  paper: 'a4' as Settings['paper'],
+  label: '100x150' as Settings['label'],
+  tax: { vat: '', eori: '', ioss: '', other: '', prices: 'net' as 'net' | 'gross' },
+  countries: [] as Settings['countries'],
+});
+
+export function useSettings() {
+  const { data: kept, reload } = useRead<Settings>({
+    queryKey: ['settings'],
+    queryFn: ({ signal }) => answer(api.GET('/api/v1/studio/settings', { signal })),
+    // Nobody's typing is read over.
+    refetchOnWindowFocus: false,
+  });
+  const typed = reactive(nothing());
+  const before = ref('');
+  const written = () => JSON.stringify(typed);
+  const changed = computed(() => before.value !== '' && written() !== before.value);
+
+  function show(settings: Settings): void {
+    const { version: _, sender, fraction, tax, countries, ...rest } = settings;
+    Object.assign(typed, rest, {
+      sender: { ...noAddress(), ...sender },
+      fraction: String(fraction),
+      tax: { ...nothing().tax, ...tax },
+      countries: countries.map((country) => ({ ...country, wet_months: [...(country.wet_months ?? [])] })),
+    });
+    before.value = written();
+  }
+  watch(
+    kept,
+    (settings) => {
+      if (settings && (before.value === '' || !changed.value)) show(settings);
+    },
+    { immediate: true },
+  );
+
+  const errors = ref<Record<string, string>>({});
+  const trouble = ref('');
+  const busy = ref(false);
+
+  /** Keeps what is typed; tells whether it was taken. */
+  async function keep(): Promise<boolean> {
+    if (!kept.value) return false;
+    busy.value = true;
+    trouble.value = '';
+    errors.value = {};
+    const body = { ...typed, fraction: Number(typed.fraction), version: kept.value.version };
+    try {
+      const settings = await answer(api.PUT('/api/v1/studio/settings', { body }));
+      show(settings);
+      read.setQueryData(['settings'], settings);
+      for (const queryKey of [['studio'], ['countries'], ['sender']]) {
+        await read.invalidateQueries({ queryKey });
+      }
+      return true;
+    } catch (error) {
+      if (error instanceof Refused) errors.value = error.fields;
+      trouble.value = error instanceof Error ? error.message : 'something went wrong in the page';
+      // What somebody else kept meanwhile is the next basis; what is typed stays.
+      if (error instanceof Refused && error.problem.status === 409) await reload();
+      return false;
+    } finally {
+      busy.value = false;
+    }
+  }
+
+  return { kept, typed, changed, errors, trouble, busy, keep };
+}

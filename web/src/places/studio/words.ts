@@ -1,0 +1,36 @@
+// The choices of a studio's settings, and what each is called.
+export const LENGTHS = [
+  { value: 'mm', text: 'millimetres' },
+  { value: 'cm', text: 'centimetres' },
+  { value: 'in', text: 'inches' },
+] as const;
+export const FRACTIONS = [
+  { value: '8', text: 'to 1/8 in' },
+  { value: '16', text: 'to 1/16 in' },
+  { value: '32', text: 'to 1/32 in' },
+] as const;
+export const MASSES = [
+  { value: 'kg', text: 'kilograms' },
+  { value: 'lb', text: 'pounds and ounces' },
+] as const;
+export const DECIMALS = [
+  { value: 'point', text: '6.90' },
+  { value: 'comma', text: '6,90' },
+] as const;
+export const DATES = [
+  { value: 'ymd', text: '2027-03-04' },
+  { value: 'dmy', text: '4.3.2027' },
+  { value: 'mdy', text: '3/4/2027' },
+] as const;
+export const PAPERS = [
+  { value: 'a4', text: 'A4' },
+  { value: 'letter', text: 'Letter' },
+] as const;
+export const LABELS = [
+  { value: '100x150', text: '100 × 150 mm' },
+  { value: '4x6', text: '4 × 6 in' },
+] as const;
+export const PRICES = [
+  { value: 'net', text: 'without tax' },
+  { value: 'gross', text: 'with tax' },
+] as const;
