@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router';
 
 import { silent } from './api/patience';
 import MaterialPatterns from './drawing/MaterialPatterns.vue';
+import DemoBand from './frame/DemoBand.vue';
 import { partMissing, partPending } from './frame/parts';
 import PartMissing from './frame/PartMissing.vue';
 import { useWindowTitle } from './frame/title';
@@ -40,6 +41,7 @@ useKeys({
   <a class="skip" href="#main">Skip to the page itself</a>
   <MaterialPatterns />
   <TopStrip @keys="keysShown = true" />
+  <DemoBand />
   <p v-if="silent" class="silent no-print" role="status" data-test="silent">
     The server does not answer. Nothing that you typed is lost: it is kept here and saved once it does.
   </p>

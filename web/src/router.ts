@@ -161,6 +161,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/studio/settings',
+      name: 'settings',
+      meta: { title: 'Studio' },
+      component: () => import('./places/studio/StudioPlace.vue'),
+    },
+    {
       path: '/studio',
       name: 'studio',
       meta: { title: 'House rules' },

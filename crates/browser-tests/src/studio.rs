@@ -9,7 +9,7 @@ use std::{
 
 use anyhow::{Context, Result, ensure};
 use hummock_server::{
-    Certificate, Clock, Listen, Outside, Running, STUDIO, ServeOptions, Waits, import, serve,
+    Certificate, Clock, Fill, Listen, Outside, Running, STUDIO, ServeOptions, Waits, import, serve,
 };
 use hummock_store::Store;
 use hummock_test_database::{Database, url_of};
@@ -202,7 +202,7 @@ impl Studio {
     pub async fn starts_anew(&mut self, pool: &PgPool) -> Result<()> {
         self.go_away().await?;
         sqlx::query("DELETE FROM studio").execute(pool).await?;
-        self.options.with_shipments = false;
+        self.options.fill = Fill::NoShipments;
         self.come_back().await
     }
 
@@ -244,7 +244,7 @@ pub async fn with_the_demo_studio() -> Database {
         let store = Store::open(&url, Waits::default().database).await;
         let store = store.expect("PostgreSQL");
         let today = Clock::Standing(TODAY.parse().expect("a day"));
-        let imported = import(&store, STUDIO, &demo(), true, today).await;
+        let imported = import(&store, STUDIO, &demo(), Fill::Everything, today).await;
         assert!(imported.expect("the demo studio").created);
         store.close().await;
     })

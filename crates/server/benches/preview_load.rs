@@ -8,7 +8,7 @@ use std::{path::Path, time::Duration};
 
 use anyhow::{Context, Result};
 use hdrhistogram::Histogram;
-use hummock_server::{ServeOptions, serve};
+use hummock_server::{Fill, ServeOptions, serve};
 use reqwest::{Client, RequestBuilder};
 use tokio::time::{Instant, interval_at};
 
@@ -26,7 +26,7 @@ async fn main() -> Result<()> {
                 std::env::var("DATABASE_URL").context("DATABASE_URL names an empty database")?;
             let running = serve(&ServeOptions {
                 start_with: Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo"),
-                with_shipments: false,
+                fill: Fill::NoShipments,
                 ..ServeOptions::on_loopback(database_url, |_| None)
             })
             .await?;

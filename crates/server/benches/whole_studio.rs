@@ -5,7 +5,7 @@
 use std::{fs, io::Write as _, path::Path};
 
 use anyhow::{Context, Result, ensure};
-use hummock_server::{Pictures, Running, ServeOptions, serve};
+use hummock_server::{Fill, Pictures, Running, ServeOptions, serve};
 use reqwest::Client;
 use serde_json::{Value, json};
 use sqlx::PgPool;
@@ -86,7 +86,11 @@ async fn main() -> Result<()> {
 async fn open(database_url: &str, photographs: &Path, with_shipments: bool) -> Result<Running> {
     serve(&ServeOptions {
         start_with: Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo"),
-        with_shipments,
+        fill: if with_shipments {
+            Fill::Everything
+        } else {
+            Fill::NoShipments
+        },
         pictures: Pictures::in_folder(photographs)?,
         ..ServeOptions::on_loopback(database_url, |_| None)
     })

@@ -36,7 +36,8 @@ use crate::{
     orders, outside, pages, papers, photographs, plans,
     problem::Problem,
     routes::{Routes, routes},
-    sender, settings, shelf, shipments, slots, stores, studio, sums, tariffs, ways, weighings,
+    sender, settings, shelf, shipments, slots, stores, studio, studios, sums, tariffs, ways,
+    weighings,
 };
 
 /// The largest body that is read; a shipment is a thousandth of it.
@@ -93,6 +94,7 @@ fn routes() -> Routes {
     .merge(countries::routes())
     .merge(sender::routes())
     .merge(settings::routes())
+    .merge(studios::routes())
     .merge(backup::routes())
     .merge(leaving::routes())
     .merge(slots::routes())

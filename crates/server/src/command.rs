@@ -12,7 +12,8 @@ use tracing_subscriber::{
 };
 
 use crate::{
-    Certificate, Clock, Documents, Listen, Network, Outside, Pages, Pictures, ServeOptions, Waits,
+    Certificate, Clock, Documents, Fill, Listen, Network, Outside, Pages, Pictures, ServeOptions,
+    Waits,
     backup::{nightly::Nightly, terminal},
     description::DESCRIPTION,
     import, serve,
@@ -236,7 +237,7 @@ struct StudioArgs {
     /// What a new one is filled from.
     #[arg(long, default_value = "demo")]
     start_with: PathBuf,
-    /// Leaves out the shipments of that folder.
+    /// Begins with nothing of anybody's: the usual rules and materials alone.
     #[arg(long)]
     empty: bool,
     /// Takes this for the day, as 2027-03-04; for demonstrations.
@@ -245,6 +246,13 @@ struct StudioArgs {
 }
 
 impl StudioArgs {
+    fn fill(&self) -> Fill {
+        match self.empty {
+            true => Fill::Nobody,
+            false => Fill::Everything,
+        }
+    }
+
     fn clock(&self) -> Clock {
         self.today.map_or(Clock::Machine, Clock::Standing)
     }
@@ -279,14 +287,14 @@ pub async fn command(pages: Pages) -> Result<()> {
         } => {
             let passphrase = sealing.passphrase()?;
             let nightly = backups.map(|folder| Nightly::into(folder, passphrase));
-            let clock = studio.clock();
+            let (clock, fill) = (studio.clock(), studio.fill());
             serve_until_told(&ServeOptions {
                 database_url: studio.database_url,
                 database_file,
                 address: SocketAddr::from(([127, 0, 0, 1], port)),
                 studio: studio.studio,
                 start_with: studio.start_with,
-                with_shipments: !studio.empty,
+                fill,
                 clock,
                 pages,
                 allow_hosts,
@@ -309,7 +317,7 @@ pub async fn command(pages: Pages) -> Result<()> {
                 &store,
                 &studio.studio,
                 &studio.start_with,
-                !studio.empty,
+                studio.fill(),
                 studio.clock(),
             )
             .await?;
@@ -359,7 +367,7 @@ pub async fn command(pages: Pages) -> Result<()> {
                 &store,
                 &studio.studio,
                 &studio.start_with,
-                false,
+                Fill::Nobody,
                 studio.clock(),
             )
             .await?;

@@ -7,6 +7,7 @@ use std::{path::Path, sync::Arc};
 
 use anyhow::{Context, Result, bail};
 use hummock_core::{
+    house::HouseRules,
     material::{Catalogue, MaterialClass},
     quantity::LengthUnit,
     sending::HandedParcel,
@@ -42,6 +43,38 @@ struct ShipmentFile {
     shipments: Vec<ShipmentInputs>,
 }
 
+/// What a new studio begins with.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Fill {
+    /// All that the folder has.
+    Everything,
+    /// All but shipments and shelf.
+    NoShipments,
+    /// Nothing of anybody's: the usual rules and materials alone.
+    Nobody,
+}
+
+/// Returns the house of a studio that is nobody's: the usual rules, the materials, no carriers, no rates of exchange, and no
+/// places.
+///
+/// # Panics
+/// Never: what is in the program was read by its tests.
+#[must_use]
+pub(crate) fn nobodys_house() -> House {
+    let rules = serde_json::from_str(include_str!("../../../demo/house-rules.json"));
+    let mut rules: HouseRules = rules.expect("the rules are in the program");
+    rules.odds = Arc::default();
+    rules.rates = Vec::new();
+    let catalogue = serde_json::from_str(include_str!("../../../demo/catalogue.json"));
+    House {
+        rules,
+        catalogue: catalogue.expect("the materials are in the program"),
+        tariffs: Vec::new(),
+        presets: Vec::new(),
+        references: Arc::default(),
+    }
+}
+
 /// Loads a studio from a folder when the database has none of that name.
 ///
 /// # Errors
@@ -50,7 +83,7 @@ pub async fn import(
     store: &Store,
     name: &str,
     folder: &Path,
-    with_shipments: bool,
+    fill: Fill,
     clock: Clock,
 ) -> Result<Imported> {
     // Two that start at once take it in one after the other; who is killed lets go of it.
@@ -70,9 +103,14 @@ pub async fn import(
         tracing::warn!("the start files were taken in half-way: they are taken in anew");
         store.drop_half_taken_in(studio).await?;
     }
-    let settings: Settings = read(&folder.join("studio.json"))?;
-    let house = read_house(folder)?;
+    let (settings, house) = match fill {
+        Fill::Nobody => (Settings::of_nobody(), nobodys_house()),
+        Fill::Everything | Fill::NoShipments => {
+            (read(&folder.join("studio.json"))?, read_house(folder)?)
+        }
+    };
     let studio = store.begin_studio(name, &settings, &house).await?;
+    let with_shipments = fill == Fill::Everything;
     let shipments = take_in(&store.of(studio), folder, &settings, with_shipments, clock).await?;
     store.mark_taken_in(studio).await?;
     Ok(Imported {

@@ -53,6 +53,7 @@ mod shipments;
 mod slots;
 mod stores;
 mod studio;
+mod studios;
 mod sums;
 mod table;
 mod tariff_table;
@@ -67,7 +68,7 @@ pub use command::command;
 #[cfg(feature = "schema")]
 pub use described::description;
 pub use guard::{NotOurs, Ours};
-pub use import::{Imported, import};
+pub use import::{Fill, Imported, import};
 pub use network::MostConnections;
 pub use network::{Certificate, Listen, Network, NoNetwork};
 pub use outside::Patience;

@@ -123,6 +123,8 @@ problems! {
         "the disk takes no more of it: make room on the machine that Hummock runs on, and try again";
     sender_changed() = CONFLICT, "sender-changed", "The address changed meanwhile":
         "somebody else changed the studio's address meanwhile: look at it as it stands, and change it again";
+    studios_full() = CONFLICT, "studios-full", "There are enough":
+        "this program keeps twenty studios already: show one of them, or start another program with a database of its own";
     busy() = SERVICE_UNAVAILABLE, "busy", "Too much at once":
         "the house is being changed over and over; what was typed is kept in the page and saved a little later";
     much_to_draw() = SERVICE_UNAVAILABLE, "busy", "Too much at once":

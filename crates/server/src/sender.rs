@@ -15,7 +15,7 @@ use hummock_core::{
     },
     text::refused_text,
 };
-use hummock_store::{Settings, SettingsRefused};
+use hummock_store::{HouseChange, Settings, SettingsRefused};
 use serde::{Deserialize, Serialize};
 
 use crate::{
@@ -207,9 +207,14 @@ async fn change(
             }
         }
         refusals.done()?;
+        let beside = HouseChange {
+            seen: house.version,
+            rules: None,
+            catalogue: None,
+        };
         let kept = desk
             .store
-            .change_settings(request.version, &settings, (house.version, None));
+            .change_settings(request.version, &settings, &beside);
         match kept.await {
             Ok(_) => return desk.sender().await,
             Err(SettingsRefused::Stale(_)) => return Err(Problem::sender_changed()),

@@ -26,7 +26,7 @@ use crate::{
     },
     clock::Clock,
     guard::Ours,
-    import::import,
+    import::{Fill, import},
     jobs::Jobs,
     leaving::keep_asking,
     network::{
@@ -51,8 +51,8 @@ pub struct ServeOptions {
     pub studio: String,
     /// What it is filled from if there is none of that name.
     pub start_with: PathBuf,
-    /// Whether its shipments are taken too.
-    pub with_shipments: bool,
+    /// What of that is taken.
+    pub fill: Fill,
     /// What day it is.
     pub clock: Clock,
     /// The web build.
@@ -147,7 +147,7 @@ impl ServeOptions {
             address: ([127, 0, 0, 1], 0).into(),
             studio: STUDIO.to_owned(),
             start_with: "demo".into(),
-            with_shipments: true,
+            fill: Fill::Everything,
             clock: Clock::Machine,
             pages,
             allow_hosts: Vec::new(),
@@ -219,7 +219,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         &store,
         &options.studio,
         &options.start_with,
-        options.with_shipments,
+        options.fill,
         options.clock,
     )
     .await?;

@@ -3,7 +3,7 @@
 
 use axum::Json;
 use hummock_core::{
-    Refusals,
+    Refusal, Refusals,
     house::{
         DateOrder, DecimalMark, HouseRules, LabelSize, Manners, MassUnit, PaperSize, TaxNumbers,
     },
@@ -12,7 +12,7 @@ use hummock_core::{
     shipment::Buyer,
     text::refused_text,
 };
-use hummock_store::{Country, Settings, SettingsRefused};
+use hummock_store::{Country, HouseChange, Settings, SettingsRefused};
 use serde::{Deserialize, Serialize};
 
 use crate::{
@@ -80,9 +80,9 @@ pub(crate) struct SettingsView {
 }
 
 /// A change of a studio's settings; what is left out stays as it was.
-#[derive(Debug, Default, Deserialize)]
+#[derive(Debug, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(default, deny_unknown_fields)]
+#[serde(deny_unknown_fields)]
 pub(crate) struct SettingsRequest {
     /// The version that it is based on; where it is left out it is laid over whatever is there.
     version: Option<i32>,
@@ -344,24 +344,51 @@ async fn change(
         let house = tries.next().await?;
         let (version, mut settings) = desk.store.settings_at().await?;
         let mut refusals = request.laid_over(&mut settings);
-        if let Some(currency) = &request.currency {
-            refusals.extend(refused_currency(currency, house.house.catalogue.currency));
+        let now = house.house.catalogue.currency;
+        let money = match &request.currency {
+            Some(code) => read_currency(code)
+                .map_err(|refusal| refusals.push(refusal))
+                .ok(),
+            None => None,
+        };
+        let money = money.filter(|money| *money != now);
+        if let Some(money) = money
+            && (settings.demo || desk.store.has_shipments().await?)
+        {
+            let says = format!(
+                "the studio counts in {} and has shipments: nothing is read in another money than it was written in; begin a studio of its own that counts in {}",
+                now.code(),
+                money.code()
+            );
+            refusals.refuse("currency", says);
         }
         refusals.done()?;
         let home = &settings.sender.address.country;
-        let rules = request.countries.as_ref();
-        let rules = rules.and_then(|countries| with_routes(countries, home, &house.house.rules));
-        let rules = rules.map(|mut rules| {
+        let mut rules = None;
+        if let Some(countries) = &request.countries {
+            rules = with_routes(countries, home, &house.house.rules);
+        }
+        if money.is_some() {
+            let then = rules.get_or_insert_with(|| house.house.rules.clone());
+            // What an hour and the least saving are in the new money is not known.
+            (
+                then.allowances.labour_per_hour,
+                then.allowances.least_saving,
+            ) = (0.0, 0.0);
+            then.rates.clear();
+        }
+        if let Some(rules) = &mut rules {
             rules.version += 1;
-            rules
-        });
-        if let Some(rules) = &rules {
             rules.check()?;
         }
+        let catalogue = money.map(|money| house.house.catalogue.unpriced(money));
         let based_on = request.version.unwrap_or(version);
-        let kept = desk
-            .store
-            .change_settings(based_on, &settings, (house.version, rules.as_ref()));
+        let beside = HouseChange {
+            seen: house.version,
+            rules: rules.as_ref(),
+            catalogue: catalogue.as_ref(),
+        };
+        let kept = desk.store.change_settings(based_on, &settings, &beside);
         match kept.await {
             Ok(_) => {
                 desk.app.jobs.bell.notify_one();
@@ -376,21 +403,17 @@ async fn change(
     }
 }
 
-/// Refuses money that is none, and another one than the studio counts in: every price that is kept would be read in it.
-fn refused_currency(code: &str, now: Currency) -> Option<hummock_core::Refusal> {
+/// Reads the code of money that people pay with.
+fn read_currency(code: &str) -> Result<Currency, Refusal> {
     let read = Currency::try_from(code.to_owned());
-    let says = match read {
-        Err(says) => says,
-        Ok(read) if !read.is_money() => {
-            format!("there is no money \"{code}\": write its code, as EUR")
+    match read {
+        Ok(read) if read.is_money() => Ok(read),
+        Ok(_) => {
+            let says = format!("there is no money \"{code}\": write its code, as EUR");
+            Err(Refusal::new("currency", says))
         }
-        Ok(read) if read != now => format!(
-            "the studio counts in {}, and prices are kept in it: nothing is read in another money than it was written in",
-            now.code()
-        ),
-        Ok(_) => return None,
-    };
-    Some(hummock_core::Refusal::new("currency", says))
+        Err(says) => Err(Refusal::new("currency", says)),
+    }
 }
 
 pub(crate) fn routes() -> Routes {

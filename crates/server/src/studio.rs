@@ -2,7 +2,7 @@
 
 use axum::Json;
 use hummock_core::{
-    house::{ALLOWANCES, Allowance, HouseRules, SCHOOLS, SchoolQuestion},
+    house::{ALLOWANCES, Allowance, HouseRules, Manners, SCHOOLS, SchoolQuestion},
     material::Catalogue,
     odds::PieceClass,
     place::Route,
@@ -25,6 +25,12 @@ pub(crate) struct StudioView {
     town: String,
     /// What its bare numbers are in.
     unit: LengthUnit,
+    /// Whether it is the demo: its carriers are invented, and nothing is really booked.
+    demo: bool,
+    /// Whether somebody has said whose it is and where it is.
+    set_up: bool,
+    /// How it writes masses, numbers and dates, and on which paper.
+    manners: Manners,
     /// The day, where the studio is.
     #[cfg_attr(feature = "schema", schema(value_type = String, example = "2027-03-04"))]
     today: Date,
@@ -107,6 +113,9 @@ pub(crate) async fn show(desk: Desk) -> Result<Json<StudioView>, Problem> {
         .map(|country| view(&country.code))
         .collect();
     Ok(Json(StudioView {
+        demo: settings.demo,
+        set_up: settings.is_set_up(),
+        manners: settings.manners,
         name: settings.name,
         town: settings.town,
         unit: settings.unit,

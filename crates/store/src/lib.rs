@@ -30,7 +30,7 @@ pub use log::{LogSort, LogWanted, Logged};
 pub use photograph::{Photograph, PhotographOut, PictureKey};
 pub use shipment::{Computed, Edit, Move, NewShipment, Place, Stored, WriteRefused};
 pub use stock::{Draw, ShelfRefused, StockEvent, TakenLine};
-pub use studio::{Country, Settings, SettingsRefused, StudioId, Turn};
+pub use studio::{Country, HouseChange, Settings, SettingsRefused, StudioId, Turn};
 
 use std::{borrow::Cow, time::Duration};
 
@@ -72,7 +72,7 @@ impl StudioStore {
 }
 
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 14] = [
+const TABLES: [(&str, &str); 15] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -111,6 +111,7 @@ const TABLES: [(&str, &str); 14] = [
         include_str!("../migrations/0013_import_done.sql"),
     ),
     ("restored", include_str!("../migrations/0014_restored.sql")),
+    ("demo", include_str!("../migrations/0015_demo.sql")),
 ];
 const MOST_CONNECTIONS: u32 = 16;
 /// Kept open, since opening one takes long where much else runs.

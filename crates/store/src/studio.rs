@@ -2,6 +2,7 @@
 
 use hummock_core::{
     house::{HouseRules, Manners},
+    material::Catalogue,
     place::{AddressFormat, Countries, OwnCountry, PostcodePlace},
     quantity::LengthUnit,
     sending::{AddressForm, AddressGap, AddressOf, Sender, papers::Card},
@@ -16,6 +17,14 @@ use crate::{HouseVersion, SettingRefused, Store, StoreError, StudioStore, house}
 /// Which studio.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub struct StudioId(pub(crate) Uuid);
+
+impl StudioId {
+    /// Returns its id.
+    #[must_use]
+    pub const fn id(self) -> Uuid {
+        self.0
+    }
+}
 
 impl std::fmt::Display for StudioId {
     fn fmt(&self, to: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
@@ -40,6 +49,9 @@ pub struct Settings {
     /// The card that its certificates are printed on.
     #[serde(default)]
     pub certificate: Card,
+    /// Whether it is the demo: its carriers are invented, and nothing is really booked.
+    #[serde(default)]
+    pub demo: bool,
     /// How it writes masses, numbers and dates, and on which paper.
     #[serde(default)]
     pub manners: Manners,
@@ -81,6 +93,17 @@ impl Country {
     }
 }
 
+/// What of the house changes with settings.
+#[derive(Debug)]
+pub struct HouseChange<'a> {
+    /// The house that was looked at.
+    pub seen: HouseVersion,
+    /// New rules, where they change.
+    pub rules: Option<&'a HouseRules>,
+    /// New stores, where they change.
+    pub catalogue: Option<&'a Catalogue>,
+}
+
 /// Why settings were not written.
 #[derive(Debug, thiserror::Error)]
 pub enum SettingsRefused {
@@ -96,6 +119,27 @@ pub enum SettingsRefused {
 }
 
 impl Settings {
+    /// Returns those of a studio that is nobody's yet.
+    #[must_use]
+    pub fn of_nobody() -> Self {
+        Self {
+            name: String::new(),
+            town: String::new(),
+            unit: LengthUnit::default(),
+            countries: Vec::new(),
+            sender: Sender::default(),
+            certificate: Card::default(),
+            demo: false,
+            manners: Manners::default(),
+        }
+    }
+
+    /// Tells whether somebody has said whose it is and where it is.
+    #[must_use]
+    pub fn is_set_up(&self) -> bool {
+        !self.name.trim().is_empty() && !self.sender.address.country.is_empty()
+    }
+
     /// Tells whether a country is another one than the studio's own; not while either is not known.
     #[must_use]
     pub fn is_abroad(&self, country: &str) -> bool {
@@ -372,7 +416,7 @@ impl StudioStore {
         &self,
         based_on: i32,
         settings: &Settings,
-        (seen, rules): (HouseVersion, Option<&HouseRules>),
+        house: &HouseChange<'_>,
     ) -> Result<i32, SettingsRefused> {
         let mut change = self.begin_change().await.map_err(moved)?;
         let (current, Json(before)): (i32, Json<Settings>) = sqlx::query_as(
@@ -396,15 +440,40 @@ impl StudioStore {
         .map_err(StoreError::from)?;
         let read_by_the_house =
             |settings: &Settings| (settings.unit, settings.sender.address.country.clone());
+        let HouseChange {
+            seen,
+            rules,
+            catalogue,
+        } = house;
         if let Some(rules) = rules {
             change.write_rules(rules).await.map_err(moved)?;
         }
-        if rules.is_some() || read_by_the_house(&before) != read_by_the_house(settings) {
-            change.finish(seen).await.map_err(moved)?;
+        if let Some(catalogue) = catalogue {
+            sqlx::query(
+                "UPDATE catalogue SET materials = $2, version = version + 1 WHERE studio_id = $1",
+            )
+            .bind(self.studio.0)
+            .bind(Json(catalogue))
+            .execute(change.connection())
+            .await
+            .map_err(StoreError::from)?;
+        }
+        let others = rules.is_some() || catalogue.is_some();
+        if others || read_by_the_house(&before) != read_by_the_house(settings) {
+            change.finish(*seen).await.map_err(moved)?;
         } else {
             change.finish_beside().await.map_err(moved)?;
         }
         Ok(version)
+    }
+
+    /// Tells whether the studio ever had a shipment that is still kept.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn has_shipments(&self) -> Result<bool, StoreError> {
+        let there = sqlx::query_scalar("SELECT EXISTS (SELECT FROM shipment WHERE studio_id = $1)");
+        Ok(there.bind(self.studio.0).fetch_one(&self.pool).await?)
     }
 
     /// Tells whether the studio was read in from a backup, and nobody has said since that it speaks to carriers.

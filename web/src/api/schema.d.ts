@@ -1520,6 +1520,44 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/studios": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the studios of this program, the oldest first; a device of the network sees its own alone. */
+        get: operations["list_studios"];
+        put?: never;
+        /**
+         * Begins a studio that is nobody's yet beside those that there are, and shows it in this browser: the usual rules and materials,
+         *     no sender, no carriers, no shipments. One that was begun and never set up is taken again.
+         */
+        post: operations["begin_studio"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/studios/shown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Shows another studio in this browser; nothing of either changes. */
+        put: operations["show_studio_of"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/sums/arrangement": {
         parameters: {
             query?: never;
@@ -5362,7 +5400,7 @@ export interface components {
          * @description In which order a date is written.
          * @enum {string}
          */
-        DateOrder: "Ymd" | "Dmy" | "Mdy";
+        DateOrder: "ymd" | "dmy" | "mdy";
         /** @description Until when a claim is heard. */
         Deadline: {
             /** @description Whether the carrier's tariff names no time, so that these are the days that most give. */
@@ -5389,7 +5427,7 @@ export interface components {
          * @description What stands before decimals.
          * @enum {string}
          */
-        DecimalMark: "Point" | "Comma";
+        DecimalMark: "point" | "comma";
         /** @description Densities to take over. */
         DensitiesRequest: {
             /** @description The materials whose density is to be as the readings have it; those that are not proposed are left alone. */
@@ -6834,7 +6872,7 @@ export interface components {
          * @description What labels are printed on.
          * @enum {string}
          */
-        LabelSize: "Metric" | "Inches";
+        LabelSize: "100x150" | "4x6";
         /** @description Sheets of a size that the shelf lacks. */
         Lacking: {
             /**
@@ -7560,6 +7598,56 @@ export interface components {
             /** @enum {string} */
             kind: "marks";
         });
+        /** @description How a studio writes. */
+        Manners: {
+            /**
+             * @description In which order a date is written.
+             * @default ymd
+             */
+            date_order: components["schemas"]["DateOrder"];
+            /**
+             * @description What stands before decimals.
+             * @default point
+             */
+            decimal: components["schemas"]["DecimalMark"];
+            /**
+             * Format: int32
+             * @description To which part of an inch inches are told: 8, 16 or 32.
+             * @default 16
+             */
+            fraction: number;
+            /**
+             * @description What labels are printed on.
+             * @default 100x150
+             */
+            label: components["schemas"]["LabelSize"];
+            /**
+             * @description What masses are read in.
+             * @default kg
+             */
+            mass: components["schemas"]["MassUnit"];
+            /**
+             * @description What pages are printed on.
+             * @default a4
+             */
+            paper: components["schemas"]["PaperSize"];
+            /**
+             * @description Numbers that customs ask for.
+             * @default {
+             *       "vat": "",
+             *       "eori": "",
+             *       "ioss": "",
+             *       "other": "",
+             *       "prices": "net"
+             *     }
+             */
+            tax: components["schemas"]["TaxNumbers"];
+            /**
+             * @description Its time zone, as Europe/Paris; empty for that of the machine.
+             * @default
+             */
+            time_zone: string;
+        };
         /**
          * @description How far a stop is.
          * @enum {string}
@@ -7587,7 +7675,7 @@ export interface components {
          * @description What masses are read in.
          * @enum {string}
          */
-        MassUnit: "Kg" | "Lb";
+        MassUnit: "kg" | "lb";
         /** @description The curve of one material. */
         MaterialCurve: {
             /** @description What was fitted. */
@@ -8703,7 +8791,7 @@ export interface components {
          * @description What pages are printed on.
          * @enum {string}
          */
-        PaperSize: "A4" | "Letter";
+        PaperSize: "a4" | "letter";
         /** @description A parcel as it was planned, and as it turned out. */
         ParcelBeside: {
             /** @description Of the closed box, across. */
@@ -9375,7 +9463,7 @@ export interface components {
          * @description How prices are told.
          * @enum {string}
          */
-        Prices: "Net" | "Gross";
+        Prices: "net" | "gross";
         /** @description Prices to read in. */
         PricesRequest: {
             /** @description Comma-separated values with a head, as the table that is given out. */
@@ -9443,6 +9531,7 @@ export interface components {
              *     - `/problems/slip`, 500: Something went wrong
              *     - `/problems/stale`, 409: The shipment changed meanwhile
              *     - `/problems/stale`, 409: They changed meanwhile
+             *     - `/problems/studios-full`, 409: There are enough
              *     - `/problems/too-long`, 504: It took too long
              *     - `/problems/too-often`, 429: Wait a little
              *     - `/problems/unreadable`, 400: The request can't be read
@@ -9450,7 +9539,7 @@ export interface components {
              * @example /problems/refused
              * @enum {string}
              */
-            type: "/problems/another-photograph" | "/problems/at-the-machine-only" | "/problems/away" | "/problems/backup-under-way" | "/problems/begun" | "/problems/booked-already" | "/problems/busy" | "/problems/carrier-silent" | "/problems/copy-asks-first" | "/problems/counted-already" | "/problems/disk-full" | "/problems/document-failed" | "/problems/in-use" | "/problems/laid-out-anew" | "/problems/no-documents-yet" | "/problems/no-state" | "/problems/none-left" | "/problems/not-empty" | "/problems/not-found" | "/problems/not-this-host" | "/problems/not-this-origin" | "/problems/photographs-away" | "/problems/put-away" | "/problems/recounted" | "/problems/refused" | "/problems/sender-changed" | "/problems/signed-out" | "/problems/slip" | "/problems/stale" | "/problems/too-long" | "/problems/too-often" | "/problems/unreadable" | "/problems/used-since";
+            type: "/problems/another-photograph" | "/problems/at-the-machine-only" | "/problems/away" | "/problems/backup-under-way" | "/problems/begun" | "/problems/booked-already" | "/problems/busy" | "/problems/carrier-silent" | "/problems/copy-asks-first" | "/problems/counted-already" | "/problems/disk-full" | "/problems/document-failed" | "/problems/in-use" | "/problems/laid-out-anew" | "/problems/no-documents-yet" | "/problems/no-state" | "/problems/none-left" | "/problems/not-empty" | "/problems/not-found" | "/problems/not-this-host" | "/problems/not-this-origin" | "/problems/photographs-away" | "/problems/put-away" | "/problems/recounted" | "/problems/refused" | "/problems/sender-changed" | "/problems/signed-out" | "/problems/slip" | "/problems/stale" | "/problems/studios-full" | "/problems/too-long" | "/problems/too-often" | "/problems/unreadable" | "/problems/used-since";
         };
         /** @description How far the plans on the bench have followed the last change of the house. */
         ProgressView: {
@@ -10604,54 +10693,32 @@ export interface components {
         };
         /** @description A change of a studio's settings; what is left out stays as it was. */
         SettingsRequest: {
-            /**
-             * @description Where it sends to, all of it; those that it does not name are sent to no more.
-             * @default null
-             */
-            countries: components["schemas"]["SentTo"][] | null;
-            /**
-             * @description What it counts money in; another one is taken while the studio has no shipment and nothing left it.
-             * @default null
-             */
-            currency: string | null;
-            /** @default null */
-            date_order: components["schemas"]["DateOrder"] | null;
-            /** @default null */
-            decimal: components["schemas"]["DecimalMark"] | null;
+            /** @description Where it sends to, all of it; those that it does not name are sent to no more. */
+            countries?: components["schemas"]["SentTo"][] | null;
+            /** @description What it counts money in; another one is taken while the studio has no shipment and nothing left it. */
+            currency?: string | null;
+            date_order?: components["schemas"]["DateOrder"] | null;
+            decimal?: components["schemas"]["DecimalMark"] | null;
             /**
              * Format: int32
              * @description To which part of an inch inches are told: 8, 16 or 32.
-             * @default null
              */
-            fraction: number | null;
-            /** @default null */
-            label: components["schemas"]["LabelSize"] | null;
-            /** @default null */
-            length: components["schemas"]["LengthUnit"] | null;
-            /** @default null */
-            mass: components["schemas"]["MassUnit"] | null;
-            /**
-             * @description What the studio is called.
-             * @default null
-             */
-            name: string | null;
-            /** @default null */
-            paper: components["schemas"]["PaperSize"] | null;
-            /** @default null */
-            sender: components["schemas"]["Buyer"] | null;
-            /** @default null */
-            tax: components["schemas"]["TaxNumbers"] | null;
-            /**
-             * @description Its time zone, as Europe/Paris.
-             * @default null
-             */
-            time_zone: string | null;
+            fraction?: number | null;
+            label?: components["schemas"]["LabelSize"] | null;
+            length?: components["schemas"]["LengthUnit"] | null;
+            mass?: components["schemas"]["MassUnit"] | null;
+            /** @description What the studio is called. */
+            name?: string | null;
+            paper?: components["schemas"]["PaperSize"] | null;
+            sender?: components["schemas"]["Buyer"] | null;
+            tax?: components["schemas"]["TaxNumbers"] | null;
+            /** @description Its time zone, as Europe/Paris. */
+            time_zone?: string | null;
             /**
              * Format: int32
              * @description The version that it is based on; where it is left out it is laid over whatever is there.
-             * @default null
              */
-            version: number | null;
+            version?: number | null;
         };
         /** @description A studio's settings. */
         SettingsView: {
@@ -11131,6 +11198,14 @@ export interface components {
          * @description A shock, as a multiple of gravity.
          */
         Shock: number;
+        /** @description Which studio is to be shown. */
+        ShownRequest: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+        };
         /** @description One side of a size. */
         SideRead: {
             /**
@@ -11510,6 +11585,20 @@ export interface components {
             /** @description What they close or cover. */
             on: string;
         };
+        /** @description A studio of this program. */
+        StudioRow: {
+            /** @description Whether it is the demo. */
+            demo: boolean;
+            /**
+             * Format: uuid
+             * @description Which one.
+             */
+            id: string;
+            /** @description What it is called; empty until somebody says so. */
+            name: string;
+            /** @description Whether this browser shows it. */
+            shown: boolean;
+        };
         /** @description A studio and what it works with. */
         StudioView: {
             /** @description Every allowance with its name, unit, default, range and reason. */
@@ -11520,8 +11609,12 @@ export interface components {
             classes: components["schemas"]["ClassName"][];
             /** @description Where it ships to. */
             countries: components["schemas"]["CountryView"][];
+            /** @description Whether it is the demo: its carriers are invented, and nothing is really booked. */
+            demo: boolean;
             /** @description What stands for fields of a shipment that are left empty. */
             hints: components["schemas"]["FieldHint"][];
+            /** @description How it writes masses, numbers and dates, and on which paper. */
+            manners: components["schemas"]["Manners"];
             /** @description Its name. */
             name: string;
             /** @description Every route, the gentlest first. */
@@ -11530,6 +11623,8 @@ export interface components {
             rules: components["schemas"]["HouseRules"];
             /** @description Every question that practitioners answer differently, with its schools. */
             schools: components["schemas"]["SchoolQuestion"][];
+            /** @description Whether somebody has said whose it is and where it is. */
+            set_up: boolean;
             /** @description Every layer that a plan can have, from the art outward. */
             slots: components["schemas"]["SlotName"][];
             /**
@@ -23008,6 +23103,275 @@ export interface operations {
             };
             /** @description They changed since the version that was named */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_studios: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Each with its name, and which one is shown */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudioRow"][];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_studio: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is there, and shown from now on */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudioRow"][];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the network asked */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There are twenty already */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_studio_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShownRequest"];
+            };
+        };
+        responses: {
+            /** @description It is shown from now on */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the network asked */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such studio */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

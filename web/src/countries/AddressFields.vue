@@ -41,7 +41,9 @@ const USUAL: readonly string[] = ['town', 'postcode'];
 const has = (part: keyof Address) =>
   address.value[part] !== '' ||
   (country.value?.format.lines.some((line) => line.includes(`{${part}}`)) ?? USUAL.includes(part));
-const regions = computed(() => (country.value?.regions ?? []).map((region) => ({ value: region, text: region })));
+const regions = computed(() =>
+  (country.value?.regions ?? []).map((region) => ({ value: region, text: region })),
+);
 const listedRegion = computed(() => {
   const { region } = address.value;
   return regions.value.length > 0 && (region === '' || regions.value.some(({ value }) => value === region));

@@ -57,7 +57,9 @@ async function add(): Promise<void> {
     >
       <option value="">{{ empty }}</option>
       <optgroup v-if="listed.length > 0" label="You send to">
-        <option v-for="country in listed" :key="country.code" :value="country.code">{{ country.name }}</option>
+        <option v-for="country in listed" :key="country.code" :value="country.code">
+          {{ country.name }}
+        </option>
       </optgroup>
       <optgroup label="All others">
         <option v-for="country in rest" :key="country.code" :value="country.code">{{ country.name }}</option>

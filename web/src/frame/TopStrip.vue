@@ -48,7 +48,13 @@ const here = computed(() => PLACES.find(({ to }) => to !== '/' && route.path.sta
         >{{ place.name }}</RouterLink
       >
     </nav>
-    <span class="studio">{{ studio?.name }}</span>
+    <RouterLink
+      to="/studio/settings"
+      class="studio btn btn-sm"
+      aria-label="The studio: name, countries, ruler"
+    >
+      {{ studio?.name || 'Studio' }}
+    </RouterLink>
     <BFormRadioGroup
       v-model="unit"
       class="units"

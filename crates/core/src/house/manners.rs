@@ -7,12 +7,13 @@ use serde::{Deserialize, Serialize};
 use crate::{Refusal, Refusals, text::refused_text};
 
 macro_rules! choice {
-    ($(#[$doc:meta])* $name:ident: $($(#[$each:meta])* $value:ident = $key:literal;)*) => {
+    ($(#[$doc:meta])* $name:ident: $($(#[$each:meta])* $value:ident;)*) => {
         $(#[$doc])*
         #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
         #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+        #[serde(rename_all = "lowercase")]
         pub enum $name {
-            $($(#[$each])* #[serde(rename = $key)] $value,)*
+            $($(#[$each])* $value,)*
         }
     };
 }
@@ -22,9 +23,9 @@ choice! {
     MassUnit:
     /// Kilograms and grams.
     #[default]
-    Kg = "kg";
+    Kg;
     /// Pounds and ounces.
-    Lb = "lb";
+    Lb;
 }
 
 choice! {
@@ -32,9 +33,9 @@ choice! {
     DecimalMark:
     /// `6.90`.
     #[default]
-    Point = "point";
+    Point;
     /// `6,90`.
-    Comma = "comma";
+    Comma;
 }
 
 choice! {
@@ -42,11 +43,11 @@ choice! {
     DateOrder:
     /// 2027-03-04.
     #[default]
-    Ymd = "ymd";
+    Ymd;
     /// 4.3.2027.
-    Dmy = "dmy";
+    Dmy;
     /// 3/4/2027.
-    Mdy = "mdy";
+    Mdy;
 }
 
 choice! {
@@ -54,19 +55,22 @@ choice! {
     PaperSize:
     /// 210 × 297 mm.
     #[default]
-    A4 = "a4";
+    A4;
     /// 8 1/2 × 11 in.
-    Letter = "letter";
+    Letter;
 }
 
-choice! {
-    /// What labels are printed on.
-    LabelSize:
+/// What labels are printed on.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum LabelSize {
     /// 100 × 150 mm.
     #[default]
-    Metric = "100x150";
+    #[serde(rename = "100x150")]
+    Metric,
     /// 4 × 6 in.
-    Inches = "4x6";
+    #[serde(rename = "4x6")]
+    Inches,
 }
 
 choice! {
@@ -74,9 +78,9 @@ choice! {
     Prices:
     /// Without tax.
     #[default]
-    Net = "net";
+    Net;
     /// With tax.
-    Gross = "gross";
+    Gross;
 }
 
 /// The numbers that a customs paper has of the studio; empty where it has none.

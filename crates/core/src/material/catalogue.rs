@@ -1,6 +1,7 @@
 //! Everything on the shelf, found by its id.
 
 use serde::{Deserialize, Serialize};
+use serde_json::Value;
 
 use super::{
     Board, ContactPaper, CushionWrap, Fill, Film, Foam, Mailer, MaterialId, PictureCarton,
@@ -52,6 +53,38 @@ pub struct Catalogue {
 }
 
 crate::json::read_in_one_place!(Catalogue);
+
+/// Every price of a material is under a key that begins so.
+const PRICE: &str = "price";
+
+impl Catalogue {
+    /// Returns the same materials at no price, in other money: what they cost in it is not known.
+    ///
+    /// # Panics
+    /// Never: what a catalogue is written as can be read as one.
+    #[must_use]
+    pub fn unpriced(&self, currency: Currency) -> Self {
+        fn clear(value: &mut Value) {
+            match value {
+                Value::Object(fields) => {
+                    for (key, value) in fields {
+                        if key.starts_with(PRICE) && value.is_string() {
+                            *value = Value::from("0");
+                        } else {
+                            clear(value);
+                        }
+                    }
+                }
+                Value::Array(values) => values.iter_mut().for_each(clear),
+                Value::Null | Value::Bool(_) | Value::Number(_) | Value::String(_) => {}
+            }
+        }
+        let mut written = serde_json::to_value(self).expect("a catalogue can be written");
+        clear(&mut written);
+        let read: Self = serde_json::from_value(written).expect("it is a catalogue");
+        Self { currency, ..read }
+    }
+}
 
 /// A rule or a shipment names a material that the catalogue does not hold.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]

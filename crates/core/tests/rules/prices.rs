@@ -16,7 +16,9 @@ use hummock_core::{
 use jiff::civil::date;
 use rust_decimal::Decimal;
 
-use crate::studio::{four_carriers, house, sent_pieces};
+use serde_json::Value;
+
+use crate::studio::{catalogue, four_carriers, house, sent_pieces};
 
 fn amount(money: Option<&Money>) -> Option<Decimal> {
     money.map(|money| money.amount)
@@ -523,4 +525,40 @@ fn a_rough_quote_spans_everything_that_a_piece_could_be() {
         .expect("it can be made")
         .expect("it is measured");
     assert_eq!(amount(known.least.as_ref()), Some(said.pays.amount));
+}
+
+/// In other money nothing costs anything until somebody says what it costs, and nothing else about a material changes.
+#[test]
+fn stores_in_other_money_have_no_prices() {
+    let yen = hummock_core::quantity::Currency::try_from("JPY".to_owned()).expect("money");
+    let before = serde_json::to_value(catalogue()).expect("JSON");
+    let after = serde_json::to_value(catalogue().unpriced(yen)).expect("JSON");
+    assert_eq!(after["currency"], "JPY");
+    let mut priced = 0;
+    same_but_for_prices(&before, &after, "", &mut priced);
+    assert!(priced > 60, "only {priced} prices");
+}
+
+fn same_but_for_prices(before: &Value, after: &Value, at: &str, priced: &mut u32) {
+    match (before, after) {
+        (Value::Object(before), Value::Object(after)) => {
+            assert_eq!(before.len(), after.len(), "{at}");
+            for (key, value) in before {
+                let at = format!("{at}/{key}");
+                if key.starts_with("price") {
+                    assert_eq!(after[key], "0", "{at}");
+                    *priced += 1;
+                } else if at != "/currency" {
+                    same_but_for_prices(value, &after[key], &at, priced);
+                }
+            }
+        }
+        (Value::Array(before), Value::Array(after)) => {
+            assert_eq!(before.len(), after.len(), "{at}");
+            for (one, other) in before.iter().zip(after) {
+                same_but_for_prices(one, other, at, priced);
+            }
+        }
+        _ => assert_eq!(before, after, "{at}"),
+    }
 }

@@ -70,6 +70,12 @@ fn digest(token: &str) -> TokenDigest {
     Sha256::digest(token).into()
 }
 
+/// Has a browser at the machine show a studio.
+pub(crate) fn studio_cookie(studio: StudioId) -> String {
+    let seconds = COOKIE_DAYS * 24 * 60 * 60;
+    format!("{STUDIO_COOKIE}={studio}; Path=/; Max-Age={seconds}; HttpOnly; SameSite=Strict")
+}
+
 /// Finds a cookie by its name.
 fn shown<'a>(headers: &'a HeaderMap, cookie: &str) -> Option<&'a str> {
     headers

@@ -13,7 +13,7 @@ pub use listen::{Certificate, Listen, NoNetwork};
 
 pub(crate) use caps::Capped;
 pub use caps::MostConnections;
-pub(crate) use door::{Caller, Door, let_known_in, say_whose};
+pub(crate) use door::{Caller, Door, let_known_in, say_whose, studio_cookie};
 pub use entrance::Network;
 pub(crate) use passphrase::Passphrase;
 

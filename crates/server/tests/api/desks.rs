@@ -81,7 +81,14 @@ async fn hour(api: &Api) -> Value {
 #[tokio::test]
 async fn two_studios_in_one_process_have_each_their_own(NoShipments(database): &NoShipments) {
     let store = Store::open(&database.url(), UNHURRIED.database).await;
-    let annexe = import(&store.expect("tables"), "annexe", &demo(), false, TODAY).await;
+    let annexe = import(
+        &store.expect("tables"),
+        "annexe",
+        &demo(),
+        fill(false),
+        TODAY,
+    )
+    .await;
     assert!(annexe.as_ref().expect("another studio").created);
     let annexe = annexe.expect("another studio").studio.to_string();
     let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/tariffs");

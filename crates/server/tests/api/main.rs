@@ -27,7 +27,7 @@ use std::{
     time::Duration,
 };
 
-use hummock_server::{Clock, PageFile, Running, STUDIO, ServeOptions, Waits, import, serve};
+use hummock_server::{Clock, Fill, PageFile, Running, STUDIO, ServeOptions, Waits, import, serve};
 use hummock_store::Store;
 use hummock_test_database::{Database, url_of};
 use jiff::civil::date;
@@ -58,10 +58,18 @@ fn demo() -> PathBuf {
     Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo")
 }
 
+const fn fill(with_shipments: bool) -> Fill {
+    if with_shipments {
+        Fill::Everything
+    } else {
+        Fill::NoShipments
+    }
+}
+
 async fn filled(template: &str, with_shipments: bool) -> Database {
     Database::like(template, async |url: String| {
         let store = Store::open(&url, UNHURRIED.database).await.expect("tables");
-        let imported = import(&store, STUDIO, &demo(), with_shipments, TODAY).await;
+        let imported = import(&store, STUDIO, &demo(), fill(with_shipments), TODAY).await;
         assert!(imported.expect("the demo studio").created);
         store.close().await;
     })
@@ -124,7 +132,7 @@ impl Api {
             .try_init();
         let mut options = ServeOptions {
             start_with: demo(),
-            with_shipments,
+            fill: fill(with_shipments),
             clock: TODAY,
             allow_hosts: vec!["studio.example".to_owned()],
             waits: UNHURRIED,

@@ -193,7 +193,14 @@ async fn a_device_that_is_not_signed_in_is_told_nothing(Demo(database): &Demo) {
 #[tokio::test]
 async fn a_device_sees_the_studio_that_it_signed_in_to_whatever_it_asks_for(Demo(database): &Demo) {
     let store = Store::open(&database.url(), UNHURRIED.database).await;
-    let annexe = import(&store.expect("tables"), "annexe", &demo(), false, TODAY).await;
+    let annexe = import(
+        &store.expect("tables"),
+        "annexe",
+        &demo(),
+        crate::fill(false),
+        TODAY,
+    )
+    .await;
     let annexe = annexe.expect("another studio").studio;
     let keys = Folder::new();
     let api = open(database.pool(), &keys.0).await;

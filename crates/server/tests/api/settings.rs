@@ -235,3 +235,116 @@ async fn all_countries_are_told_the_studios_own_first(Demo(database): &Demo) {
         "{leaving}"
     );
 }
+
+/// A studio that is nobody's is begun beside the demo and set up in yen; neither sees anything of the other.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_studio_of_ones_own_is_begun_beside_the_demo(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
+    let demo = api.get("/api/v1/studio").await;
+    assert_eq!(
+        (&demo["demo"], &demo["set_up"]),
+        (&json!(true), &json!(true))
+    );
+    // The money of a studio with shipments stays, and so does the demo's.
+    let (status, problem) = api.put(PATH, json!({ "currency": "JPY" })).await;
+    assert_eq!(
+        (status, fields(&problem)),
+        (StatusCode::UNPROCESSABLE_ENTITY, vec!["currency"]),
+        "{problem}"
+    );
+    let begun = api
+        .client
+        .post(format!("{}/api/v1/studios", api.base))
+        .send()
+        .await
+        .expect("an answer");
+    assert_eq!(begun.status(), StatusCode::CREATED);
+    let cookie = begun.headers()["set-cookie"]
+        .to_str()
+        .expect("text")
+        .to_owned();
+    assert!(
+        cookie.contains("SameSite=Strict") && cookie.contains("HttpOnly"),
+        "{cookie}"
+    );
+    let cookie = cookie.split(';').next().expect("a pair").to_owned();
+    let as_own =
+        async |method: reqwest::Method, path: &str, body: Option<Value>| -> (StatusCode, Value) {
+            let asked = api
+                .client
+                .request(method, format!("{}{path}", api.base))
+                .header("cookie", &cookie);
+            let asked = match body {
+                Some(body) => asked.json(&body),
+                None => asked,
+            };
+            answer(asked.send().await.expect("an answer")).await
+        };
+    let get = reqwest::Method::GET;
+    let (_, own) = as_own(get.clone(), "/api/v1/studio", None).await;
+    assert_eq!(
+        (&own["demo"], &own["set_up"], &own["name"]),
+        (&json!(false), &json!(false), &json!(""))
+    );
+    assert_eq!(own["countries"], json!([]));
+    let (_, rows) = as_own(get.clone(), "/api/v1/shipments", None).await;
+    assert_eq!(rows["total"], 0, "{rows}");
+    let (_, tariffs) = as_own(get.clone(), "/api/v1/tariffs", None).await;
+    assert_eq!(tariffs, json!([]));
+    let kyoto = json!({
+        "name": "Shiokusa", "currency": "JPY",
+        "sender": { "name": "Shiokusa", "street": "4-5-6 Gion", "region": "京都府", "postcode": "605-0074", "country": "JP" },
+        "countries": [{ "code": "JP" }, { "code": "KR" }, { "code": "FR" }],
+    });
+    let (status, kept) = as_own(reqwest::Method::PUT, PATH, Some(kyoto)).await;
+    assert_eq!(status, StatusCode::OK, "{kept}");
+    assert_eq!(kept["currency"], "JPY");
+    let (_, own) = as_own(get.clone(), "/api/v1/studio", None).await;
+    assert_eq!(
+        (&own["set_up"], &own["catalogue"]["currency"]),
+        (&json!(true), &json!("JPY"))
+    );
+    // Nothing costs anything yet; sums in yen have no decimals.
+    let inputs = json!({ "title": "Reed Bed", "piece": canvas(), "buyer": {
+        "name": "Camille Roux", "street": "14 rue des Tanneurs", "town": "Lyon", "postcode": "69001", "country": "FR",
+    } });
+    let (status, made) = as_own(
+        reqwest::Method::POST,
+        "/api/v1/shipments",
+        Some(json!({ "inputs": inputs })),
+    )
+    .await;
+    assert_eq!(status, StatusCode::CREATED, "{made}");
+    assert_eq!(
+        made["summary"]["materials"],
+        json!({ "amount": "0", "currency": "JPY" })
+    );
+    // The other one is as it was, and begun again it is still the one that was never set up.
+    assert_eq!(
+        api.get("/api/v1/studio").await["countries"],
+        demo["countries"]
+    );
+    let (_, all) = as_own(get, "/api/v1/studios", None).await;
+    let all = all.as_array().expect("studios");
+    assert_eq!(all.len(), 2);
+    assert_eq!(
+        (&all[1]["name"], &all[1]["shown"], &all[0]["demo"]),
+        (&json!("Shiokusa"), &json!(true), &json!(true))
+    );
+    let demo_id = all[0]["id"].clone();
+    let back = api
+        .client
+        .put(format!("{}/api/v1/studios/shown", api.base))
+        .header("cookie", &cookie)
+        .json(&json!({ "id": demo_id }))
+        .send()
+        .await
+        .expect("an answer");
+    assert_eq!(back.status(), StatusCode::NO_CONTENT);
+    let shown = back.headers()["set-cookie"].to_str().expect("text");
+    assert!(shown.contains(demo_id.as_str().expect("an id")), "{shown}");
+    let nowhere = json!({ "id": "018f0000-0000-7000-8000-000000000000" });
+    let (status, _) = as_own(reqwest::Method::PUT, "/api/v1/studios/shown", Some(nowhere)).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+}

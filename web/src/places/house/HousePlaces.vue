@@ -29,8 +29,8 @@ function setMonths(at: number, months: string[]): void {
       <span class="soft">{{ odds.places.length }} lines, the first that fits counts</span>
     </summary>
     <p class="soft">
-      To a country that no line names it is the usual route from your own: national within it, across a border to
-      its neighbours, overseas to the rest.
+      To a country that no line names it is the usual route from your own: national within it, across a border
+      to its neighbours, overseas to the rest.
     </p>
     <table data-test="places">
       <thead>

@@ -48,7 +48,13 @@ async function chosen(event: Event): Promise<void> {
         <TextField v-model="typed.name" label="The studio is called" name="name" :error="errors.name" />
         <TextField v-model="typed.town" label="In" name="town" :error="errors.town" />
       </div>
-      <AddressFields v-model="typed.address" at="sender.address" :errors="errors" called="Name on the label" home />
+      <AddressFields
+        v-model="typed.address"
+        at="sender.address"
+        :errors="errors"
+        called="Name on the label"
+        home
+      />
       <div class="pair">
         <TextField
           v-model="typed.telephone"

@@ -9,7 +9,6 @@ import type { QuotedService, Tariff } from '@/api/types';
 import CountryField from '@/countries/CountryField.vue';
 import { useCountries } from '@/countries/useCountries';
 import NumberField from '@/parts/NumberField.vue';
-import { useStudio } from '@/api/useStudio';
 
 /** A typed parcel, priced by a tariff as it stands in the page, kept or not. */
 const { tariff, placed } = defineProps<{
@@ -17,7 +16,6 @@ const { tariff, placed } = defineProps<{
   /** Whether the place of each line's rule is told, for whoever writes the tariff as text. */
   placed?: boolean;
 }>();
-const { studio } = useStudio();
 
 const parcel = reactive({
   length_mm: 910 as number | null,

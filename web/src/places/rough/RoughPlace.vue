@@ -8,7 +8,6 @@ import { useRouter } from 'vue-router';
 import { answer, api, Refused } from '@/api/client';
 import { useRead } from '@/api/queries';
 import type { Inputs, RoughCase } from '@/api/types';
-import { useStudio } from '@/api/useStudio';
 import CountryField from '@/countries/CountryField.vue';
 import { CONSTRUCTIONS } from '@/frame/words';
 import ChoiceField from '@/parts/ChoiceField.vue';
@@ -19,7 +18,6 @@ import { kilograms, money } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 /** A price for somebody on the phone, before anybody has looked at the piece. */
-const { studio } = useStudio();
 const units = useUnits();
 const router = useRouter();
 const typed = reactive({

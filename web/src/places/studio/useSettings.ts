@@ -45,8 +45,10 @@ export function useSettings() {
   const changed = computed(() => before.value !== '' && written() !== before.value);
 
   function show(settings: Settings): void {
-    const { version: _, sender, fraction, tax, countries, ...rest } = settings;
-    Object.assign(typed, rest, {
+    const { sender, fraction, tax, countries } = settings;
+    const { name, time_zone, currency, length, mass, decimal, date_order, paper, label } = settings;
+    Object.assign(typed, { name, time_zone, currency, length, mass, decimal, date_order, paper, label });
+    Object.assign(typed, {
       sender: { ...noAddress(), ...sender },
       fraction: String(fraction),
       tax: { ...nothing().tax, ...tax },

@@ -53,7 +53,9 @@ const { nameOf } = useCountries();
 const buyer = computed(() => {
   const { name, company, street, neighbourhood, postcode, town, region, country } = draft.buyer;
   const place = [postcode, town].filter(Boolean).join(' ');
-  return [name, company, street, neighbourhood, place, region, country && nameOf(country)].filter(Boolean).join(', ');
+  return [name, company, street, neighbourhood, place, region, country && nameOf(country)]
+    .filter(Boolean)
+    .join(', ');
 });
 const sized = (one?: { across_mm: number; up_mm: number; through_mm: number }) =>
   one ? units.size(one.across_mm, one.up_mm, one.through_mm) : '';

@@ -13,7 +13,6 @@ const { draft, errors } = useShipment();
 
 /** Each of several pieces is worth something by itself. */
 const several = computed(() => Object.keys(draft.others).length > 0);
-
 </script>
 
 <template>

@@ -1,0 +1,148 @@
+//! The studios of one program: which there are, which one a browser at the machine shows, and beginning one of one's own.
+
+use axum::{
+    Json,
+    http::{HeaderMap, HeaderValue, StatusCode, header},
+    response::{IntoResponse, Response},
+};
+use hummock_store::{Settings, StudioId};
+use serde::{Deserialize, Serialize};
+use uuid::Uuid;
+
+use crate::{
+    body::Body,
+    desk::Desk,
+    import::nobodys_house,
+    network::{Caller, studio_cookie},
+    problem::Problem,
+    routes::{Routes, routes},
+};
+
+/// A studio of this program.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub(crate) struct StudioRow {
+    /// Which one.
+    id: Uuid,
+    /// What it is called; empty until somebody says so.
+    name: String,
+    /// Whether it is the demo.
+    demo: bool,
+    /// Whether this browser shows it.
+    shown: bool,
+}
+
+/// Which studio is to be shown.
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub(crate) struct ShownRequest {
+    /// Its id.
+    id: Uuid,
+}
+
+/// Nobody has more than that; each is a name of its own.
+const MOST_STUDIOS: usize = 20;
+
+impl Desk {
+    /// Devices of the network see the studio that they signed in to, and no other.
+    fn at_the_machine(&self) -> Result<(), Problem> {
+        match self.caller {
+            Caller::Machine => Ok(()),
+            Caller::Device(_) => Err(Problem::at_the_machine_only()),
+        }
+    }
+
+    async fn studios(&self) -> Result<Vec<StudioRow>, Problem> {
+        let mut rows = Vec::new();
+        for studio in self.app.store.studios().await? {
+            let settings = self.app.store.of(studio).settings().await?;
+            rows.push(StudioRow {
+                id: studio.id(),
+                name: settings.name,
+                demo: settings.demo,
+                shown: studio == self.studio(),
+            });
+        }
+        Ok(rows)
+    }
+}
+
+/// Returns an answer after which the browser shows a studio.
+fn showing(studio: StudioId, answer: impl IntoResponse) -> Response {
+    let cookie =
+        HeaderValue::try_from(studio_cookie(studio)).expect("an id is made of letters and dashes");
+    (HeaderMap::from_iter([(header::SET_COOKIE, cookie)]), answer).into_response()
+}
+
+/// Returns the studios of this program, the oldest first; a device of the network sees its own alone.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "list_studios", get, path = "/studios", tag = "studio",
+    responses((status = 200, description = "Each with its name, and which one is shown", body = [StudioRow])),
+))]
+async fn list(desk: Desk) -> Result<Json<Vec<StudioRow>>, Problem> {
+    let mut rows = desk.studios().await?;
+    rows.retain(|row| row.shown || desk.caller == Caller::Machine);
+    Ok(Json(rows))
+}
+
+/// Begins a studio that is nobody's yet beside those that there are, and shows it in this browser: the usual rules and materials,
+/// no sender, no carriers, no shipments. One that was begun and never set up is taken again.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "begin_studio", post, path = "/studios", tag = "studio",
+    responses(
+        (status = 201, description = "It is there, and shown from now on", body = [StudioRow]),
+        (status = 403, description = "A device of the network asked", body = Problem),
+        (status = 409, description = "There are twenty already", body = Problem),
+    ),
+))]
+async fn begin(desk: Desk) -> Result<Response, Problem> {
+    desk.at_the_machine()?;
+    let store = &desk.app.store;
+    let there = store.studios().await?;
+    for studio in &there {
+        let settings = store.of(*studio).settings().await?;
+        if !settings.demo && !settings.is_set_up() {
+            return Ok(showing(
+                *studio,
+                (StatusCode::CREATED, Json(desk.studios().await?)),
+            ));
+        }
+    }
+    if there.len() >= MOST_STUDIOS {
+        return Err(Problem::studios_full());
+    }
+    let name = format!("studio {}", Uuid::now_v7());
+    let house = nobodys_house();
+    let (studio, _) = store
+        .create_studio(&name, &Settings::of_nobody(), &house)
+        .await?;
+    Ok(showing(
+        studio,
+        (StatusCode::CREATED, Json(desk.studios().await?)),
+    ))
+}
+
+/// Shows another studio in this browser; nothing of either changes.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "show_studio_of", put, path = "/studios/shown", tag = "studio", request_body = ShownRequest,
+    responses(
+        (status = 204, description = "It is shown from now on"),
+        (status = 403, description = "A device of the network asked", body = Problem),
+        (status = 404, description = "There is no such studio", body = Problem),
+    ),
+))]
+async fn show(desk: Desk, Body(request): Body<ShownRequest>) -> Result<Response, Problem> {
+    desk.at_the_machine()?;
+    let studio = desk.app.store.studio_of(request.id).await?;
+    let studio = studio.ok_or_else(|| Problem::not_found("studio"))?;
+    Ok(showing(studio, StatusCode::NO_CONTENT))
+}
+
+pub(crate) fn routes() -> Routes {
+    routes![
+        get "/studios" => list,
+        post "/studios" => begin,
+        put "/studios/shown" => show,
+    ]
+}

@@ -1,0 +1,41 @@
+<script setup lang="ts">
+import { useRoute } from 'vue-router';
+
+import { useStudio } from '@/api/useStudio';
+import { useStudios } from '@/places/studio/useStudios';
+
+/** Says that this is the demo, or that nobody has said yet whose studio it is. */
+const { studio } = useStudio();
+const { begin, trouble } = useStudios();
+const route = useRoute();
+</script>
+
+<template>
+  <p v-if="studio?.demo" class="band no-print" data-test="demo-band">
+    Demo studio: invented carriers, nothing is really booked.
+    <button type="button" class="btn btn-sm" @click="begin">Set up my own studio</button>
+    <span v-if="trouble" role="status">{{ trouble }}.</span>
+  </p>
+  <p
+    v-else-if="studio && !studio.set_up && route.name !== 'settings'"
+    class="band no-print"
+    data-test="set-up-band"
+  >
+    Nobody has said yet whose studio this is.
+    <RouterLink to="/studio/settings" class="btn btn-sm">Set up your studio</RouterLink>
+  </p>
+</template>
+
+<style scoped>
+.band {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  align-items: center;
+  margin: 0;
+  padding: 0 20px;
+  border-bottom: 1px solid var(--sedge);
+  color: var(--peat-soft);
+  font-size: 0.9375rem;
+}
+</style>

@@ -1,0 +1,157 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, watch } from 'vue';
+import { useRouter } from 'vue-router';
+
+import { useStudio } from '@/api/useStudio';
+import AddressFields from '@/countries/AddressFields.vue';
+import { useCountries } from '@/countries/useCountries';
+import ChoiceField from '@/parts/ChoiceField.vue';
+import LeaveGuard from '@/parts/LeaveGuard.vue';
+import TextField from '@/parts/TextField.vue';
+import { vSay } from '@/said/say';
+
+import SentCountries from './SentCountries.vue';
+import StudioShelf from './StudioShelf.vue';
+import { useSettings } from './useSettings';
+import { DATES, DECIMALS, FRACTIONS, LENGTHS, MASSES } from './words';
+
+/** Whose studio it is, where it is, where it sends to and how it writes; and the same five questions before it was ever said. */
+const { kept, typed, changed, errors, trouble, busy, keep } = useSettings();
+const { studio } = useStudio();
+const { of } = useCountries();
+const router = useRouter();
+
+const isNew = computed(() => studio.value !== undefined && !studio.value.set_up);
+const where = computed(() => of(typed.sender.country));
+// The name on the label is the studio's until somebody says otherwise.
+watch(
+  () => typed.name,
+  (name, before) => {
+    if (typed.sender.name === before) typed.sender.name = name;
+  },
+);
+/** Whoever writes letters on Letter measures in inches, most often; it is a beginning, and changed below. */
+watch(
+  () => typed.sender.country,
+  (country) => {
+    if (!isNew.value || !country) return;
+    if (typed.countries.length === 0) typed.countries.push({ code: country, route: null, wet_months: [] });
+    const known = of(country);
+    if (!known) return;
+    if (known.currency) typed.currency = known.currency;
+    typed.paper = known.letter ? 'letter' : 'a4';
+    typed.label = known.letter ? '4x6' : '100x150';
+    const inches = country === 'US';
+    typed.length = inches ? 'in' : 'mm';
+    typed.mass = inches ? 'lb' : 'kg';
+    typed.date_order = inches ? 'mdy' : 'dmy';
+  },
+);
+
+async function save(): Promise<void> {
+  const first = isNew.value;
+  if ((await keep()) && first) await router.push('/');
+}
+</script>
+
+<template>
+  <div class="page">
+    <LeaveGuard :changed="changed && !busy" what="the changed studio" />
+    <h1>{{ isNew ? 'Set up your studio' : 'Studio' }}</h1>
+    <p v-if="isNew" class="soft">
+      Five short questions. Each can be left open and answered here later; with the first two the first parcel
+      can be planned.
+    </p>
+    <template v-if="kept">
+      <section aria-label="Name and address">
+        <h2><span v-if="isNew" class="number">1</span> Name and address</h2>
+        <TextField v-model="typed.name" label="The studio is called" name="name" :error="errors.name" />
+        <AddressFields v-model="typed.sender" at="sender" :errors="errors" called="Name on the label" home />
+      </section>
+      <section aria-label="Countries that you send to">
+        <h2><span v-if="isNew" class="number">2</span> Countries that you send to</h2>
+        <p class="soft">
+          They come first wherever a country is chosen. A parcel can go to any other one too, and is added
+          here by one press where you meet it.
+        </p>
+        <SentCountries v-model="typed.countries" :errors="errors" :home="typed.sender.country" />
+      </section>
+      <section aria-label="Money">
+        <h2><span v-if="isNew" class="number">3</span> Money</h2>
+        <TextField
+          v-model="typed.currency"
+          label="The studio counts in"
+          name="currency"
+          hint="a code of three letters, as EUR; prices of materials are kept in it"
+          :error="errors.currency"
+        />
+      </section>
+      <section aria-label="Ruler and scale">
+        <h2><span v-if="isNew" class="number">4</span> Ruler and scale</h2>
+        <p v-if="isNew && where" class="soft">As most people in {{ where.name }} have them.</p>
+        <div class="fields">
+          <ChoiceField v-model="typed.length" label="Lengths" name="length" :choices="LENGTHS" />
+          <ChoiceField
+            v-if="typed.length === 'in'"
+            v-model="typed.fraction"
+            label="Inches"
+            name="fraction"
+            :choices="FRACTIONS"
+            :error="errors.fraction"
+          />
+          <ChoiceField v-model="typed.mass" label="Weights on screen" name="mass" :choices="MASSES" />
+          <ChoiceField v-model="typed.decimal" label="Sums on screen" name="decimal" :choices="DECIMALS" />
+          <ChoiceField
+            v-model="typed.date_order"
+            label="Dates on screen"
+            name="date_order"
+            :choices="DATES"
+          />
+        </div>
+      </section>
+      <section v-if="isNew" aria-label="A carrier">
+        <h2><span class="number">5</span> A carrier</h2>
+        <p class="soft">
+          Price lists of carriers are read under Rates, once you have one. Until then a price that somebody
+          quoted is typed at Price, and everything but the price stands there without it.
+        </p>
+      </section>
+      <p v-if="trouble" v-say class="stop" data-test="settings-trouble">{{ trouble }}.</p>
+      <BButton variant="primary" :disabled="!changed || busy" data-test="keep-settings" @click="save">
+        {{ isNew ? 'Begin' : 'Keep the studio' }}
+      </BButton>
+      <RouterLink v-if="isNew" to="/" class="btn">Later</RouterLink>
+      <RouterLink v-else to="/studio#sender" class="btn">Telephone, mark and card</RouterLink>
+      <StudioShelf />
+    </template>
+    <p v-else class="soft">Reading it</p>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  max-width: 760px;
+}
+h1 {
+  margin: 4px 0;
+  font-size: 1.75rem;
+}
+h2 {
+  margin: 20px 0 4px;
+  font-size: 1.3125rem;
+}
+.number {
+  display: inline-block;
+  min-width: 1.2em;
+  color: var(--moss);
+}
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(200px, 100%), 1fr));
+  gap: 0 12px;
+}
+.stop {
+  color: var(--rowan);
+}
+</style>

@@ -1,0 +1,29 @@
+// The studios of this program: which there are, beginning one, and showing another in this browser.
+import { computed, ref } from 'vue';
+
+import { answer, api, done } from '@/api/client';
+import { useRead } from '@/api/queries';
+
+export function useStudios() {
+  const { data } = useRead({
+    queryKey: ['studios'],
+    queryFn: ({ signal }) => answer(api.GET('/api/v1/studios', { signal })),
+    refetchOnWindowFocus: false,
+  });
+  const studios = computed(() => data.value ?? []);
+  const trouble = ref('');
+
+  async function doing(act: () => Promise<unknown>, to: string): Promise<void> {
+    trouble.value = '';
+    try {
+      await act();
+      // Nothing of the one that was shown stays in the page.
+      window.location.assign(to);
+    } catch (error) {
+      trouble.value = error instanceof Error ? error.message : 'something went wrong in the page';
+    }
+  }
+  const begin = () => doing(() => answer(api.POST('/api/v1/studios')), '/studio/settings');
+  const show = (id: string) => doing(() => done(api.PUT('/api/v1/studios/shown', { body: { id } })), '/');
+  return { studios, begin, show, trouble };
+}
