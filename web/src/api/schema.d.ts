@@ -7602,7 +7602,7 @@ export interface components {
         Manners: {
             /**
              * @description In which order a date is written.
-             * @default ymd
+             * @default dmy
              */
             date_order: components["schemas"]["DateOrder"];
             /**
@@ -7872,6 +7872,9 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "say_where";
+        } | {
+            /** @enum {string} */
+            kind: "find_carrier";
         } | {
             /** @enum {string} */
             kind: "make_it_smaller";

@@ -2,6 +2,7 @@ import { createGlobalState } from '@vueuse/core';
 import { watch } from 'vue';
 
 import { useRemembered } from '@/kept/remembered';
+import { manners } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import { answer, api } from './client';
@@ -23,6 +24,15 @@ export const useStudio = createGlobalState(() => {
     () => data.value?.unit,
     (unit) => {
       if (unit) house.value = unit;
+    },
+    { immediate: true },
+  );
+  watch(
+    () => data.value?.manners,
+    (written) => {
+      if (!written) return;
+      const { mass, decimal, date_order, fraction } = written;
+      Object.assign(manners, { mass, decimal, date_order, fraction });
     },
     { immediate: true },
   );

@@ -33,7 +33,7 @@ const route = useRoute();
   gap: 4px 16px;
   align-items: center;
   margin: 0;
-  padding: 0 20px;
+  padding: 4px 20px;
   border-bottom: 1px solid var(--sedge);
   color: var(--peat-soft);
   font-size: 0.9375rem;

@@ -22,7 +22,11 @@ const PLACES = [
   { to: '/log', name: 'Log' },
   { to: '/studio', name: 'House rules' },
 ] as const;
-const here = computed(() => PLACES.find(({ to }) => to !== '/' && route.path.startsWith(to))?.to ?? '/');
+const here = computed(() =>
+  route.name === 'settings'
+    ? ''
+    : (PLACES.find(({ to }) => to !== '/' && route.path.startsWith(to))?.to ?? '/'),
+);
 </script>
 
 <template>
@@ -48,11 +52,7 @@ const here = computed(() => PLACES.find(({ to }) => to !== '/' && route.path.sta
         >{{ place.name }}</RouterLink
       >
     </nav>
-    <RouterLink
-      to="/studio/settings"
-      class="studio btn btn-sm"
-      aria-label="The studio: name, countries, ruler"
-    >
+    <RouterLink to="/studio/settings" class="studio" aria-label="The studio: name, countries, ruler">
       {{ studio?.name || 'Studio' }}
     </RouterLink>
     <BFormRadioGroup
@@ -108,9 +108,12 @@ nav {
   border-color: #b79ac6;
 }
 .studio {
+  min-height: 44px;
   margin-left: auto;
   overflow: hidden;
   color: var(--sedge);
+  line-height: 44px;
+  text-decoration: none;
   text-overflow: ellipsis;
   white-space: nowrap;
 }

@@ -24,6 +24,12 @@ const OUTCOMES: Record<string, string | undefined> = {
 };
 const MARKS: Record<Mark, string> = { done: 'done', open: 'open', look: 'needs a look' };
 
+/** Why there is no price. */
+function unpriced(asked: boolean | undefined): string {
+  if (!draft.buyer.country) return 'no country';
+  return asked ? 'refused' : 'no carrier yet';
+}
+
 const headlines = computed(() => {
   const figures = summary.value;
   const nothing = '–';
@@ -48,7 +54,7 @@ const headlines = computed(() => {
         : units.size(size.width_mm, size.height_mm, size.depth_mm),
     guard: one_in ? oneIn(one_in.about) : '–',
     box: units.size(outside.across_mm, outside.up_mm, outside.through_mm),
-    price: best ? show.money(best.total) : draft.buyer.country ? 'refused' : 'no country',
+    price: best ? show.money(best.total) : unpriced(figures.asked),
     pack: packed ? `${packed.done} of ${packed.steps} done` : `≈ ${figures.minutes.toFixed(0)} min`,
     weigh: weighed ? show.kilograms(weighed.mass_g) : `≈ ${show.kilograms(figures.weight.mass_g)}`,
     send,

@@ -170,6 +170,8 @@ export function nextAct(next: NextAct): { says: string; stop: boolean } {
       return { says: 'Look at the box', stop: false };
     case 'say_where':
       return { says: 'Say where it goes', stop: false };
+    case 'find_carrier':
+      return { says: 'No carrier yet: say what sending costs', stop: false };
     case 'make_it_smaller':
       return { says: 'Stop: no service takes it', stop: true };
     case 'choose_service':

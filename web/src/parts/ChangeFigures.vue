@@ -3,6 +3,7 @@ import { computed } from 'vue';
 
 import type { Change } from '@/api/types';
 import { oneIn, signed } from '@/frame/words';
+import * as show from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 /** What would change, in a few figures; better in moss, worse in amber. */
@@ -29,11 +30,11 @@ const figures = computed(() => {
   add(through_mm, LEAST_MM, `${units.signed(through_mm)} through`, through_mm < 0);
   add(across_mm, LEAST_MM, `${units.signed(across_mm)} across`, across_mm < 0);
   add(up_mm, LEAST_MM, `${units.signed(up_mm)} up`, up_mm < 0);
-  add(mass_g, LEAST_G, `${signed(mass_g)} g`, mass_g < 0);
+  add(mass_g, LEAST_G, show.signedGrams(mass_g), mass_g < 0);
   const cost = Number(change.cost.amount);
   add(cost, LEAST_SHARE, `${signed(cost, 2)} ${change.cost.currency}`, cost < 0);
   add(minutes, LEAST_MM, `${signed(minutes)} min`, minutes < 0);
-  add(plastic_g, LEAST_MM, `${signed(plastic_g)} g plastic`, plastic_g < 0);
+  add(plastic_g, LEAST_MM, `${show.signedGrams(plastic_g)} plastic`, plastic_g < 0);
   add(stops, 1, `${signed(stops)} Stop`, stops < 0);
   add(minds, 1, `${signed(minds)} worth a look`, minds < 0);
   return found;

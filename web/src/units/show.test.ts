@@ -1,7 +1,18 @@
-import { describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it } from 'vitest';
 
 import cases from '../../../crates/core/testdata/shown-lengths.json';
-import { grams, kilograms, lengthNumber, signedLength, size, usedAgain } from './show';
+import {
+  dayAndYear,
+  grams,
+  kilograms,
+  length,
+  lengthNumber,
+  manners,
+  money,
+  signedLength,
+  size,
+  usedAgain,
+} from './show';
 
 describe('lengths', () => {
   it('are written as the core writes them', () => {
@@ -38,6 +49,39 @@ describe('masses', () => {
       '240\u00a0g (4.0 litres)',
       '1.46\u00a0kg (39 litres)',
       '90\u00a0g',
+    ]);
+  });
+});
+
+describe('the way of a studio', () => {
+  const usual = { ...manners };
+  afterEach(() => {
+    Object.assign(manners, usual);
+  });
+
+  it('may be pounds and ounces', () => {
+    manners.mass = 'lb';
+    // 100 g / 28.3495 = 3.527 oz; 453.592 g are a pound; 3600 g are 126.99 oz, which is 7 lb 15 oz.
+    expect([100, 453.592, 3600].map(kilograms)).toEqual(['3.5\u00a0oz', '1\u00a0lb', '7\u00a0lb 15\u00a0oz']);
+    // Just under a pound is not told as sixteen ounces.
+    expect(grams(453)).toBe('1\u00a0lb');
+  });
+
+  it('may be a comma, another order of dates, or a finer ruler', () => {
+    manners.decimal = 'comma';
+    expect(money({ amount: '6.90', currency: 'EUR' })).toBe('6,90\u00a0EUR');
+    expect(kilograms(3600)).toBe('3,60\u00a0kg');
+    expect(length(902.4, 'cm')).toBe('90,2\u00a0cm');
+    expect(dayAndYear('2027-03-04')).toBe('4 Mar 2027');
+    manners.date_order = 'mdy';
+    expect(dayAndYear('2027-03-04')).toBe('Mar 4, 2027');
+    manners.date_order = 'ymd';
+    expect(dayAndYear('2027-03-04')).toBe('2027-03-04');
+    // 10 mm are 0.3937 in: 6.3 sixteenths, 12.6 thirty-seconds, 3.1 eighths.
+    expect([16, 32, 8].map((fraction) => Object.assign(manners, { fraction }) && length(10, 'in'))).toEqual([
+      '3/8\u00a0in',
+      '13/32\u00a0in',
+      '3/8\u00a0in',
     ]);
   });
 });

@@ -1,10 +1,18 @@
 // How figures are written. The core decides the precision; shown-lengths.json holds both to the same cases.
-import type { LengthUnit, Money } from '@/api/types';
+import { reactive } from 'vue';
+
+import type { LengthUnit, Money, Studio } from '@/api/types';
+
+type Manners = Pick<Studio['manners'], 'mass' | 'decimal' | 'date_order' | 'fraction'>;
+
+/** How the studio writes; as most do until it is known. */
+export const manners = reactive<Manners>({ mass: 'kg', decimal: 'point', date_order: 'dmy', fraction: 16 });
 
 const NO_BREAK = '\u00a0';
 const NARROW = '\u202f';
 const MM_PER_INCH = 25.4;
-const SIXTEENTHS = 16;
+const GRAMS_PER_OUNCE = 28.349523125;
+const OUNCES = 16;
 
 /** Half up, as a person rounds; a binary hair under the half counts as the half. */
 function rounded(value: number): number {
@@ -12,19 +20,34 @@ function rounded(value: number): number {
 }
 
 function inches(mm: number): string {
-  const sixteenths = rounded((mm / MM_PER_INCH) * SIXTEENTHS);
-  const whole = Math.floor(sixteenths / SIXTEENTHS);
-  let above = sixteenths - whole * SIXTEENTHS;
-  let below = SIXTEENTHS;
+  const { fraction } = manners;
+  const parts = rounded((mm / MM_PER_INCH) * fraction);
+  const whole = Math.floor(parts / fraction);
+  let above = parts - whole * fraction;
+  let below = fraction;
   while (above > 0 && above % 2 === 0) [above, below] = [above / 2, below / 2];
   if (above === 0) return String(whole);
   return whole === 0 ? `${above}/${below}` : `${whole} ${above}/${below}`;
 }
 
+/** A number as the studio writes its decimals. */
+export function decimals(text: string): string {
+  return manners.decimal === 'comma' ? text.replace('.', ',') : text;
+}
+
+/** Pounds and ounces: whole ounces above a pound, tenths below. */
+function pounds(grams: number): string {
+  const ounces = grams / GRAMS_PER_OUNCE;
+  if (rounded(ounces * 10) / 10 < OUNCES) return `${decimals(ounces.toFixed(1))}${NO_BREAK}oz`;
+  const whole = rounded(ounces);
+  const [lb, oz] = [Math.floor(whole / OUNCES), whole % OUNCES];
+  return oz === 0 ? `${lb}${NO_BREAK}lb` : `${lb}${NO_BREAK}lb ${oz}${NO_BREAK}oz`;
+}
+
 /** A length as a number, without its unit. */
 export function lengthNumber(mm: number, unit: LengthUnit): string {
   if (unit === 'in') return inches(mm);
-  return unit === 'cm' ? (rounded(mm) / 10).toFixed(1) : String(rounded(mm));
+  return unit === 'cm' ? decimals((rounded(mm) / 10).toFixed(1)) : String(rounded(mm));
 }
 
 /** A length with its unit: `902 mm`, `90.2 cm`, `35 1/2 in`. */
@@ -49,50 +72,58 @@ export function size(sides: readonly number[], unit: LengthUnit): string {
   return `${shown}${NO_BREAK}${unit}`;
 }
 
-/** A mass: kilograms to two decimals below ten, else one. */
+/** A mass: kilograms to two decimals below ten, else one; pounds and ounces where the studio weighs so. */
 export function kilograms(grams: number): string {
+  if (manners.mass === 'lb') return pounds(grams);
   const kg = grams / 1000;
-  return `${kg.toFixed(kg < 10 ? 2 : 1)}${NO_BREAK}kg`;
+  return `${decimals(kg.toFixed(kg < 10 ? 2 : 1))}${NO_BREAK}kg`;
 }
 
 /** The mass of one layer. */
 export function grams(value: number): string {
-  return `${value < 10 ? value.toFixed(1) : String(rounded(value))}${NO_BREAK}g`;
+  if (manners.mass === 'lb') return pounds(value);
+  return `${decimals(value < 10 ? value.toFixed(1) : String(rounded(value)))}${NO_BREAK}g`;
+}
+
+/** A mass that may be negative, with its sign: whole grams, or pounds and ounces. */
+export function signedGrams(value: number): string {
+  const size = Math.abs(value);
+  const shown = manners.mass === 'lb' ? pounds(size) : `${String(rounded(size))}${NO_BREAK}g`;
+  return `${value < 0 ? '−' : '+'}${shown}`;
 }
 
 /** An amount with its currency. */
 export function money(amount: Money): string {
-  return `${amount.amount}${NO_BREAK}${amount.currency}`;
+  return `${decimals(amount.amount)}${NO_BREAK}${amount.currency}`;
 }
 
 /** An area in square metres. */
 export function area(m2: number): string {
-  return `${m2.toFixed(2)}${NO_BREAK}m²`;
+  return `${decimals(m2.toFixed(2))}${NO_BREAK}m²`;
 }
 
-const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' });
-const DAY_AND_YEAR = new Intl.DateTimeFormat('en-GB', {
-  day: 'numeric',
-  month: 'short',
-  year: 'numeric',
-  timeZone: 'UTC',
-});
+const ORDER = { dmy: 'en-GB', mdy: 'en-US' } as const;
+const DAY_PARTS = { day: 'numeric', month: 'short', timeZone: 'UTC' } as const;
+const inOrder = <Made>(make: (order: string) => Made) => ({ dmy: make(ORDER.dmy), mdy: make(ORDER.mdy) });
+const DAY = inOrder((order) => new Intl.DateTimeFormat(order, DAY_PARTS));
+const DAY_AND_YEAR = inOrder((order) => new Intl.DateTimeFormat(order, { ...DAY_PARTS, year: 'numeric' }));
 const WEEKDAY = new Intl.DateTimeFormat('en-GB', { weekday: 'short', timeZone: 'UTC' });
 
 function dayOf(iso: string): Date {
   return new Date(`${iso}T00:00:00Z`);
 }
 
-/** A day as `4 Mar`. */
+/** A day as `4 Mar` or `Mar 4`. */
 export function day(iso: string): string {
   if (Number.isNaN(dayOf(iso).getTime())) return iso;
-  return DAY.format(dayOf(iso));
+  return DAY[manners.date_order === 'mdy' ? 'mdy' : 'dmy'].format(dayOf(iso));
 }
 
-/** A day as `4 Mar 2027`. */
+/** A day as `4 Mar 2027`, `Mar 4, 2027` or `2027-03-04`, as the studio writes it. */
 export function dayAndYear(iso: string): string {
   if (Number.isNaN(dayOf(iso).getTime())) return iso;
-  return DAY_AND_YEAR.format(dayOf(iso));
+  const { date_order } = manners;
+  return date_order === 'ymd' ? iso.slice(0, 10) : DAY_AND_YEAR[date_order].format(dayOf(iso));
 }
 
 const DAY_AND_TIME = new Intl.DateTimeFormat('en-GB', {

@@ -6,6 +6,7 @@ mod guard;
 mod hanging;
 mod house;
 mod log;
+mod moving;
 mod network;
 mod pack;
 mod rates;

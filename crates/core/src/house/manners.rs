@@ -42,11 +42,11 @@ choice! {
     /// In which order a date is written.
     DateOrder:
     /// 2027-03-04.
-    #[default]
     Ymd;
-    /// 4.3.2027.
+    /// 4 Mar 2027.
+    #[default]
     Dmy;
-    /// 3/4/2027.
+    /// Mar 4, 2027.
     Mdy;
 }
 

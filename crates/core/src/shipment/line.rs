@@ -97,6 +97,8 @@ pub enum NextAct {
     LookAtBox,
     /// Say where it goes.
     SayWhere,
+    /// It is known where it goes, and nobody carries: the studio has no price list, and no price was quoted.
+    FindCarrier,
     /// No service takes it.
     MakeItSmaller,
     /// Choose a service.
@@ -206,7 +208,7 @@ impl WorkLine {
         let next = afterwards(inputs)
             .or_else(|| unmet(cured, summary))
             .or_else(|| unpacked(summary))
-            .unwrap_or_else(|| first_open(marks, summary));
+            .unwrap_or_else(|| first_open(marks, inputs, summary));
         Self {
             stops: marks.map(|(stop, mark)| StopState { stop, mark }),
             next,
@@ -297,7 +299,7 @@ fn unpacked(summary: &Summary) -> Option<NextAct> {
         .then_some(NextAct::LookAtPacking)
 }
 
-fn first_open(marks: [(Stop, Mark); 8], summary: &Summary) -> NextAct {
+fn first_open(marks: [(Stop, Mark); 8], inputs: &ShipmentInputs, summary: &Summary) -> NextAct {
     match marks
         .into_iter()
         .find(|(_, mark)| *mark != Mark::Done)
@@ -306,7 +308,8 @@ fn first_open(marks: [(Stop, Mark); 8], summary: &Summary) -> NextAct {
         Some(Stop::Measure) => NextAct::Measure,
         Some(Stop::Guard) => NextAct::LookAtGuard,
         Some(Stop::Box) => NextAct::LookAtBox,
-        Some(Stop::Price) if !summary.asked => NextAct::SayWhere,
+        Some(Stop::Price) if !summary.asked && inputs.buyer.country.is_empty() => NextAct::SayWhere,
+        Some(Stop::Price) if !summary.asked => NextAct::FindCarrier,
         Some(Stop::Price) if summary.best.is_none() => NextAct::MakeItSmaller,
         Some(Stop::Price) => NextAct::ChooseService,
         Some(Stop::Weigh) if summary.weighed.is_some() => NextAct::LookAtWeight,

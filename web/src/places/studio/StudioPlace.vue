@@ -118,11 +118,13 @@ async function save(): Promise<void> {
         </p>
       </section>
       <p v-if="trouble" v-say class="stop" data-test="settings-trouble">{{ trouble }}.</p>
-      <BButton variant="primary" :disabled="!changed || busy" data-test="keep-settings" @click="save">
-        {{ isNew ? 'Begin' : 'Keep the studio' }}
-      </BButton>
-      <RouterLink v-if="isNew" to="/" class="btn">Later</RouterLink>
-      <RouterLink v-else to="/studio#sender" class="btn">Telephone, mark and card</RouterLink>
+      <p class="keep">
+        <BButton variant="primary" :disabled="!changed || busy" data-test="keep-settings" @click="save">
+          {{ isNew ? 'Begin' : 'Keep the studio' }}
+        </BButton>
+        <RouterLink v-if="isNew" to="/" class="btn">Later</RouterLink>
+        <RouterLink v-else to="/studio#sender" class="btn">Telephone, mark and card</RouterLink>
+      </p>
       <StudioShelf />
     </template>
     <p v-else class="soft">Reading it</p>
@@ -150,6 +152,12 @@ h2 {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(min(200px, 100%), 1fr));
   gap: 0 12px;
+}
+.keep {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+  margin-top: 12px;
 }
 .stop {
   color: var(--rowan);

@@ -16,7 +16,7 @@ const called = (studio: { name: string; demo: boolean }) =>
 
 <template>
   <section
-    v-if="studios.length > 0"
+    v-if="others.length > 0 || !hasOwn"
     aria-label="Studios of this program"
     class="no-print"
     data-test="studios"

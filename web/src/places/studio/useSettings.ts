@@ -25,7 +25,7 @@ const nothing = () => ({
   fraction: '16',
   mass: 'kg' as Settings['mass'],
   decimal: 'point' as Settings['decimal'],
-  date_order: 'ymd' as Settings['date_order'],
+  date_order: 'dmy' as Settings['date_order'],
   paper: 'a4' as Settings['paper'],
   label: '100x150' as Settings['label'],
   tax: { vat: '', eori: '', ioss: '', other: '', prices: 'net' as 'net' | 'gross' },

@@ -18,9 +18,9 @@ export const DECIMALS = [
   { value: 'comma', text: '6,90' },
 ] as const;
 export const DATES = [
+  { value: 'dmy', text: '4 Mar 2027' },
+  { value: 'mdy', text: 'Mar 4, 2027' },
   { value: 'ymd', text: '2027-03-04' },
-  { value: 'dmy', text: '4.3.2027' },
-  { value: 'mdy', text: '3/4/2027' },
 ] as const;
 export const PAPERS = [
   { value: 'a4', text: 'A4' },

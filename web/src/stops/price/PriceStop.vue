@@ -172,6 +172,14 @@ function charged(rule: Charge['rule']): void {
     </div>
     <p v-if="away" v-say class="soft">The steps and the charge can’t be worked out just now. Trying again.</p>
   </div>
+  <div v-else-if="plan && draft.buyer.country" data-test="no-carrier">
+    <h2>No carrier yet</h2>
+    <p class="soft">
+      Everything but the price stands. What somebody quotes is typed here and stands among the services; a
+      price list is read under <RouterLink to="/rates">Rates</RouterLink>.
+    </p>
+    <QuotationFields />
+  </div>
   <p v-else-if="plan" class="soft">
     Prices follow from where it goes.
     <RouterLink :to="{ name: 'measure', params: { id } }">Choose the country</RouterLink>

@@ -146,6 +146,19 @@ fn without_a_country_or_a_carrier_the_price_is_what_is_missing() {
     let mut nowhere = small_canvas();
     nowhere.buyer.country.clear();
     assert_eq!(line(&settle(nowhere)).next, NextAct::SayWhere);
+    // It is known where it goes, and the studio has no price list.
+    let alone = House {
+        tariffs: Vec::new(),
+        ..house()
+    };
+    let inputs = settle(small_canvas());
+    let worked = Workings::out(&inputs, &alone).expect("it works out");
+    let mut inputs = inputs;
+    inputs.settled.guard.clone_from(&worked.fingerprint);
+    inputs.settled.carton.clone_from(&worked.fingerprint);
+    let summary = worked.summary(&inputs);
+    let alone = WorkLine::on(date(2026, 11, 23), &inputs, summary.as_ref());
+    assert_eq!(alone.next, NextAct::FindCarrier);
     let mut huge = small_canvas();
     (huge.piece.width, huge.piece.height) = (Some("2400 mm".into()), Some("2400 mm".into()));
     let huge = settle(huge);

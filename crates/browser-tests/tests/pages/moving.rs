@@ -1,0 +1,198 @@
+//! Moving in: a studio of one's own beside the demo, in four countries, up to the first parcel abroad.
+
+use anyhow::Result;
+use hummock_browser_tests::{Page, Studio};
+use test_context::test_context;
+
+use crate::Demo;
+
+/// Where a studio moves in, and what it finds on its screens.
+struct Moves {
+    country: &'static str,
+    /// The parts of its address beside the name, by field.
+    address: &'static [(&'static str, &'static str)],
+    region: Option<&'static str>,
+    /// Where its first parcel goes.
+    abroad: &'static str,
+    size: &'static str,
+    outside: &'static str,
+    weighs: &'static str,
+    price: (&'static str, &'static str),
+}
+
+async fn moves_in(page: &Page, moves: &Moves) -> Result<()> {
+    page.sees("[data-test='demo-band']", "nothing is really booked")
+        .await?;
+    page.press_called("Set up my own studio").await?;
+    page.sees("h1", "Set up your studio").await?;
+    // One field for the name, up to six for the address, two for a country, and Begin: twelve at most.
+    page.fill("name", "Reed & Rush").await?;
+    page.choose("sender.country", moves.country).await?;
+    page.holds("sender.name", "Reed & Rush").await?;
+    for (part, text) in moves.address {
+        page.fill(&format!("sender.{part}"), text).await?;
+    }
+    if let Some(region) = moves.region {
+        page.choose("sender.region", region).await?;
+    }
+    page.choose("another-country", moves.abroad).await?;
+    page.press_called("Add it").await?;
+    page.press("[data-test='keep-settings']").await?;
+    page.sees("main", "The bench is clear").await?;
+    page.lacks("[data-test='set-up-band']").await?;
+
+    page.keys("n").await?;
+    page.fill("title", "Reed Bed").await?;
+    page.choose("piece.construction", "stretched_canvas")
+        .await?;
+    page.fill("size", moves.size).await?;
+    page.choose("piece.medium", "acrylic").await?;
+    page.set_day("piece.finished", "2027-01-04").await?;
+    page.fill("buyer.name", "Morag Tait").await?;
+    page.fill("buyer.street", "2 Shore Road").await?;
+    page.choose("buyer.country", moves.abroad).await?;
+    page.sees(".tally, aside, main", moves.outside).await?;
+    page.is_saved().await?;
+    page.press_called("Price").await?;
+    page.sees("[data-test='no-carrier']", "No carrier yet")
+        .await?;
+    page.press_called("Add a quotation").await?;
+    page.fill("quotations.q1.from", "Tern Couriers").await?;
+    page.fill("quotations.q1.price", moves.price.0).await?;
+    page.sees("main", moves.price.1).await?;
+    page.is_saved().await?;
+    page.press_called("Weigh").await?;
+    page.sees("nav[aria-label='Work line']", moves.weighs)
+        .await?;
+    page.press_called("Pack").await?;
+    page.find("a[href*='/pack-sheet']").await?;
+    Ok(())
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_studio_in_the_united_states_measures_in_inches(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    let portland = Moves {
+        country: "US",
+        address: &[
+            ("street", "1420 SE Oak St"),
+            ("town", "Portland"),
+            ("postcode", "97214"),
+        ],
+        region: Some("OR"),
+        abroad: "GB",
+        size: "24 x 32 x 1 1/2 in",
+        outside: " in",
+        weighs: " lb",
+        price: ("48.5", "48.50 USD"),
+    };
+    moves_in(&page, &portland).await?;
+    // The demo is reached again, and is as it was; neither sees anything of the other.
+    page.goto("/studio/settings").await?;
+    page.sees("[data-test='studios']", "the demo").await?;
+    page.press_called("Open it").await?;
+    page.sees("main", "Kelp Ladder").await?;
+    page.lacks_text("main", "Reed Bed").await?;
+    studio.close().await
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_studio_in_germany_types_commas(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    let cologne = Moves {
+        country: "DE",
+        address: &[
+            ("street", "Hafenstraße 5"),
+            ("postcode", "50667"),
+            ("town", "Köln"),
+        ],
+        region: None,
+        abroad: "GB",
+        size: "60 x 80 x 3,8 cm",
+        outside: " mm",
+        weighs: " kg",
+        price: ("48,5", "48.50 EUR"),
+    };
+    moves_in(&page, &cologne).await?;
+    // Numbers with a comma on every screen, once the studio says so.
+    page.goto("/studio/settings").await?;
+    page.choose("decimal", "comma").await?;
+    page.press("[data-test='keep-settings']").await?;
+    page.sees("main", "Keep the studio").await?;
+    page.goto("/").await?;
+    page.sees("main", "48,50 EUR").await?;
+    studio.close().await
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_studio_in_japan_counts_in_yen(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    let kyoto = Moves {
+        country: "JP",
+        address: &[("street", "祇園町4-5-6"), ("postcode", "605-0074")],
+        region: Some("京都府"),
+        abroad: "FR",
+        size: "600 x 800 x 38 mm",
+        outside: " mm",
+        weighs: " kg",
+        price: ("7200", "7200 JPY"),
+    };
+    moves_in(&page, &kyoto).await?;
+    studio.close().await
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_studio_in_brazil_writes_its_neighbourhood(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    let recife = Moves {
+        country: "BR",
+        address: &[
+            ("street", "Rua da Aurora 325"),
+            ("neighbourhood", "Boa Vista"),
+            ("town", "Recife"),
+            ("postcode", "50050-000"),
+        ],
+        region: Some("PE"),
+        abroad: "PT",
+        size: "60 x 80 x 4 cm",
+        outside: " mm",
+        weighs: " kg",
+        price: ("310", "310.00 BRL"),
+    };
+    moves_in(&page, &recife).await?;
+    studio.close().await
+}
+
+/// An address in Köln, pasted as it came, and a country that the studio has not sent to before.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_country_is_added_where_it_is_met(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    page.open("Kelp Ladder", "measure").await?;
+    page.press(".paste summary").await?;
+    page.fill(
+        "address-block",
+        "Galerie Nordlicht GmbH, z. Hd. Jonas Kettler, Am Speicher 4, 50667 Köln, Germany",
+    )
+    .await?;
+    page.press_called("Put it into the fields").await?;
+    page.holds("buyer.country", "DE").await?;
+    page.holds("buyer.name", "Jonas Kettler").await?;
+    page.holds("buyer.company", "Galerie Nordlicht GmbH")
+        .await?;
+    page.holds("buyer.town", "Köln").await?;
+    page.press("[data-test='add-country']").await?;
+    page.lacks("[data-test='add-country']").await?;
+    page.goto("/studio/settings").await?;
+    page.sees("[data-test='sent-to']", "Germany").await?;
+    studio.close().await
+}
