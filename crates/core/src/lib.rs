@@ -6,19 +6,20 @@
 //!
 //! The modules stand on floors, and a module uses only those on the floors below its own (a test reads this list):
 //!
-//! 1. `json`, `place`, `quantity`, `refusal`
+//! 1. `json`, `quantity`, `refusal`
 //! 2. `arrange`, `cushion`, `cutting`, `piece`, `space`, `text`
-//! 3. `freight`, `material`, `odds`
-//! 4. `enclosure`, `part`
-//! 5. `house`
-//! 6. `carton`
-//! 7. `layer`
-//! 8. `plan`, `sums`
-//! 9. `pack`, `stock`, `weigh`
-//! 10. `drawing`
-//! 11. `shipment`
-//! 12. `sending`, `ways`
-//! 13. `record`
+//! 3. `place`
+//! 4. `freight`, `material`, `odds`
+//! 5. `enclosure`, `part`
+//! 6. `house`
+//! 7. `carton`
+//! 8. `layer`
+//! 9. `plan`, `sums`
+//! 10. `pack`, `stock`, `weigh`
+//! 11. `drawing`
+//! 12. `shipment`
+//! 13. `sending`, `ways`
+//! 14. `record`
 
 pub mod arrange;
 pub mod carton;

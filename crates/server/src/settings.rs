@@ -7,9 +7,8 @@ use hummock_core::{
     house::{
         DateOrder, DecimalMark, HouseRules, LabelSize, Manners, MassUnit, PaperSize, TaxNumbers,
     },
-    place::{AddressFormat, Country as WorldCountry, PlaceRoute, Route, usual_route},
+    place::{AddressFormat, Buyer, Country as WorldCountry, PlaceRoute, Route, usual_route},
     quantity::{Currency, LengthUnit},
-    shipment::Buyer,
     text::refused_text,
 };
 use hummock_store::{Country, HouseChange, Settings, SettingsRefused};

@@ -3,10 +3,10 @@
 use hummock_core::{
     house::{HouseRules, Manners},
     material::Catalogue,
-    place::{AddressFormat, Countries, OwnCountry, PostcodePlace},
+    place::{AddressFormat, Buyer, Countries, OwnCountry, PostcodePlace},
     quantity::LengthUnit,
     sending::{AddressForm, AddressGap, AddressOf, Sender, papers::Card},
-    shipment::{Buyer, House, OrderColumns},
+    shipment::{House, OrderColumns},
 };
 use serde::{Deserialize, Serialize};
 use sqlx::{AssertSqlSafe, PgTransaction, types::Json};

@@ -15,6 +15,11 @@ const SHIPPED = [
     under: 'SIL Open Font License 1.1',
     file: 'atkinson-hyperlegible-next',
   },
+  {
+    what: 'Countries and how their addresses are written',
+    under: 'CC BY 4.0, BSD, MIT, Unicode',
+    file: 'countries',
+  },
   { what: 'Bricolage Grotesque', under: 'SIL Open Font License 1.1', file: 'bricolage-grotesque' },
 ] as const;
 </script>

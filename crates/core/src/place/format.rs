@@ -2,11 +2,14 @@
 
 use std::sync::OnceLock;
 
-use regex::{Regex, RegexBuilder};
+use regex_lite::{Regex, RegexBuilder};
 use serde::{Deserialize, Serialize};
 
-use super::fold::{fold, is_latin};
-use crate::{Refusal, Refusals, shipment::Buyer};
+use super::{
+    Buyer,
+    fold::{fold, is_latin},
+};
+use crate::{Refusal, Refusals};
 
 macro_rules! parts {
     ($($(#[$doc:meta])* $part:ident = $key:ident, $called:literal;)*) => {
@@ -190,7 +193,7 @@ impl PartialEq for PostcodeShape {
 impl Eq for PostcodeShape {}
 
 impl PostcodeShape {
-    fn made(&self) -> Result<Regex, regex::Error> {
+    fn made(&self) -> Result<Regex, regex_lite::Error> {
         RegexBuilder::new(&format!("^(?:{})$", self.pattern))
             .size_limit(LARGEST_PATTERN)
             .build()

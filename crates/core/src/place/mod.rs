@@ -1,5 +1,6 @@
 //! Where a parcel goes: countries, how their addresses are written and read, and by which kind of way.
 
+mod address;
 mod country;
 mod fold;
 mod format;
@@ -7,6 +8,7 @@ mod paste;
 mod postcode_place;
 mod route;
 
+pub use address::Buyer;
 pub use country::{Countries, Country, OwnCountry, usual_route};
 pub use format::{AddressFormat, AddressLine, AddressPart, FullFormat, PostcodeShape, Region};
 pub use paste::{PartedAddress, part_address};

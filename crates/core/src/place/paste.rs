@@ -2,8 +2,8 @@
 
 use serde::Serialize;
 
-use super::{AddressPart, Countries, FullFormat, fold::is_latin};
-use crate::{shipment::Buyer, text::LONGEST_TEXT};
+use super::{AddressPart, Buyer, Countries, FullFormat, fold::is_latin};
+use crate::text::LONGEST_TEXT;
 
 /// What was read out of a block, to be looked over by whoever pasted it.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize)]

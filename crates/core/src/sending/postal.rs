@@ -5,8 +5,7 @@ use sha2::{Digest as _, Sha256};
 
 use crate::{
     Refusal, Refusals,
-    place::{AddressPart, Countries, FullFormat},
-    shipment::Buyer,
+    place::{AddressPart, Buyer, Countries, FullFormat},
     text::refused_text,
 };
 

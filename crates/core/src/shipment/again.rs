@@ -3,12 +3,12 @@
 use std::collections::BTreeMap;
 
 use super::{
-    AfterInputs, Buyer, ParcelInputs, PieceFacts, PieceInputs, SendingInputs, SettledStops,
-    ShipmentInputs,
+    AfterInputs, ParcelInputs, PieceFacts, PieceInputs, SendingInputs, SettledStops, ShipmentInputs,
 };
 use crate::{
     house::Choices,
     piece::{Condition, Construction, Medium},
+    place::Buyer,
     quantity::{LengthUnit, show_length},
 };
 

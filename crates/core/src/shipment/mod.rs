@@ -41,7 +41,7 @@ pub use hints::{FieldHint, hints};
 pub(crate) use house::Commission;
 pub use house::House;
 pub use impact::Impact;
-pub use inputs::{Buyer, PieceFacts, PieceInputs, SettledStops, ShipmentInputs};
+pub use inputs::{PieceFacts, PieceInputs, SettledStops, ShipmentInputs};
 pub use leaving::{AfterInputs, ClaimInputs, Outcome, ProtectedLook, SendingInputs};
 pub use line::{Mark, NextAct, Promise, Stop, StopState, WorkLine};
 pub(crate) use more_cost::MoreCost;

@@ -5,8 +5,11 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
 
-use super::{Buyer, ShipmentInputs};
-use crate::{Refusal, Refusals, place::Countries};
+use super::ShipmentInputs;
+use crate::{
+    Refusal, Refusals,
+    place::{Buyer, Countries},
+};
 
 /// Which column of a table holds what, by the names in its head; `None` if there is none for it.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]

@@ -1,8 +1,9 @@
 //! Findings about sending a parcel: its address, its tracking and its cover.
 
-use super::{Buyer, ShipmentInputs};
+use super::ShipmentInputs;
 use crate::{
     freight::Quote,
+    place::{AddressPart, Buyer, Country},
     plan::{
         Finding,
         FindingLevel::{Mind, Note},
@@ -34,13 +35,16 @@ pub(super) fn findings(sending: &Sending<'_>) -> Vec<Finding> {
 }
 
 fn half_an_address(buyer: &Buyer) -> Option<Finding> {
+    // In Singapore and Japan an address has no town of its own.
+    let country = Country::of(&buyer.country);
+    let has_town = country.is_none_or(|country| country.format().has(AddressPart::Town));
     let missing: Vec<&str> = [
-        ("the buyer's name", &buyer.name),
-        ("the street", &buyer.street),
-        ("the town", &buyer.town),
+        ("the buyer's name", &buyer.name, true),
+        ("the street", &buyer.street, true),
+        ("the town", &buyer.town, has_town),
     ]
     .into_iter()
-    .filter_map(|(what, text)| text.trim().is_empty().then_some(what))
+    .filter_map(|(what, text, wanted)| (wanted && text.trim().is_empty()).then_some(what))
     .collect();
     (!missing.is_empty()).then(|| {
         Finding::parcel(

@@ -488,7 +488,7 @@ fn a_carton_of_one_carrier_is_refused_by_the_others_and_a_printed_one_is_turned(
     let inputs = everyday()
         .into_iter()
         .map(|each| ShipmentInputs {
-            buyer: hummock_core::shipment::Buyer {
+            buyer: hummock_core::place::Buyer {
                 country: "XS".into(),
                 postcode: "NQ4 2TH".into(),
                 ..Default::default()
