@@ -7,7 +7,7 @@ use axum::{
     body::Bytes,
     extract::{DefaultBodyLimit, Request, State},
     http::{HeaderName, HeaderValue, StatusCode, header},
-    middleware::{Next, from_fn_with_state},
+    middleware::{Next, from_fn, from_fn_with_state},
     response::{IntoResponse, Redirect, Response},
     routing::get,
 };
@@ -34,7 +34,7 @@ use crate::{
     house, kinds, leaving, log, measures,
     network::{self, Door, let_known_in, say_whose},
     orders, outside, pages, papers, photographs, plans,
-    problem::Problem,
+    problem::{Problem, told_to_people},
     routes::{Routes, routes},
     sender, settings, shelf, shipments, slots, stores, studio, studios, sums, tariffs, ways,
     weighings,
@@ -158,6 +158,7 @@ pub(crate) fn router(app: App, ours: Ours, door: Door) -> Router {
             HeaderName::from_static("cross-origin-resource-policy"),
             HeaderValue::from_static("same-origin"),
         ))
+        .layer(from_fn(told_to_people))
         .layer(from_fn_with_state(ours, let_in))
         .layer(DefaultBodyLimit::max(LARGEST_BODY));
     let taken = ServiceBuilder::new()

@@ -4,10 +4,13 @@ use std::time::Duration;
 
 use axum::{
     Json,
+    body::Body,
+    extract::Request,
     http::{
-        HeaderValue, StatusCode,
-        header::{CACHE_CONTROL, CONTENT_TYPE, RETRY_AFTER},
+        HeaderName, HeaderValue, StatusCode,
+        header::{CACHE_CONTROL, CONTENT_LENGTH, CONTENT_TYPE, RETRY_AFTER},
     },
+    middleware::Next,
     response::{IntoResponse, Response},
 };
 use hummock_core::{Refusal, Refusals};
@@ -286,11 +289,57 @@ impl From<WriteRefused> for Problem {
     }
 }
 
+/// What a browser wants an answer for.
+const SEC_FETCH_DEST: HeaderName = HeaderName::from_static("sec-fetch-dest");
+
+/// A problem for whoever opened its address in a browser, as a link to print does.
+#[derive(Debug, Clone)]
+struct ProblemPage {
+    title: &'static str,
+    detail: String,
+}
+
+impl ProblemPage {
+    fn html(&self) -> String {
+        let escaped = |text: &str| {
+            let text = text.replace('&', "&amp;").replace('<', "&lt;");
+            text.replace('>', "&gt;").replace('"', "&quot;")
+        };
+        let (title, detail) = (escaped(self.title), escaped(&self.detail));
+        format!(
+            "<!doctype html><html lang=\"en\"><meta charset=\"utf-8\"><meta name=\"viewport\" content=\"width=device-width\">\
+             <title>{title}</title><h1>{title}</h1><p>{detail}.</p>\
+             <p><a href=\"\">Try again</a></p><p><a href=\"/\">To the bench</a></p></html>"
+        )
+    }
+}
+
+/// Tells people of a problem in a page where they opened its address; programs and pages get the document.
+pub(crate) async fn told_to_people(request: Request, next: Next) -> Response {
+    let opened = request.headers().get(SEC_FETCH_DEST);
+    let opened = opened.is_some_and(|into| into == "document");
+    let mut response = next.run(request).await;
+    let page = response.extensions_mut().remove::<ProblemPage>();
+    let Some(page) = page.filter(|_| opened) else {
+        return response;
+    };
+    let (mut parts, _) = response.into_parts();
+    parts.headers.remove(CONTENT_LENGTH);
+    let html = HeaderValue::from_static("text/html; charset=utf-8");
+    parts.headers.insert(CONTENT_TYPE, html);
+    Response::from_parts(parts, Body::from(page.html()))
+}
+
 impl IntoResponse for Problem {
     fn into_response(self) -> Response {
         let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
         let wait = self.wait;
+        let page = ProblemPage {
+            title: self.title,
+            detail: self.detail.clone(),
+        };
         let mut response = (status, Json(self)).into_response();
+        response.extensions_mut().insert(page);
         response.headers_mut().insert(
             CONTENT_TYPE,
             HeaderValue::from_static("application/problem+json"),

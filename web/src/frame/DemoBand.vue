@@ -11,19 +11,20 @@ const route = useRoute();
 </script>
 
 <template>
-  <p v-if="studio?.demo" class="band no-print" data-test="demo-band">
+  <aside v-if="studio?.demo" class="band no-print" aria-label="The demo" data-test="demo-band">
     Demo studio: invented carriers, nothing is really booked.
     <button type="button" class="btn btn-sm" @click="begin">Set up my own studio</button>
     <span v-if="trouble" role="status">{{ trouble }}.</span>
-  </p>
-  <p
+  </aside>
+  <aside
     v-else-if="studio && !studio.set_up && route.name !== 'settings'"
     class="band no-print"
+    aria-label="Not set up yet"
     data-test="set-up-band"
   >
     Nobody has said yet whose studio this is.
     <RouterLink to="/studio/settings" class="btn btn-sm">Set up your studio</RouterLink>
-  </p>
+  </aside>
 </template>
 
 <style scoped>

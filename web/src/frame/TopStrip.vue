@@ -52,8 +52,8 @@ const here = computed(() =>
         >{{ place.name }}</RouterLink
       >
     </nav>
-    <RouterLink to="/studio/settings" class="studio" aria-label="The studio: name, countries, ruler">
-      {{ studio?.name || 'Studio' }}
+    <RouterLink to="/studio/settings" class="studio">
+      {{ studio?.name || 'Studio' }}<span class="visually-hidden">, its name, countries and ruler</span>
     </RouterLink>
     <BFormRadioGroup
       v-model="unit"

@@ -19,7 +19,7 @@ async fn nobody_waits_for_a_server_that_hangs(Demo(database): &Demo) -> Result<(
     page.sees("[data-test='silent']", "The server does not answer")
         .await?;
     page.press_called("Bench").await?;
-    page.sees("main", "Slack Tide").await?;
+    page.sees("main", "Low Water, March").await?;
     page.sees("[data-test='outbox']", "Kelp Ladder, in a calm")
         .await?;
     line.open();

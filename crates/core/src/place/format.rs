@@ -327,6 +327,17 @@ impl<'a> FullFormat<'a> {
         })
     }
 
+    /// Tells whether the town stands above the street.
+    pub(super) fn is_town_first(&self) -> bool {
+        let line = |part| {
+            let lines = &self.format.lines;
+            lines
+                .iter()
+                .position(|line| line.0.contains(&Bit::Part(part)))
+        };
+        line(AddressPart::Town) < line(AddressPart::Street)
+    }
+
     /// Tells whether a dash alone stands between town and postcode.
     pub(super) fn is_glued(&self) -> bool {
         let places = [AddressPart::Town, AddressPart::Postcode].map(Bit::Part);

