@@ -329,13 +329,16 @@ impl<'a> FullFormat<'a> {
 
     /// Tells whether the town stands above the street.
     pub(super) fn is_town_first(&self) -> bool {
-        let line = |part| {
-            let lines = &self.format.lines;
-            lines
-                .iter()
-                .position(|line| line.0.contains(&Bit::Part(part)))
+        let lines = match self.latin {
+            [] => &self.format.lines,
+            latin => latin,
         };
-        line(AddressPart::Town) < line(AddressPart::Street)
+        let line = |part| {
+            let mut lines = lines.iter();
+            lines.position(|line| line.0.contains(&Bit::Part(part)))
+        };
+        let (town, street) = (line(AddressPart::Town), line(AddressPart::Street));
+        town.is_some_and(|town| street.is_some_and(|street| town < street))
     }
 
     /// Tells whether a dash alone stands between town and postcode.

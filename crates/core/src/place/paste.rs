@@ -869,9 +869,8 @@ fn is_no_place(line: &str) -> bool {
     let only_figures = line
         .chars()
         .all(|one| one.is_ascii_digit() || " +()-/".contains(one));
-    // Nine figures with a dash behind the fifth are a postcode.
-    let is_long_code =
-        matches!(line.split_once('-'), Some((first, rest)) if first.len() == 5 && rest.len() == 4);
+    // Nine or ten figures with a dash behind the fifth are a postcode.
+    let is_long_code = matches!(line.split_once('-'), Some((first, rest)) if first.len() == 5 && matches!(rest.len(), 4 | 5));
     said || line.contains('@') || (only_figures && figures > 8 && !is_long_code)
 }
 
