@@ -83,12 +83,13 @@ fn by_area(asked: &CuttingTask<'_>) -> f64 {
     let mut left = all * (1.0 - DUST);
     let mut cost = 0.0;
     for one in stock {
-        let sheets = (left / area(one)).min(f64::from(one.count));
-        cost += sheets * one.price as f64;
-        left -= sheets * area(one);
-        if left <= 0.0 {
+        let (sheets, there) = (left / area(one), f64::from(one.count));
+        cost += sheets.min(there) * one.price as f64;
+        // What is left by rounding alone would be charged as a whole sheet of the next kind.
+        if sheets <= there {
             break;
         }
+        left -= there * area(one);
     }
     cost
 }

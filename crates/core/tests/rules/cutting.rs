@@ -231,6 +231,51 @@ prop_compose! {
     }
 }
 
+/// Two free offcuts hold all of it: nothing is left, by rounding either, that would cost a sheet. 1540 × 680 and 2304.36 × 2470 are
+/// 6.74 m², the parts 4.36 m².
+#[test]
+fn what_free_offcuts_hold_costs_nothing_at_least() {
+    let stock = |width_mm, height_mm, cents, count| CuttingStock {
+        width_mm,
+        height_mm,
+        price: Decimal::new(cents, 2),
+        count,
+    };
+    let parts = [
+        (760.0, 170.0, 4),
+        (20.0, 566.733_004_643_803_5, 1),
+        (470.0, 314.551_553_190_558_5, 4),
+        (524.812_380_239_070_8, 50.0, 3),
+        (766.578_185_352_337_1, 250.922_894_716_008_59, 3),
+        (150.0, 701.052_110_179_114_6, 3),
+        (880.304_921_252_187_6, 120.0, 3),
+        (661.782_752_069_507_8, 610.0, 2),
+        (200.0, 235.713_961_680_053_27, 1),
+        (390.0, 700.0, 4),
+    ];
+    let part = |(at, (width_mm, height_mm, count)): (usize, (f64, f64, u32))| CuttingPart {
+        name: format!("part {at}"),
+        width_mm,
+        height_mm,
+        count,
+        may_rotate: false,
+    };
+    let sum = CuttingSum {
+        sheets: vec![
+            stock(1540.0, 680.0, 0, Some(1)),
+            stock(2_304.361_460_449_671_5, 2470.0, 0, Some(1)),
+            stock(300.0, 300.0, 17, None),
+        ],
+        parts: parts.into_iter().enumerate().map(part).collect(),
+        kerf_mm: 0.124_648_167_876_636_12,
+        seed: 0,
+        effort: 0,
+        budget_ms: None,
+    };
+    let answer = sum.work().expect("they can be cut");
+    assert_eq!((answer.cost, answer.lower_bound_cost), (0.0, 0.0));
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(600))]
 
