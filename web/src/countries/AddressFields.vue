@@ -4,19 +4,9 @@ import { computed } from 'vue';
 import ChoiceField from '@/parts/ChoiceField.vue';
 import TextField from '@/parts/TextField.vue';
 
+import type { Address } from './address';
 import CountryField from './CountryField.vue';
 import { useCountries } from './useCountries';
-
-interface Address {
-  name: string;
-  company: string;
-  street: string;
-  neighbourhood: string;
-  town: string;
-  region: string;
-  postcode: string;
-  country: string;
-}
 
 /** An address, with the parts that its country writes; a part that holds something is shown wherever it goes. */
 const {

@@ -2,11 +2,11 @@
 import { useRoute } from 'vue-router';
 
 import { useStudio } from '@/api/useStudio';
-import { useStudios } from '@/places/studio/useStudios';
+import { useAnotherStudio } from '@/places/studio/useStudios';
 
 /** Says that this is the demo, or that nobody has said yet whose studio it is. */
 const { studio } = useStudio();
-const { begin, trouble } = useStudios();
+const { begin, trouble } = useAnotherStudio();
 const route = useRoute();
 </script>
 

@@ -1,21 +1,11 @@
 // What is typed about a shipment, every field present; and how it differs from what is stored.
 import type { Choices, Inputs, StepTick } from '@/api/types';
-
-/** Who gets it: all parts that an address can have. */
-const BUYER = {
-  name: '',
-  company: '',
-  street: '',
-  neighbourhood: '',
-  town: '',
-  region: '',
-  postcode: '',
-  country: '',
-};
+import { noAddress } from '@/countries/address';
+import type { Address } from '@/countries/address';
 
 export interface Draft {
   title: string;
-  buyer: typeof BUYER;
+  buyer: Address;
   promised: string;
   value: string;
   piece: DraftPiece;
@@ -287,7 +277,7 @@ function isPlain(value: unknown): boolean {
 export function draftOf(inputs: Loose<Inputs>): Draft {
   return {
     title: inputs.title ?? '',
-    buyer: filled(BUYER, inputs.buyer),
+    buyer: filled(noAddress(), inputs.buyer),
     promised: inputs.promised ?? '',
     value: inputs.value ?? '',
     piece: pieceOf(inputs.piece as Loose<DraftPiece> | undefined),

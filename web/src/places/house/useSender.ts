@@ -4,17 +4,7 @@ import { computed, reactive, ref, watch } from 'vue';
 import { answer, api, done, Refused } from '@/api/client';
 import { read, useRead } from '@/api/queries';
 import type { Sender } from '@/api/types';
-
-const noAddress = () => ({
-  name: '',
-  company: '',
-  street: '',
-  neighbourhood: '',
-  town: '',
-  region: '',
-  postcode: '',
-  country: '',
-});
+import { noAddress } from '@/countries/address';
 
 export function useSender() {
   const {

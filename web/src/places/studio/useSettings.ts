@@ -4,17 +4,7 @@ import { computed, reactive, ref, watch } from 'vue';
 import { answer, api, Refused } from '@/api/client';
 import { read, useRead } from '@/api/queries';
 import type { Settings } from '@/api/types';
-
-export const noAddress = () => ({
-  name: '',
-  company: '',
-  street: '',
-  neighbourhood: '',
-  town: '',
-  region: '',
-  postcode: '',
-  country: '',
-});
+import { noAddress } from '@/countries/address';
 
 const nothing = () => ({
   name: '',

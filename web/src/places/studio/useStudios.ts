@@ -4,20 +4,13 @@ import { computed, ref } from 'vue';
 import { answer, api, done } from '@/api/client';
 import { useRead } from '@/api/queries';
 
-export function useStudios() {
-  const { data } = useRead({
-    queryKey: ['studios'],
-    queryFn: ({ signal }) => answer(api.GET('/api/v1/studios', { signal })),
-    refetchOnWindowFocus: false,
-  });
-  const studios = computed(() => data.value ?? []);
+/** Begins a studio or shows another; nothing of the one that was shown stays in the page. */
+export function useAnotherStudio() {
   const trouble = ref('');
-
   async function doing(act: () => Promise<unknown>, to: string): Promise<void> {
     trouble.value = '';
     try {
       await act();
-      // Nothing of the one that was shown stays in the page.
       window.location.assign(to);
     } catch (error) {
       trouble.value = error instanceof Error ? error.message : 'something went wrong in the page';
@@ -25,5 +18,15 @@ export function useStudios() {
   }
   const begin = () => doing(() => answer(api.POST('/api/v1/studios')), '/studio/settings');
   const show = (id: string) => doing(() => done(api.PUT('/api/v1/studios/shown', { body: { id } })), '/');
-  return { studios, begin, show, trouble };
+  return { begin, show, trouble };
+}
+
+export function useStudios() {
+  const { data } = useRead({
+    queryKey: ['studios'],
+    queryFn: ({ signal }) => answer(api.GET('/api/v1/studios', { signal })),
+    refetchOnWindowFocus: false,
+  });
+  const studios = computed(() => data.value ?? []);
+  return { studios, ...useAnotherStudio() };
 }

@@ -22,15 +22,3 @@ export const DATES = [
   { value: 'mdy', text: 'Mar 4, 2027' },
   { value: 'ymd', text: '2027-03-04' },
 ] as const;
-export const PAPERS = [
-  { value: 'a4', text: 'A4' },
-  { value: 'letter', text: 'Letter' },
-] as const;
-export const LABELS = [
-  { value: '100x150', text: '100 × 150 mm' },
-  { value: '4x6', text: '4 × 6 in' },
-] as const;
-export const PRICES = [
-  { value: 'net', text: 'without tax' },
-  { value: 'gross', text: 'with tax' },
-] as const;
