@@ -5,7 +5,7 @@ use strum::EnumCount;
 
 use crate::{
     carton::{Blank, Point},
-    quantity::{Length, LengthUnit, show_length},
+    quantity::{Length, Telling},
     stock::{BatchSheet, MaterialCut},
 };
 
@@ -111,7 +111,7 @@ fn xy(point: Point) -> [f64; 2] {
 impl Drawing {
     /// Returns a blank, seen from inside: what is cut, and what is scored toward oneself or away.
     #[must_use]
-    pub fn of_blank(blank: &Blank, title: &str, unit: LengthUnit) -> Self {
+    pub fn of_blank(blank: &Blank, title: &str, telling: Telling) -> Self {
         let scores: Vec<DrawnLine> = blank
             .hinges
             .iter()
@@ -159,8 +159,8 @@ impl Drawing {
             title: format!("{title}: {}", blank.part),
             says: format!(
                 "{} \u{d7} {}, flutes upright, seen from the inner face",
-                show_length(blank.width, unit),
-                show_length(blank.height, unit)
+                telling.length(blank.width),
+                telling.length(blank.height)
             ),
             width: blank.width.as_mm(),
             height: blank.height.as_mm(),
@@ -171,7 +171,7 @@ impl Drawing {
 
     /// Returns a sheet with its knife lines, numbered, the scores of its parts, and what is left of it.
     #[must_use]
-    pub fn of_sheet(cut: &MaterialCut, sheet: &BatchSheet, unit: LengthUnit) -> Self {
+    pub fn of_sheet(cut: &MaterialCut, sheet: &BatchSheet, telling: Telling) -> Self {
         let (width, height) = (sheet.width.as_mm(), sheet.height.as_mm());
         let mut lines = rectangle(LineKind::Sheet, [0.0, 0.0], [width, height]).to_vec();
         let mut texts = Vec::new();
@@ -228,8 +228,8 @@ impl Drawing {
             title: format!("Sheet {}: {}", sheet.n, cut.name),
             says: format!(
                 "{} \u{d7} {}, flutes upright, measured from the lower left corner",
-                show_length(sheet.width, unit),
-                show_length(sheet.height, unit)
+                telling.length(sheet.width),
+                telling.length(sheet.height)
             ),
             width,
             height,
@@ -321,7 +321,7 @@ mod tests {
             caliper,
         })
         .blank(&Allowances::default());
-        let drawing = Drawing::of_blank(&blank, "Kelp", LengthUnit::Mm);
+        let drawing = Drawing::of_blank(&blank, "Kelp", Telling::default());
         assert_eq!((drawing.width, drawing.height), (1709.0, 662.0));
         let length_of = |kind: fn(LineKind) -> bool| -> f64 {
             let of = drawing.lines.iter().filter(|line| kind(line.kind));

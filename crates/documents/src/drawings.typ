@@ -1,5 +1,7 @@
 // Drawings at true scale. What is drawn comes as data; nothing is reckoned here but where it stands on its page.
 #let data = json("data.json")
+#let on = json("page.json")
+#let paper_name = if on.paper == "letter" { "us-letter" } else { "a4" }
 #let margin = 10mm
 #let foot = 22mm
 #let strokes = (:)
@@ -29,14 +31,15 @@
   }
 }
 
-// Exactly 100 mm from tick to tick.
-#let bar = box(width: 100mm, height: 7mm, {
-  place(top + left, line(start: (0mm, 2mm), end: (100mm, 2mm), stroke: 0.4mm))
-  for x in range(11) {
-    let high = if calc.rem(x, 5) == 0 { 2mm } else { 1mm }
-    place(top + left, line(start: (x * 10mm, 2mm - high), end: (x * 10mm, 2mm + high), stroke: 0.2mm))
+// Exactly 100 mm or 4 in from tick to tick.
+#let (step, ticks, long, named) = if on.inches { (0.5in, 8, 2, "4 in") } else { (10mm, 10, 5, "100 mm") }
+#let bar = box(width: step * ticks, height: 7mm, {
+  place(top + left, line(start: (0mm, 2mm), end: (step * ticks, 2mm), stroke: 0.4mm))
+  for x in range(ticks + 1) {
+    let high = if calc.rem(x, long) == 0 { 2mm } else { 1mm }
+    place(top + left, line(start: (x * step, 2mm - high), end: (x * step, 2mm + high), stroke: 0.2mm))
   }
-  place(top + left, dy: 4.2mm, text(size: 7pt, "100 mm: measure it before you cut"))
+  place(top + left, dy: 4.2mm, text(size: 7pt, named + ": measure it before you cut"))
 })
 
 #let legend(used) = {
@@ -49,7 +52,7 @@
 }
 
 #if data.list.len() > 0 {
-  set page(paper: "a4", margin: 18mm, footer: text(size: 8pt, data.studio))
+  set page(paper: paper_name, margin: 18mm, footer: text(size: 8pt, data.studio))
   for (i, one) in data.list.enumerate() {
     if i > 0 { v(6mm) }
     block(breakable: false, {
@@ -73,7 +76,7 @@
     place(top + left, dx: margin, dy: margin, box(width: wide, height: high, clip: true,
       place(top + left, dx: -dx, dy: -dy, box(width: d.width * 1mm, height: d.height * 1mm, drawn(d, pages.marks)))))
     place(bottom + left, dx: margin, dy: -6mm, box(width: pages.page.at(0) * 1mm - margin * 2, {
-      grid(columns: (1fr, 100mm), column-gutter: 6mm,
+      grid(columns: (1fr, step * ticks), column-gutter: 6mm,
         {
           text(weight: "bold", d.title)
           if tile.name != "" { text(", " + tile.name) }

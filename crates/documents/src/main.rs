@@ -7,6 +7,7 @@
 
 mod dxf_out;
 mod dxf_read;
+mod page;
 mod papers;
 mod pdf;
 mod photograph;

@@ -6,6 +6,8 @@ use image::{ImageReader, codecs::jpeg::JpegEncoder};
 use serde::Deserialize;
 use serde_json::Value;
 
+use crate::page::Page;
+
 /// What is printed.
 #[derive(Debug, Deserialize)]
 pub(crate) struct Document {
@@ -16,6 +18,9 @@ pub(crate) struct Document {
     /// How many pictures follow the question: photographs, and before them the studio's own mark, where the question says so.
     #[serde(default)]
     pictures: usize,
+    /// On what.
+    #[serde(default)]
+    page: Page,
 }
 
 /// Which paper.
@@ -87,7 +92,7 @@ pub(crate) fn made(question: &[u8]) -> Result<Vec<u8>, String> {
         rest = after;
     }
     let data = serde_json::to_vec(&document.says).map_err(|error| error.to_string())?;
-    let mut files = vec![("data.json".to_owned(), data)];
+    let mut files = vec![("data.json".to_owned(), data), document.page.file()?];
     files.extend(
         smaller(&pictures)?
             .into_iter()

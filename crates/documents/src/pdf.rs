@@ -1,9 +1,11 @@
-//! Drawings at true scale as PDF: each on one page, or on tiles of A4 or A3 with register marks and a bar of 100 mm.
+//! Drawings at true scale as PDF: each on one page, or on tiles with register marks and a bar to check the printer by.
 
 use hummock_core::drawing::{Drawing, LineKind};
 use serde::{Deserialize, Serialize};
 use typst_as_lib::TypstEngine;
 use typst_layout::PagedDocument;
+
+use crate::page::Page;
 
 /// What is printed.
 #[derive(Debug, Deserialize)]
@@ -15,8 +17,11 @@ pub(crate) struct Document {
     list: Vec<List>,
     /// Each at true scale.
     drawings: Vec<Drawing>,
-    /// On what.
+    /// Each on how large a page.
     paper: Paper,
+    /// What the studio prints on.
+    #[serde(default)]
+    page: Page,
 }
 
 /// A list of cuts and parts.
@@ -36,6 +41,8 @@ enum Paper {
     Sheet,
     A4,
     A3,
+    Letter,
+    Tabloid,
 }
 
 /// What the template reads.
@@ -134,7 +141,10 @@ pub(crate) fn made(document: &Document) -> Result<Vec<u8>, String> {
         drawings,
     };
     let data = serde_json::to_vec(&told).map_err(|error| error.to_string())?;
-    set(TEMPLATE, vec![("data.json".to_owned(), data)])
+    set(
+        TEMPLATE,
+        vec![("data.json".to_owned(), data), document.page.file()?],
+    )
 }
 
 /// Returns what a template makes of its data and pictures.
@@ -180,6 +190,8 @@ fn pages(drawing: &Drawing, paper: Paper) -> Pages<'_> {
         }
         Paper::A4 => &[[210.0, 297.0], [297.0, 210.0]],
         Paper::A3 => &[[297.0, 420.0], [420.0, 297.0]],
+        Paper::Letter => &[[215.9, 279.4], [279.4, 215.9]],
+        Paper::Tabloid => &[[279.4, 431.8], [431.8, 279.4]],
     };
     let tiled = |page: &[f64; 2]| {
         let shows = [page[0] - MARGIN * 2.0, page[1] - MARGIN * 2.0 - FOOT];

@@ -11,7 +11,7 @@ use hummock_core::{
     carton::{BoxSize, SlottedEdge},
     drawing::{Drawing, LineKind},
     house::Allowances,
-    quantity::{Length, LengthUnit},
+    quantity::{Length, Telling},
     shipment::{House, PackSheet, ShipmentInputs, pack_sheet, unpacking_guide},
 };
 use lopdf::{Document, Object};
@@ -81,7 +81,7 @@ fn blank() -> Drawing {
         caliper,
     })
     .blank(&Allowances::default());
-    Drawing::of_blank(&blank, "Kelp \"Ladder\" & <Co>", LengthUnit::Mm)
+    Drawing::of_blank(&blank, "Kelp \"Ladder\" & <Co>", Telling::default())
 }
 
 /// A canvas of the demo studio.
@@ -111,7 +111,7 @@ fn canvas() -> (ShipmentInputs, House) {
 /// Its pack sheet.
 fn sheet() -> PackSheet {
     let (inputs, house) = canvas();
-    let sheet = pack_sheet((&inputs, &[]), &house, LengthUnit::Mm).expect("a plan");
+    let sheet = pack_sheet((&inputs, &[]), &house).expect("a plan");
     sheet.expect("a plan")
 }
 

@@ -188,15 +188,16 @@ impl Desk {
         follows: Follows<'_>,
     ) -> Result<Outcome, Problem> {
         let today = self.app.clock.today();
+        let bare = house.house.rules.bare(unit);
         let (inputs, before, detail) = match follows {
-            Follows::Asked(detail) => (inputs.checked(unit, today)?, None, detail),
+            Follows::Asked(detail) => (inputs.checked(bare, today)?, None, detail),
             Follows::Nothing => {
-                let inputs = inputs.checked(unit, today)?;
+                let inputs = inputs.checked(bare, today)?;
                 let kept = inputs.to_be_kept(None, &house.house);
                 (kept, None, Detail::WHOLE)
             }
             Follows::Stored(before) => {
-                let inputs = inputs.checked_since(before, unit, today)?;
+                let inputs = inputs.checked_since(before, bare, today)?;
                 let kept = inputs.to_be_kept(Some(before), &house.house);
                 (kept, Some(before), Detail::WHOLE)
             }

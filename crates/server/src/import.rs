@@ -289,7 +289,7 @@ fn worked_out(
 ) -> Result<NewShipment> {
     let inputs = inputs
         .clone()
-        .checked(unit, clock.today())
+        .checked(house.house.rules.bare(unit), clock.today())
         .map_err(|refusals| refused(&refusals))?
         .to_be_kept(None, &house.house);
     let worked = Workings::out(&inputs, &house.house).map_err(|refusals| refused(&refusals))?;

@@ -45,7 +45,7 @@ const MOST_KINDS: usize = 24;
     responses((status = 200, description = "Up to 24 kinds", body = [KindView])),
 ))]
 async fn list(desk: Desk) -> Result<Json<Vec<KindView>>, Problem> {
-    let unit = desk.house().await?.house.rules.told_in;
+    let telling = desk.house().await?.house.rules.told_in;
     let mut newest = Vec::new();
     for place in [Place::Bench, Place::Sent, Place::Archive] {
         let wanted = Wanted {
@@ -62,7 +62,7 @@ async fn list(desk: Desk) -> Result<Json<Vec<KindView>>, Problem> {
     let mut kinds: Vec<(LikeShipment, KindView)> = Vec::new();
     for row in newest {
         let inputs = row.inputs;
-        let (Some(alike), Some(says)) = (inputs.alike(), inputs.kind_says(unit)) else {
+        let (Some(alike), Some(says)) = (inputs.alike(), inputs.kind_says(telling)) else {
             continue;
         };
         if let Some((_, kind)) = kinds.iter_mut().find(|(known, _)| *known == alike) {

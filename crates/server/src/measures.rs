@@ -32,6 +32,46 @@ pub(crate) struct SizeRead {
     height: SideRead,
     /// `None` if two sides were typed: it is still to be asked.
     depth: Option<SideRead>,
+    /// What else it could be, where the numbers stand without a unit and would make a strange piece (a side under 100 mm or over
+    /// 3 m, or thinner than 5 mm); null where there is nothing to ask.
+    doubt: Option<SizeDoubt>,
+}
+
+/// A size that can be read in several units.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub(crate) struct SizeDoubt {
+    /// The one in the unit of bare numbers first, then each that is more usual.
+    readings: Vec<SizeReading>,
+}
+
+/// A size in one unit.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub(crate) struct SizeReading {
+    /// The unit that the numbers are read in.
+    unit: LengthUnit,
+    /// The same text with the unit written after each side.
+    #[cfg_attr(feature = "schema", schema(example = "80 cm × 60 cm × 2 cm"))]
+    text: String,
+    width_mm: f64,
+    height_mm: f64,
+    /// `None` if two sides were typed.
+    depth_mm: Option<f64>,
+}
+
+impl From<(LengthUnit, TypedSize)> for SizeReading {
+    fn from((unit, size): (LengthUnit, TypedSize)) -> Self {
+        let sides = [Some(&size.width), Some(&size.height), size.depth.as_ref()];
+        let texts: Vec<&str> = sides.into_iter().flatten().map(TypedLength::text).collect();
+        Self {
+            unit,
+            text: texts.join(" × "),
+            width_mm: size.width.length().as_mm(),
+            height_mm: size.height.length().as_mm(),
+            depth_mm: size.depth.map(|depth| depth.length().as_mm()),
+        }
+    }
 }
 
 /// One side of a size.
@@ -69,6 +109,9 @@ pub(crate) async fn read(Body(size): Body<SizeText>) -> Result<Json<SizeRead>, P
         width: (&read.width).into(),
         height: (&read.height).into(),
         depth: read.depth.as_ref().map(SideRead::from),
+        doubt: TypedSize::doubt(&size.text, size.unit).map(|readings| SizeDoubt {
+            readings: readings.into_iter().map(SizeReading::from).collect(),
+        }),
     }))
 }
 

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use axum::Json;
 use hummock_core::{
     Refusal,
-    quantity::LengthUnit,
+    quantity::Bare,
     shipment::{Order, OrderColumns, ShipmentInputs, order_key},
 };
 use serde::{Deserialize, Serialize};
@@ -84,11 +84,15 @@ async fn read(
     };
     let settings = desk.store.settings().await?;
     let countries = settings.known_countries();
+    let bare = Bare {
+        length: settings.unit,
+        mass: settings.manners.mass,
+    };
     desk.store.keep_order_columns(&request.columns).await?;
     let mut views = Vec::with_capacity(request.rows.len());
     for row in &request.rows {
         let order = Order::read(row, &request.columns, &countries, &start);
-        views.push(desk.ordered(order, row, &request, settings.unit).await?);
+        views.push(desk.ordered(order, row, &request, bare).await?);
     }
     Ok(Json(views))
 }
@@ -100,7 +104,7 @@ impl Desk {
         order: Result<Order, Vec<Refusal>>,
         row: &BTreeMap<String, String>,
         request: &OrdersRequest,
-        unit: LengthUnit,
+        bare: Bare,
     ) -> Result<OrderView, Problem> {
         let cell = |column: &Option<String>| {
             let name = column.as_ref();
@@ -129,14 +133,14 @@ impl Desk {
             view.shipment = Some(id);
             return Ok(view);
         }
-        let checked = order.inputs.checked(unit, self.app.clock.today());
+        let checked = order.inputs.checked(bare, self.app.clock.today());
         let inputs = match checked {
             Ok(inputs) => inputs,
             Err(refused) => return Ok(OrderView { refused, ..view }),
         };
         view.title.clone_from(&inputs.title);
         if request.make {
-            if let Err(problem) = self.made(id, None, &inputs, unit).await {
+            if let Err(problem) = self.made(id, None, &inputs, bare.length).await {
                 // Somebody else made it at this moment.
                 if self.store.shipment(id).await?.is_none() {
                     return Err(problem);

@@ -37,7 +37,7 @@ use crate::{
     documents::{code_of, file_of},
     leaving::{ParcelPaper, ToLeave},
     outside::Booked,
-    press::Printed,
+    press::{Page, Printed},
     problem::Problem,
     routes::{Routes, routes},
     sender::letterhead,
@@ -111,7 +111,7 @@ impl Desk {
         let inputs = &leaves.stored.inputs;
         let today = self.app.clock.today();
         let head = letterhead(&leaves.settings);
-        let unit = leaves.house.house.rules.told_in;
+        let telling = leaves.house.house.rules.told_in;
         let currency = leaves.house.house.catalogue.currency;
         let mark = self.store.mark().await?;
         let plan = leaves.worked.plan.as_ref();
@@ -127,11 +127,11 @@ impl Desk {
                 Vec::new(),
             ),
             ParcelPaper::Slip => {
-                let slip = slip(inputs, plan, head, leaves.ends(), today, unit);
+                let slip = slip(inputs, plan, head, leaves.ends(), today, telling);
                 ("slip", json!({ "slip": slip }), Vec::new())
             }
             ParcelPaper::Certificate => {
-                let made = certificates(inputs, unit);
+                let made = certificates(inputs, telling);
                 if made.is_empty() {
                     return Err(Problem::not_found("piece in it with a certificate"));
                 }
@@ -149,7 +149,7 @@ impl Desk {
                     .iter()
                     .map(|one| PictureLine::of(Some("Before packing"), &one.taken_at))
                     .collect();
-                let report = condition(inputs, head, today, lines, unit);
+                let report = condition(inputs, head, today, lines, telling);
                 ("condition", json!({ "condition": report }), taken)
             }
             ParcelPaper::Customs => {
@@ -165,7 +165,7 @@ impl Desk {
                     (head, leaves.ends()),
                     (today, leaves.tracking().unwrap_or_default()),
                     (leaves.mass(), origin),
-                    (unit, &currency),
+                    (telling, &currency),
                 );
                 ("customs", json!({ "customs": made }), Vec::new())
             }
@@ -176,7 +176,7 @@ impl Desk {
                     plan,
                     (head, leaves.ends()),
                     today,
-                    (unit, &currency),
+                    (telling, &currency),
                 );
                 ("crating", json!({ "brief": brief }), Vec::new())
             }
@@ -197,6 +197,7 @@ impl Desk {
                 kind,
                 says: &says,
                 pictures: &pictures,
+                page: Page::of(&leaves.settings),
             })
             .await
     }
@@ -219,6 +220,7 @@ impl Desk {
                 lines: booked.as_ref().map_or(&[], |booked| &booked.label),
                 mass: leaves.mass(),
                 on: on.or(leaves.stored.inputs.leaves_on()),
+                telling: leaves.house.house.rules.told_in,
             },
         );
         let code = code_of(tracking).map_err(|()| Problem::document_failed())?;
@@ -229,6 +231,7 @@ impl Desk {
                 kind: "label",
                 says: &says,
                 pictures: &[],
+                page: Page::of(&leaves.settings),
             })
             .await
     }
@@ -265,7 +268,7 @@ impl Desk {
                 photographs: lines.collect(),
                 more_photographs: more,
                 today,
-                unit: leaves.house.house.rules.told_in,
+                telling: leaves.house.house.rules.told_in,
                 currency: leaves.house.house.catalogue.currency,
             },
         );
@@ -383,12 +386,13 @@ async fn hand_over(desk: Desk, Asked(query): Asked<HandOverQuery>) -> Result<Res
         };
         (row, Mass::g(parcel.mass_g))
     });
-    let on = query.on.strftime("%-d %b %Y").to_string();
+    let telling = settings.manners.telling(settings.unit);
     let list = HandOverList::of(
         letterhead(&settings),
         &collection.carrier,
-        &on,
+        &telling.day(query.on),
         parcels.collect(),
+        telling,
     );
     let mark = desk.store.mark().await?;
     let says = json!({ "list": list, "mark": mark.is_some() });
@@ -400,6 +404,7 @@ async fn hand_over(desk: Desk, Asked(query): Asked<HandOverQuery>) -> Result<Res
             kind: "hand_over",
             says: &says,
             pictures: &pictures,
+            page: Page::of(&settings),
         })
         .await?;
     Ok(file_of("hand-over-list.pdf", "application/pdf", document))

@@ -78,7 +78,7 @@ pub(crate) async fn alternatives(
     let house = desk.house().await?;
     let inputs = request
         .inputs
-        .checked(request.unit, desk.app.clock.today())?;
+        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
     Ok(Json(ways::alternatives(
         &inputs,
         &house.house,
@@ -105,7 +105,7 @@ pub(crate) async fn changes(
     let house = desk.house().await?;
     let inputs = request
         .inputs
-        .checked(request.unit, desk.app.clock.today())?;
+        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
     let mut changes = ways::changes(&inputs, &house.house)?;
     if let (Some(changes), Some(slot)) = (&mut changes, request.slot) {
         changes.alternatives = Some(ways::alternatives(&inputs, &house.house, slot)?);
@@ -137,7 +137,7 @@ pub(crate) async fn in_two(
     let house = desk.house().await?;
     let inputs = request
         .inputs
-        .checked(request.unit, desk.app.clock.today())?;
+        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
     Ok(Json(
         beside(move || ways::in_two(&inputs, &house.house)).await?,
     ))
@@ -170,7 +170,7 @@ pub(crate) async fn price(
     let house = desk.house().await?;
     let inputs = request
         .inputs
-        .checked(request.unit, desk.app.clock.today())?;
+        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
     let today = desk.app.clock.today();
     let priced = beside(move || {
         let worked = Workings::out(&inputs, &house.house)?;
@@ -199,7 +199,7 @@ pub(crate) async fn rough(
     let house = desk.house().await?;
     let inputs = request
         .inputs
-        .checked(request.unit, desk.app.clock.today())?;
+        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
     Ok(Json(
         beside(move || rough_quote(&inputs, &house.house)).await?,
     ))
@@ -228,7 +228,7 @@ pub(crate) async fn packing(
     let house = desk.house().await?;
     let inputs = request
         .inputs
-        .checked(request.unit, desk.app.clock.today())?;
+        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
     let packing = beside(move || packing_of(&inputs, &house.house)).await?;
     Ok(Json(PackingView { packing }))
 }

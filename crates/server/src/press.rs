@@ -8,7 +8,13 @@ use std::{
 };
 
 use axum::body::Bytes;
-use hummock_core::Refusal;
+use hummock_core::{
+    Refusal,
+    house::{LabelSize, PaperSize},
+    quantity::LengthUnit,
+};
+use hummock_store::Settings;
+use serde::Serialize;
 use serde_json::{Value, json};
 use tokio::{
     io::{AsyncReadExt as _, AsyncWriteExt as _},
@@ -108,8 +114,10 @@ impl Documents {
             kind,
             says,
             pictures,
+            page,
         } = printed;
-        let asked = json!({ "paper": kind, "says": says, "pictures": pictures.len() });
+        let asked =
+            json!({ "paper": kind, "says": says, "pictures": pictures.len(), "page": page });
         let mut question = serde_json::to_vec(&asked).map_err(|_| Problem::document_failed())?;
         question.push(b'\n');
         for picture in pictures {
@@ -199,6 +207,26 @@ impl Documents {
     }
 }
 
+/// What a studio prints on.
+#[derive(Debug, Clone, Copy, Serialize)]
+pub(crate) struct Page {
+    paper: PaperSize,
+    label: LabelSize,
+    /// Whether the bar to check the printer by is in inches.
+    inches: bool,
+}
+
+impl Page {
+    /// Returns what a studio of these settings prints on.
+    pub(crate) fn of(settings: &Settings) -> Self {
+        Self {
+            paper: settings.manners.paper,
+            label: settings.manners.label,
+            inches: settings.unit == LengthUnit::In,
+        }
+    }
+}
+
 /// A paper to be set.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct Printed<'a> {
@@ -208,4 +236,6 @@ pub(crate) struct Printed<'a> {
     pub says: &'a Value,
     /// The studio's own mark first, where it says that it has one; then photographs.
     pub pictures: &'a [Bytes],
+    /// On what.
+    pub page: Page,
 }

@@ -15,7 +15,7 @@ use hummock_core::{
     },
     text::refused_text,
 };
-use hummock_store::{HouseChange, Settings, SettingsRefused};
+use hummock_store::{HouseAt, Settings};
 use serde::{Deserialize, Serialize};
 
 use crate::{
@@ -24,6 +24,7 @@ use crate::{
     photographs::File,
     problem::Problem,
     routes::{Routes, routes},
+    settings::Beside,
 };
 
 /// Who sends.
@@ -173,10 +174,7 @@ async fn change(
     refusals.extend(request.sender.refused());
     refusals.extend(request.certificate.refused());
     refusals.done()?;
-    let mut tries = desk.tries();
-    loop {
-        let house = tries.next().await?;
-        let mut settings = desk.store.settings().await?;
+    let lay = |_: &HouseAt, settings: &mut Settings| {
         let known = settings.known_countries();
         let mut refusals = Refusals::default();
         if let Some(refusal) = refused_country(
@@ -207,21 +205,10 @@ async fn change(
             }
         }
         refusals.done()?;
-        let beside = HouseChange {
-            seen: house.version,
-            rules: None,
-            catalogue: None,
-        };
-        let kept = desk
-            .store
-            .change_settings(request.version, &settings, &beside);
-        match kept.await {
-            Ok(_) => return desk.sender().await,
-            Err(SettingsRefused::Stale(_)) => return Err(Problem::sender_changed()),
-            Err(SettingsRefused::HouseMoved) => {}
-            Err(SettingsRefused::Store(error)) => return Err(error.into()),
-        }
-    }
+        Ok(Beside::default())
+    };
+    desk.keep_settings(Some(request.version), lay).await?;
+    desk.sender().await
 }
 
 /// Keeps the studio's own mark: JPEG, PNG or WebP, at most 4 MB; clear parts stay clear.

@@ -7,16 +7,18 @@ use hummock_core::{
     house::{
         DateOrder, DecimalMark, HouseRules, LabelSize, Manners, MassUnit, PaperSize, TaxNumbers,
     },
+    material::Catalogue,
     place::{AddressFormat, Buyer, Country as WorldCountry, PlaceRoute, Route, usual_route},
     quantity::{Currency, LengthUnit},
     text::refused_text,
 };
-use hummock_store::{Country, HouseChange, Settings, SettingsRefused};
+use hummock_store::{Country, HouseAt, HouseChange, Settings, SettingsRefused};
 use serde::{Deserialize, Serialize};
 
 use crate::{
     body::Body,
     desk::Desk,
+    import::nobodys_house,
     problem::Problem,
     routes::{Routes, routes},
     sender::refused_country,
@@ -338,11 +340,10 @@ async fn change(
     desk: Desk,
     Body(request): Body<SettingsRequest>,
 ) -> Result<Json<SettingsView>, Problem> {
-    let mut tries = desk.tries();
-    loop {
-        let house = tries.next().await?;
-        let (version, mut settings) = desk.store.settings_at().await?;
-        let mut refusals = request.laid_over(&mut settings);
+    let has_shipments = desk.store.has_shipments().await?;
+    let lay = |house: &HouseAt, settings: &mut Settings| {
+        let before = settings.manners.telling(settings.unit);
+        let mut refusals = request.laid_over(settings);
         let now = house.house.catalogue.currency;
         let money = match &request.currency {
             Some(code) => read_currency(code)
@@ -352,7 +353,7 @@ async fn change(
         };
         let money = money.filter(|money| *money != now);
         if let Some(money) = money
-            && (settings.demo || desk.store.has_shipments().await?)
+            && (settings.demo || has_shipments)
         {
             let says = format!(
                 "the studio counts in {} and has shipments: nothing is read in another money than it was written in; begin a studio of its own that counts in {}",
@@ -381,23 +382,61 @@ async fn change(
             rules.check()?;
         }
         let catalogue = money.map(|money| house.house.catalogue.unpriced(money));
-        let based_on = request.version.unwrap_or(version);
-        let beside = HouseChange {
-            seen: house.version,
-            rules: rules.as_ref(),
-            catalogue: catalogue.as_ref(),
-        };
-        let kept = desk.store.change_settings(based_on, &settings, &beside);
-        match kept.await {
-            Ok(_) => {
-                desk.app.jobs.bell.notify_one();
-                return desk.settings_view().await;
+        let named = catalogue
+            .as_ref()
+            .unwrap_or(&house.house.catalogue)
+            .named_in(
+                &nobodys_house().catalogue,
+                before,
+                settings.manners.telling(settings.unit),
+            );
+        Ok(Beside {
+            rules,
+            catalogue: named.or(catalogue),
+        })
+    };
+    desk.keep_settings(request.version, lay).await?;
+    desk.app.jobs.bell.notify_one();
+    desk.settings_view().await
+}
+
+/// What changes of the house together with the settings.
+#[derive(Debug, Default)]
+pub(crate) struct Beside {
+    /// The rules, where they change.
+    rules: Option<HouseRules>,
+    /// The stores, where they change.
+    catalogue: Option<Catalogue>,
+}
+
+impl Desk {
+    /// Lays a change over the settings and keeps them. `lay` is asked again where somebody else changed them or the house meanwhile;
+    /// a version that is named has to be the one that stands.
+    pub(crate) async fn keep_settings(
+        &self,
+        version: Option<i32>,
+        lay: impl Fn(&HouseAt, &mut Settings) -> Result<Beside, Problem>,
+    ) -> Result<(), Problem> {
+        let mut tries = self.tries();
+        loop {
+            let house = tries.next().await?;
+            let (stands, mut settings) = self.store.settings_at().await?;
+            let Beside { rules, catalogue } = lay(&house, &mut settings)?;
+            let beside = HouseChange {
+                seen: house.version,
+                rules: rules.as_ref(),
+                catalogue: catalogue.as_ref(),
+            };
+            let based_on = version.unwrap_or(stands);
+            let kept = self.store.change_settings(based_on, &settings, &beside);
+            match kept.await {
+                Ok(_) => return Ok(()),
+                Err(SettingsRefused::Stale(_)) if version.is_some() => {
+                    return Err(Problem::sender_changed());
+                }
+                Err(SettingsRefused::Stale(_) | SettingsRefused::HouseMoved) => {}
+                Err(SettingsRefused::Store(error)) => return Err(error.into()),
             }
-            Err(SettingsRefused::Stale(_)) if request.version.is_some() => {
-                return Err(Problem::sender_changed());
-            }
-            Err(SettingsRefused::Stale(_) | SettingsRefused::HouseMoved) => {}
-            Err(SettingsRefused::Store(error)) => return Err(error.into()),
         }
     }
 }

@@ -27,6 +27,8 @@ pub(crate) struct StudioView {
     unit: LengthUnit,
     /// Whether it is the demo: its carriers are invented, and nothing is really booked.
     demo: bool,
+    /// Whether the carriers and the scale that are asked are only stand-ins.
+    stand_ins: bool,
     /// Whether somebody has said whose it is and where it is.
     set_up: bool,
     /// How it writes masses, numbers and dates, and on which paper.
@@ -114,6 +116,7 @@ pub(crate) async fn show(desk: Desk) -> Result<Json<StudioView>, Problem> {
         .collect();
     Ok(Json(StudioView {
         demo: settings.demo,
+        stand_ins: desk.app.outside.stand_in,
         set_up: settings.is_set_up(),
         manners: settings.manners,
         name: settings.name,

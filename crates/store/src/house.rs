@@ -4,7 +4,7 @@ use std::{collections::BTreeMap, sync::Arc};
 
 use hummock_core::{
     freight::Tariff,
-    house::HouseRules,
+    house::{HouseRules, Manners},
     material::Catalogue,
     plan::References,
     shipment::{EDITION, House},
@@ -392,6 +392,8 @@ pub(crate) async fn house_in(
          ) AS presets, (
              SELECT settings -> 'unit' FROM studio WHERE id = $1
          ) AS unit, (
+             SELECT coalesce(settings -> 'manners', '{}') FROM studio WHERE id = $1
+         ) AS manners, (
              SELECT coalesce(settings #>> '{sender,address,country}', '') FROM studio WHERE id = $1
          ) AS home
          FROM house JOIN house_rules USING (studio_id) JOIN catalogue USING (studio_id)
@@ -403,7 +405,8 @@ pub(crate) async fn house_in(
     .fetch_one(connection)
     .await?;
     let Json(rules): Json<HouseRules> = row.try_get("rules")?;
-    let Json(told_in) = row.try_get("unit")?;
+    let Json(unit) = row.try_get("unit")?;
+    let Json(manners): Json<Manners> = row.try_get("manners")?;
     let Json(catalogue) = row.try_get("materials")?;
     let Json(tariffs) = row.try_get("tariffs")?;
     let Json(tariff_versions) = row.try_get("tariff_versions")?;
@@ -414,7 +417,7 @@ pub(crate) async fn house_in(
         tariff_versions,
         house: House {
             rules: HouseRules {
-                told_in,
+                told_in: manners.telling(unit),
                 home: row.try_get("home")?,
                 ..rules
             },

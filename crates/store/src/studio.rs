@@ -438,8 +438,10 @@ impl StudioStore {
         .fetch_one(change.connection())
         .await
         .map_err(StoreError::from)?;
-        let read_by_the_house =
-            |settings: &Settings| (settings.unit, settings.sender.address.country.clone());
+        let read_by_the_house = |settings: &Settings| {
+            let telling = settings.manners.telling(settings.unit);
+            (telling, settings.sender.address.country.clone())
+        };
         let HouseChange {
             seen,
             rules,

@@ -8758,7 +8758,7 @@ export interface components {
          * @description What a PDF is printed on.
          * @enum {string}
          */
-        PaperName: "sheet" | "a4" | "a3";
+        PaperName: "sheet" | "a4" | "a3" | "letter" | "tabloid";
         /** @description Paper rolled loosely, laid along the edges. */
         PaperRolls: {
             /**
@@ -11232,11 +11232,36 @@ export interface components {
             /** @description The studio's passphrase. */
             passphrase: string;
         };
+        /** @description A size that can be read in several units. */
+        SizeDoubt: {
+            /** @description The one in the unit of bare numbers first, then each that is more usual. */
+            readings: components["schemas"]["SizeReading"][];
+        };
         /** @description The sides of a size. */
         SizeRead: {
             depth?: components["schemas"]["SideRead"] | null;
+            doubt?: components["schemas"]["SizeDoubt"] | null;
             height: components["schemas"]["SideRead"];
             width: components["schemas"]["SideRead"];
+        };
+        /** @description A size in one unit. */
+        SizeReading: {
+            /**
+             * Format: double
+             * @description `null` if two sides were typed.
+             */
+            depth_mm?: number | null;
+            /** Format: double */
+            height_mm: number;
+            /**
+             * @description The same text with the unit written after each side.
+             * @example 80 cm × 60 cm × 2 cm
+             */
+            text: string;
+            /** @description The unit that the numbers are read in. */
+            unit: components["schemas"]["LengthUnit"];
+            /** Format: double */
+            width_mm: number;
         };
         /** @description A size as typed in one field. */
         SizeText: {
@@ -11630,6 +11655,8 @@ export interface components {
             set_up: boolean;
             /** @description Every layer that a plan can have, from the art outward. */
             slots: components["schemas"]["SlotName"][];
+            /** @description Whether the carriers and the scale that are asked are only stand-ins. */
+            stand_ins: boolean;
             /**
              * @description The day, where the studio is.
              * @example 2027-03-04

@@ -147,3 +147,5 @@ export type Reckoning = Schemas['Reckoning'];
 export type WithCarriers = Schemas['WithCarriersView'];
 export type BookingApart = Schemas['ApartView'];
 export type BrokenPicture = Schemas['BrokenPicture'];
+/** A size that was typed without a unit, in one of those that it could be in. */
+export type SizeReading = Schemas['SizeReading'];

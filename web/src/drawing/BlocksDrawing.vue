@@ -2,6 +2,8 @@
 import { scaleLinear } from 'd3-scale';
 import { computed } from 'vue';
 
+import { kilograms } from '@/units/show';
+
 /** Figures of one kind side by side, as bars from one foot. */
 const { allowed, crushes, weights } = defineProps<{
   /** In newtons, with safety. */
@@ -12,20 +14,22 @@ const { allowed, crushes, weights } = defineProps<{
   weights?: { actual: number; volumetric: number; billable: number };
 }>();
 
+/** A kilogram. */
+const G = 1000;
 const HIGH = 150;
 /** What is next to nothing is still seen. */
 const LEAST_HIGH = 2;
 const bars = computed(() => {
   const found = weights
     ? [
-        { name: 'actual', value: weights.actual, shown: `${weights.actual.toFixed(2)} kg`, main: false },
+        { name: 'actual', value: weights.actual, shown: kilograms(weights.actual * G), main: false },
         {
           name: 'volumetric',
           value: weights.volumetric,
-          shown: `${weights.volumetric.toFixed(2)} kg`,
+          shown: kilograms(weights.volumetric * G),
           main: false,
         },
-        { name: 'billed', value: weights.billable, shown: `${weights.billable.toFixed(2)} kg`, main: true },
+        { name: 'billed', value: weights.billable, shown: kilograms(weights.billable * G), main: true },
       ]
     : [
         { name: 'crushes at', value: crushes ?? 0, shown: `${(crushes ?? 0).toFixed(0)} N`, main: false },

@@ -2,9 +2,9 @@
 import type { CartonStyle, Fate, Layer, MakeOf, NextAct, Part, Reason } from '@/api/types';
 import type { StopName } from '@/shipment/stops';
 import * as show from '@/units/show';
-import type { useUnits } from '@/units/useUnits';
+import type { Written } from '@/units/useUnits';
 
-type Units = ReturnType<typeof useUnits>;
+type Units = Written;
 
 export const CONSTRUCTIONS = [
   { value: 'stretched_canvas', text: 'Stretched canvas' },

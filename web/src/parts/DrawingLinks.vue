@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import { answer, api } from '@/api/client';
-import { useRead } from '@/api/queries';
+import { useStudio } from '@/api/useStudio';
 import { vSay } from '@/said/say';
+
+import { useDocuments } from './useDocuments';
 
 /** Drawings at true scale to take along, once the program that makes them is there. */
 const { of, part, what } = defineProps<{
@@ -15,30 +16,35 @@ const { of, part, what } = defineProps<{
   what: string;
 }>();
 
-const LOOK_EVERY_MS = 5000;
-const { data } = useRead({
-  queryKey: ['documents'],
-  queryFn: ({ signal }) => answer(api.GET('/api/v1/documents', { signal })),
-  refetchInterval: ({ state }) => (state.data?.ready === false ? LOOK_EVERY_MS : false),
-});
+const { ready } = useDocuments();
 const one = computed(() => (part === undefined ? '' : `&part=${part}`));
-const LINKS = [
-  { format: 'pdf', paper: 'a4', text: 'A4 tiles' },
-  { format: 'pdf', paper: 'a3', text: 'A3 tiles' },
+const { studio } = useStudio();
+const TILES = {
+  a4: [
+    { format: 'pdf', paper: 'a4', text: 'A4 tiles' },
+    { format: 'pdf', paper: 'a3', text: 'A3 tiles' },
+  ],
+  letter: [
+    { format: 'pdf', paper: 'letter', text: 'Letter tiles' },
+    { format: 'pdf', paper: 'tabloid', text: '11 × 17 in tiles' },
+  ],
+} as const;
+const links = computed(() => [
+  ...TILES[studio.value?.manners.paper ?? 'a4'],
   { format: 'pdf', paper: 'sheet', text: 'one page' },
   { format: 'svg', paper: 'sheet', text: 'SVG' },
   { format: 'dxf', paper: 'sheet', text: 'DXF' },
-] as const;
+]);
 </script>
 
 <template>
-  <p v-if="data && !data.ready" v-say class="soft no-print" data-test="no-drawings">
+  <p v-if="ready === false" v-say class="soft no-print" data-test="no-drawings">
     Drawings to print are not ready yet: the program that makes them is still being built.
   </p>
-  <nav v-else-if="data" class="links no-print" :aria-label="`Drawings of ${what} at true scale`">
+  <nav v-else-if="ready" class="links no-print" :aria-label="`Drawings of ${what} at true scale`">
     <span>True scale:</span>
     <a
-      v-for="link in LINKS"
+      v-for="link in links"
       :key="link.text"
       :href="`${of}/${link.format}?paper=${link.paper}${one}`"
       :aria-label="`${what}, ${link.text}`"

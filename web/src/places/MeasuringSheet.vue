@@ -3,9 +3,13 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 
 import { CONDITIONS, CONSTRUCTIONS, MEDIA, OUTLINES, PAINTS, TOPS } from '@/frame/words';
 import { useStudio } from '@/api/useStudio';
+import { manners } from '@/units/show';
+import { useUnits } from '@/units/useUnits';
 
 /** A measuring sheet to be printed empty and filled in by hand, in the order of the form. */
 const { studio } = useStudio();
+const { house: unit } = useUnits();
+const WORDS = { mm: 'millimetres', cm: 'centimetres', in: 'inches' } as const;
 const print = () => window.print();
 
 const TICKS = [
@@ -52,8 +56,9 @@ const BUYER = ['Buyer', 'Street', 'Postcode, town', 'Country'] as const;
         <text x="155" y="110" text-anchor="middle" class="soft">mark the top</text>
       </svg>
       <p>
-        Over everything: frame and hardware too. An odd outline by the box around it; mark where it bears.
-        Write the unit: ☐ mm ☐ cm ☐ in.
+        Over everything: frame and hardware too. An odd outline by the box around it; mark where it bears. All
+        sides in {{ WORDS[unit] }}, weights in
+        {{ manners.mass === 'lb' ? 'pounds and ounces' : 'kilograms' }}.
       </p>
     </div>
     <dl>

@@ -10,7 +10,7 @@ import { useUnits } from '@/units/useUnits';
 
 /** A tag for each parcel of a day, to be cut apart: once wrapped, all look alike. */
 const route = useRoute();
-const units = useUnits();
+const { onPaper } = useUnits();
 const print = () => window.print();
 
 const ids = computed(() =>
@@ -47,7 +47,7 @@ const tags = computed(() => shipments.value.flatMap(({ data }) => (data ? [data]
         <strong>{{ inputs.title || 'Untitled' }}</strong>
         <span>{{ [inputs.buyer?.name, inputs.buyer?.town].filter(Boolean).join(', ') || 'nobody yet' }}</span>
         <span v-if="summary" class="figure">
-          box {{ units.size(summary.outside.across_mm, summary.outside.up_mm, summary.outside.through_mm) }}
+          box {{ onPaper.size(summary.outside.across_mm, summary.outside.up_mm, summary.outside.through_mm) }}
         </span>
         <span class="face">This side is the ☐ face ☐ back</span>
       </li>

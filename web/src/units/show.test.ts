@@ -1,6 +1,7 @@
 import { afterEach, describe, expect, it } from 'vitest';
 
 import cases from '../../../crates/core/testdata/shown-lengths.json';
+import masses from '../../../crates/core/testdata/shown-masses.json';
 import {
   dayAndYear,
   grams,
@@ -57,6 +58,13 @@ describe('the way of a studio', () => {
   const usual = { ...manners };
   afterEach(() => {
     Object.assign(manners, usual);
+  });
+
+  it.each(masses)('writes $g g as the papers do', ({ g, kg, lb }) => {
+    const plain = () => kilograms(g).replaceAll('\u00a0', ' ');
+    expect(plain()).toBe(kg);
+    manners.mass = 'lb';
+    expect(plain()).toBe(lb);
   });
 
   it('may be pounds and ounces', () => {

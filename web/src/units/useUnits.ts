@@ -8,6 +8,24 @@ import * as show from './show';
 
 export const UNITS: readonly LengthUnit[] = ['mm', 'cm', 'in'];
 
+/** Lengths written in a unit. */
+export interface Written {
+  length: (mm: number) => string;
+  number: (mm: number) => string;
+  signed: (mm: number) => string;
+  /** A drop height: centimetres, as people speak of falls, or inches. */
+  height: (mm: number, withUnit?: boolean) => string;
+  size: (...sides: number[]) => string;
+}
+
+const writtenIn = (unit: () => LengthUnit): Written => ({
+  length: (mm) => show.length(mm, unit()),
+  number: (mm) => show.lengthNumber(mm, unit()),
+  signed: (mm) => show.signedLength(mm, unit()),
+  height: (mm, withUnit = false) => show.height(mm, unit(), withUnit),
+  size: (...sides) => show.size(sides, unit()),
+});
+
 /** The unit that lengths are shown and typed in, kept for this browser; and lengths written in it. */
 export const useUnits = createGlobalState(() => {
   const chosen = useLocalStorage<LengthUnit | ''>('hummock.unit', '');
@@ -26,11 +44,8 @@ export const useUnits = createGlobalState(() => {
     next: () => {
       unit.value = UNITS[(UNITS.indexOf(unit.value) + 1) % UNITS.length] ?? 'mm';
     },
-    length: (mm: number) => show.length(mm, unit.value),
-    number: (mm: number) => show.lengthNumber(mm, unit.value),
-    signed: (mm: number) => show.signedLength(mm, unit.value),
-    /** A drop height: centimetres, as people speak of falls, or inches. */
-    height: (mm: number, withUnit = false) => show.height(mm, unit.value, withUnit),
-    size: (...sides: number[]) => show.size(sides, unit.value),
+    /** What is printed is in the studio's unit, whichever somebody looks at here. */
+    onPaper: writtenIn(() => house.value),
+    ...writtenIn(() => unit.value),
   };
 });

@@ -1,10 +1,14 @@
-//! How a studio writes: masses, numbers, dates, paper, and the numbers that customs ask for. Lengths are
-//! [`LengthUnit`](crate::quantity::LengthUnit).
+//! How a studio writes: masses, numbers, dates, paper, and the numbers that customs ask for. Lengths are [`LengthUnit`].
 
 use jiff::tz::TimeZoneDatabase;
 use serde::{Deserialize, Serialize};
 
-use crate::{Refusal, Refusals, text::refused_text};
+pub use crate::quantity::{DateOrder, DecimalMark, MassUnit};
+use crate::{
+    Refusal, Refusals,
+    quantity::{InchParts, LengthUnit, Telling},
+    text::refused_text,
+};
 
 macro_rules! choice {
     ($(#[$doc:meta])* $name:ident: $($(#[$each:meta])* $value:ident;)*) => {
@@ -16,38 +20,6 @@ macro_rules! choice {
             $($(#[$each])* $value,)*
         }
     };
-}
-
-choice! {
-    /// What masses are read in.
-    MassUnit:
-    /// Kilograms and grams.
-    #[default]
-    Kg;
-    /// Pounds and ounces.
-    Lb;
-}
-
-choice! {
-    /// What stands before decimals.
-    DecimalMark:
-    /// `6.90`.
-    #[default]
-    Point;
-    /// `6,90`.
-    Comma;
-}
-
-choice! {
-    /// In which order a date is written.
-    DateOrder:
-    /// 2027-03-04.
-    Ymd;
-    /// 4 Mar 2027.
-    #[default]
-    Dmy;
-    /// Mar 4, 2027.
-    Mdy;
 }
 
 choice! {
@@ -123,15 +95,11 @@ pub struct Manners {
     pub tax: TaxNumbers,
 }
 
-/// The parts of an inch that rulers have.
-const FRACTIONS: [u8; 3] = [8, 16, 32];
-const USUAL_FRACTION: u8 = 16;
-
 impl Default for Manners {
     fn default() -> Self {
         Self {
             time_zone: String::new(),
-            fraction: USUAL_FRACTION,
+            fraction: InchParts::default().number(),
             mass: MassUnit::default(),
             decimal: DecimalMark::default(),
             date_order: DateOrder::default(),
@@ -143,6 +111,18 @@ impl Default for Manners {
 }
 
 impl Manners {
+    /// Returns how quantities are told by these manners, with lengths in a unit.
+    #[must_use]
+    pub fn telling(&self, length: LengthUnit) -> Telling {
+        Telling {
+            length,
+            inch_parts: InchParts::of(self.fraction).unwrap_or_default(),
+            mass: self.mass,
+            decimal: self.decimal,
+            dates: self.date_order,
+        }
+    }
+
     /// Returns a [`Refusal`] for each value that nobody can write by.
     #[must_use]
     pub fn refused(&self) -> Vec<Refusal> {
@@ -154,7 +134,7 @@ impl Manners {
             );
             refusals.refuse("time_zone", says);
         }
-        if !FRACTIONS.contains(&self.fraction) {
+        if InchParts::of(self.fraction).is_none() {
             let says = format!(
                 "it is {}; a ruler has 8, 16 or 32 parts to the inch",
                 self.fraction

@@ -6,7 +6,7 @@ use super::{
     BackBoard, Choices, Fit, HouseRules, LooseCanvasRule, LoosePaperRule, Padding, Schools,
     ShipmentOnly,
 };
-use crate::{quantity::LengthUnit, space::LayerSlot};
+use crate::{quantity::Telling, space::LayerSlot};
 
 /// A named set of rules.
 #[derive(Debug, Clone, PartialEq, serde::Serialize)]
@@ -104,7 +104,7 @@ pub fn presets(house: &HouseRules) -> Vec<Preset> {
                     schools,
                     layers,
                     shipment: ShipmentOnly::default(),
-                    told_in: LengthUnit::default(),
+                    told_in: Telling::default(),
                     ..house.clone()
                 },
             }

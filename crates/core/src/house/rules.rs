@@ -14,7 +14,7 @@ use crate::{
     house::{CartonStyle, LookKind, SavedCut, SavedFace},
     material::MaterialId,
     odds::{OddsTables, WayRisk},
-    quantity::{Area, Length, LengthUnit},
+    quantity::{Area, Bare, Length, LengthUnit, Telling},
     space::{BoxSides, Envelope, LayerSlot},
 };
 
@@ -199,9 +199,9 @@ pub struct HouseRules {
     /// What a shipment has settled that a house does not.
     #[serde(default, skip)]
     pub shipment: ShipmentOnly,
-    /// What the studio measures in: lengths in its messages are told in it.
+    /// How the studio reads quantities: its messages are told so.
     #[serde(default, skip)]
-    pub told_in: LengthUnit,
+    pub told_in: Telling,
     /// The country that parcels leave from; empty while it is not known.
     #[serde(default, skip)]
     pub home: String,
@@ -291,6 +291,15 @@ pub struct ShipmentOnly {
 }
 
 impl HouseRules {
+    /// Returns what bare numbers are in, where lengths are typed in a unit: masses are in the studio's.
+    #[must_use]
+    pub const fn bare(&self, length: LengthUnit) -> Bare {
+        Bare {
+            length,
+            mass: self.told_in.mass,
+        }
+    }
+
     /// Returns these rules with what a shipment has chosen otherwise.
     ///
     /// # Errors

@@ -13,7 +13,7 @@ use crate::{
     carton::SavedCarton,
     material::{Board, Mailer, PictureCarton},
     part::Need,
-    quantity::{Length, Stiffness, show_length},
+    quantity::{Length, Stiffness},
     space::{Addition, BoxSides, Direction, Envelope, LayerSlot},
 };
 
@@ -107,8 +107,8 @@ impl Bought<'_> {
     }
 
     fn does_not_take(&self, supplies: &Supplies<'_>, held: Envelope) -> Refusal {
-        let unit = supplies.rules.told_in;
-        let told = |sides: [Length; 3]| sides.map(|side| show_length(side, unit)).join(" × ");
+        let telling = supplies.rules.told_in;
+        let told = |sides: [Length; 3]| telling.sides(&sides);
         let goes_in = told([held.long_side(), held.across.min(held.up), held.through]);
         match self {
             Self::Carton(carton) => Refusal::new(

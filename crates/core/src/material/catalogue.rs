@@ -1,5 +1,7 @@
 //! Everything on the shelf, found by its id.
 
+use std::collections::BTreeMap;
+
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 
@@ -7,7 +9,7 @@ use super::{
     Board, ContactPaper, CushionWrap, Fill, Film, Foam, Mailer, MaterialId, PictureCarton,
     RollCore, SlipOnCorner, Sundry, Tape, Tube, Use,
 };
-use crate::quantity::Currency;
+use crate::quantity::{Currency, Telling};
 
 /// The materials that a studio has, with their prices in one currency.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -83,6 +85,47 @@ impl Catalogue {
         clear(&mut written);
         let read: Self = serde_json::from_value(written).expect("it is a catalogue");
         Self { currency, ..read }
+    }
+}
+
+impl Catalogue {
+    /// Returns the same materials under the names that those of the program have when quantities are told otherwise; a name that
+    /// the studio gave itself stays. `None` if every name stays.
+    ///
+    /// # Panics
+    /// Never: what a catalogue is written as can be read as one.
+    #[must_use]
+    pub fn named_in(&self, shipped: &Self, before: Telling, after: Telling) -> Option<Self> {
+        fn each_name(value: &mut Value, meet: &mut impl FnMut(&str, &mut Value)) {
+            let Value::Object(classes) = value else {
+                return;
+            };
+            let materials = classes.values_mut().filter_map(Value::as_array_mut);
+            for fields in materials.flatten().filter_map(Value::as_object_mut) {
+                let id = fields.get("id").and_then(Value::as_str).map(str::to_owned);
+                if let (Some(id), Some(name)) = (id, fields.get_mut("name")) {
+                    meet(&id, name);
+                }
+            }
+        }
+        let written =
+            |catalogue: &Self| serde_json::to_value(catalogue).expect("it can be written");
+        let mut known = BTreeMap::new();
+        each_name(&mut written(shipped), &mut |id, name| {
+            known.insert(id.to_owned(), name.as_str().unwrap_or_default().to_owned());
+        });
+        let mut renamed = false;
+        let mut own = written(self);
+        each_name(&mut own, &mut |id, name| {
+            if let Some(shipped) = known.get(id)
+                && name.as_str() == Some(&before.named(shipped))
+                && before.named(shipped) != after.named(shipped)
+            {
+                *name = Value::from(after.named(shipped));
+                renamed = true;
+            }
+        });
+        renamed.then(|| serde_json::from_value(own).expect("it is a catalogue"))
     }
 }
 

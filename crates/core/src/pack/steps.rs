@@ -14,7 +14,7 @@ use crate::{
     part::{Part, Take},
     piece::Piece,
     plan::{FIRST, Plan, Stack, StackPiece},
-    quantity::{Length, LengthUnit, Minutes, show_length},
+    quantity::{Length, Minutes, Telling},
     space::{Envelope, LayerSlot},
 };
 
@@ -121,7 +121,7 @@ struct Order<'a> {
     catalogue: &'a Catalogue,
     steps: Vec<PackStep>,
     /// What lengths are told in.
-    told_in: LengthUnit,
+    told_in: Telling,
     /// Looks that the house only shows.
     shown: &'a BTreeSet<LookKind>,
     /// The last step of the piece itself, which the next one waits for.
@@ -442,8 +442,7 @@ impl<'a> Order<'a> {
                 ),
                 None => format!("Lay \u{201c}{title}\u{201d} down first, its face {face}."),
                 Some(pair) => {
-                    let [across, up] =
-                        [pair.across, pair.up].map(|side| show_length(side, self.told_in));
+                    let [across, up] = [pair.across, pair.up].map(|side| self.told_in.length(side));
                     let between = match (pair.folded, pair.padded) {
                         (true, false) => "On it a fold of the pad".to_owned(),
                         (true, true) => {
@@ -557,7 +556,7 @@ impl<'a> Order<'a> {
                 } else {
                     "parcel.up"
                 };
-                (side, show_length(layer.envelope.long_side(), self.told_in))
+                (side, self.told_in.length(layer.envelope.long_side()))
             });
         let laid_in = !matches!(layer.make, Make::Mailer(_) | Make::Tube(_));
         let lined = inside.contains(&LayerSlot::Lining);

@@ -131,7 +131,24 @@ impl Construction {
     /// Tells whether nothing stiff carries it.
     #[must_use]
     pub const fn is_loose(self) -> bool {
-        matches!(self, Self::LoosePaper | Self::LooseCanvas)
+        self.sheet_depth().is_some()
+    }
+
+    /// Returns how thick a loose sheet is where nobody measured it; `None` for a piece that has a depth.
+    #[must_use]
+    pub const fn sheet_depth(self) -> Option<Length> {
+        match self {
+            Self::LoosePaper => Some(Length::mm(0.3)),
+            Self::LooseCanvas => Some(Length::mm(1.2)),
+            Self::StretchedCanvas
+            | Self::CradledPanel
+            | Self::RigidBoard
+            | Self::FramedUnderGlass
+            | Self::FramedUnderAcrylic
+            | Self::FramedUnglazed
+            | Self::Mirror
+            | Self::PanelSet => None,
+        }
     }
 
     /// Tells whether its face is cloth that gives, with bars only along the edges.

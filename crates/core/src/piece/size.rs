@@ -2,6 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
+use super::Construction;
 use crate::{
     Refusal, Refusals,
     quantity::{Area, Length, LengthRange, TypedLength},
@@ -31,6 +32,14 @@ pub const DEPTH: LengthRange = LengthRange {
     remedy: "measure from the face to the back, over frame and hardware",
 };
 
+/// How thick a loose sheet may be.
+const SHEET_DEPTH: LengthRange = LengthRange {
+    name: "the depth",
+    least: Length::mm(0.05),
+    most: Length::mm(300.0),
+    remedy: "leave it empty for a sheet of paper or a canvas off its bars",
+};
+
 /// Width and height as hung, and depth over everything.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, Hash)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -47,21 +56,31 @@ pub struct PieceSize {
 }
 
 impl PieceSize {
-    /// Makes it from the three sides as typed.
+    /// Makes it from the sides as typed; `None` while one is not known that is not known by the kind of piece. A loose sheet is as
+    /// thick as such sheets are, where nothing is typed.
     ///
     /// # Errors
-    /// A [`Refusal`] for each side out of its range (20 to 4000 mm for width and height, 1 to 300 mm
-    /// for depth), or for a depth over the shorter side, which is three numbers in another order.
-    pub fn new(
-        width: &TypedLength,
-        height: &TypedLength,
-        depth: &TypedLength,
-    ) -> Result<Self, Vec<Refusal>> {
-        Self::check_known([Some(width), Some(height), Some(depth)])?;
+    /// A [`Refusal`] for each side out of its range (20 to 4000 mm for width and height, 1 to 300 mm for depth, from 0.05 mm for a
+    /// loose sheet), or for a depth over the shorter side, which is three numbers in another order.
+    pub fn read(
+        sides: [Option<&TypedLength>; 3],
+        construction: Option<Construction>,
+    ) -> Result<Option<Self>, Vec<Refusal>> {
+        let sheet = construction.and_then(Construction::sheet_depth);
+        let range = if sheet.is_some() { SHEET_DEPTH } else { DEPTH };
+        let [width, height, depth] = sides;
+        // Who types nought for a sheet says that it has no depth to measure.
+        let depth = depth.filter(|depth| sheet.is_none() || depth.length() > Length::ZERO);
+        let sides = [width, height, depth];
+        Self::check_known(sides, range)?;
+        let [width, height, depth] = sides.map(|side| side.map(TypedLength::length));
+        let (Some(width), Some(height), Some(depth)) = (width, height, depth.or(sheet)) else {
+            return Ok(None);
+        };
         let size = Self {
-            width: width.length(),
-            height: height.length(),
-            depth: depth.length(),
+            width,
+            height,
+            depth,
         };
         if size.depth > size.short_side() {
             return Err(vec![Refusal::new(
@@ -69,18 +88,17 @@ impl PieceSize {
                 "the depth is more than the shorter side: a flat piece is measured width × height × depth",
             )]);
         }
-        Ok(size)
+        Ok(Some(size))
     }
 
-    /// Checks those of width, height and depth that are known.
-    ///
-    /// # Errors
-    /// A [`Refusal`] for each side out of its range.
-    pub fn check_known(sides: [Option<&TypedLength>; 3]) -> Result<(), Vec<Refusal>> {
+    fn check_known(
+        sides: [Option<&TypedLength>; 3],
+        depth: LengthRange,
+    ) -> Result<(), Vec<Refusal>> {
         let ranges = [
             ("piece.width", WIDTH),
             ("piece.height", HEIGHT),
-            ("piece.depth", DEPTH),
+            ("piece.depth", depth),
         ];
         let refusals: Refusals = ranges
             .into_iter()
@@ -126,7 +144,31 @@ mod tests {
     fn size(sides: [&str; 3]) -> Result<PieceSize, Vec<Refusal>> {
         let [width, height, depth] =
             sides.map(|side| TypedLength::read(side, LengthUnit::Mm).expect("a length"));
-        PieceSize::new(&width, &height, &depth)
+        PieceSize::read([Some(&width), Some(&height), Some(&depth)], None)
+            .map(|size| size.expect("three sides"))
+    }
+
+    #[test]
+    fn a_loose_sheet_needs_no_depth() {
+        let typed = |text: &str| TypedLength::read(text, LengthUnit::Mm).expect("a length");
+        let (width, height) = (typed("297"), typed("420"));
+        let depth_of = |construction, depth: Option<&str>| {
+            let depth = depth.map(typed);
+            let sides = [Some(&width), Some(&height), depth.as_ref()];
+            PieceSize::read(sides, Some(construction)).map(|size| size.map(|size| size.depth))
+        };
+        let paper = Construction::LoosePaper;
+        assert_eq!(depth_of(paper, None), Ok(Some(Length::mm(0.3))));
+        assert_eq!(depth_of(paper, Some("0")), Ok(Some(Length::mm(0.3))));
+        assert_eq!(depth_of(paper, Some("0.05")), Ok(Some(Length::mm(0.05))));
+        assert!(depth_of(paper, Some("0.04")).is_err());
+        assert_eq!(
+            depth_of(Construction::LooseCanvas, None),
+            Ok(Some(Length::mm(1.2)))
+        );
+        // What has a depth is asked for it, and is a millimetre deep at least.
+        assert_eq!(depth_of(Construction::StretchedCanvas, None), Ok(None));
+        assert!(depth_of(Construction::StretchedCanvas, Some("0.3")).is_err());
     }
 
     #[test]

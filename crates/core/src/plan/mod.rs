@@ -47,7 +47,7 @@ use crate::{
     layer::{Layer, Supplies},
     material::{Catalogue, MaterialId, Touch},
     piece::{Cure, Piece, PieceSize},
-    quantity::{Length, Weight},
+    quantity::Weight,
     space::LayerSlot,
 };
 
@@ -355,18 +355,21 @@ fn pockets_do_not_meet(size: PieceSize, rules: &HouseRules) -> Result<(), Refusa
     match rules.shipment.pocket_leg {
         Some(leg) if leg > most => Err(Refusal::new(
             "choices.pocket_leg",
-            PocketsMeet { leg, most },
+            PocketsMeet {
+                leg: rules.told_in.length(leg),
+                most: rules.told_in.length(most),
+            },
         )),
         _ => Ok(()),
     }
 }
 
 /// Two pockets would meet on the short side.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
-#[error("two pockets of {} mm would meet on the short side: set the leg to {} mm or less", leg.as_mm(), most.as_mm())]
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+#[error("two pockets of {leg} would meet on the short side: set the leg to {most} or less")]
 struct PocketsMeet {
-    leg: Length,
-    most: Length,
+    leg: String,
+    most: String,
 }
 
 #[cfg(test)]

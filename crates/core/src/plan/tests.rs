@@ -4,7 +4,7 @@ use crate::{
     house::Choices,
     layer::Make,
     piece::{Construction, Medium},
-    quantity::Mass,
+    quantity::{Length, Mass},
     space::{Envelope, LayerSlot},
 };
 
@@ -126,7 +126,7 @@ fn pockets_that_would_meet_are_refused_at_the_leg() {
         Plan::design(&canvas([200.0, 300.0, 20.0]), &rules, &catalogue()).expect_err("they meet");
     assert_eq!(refused[0].field, "choices.pocket_leg");
     assert!(
-        refused[0].message.contains("100 mm or less"),
+        refused[0].message.contains("100\u{a0}mm or less"),
         "{}",
         refused[0].message
     );

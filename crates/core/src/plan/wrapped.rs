@@ -7,7 +7,7 @@ use crate::{
     carton::Carton,
     layer::Layer,
     piece::PieceSize,
-    quantity::{Length, LengthUnit, show_length},
+    quantity::{Length, Telling},
     space::{Addition, Envelope},
 };
 
@@ -56,7 +56,7 @@ pub(super) fn measure(
     layers: &mut [Layer],
     piece: PieceSize,
     measured: Envelope,
-    told_in: LengthUnit,
+    told_in: Telling,
 ) -> Result<Option<Envelope>, Refusal> {
     for (field, side, own) in [
         ("choices.wrapped_across", measured.across, piece.width),
@@ -64,7 +64,7 @@ pub(super) fn measure(
         ("choices.wrapped_through", measured.through, piece.depth),
     ] {
         if side < own {
-            let [side, own] = [side, own].map(|length| show_length(length, told_in));
+            let [side, own] = [side, own].map(|length| told_in.length(length));
             let says = format!(
                 "the wrapped piece can't measure {side} where the piece itself is {own}: measure it again, or correct the piece's size"
             );

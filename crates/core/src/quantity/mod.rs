@@ -13,6 +13,7 @@ mod range;
 mod read;
 mod read_mass;
 mod show;
+mod telling;
 mod typed;
 mod weight;
 
@@ -27,6 +28,7 @@ pub use range::{LengthRange, OutOfRange};
 pub use read::{ReadError, Reading, read_length, read_lengths};
 pub use read_mass::{ReadMassError, read_mass};
 pub use show::show_length;
+pub use telling::{Bare, DateOrder, DecimalMark, InchParts, MassUnit, Telling};
 pub use typed::{TypedLength, TypedSize};
 pub use weight::Weight;
 

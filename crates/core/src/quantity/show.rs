@@ -1,9 +1,8 @@
 //! Showing a length: millimetres whole, centimetres to one decimal, inches to a sixteenth.
 
-use super::{Length, LengthUnit};
+use super::{InchParts, Length, LengthUnit};
 
 const NO_BREAK_SPACE: char = '\u{a0}';
-const SIXTEENTHS: f64 = 16.0;
 
 /// Returns the length as it is read at the bench, with its unit: `902 mm`, `90.2 cm`, `35 1/2 in`.
 ///
@@ -17,12 +16,17 @@ const SIXTEENTHS: f64 = 16.0;
 /// ```
 #[must_use]
 pub fn show_length(length: Length, unit: LengthUnit) -> String {
-    let number = match unit {
+    let number = shown_in(length, unit, InchParts::Sixteenths);
+    format!("{number}{NO_BREAK_SPACE}{}", unit.symbol())
+}
+
+/// The number alone, in a unit; inches to a part of them.
+pub(super) fn shown_in(length: Length, unit: LengthUnit, parts: InchParts) -> String {
+    match unit {
         LengthUnit::Mm => format!("{:.0}", rounded(length.as_mm())),
         LengthUnit::Cm => format!("{:.1}", rounded(length.as_mm()) / LengthUnit::Cm.in_mm()),
-        LengthUnit::In => inches_to_a_sixteenth(length),
-    };
-    format!("{number}{NO_BREAK_SPACE}{}", unit.symbol())
+        LengthUnit::In => inches(length, f64::from(parts.number())),
+    }
 }
 
 /// Half up, as a person rounds, and never a negative zero.
@@ -30,10 +34,10 @@ fn rounded(value: f64) -> f64 {
     (value + 0.5).floor() + 0.0
 }
 
-fn inches_to_a_sixteenth(length: Length) -> String {
-    let sixteenths = rounded(length.as_mm() / LengthUnit::In.in_mm() * SIXTEENTHS);
-    let whole = (sixteenths / SIXTEENTHS).floor();
-    let (mut above, mut below) = (sixteenths - whole * SIXTEENTHS, SIXTEENTHS);
+fn inches(length: Length, parts: f64) -> String {
+    let count = rounded(length.as_mm() / LengthUnit::In.in_mm() * parts);
+    let whole = (count / parts).floor();
+    let (mut above, mut below) = (count - whole * parts, parts);
     while above > 0.0 && above % 2.0 == 0.0 {
         (above, below) = (above / 2.0, below / 2.0);
     }

@@ -99,7 +99,59 @@ impl TypedSize {
             depth,
         })
     }
+
+    /// Returns how a size can be read whose numbers all stand without a unit, where it would be a strange piece in `bare`, and a
+    /// usual one in another unit: `80x60x2` in a studio of millimetres. The reading in `bare` comes first; `None` where there is
+    /// nothing to ask.
+    #[must_use]
+    pub fn doubt(text: &str, bare: LengthUnit) -> Option<Vec<(LengthUnit, Self)>> {
+        let read = |unit| Self::read(text, unit).ok();
+        let (millimetres, centimetres) = (read(LengthUnit::Mm)?, read(LengthUnit::Cm)?);
+        // A side that has its unit is as long in either reading.
+        let mut pairs = millimetres.sides().zip(centimetres.sides());
+        if pairs.any(|(one, other)| one.length == other.length) {
+            return None;
+        }
+        let typed = read(bare)?;
+        if typed.is_usual() {
+            return None;
+        }
+        let others = LengthUnit::ALL
+            .into_iter()
+            .filter(|unit| *unit != bare)
+            .filter_map(|unit| Some((unit, read(unit)?)))
+            .filter(|(_, size)| size.is_usual());
+        let readings: Vec<_> = std::iter::once((bare, typed.clone()))
+            .chain(others)
+            .collect();
+        (readings.len() > 1).then_some(readings)
+    }
+
+    /// The sides that are known.
+    fn sides(&self) -> impl Iterator<Item = &TypedLength> {
+        [Some(&self.width), Some(&self.height), self.depth.as_ref()]
+            .into_iter()
+            .flatten()
+    }
+
+    /// Tells whether most canvases and frames are about so large.
+    fn is_usual(&self) -> bool {
+        let across = [&self.width, &self.height];
+        across
+            .iter()
+            .all(|side| (LEAST_SIDE..=MOST_SIDE).contains(&side.length))
+            && self
+                .depth
+                .as_ref()
+                .is_none_or(|depth| depth.length >= LEAST_DEPTH)
+    }
 }
+
+/// Sides of canvases and frames beyond these are asked for, and not refused.
+const LEAST_SIDE: Length = Length::mm(100.0);
+const MOST_SIDE: Length = Length::mm(3000.0);
+/// A canvas or frame is seldom thinner.
+const LEAST_DEPTH: Length = Length::mm(5.0);
 
 #[cfg(test)]
 mod tests {
@@ -134,5 +186,29 @@ mod tests {
                 "{text}: {refused:?}"
             );
         }
+    }
+
+    #[test]
+    fn a_strange_size_without_a_unit_is_asked_for() {
+        let units = |text, bare| -> Option<Vec<LengthUnit>> {
+            let readings = TypedSize::doubt(text, bare)?;
+            Some(readings.into_iter().map(|(unit, _)| unit).collect())
+        };
+        use LengthUnit::{Cm, In, Mm};
+        // 80 mm is under 100; 800 × 600 × 20 mm and 2032 × 1524 × 51 mm are usual.
+        assert_eq!(units("80x60x2", Mm), Some(vec![Mm, Cm, In]));
+        // 600 in are 15 m; 600 cm are 6 m; 600 mm are usual.
+        assert_eq!(units("600 x 800 x 38", In), Some(vec![In, Mm]));
+        // Both sides of each bound: 100 mm, 3 m, 5 mm of depth.
+        assert_eq!(units("100x100x5", Mm), None);
+        assert_eq!(units("99x100x5", Mm), Some(vec![Mm, Cm, In]));
+        assert_eq!(units("300x300x4", Cm), None);
+        assert_eq!(units("301x300x30", Cm), Some(vec![Cm, Mm]));
+        assert_eq!(units("300x400x4.9", Mm), None, "no other unit is likelier");
+        // A unit is never asked for twice, nor for a part of a text.
+        assert_eq!(units("80x60x2 mm", Mm), None);
+        assert_eq!(units("80 mm x 60 x 2", Mm), None);
+        assert_eq!(units("80x60", Mm), Some(vec![Mm, Cm, In]));
+        assert_eq!(units("wide", Mm), None);
     }
 }

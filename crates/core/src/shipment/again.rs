@@ -9,7 +9,7 @@ use crate::{
     house::Choices,
     piece::{Condition, Construction, Medium},
     place::Buyer,
-    quantity::{LengthUnit, show_length},
+    quantity::Telling,
 };
 
 /// What makes two pieces alike enough to be packed the same way.
@@ -99,16 +99,16 @@ impl ShipmentInputs {
 
     /// Says what kind of piece it is, in a few words; `None` before it was measured.
     #[must_use]
-    pub fn kind_says(&self, unit: LengthUnit) -> Option<String> {
+    pub fn kind_says(&self, telling: Telling) -> Option<String> {
         let size = self.size().ok()??;
         let many = self.piece.count.filter(|count| *count > 1);
         let mut says = many.map_or_else(String::new, |count| format!("{count} × "));
         says += self.piece.construction.map_or("piece", Construction::name);
-        let sides = [size.width, size.height, size.depth].map(|side| {
-            let told = show_length(side, unit);
-            told.split('\u{a0}').next().unwrap_or_default().to_owned()
-        });
-        says += &format!(", {} {}", sides.join(" × "), unit.symbol());
+        let sides = [size.width, size.height, size.depth];
+        // Nobody measured the depth of a sheet.
+        let measured = if self.piece.depth.is_some() { 3 } else { 2 };
+        let sides = telling.sides(&sides[..measured]);
+        says += &format!(", {}", sides.replace('\u{a0}', " "));
         if let Some(medium) = self.piece.medium {
             says += &format!(", {}", medium.name());
         }
@@ -187,7 +187,8 @@ mod tests {
         // Nothing is left to hand on that was not handed on before.
         assert_eq!(next.again(), next);
         assert_eq!(
-            next.kind_says(LengthUnit::Cm).as_deref(),
+            next.kind_says(crate::quantity::LengthUnit::Cm.into())
+                .as_deref(),
             Some("stretched canvas, 50.0 × 70.0 × 3.8 cm")
         );
         // Of an edition the title is the same, and the number another.

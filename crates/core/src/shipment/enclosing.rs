@@ -11,7 +11,7 @@ use crate::{
     },
     house::{HouseRules, write_unit},
     odds::PieceClass,
-    quantity::{LengthUnit, Mass, TypedLength},
+    quantity::{Bare, LengthUnit, Mass, TypedLength},
 };
 
 /// Something that goes in, as typed. One with the key of what the house's sets bring takes its place, and says only what is
@@ -81,7 +81,7 @@ impl EnclosureInputs {
 
 impl ShipmentInputs {
     /// Writes the unit after each bare thickness.
-    pub(super) fn enclosures_with_units(&mut self, bare: LengthUnit, refusals: &mut Refusals) {
+    pub(super) fn enclosures_with_units(&mut self, bare: Bare, refusals: &mut Refusals) {
         for (key, typed) in &mut self.enclosures {
             if typed
                 .thickness
@@ -91,7 +91,7 @@ impl ShipmentInputs {
                 typed.thickness = None;
             }
             let field = format!("enclosures.{key}.thickness");
-            write_unit(&field, &mut typed.thickness, bare, refusals);
+            write_unit(&field, &mut typed.thickness, bare.length, refusals);
         }
     }
 

@@ -9,7 +9,7 @@ use crate::{
     house::write_unit,
     material::Catalogue,
     plan::Plan,
-    quantity::{Length, LengthRange, LengthUnit, Mass, TypedLength, read_mass},
+    quantity::{Bare, Length, LengthRange, LengthUnit, Mass, TypedLength, read_mass},
     space::Envelope,
     weigh::{Verdict, verdict},
 };
@@ -109,17 +109,17 @@ impl ParcelInputs {
     }
 
     /// Writes the unit after each bare number, and leaves out what is blank.
-    pub(super) fn with_units(&mut self, bare: LengthUnit, refusals: &mut Refusals) {
+    pub(super) fn with_units(&mut self, bare: Bare, refusals: &mut Refusals) {
         for (field, text) in [
             ("parcel.across", &mut self.across),
             ("parcel.up", &mut self.up),
             ("parcel.through", &mut self.through),
         ] {
             super::inputs::blank_is_none(text);
-            write_unit(field, text, bare, refusals);
+            write_unit(field, text, bare.length, refusals);
         }
         super::inputs::blank_is_none(&mut self.weight);
-        super::inputs::write_kilograms(&mut self.weight);
+        super::inputs::write_mass_unit(&mut self.weight, bare.mass);
         if self.is_nothing() {
             self.as_packed = None;
         }

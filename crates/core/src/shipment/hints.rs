@@ -3,7 +3,7 @@
 use serde::Serialize;
 
 use super::inputs::{BEARING_POINTS, COUNTS, LIMITS_G};
-use crate::{house::HouseRules, piece::Outline};
+use crate::{house::HouseRules, piece::Outline, quantity::MassUnit};
 
 /// What is said beside a field of a shipment.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -56,7 +56,11 @@ pub fn hints(rules: &HouseRules) -> Vec<FieldHint> {
         ),
         hint(
             "piece.weight",
-            "as 3.2 kg or 7 lb 2 oz; empty: estimated".into(),
+            match rules.told_in.mass {
+                MassUnit::Kg => "as 3.2 kg or 7 lb 2 oz; empty: estimated",
+                MassUnit::Lb => "as 7 lb 2 oz or 3.2 kg; empty: estimated",
+            }
+            .into(),
         ),
         hint("piece.hardware", "within the depth; empty: none".into()),
         hint(

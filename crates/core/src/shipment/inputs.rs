@@ -20,7 +20,8 @@ use crate::{
     },
     place::{Buyer, Destination},
     quantity::{
-        AmbiguousComma, Length, LengthRange, LengthUnit, Mass, Shock, TypedLength, read_mass,
+        AmbiguousComma, Bare, Length, LengthRange, LengthUnit, Mass, MassUnit, Shock, TypedLength,
+        read_mass,
     },
     text::{UnreadableText, refused_text},
 };
@@ -274,8 +275,8 @@ impl ShipmentInputs {
     /// A [`Refusal`] for each value that can't: a text over 120 characters or with control characters, a
     /// length that is not understood or out of range, a day that is not one, a piece finished after
     /// `today`, a value that is not an amount from 0 to 10 000 000.
-    pub fn checked(self, bare: LengthUnit, today: Date) -> Result<Self, Vec<Refusal>> {
-        let (inputs, refusals) = self.looked_over(bare, today);
+    pub fn checked(self, bare: impl Into<Bare>, today: Date) -> Result<Self, Vec<Refusal>> {
+        let (inputs, refusals) = self.looked_over(bare.into(), today);
         refusals.or(inputs)
     }
 
@@ -287,9 +288,10 @@ impl ShipmentInputs {
     pub fn checked_since(
         self,
         before: &Self,
-        bare: LengthUnit,
+        bare: impl Into<Bare>,
         today: Date,
     ) -> Result<Self, Vec<Refusal>> {
+        let bare = bare.into();
         let (inputs, mut refusals) = self.looked_over(bare, today);
         if !refusals.is_empty() {
             let (_, known) = before.clone().looked_over(bare, today);
@@ -298,7 +300,7 @@ impl ShipmentInputs {
         refusals.or(inputs)
     }
 
-    pub(super) fn looked_over(mut self, bare: LengthUnit, today: Date) -> (Self, Refusals) {
+    pub(super) fn looked_over(mut self, bare: Bare, today: Date) -> (Self, Refusals) {
         let mut refusals = Refusals::from(self.texts_refused());
         let piece = &mut self.piece;
         for (field, text) in [
@@ -308,7 +310,7 @@ impl ShipmentInputs {
             ("piece.hardware", &mut piece.hardware),
         ] {
             blank_is_none(text);
-            write_unit(field, text, bare, &mut refusals);
+            write_unit(field, text, bare.length, &mut refusals);
         }
         blank_is_none(&mut self.value);
         blank_is_none(&mut self.promised);
@@ -318,13 +320,13 @@ impl ShipmentInputs {
         blank_is_none(&mut self.piece.facts.dated);
         self.sending.blanks_are_none();
         self.after.blanks_are_none();
-        write_kilograms(&mut self.piece.weight);
+        write_mass_unit(&mut self.piece.weight, bare.mass);
         self.parcel.with_units(bare, &mut refusals);
         self.enclosures_with_units(bare, &mut refusals);
         self.lifted.retain(|_, reason| !reason.trim().is_empty());
         let lifted = &self.lifted;
         self.lifted_for.retain(|code, _| lifted.contains_key(code));
-        match self.choices.clone().with_units(bare) {
+        match self.choices.clone().with_units(bare.length) {
             Ok(choices) => self.choices = choices,
             Err(refused) => refusals.extend(refused),
         }
@@ -489,11 +491,14 @@ impl ShipmentInputs {
     #[must_use]
     pub fn missing(&self) -> Vec<String> {
         let piece = &self.piece;
+        let is_sheet = piece
+            .construction
+            .is_some_and(|construction| construction.sheet_depth().is_some());
         [
             ("piece.construction", piece.construction.is_none()),
             ("piece.width", piece.width.is_none()),
             ("piece.height", piece.height.is_none()),
-            ("piece.depth", piece.depth.is_none()),
+            ("piece.depth", piece.depth.is_none() && !is_sheet),
             (
                 "piece.medium",
                 piece.medium.is_none() && piece.construction != Some(Construction::Mirror),
@@ -557,7 +562,7 @@ impl ShipmentInputs {
         })
     }
 
-    /// Returns the size of the piece, once all three sides are given.
+    /// Returns the size of the piece, once its sides are given; a loose sheet needs no depth.
     ///
     /// # Errors
     /// A [`Refusal`] for each side that is not understood or out of range.
@@ -567,21 +572,16 @@ impl ShipmentInputs {
             let typed = TypedLength::read(text.as_deref()?, LengthUnit::Mm);
             typed.map_err(|error| refusals.refuse(field, error)).ok()
         };
-        let sides = (
+        let sides = [
             read("piece.width", &self.piece.width),
             read("piece.height", &self.piece.height),
             read("piece.depth", &self.piece.depth),
-        );
+        ];
         refusals.done()?;
-        match sides {
-            (Some(width), Some(height), Some(depth)) => {
-                PieceSize::new(&width, &height, &depth).map(Some)
-            }
-            (width, height, depth) => {
-                PieceSize::check_known([width.as_ref(), height.as_ref(), depth.as_ref()])
-                    .map(|()| None)
-            }
-        }
+        PieceSize::read(
+            sides.each_ref().map(Option::as_ref),
+            self.piece.construction,
+        )
     }
 
     fn days_refused(&self, today: Date) -> Vec<Refusal> {
@@ -648,12 +648,12 @@ pub(super) fn read_amount(field: &str, text: Option<&str>) -> Result<Option<Deci
     }
 }
 
-/// Writes kilograms after a bare weight, so that it reads the same whatever comes later.
-pub(super) fn write_kilograms(text: &mut Option<String>) {
+/// Writes the unit after a bare weight, so that it reads the same when the studio weighs otherwise.
+pub(super) fn write_mass_unit(text: &mut Option<String>, bare: MassUnit) {
     if let Some(text) = text
-        && text.trim().parse::<f64>().is_ok()
+        && text.trim().replace(',', ".").parse::<f64>().is_ok()
     {
-        *text = format!("{} kg", text.trim());
+        *text = format!("{} {}", text.trim(), bare.symbol());
     }
 }
 
@@ -726,6 +726,34 @@ mod tests {
             .checked(LengthUnit::Mm, date(2026, 11, 23))
             .expect("a canvas");
         assert_eq!(checked.piece.width.as_deref(), Some("900 mm"));
+    }
+
+    #[test]
+    fn a_bare_weight_is_in_what_the_studio_weighs_in() {
+        let american = Bare {
+            length: LengthUnit::Mm,
+            mass: MassUnit::Lb,
+        };
+        // 7.5 × 453.59237 = 3401.9 g; 3.2 kg is 3200 g in any studio.
+        for (typed, kept, grams) in [
+            ("7.5", "7.5 lb", 3401.9),
+            ("7,5", "7,5 lb", 3401.9),
+            ("3.2 kg", "3.2 kg", 3200.0),
+        ] {
+            let mut inputs = canvas();
+            inputs.piece.weight = Some(typed.into());
+            let checked = inputs
+                .checked(american, date(2026, 11, 23))
+                .expect("a weight");
+            assert_eq!(checked.piece.weight.as_deref(), Some(kept));
+            assert_eq!(read_mass(kept), Ok(Mass::g(grams)));
+        }
+        let mut inputs = canvas();
+        inputs.piece.weight = Some("3,2".into());
+        let checked = inputs
+            .checked(LengthUnit::Mm, date(2026, 11, 23))
+            .expect("a weight");
+        assert_eq!(checked.piece.weight.as_deref(), Some("3,2 kg"));
     }
 
     #[test]

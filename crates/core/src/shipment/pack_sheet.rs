@@ -10,7 +10,7 @@ use crate::{
     pack::{PackView, Stage, StepState, Strips},
     part::{Part, Take},
     plan::Plan,
-    quantity::{Length, LengthUnit, show_length},
+    quantity::{Length, Telling},
 };
 
 /// What is printed.
@@ -61,13 +61,13 @@ pub struct SheetStep {
 }
 
 impl PackSheet {
-    /// Returns the sheet of a packing, which goes to the lines of an address. Lengths are told in `unit`.
+    /// Returns the sheet of a packing, which goes to the lines of an address. Quantities are told as `telling` has them.
     #[must_use]
     pub fn of(
         view: &PackView,
         plan: &Plan,
         (inputs, to): (&ShipmentInputs, &[String]),
-        unit: LengthUnit,
+        telling: Telling,
     ) -> Self {
         let done = |state: StepState| state == StepState::Done;
         let cuts = view
@@ -77,7 +77,12 @@ impl PackSheet {
             .filter_map(|one| {
                 Some(SheetCuts {
                     material: one.step.parts.first()?.material_name.clone(),
-                    parts: one.step.parts.iter().map(|part| told(part, unit)).collect(),
+                    parts: one
+                        .step
+                        .parts
+                        .iter()
+                        .map(|part| told(part, telling))
+                        .collect(),
                     done: done(one.state),
                 })
             })
@@ -98,7 +103,7 @@ impl PackSheet {
                     .look
                     .map(|look| look.asks.to_owned())
                     .unwrap_or_default(),
-                tape: torn(&one.step.strips, unit),
+                tape: torn(&one.step.strips, telling),
                 done: done(one.state),
             })
             .collect();
@@ -107,8 +112,7 @@ impl PackSheet {
         tools.dedup();
         let names: Vec<&str> = tools.into_iter().map(|tool| tool.name()).collect();
         let outside = plan.tally.outside;
-        let [across, up, through] =
-            [outside.across, outside.up, outside.through].map(|side| show_length(side, unit));
+        let sides = telling.sides(&[outside.across, outside.up, outside.through]);
         let cartons = plan.layers.iter().find_map(|layer| match &layer.make {
             Make::SlottedBox(carton) | Make::CutBox(carton) => Some(carton),
             _ => None,
@@ -119,40 +123,39 @@ impl PackSheet {
             inputs.title.clone()
         };
         Self {
-            about: about(inputs, to, unit),
+            about: about(inputs, to, telling),
             comes_to: format!(
-                "{across} × {up} × {through} outside, {:.2} kg ± {:.2}, about {:.0} minutes",
-                plan.tally.weight.mass.as_kg(),
-                plan.tally.weight.plus_minus.as_kg(),
+                "{sides} outside, {} ± {}, about {:.0} minutes",
+                telling.mass(plan.tally.weight.mass),
+                telling.mass(plan.tally.weight.plus_minus),
                 plan.tally.minutes.as_min()
             ),
             tools: names.join(", "),
             cuts,
             steps,
-            drawing: cartons.map(|carton| Drawing::of_blank(&carton.blank, &title, unit)),
+            drawing: cartons.map(|carton| Drawing::of_blank(&carton.blank, &title, telling)),
             title,
         }
     }
 }
 
-fn about(inputs: &ShipmentInputs, to: &[String], unit: LengthUnit) -> Vec<String> {
+fn about(inputs: &ShipmentInputs, to: &[String], telling: Telling) -> Vec<String> {
     let to = (!to.is_empty()).then(|| format!("To {}", to.join(", ")));
     let promised = inputs.promised.as_deref().map(|day| {
-        let told = day.parse::<Date>().map_or_else(
-            |_| day.to_owned(),
-            |day| day.strftime("%-d %b %Y").to_string(),
-        );
+        let told = day
+            .parse::<Date>()
+            .map_or_else(|_| day.to_owned(), |day| telling.day(day));
         format!("Promised for {told}")
     });
-    [inputs.kind_says(unit), to, promised]
+    [inputs.kind_says(telling), to, promised]
         .into_iter()
         .flatten()
         .collect()
 }
 
 /// A part with its sides, as somebody cuts it.
-fn told(part: &Part, unit: LengthUnit) -> String {
-    let side = |length: Length| show_length(length, unit);
+fn told(part: &Part, telling: Telling) -> String {
+    let side = |length: Length| telling.length(length);
     let count = part.count;
     let name = part.name;
     match part.take {
@@ -179,7 +182,7 @@ fn told(part: &Part, unit: LengthUnit) -> String {
     }
 }
 
-fn torn(strips: &[Strips], unit: LengthUnit) -> String {
+fn torn(strips: &[Strips], telling: Telling) -> String {
     let each: Vec<String> = strips
         .iter()
         .map(|strip| {
@@ -187,7 +190,7 @@ fn torn(strips: &[Strips], unit: LengthUnit) -> String {
             format!(
                 "{} × {}{filament} {}",
                 strip.count,
-                show_length(strip.length, unit),
+                telling.length(strip.length),
                 strip.on
             )
         })

@@ -5,7 +5,6 @@ use crate::{
     Refusal,
     pack::{PackView, pack_steps},
     plan::Plan,
-    quantity::LengthUnit,
     shipment::{PackSheet, UnpackingGuide},
 };
 
@@ -24,10 +23,9 @@ pub fn packing(inputs: &ShipmentInputs, house: &House) -> Result<Option<PackView
 pub fn pack_sheet(
     (inputs, to): (&ShipmentInputs, &[String]),
     house: &House,
-    unit: LengthUnit,
 ) -> Result<Option<PackSheet>, Vec<Refusal>> {
     let planned = planned(inputs, house)?;
-    Ok(planned.map(|(plan, view)| PackSheet::of(&view, &plan, (inputs, to), unit)))
+    Ok(planned.map(|(plan, view)| PackSheet::of(&view, &plan, (inputs, to), house.rules.told_in)))
 }
 
 /// Returns how whoever gets it unpacks a shipment; `None` while there is no plan.

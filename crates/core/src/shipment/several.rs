@@ -15,7 +15,7 @@ use crate::{
     odds::{PieceClass, Travels},
     piece::{Piece, PieceSize},
     plan::{Among, FIRST, Recipe, Together, boxed_carriage, sheet_may_touch},
-    quantity::LengthUnit,
+    quantity::Bare,
     space::LayerSlot,
 };
 
@@ -157,7 +157,7 @@ fn of(key: &str, refusals: impl IntoIterator<Item = Refusal>) -> impl Iterator<I
 
 impl ShipmentInputs {
     /// Writes units into the others and returns what of them can't stand.
-    pub(super) fn others_looked_over(&mut self, bare: LengthUnit, today: Date) -> Vec<Refusal> {
+    pub(super) fn others_looked_over(&mut self, bare: Bare, today: Date) -> Vec<Refusal> {
         let mut refusals = Refusals::default();
         if self.others.len() >= MOST {
             let says = format!(

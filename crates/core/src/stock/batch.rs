@@ -18,7 +18,7 @@ use crate::{
     material::{Catalogue, MaterialId},
     part::Grain,
     plan::Plan,
-    quantity::{Length, LengthUnit, show_length},
+    quantity::{Length, Telling},
     space::LayerSlot,
 };
 
@@ -816,9 +816,9 @@ fn count_opened(opens: &mut Vec<MaterialSheets>, sheet: &StockSheet) {
 impl SheetCut {
     /// Says where to cut, as one does over the sheet.
     #[must_use]
-    pub fn words(&self, sheet: &BatchSheet, unit: LengthUnit) -> String {
+    pub fn words(&self, sheet: &BatchSheet, telling: Telling) -> String {
         const DUST: Length = Length::mm(0.05);
-        let told = |length| show_length(length, unit);
+        let told = |length| telling.length(length);
         let (from, side, whole, end) = if self.upright {
             ("from the left", "up", "height", sheet.height)
         } else {

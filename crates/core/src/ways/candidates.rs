@@ -5,7 +5,7 @@ use crate::{
     layer::{LeftOut, kind_of},
     material::{Board, Catalogue},
     plan::Plan,
-    quantity::{ArealDensity, Length, show_length},
+    quantity::{ArealDensity, Length},
     space::LayerSlot,
 };
 
@@ -173,7 +173,7 @@ impl Now<'_> {
         sheets.dedup();
         for thickness in sheets {
             let mm = format!("{:.0} mm", thickness.as_mm());
-            let told = show_length(thickness, self.rules.told_in);
+            let told = self.rules.told_in.length(thickness);
             // What stands at the edges takes the place of the fill there.
             let clearance = self.has(LayerSlot::Fill).then(|| "0 mm".to_owned());
             if self.may_add(LayerSlot::CornerBlocks) && !self.has(LayerSlot::EdgePads) {

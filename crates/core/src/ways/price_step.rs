@@ -7,7 +7,7 @@ use crate::{
     house::Choices,
     layer::Make,
     plan::Plan,
-    quantity::{Length, Money, show_length},
+    quantity::{Length, Money},
     shipment::{House, ShipmentInputs, Workings},
     space::LayerSlot,
 };
@@ -68,7 +68,7 @@ pub(super) fn nearest(
                 .then_some((clearance, choices, price))
         })?;
     let saves = Money::new(now.amount - price.amount, &now.currency);
-    let told = |length| show_length(length, house.rules.told_in);
+    let told = |length| house.rules.told_in.length(length);
     Some(PriceStep {
         says: format!(
             "It is just over a price step: {} less room at each edge saves {} {}.",

@@ -12,7 +12,7 @@ use crate::{
     layer::Make,
     place::Destination,
     plan::{OneIn, Plan},
-    quantity::{Length, Mass, Money, show_length},
+    quantity::{Length, Mass, Money},
     shipment::{CarrierAsk, Commission, Figures, House, ShipmentInputs, Workings},
     space::LayerSlot,
 };
@@ -278,8 +278,8 @@ fn closer(
             };
             let label = format!(
                 "Leave {} at each edge, not {}",
-                show_length(left, told_in),
-                show_length(there, told_in)
+                told_in.length(left),
+                told_in.length(there)
             );
             (label, choices)
         })

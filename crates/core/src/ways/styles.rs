@@ -10,7 +10,7 @@ use crate::{
     layer::{Layer, Make, PackOf},
     material::{Board, MaterialId},
     plan::{Change, Plan},
-    quantity::{Area, LengthUnit, Minutes, Money, show_length},
+    quantity::{Area, Minutes, Money, Telling},
     shipment::{Commission, House, MoreCost, ShipmentInputs, Workings},
     space::{Envelope, LayerSlot},
 };
@@ -334,8 +334,8 @@ fn board_for(style: CartonStyle, asked: &BoxQuestion<'_>) -> Option<MaterialId> 
 }
 
 /// Why a box is not made so: it does not fit the size, or no sheet takes a part.
-fn refused(carton: &Carton, unit: LengthUnit) -> Option<String> {
-    let told = |length| show_length(length, unit);
+fn refused(carton: &Carton, telling: Telling) -> Option<String> {
+    let told = |length| telling.length(length);
     match carton.style.unfit(carton.size()) {
         Some(StyleRefusal::TooSmall { what, found, least }) => {
             return Some(format!(

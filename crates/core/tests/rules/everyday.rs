@@ -5,8 +5,9 @@ use std::fmt::Write as _;
 use crate::studio::{Everyday, everyday, house};
 use hummock_core::{
     plan::FindingLevel,
-    quantity::LengthUnit,
-    shipment::{House, ShipmentInputs, Workings},
+    quantity::{DateOrder, DecimalMark, InchParts, LengthUnit, Mass, MassUnit, Telling},
+    sending::papers::{self, Ends, Letterhead},
+    shipment::{self, House, ShipmentInputs, Workings},
     ways::{Changes, OfferedChange, changes},
 };
 
@@ -176,10 +177,28 @@ fn every_change_that_is_offered_does_what_it_says() {
     assert!(pressed > 200, "{pressed}");
 }
 
+/// The metric units that a text names, as words of their own.
+fn metric(text: &str) -> Vec<&str> {
+    const UNITS: [&str; 9] = ["mm", "cm", "m", "kg", "g", "cm²", "m²", "litre", "litres"];
+    let words = text.split(|one: char| !(one.is_alphanumeric() || one == '²'));
+    words.filter(|word| UNITS.contains(word)).collect()
+}
+
 #[test]
-fn lengths_are_told_as_the_studio_measures() {
+fn quantities_are_told_as_the_studio_reads_them() {
     let mut house = house();
-    house.rules.told_in = LengthUnit::In;
+    let american = Telling {
+        length: LengthUnit::In,
+        inch_parts: InchParts::Sixteenths,
+        mass: MassUnit::Lb,
+        decimal: DecimalMark::Point,
+        dates: DateOrder::Mdy,
+    };
+    house.rules.told_in = american;
+    house.catalogue = house
+        .catalogue
+        .named_in(&house.catalogue, Telling::default(), american)
+        .expect("tapes have their width in their names");
     let mut in_inches = 0;
     for mut each in everyday() {
         each.inputs.piece.hardware = Some("12 mm".into());
@@ -192,12 +211,84 @@ fn lengths_are_told_as_the_studio_measures() {
             .chain(offered.map(|change| change.label.as_str()))
             .chain(step.map(|step| step.says.as_str()));
         for says in said {
-            assert!(!says.contains("\u{a0}mm"), "{}: {says}", found.each.name);
+            assert_eq!(metric(says), [""; 0], "{}: {says}", found.each.name);
             in_inches += usize::from(says.contains("\u{a0}in"));
+        }
+        for (paper, says) in printed(&found, &house) {
+            assert_eq!(
+                metric(&says),
+                [""; 0],
+                "{}, {paper}: {says}",
+                found.each.name
+            );
         }
     }
     // Each has its hardware at least: 12/25.4 in = 0.472, seven and a half sixteenths.
     assert!(in_inches >= 60, "{in_inches}");
+}
+
+/// All that is printed of a parcel by the rules, each paper with all of its words.
+fn printed(found: &Found, house: &House) -> Vec<(&'static str, String)> {
+    let (inputs, plan, telling) = (&found.each.inputs, found.plan(), house.rules.told_in);
+    let head = Letterhead {
+        studio: "Fen End".into(),
+        lines: Vec::new(),
+    };
+    let ends = Ends {
+        from: Vec::new(),
+        to: Vec::new(),
+    };
+    let today = jiff::civil::date(2027, 3, 4);
+    let sheet = shipment::pack_sheet((inputs, &[]), house).expect("it is planned");
+    let guide = shipment::unpacking_guide(inputs, house).expect("it is planned");
+    let slip = papers::slip(
+        inputs,
+        Some(plan),
+        head.clone(),
+        ends.clone(),
+        today,
+        telling,
+    );
+    let currency = house.catalogue.currency;
+    let brief = papers::crating_brief(
+        inputs,
+        plan,
+        (head.clone(), ends.clone()),
+        today,
+        (telling, &currency),
+    );
+    let label = papers::label(
+        inputs,
+        papers::LabelSource {
+            ends,
+            carrier: "Gannet".into(),
+            tracking: "GP-1",
+            lines: &[],
+            mass: Some(Mass::kg(3.6)),
+            on: Some(today),
+            telling,
+        },
+    );
+    let report = papers::condition(inputs, head, today, Vec::new(), telling);
+    let words = |says: serde_json::Result<serde_json::Value>| words_of(&says.expect("JSON"));
+    vec![
+        ("pack sheet", words(serde_json::to_value(sheet))),
+        ("unpacking guide", words(serde_json::to_value(guide))),
+        ("slip", words(serde_json::to_value(slip))),
+        ("crating brief", words(serde_json::to_value(brief))),
+        ("label", words(serde_json::to_value(label))),
+        ("condition report", words(serde_json::to_value(report))),
+    ]
+}
+
+/// Every text in a value, without the names of its fields.
+fn words_of(value: &serde_json::Value) -> String {
+    match value {
+        serde_json::Value::String(text) => format!("{text}\n"),
+        serde_json::Value::Array(values) => values.iter().map(words_of).collect(),
+        serde_json::Value::Object(fields) => fields.values().map(words_of).collect(),
+        _ => String::new(),
+    }
 }
 
 #[test]

@@ -1,4 +1,6 @@
 // What all papers set alike: faces, head, lists of facts, the foot with its page.
+#let on = json("page.json")
+#let paper_name = if on.paper == "letter" { "us-letter" } else { "a4" }
 #let soft = luma(70)
 #let heather = rgb("#6d4a7c")
 #let faces(size: 10.5pt, body) = {

@@ -3,7 +3,7 @@
 #let data = json("data.json")
 #let claim = data.claim
 #set document(title: "Claim: " + claim.title)
-#set page(paper: "a4", margin: (x: 20mm, top: 18mm, bottom: 18mm), footer: foot(claim.head.studio + " · Claim: " + claim.title))
+#set page(paper: paper_name, margin: (x: 20mm, top: 18mm, bottom: 18mm), footer: foot(claim.head.studio + " · Claim: " + claim.title))
 #show: faces
 #head(claim.head, data.mark)
 #heading(level: 1, "Claim: " + claim.title)

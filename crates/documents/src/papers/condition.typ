@@ -3,7 +3,7 @@
 #let data = json("data.json")
 #let report = data.condition
 #set document(title: "Condition report")
-#set page(paper: "a4", margin: (x: 22mm, top: 20mm, bottom: 18mm), footer: foot(report.head.studio + " · Condition report"))
+#set page(paper: paper_name, margin: (x: 22mm, top: 20mm, bottom: 18mm), footer: foot(report.head.studio + " · Condition report"))
 #show: faces
 #head(report.head, data.mark)
 #heading(level: 1, "Condition report")

@@ -3,7 +3,7 @@
 #let data = json("data.json")
 #let brief = data.brief
 #set document(title: "Brief for a crating service")
-#set page(paper: "a4", margin: (x: 22mm, top: 20mm, bottom: 18mm), footer: foot(brief.head.studio))
+#set page(paper: paper_name, margin: (x: 22mm, top: 20mm, bottom: 18mm), footer: foot(brief.head.studio))
 #show: faces
 #head(brief.head, data.mark)
 #heading(level: 1, "Brief for a crating service")

@@ -3,7 +3,7 @@
 #let data = json("data.json")
 #let customs = data.customs
 #set document(title: "Customs declaration")
-#set page(paper: "a4", margin: (x: 20mm, top: 18mm, bottom: 18mm), footer: foot(customs.head.studio + if customs.tracking == "" { "" } else { " · " + customs.tracking }))
+#set page(paper: paper_name, margin: (x: 20mm, top: 18mm, bottom: 18mm), footer: foot(customs.head.studio + if customs.tracking == "" { "" } else { " · " + customs.tracking }))
 #show: faces
 #head(customs.head, data.mark)
 #heading(level: 1, "Customs declaration")

@@ -3,7 +3,7 @@
 #let data = json("data.json")
 #let list = data.list
 #set document(title: "Hand-over list")
-#set page(paper: "a4", margin: (x: 18mm, top: 18mm, bottom: 18mm), footer: foot(list.head.studio + " · " + list.carrier + " · " + list.on))
+#set page(paper: paper_name, margin: (x: 18mm, top: 18mm, bottom: 18mm), footer: foot(list.head.studio + " · " + list.carrier + " · " + list.on))
 #show: faces
 #head(list.head, data.mark)
 #heading(level: 1, "Hand-over list")

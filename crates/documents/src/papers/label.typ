@@ -1,10 +1,12 @@
-// A shipping label of 100 × 150 mm, alone or on A4 with a line to cut along.
+// A shipping label of 100 × 150 mm or 4 × 6 in, alone or on a sheet with a line to cut along.
 #import "alike.typ": *
 #let data = json("data.json")
 #let label = data.label
 #set document(title: "Label " + label.tracking)
 #show: faces.with(size: 10pt)
-#let it = box(width: 100mm, height: 150mm, inset: 5mm, {
+#let (wide, high) = if on.label == "4x6" { (4in, 6in) } else { (100mm, 150mm) }
+#let (bar, named) = if on.inches { (4in, "4 in") } else { (100mm, "100 mm") }
+#let it = box(width: wide, height: high, inset: 5mm, {
   grid(columns: (1fr, 30mm), column-gutter: 3mm,
     {
       text(font: "Bricolage Grotesque", weight: "bold", size: 13pt, label.carrier)
@@ -34,18 +36,18 @@
   if label.lines.len() > 0 { v(0.5mm); text(size: 8.5pt, label.lines.join(" · ")) }
 })
 #if data.a4 {
-  set page(paper: "a4", margin: 15mm)
+  set page(paper: paper_name, margin: 15mm)
   box(stroke: (paint: luma(120), thickness: 0.3pt, dash: "dashed"), it)
   v(4mm)
   text(size: 9pt, fill: soft, "Print at 100 %, cut along the line. Flat on the largest side, not over a seam; no tape over the code.")
   v(3mm)
-  box(width: 100mm, height: 6mm, {
-    place(top + left, line(start: (0mm, 2mm), end: (100mm, 2mm), stroke: 0.4mm))
+  box(width: bar, height: 6mm, {
+    place(top + left, line(start: (0mm, 2mm), end: (bar, 2mm), stroke: 0.4mm))
     place(top + left, line(start: (0mm, 0mm), end: (0mm, 4mm), stroke: 0.2mm))
-    place(top + left, line(start: (100mm, 0mm), end: (100mm, 4mm), stroke: 0.2mm))
-    place(top + left, dy: 4.2mm, text(size: 7pt, "100 mm"))
+    place(top + left, line(start: (bar, 0mm), end: (bar, 4mm), stroke: 0.2mm))
+    place(top + left, dy: 4.2mm, text(size: 7pt, named))
   })
 } else {
-  set page(width: 100mm, height: 150mm, margin: 0mm)
+  set page(width: wide, height: high, margin: 0mm)
   it
 }

@@ -2,7 +2,7 @@
 #import "alike.typ": *
 #let data = json("data.json")
 #set document(title: "Handling marks")
-#set page(paper: "a4", margin: 12mm)
+#set page(paper: paper_name, margin: 12mm)
 #show: faces
 #let ink = 1.6pt + black
 #let drawn = (

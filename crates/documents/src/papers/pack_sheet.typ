@@ -1,8 +1,10 @@
 // The pack sheet. What it says comes as data; nothing is reckoned here but where it stands on its page.
+#let on = json("page.json")
+#let paper_name = if on.paper == "letter" { "us-letter" } else { "a4" }
 #let data = json("data.json")
 #let sheet = data.sheet
 #set document(title: sheet.title)
-#set page(paper: "a4", margin: (x: 14mm, top: 12mm, bottom: 14mm), footer: context {
+#set page(paper: paper_name, margin: (x: 14mm, top: 12mm, bottom: 14mm), footer: context {
   set text(size: 8pt)
   grid(columns: (1fr, auto), data.studio + " · " + sheet.title, counter(page).display("1 of 1", both: true))
 })

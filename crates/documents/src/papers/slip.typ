@@ -3,7 +3,7 @@
 #let data = json("data.json")
 #let slip = data.slip
 #set document(title: "Packing slip")
-#set page(paper: "a4", margin: (x: 22mm, top: 20mm, bottom: 18mm), footer: foot(slip.head.studio))
+#set page(paper: paper_name, margin: (x: 22mm, top: 20mm, bottom: 18mm), footer: foot(slip.head.studio))
 #show: faces
 #head(slip.head, data.mark)
 #heading(level: 1, if slip.gift { "In this parcel" } else { "Packing slip" })

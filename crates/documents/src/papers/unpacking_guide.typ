@@ -1,8 +1,10 @@
 // The unpacking guide for the buyer. What it says comes as data; nothing is reckoned here but where it stands on its page.
+#let on = json("page.json")
+#let paper_name = if on.paper == "letter" { "us-letter" } else { "a4" }
 #let data = json("data.json")
 #let guide = data.guide
 #set document(title: "Unpacking " + guide.title)
-#set page(paper: "a4", margin: (x: 22mm, top: 20mm, bottom: 18mm), footer: context {
+#set page(paper: paper_name, margin: (x: 22mm, top: 20mm, bottom: 18mm), footer: context {
   set text(size: 8.5pt, fill: luma(70))
   grid(columns: (1fr, auto), data.studio + " · " + guide.title, counter(page).display("1 of 1", both: true))
 })

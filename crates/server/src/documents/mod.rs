@@ -17,7 +17,7 @@ use axum::{
 use hummock_core::{
     drawing::Drawing,
     layer::Make,
-    quantity::{LengthUnit, show_length},
+    quantity::Telling,
     shipment::Workings,
     stock::{BatchSheet, MaterialCut},
 };
@@ -28,6 +28,7 @@ use crate::{
     body::{Asked, ShipmentId},
     cuttings::{CuttingId, told_layout},
     desk::Desk,
+    press::Page,
     problem::Problem,
     routes::{Routes, routes},
 };
@@ -101,6 +102,10 @@ pub(crate) enum PaperName {
     A4,
     /// Tiles with register marks.
     A3,
+    /// Tiles with register marks.
+    Letter,
+    /// Tiles with register marks, 11 × 17 in.
+    Tabloid,
 }
 
 /// The format in the path; one that there is not is not found.
@@ -142,8 +147,15 @@ impl Desk {
                     Some(_) => vec![one()?.clone()],
                     None => drawings,
                 };
-                let studio = self.store.settings().await?.name;
-                json!({ "make": "pdf", "studio": studio, "list": list, "drawings": chosen, "paper": query.paper })
+                let settings = self.store.settings().await?;
+                json!({
+                    "make": "pdf",
+                    "studio": settings.name,
+                    "list": list,
+                    "drawings": chosen,
+                    "paper": query.paper,
+                    "page": Page::of(&settings),
+                })
             }
             Format::Svg => json!({ "make": "svg", "drawing": one()? }),
             Format::Dxf => json!({ "make": "dxf", "drawing": one()? }),
@@ -208,27 +220,27 @@ pub(crate) async fn of_cutting(
     Asked(query): Asked<DrawingQuery>,
 ) -> Result<Response, Problem> {
     let (titles, laid) = told_layout(&desk, id).await?;
-    let unit = desk.house().await?.house.rules.told_in;
+    let telling = desk.house().await?.house.rules.told_in;
     let sheets: Vec<(&MaterialCut, &BatchSheet)> = laid.sheets().collect();
     let list = sheets
         .iter()
         .filter(|(_, sheet)| query.part.is_none_or(|part| part == sheet.n))
-        .map(|(cut, sheet)| list_of(cut, sheet, &titles, unit))
+        .map(|(cut, sheet)| list_of(cut, sheet, &titles, telling))
         .collect();
     let drawings = sheets
         .iter()
-        .map(|(cut, sheet)| Drawing::of_sheet(cut, sheet, unit))
+        .map(|(cut, sheet)| Drawing::of_sheet(cut, sheet, telling))
         .collect();
     desk.drawn(("layout", format), &query, drawings, list).await
 }
 
 /// A sheet's cuts and parts in words.
-fn list_of(cut: &MaterialCut, sheet: &BatchSheet, titles: &[String], unit: LengthUnit) -> Value {
+fn list_of(cut: &MaterialCut, sheet: &BatchSheet, titles: &[String], telling: Telling) -> Value {
     let size = |width, height| {
         format!(
             "{} \u{d7} {}",
-            show_length(width, unit),
-            show_length(height, unit)
+            telling.length(width),
+            telling.length(height)
         )
     };
     let from = sheet.offcut.as_ref().map_or_else(
@@ -250,7 +262,7 @@ fn list_of(cut: &MaterialCut, sheet: &BatchSheet, titles: &[String], unit: Lengt
     let cuts: Vec<String> = sheet
         .cuts
         .iter()
-        .map(|one| one.words(sheet, unit))
+        .map(|one| one.words(sheet, telling))
         .collect();
     json!({
         "title": format!("Sheet {}: {}", sheet.n, cut.name),
@@ -283,7 +295,7 @@ pub(crate) async fn of_shipment(
     let stored = desk.stored(id).await?;
     let house = desk.house().await?;
     let worked = Workings::out_or_refused(&stored.inputs, &house.house);
-    let unit = house.house.rules.told_in;
+    let telling = house.house.rules.told_in;
     let title = stored.inputs.title.as_str();
     let drawings: Vec<Drawing> = worked
         .plan
@@ -296,7 +308,7 @@ pub(crate) async fn of_shipment(
         .flat_map(|carton| {
             carton
                 .parts()
-                .map(|(blank, _)| Drawing::of_blank(blank, title, unit))
+                .map(|(blank, _)| Drawing::of_blank(blank, title, telling))
         })
         .collect();
     if drawings.is_empty() {

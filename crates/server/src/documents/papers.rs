@@ -12,7 +12,7 @@ use super::file_of;
 use crate::{
     body::{Asked, ShipmentId},
     desk::Desk,
-    press::Printed,
+    press::{Page, Printed},
     problem::Problem,
 };
 
@@ -66,19 +66,20 @@ pub(crate) async fn pack_sheet(
 ) -> Result<Response, Problem> {
     let stored = desk.stored(id).await?;
     let house = desk.house().await?;
-    let unit = house.house.rules.told_in;
     let code = query.at.map(|at| code_to(&at, id)).transpose()?;
     let settings = desk.store.settings().await?;
     let buyer = &stored.inputs.buyer;
     let to = settings.lines(buyer, settings.is_abroad(&buyer.country));
-    let sheet = pack_sheet_of((&stored.inputs, &to), &house.house, unit)?
+    let sheet = pack_sheet_of((&stored.inputs, &to), &house.house)?
         .ok_or_else(|| Problem::not_found("plan of it yet"))?;
+    let page = Page::of(&settings);
     let studio = settings.name;
     let says = json!({ "studio": studio, "sheet": sheet, "code": code });
     let printed = Printed {
         kind: "pack_sheet",
         says: &says,
         pictures: &[],
+        page,
     };
     let document = desk.app.documents.paper(printed).await?;
     Ok(file_of("pack-sheet.pdf", "application/pdf", document))
@@ -109,12 +110,14 @@ pub(crate) async fn unpacking(desk: Desk, ShipmentId(id): ShipmentId) -> Result<
             json!(guide.ok_or_else(|| Problem::not_found("plan of it yet"))?)
         }
     };
-    let studio = desk.store.settings().await?.name;
-    let says = json!({ "studio": studio, "guide": guide });
+    let settings = desk.store.settings().await?;
+    let page = Page::of(&settings);
+    let says = json!({ "studio": settings.name, "guide": guide });
     let printed = Printed {
         kind: "unpacking_guide",
         says: &says,
         pictures: &[],
+        page,
     };
     let document = desk.app.documents.paper(printed).await?;
     Ok(file_of("unpacking-guide.pdf", "application/pdf", document))

@@ -91,6 +91,7 @@ impl Desk {
                     .handed_over()
                     .or(leaves_on)
                     .and_then(|on| leaves.way(on)),
+                telling: leaves.house.house.rules.told_in,
             },
         );
         let ends = leaves.ends();

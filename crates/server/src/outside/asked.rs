@@ -43,7 +43,7 @@ pub(crate) async fn ask(
     let house = desk.house().await?;
     let inputs = request
         .inputs
-        .checked(request.unit, desk.app.clock.today())?;
+        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
     let carriers = desk.carriers().await?;
     if !carriers.are_there() {
         return Ok(Json(CarriersSay {

@@ -157,7 +157,7 @@ pub(crate) async fn pile(
     let house = desk.house().await?;
     let inputs = request
         .inputs
-        .checked(request.unit, desk.app.clock.today())?;
+        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
     let stock = desk.store.stock().await?;
     Ok(Json(
         beside(move || ways::what_fits(&inputs, &house.house, &stock)).await?,

@@ -156,7 +156,8 @@ impl Desk {
         request: &EditRequest,
     ) -> Result<Json<ShipmentView>, Problem> {
         let today = self.app.clock.today();
-        let inputs = changed.checked_since(&stored.inputs, request.unit, today)?;
+        let bare = self.house().await?.house.rules.bare(request.unit);
+        let inputs = changed.checked_since(&stored.inputs, bare, today)?;
         let refused = inputs.changed_after_leaving(&stored.inputs);
         if !refused.is_empty() {
             return Err(refused.into());

@@ -122,7 +122,7 @@ pub(crate) async fn stands(api: &Api, shipment: &Value, state: &str) -> Value {
     }
 }
 
-async fn bytes(api: &Api, path: &str) -> (StatusCode, Vec<u8>) {
+pub(crate) async fn bytes(api: &Api, path: &str) -> (StatusCode, Vec<u8>) {
     let response = api
         .client
         .get(format!("{}{path}", api.base))
@@ -133,7 +133,7 @@ async fn bytes(api: &Api, path: &str) -> (StatusCode, Vec<u8>) {
     (status, response.bytes().await.expect("its body").to_vec())
 }
 
-fn words(pdf: &[u8]) -> String {
+pub(crate) fn words(pdf: &[u8]) -> String {
     let document = lopdf::Document::load_mem(pdf).expect("a PDF");
     let pages: Vec<u32> = document.get_pages().keys().copied().collect();
     let text = document.extract_text(&pages).expect("text");
@@ -244,7 +244,7 @@ async fn what_is_missing_is_named_before_a_carrier_is_asked(Demo(database): &Dem
     assert_eq!(standins.carrier.booked().len(), 0);
 }
 
-async fn book_on(api: &Api, shipment: &Value, on: &str) -> (StatusCode, Value) {
+pub(crate) async fn book_on(api: &Api, shipment: &Value, on: &str) -> (StatusCode, Value) {
     let version = api.get(&at(shipment, "")).await["version"].clone();
     let body = json!({ "id": Uuid::now_v7(), "version": version, "on": on });
     api.post(&at(shipment, "/booking"), body).await

@@ -13,6 +13,7 @@ mod log;
 mod network;
 mod packing;
 mod photographs;
+mod printed;
 mod races;
 mod settings;
 mod shelf;

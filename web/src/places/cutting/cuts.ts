@@ -1,9 +1,9 @@
 // The parts and cuts of a layout in words.
 import type { BatchSheet, LaidPart, SheetCut } from '@/api/types';
 import { capital } from '@/frame/words';
-import type { useUnits } from '@/units/useUnits';
+import type { Written } from '@/units/useUnits';
 
-type Units = ReturnType<typeof useUnits>;
+type Units = Written;
 
 const LETTERS = 'ABCDEFGHJKLMNPQRSTUVW';
 

@@ -6,6 +6,7 @@ import { answer, api } from '@/api/client';
 import { read, useRead } from '@/api/queries';
 import type { BookingApart, WithCarriers } from '@/api/types';
 import { counted } from '@/frame/words';
+import StandInNote from '@/parts/StandInNote.vue';
 import { vSay } from '@/said/say';
 import { dayAndYear, money } from '@/units/show';
 
@@ -78,6 +79,7 @@ const speak = () => press('speak', () => answer(api.POST('/api/v1/leaving/carrie
         Ask them again
       </BButton>
     </div>
+    <StandInNote does="holds these bookings, and nothing is really booked" />
     <p class="soft">
       Bookings of the last week and of the days to come, beside those that the carriers hold.
     </p>

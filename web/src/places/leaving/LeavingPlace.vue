@@ -8,6 +8,7 @@ import { useRead } from '@/api/queries';
 import type { Collection } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 import { counted } from '@/frame/words';
+import PaperLink from '@/parts/PaperLink.vue';
 import { vSay } from '@/said/say';
 import { dayAndYear, kilograms, weekday } from '@/units/show';
 
@@ -89,7 +90,7 @@ async function handOver(collection: Collection): Promise<void> {
         <span class="soft figure">
           {{ counted(collection.parcels.length, 'parcel') }}, {{ kilograms(collection.mass_g) }}
         </span>
-        <a :href="list(collection.tariff)" class="btn no-print">List to sign</a>
+        <PaperLink :href="list(collection.tariff)" class="btn no-print">List to sign</PaperLink>
         <BButton
           v-if="still(collection).length > 0"
           variant="primary"

@@ -9,6 +9,7 @@ import type { QuotedService, Tariff } from '@/api/types';
 import CountryField from '@/countries/CountryField.vue';
 import { useCountries } from '@/countries/useCountries';
 import NumberField from '@/parts/NumberField.vue';
+import { kilograms } from '@/units/show';
 
 /** A typed parcel, priced by a tariff as it stands in the page, kept or not. */
 const { tariff, placed } = defineProps<{
@@ -67,7 +68,7 @@ const broken = computed(() => Object.keys(errors.value).some((field) => field.st
 
 const GOVERNS = { actual: 'weight', volumetric: 'size', minimum: 'the least' } as const;
 function billed(service: QuotedService): string {
-  return `${service.billable_kg.toFixed(2)} kg by ${GOVERNS[service.governs]}`;
+  return `${kilograms(service.billable_kg * 1000)} by ${GOVERNS[service.governs]}`;
 }
 </script>
 

@@ -14,7 +14,7 @@ import { vSay } from '@/said/say';
 import SentCountries from './SentCountries.vue';
 import StudioShelf from './StudioShelf.vue';
 import { useSettings } from './useSettings';
-import { DATES, DECIMALS, FRACTIONS, LENGTHS, MASSES } from './words';
+import { DATES, DECIMALS, FRACTIONS, LABELS, LENGTHS, MASSES, PAPERS } from './words';
 
 /** Whose studio it is, where it is, where it sends to and how it writes; and the same five questions before it was ever said. */
 const { kept, typed, changed, errors, trouble, busy, keep } = useSettings();
@@ -100,14 +100,11 @@ async function save(): Promise<void> {
             :choices="FRACTIONS"
             :error="errors.fraction"
           />
-          <ChoiceField v-model="typed.mass" label="Weights on screen" name="mass" :choices="MASSES" />
-          <ChoiceField v-model="typed.decimal" label="Sums on screen" name="decimal" :choices="DECIMALS" />
-          <ChoiceField
-            v-model="typed.date_order"
-            label="Dates on screen"
-            name="date_order"
-            :choices="DATES"
-          />
+          <ChoiceField v-model="typed.mass" label="Weights" name="mass" :choices="MASSES" />
+          <ChoiceField v-model="typed.decimal" label="Sums" name="decimal" :choices="DECIMALS" />
+          <ChoiceField v-model="typed.date_order" label="Dates" name="date_order" :choices="DATES" />
+          <ChoiceField v-model="typed.paper" label="Printed on" name="paper" :choices="PAPERS" />
+          <ChoiceField v-model="typed.label" label="Labels" name="label" :choices="LABELS" />
         </div>
       </section>
       <section v-if="isNew" aria-label="A carrier">

@@ -17,6 +17,14 @@ export const DECIMALS = [
   { value: 'point', text: '6.90' },
   { value: 'comma', text: '6,90' },
 ] as const;
+export const PAPERS = [
+  { value: 'a4', text: 'A4' },
+  { value: 'letter', text: 'Letter' },
+] as const;
+export const LABELS = [
+  { value: '100x150', text: '100 × 150 mm' },
+  { value: '4x6', text: '4 × 6 in' },
+] as const;
 export const DATES = [
   { value: 'dmy', text: '4 Mar 2027' },
   { value: 'mdy', text: 'Mar 4, 2027' },

@@ -9,6 +9,8 @@ import { useStudio } from '@/api/useStudio';
 import { counted, FATES, OUTCOMES } from '@/frame/words';
 import DraftField from '@/parts/DraftField.vue';
 import DraftText from '@/parts/DraftText.vue';
+import PaperLink from '@/parts/PaperLink.vue';
+import StandInNote from '@/parts/StandInNote.vue';
 import PhotographStrip from '@/photographs/PhotographStrip.vue';
 import { vSay } from '@/said/say';
 import { useShipment } from '@/shipment/useShipment';
@@ -115,11 +117,14 @@ async function archive(): Promise<void> {
       <div v-if="held" v-say class="notice" data-test="held">
         <strong>It is held until a paper comes: {{ held.paper }}</strong
         >, {{ left }}; then it goes back. Send it to the carrier, with the number of the parcel.
-        <a v-if="after.abroad" :href="`/api/v1/shipments/${id}/papers/customs`">Customs paper</a>
+        <PaperLink v-if="after.abroad" :href="`/api/v1/shipments/${id}/papers/customs`"
+          >Customs paper</PaperLink
+        >
       </div>
       <p v-if="after.overdue && after.expected" v-say class="mind" data-test="overdue">
         It was to arrive by {{ dayAndYear(after.expected) }}: ask the carrier where it is.
       </p>
+      <StandInNote does="makes up its way and its days" />
       <TimeLine
         :events="after.events"
         :left-on="draft.sending.handed_over"

@@ -5,6 +5,7 @@ import type { After } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 import { counted } from '@/frame/words';
 import DraftField from '@/parts/DraftField.vue';
+import PaperLink from '@/parts/PaperLink.vue';
 import { vSay } from '@/said/say';
 import { useShipment } from '@/shipment/useShipment';
 import { dayAndYear } from '@/units/show';
@@ -51,10 +52,12 @@ const worth = computed(() => handed.value?.worth?.amount ?? draft.value);
   </template>
   <p v-else class="soft">No carrier took it, or it is not known when it was delivered.</p>
   <div class="files no-print">
-    <a class="btn btn-primary" :href="`/api/v1/shipments/${id}/papers/claim`" data-test="claim-file">
+    <PaperLink class="btn btn-primary" :href="`/api/v1/shipments/${id}/papers/claim`" data-test="claim-file">
       Claim file as PDF
-    </a>
-    <a class="btn" :href="`/api/v1/shipments/${id}/claim.zip`">With all photographs, as one archive</a>
+    </PaperLink>
+    <PaperLink class="btn" :href="`/api/v1/shipments/${id}/claim.zip`">
+      With all photographs, as one archive
+    </PaperLink>
   </div>
   <div class="pair">
     <DraftField

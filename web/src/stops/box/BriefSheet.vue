@@ -14,7 +14,7 @@ import { useUnits } from '@/units/useUnits';
 /** What a crating service has to know of a piece, to be printed or sent: sizes, weight, what is around it, what it needs. */
 const { id, draft, plan, summary } = useShipment();
 const { studio } = useStudio();
-const units = useUnits();
+const { onPaper: units } = useUnits();
 const print = () => window.print();
 
 const weighed = computed(() => {

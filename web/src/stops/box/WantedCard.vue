@@ -12,7 +12,7 @@ import { usePile } from './usePile';
 const { id, draft } = useShipment();
 const { wanted } = usePile();
 const { studio } = useStudio();
-const units = useUnits();
+const { onPaper: units } = useUnits();
 const print = () => window.print();
 
 const WAYS: Record<FitWay, string> = {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core';
+import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 
 import { answer, api, Refused } from '@/api/client';
@@ -9,6 +10,8 @@ import LengthField from '@/parts/LengthField.vue';
 import TextField from '@/parts/TextField.vue';
 import { FIRST, usePiece } from '@/shipment/usePiece';
 import { useLooseText, useShipment } from '@/shipment/useShipment';
+import { vSay } from '@/said/say';
+import type { SizeReading } from '@/api/types';
 import { useUnits } from '@/units/useUnits';
 
 const READ_AFTER_MS = 120;
@@ -28,6 +31,8 @@ const units = useUnits();
 const kept = useLooseText(key.value === FIRST ? 'size' : `size.${key.value}`);
 const typing = ref(kept.value);
 const refused = ref('');
+/** In which units the numbers could be, while nobody has said it. */
+const doubt = ref<SizeReading[]>([]);
 
 const joined = computed(() => {
   const { width, height, depth } = piece.value;
@@ -49,6 +54,7 @@ async function read(): Promise<void> {
   if (!text.trim()) {
     // The fields below keep what stands in them.
     refused.value = '';
+    doubt.value = [];
     kept.value = undefined;
     return;
   }
@@ -64,6 +70,7 @@ async function read(): Promise<void> {
     if (text !== typing.value) return;
     refused.value = '';
     kept.value = undefined;
+    doubt.value = sides.doubt?.readings ?? [];
     // A side that was not typed stays as it is.
     for (const { side } of SIDES) {
       const read = sides[side];
@@ -84,6 +91,13 @@ function lightAtCaret(event: Event): void {
   lit.value = SIDES[before.match(BETWEEN_SIDES)?.length ?? 0]?.side;
 }
 
+/** Takes the numbers in the unit that was pressed. */
+async function take(reading: SizeReading): Promise<void> {
+  typing.value = reading.text;
+  await read();
+  typing.value = undefined;
+}
+
 async function leaveWhole(): Promise<void> {
   lit.value = undefined;
   await read();
@@ -94,10 +108,12 @@ async function leaveWhole(): Promise<void> {
 /** The size in the unit shown, and in the other kind beside it. */
 const readBack = computed(() => {
   const { width, height, depth } = piece.value;
-  if (width && height && !depth) return 'and how deep it is, over everything: the third field';
   const read = sizes.value[key.value];
+  if (!read && width && height && !depth) return 'and how deep it is, over everything: the third field';
   if (!read) return 'as 35 1/2 x 47 1/4 x 1 1/2 in, or 90 x 120 x 3.8 cm';
-  return `reads as ${units.size(read.width_mm, read.height_mm, read.depth_mm)}`;
+  const { width_mm, height_mm, depth_mm } = read;
+  // A sheet as thick as such sheets are is told by its face.
+  return `reads as ${depth ? units.size(width_mm, height_mm, depth_mm) : units.size(width_mm, height_mm)}`;
 });
 </script>
 
@@ -113,6 +129,12 @@ const readBack = computed(() => {
         :hint="readBack"
       />
     </div>
+    <p v-if="doubt.length > 0" v-say class="doubt" data-test="unit-doubt">
+      <span>Which unit is it?</span>
+      <BButton v-for="reading in doubt" :key="reading.unit" size="sm" @click="take(reading)">
+        {{ reading.text }}
+      </BButton>
+    </p>
     <div class="sides">
       <LengthField
         v-for="{ side, label } in SIDES"
@@ -129,6 +151,13 @@ const readBack = computed(() => {
 </template>
 
 <style scoped>
+.doubt {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
+  margin: 4px 0 8px;
+}
 .sides {
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));

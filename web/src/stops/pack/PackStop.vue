@@ -7,6 +7,7 @@ import { computed, ref, watch } from 'vue';
 import type { PackStepView } from '@/api/types';
 import { counted } from '@/frame/words';
 import { useKeysWork } from '@/keys/useKeys';
+import PaperLink from '@/parts/PaperLink.vue';
 import PhotographStrip from '@/photographs/PhotographStrip.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { dayAndTime } from '@/units/show';
@@ -123,10 +124,10 @@ function tapped(event: MouseEvent): void {
     </p>
     <div class="views no-print">
       <BFormRadioGroup v-model="asList" :options="VIEWS" buttons size="sm" aria-label="How it is shown" />
-      <a :href="sheetOf(id)" class="btn btn-sm btn-outline-secondary">Pack sheet to print</a>
-      <a :href="`/api/v1/shipments/${id}/unpacking-guide`" class="btn btn-sm btn-outline-secondary">
+      <PaperLink :href="sheetOf(id)" class="btn btn-sm btn-outline-secondary">Pack sheet to print</PaperLink>
+      <PaperLink :href="`/api/v1/shipments/${id}/unpacking-guide`" class="btn btn-sm btn-outline-secondary">
         Unpacking guide for the buyer
-      </a>
+      </PaperLink>
       <span v-if="begun" class="soft figure">begun {{ begun }}</span>
       <RouterLink v-if="next" class="btn btn-sm btn-outline-secondary" :to="next.to">
         Then {{ next.title }}, {{ counted(next.left, 'parcel') }} to come

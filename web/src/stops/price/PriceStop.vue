@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue';
 
 import type { Charge, Choices, Quote } from '@/api/types';
+import { useStudio } from '@/api/useStudio';
 import { capital, counted, reason } from '@/frame/words';
 import { money } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
@@ -22,6 +23,7 @@ const { id, draft, plan, quotes, restsOn, choose: lay, look } = useShipment();
 look('lines', true);
 const { ladders, arrivals, said, charge, away } = usePricing();
 const units = useUnits();
+const { studio } = useStudio();
 const opened = ref<string>();
 const sort = ref<'told' | 'price' | 'days'>('told');
 
@@ -56,6 +58,7 @@ const confirmed = (service: string) =>
   confirmedWords(
     said.value?.services.find(({ id: of }) => of === service),
     said.value?.asked === true,
+    studio.value?.stand_ins === true,
   );
 const measured = computed(() => restsOn.value.mass === 'measured' || restsOn.value.size === 'measured');
 

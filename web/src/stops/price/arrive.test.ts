@@ -43,9 +43,16 @@ describe('what is in doubt', () => {
 
   it('is what the carrier itself says otherwise', () => {
     const said: Confirmed = { id: 'x', says: 'differs', total: eur('12.00'), by_tariff: eur('11.00') };
-    expect(confirmedWords(said, true)).toContain('says 12.00\u00a0EUR, where its tariff says 11.00\u00a0EUR');
-    expect(confirmedWords({ ...said, says: 'agrees' }, true)).toContain('the same');
-    expect(confirmedWords({ ...said, says: 'nothing', total: null }, true)).toContain('does not answer');
-    expect(confirmedWords(said, false)).toBe('');
+    expect(confirmedWords(said, true, false)).toContain(
+      'says 12.00\u00a0EUR, where its tariff says 11.00\u00a0EUR',
+    );
+    expect(confirmedWords({ ...said, says: 'agrees' }, true, false)).toContain('the same');
+    expect(confirmedWords({ ...said, says: 'nothing', total: null }, true, false)).toContain(
+      'does not answer',
+    );
+    expect(confirmedWords(said, false, false)).toBe('');
+    expect(confirmedWords({ ...said, says: 'agrees' }, true, true)).toBe(
+      'The stand-in for the carrier says the same.',
+    );
   });
 });

@@ -36,17 +36,20 @@ export function spreadWords(spread: ServiceLadder['spread']): string {
   return `The weight is only planned: ${at(spread.at_least, spread.least_g)}, ${at(spread.at_most, spread.most_g)}. Weigh it to know.`;
 }
 
-/** What the carrier’s own service said beside its tariff. */
-export function confirmedWords(said: Confirmed | undefined, asked: boolean): string {
+/** What the carrier’s own service said beside its tariff; whoever stands in for the carrier is called so. */
+export function confirmedWords(said: Confirmed | undefined, asked: boolean, standIn: boolean): string {
   if (!asked || !said) return '';
+  const [The, the] = standIn
+    ? ['The stand-in for the carrier', 'the stand-in for the carrier']
+    : ['The carrier itself', 'the carrier itself'];
   switch (said.says) {
     case 'agrees':
-      return said.total ? 'The carrier itself says the same.' : '';
+      return said.total ? `${The} says the same.` : '';
     case 'differs':
       return said.total
-        ? `The carrier itself says ${money(said.total)}${said.by_tariff ? `, where its tariff says ${money(said.by_tariff)}` : ''}: ask before you book.`
-        : 'The carrier itself says that it does not take it: ask before you book.';
+        ? `${The} says ${money(said.total)}${said.by_tariff ? `, where its tariff says ${money(said.by_tariff)}` : ''}: ask before you book.`
+        : `${The} says that it does not take it: ask before you book.`;
     case 'nothing':
-      return 'By the tariff alone: the carrier itself does not answer.';
+      return `By the tariff alone: ${the} does not answer.`;
   }
 }

@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 
 import DraftField from '@/parts/DraftField.vue';
+import PaperLink from '@/parts/PaperLink.vue';
 import { fieldInSentence } from '@/shipment/fields';
 import { useShipment } from '@/shipment/useShipment';
 import { money } from '@/units/show';
@@ -57,7 +58,9 @@ const sheet = computed(() => sheetOf(id));
           the last.
         </p>
         <div class="ways no-print">
-          <a v-if="stored" :href="sheet" class="btn btn-primary" data-test="sheet">Print the pack sheet</a>
+          <PaperLink v-if="stored" :href="sheet" class="btn btn-primary" data-test="sheet"
+            >Print the pack sheet</PaperLink
+          >
           <RouterLink :to="{ name: 'pack', params: { id } }" class="btn btn-outline-secondary">
             Pack it on the screen
           </RouterLink>

@@ -8,6 +8,7 @@ import { useRead } from '@/api/queries';
 import type { Leaving } from '@/api/types';
 import { counted } from '@/frame/words';
 import DraftField from '@/parts/DraftField.vue';
+import StandInNote from '@/parts/StandInNote.vue';
 import { vSay } from '@/said/say';
 import { useShipment } from '@/shipment/useShipment';
 import { dayAndYear, money, weekday } from '@/units/show';
@@ -56,6 +57,7 @@ const fetched = computed(() => leaving.handover === 'collection');
 
 <template>
   <div class="heading-row"><h2>Booking</h2></div>
+  <StandInNote does="answers as a carrier would, and books nothing" />
   <p v-if="leaving.held" v-say class="mind" data-test="held">
     This studio was read in from a backup, and speaks to no carrier before you say that the other one is
     stopped. <RouterLink :to="{ name: 'with-carriers' }">With the carriers</RouterLink>

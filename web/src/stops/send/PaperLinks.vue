@@ -1,18 +1,23 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import { answer, api } from '@/api/client';
-import { useRead } from '@/api/queries';
 import type { ParcelPaper } from '@/api/types';
+import { useStudio } from '@/api/useStudio';
+import PaperLink from '@/parts/PaperLink.vue';
+import { useDocuments } from '@/parts/useDocuments';
+import { LABELS, PAPERS } from '@/places/studio/words';
 import { useShipment } from '@/shipment/useShipment';
 
 /** The papers that a parcel can have, as PDF, and its days for a calendar. */
 const { id, papers } = defineProps<{ id: string; papers: ParcelPaper[] }>();
 const { plan } = useShipment();
 
-const NAMES: Record<ParcelPaper, { text: string; about: string }> = {
-  label: { text: 'Label, 100 × 150 mm', about: 'for a label printer' },
-  label_a4: { text: 'Label on A4', about: 'with a line to cut along' },
+const { studio } = useStudio();
+const label = computed(() => LABELS.find(({ value }) => value === studio.value?.manners.label)?.text);
+const sheet = computed(() => PAPERS.find(({ value }) => value === studio.value?.manners.paper)?.text);
+const NAMES = computed<Record<ParcelPaper, { text: string; about: string }>>(() => ({
+  label: { text: `Label, ${label.value ?? ''}`, about: 'for a label printer' },
+  label_a4: { text: `Label on ${sheet.value ?? 'a sheet'}`, about: 'with a line to cut along' },
   marks: { text: 'Handling marks', about: 'for the five sides that are seen' },
   slip: { text: 'Packing slip', about: 'what is in it, without a price' },
   certificate: { text: 'Certificate', about: 'on your own card, to sign and seal' },
@@ -20,26 +25,25 @@ const NAMES: Record<ParcelPaper, { text: string; about: string }> = {
   customs: { text: 'Customs paper', about: 'contents, value, origin, what is protected' },
   crating: { text: 'Brief for a crating service', about: 'sizes, weight, what it needs' },
   claim: { text: 'Claim file', about: 'all that a carrier asks for' },
-};
+}));
 const shown = computed(() => papers.filter((paper) => paper !== 'claim'));
-const { data: documents } = useRead({
-  queryKey: ['documents'],
-  queryFn: ({ signal }) => answer(api.GET('/api/v1/documents', { signal })),
-});
+const { ready } = useDocuments();
 </script>
 
 <template>
   <div class="heading-row"><h2>Papers</h2></div>
-  <p v-if="documents?.ready === false" class="soft">
+  <p v-if="ready === false" class="soft">
     The program that makes papers is still being built, which takes some minutes after the first start.
   </p>
   <ul class="papers">
     <li v-for="paper in shown" :key="paper">
-      <a :href="`/api/v1/shipments/${id}/papers/${paper}`" :data-paper="paper">{{ NAMES[paper].text }}</a>
+      <PaperLink :href="`/api/v1/shipments/${id}/papers/${paper}`" :data-paper="paper">{{
+        NAMES[paper].text
+      }}</PaperLink>
       <span class="soft">{{ NAMES[paper].about }}</span>
     </li>
     <li v-if="plan">
-      <a :href="`/api/v1/shipments/${id}/unpacking-guide`">Unpacking guide</a>
+      <PaperLink :href="`/api/v1/shipments/${id}/unpacking-guide`">Unpacking guide</PaperLink>
       <span class="soft">for the buyer, the plan backwards</span>
     </li>
     <li>

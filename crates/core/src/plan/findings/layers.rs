@@ -258,8 +258,8 @@ fn pad_shape(looked: &Looked<'_>, layer: &Layer, pads: &FacePads) -> Option<Find
     }
     if small || narrow < t {
         let says = format!(
-            "Each pad should have at least {:.0}\u{a0}cm², a third more than its thickness squared, or it leans.",
-            square(t * LEAST_PAD_SIDE).as_m2() * CM2_PER_M2
+            "Each pad should have at least {}, a third more than its thickness squared, or it leans.",
+            looked.telling().small_area(square(t * LEAST_PAD_SIDE))
         );
         return Some(Finding::layer(Mind, "pad-leans", layer.slot, says));
     }

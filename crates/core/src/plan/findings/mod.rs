@@ -12,7 +12,7 @@ use super::{Finding, Odds, Tally, recipe::Recipe, together::Stacked};
 use crate::{
     layer::{Layer, Supplies},
     piece::Piece,
-    quantity::{Length, show_length},
+    quantity::{Length, Telling},
     space::LayerSlot,
 };
 
@@ -27,9 +27,14 @@ pub(super) struct Looked<'a> {
 }
 
 impl Looked<'_> {
+    /// How the studio reads quantities.
+    fn telling(&self) -> Telling {
+        self.supplies.rules.told_in
+    }
+
     /// Tells a length as the studio measures.
     fn told(&self, length: Length) -> String {
-        show_length(length, self.supplies.rules.told_in)
+        self.telling().length(length)
     }
 
     fn layer(&self, slot: LayerSlot) -> Option<&Layer> {

@@ -8,6 +8,7 @@ use crate::{
         Finding,
         FindingLevel::{Mind, Stop},
     },
+    quantity::Area,
 };
 
 pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
@@ -19,13 +20,14 @@ fn past_limits(looked: &Looked<'_>) -> Vec<String> {
     let allowances = looked.supplies.allowances();
     let (mass, longest) = (looked.tally.weight.mass, looked.tally.outside.long_side());
     let piece = looked.piece;
-    let pane = piece.pane_area().as_m2();
+    let pane = piece.pane_area();
+    let telling = looked.telling();
     let mut past = Vec::new();
     if mass > allowances.hand_over_mass {
         past.push(format!(
-            "it weighs {:.1}\u{a0}kg, over {:.0}",
-            mass.as_kg(),
-            allowances.hand_over_mass.as_kg()
+            "it weighs {}, over {}",
+            telling.mass(mass),
+            telling.mass(allowances.hand_over_mass)
         ));
     }
     if longest > allowances.hand_over_length {
@@ -35,10 +37,12 @@ fn past_limits(looked: &Looked<'_>) -> Vec<String> {
             looked.told(allowances.hand_over_length)
         ));
     }
-    if piece.construction.glazing() == Glazing::Glass && pane > allowances.hand_over_glass {
+    let most = Area::m2(allowances.hand_over_glass);
+    if piece.construction.glazing() == Glazing::Glass && pane > most {
         past.push(format!(
-            "its glass is {pane:.2}\u{a0}m², over {:.1}",
-            allowances.hand_over_glass
+            "its glass is {}, over {}",
+            telling.area(pane),
+            telling.area(most)
         ));
     }
     if piece

@@ -1,13 +1,12 @@
-//! What several papers say alike: who sends, who gets it, what the pieces are, days and amounts in words.
+//! What several papers say alike: who sends, who gets it, what the pieces are.
 
-use jiff::civil::Date;
 use rust_decimal::Decimal;
 use serde::Serialize;
 
 use crate::{
     piece::Medium,
     plan::FIRST,
-    quantity::{Currency, Length, LengthUnit, Mass, show_length},
+    quantity::{Length, LengthUnit, Telling},
     shipment::{PieceInputs, ShipmentInputs},
 };
 
@@ -76,16 +75,15 @@ impl Named<'_> {
         self.value?.trim().replace(',', ".").parse().ok()
     }
 
-    /// Its size over everything, across × up × through.
-    pub(super) fn size(&self, unit: LengthUnit) -> String {
+    /// Its sides over everything, across, up and through, as far as they are known.
+    pub(super) fn sides(&self) -> Vec<Length> {
         let sides = [&self.piece.width, &self.piece.height, &self.piece.depth];
-        let sides: Vec<Length> = sides
+        sides
             .into_iter()
             .flatten()
             .filter_map(|text| crate::quantity::TypedLength::read(text, LengthUnit::Mm).ok())
             .map(|typed| typed.length())
-            .collect();
-        sized(&sides, unit)
+            .collect()
     }
 
     /// How many like ones there are.
@@ -105,7 +103,7 @@ impl Named<'_> {
     }
 
     /// Who made it, when, in what, how large: line by line.
-    pub(super) fn lines(&self, unit: LengthUnit) -> Vec<String> {
+    pub(super) fn lines(&self, telling: Telling) -> Vec<String> {
         let facts = &self.piece.facts;
         let who = [facts.artist.trim(), facts.year.trim()]
             .into_iter()
@@ -117,44 +115,12 @@ impl Named<'_> {
         [
             who.collect::<Vec<_>>().join(", "),
             self.made(),
-            self.size(unit),
+            telling.sides(&self.sides()),
             self.edition(),
             many,
         ]
         .into_iter()
         .filter(|line| !line.is_empty())
         .collect()
-    }
-}
-
-/// Sides as they are read, with the unit once; `None` if there are none.
-pub(super) fn sized(sides: &[Length], unit: LengthUnit) -> String {
-    let shown: Vec<String> = sides.iter().map(|side| show_length(*side, unit)).collect();
-    let Some((last, before)) = shown.split_last() else {
-        return String::new();
-    };
-    let bare = before
-        .iter()
-        .map(|side| side.split('\u{a0}').next().unwrap_or_default());
-    bare.chain([last.as_str()]).collect::<Vec<_>>().join(" × ")
-}
-
-/// A day as people read it: 4 Mar 2027.
-pub(super) fn day(date: Date) -> String {
-    date.strftime("%-d %b %Y").to_string()
-}
-
-/// An amount with its currency, to its decimals.
-pub(super) fn amount(amount: Decimal, currency: &Currency) -> String {
-    format!("{}\u{a0}{}", currency.round(amount), currency.code())
-}
-
-/// Kilograms as they are read: two decimals below ten, one above.
-pub(super) fn kilograms(mass: Mass) -> String {
-    let kg = mass.as_kg();
-    if kg < 10.0 {
-        format!("{kg:.2}\u{a0}kg")
-    } else {
-        format!("{kg:.1}\u{a0}kg")
     }
 }

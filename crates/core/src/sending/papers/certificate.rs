@@ -2,8 +2,8 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::about::{Named, day, pieces};
-use crate::{Refusal, quantity::LengthUnit, shipment::ShipmentInputs};
+use super::about::{Named, pieces};
+use crate::{Refusal, quantity::Telling, shipment::ShipmentInputs};
 
 /// The card that a studio prints certificates on.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -63,23 +63,23 @@ pub struct Certificate {
 
 /// Returns the certificates of a shipment: one for each piece that has one, in their order.
 #[must_use]
-pub fn certificates(inputs: &ShipmentInputs, unit: LengthUnit) -> Vec<Certificate> {
+pub fn certificates(inputs: &ShipmentInputs, telling: Telling) -> Vec<Certificate> {
     let with_one = pieces(inputs)
         .into_iter()
         .filter(|piece| piece.piece.certificate);
     with_one
-        .map(|piece| certificate(inputs, &piece, unit))
+        .map(|piece| certificate(inputs, &piece, telling))
         .collect()
 }
 
-fn certificate(inputs: &ShipmentInputs, piece: &Named<'_>, unit: LengthUnit) -> Certificate {
+fn certificate(inputs: &ShipmentInputs, piece: &Named<'_>, telling: Telling) -> Certificate {
     let facts = &piece.piece.facts;
     let dated = facts.dated.as_deref().and_then(|text| text.parse().ok());
     let said = [
         ("Artist", facts.artist.trim().to_owned()),
         ("Year", facts.year.trim().to_owned()),
         ("Medium", piece.made()),
-        ("Size", piece.size(unit)),
+        ("Size", telling.sides(&piece.sides())),
         ("Edition", piece.edition()),
         ("Signed", facts.signature.trim().to_owned()),
     ];
@@ -90,7 +90,7 @@ fn certificate(inputs: &ShipmentInputs, piece: &Named<'_>, unit: LengthUnit) -> 
             .filter(|(_, says)| !says.is_empty())
             .map(|(name, says)| [name.to_owned(), says])
             .collect(),
-        dated: dated.map(day),
+        dated: dated.map(|day| telling.day(day)),
     }
 }
 
@@ -107,7 +107,7 @@ mod tests {
         };
         inputs.piece.width = Some("520 mm".into());
         inputs.piece.height = Some("380 mm".into());
-        assert!(certificates(&inputs, LengthUnit::Mm).is_empty());
+        assert!(certificates(&inputs, Telling::default()).is_empty());
         inputs.piece.certificate = true;
         inputs.piece.facts = PieceFacts {
             artist: "Ilse Fenn".into(),
@@ -123,7 +123,7 @@ mod tests {
         };
         other.piece.certificate = true;
         inputs.others.insert("a".into(), other);
-        let made = certificates(&inputs, LengthUnit::Mm);
+        let made = certificates(&inputs, Telling::default());
         assert_eq!(made.len(), 2);
         assert_eq!(made[0].dated.as_deref(), Some("4 Mar 2027"));
         let facts: Vec<String> = made[0]

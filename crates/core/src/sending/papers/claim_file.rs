@@ -3,10 +3,10 @@
 use jiff::civil::Date;
 use serde::Serialize;
 
-use super::about::{Ends, Letterhead, amount, day, kilograms, pieces, sized};
+use super::about::{Ends, Letterhead, pieces};
 use super::condition::PictureLine;
 use crate::{
-    quantity::{Currency, LengthUnit},
+    quantity::{Currency, Telling},
     sending::{ClaimKind, Deadline, HandedParcel, TrackingEvent},
     shipment::{Outcome, ShipmentInputs},
 };
@@ -63,8 +63,8 @@ pub struct ClaimSource<'a> {
     pub more_photographs: usize,
     /// The day.
     pub today: Date,
-    /// What lengths are told in.
-    pub unit: LengthUnit,
+    /// How quantities are told.
+    pub telling: Telling,
     /// The studio's money.
     pub currency: Currency,
 }
@@ -83,7 +83,7 @@ impl ClaimFile {
             photographs,
             more_photographs,
             today,
-            unit,
+            telling,
             currency,
         } = source;
         let what = match deadline.kind {
@@ -94,12 +94,14 @@ impl ClaimFile {
             .carrier
             .clone()
             .unwrap_or_else(|| "the carrier".to_owned());
-        let asked = inputs.claim_asked().map(|asked| amount(asked, &currency));
+        let asked = inputs
+            .claim_asked()
+            .map(|asked| telling.amount(asked, &currency));
         let asks = [
             ("Claimed for", Some(what.to_owned())),
             ("Amount", asked),
             ("From", Some(carrier)),
-            ("To be heard until", Some(day(deadline.last_day))),
+            ("To be heard until", Some(telling.day(deadline.last_day))),
             (
                 "Your number",
                 Some(inputs.after.claim.number.trim().to_owned()),
@@ -108,7 +110,7 @@ impl ClaimFile {
         Self {
             head,
             ends,
-            on: day(today),
+            on: telling.day(today),
             title: inputs.title_of(crate::plan::FIRST),
             asks: told(asks),
             pieces: pieces(inputs)
@@ -116,20 +118,20 @@ impl ClaimFile {
                 .map(|piece| {
                     [
                         inputs.title_of(piece.key),
-                        piece.lines(unit).join(", "),
+                        piece.lines(telling).join(", "),
                         piece.worth().map_or_else(
                             || "not told".to_owned(),
-                            |worth| amount(worth, &currency),
+                            |worth| telling.amount(worth, &currency),
                         ),
                     ]
                 })
                 .collect(),
             damage: damage(inputs),
-            parcel: parcel(handed, unit),
-            papers: papers(inputs, tracking),
+            parcel: parcel(handed, telling),
+            papers: papers(inputs, tracking, telling),
             events: events
                 .iter()
-                .map(|event| [day(event.day()), event.says.clone()])
+                .map(|event| [telling.day(event.day()), event.says.clone()])
                 .collect(),
             steps: handed
                 .steps
@@ -171,17 +173,17 @@ fn damage(inputs: &ShipmentInputs) -> String {
     says
 }
 
-fn parcel(handed: &HandedParcel, unit: LengthUnit) -> Vec<[String; 2]> {
+fn parcel(handed: &HandedParcel, telling: Telling) -> Vec<[String; 2]> {
     let size = handed.measured.unwrap_or(handed.outside);
-    let sides = sized(&[size.across, size.up, size.through], unit);
+    let sides = telling.sides(&[size.across, size.up, size.through]);
     let measured = if handed.measured.is_some() {
         "measured"
     } else {
         "as planned"
     };
     let weight = handed.weighed.map_or_else(
-        || format!("{}, as planned", kilograms(handed.weight.mass)),
-        |mass| format!("{}, weighed", kilograms(mass)),
+        || format!("{}, as planned", telling.mass(handed.weight.mass)),
+        |mass| format!("{}, weighed", telling.mass(mass)),
     );
     let service = [handed.carrier.as_deref(), handed.service_name.as_deref()];
     let service = service.into_iter().flatten().collect::<Vec<_>>().join(", ");
@@ -194,19 +196,19 @@ fn parcel(handed: &HandedParcel, unit: LengthUnit) -> Vec<[String; 2]> {
             handed
                 .carriage
                 .as_ref()
-                .map(|money| amount(money.amount, &money.currency)),
+                .map(|money| telling.amount(money.amount, &money.currency)),
         ),
         (
             "Covered up to",
             handed
                 .covered
                 .as_ref()
-                .map(|money| amount(money.amount, &money.currency)),
+                .map(|money| telling.amount(money.amount, &money.currency)),
         ),
     ])
 }
 
-fn papers(inputs: &ShipmentInputs, tracking: Option<&str>) -> Vec<[String; 2]> {
+fn papers(inputs: &ShipmentInputs, tracking: Option<&str>, telling: Telling) -> Vec<[String; 2]> {
     let arrived = match inputs.after.outcome {
         Some(Outcome::Lost) => "Said to be lost",
         _ => "Delivered",
@@ -214,8 +216,14 @@ fn papers(inputs: &ShipmentInputs, tracking: Option<&str>) -> Vec<[String; 2]> {
     told([
         ("Tracking number", tracking.map(str::to_owned)),
         ("Receipt", Some(inputs.sending.receipt.trim().to_owned())),
-        ("HandedParcel over", inputs.handed_over().map(day)),
-        (arrived, inputs.outcome_on().map(day)),
-        ("Promised for", inputs.promised_for().map(day)),
+        (
+            "Handed over",
+            inputs.handed_over().map(|day| telling.day(day)),
+        ),
+        (arrived, inputs.outcome_on().map(|day| telling.day(day))),
+        (
+            "Promised for",
+            inputs.promised_for().map(|day| telling.day(day)),
+        ),
     ])
 }

@@ -3,8 +3,8 @@
 use jiff::civil::Date;
 use serde::Serialize;
 
-use super::about::{Letterhead, day, pieces};
-use crate::{piece::Condition as State, quantity::LengthUnit, shipment::ShipmentInputs};
+use super::about::{Letterhead, pieces};
+use crate::{piece::Condition as State, quantity::Telling, shipment::ShipmentInputs};
 
 /// How pieces looked before they were packed.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -61,11 +61,11 @@ pub fn condition(
     head: Letterhead,
     on: Date,
     photographs: Vec<PictureLine>,
-    unit: LengthUnit,
+    telling: Telling,
 ) -> Condition {
     let told = pieces(inputs).into_iter().map(|piece| ConditionPiece {
         title: inputs.title_of(piece.key),
-        lines: piece.lines(unit),
+        lines: piece.lines(telling),
         surface: match piece.piece.condition {
             State::Sound => "Sound: nothing is loose.",
             State::Flaking => "Paint, pigment or gilding is loose.",
@@ -74,7 +74,7 @@ pub fn condition(
     });
     Condition {
         head,
-        on: day(on),
+        on: telling.day(on),
         pieces: told.collect(),
         photographs,
     }

@@ -3,10 +3,10 @@
 use jiff::civil::Date;
 use serde::Serialize;
 
-use super::about::{Ends, Letterhead, amount, day, kilograms, pieces, sized};
+use super::about::{Ends, Letterhead, pieces};
 use crate::{
     plan::{Finding, FindingAbout, FindingLevel, Plan},
-    quantity::{Currency, LengthUnit},
+    quantity::{Currency, Telling},
     shipment::ShipmentInputs,
     space::Envelope,
 };
@@ -35,7 +35,7 @@ pub fn crating_brief(
     plan: &Plan,
     (head, ends): (Letterhead, Ends),
     on: Date,
-    (unit, currency): (LengthUnit, &Currency),
+    (telling, currency): (Telling, &Currency),
 ) -> CratingBrief {
     let wrapped = plan
         .layers
@@ -45,13 +45,13 @@ pub fn crating_brief(
     let weight = plan.piece_weight;
     let weighs = format!(
         "{} ± {}",
-        kilograms(weight.mass),
-        kilograms(weight.plus_minus)
+        telling.mass(weight.mass),
+        telling.mass(weight.plus_minus)
     );
     let worth = inputs.worth().ok().flatten();
     let facts = [
         ("Weight, bare", Some(weighs)),
-        ("Worth", worth.map(|worth| amount(worth, currency))),
+        ("Worth", worth.map(|worth| telling.amount(worth, currency))),
         (
             "Wrapped, as it is handed over",
             wrapped.map(|layer| {
@@ -60,10 +60,13 @@ pub fn crating_brief(
                     up,
                     through,
                 } = layer.envelope;
-                sized(&[across, up, through], unit)
+                telling.sides(&[across, up, through])
             }),
         ),
-        ("Promised for", inputs.promised_for().map(day)),
+        (
+            "Promised for",
+            inputs.promised_for().map(|day| telling.day(day)),
+        ),
     ];
     let of_the_piece = |finding: &&Finding| {
         finding.about == FindingAbout::Piece
@@ -87,10 +90,10 @@ pub fn crating_brief(
     CratingBrief {
         head,
         ends,
-        on: day(on),
+        on: telling.day(on),
         pieces: pieces(inputs)
             .into_iter()
-            .map(|piece| [inputs.title_of(piece.key), piece.lines(unit).join(", ")])
+            .map(|piece| [inputs.title_of(piece.key), piece.lines(telling).join(", ")])
             .collect(),
         facts: facts
             .into_iter()

@@ -3,9 +3,9 @@
 use jiff::civil::Date;
 use serde::Serialize;
 
-use super::about::{Ends, Letterhead, amount, day, kilograms, pieces};
+use super::about::{Ends, Letterhead, pieces};
 use crate::{
-    quantity::{Currency, LengthUnit, Mass},
+    quantity::{Currency, Mass, Telling},
     shipment::{ProtectedLook, ShipmentInputs},
 };
 
@@ -54,7 +54,7 @@ pub fn customs(
     (head, ends): (Letterhead, Ends),
     (on, tracking): (Date, &str),
     (mass, origin): (Option<Mass>, &str),
-    (unit, currency): (LengthUnit, &Currency),
+    (telling, currency): (Telling, &Currency),
 ) -> Customs {
     let lines = pieces(inputs)
         .into_iter()
@@ -66,7 +66,7 @@ pub fn customs(
             } else {
                 format!(" by {artist}")
             };
-            let made = [piece.made(), piece.size(unit)]
+            let made = [piece.made(), telling.sides_by_law(&piece.sides())]
                 .into_iter()
                 .filter(|text| !text.is_empty());
             CustomsLine {
@@ -77,7 +77,10 @@ pub fn customs(
                 ),
                 origin: origin.to_owned(),
                 count: piece.count(),
-                value: value.map_or_else(|| "not told".to_owned(), |value| amount(value, currency)),
+                value: value.map_or_else(
+                    || "not told".to_owned(),
+                    |value| telling.amount(value, currency),
+                ),
             }
         })
         .collect();
@@ -94,12 +97,17 @@ pub fn customs(
     Customs {
         head,
         ends,
-        on: day(on),
+        on: telling.day(on),
         tracking: tracking.to_owned(),
         reason: if inputs.gift { "Gift" } else { "Sale" },
         lines,
-        total: total.map_or_else(|| "not told".to_owned(), |total| amount(total, currency)),
-        mass: mass.map(kilograms).unwrap_or_default(),
+        total: total.map_or_else(
+            || "not told".to_owned(),
+            |total| telling.amount(total, currency),
+        ),
+        mass: mass
+            .map(|mass| telling.mass_by_law(mass))
+            .unwrap_or_default(),
         protected,
     }
 }

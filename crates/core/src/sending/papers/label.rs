@@ -3,8 +3,12 @@
 use jiff::civil::Date;
 use serde::Serialize;
 
-use super::about::{Ends, day, kilograms, pieces};
-use crate::{piece::Glazing, quantity::Mass, shipment::ShipmentInputs};
+use super::about::{Ends, pieces};
+use crate::{
+    piece::Glazing,
+    quantity::{Mass, Telling},
+    shipment::ShipmentInputs,
+};
 
 /// A shipping label of 100 × 150 mm.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -38,11 +42,14 @@ pub struct LabelSource<'a> {
     pub mass: Option<Mass>,
     /// When it leaves.
     pub on: Option<Date>,
+    /// How quantities are told.
+    pub telling: Telling,
 }
 
 /// Returns the label of a parcel.
 #[must_use]
 pub fn label(inputs: &ShipmentInputs, source: LabelSource<'_>) -> Label {
+    let telling = source.telling;
     let said = [&source.ends.to, &source.ends.from];
     // What stands on it already is not printed twice.
     let known = |line: &String| {
@@ -56,7 +63,10 @@ pub fn label(inputs: &ShipmentInputs, source: LabelSource<'_>) -> Label {
         .filter(|line| !known(line))
         .cloned()
         .collect();
-    let about = [source.mass.map(kilograms), source.on.map(day)];
+    let about = [
+        source.mass.map(|mass| telling.mass(mass)),
+        source.on.map(|day| telling.day(day)),
+    ];
     Label {
         carrier: source.carrier,
         tracking: source.tracking.to_owned(),
@@ -130,6 +140,7 @@ mod tests {
                 lines: &lines,
                 mass: Some(Mass::g(3610.0)),
                 on: Some(jiff::civil::date(2027, 3, 5)),
+                telling: Telling::default(),
             },
         );
         assert_eq!(made.lines, ["Depot 7"]);

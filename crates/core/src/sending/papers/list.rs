@@ -2,8 +2,8 @@
 
 use serde::Serialize;
 
-use super::about::{Letterhead, kilograms};
-use crate::quantity::Mass;
+use super::about::Letterhead;
+use crate::quantity::{Mass, Telling};
 
 /// A carrier's parcels of one day.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -43,6 +43,7 @@ impl HandOverList {
         carrier: &str,
         on: &str,
         parcels: Vec<(HandOverRow, Mass)>,
+        telling: Telling,
     ) -> Self {
         let together = parcels
             .iter()
@@ -58,11 +59,11 @@ impl HandOverList {
             rows: parcels
                 .into_iter()
                 .map(|(row, mass)| HandOverRow {
-                    mass: kilograms(mass),
+                    mass: telling.mass(mass),
                     ..row
                 })
                 .collect(),
-            total: format!("{many}, {}", kilograms(together)),
+            total: format!("{many}, {}", telling.mass(together)),
         }
     }
 }

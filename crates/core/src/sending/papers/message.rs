@@ -3,8 +3,7 @@
 use jiff::civil::Date;
 use serde::Serialize;
 
-use super::about::day;
-use crate::{freight::OnItsWay, shipment::ShipmentInputs};
+use crate::{freight::OnItsWay, quantity::Telling, shipment::ShipmentInputs};
 
 /// A message to a buyer, ready to be copied.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -29,11 +28,14 @@ pub struct MessageSource<'a> {
     pub on: Option<Date>,
     /// When it arrives, by the carrier's calendar.
     pub way: Option<OnItsWay>,
+    /// How days are told.
+    pub telling: Telling,
 }
 
 /// Returns the message to the buyer of a shipment.
 #[must_use]
 pub fn message(inputs: &ShipmentInputs, source: MessageSource<'_>) -> Message {
+    let day = |day| source.telling.day(day);
     let title = inputs.title_of(crate::plan::FIRST);
     let more = match inputs.others.len() {
         0 => String::new(),
@@ -115,6 +117,7 @@ mod tests {
             tracking: Some("GP-0417"),
             on: Some(date(2027, 3, 5)),
             way: Some(way),
+            telling: Telling::default(),
         };
         let told = message(&inputs, source).text;
         assert!(told.starts_with("Dear Oda Marsh,\n\n\"Kelp Ladder\" leaves here on 5 Mar 2027 with Gannet Post Parcel. You can follow it by the number GP-0417. It should be with you between 9 Mar 2027 and 11 Mar 2027."), "{told}");

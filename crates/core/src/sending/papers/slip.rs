@@ -3,8 +3,8 @@
 use jiff::civil::Date;
 use serde::Serialize;
 
-use super::about::{Ends, Letterhead, day, pieces};
-use crate::{layer::Make, plan::Plan, quantity::LengthUnit, shipment::ShipmentInputs};
+use super::about::{Ends, Letterhead, pieces};
+use crate::{layer::Make, plan::Plan, quantity::Telling, shipment::ShipmentInputs};
 
 /// What is in a parcel.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -40,7 +40,7 @@ pub fn slip(
     head: Letterhead,
     ends: Ends,
     on: Date,
-    unit: LengthUnit,
+    telling: Telling,
 ) -> Slip {
     let with_it = plan.iter().flat_map(|plan| plan.every_layer());
     let with_it = with_it
@@ -53,12 +53,12 @@ pub fn slip(
     Slip {
         head,
         ends,
-        on: day(on),
+        on: telling.day(on),
         pieces: pieces(inputs)
             .into_iter()
             .map(|piece| SlipPiece {
                 title: inputs.title_of(piece.key),
-                lines: piece.lines(unit),
+                lines: piece.lines(telling),
             })
             .collect(),
         with_it: with_it.collect(),
