@@ -28,7 +28,7 @@ pub(crate) struct CountryRow {
     example: Option<String>,
     /// Its regions as they stand in an address; empty where they are not written, or not known.
     regions: Vec<String>,
-    /// What is paid with there; null where it is not known.
+    /// The currency of the country, as a code of ISO 4217; null if it has none of its own.
     currency: Option<String>,
     /// Whether its paper is Letter.
     letter: bool,

@@ -166,6 +166,7 @@ impl Desk {
                     (today, leaves.tracking().unwrap_or_default()),
                     (leaves.mass(), origin),
                     (telling, &currency),
+                    &leaves.settings.manners.tax,
                 );
                 ("customs", json!({ "customs": made }), Vec::new())
             }

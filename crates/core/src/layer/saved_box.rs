@@ -196,7 +196,9 @@ impl SavedWay {
         let carton = self.carton().0;
         let length = match self {
             Self::Shorter(_, cut, _) => cut.inside[0],
-            _ => carton.length,
+            Self::AsIs(_) | Self::CutDown(..) | Self::Sleeved(..) | Self::Joined(..) => {
+                carton.length
+            }
         };
         let height = self.own_depth();
         SlottedFace(BoxSize {
@@ -230,7 +232,10 @@ impl SavedBox {
             width: shell[1],
             height: match way {
                 SavedWay::Joined(..) => shell[2],
-                _ => way.own_depth(),
+                SavedWay::AsIs(_)
+                | SavedWay::CutDown(..)
+                | SavedWay::Sleeved(..)
+                | SavedWay::Shorter(..) => way.own_depth(),
             },
             caliper: c,
         };

@@ -88,7 +88,7 @@ static WORLD: LazyLock<World> = LazyLock::new(|| {
     }
 });
 
-/// A code has so many.
+/// A country code of ISO 3166-1 has two letters.
 const CODE_LETTERS: usize = 2;
 
 impl Country {

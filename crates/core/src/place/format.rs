@@ -268,7 +268,7 @@ fn written(line: &AddressLine, text: &dyn Fn(AddressPart) -> String) -> String {
 pub struct FullFormat<'a> {
     /// The format.
     pub format: &'a AddressFormat,
-    /// The same in Latin letters, where the order is another one.
+    /// The lines for an address in Latin letters; empty if they stand in the same order.
     pub latin: &'a [AddressLine],
     /// Regions as they are written.
     pub regions: &'a [Region],
@@ -430,7 +430,7 @@ impl<'a> FullFormat<'a> {
 }
 
 impl AddressFormat {
-    /// Returns a [`Refusal`] for whatever of it nobody can write an address by, each at its field under a place.
+    /// Returns a [`Refusal`] for each line, part or pattern that no address can be written by, at its field below `at`.
     #[must_use]
     pub fn refused(&self, at: &str) -> Vec<Refusal> {
         let mut refusals = Refusals::default();

@@ -145,8 +145,8 @@ fn what_is_found_is_the_same_on_any_number_of_threads_and_grows_no_worse() {
     }
 }
 
-/// A box that is closer at the sides or in depth, by half or as far as it goes, and a folder that laps: whatever of these may
-/// stand is on the front, or is matched there.
+/// A box that is closer at the sides or in depth, by half or as far as it goes, and a folder that laps: each of them that the
+/// rules allow is on the front, or no better than a plan there.
 #[test]
 fn no_closer_box_and_no_lapped_folder_beats_what_is_shown() {
     let house = four_carriers();

@@ -11,7 +11,7 @@
 #v(4mm)
 #ends(customs.ends)
 #v(4mm)
-#facts((("Reason for sending", customs.reason), ("Weight of the parcel", if customs.mass == "" { "not weighed" } else { customs.mass })))
+#facts((("Reason for sending", customs.reason), ("Weight of the parcel", if customs.mass == "" { "not weighed" } else { customs.mass })) + customs.numbers.map(one => (one.at(0), one.at(1))))
 #heading(level: 2, "Contents")
 #table(columns: (1fr, auto, auto, auto), stroke: (x, y) => (bottom: 0.4pt + luma(if y == 0 { 60 } else { 190 })), inset: (x: 3pt, y: 5pt),
   align: (left, left, right, right),

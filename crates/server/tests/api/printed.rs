@@ -33,7 +33,7 @@ async fn a_studio_with_an_inch_ruler_finds_no_millimetre_on_its_papers(Demo(data
     let (status, kept) = api
         .put(
             "/api/v1/studio/settings",
-            json!({ "length": "in", "mass": "lb", "date_order": "mdy", "paper": "letter", "label": "4x6" }),
+            json!({ "length": "in", "mass": "lb", "date_order": "mdy", "paper": "letter", "label": "4x6", "tax": { "other": "EIN 12-3456789" } }),
         )
         .await;
     assert_eq!(status, StatusCode::OK, "{kept}");
@@ -83,7 +83,12 @@ async fn a_studio_with_an_inch_ruler_finds_no_millimetre_on_its_papers(Demo(data
     let (status, file) = bytes(&api, &at(&shipment, "/papers/customs")).await;
     assert_eq!(status, StatusCode::OK);
     let told = words(&file);
-    for both in ["400 × 500 × 18 mm (15 3/4 ×", " kg (", " lb"] {
+    for both in [
+        "400 × 500 × 18 mm (15 3/4 ×",
+        " kg (",
+        " lb",
+        "EIN 12-3456789",
+    ] {
         assert!(told.contains(both), "{both}: {told}");
     }
     change(&api, &shipment, json!({ "buyer": { "country": "XS" } })).await;

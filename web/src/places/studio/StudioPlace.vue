@@ -14,7 +14,7 @@ import { vSay } from '@/said/say';
 import SentCountries from './SentCountries.vue';
 import StudioShelf from './StudioShelf.vue';
 import { useSettings } from './useSettings';
-import { DATES, DECIMALS, FRACTIONS, LABELS, LENGTHS, MASSES, PAPERS } from './words';
+import { DATES, DECIMALS, FRACTIONS, LABELS, LENGTHS, MASSES, NUMBERS, PAPERS } from './words';
 
 /** Whose studio it is, where it is, where it sends to and how it writes; and the same five questions before it was ever said. */
 const { kept, typed, changed, errors, trouble, busy, keep } = useSettings();
@@ -105,6 +105,20 @@ async function save(): Promise<void> {
           <ChoiceField v-model="typed.date_order" label="Dates" name="date_order" :choices="DATES" />
           <ChoiceField v-model="typed.paper" label="Printed on" name="paper" :choices="PAPERS" />
           <ChoiceField v-model="typed.label" label="Labels" name="label" :choices="LABELS" />
+        </div>
+      </section>
+      <section v-if="!isNew" aria-label="Numbers for customs">
+        <h2>Numbers for customs</h2>
+        <p class="soft">They stand on the paper for customs, where you have them.</p>
+        <div class="fields">
+          <TextField
+            v-for="{ key, label } in NUMBERS"
+            :key="key"
+            v-model="typed.tax[key]"
+            :label="label"
+            :name="`tax.${key}`"
+            :error="errors[`tax.${key}`]"
+          />
         </div>
       </section>
       <section v-if="isNew" aria-label="A carrier">

@@ -17,6 +17,12 @@ export const DECIMALS = [
   { value: 'point', text: '6.90' },
   { value: 'comma', text: '6,90' },
 ] as const;
+export const NUMBERS = [
+  { key: 'vat', label: 'VAT number' },
+  { key: 'eori', label: 'EORI number' },
+  { key: 'ioss', label: 'IOSS number' },
+  { key: 'other', label: 'Another, with its name' },
+] as const;
 export const PAPERS = [
   { value: 'a4', text: 'A4' },
   { value: 'letter', text: 'Letter' },

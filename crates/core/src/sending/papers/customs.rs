@@ -5,6 +5,7 @@ use serde::Serialize;
 
 use super::about::{Ends, Letterhead, pieces};
 use crate::{
+    house::TaxNumbers,
     quantity::{Currency, Mass, Telling},
     shipment::{ProtectedLook, ShipmentInputs},
 };
@@ -22,6 +23,8 @@ pub struct Customs {
     pub tracking: String,
     /// Why it is sent.
     pub reason: &'static str,
+    /// The numbers that the sender is known by at customs, each with its name; those that it has.
+    pub numbers: Vec<[String; 2]>,
     /// Every piece.
     pub lines: Vec<CustomsLine>,
     /// What everything is worth.
@@ -55,6 +58,7 @@ pub fn customs(
     (on, tracking): (Date, &str),
     (mass, origin): (Option<Mass>, &str),
     (telling, currency): (Telling, &Currency),
+    tax: &TaxNumbers,
 ) -> Customs {
     let lines = pieces(inputs)
         .into_iter()
@@ -100,6 +104,7 @@ pub fn customs(
         on: telling.day(on),
         tracking: tracking.to_owned(),
         reason: if inputs.gift { "Gift" } else { "Sale" },
+        numbers: numbers(tax),
         lines,
         total: total.map_or_else(
             || "not told".to_owned(),
@@ -109,5 +114,52 @@ pub fn customs(
             .map(|mass| telling.mass_by_law(mass))
             .unwrap_or_default(),
         protected,
+    }
+}
+
+fn numbers(tax: &TaxNumbers) -> Vec<[String; 2]> {
+    let TaxNumbers {
+        vat,
+        eori,
+        ioss,
+        other,
+        prices: _,
+    } = tax;
+    let named = [
+        ("VAT number", vat),
+        ("EORI number", eori),
+        ("IOSS number", ioss),
+        ("Other number", other),
+    ];
+    named
+        .into_iter()
+        .map(|(name, number)| [name.to_owned(), number.trim().to_owned()])
+        .filter(|[_, number]| !number.is_empty())
+        .collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn only_the_numbers_that_there_are_stand_on_it() {
+        let tax = TaxNumbers {
+            eori: " DE123456789012345 ".into(),
+            other: "EIN 12-3456789".into(),
+            ..TaxNumbers::default()
+        };
+        let told = numbers(&tax);
+        let pairs: Vec<(&str, &str)> = told
+            .iter()
+            .map(|[name, number]| (name.as_str(), number.as_str()))
+            .collect();
+        assert_eq!(
+            pairs,
+            [
+                ("EORI number", "DE123456789012345"),
+                ("Other number", "EIN 12-3456789")
+            ]
+        );
     }
 }
