@@ -10,8 +10,8 @@
   strokes.insert(kind.key, (paint: black, thickness: if kind.key == "cut" { 0.5mm } else { 0.3mm }, dash: dash))
 }
 #set document(title: if data.drawings.len() > 0 { data.drawings.first().drawing.title } else { data.studio })
-#set text(font: "Atkinson Hyperlegible Next", size: 10pt, lang: "en")
-#show heading: set text(font: "Bricolage Grotesque")
+#set text(font: ("Atkinson Hyperlegible Next", "Noto Sans"), size: 10pt, lang: "en")
+#show heading: set text(font: ("Bricolage Grotesque", "Noto Sans"))
 
 #let drawn(d, marks) = {
   let at(p) = (p.at(0) * 1mm, (d.height - p.at(1)) * 1mm)

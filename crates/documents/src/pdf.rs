@@ -81,7 +81,7 @@ struct Tile {
 }
 
 const TEMPLATE: &str = include_str!("drawings.typ");
-const FONTS: [&[u8]; 3] = [
+const FONTS: [&[u8]; 5] = [
     include_bytes!(
         "../../../web/node_modules/@expo-google-fonts/atkinson-hyperlegible-next/400Regular/AtkinsonHyperlegibleNext_400Regular.ttf"
     ),
@@ -90,6 +90,13 @@ const FONTS: [&[u8]; 3] = [
     ),
     include_bytes!(
         "../../../web/node_modules/@expo-google-fonts/bricolage-grotesque/700Bold/BricolageGrotesque_700Bold.ttf"
+    ),
+    // For letters that the first ones lack.
+    include_bytes!(
+        "../../../web/node_modules/@expo-google-fonts/noto-sans/400Regular/NotoSans_400Regular.ttf"
+    ),
+    include_bytes!(
+        "../../../web/node_modules/@expo-google-fonts/noto-sans/700Bold/NotoSans_700Bold.ttf"
     ),
 ];
 /// White around a drawing, and the strip with its name and bar below it.
@@ -249,6 +256,23 @@ fn count(side: f64, shows: f64) -> u32 {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn the_faces_have_every_letter_that_papers_are_said_to_print() {
+        let faces: Vec<_> = FONTS
+            .iter()
+            .map(|font| ttf_parser::Face::parse(font, 0).expect("a face"))
+            .collect();
+        let letters = hummock_core::sending::papers::PRINTED_LETTERS
+            .into_iter()
+            .flatten();
+        // What is no letter yet can't be typed.
+        let lacking: String = letters
+            .filter(|letter| letter.is_alphanumeric())
+            .filter(|letter| faces.iter().all(|face| face.glyph_index(*letter).is_none()))
+            .collect();
+        assert_eq!(lacking, "");
+    }
 
     #[test]
     fn tiles_cover_the_drawing_with_their_overlap() {

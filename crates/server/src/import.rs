@@ -90,6 +90,11 @@ pub async fn import(
     let _turn = store.turn_to_take_in(name).await?;
     if let Some(studio) = store.studio_named(name).await? {
         if store.is_taken_in(studio).await? {
+            if fill == Fill::Nobody {
+                tracing::warn!(
+                    "a studio is kept here already: it is opened as it is; for an empty one beside it press \"Set up my own studio\", or name another folder with --data"
+                );
+            }
             // The folder may be gone by now: the studio has all that it needs.
             if let Ok(house) = read_house(folder) {
                 top_up(&store.of(studio), &house.catalogue).await?;

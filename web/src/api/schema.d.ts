@@ -4856,7 +4856,7 @@ export interface components {
         CountryRow: {
             /** @description Two capital letters. */
             code: string;
-            /** @description What is paid with there; null where it is not known. */
+            /** @description The currency of the country, as a code of ISO 4217; null if it has none of its own. */
             currency?: string | null;
             /** @description A postcode of it, for people to look at; null where it has none, or none is known. */
             example?: string | null;
@@ -7090,6 +7090,8 @@ export interface components {
             handover?: components["schemas"]["Handover"] | null;
             /** @description Whether the studio was read in from a backup and asks first whether it speaks to carriers. */
             held: boolean;
+            /** @description Letters of either address that its papers would print as empty boxes; empty if they print all. */
+            letters_lacking: string;
             /** @description A message to the buyer, ready to be copied. */
             message: components["schemas"]["Message"];
             /** @description The papers that it can have. */

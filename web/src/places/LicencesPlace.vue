@@ -21,6 +21,7 @@ const SHIPPED = [
     file: 'countries',
   },
   { what: 'Bricolage Grotesque', under: 'SIL Open Font License 1.1', file: 'bricolage-grotesque' },
+  { what: 'Noto Sans, on papers', under: 'SIL Open Font License 1.1', file: 'noto-sans' },
 ] as const;
 </script>
 

@@ -68,11 +68,19 @@ async fn a_studio_is_taken_to_another_machine_as_one_file(Demo(database): &Demo)
     // It is another studio's by now, so the page is loaded anew.
     page.comes_to("return window.saved === undefined", true)
         .await?;
-    page.sees("[data-test='backup']", "Nothing is kept here yet")
+    page.sees("[data-test='backup']", "No shipment is kept here yet")
         .await?;
     // Something else by mistake: it says so, and nothing is lost.
     page.asks(&CHOOSE.replace("[saved]", "['a letter']"))
         .await?;
+    // What it would take the place of is named before anything goes.
+    page.sees("[data-test='backup-asks']", "the name and address of")
+        .await?;
+    page.press_called("Leave it as it is").await?;
+    page.lacks("[data-test='backup-asks']").await?;
+    page.asks(&CHOOSE.replace("[saved]", "['a letter']"))
+        .await?;
+    page.press_called("Replace it").await?;
     page.sees("[data-test='backup-trouble']", "it is no zip file")
         .await?;
     // Another page began to send one, and was closed: that is in nobody's way.
@@ -80,6 +88,7 @@ async fn a_studio_is_taken_to_another_machine_as_one_file(Demo(database): &Demo)
     page.sees("[data-test='backup']", "Sending it: 1 kB")
         .await?;
     page.asks(CHOOSE).await?;
+    page.press_called("Replace it").await?;
     page.sees(
         "[data-test='backup-read']",
         "shipments and no photographs are here",

@@ -20,6 +20,10 @@ struct Moves {
     price: (&'static str, &'static str),
 }
 
+const PRINT: &str = "
+    fetch(document.querySelector(\"a[href*='/pack-sheet']\").href)
+        .then((sheet) => { window.printed = `${sheet.status} ${sheet.headers.get('content-type')}`; });";
+
 async fn moves_in(page: &Page, moves: &Moves) -> Result<()> {
     page.sees("[data-test='demo-band']", "nothing is really booked")
         .await?;
@@ -65,8 +69,10 @@ async fn moves_in(page: &Page, moves: &Moves) -> Result<()> {
     page.sees("nav[aria-label='Work line']", moves.weighs)
         .await?;
     page.press_called("Pack").await?;
-    page.find("a[href*='/pack-sheet']").await?;
-    Ok(())
+    // What is printed comes as a document.
+    page.asks(PRINT).await?;
+    page.comes_to("return window.printed", "200 application/pdf")
+        .await
 }
 
 #[test_context(Demo)]

@@ -144,3 +144,33 @@ async fn undo_takes_a_refused_value_back_and_redo_brings_it_again(
         .await?;
     studio.close().await
 }
+
+/// Centimetres in a studio of millimetres: the page asks once, and takes either answer.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_size_that_could_be_in_another_unit_is_asked_for(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    measure(&page, "Kelp Ladder").await?;
+    page.fill("size", "80x60x2").await?;
+    page.sees("[data-test='unit-doubt']", "80 mm × 60 mm × 2 mm")
+        .await?;
+    page.everyone_can_use_it().await?;
+    page.press_called("80 cm × 60 cm × 2 cm").await?;
+    page.lacks("[data-test='unit-doubt']").await?;
+    page.holds("piece.width", "80 cm").await?;
+    page.holds("piece.depth", "2 cm").await?;
+    // What has its unit is not asked for, nor is a usual size.
+    page.fill("size", "80x60x2 cm").await?;
+    page.holds("piece.height", "60 cm").await?;
+    page.lacks("[data-test='unit-doubt']").await?;
+    page.fill("size", "800x600x38").await?;
+    page.holds("piece.width", "800 mm").await?;
+    page.lacks("[data-test='unit-doubt']").await?;
+    // A sheet of paper has no depth to measure.
+    page.choose("piece.construction", "loose_paper").await?;
+    page.fill("piece.depth", "").await?;
+    page.sees("main", "reads as 800").await?;
+    page.is_saved().await?;
+    studio.close().await
+}

@@ -4,9 +4,9 @@
 #let soft = luma(70)
 #let heather = rgb("#6d4a7c")
 #let faces(size: 10.5pt, body) = {
-  set text(font: "Atkinson Hyperlegible Next", size: size, lang: "en")
+  set text(font: ("Atkinson Hyperlegible Next", "Noto Sans"), size: size, lang: "en")
   set par(leading: 0.55em)
-  show heading: set text(font: "Bricolage Grotesque")
+  show heading: set text(font: ("Bricolage Grotesque", "Noto Sans"))
   show heading.where(level: 2): set block(above: 7mm, below: 3mm)
   body
 }
@@ -17,7 +17,7 @@
 // The studio's own mark, where there is one, with its name and lines.
 #let head(letterhead, mark) = {
   let named = {
-    text(font: "Bricolage Grotesque", weight: "bold", size: 13pt, letterhead.studio)
+    text(font: ("Bricolage Grotesque", "Noto Sans"), weight: "bold", size: 13pt, letterhead.studio)
     for line in letterhead.lines { linebreak(); text(size: 9pt, fill: soft, line) }
   }
   if mark {

@@ -10,10 +10,10 @@
 #for (at, one) in data.certificates.enumerate() {
   if at > 0 { pagebreak() }
   grid(columns: (1fr, auto), align: (left, right),
-    text(font: "Bricolage Grotesque", size: 8.5pt * grow, fill: soft, "Certificate of authenticity"),
+    text(font: ("Bricolage Grotesque", "Noto Sans"), size: 8.5pt * grow, fill: soft, "Certificate of authenticity"),
     if data.mark { image("picture-0", height: 9mm * grow) } else { text(size: 8.5pt * grow, fill: soft, data.studio) })
   v(1mm * grow)
-  text(font: "Bricolage Grotesque", weight: "bold", size: 15pt * grow, one.title)
+  text(font: ("Bricolage Grotesque", "Noto Sans"), weight: "bold", size: 15pt * grow, one.title)
   v(0.5mm * grow)
   grid(columns: (auto, 1fr), column-gutter: 5mm * grow, row-gutter: 1.9mm * grow,
     ..one.facts.map(row => (text(fill: soft, row.at(0)), row.at(1))).flatten())

@@ -9,7 +9,7 @@
 #let it = box(width: wide, height: high, inset: 5mm, {
   grid(columns: (1fr, 30mm), column-gutter: 3mm,
     {
-      text(font: "Bricolage Grotesque", weight: "bold", size: 13pt, label.carrier)
+      text(font: ("Bricolage Grotesque", "Noto Sans"), weight: "bold", size: 13pt, label.carrier)
       v(2mm)
       text(size: 8pt, { text(fill: soft, "From "); linebreak(); label.ends.from.join(linebreak()) })
     },

@@ -42,7 +42,7 @@
       ..side.map(mark => {
         drawn.at(mark.draws)
         linebreak()
-        text(font: "Bricolage Grotesque", weight: "bold", size: 17pt, mark.says)
+        text(font: ("Bricolage Grotesque", "Noto Sans"), weight: "bold", size: 17pt, mark.says)
       }))
   })
   v(4mm)

@@ -8,9 +8,9 @@
   set text(size: 8pt)
   grid(columns: (1fr, auto), data.studio + " · " + sheet.title, counter(page).display("1 of 1", both: true))
 })
-#set text(font: "Atkinson Hyperlegible Next", size: 9.5pt, lang: "en")
+#set text(font: ("Atkinson Hyperlegible Next", "Noto Sans"), size: 9.5pt, lang: "en")
 #set par(leading: 0.5em)
-#show heading: set text(font: "Bricolage Grotesque")
+#show heading: set text(font: ("Bricolage Grotesque", "Noto Sans"))
 #show heading.where(level: 2): set block(above: 4mm, below: 2mm)
 
 #let tick(done) = box(width: 4mm, height: 4mm, baseline: 0.8mm, stroke: 0.4mm, {

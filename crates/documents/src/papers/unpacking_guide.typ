@@ -8,9 +8,9 @@
   set text(size: 8.5pt, fill: luma(70))
   grid(columns: (1fr, auto), data.studio + " · " + guide.title, counter(page).display("1 of 1", both: true))
 })
-#set text(font: "Atkinson Hyperlegible Next", size: 11.5pt, lang: "en")
+#set text(font: ("Atkinson Hyperlegible Next", "Noto Sans"), size: 11.5pt, lang: "en")
 #set par(leading: 0.55em)
-#show heading: set text(font: "Bricolage Grotesque")
+#show heading: set text(font: ("Bricolage Grotesque", "Noto Sans"))
 #show heading.where(level: 2): set block(above: 7mm, below: 3mm)
 
 #text(fill: luma(70), data.studio)

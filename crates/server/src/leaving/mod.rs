@@ -16,7 +16,7 @@ use axum::Json;
 use hummock_core::{
     sending::{
         Inspection, leaving_checks,
-        papers::{MessageSource, message},
+        papers::{MessageSource, letters_lacking, message},
     },
     shipment::Workings,
 };
@@ -95,7 +95,9 @@ impl Desk {
             },
         );
         let ends = leaves.ends();
+        let both = [ends.from.as_slice(), ends.to.as_slice()].concat();
         Ok(Json(LeavingView {
+            letters_lacking: letters_lacking(&both),
             from: ends.from,
             to: ends.to,
             abroad: leaves.abroad(),

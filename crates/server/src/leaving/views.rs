@@ -46,6 +46,8 @@ pub(crate) struct LeavingView {
     pub(super) booking: Option<BookingView>,
     /// A message to the buyer, ready to be copied.
     pub(super) message: Message,
+    /// Letters of either address that its papers would print as empty boxes; empty if they print all.
+    pub(super) letters_lacking: String,
     /// The papers that it can have.
     pub(super) papers: Vec<ParcelPaper>,
 }

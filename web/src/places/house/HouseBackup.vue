@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed } from 'vue';
+import { computed, shallowRef } from 'vue';
 
+import { answer, api } from '@/api/client';
+import { useRead } from '@/api/queries';
+import { useStudio } from '@/api/useStudio';
 import { vSay } from '@/said/say';
 import { counted } from '@/frame/words';
 import * as show from '@/units/show';
@@ -34,12 +37,37 @@ const far = computed(() => {
   return said[now.what];
 });
 
-async function chosen(event: Event): Promise<void> {
+/** The file that was chosen, while nobody has said yet that it may take the place of what is here. */
+const picked = shallowRef<File>();
+function chosen(event: Event): void {
   const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
+  picked.value = input.files?.[0];
   input.value = '';
+}
+async function replace(): Promise<void> {
+  const file = picked.value;
+  picked.value = undefined;
   if (file) await bringIn(file);
 }
+const { studio } = useStudio();
+const { data: tariffs } = useRead({
+  queryKey: ['tariffs'],
+  queryFn: ({ signal }) => answer(api.GET('/api/v1/tariffs', { signal })),
+});
+/** What a backup takes the place of, named. */
+const replaces = computed(() => {
+  const named = studio.value?.name;
+  const sheets = tariffs.value?.length ?? 0;
+  return [
+    named ? `the name and address of ${named}` : 'the name and address',
+    'its settings and countries',
+    'its house rules and presets',
+    'its stores',
+    sheets > 0 ? counted(sheets, 'price list') : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+});
 </script>
 
 <template>
@@ -110,11 +138,21 @@ async function chosen(event: Event): Promise<void> {
           <progress :value="doing?.done ?? 0" :max="doing?.of ?? 1" :aria-label="far"></progress>
           <span>{{ far }}</span>
         </div>
-        <p class="soft">
-          Nothing is kept here yet. The backup takes the place of the house rules, stores and tariffs that are
-          here, all of it or nothing.
+        <div v-if="picked" class="asks" role="group" aria-label="Read it in?" data-test="backup-asks">
+          <p v-say>
+            <strong>{{ picked.name }}</strong>, {{ size(picked.size) }}, takes the place of {{ replaces }}.
+            All of that goes; there is no way back but another backup.
+          </p>
+          <div class="row-of">
+            <BButton variant="primary" @click="replace">Replace it</BButton>
+            <BButton variant="outline-secondary" @click="picked = undefined">Leave it as it is</BButton>
+          </div>
+        </div>
+        <p v-else class="soft">
+          No shipment is kept here yet. A backup takes the place of everything else, all of it or nothing; it
+          asks first.
         </p>
-        <label class="btn btn-outline-secondary" :class="{ disabled: busy }">
+        <label v-if="!picked" class="btn btn-outline-secondary" :class="{ disabled: busy }">
           Choose a backup
           <input
             type="file"
@@ -141,6 +179,12 @@ h2 {
 h3 {
   margin: 16px 0 4px;
   font-size: 1.0625rem;
+}
+.asks {
+  max-width: 560px;
+  padding: 8px 12px;
+  border: 1px solid var(--sedge);
+  border-left: 4px solid var(--heather);
 }
 .row-of,
 .far {

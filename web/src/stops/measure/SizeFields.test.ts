@@ -83,6 +83,32 @@ describe('a size in one field', () => {
     expect(mounted.text()).toContain('and how deep it is');
   });
 
+  it('that could be in another unit is asked for, and taken in the one that is pressed', async () => {
+    const reading = (unit: string, text: string) => ({ unit, text, width_mm: 1, height_mm: 1, depth_mm: 1 });
+    const doubt = {
+      readings: [reading('mm', '80 mm × 60 mm × 2 mm'), reading('cm', '80 cm × 60 cm × 2 cm')],
+    };
+    serve(READ, { body: { ...sides('80 mm', '60 mm', '2 mm').body, doubt } });
+    const { mounted, open, type } = await typing();
+    await type('80x60x2');
+    const buttons = mounted.findAll('[data-test="unit-doubt"] button');
+    expect(buttons.map((button) => button.text())).toEqual(doubt.readings.map(({ text }) => text));
+    serve(READ, sides('80 cm', '60 cm', '2 cm'));
+    await buttons[1]?.trigger('click');
+    await flushPromises();
+    expect(open.draft.piece).toMatchObject({ width: '80 cm', height: '60 cm', depth: '2 cm' });
+    expect(mounted.find('[data-test="unit-doubt"]').exists()).toBe(false);
+  });
+
+  it('of a loose sheet has two sides', async () => {
+    serve(READ, { body: { width: { text: '297 mm' }, height: { text: '420 mm' }, depth: null } });
+    const { mounted, open, type } = await typing();
+    open.draft.piece.construction = 'loose_paper';
+    open.draft.piece.depth = '';
+    await type('297x420');
+    expect(mounted.text()).not.toContain('how deep it is');
+  });
+
   it('that is emptied leaves the three sides, and asks nothing', async () => {
     const { open, type } = await typing();
     const before = { ...open.draft.piece };

@@ -105,11 +105,15 @@ async function leaveWhole(): Promise<void> {
   if (!refused.value) typing.value = undefined;
 }
 
+const isSheet = computed(() => ['loose_paper', 'loose_canvas'].includes(piece.value.construction ?? ''));
 /** The size in the unit shown, and in the other kind beside it. */
 const readBack = computed(() => {
   const { width, height, depth } = piece.value;
   const read = sizes.value[key.value];
-  if (!read && width && height && !depth) return 'and how deep it is, over everything: the third field';
+  if (width && height && !depth && !isSheet.value) {
+    return 'and how deep it is, over everything: the third field';
+  }
+  if (!read && isSheet.value) return 'as 297 x 420 mm: a sheet needs no depth';
   if (!read) return 'as 35 1/2 x 47 1/4 x 1 1/2 in, or 90 x 120 x 3.8 cm';
   const { width_mm, height_mm, depth_mm } = read;
   // A sheet as thick as such sheets are is told by its face.

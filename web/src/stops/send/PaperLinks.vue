@@ -6,10 +6,16 @@ import { useStudio } from '@/api/useStudio';
 import PaperLink from '@/parts/PaperLink.vue';
 import { useDocuments } from '@/parts/useDocuments';
 import { LABELS, PAPERS } from '@/places/studio/words';
+import { vSay } from '@/said/say';
 import { useShipment } from '@/shipment/useShipment';
 
 /** The papers that a parcel can have, as PDF, and its days for a calendar. */
-const { id, papers } = defineProps<{ id: string; papers: ParcelPaper[] }>();
+const { id, papers, lacking } = defineProps<{
+  id: string;
+  papers: ParcelPaper[];
+  /** Letters of an address that would be printed as empty boxes. */
+  lacking: string;
+}>();
 const { plan } = useShipment();
 
 const { studio } = useStudio();
@@ -34,6 +40,10 @@ const { ready } = useDocuments();
   <div class="heading-row"><h2>Papers</h2></div>
   <p v-if="ready === false" class="soft">
     The program that makes papers is still being built, which takes some minutes after the first start.
+  </p>
+  <p v-if="lacking" v-say class="mind" data-test="letters-lacking">
+    Papers can’t print {{ lacking }}: empty boxes would stand there. Write the address in Latin, Greek or
+    Cyrillic letters, or use the carrier’s own label.
   </p>
   <ul class="papers">
     <li v-for="paper in shown" :key="paper">

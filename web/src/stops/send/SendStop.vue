@@ -93,7 +93,7 @@ function takeBack(): void {
         />
       </section>
       <section aria-label="Papers" class="panel last">
-        <PaperLinks :id="id" :papers="leaving.papers" />
+        <PaperLinks :id="id" :papers="leaving.papers" :lacking="leaving.letters_lacking" />
       </section>
     </div>
     <div>
