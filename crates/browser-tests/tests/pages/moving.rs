@@ -70,6 +70,7 @@ async fn moves_in(page: &Page, moves: &Moves) -> Result<()> {
         .await?;
     page.press_called("Pack").await?;
     // What is printed comes as a document.
+    page.find("a[href*='/pack-sheet']").await?;
     page.asks(PRINT).await?;
     page.comes_to("return window.printed", "200 application/pdf")
         .await

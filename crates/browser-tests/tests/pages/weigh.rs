@@ -153,7 +153,7 @@ async fn a_packer_and_the_carriers_themselves_stand_beside_the_tariffs(
     page.sees("[data-test='arrival']", "it arrives").await?;
     page.sees(
         "[data-test='confirmed']",
-        "The carrier itself says the same",
+        "The stand-in for the carrier says the same",
     )
     .await?;
     page.press_called("Add a quotation").await?;

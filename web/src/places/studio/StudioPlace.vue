@@ -101,7 +101,7 @@ async function save(): Promise<void> {
             :error="errors.fraction"
           />
           <ChoiceField v-model="typed.mass" label="Weights" name="mass" :choices="MASSES" />
-          <ChoiceField v-model="typed.decimal" label="Sums" name="decimal" :choices="DECIMALS" />
+          <ChoiceField v-model="typed.decimal" label="Numbers" name="decimal" :choices="DECIMALS" />
           <ChoiceField v-model="typed.date_order" label="Dates" name="date_order" :choices="DATES" />
           <ChoiceField v-model="typed.paper" label="Printed on" name="paper" :choices="PAPERS" />
           <ChoiceField v-model="typed.label" label="Labels" name="label" :choices="LABELS" />

@@ -3,12 +3,13 @@
 use std::ops::RangeInclusive;
 
 /// What the faces of papers have; held against the faces themselves where papers are made.
-pub const PRINTED_LETTERS: [RangeInclusive<char>; 6] = [
+pub const PRINTED_LETTERS: [RangeInclusive<char>; 7] = [
     // Latin, with its additions for the languages of Europe.
     ' '..='~',
     '\u{a0}'..='\u{24f}',
-    // Greek.
-    '\u{370}'..='\u{3ff}',
+    // Greek, without the Coptic letters amid it.
+    '\u{370}'..='\u{3e1}',
+    '\u{3f0}'..='\u{3ff}',
     // Cyrillic.
     '\u{400}'..='\u{52f}',
     // Latin with two marks, as Vietnamese has it.
