@@ -29,6 +29,8 @@ describe('lengths', () => {
 
   it('have one unit for a size and a sign for a change', () => {
     expect(size([900, 1200, 38], 'mm')).toBe('900\u202f×\u202f1200\u202f×\u202f38\u00a0mm');
+    // 60.325 ÷ 25.4 = 2 3/8, which no line may part; 79.375 ÷ 25.4 = 3 1/8.
+    expect(size([60.325, 79.375], 'in')).toBe('2\u00a03/8\u202f×\u202f3\u00a01/8\u00a0in');
     expect(signedLength(-25.4, 'in')).toBe('−1\u00a0in');
     expect(signedLength(12, 'mm')).toBe('+12\u00a0mm');
   });

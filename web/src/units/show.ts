@@ -66,9 +66,10 @@ export function height(mm: number, unit: LengthUnit, withUnit: boolean): string 
   return `${rounded(shown)}${withUnit ? `${NO_BREAK}${symbol}` : ''}`;
 }
 
-/** Sides with × between them, and the unit once. */
+/** Sides with × between them, and the unit once; a line breaks between two sides, never within 2 3/8. */
 export function size(sides: readonly number[], unit: LengthUnit): string {
-  const shown = sides.map((side) => lengthNumber(side, unit)).join(`${NARROW}×${NARROW}`);
+  const whole = sides.map((side) => lengthNumber(side, unit).replace(' ', NO_BREAK));
+  const shown = whole.join(`${NARROW}×${NARROW}`);
   return `${shown}${NO_BREAK}${unit}`;
 }
 

@@ -53,6 +53,7 @@ const { studio } = useStudio();
 const { data: tariffs } = useRead({
   queryKey: ['tariffs'],
   queryFn: ({ signal }) => answer(api.GET('/api/v1/tariffs', { signal })),
+  enabled: computed(() => picked.value !== undefined),
 });
 /** What a backup takes the place of, named. */
 const replaces = computed(() => {
@@ -60,9 +61,9 @@ const replaces = computed(() => {
   const sheets = tariffs.value?.length ?? 0;
   return [
     named ? `the name and address of ${named}` : 'the name and address',
-    'its settings and countries',
-    'its house rules and presets',
-    'its stores',
+    'the settings and countries',
+    'the house rules and presets',
+    'the stores',
     sheets > 0 ? counted(sheets, 'price list') : '',
   ]
     .filter(Boolean)
