@@ -83,10 +83,7 @@ impl Desk {
         };
         let (tariff, _) = booking.service.split_once('/').unwrap_or_default();
         let carriers = self.carriers().await?;
-        match carriers
-            .follow(tariff, number, self.app.clock.today())
-            .await
-        {
+        match carriers.follow(tariff, number, self.clock.today()).await {
             Ok(events) => {
                 let told = serde_json::to_value(&events).unwrap_or_default();
                 self.store.keep_events(booking.id, &told).await?;
@@ -109,7 +106,7 @@ impl Desk {
 async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<AfterView>, Problem> {
     let stored = desk.stored(id).await?;
     let (events, answered, followed) = desk.followed(&stored).await?;
-    let today = desk.app.clock.today();
+    let today = desk.clock.today();
     let house = desk.house().await?;
     let settings = desk.store.settings().await?;
     let inputs = &stored.inputs;

@@ -72,6 +72,7 @@ fn routes() -> Routes {
         post "/studio/presets" => house::keep_preset,
         delete "/studio/presets/{name}" => house::drop_preset,
         get "/stores" => stores::show,
+        post "/stores/prices-checked" => stores::prices_checked,
         get "/stores/{class}/table" => stores::show_table,
         post "/stores/{class}/table" => stores::take_table,
         put "/stores/{class}/{id}" => stores::put,

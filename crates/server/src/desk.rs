@@ -9,9 +9,9 @@ use hummock_core::{
     quantity::LengthUnit,
     shipment::{House, ShipmentInputs, Workings},
 };
-use hummock_store::{Computed, HouseAt, StudioId, StudioStore};
+use hummock_store::{Computed, HouseAt, StoreError, StudioId, StudioStore};
 
-use crate::{app::App, network::Caller, outside::Carriers, problem::Problem};
+use crate::{app::App, clock::StudioClock, network::Caller, outside::Carriers, problem::Problem};
 
 /// A device that is signed out by another process is noticed after this.
 const LOOKS_AFTER_DEVICES: Duration = Duration::from_secs(5);
@@ -25,6 +25,8 @@ pub(crate) struct Desk {
     pub store: StudioStore,
     /// Who asks.
     pub caller: Caller,
+    /// What day it is where the studio is.
+    pub clock: StudioClock,
 }
 
 impl FromRequestParts<App> for Desk {
@@ -35,7 +37,7 @@ impl FromRequestParts<App> for Desk {
         let studio = parts.extensions.get::<StudioId>();
         let caller = parts.extensions.get::<Caller>();
         let (studio, caller) = studio.zip(caller).ok_or_else(Problem::slip)?;
-        Ok(Self::of(app, *studio, *caller))
+        Ok(Self::of(app, *studio, *caller).await?)
     }
 }
 
@@ -101,12 +103,22 @@ impl Tries<'_> {
 
 impl Desk {
     /// Returns the desk of a studio for somebody.
-    pub(crate) fn of(app: &App, studio: StudioId, caller: Caller) -> Self {
-        Self {
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub(crate) async fn of(
+        app: &App,
+        studio: StudioId,
+        caller: Caller,
+    ) -> Result<Self, StoreError> {
+        let store = app.store.of(studio);
+        let zone = app.jobs.houses.lately(&store).await?.zone.clone();
+        Ok(Self {
             app: app.clone(),
-            store: app.store.of(studio),
+            store,
             caller,
-        }
+            clock: app.clock.of(zone),
+        })
     }
 
     /// Returns whose it is.
@@ -176,6 +188,17 @@ impl Desk {
         }
     }
 
+    /// Checks inputs that something is asked about, and puts their sums into the studio's money.
+    pub(crate) fn asked_inputs(
+        &self,
+        house: &HouseAt,
+        inputs: ShipmentInputs,
+        unit: LengthUnit,
+    ) -> Result<ShipmentInputs, Problem> {
+        let bare = house.house.rules.bare(unit);
+        Ok(in_own_money(inputs, &house.house)?.checked(bare, self.clock.today())?)
+    }
+
     /// Checks inputs and works out what follows from them by a house.
     ///
     /// A plan that can't be made is a refusal, unless what they follow on had none for the same reason: then it is
@@ -187,8 +210,9 @@ impl Desk {
         unit: LengthUnit,
         follows: Follows<'_>,
     ) -> Result<Outcome, Problem> {
-        let today = self.app.clock.today();
+        let today = self.clock.today();
         let bare = house.house.rules.bare(unit);
+        let inputs = in_own_money(inputs, &house.house)?;
         let (inputs, before, detail) = match follows {
             Follows::Asked(detail) => (inputs.checked(bare, today)?, None, detail),
             Follows::Nothing => {
@@ -213,6 +237,17 @@ impl Desk {
             house,
         })
     }
+}
+
+/// Returns inputs with their sums in the studio's money.
+pub(crate) fn in_own_money(
+    inputs: ShipmentInputs,
+    house: &House,
+) -> Result<ShipmentInputs, Vec<Refusal>> {
+    let own = &house.catalogue.currency;
+    inputs
+        .in_money_of(&house.rules, own)
+        .map_err(|refusal| vec![refusal])
 }
 
 /// Returns what an edit would bring about that stands against a plan: everything where there was a plan before, else

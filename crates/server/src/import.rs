@@ -66,9 +66,10 @@ pub(crate) fn nobodys_house() -> House {
     rules.odds = Arc::default();
     rules.rates = Vec::new();
     let catalogue = serde_json::from_str(include_str!("../../../demo/catalogue.json"));
+    let catalogue: Catalogue = catalogue.expect("the materials are in the program");
     House {
         rules,
-        catalogue: catalogue.expect("the materials are in the program"),
+        catalogue: catalogue.of_nobody(),
         tariffs: Vec::new(),
         presets: Vec::new(),
         references: Arc::default(),

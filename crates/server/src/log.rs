@@ -204,8 +204,13 @@ async fn list(desk: Desk, Asked(query): Asked<LogQuery>) -> Result<Json<LogPage>
 ))]
 async fn reckoning(desk: Desk, Asked(query): Asked<LogQuery>) -> Result<Json<Reckoning>, Problem> {
     let logged = desk.store.whole_log(&query.wanted()?).await?;
+    let house = desk.house().await?;
     let told = beside(move || {
-        let rows: Vec<LogRow> = logged.into_iter().map(|logged| logged.row).collect();
+        let (rules, own) = (&house.house.rules, &house.house.catalogue.currency);
+        let rows: Vec<LogRow> = logged
+            .into_iter()
+            .map(|logged| logged.row.in_money_of(rules, own))
+            .collect();
         Reckoning::of(&rows)
     });
     Ok(Json(told.await))
@@ -265,6 +270,7 @@ struct LogCells {
     saved: String,
     used_again_g: String,
     used_again_litres: String,
+    currency: String,
 }
 
 impl From<&Logged> for LogCells {
@@ -296,6 +302,7 @@ impl From<&Logged> for LogCells {
             saved,
             used_again_g,
             used_again_litres,
+            currency,
         } = &logged.row;
         let text = |text: &Option<String>| not_a_formula(text.as_deref().unwrap_or_default());
         Self {
@@ -326,6 +333,7 @@ impl From<&Logged> for LogCells {
             saved: shown(*saved),
             used_again_g: shown(*used_again_g),
             used_again_litres: shown(*used_again_litres),
+            currency: currency.map_or_else(String::new, String::from),
         }
     }
 }

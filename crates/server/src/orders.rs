@@ -133,7 +133,7 @@ impl Desk {
             view.shipment = Some(id);
             return Ok(view);
         }
-        let checked = order.inputs.checked(bare, self.app.clock.today());
+        let checked = order.inputs.checked(bare, self.clock.today());
         let inputs = match checked {
             Ok(inputs) => inputs,
             Err(refused) => return Ok(OrderView { refused, ..view }),

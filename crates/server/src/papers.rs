@@ -109,10 +109,10 @@ async fn print(
 impl Desk {
     async fn printed(&self, leaves: &ToLeave, paper: ParcelPaper) -> Result<Vec<u8>, Problem> {
         let inputs = &leaves.stored.inputs;
-        let today = self.app.clock.today();
+        let today = self.clock.today();
         let head = letterhead(&leaves.settings);
         let telling = leaves.house.house.rules.told_in;
-        let currency = leaves.house.house.catalogue.currency;
+        let currency = leaves.money();
         let mark = self.store.mark().await?;
         let plan = leaves.worked.plan.as_ref();
         let no_plan = || Problem::not_found("plan of it yet");
@@ -245,7 +245,7 @@ impl Desk {
             .as_ref()
             .ok_or_else(|| Problem::not_found("parcel that was handed over"))?;
         let (events, ..) = self.followed(stored).await?;
-        let today = self.app.clock.today();
+        let today = self.clock.today();
         let tariffs = &leaves.house.house.tariffs;
         let until = Deadline::of_parcel(&stored.inputs, handed, &events, tariffs, today);
         let until = until.ok_or_else(|| Problem::not_found("carrier to claim from"))?;
@@ -270,7 +270,7 @@ impl Desk {
                 more_photographs: more,
                 today,
                 telling: leaves.house.house.rules.told_in,
-                currency: leaves.house.house.catalogue.currency,
+                currency: leaves.money(),
             },
         );
         Ok((claim, kept))

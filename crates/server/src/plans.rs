@@ -76,9 +76,7 @@ pub(crate) async fn alternatives(
     Body(request): Body<AlternativesRequest>,
 ) -> Result<Json<Vec<Alternative>>, Problem> {
     let house = desk.house().await?;
-    let inputs = request
-        .inputs
-        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
+    let inputs = desk.asked_inputs(&house, request.inputs, request.unit)?;
     Ok(Json(ways::alternatives(
         &inputs,
         &house.house,
@@ -103,9 +101,7 @@ pub(crate) async fn changes(
     Body(request): Body<ChangesRequest>,
 ) -> Result<Json<Option<Changes>>, Problem> {
     let house = desk.house().await?;
-    let inputs = request
-        .inputs
-        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
+    let inputs = desk.asked_inputs(&house, request.inputs, request.unit)?;
     let mut changes = ways::changes(&inputs, &house.house)?;
     if let (Some(changes), Some(slot)) = (&mut changes, request.slot) {
         changes.alternatives = Some(ways::alternatives(&inputs, &house.house, slot)?);
@@ -135,9 +131,7 @@ pub(crate) async fn in_two(
     Body(request): Body<PreviewRequest>,
 ) -> Result<Json<Option<InTwo>>, Problem> {
     let house = desk.house().await?;
-    let inputs = request
-        .inputs
-        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
+    let inputs = desk.asked_inputs(&house, request.inputs, request.unit)?;
     Ok(Json(
         beside(move || ways::in_two(&inputs, &house.house)).await?,
     ))
@@ -168,10 +162,8 @@ pub(crate) async fn price(
     Body(request): Body<PreviewRequest>,
 ) -> Result<Json<Pricing>, Problem> {
     let house = desk.house().await?;
-    let inputs = request
-        .inputs
-        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
-    let today = desk.app.clock.today();
+    let inputs = desk.asked_inputs(&house, request.inputs, request.unit)?;
+    let today = desk.clock.today();
     let priced = beside(move || {
         let worked = Workings::out(&inputs, &house.house)?;
         Ok::<_, Vec<Refusal>>(Pricing {
@@ -197,9 +189,7 @@ pub(crate) async fn rough(
     Body(request): Body<PreviewRequest>,
 ) -> Result<Json<RoughQuote>, Problem> {
     let house = desk.house().await?;
-    let inputs = request
-        .inputs
-        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
+    let inputs = desk.asked_inputs(&house, request.inputs, request.unit)?;
     Ok(Json(
         beside(move || rough_quote(&inputs, &house.house)).await?,
     ))
@@ -226,9 +216,7 @@ pub(crate) async fn packing(
     Body(request): Body<PreviewRequest>,
 ) -> Result<Json<PackingView>, Problem> {
     let house = desk.house().await?;
-    let inputs = request
-        .inputs
-        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
+    let inputs = desk.asked_inputs(&house, request.inputs, request.unit)?;
     let packing = beside(move || packing_of(&inputs, &house.house)).await?;
     Ok(Json(PackingView { packing }))
 }
@@ -297,6 +285,6 @@ pub(crate) async fn preview(
     let house = desk.house_lately().await?;
     let follows = Follows::Asked(query.detail());
     let outcome = desk.outcome(house, request.inputs, request.unit, follows)?;
-    let told = Preview::on(desk.app.clock.today(), outcome.inputs, outcome.worked);
+    let told = Preview::on(desk.clock.today(), outcome.inputs, outcome.worked);
     Ok(([(CONTENT_TYPE, "application/json")], told.to_json()))
 }

@@ -47,7 +47,7 @@ pub(crate) async fn keep_up(app: App) {
 async fn work_through_all(app: &App) -> Result<u64, StoreError> {
     let mut done = 0;
     for studio in app.store.studios().await? {
-        done += work_through(&Desk::of(app, studio, Caller::Machine)).await?;
+        done += work_through(&Desk::of(app, studio, Caller::Machine).await?).await?;
     }
     Ok(done)
 }

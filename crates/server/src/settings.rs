@@ -5,18 +5,20 @@ use axum::Json;
 use hummock_core::{
     Refusal, Refusals,
     house::{
-        DateOrder, DecimalMark, HouseRules, LabelSize, Manners, MassUnit, PaperSize, TaxNumbers,
+        ChangedSum, DateOrder, DecimalMark, HouseRules, LabelSize, Manners, MassUnit, MoneyChange,
+        PaperSize, TaxNumbers,
     },
     material::Catalogue,
     place::{AddressFormat, Buyer, Country as WorldCountry, PlaceRoute, Route, usual_route},
-    quantity::{Currency, LengthUnit},
+    quantity::{Currency, LengthUnit, Sum},
     text::refused_text,
 };
 use hummock_store::{Country, HouseAt, HouseChange, Settings, SettingsRefused};
+use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
 use crate::{
-    body::Body,
+    body::{Asked, Body},
     desk::Desk,
     import::nobodys_house,
     problem::Problem,
@@ -93,8 +95,12 @@ pub(crate) struct SettingsRequest {
     sender: Option<Buyer>,
     /// Its time zone, as Europe/Paris.
     time_zone: Option<String>,
-    /// What it counts money in; another one is taken while the studio has no shipment and nothing left it.
+    /// What it counts money in; another one is taken with its `rate`, or while the studio has no shipment and nothing left it.
     currency: Option<String>,
+    /// What one unit of the money before is worth in `currency`, above 0 and at most 1 000 000: rules, stores, presets and
+    /// shipments that have not left are put into the new money by it. Without it every price is 0 then.
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>, example = "1.08"))]
+    rate: Option<Decimal>,
     /// What its bare numbers are in.
     length: Option<LengthUnit>,
     /// To which part of an inch inches are told: 8, 16 or 32.
@@ -352,15 +358,30 @@ async fn change(
             None => None,
         };
         let money = money.filter(|money| *money != now);
-        if let Some(money) = money
-            && (settings.demo || has_shipments)
-        {
-            let says = format!(
-                "the studio counts in {} and has shipments: nothing is read in another money than it was written in; begin a studio of its own that counts in {}",
-                now.code(),
-                money.code()
-            );
-            refusals.refuse("currency", says);
+        let mut change = None;
+        if let Some(to) = money {
+            match request.rate {
+                Some(rate) => {
+                    let made = MoneyChange::new(now, to, rate, desk.clock.today());
+                    match made {
+                        Ok(made) => {
+                            refusals
+                                .extend(made.check(&house.house.rules).err().into_iter().flatten());
+                            change = Some(made);
+                        }
+                        Err(refusal) => refusals.push(refusal),
+                    }
+                }
+                None if settings.demo || has_shipments => {
+                    let says = format!(
+                        "the studio counts in {0} and has sums in it: say what 1 {0} is worth in {1}",
+                        now.code(),
+                        to.code()
+                    );
+                    refusals.refuse("rate", says);
+                }
+                None => {}
+            }
         }
         refusals.done()?;
         let home = &settings.sender.address.country;
@@ -368,20 +389,25 @@ async fn change(
         if let Some(countries) = &request.countries {
             rules = with_routes(countries, home, &house.house.rules);
         }
-        if money.is_some() {
+        if let Some(change) = &change {
+            rules = Some(change.rules(rules.as_ref().unwrap_or(&house.house.rules)));
+        } else if money.is_some() {
             let then = rules.get_or_insert_with(|| house.house.rules.clone());
             // What an hour and the least saving are in the new money is not known.
             (
                 then.allowances.labour_per_hour,
                 then.allowances.least_saving,
-            ) = (0.0, 0.0);
+            ) = (Sum::default(), Sum::default());
             then.rates.clear();
         }
         if let Some(rules) = &mut rules {
             rules.version += 1;
             rules.check()?;
         }
-        let catalogue = money.map(|money| house.house.catalogue.unpriced(money));
+        let catalogue = match &change {
+            Some(change) => Some(change.catalogue(&house.house.catalogue)),
+            None => money.map(|money| house.house.catalogue.unpriced(money)),
+        };
         let named = catalogue
             .as_ref()
             .unwrap_or(&house.house.catalogue)
@@ -393,6 +419,7 @@ async fn change(
         Ok(Beside {
             rules,
             catalogue: named.or(catalogue),
+            money: change,
         })
     };
     desk.keep_settings(request.version, lay).await?;
@@ -407,6 +434,8 @@ pub(crate) struct Beside {
     rules: Option<HouseRules>,
     /// The stores, where they change.
     catalogue: Option<Catalogue>,
+    /// The change of money, where that changes.
+    money: Option<MoneyChange>,
 }
 
 impl Desk {
@@ -421,11 +450,16 @@ impl Desk {
         loop {
             let house = tries.next().await?;
             let (stands, mut settings) = self.store.settings_at().await?;
-            let Beside { rules, catalogue } = lay(&house, &mut settings)?;
+            let Beside {
+                rules,
+                catalogue,
+                money,
+            } = lay(&house, &mut settings)?;
             let beside = HouseChange {
                 seen: house.version,
                 rules: rules.as_ref(),
                 catalogue: catalogue.as_ref(),
+                money: money.as_ref(),
             };
             let based_on = version.unwrap_or(stands);
             let kept = self.store.change_settings(based_on, &settings, &beside);
@@ -454,8 +488,61 @@ fn read_currency(code: &str) -> Result<Currency, Refusal> {
     }
 }
 
+/// Which change of money.
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
+#[serde(deny_unknown_fields)]
+pub(crate) struct MoneyQuery {
+    /// The money after, a code of ISO 4217.
+    currency: String,
+    /// What one unit of the studio's money is worth in it, above 0 and at most 1 000 000.
+    #[cfg_attr(feature = "schema", param(value_type = String, example = "1.08"))]
+    rate: Decimal,
+}
+
+/// What sums become in other money.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub(crate) struct MoneyChangeView {
+    /// The studio's money.
+    #[cfg_attr(feature = "schema", schema(value_type = String, example = "EUR"))]
+    from: Currency,
+    /// The money that was asked about.
+    #[cfg_attr(feature = "schema", schema(value_type = String, example = "USD"))]
+    to: Currency,
+    /// Ten sums of the studio: those of its rules, then prices of materials.
+    sums: Vec<ChangedSum>,
+}
+
+/// Shows what ten of the studio's sums become in other money; nothing is changed.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "show_money_change", get, path = "/studio/settings/money", tag = "studio", params(MoneyQuery),
+    responses(
+        (status = 200, description = "Before and after", body = MoneyChangeView),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
+    ),
+))]
+async fn show_money_change(
+    desk: Desk,
+    Asked(query): Asked<MoneyQuery>,
+) -> Result<Json<MoneyChangeView>, Problem> {
+    let house = desk.house().await?;
+    let refused = |refusal| vec![refusal];
+    let from = house.house.catalogue.currency;
+    let to = read_currency(&query.currency).map_err(refused)?;
+    let change = MoneyChange::new(from, to, query.rate, desk.clock.today()).map_err(refused)?;
+    change.check(&house.house.rules)?;
+    Ok(Json(MoneyChangeView {
+        from,
+        to,
+        sums: change.shown(&house.house.rules, &house.house.catalogue),
+    }))
+}
+
 pub(crate) fn routes() -> Routes {
     routes![
+        get "/studio/settings/money" => show_money_change,
         get "/studio/settings" => show,
         put "/studio/settings" => change,
     ]

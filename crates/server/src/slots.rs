@@ -105,7 +105,7 @@ impl Desk {
 async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<SlotsView>, Problem> {
     let leaves = desk.to_leave(id).await?;
     let by_tariff = leaves.by_tariff();
-    let today = desk.app.clock.today();
+    let today = desk.clock.today();
     let said = match by_tariff {
         Some((tariff, service)) => desk
             .carriers()

@@ -214,6 +214,37 @@ pub(crate) async fn put(
     }
 }
 
+/// Which version of the stores somebody looked at.
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub(crate) struct CheckedRequest {
+    /// The version of the stores.
+    version: i32,
+}
+
+/// Says that every price in the stores is right as it stands: none is marked as to be checked any more.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "prices_are_checked", post, path = "/stores/prices-checked", tag = "stores", request_body = CheckedRequest,
+    responses(
+        (status = 200, description = "The stores as they are now", body = StoresView),
+        (status = 409, description = "The stores changed since", body = Problem),
+    ),
+))]
+pub(crate) async fn prices_checked(
+    desk: Desk,
+    Body(request): Body<CheckedRequest>,
+) -> Result<Json<StoresView>, Problem> {
+    let mut tries = desk.tries();
+    loop {
+        let house = tries.next().await?;
+        let catalogue = house.house.catalogue.all_looked_at();
+        if let Some(stores) = desk.changed_to(&house, request.version, catalogue).await? {
+            return Ok(Json(stores));
+        }
+    }
+}
+
 /// Takes a material off the shelf for good; one that is in use can only be retired.
 #[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "delete_material", delete, path = "/stores/{class}/{id}", tag = "stores",

@@ -122,7 +122,7 @@ pub(crate) async fn show(desk: Desk) -> Result<Json<StudioView>, Problem> {
         name: settings.name,
         town: settings.town,
         unit: settings.unit,
-        today: desk.app.clock.today(),
+        today: desk.clock.today(),
         countries,
         rules: house.house.rules.clone(),
         allowances: ALLOWANCES,

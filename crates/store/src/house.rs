@@ -9,6 +9,7 @@ use hummock_core::{
     plan::References,
     shipment::{EDITION, House},
 };
+use jiff::tz::TimeZone;
 use serde::Serialize;
 use sqlx::{PgConnection, PgTransaction, Row as _, types::Json};
 use uuid::Uuid;
@@ -34,6 +35,8 @@ pub struct HouseAt {
     pub version: HouseVersion,
     /// The version of its stores alone.
     pub stores_version: i32,
+    /// The studio's time zone, where it named one.
+    pub zone: Option<TimeZone>,
     /// The version of each tariff alone, by its id.
     pub tariff_versions: BTreeMap<String, i32>,
     /// Its rules, stores, tariffs and presets.
@@ -275,6 +278,11 @@ pub(crate) struct Changing<'a> {
 }
 
 impl Changing<'_> {
+    /// Returns the studio whose house it is.
+    pub(crate) const fn studio(&self) -> StudioId {
+        self.studio
+    }
+
     /// Returns the connection that it is written by.
     pub(crate) fn connection(&mut self) -> &mut PgConnection {
         &mut self.transaction
@@ -414,6 +422,7 @@ pub(crate) async fn house_in(
     Ok(HouseAt {
         version: HouseVersion(row.try_get("version")?),
         stores_version: row.try_get("stores_version")?,
+        zone: manners.zone(),
         tariff_versions,
         house: House {
             rules: HouseRules {

@@ -12,6 +12,7 @@ mod house;
 mod house_changes;
 mod listing;
 mod log;
+mod money;
 mod photograph;
 mod row;
 mod shipment;

@@ -1,7 +1,7 @@
 //! A studio and its settings.
 
 use hummock_core::{
-    house::{HouseRules, Manners},
+    house::{HouseRules, Manners, MoneyChange},
     material::Catalogue,
     place::{AddressFormat, Buyer, Countries, OwnCountry, PostcodePlace},
     quantity::LengthUnit,
@@ -102,6 +102,8 @@ pub struct HouseChange<'a> {
     pub rules: Option<&'a HouseRules>,
     /// New stores, where they change.
     pub catalogue: Option<&'a Catalogue>,
+    /// The money that the studio counts in from now on, where presets and shipments are put into it too.
+    pub money: Option<&'a MoneyChange>,
 }
 
 /// Why settings were not written.
@@ -440,12 +442,14 @@ impl StudioStore {
         .map_err(StoreError::from)?;
         let read_by_the_house = |settings: &Settings| {
             let telling = settings.manners.telling(settings.unit);
-            (telling, settings.sender.address.country.clone())
+            let zone = settings.manners.time_zone.clone();
+            (telling, settings.sender.address.country.clone(), zone)
         };
         let HouseChange {
             seen,
             rules,
             catalogue,
+            money,
         } = house;
         if let Some(rules) = rules {
             change.write_rules(rules).await.map_err(moved)?;
@@ -459,6 +463,9 @@ impl StudioStore {
             .execute(change.connection())
             .await
             .map_err(StoreError::from)?;
+        }
+        if let Some(money) = money {
+            change.change_money(money).await?;
         }
         let others = rules.is_some() || catalogue.is_some();
         if others || read_by_the_house(&before) != read_by_the_house(settings) {

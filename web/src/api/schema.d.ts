@@ -1520,6 +1520,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/studio/settings/money": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Shows what ten of the studio's sums become in other money; nothing is changed. */
+        get: operations["show_money_change"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/studios": {
         parameters: {
             query?: never;
@@ -2215,6 +2232,8 @@ export interface components {
              * @description What a studio starts with.
              */
             default: number;
+            /** @description Whether it is a sum in the studio's money; its default is in euros. */
+            is_money: boolean;
             /** @description Its key in the house rules, ending in its unit. */
             key: string;
             /**
@@ -2315,11 +2334,10 @@ export interface components {
              */
             board_tape_every_mm: components["schemas"]["Length"];
             /**
-             * Format: double
              * @description A piece worth more than this gets a board in front whatever it is.
              * @default 500
              */
-            board_value: number;
+            board_value: components["schemas"]["Sum"];
             /**
              * @description A tape laid over a filled box reads this much more than its board adds up to.
              * @default 3
@@ -2346,17 +2364,15 @@ export interface components {
              */
             box_tab_mm: components["schemas"]["Length"];
             /**
-             * Format: double
              * @description What every buyer pays where the studio charges flat.
              * @default 25
              */
-            charge_flat: number;
+            charge_flat: components["schemas"]["Sum"];
             /**
-             * Format: double
              * @description A studio may send dear works for nothing; 0 never does.
              * @default 0
              */
-            charge_free_above: number;
+            charge_free_above: components["schemas"]["Sum"];
             /**
              * @description A little room, filled, gives way in a fall and lets the buyer in without a knife.
              * @default 15
@@ -2529,11 +2545,10 @@ export interface components {
              */
             hand_over_mass_g: components["schemas"]["Mass"];
             /**
-             * Format: double
              * @description A loss of this size wants somebody else's cover.
              * @default 5000
              */
-            hand_over_value: number;
+            hand_over_value: components["schemas"]["Sum"];
             /**
              * @description Wire and screw eyes of one piece dent the next one through a board alone.
              * @default 10
@@ -2545,17 +2560,15 @@ export interface components {
              */
             interleaf_minutes_per_m: components["schemas"]["Minutes"];
             /**
-             * Format: double
              * @description Minutes are shown as money at this rate.
              * @default 24
              */
-            labour_per_hour: number;
+            labour_per_hour: components["schemas"]["Sum"];
             /**
-             * Format: double
              * @description Nobody changes a plan, or makes another box, to save less money than this.
              * @default 0.5
              */
-            least_saving: number;
+            least_saving: components["schemas"]["Sum"];
             /**
              * @description Cut and set; it holds by its own fit.
              * @default 1.2
@@ -2603,11 +2616,10 @@ export interface components {
              */
             mailer_slack_mm: components["schemas"]["Length"];
             /**
-             * Format: double
              * @description A dearer piece is worth a box.
              * @default 250
              */
-            mailer_value: number;
+            mailer_value: components["schemas"]["Sum"];
             /**
              * @description Peeled, set straight and rubbed down.
              * @default 0.3
@@ -3261,12 +3273,8 @@ export interface components {
              * @default
              */
             start_from: string;
-            /**
-             * Format: double
-             * @description Worth more than this.
-             * @default null
-             */
-            value_over: number | null;
+            /** @default null */
+            value_over: components["schemas"]["Sum"] | null;
         };
         /** @description A page of shipments. */
         BenchPage: {
@@ -4180,6 +4188,21 @@ export interface components {
             through_mm: components["schemas"]["Length"];
             /** @description Of the outside. */
             up_mm: components["schemas"]["Length"];
+        };
+        /** @description A sum of a studio before and after a change of money. */
+        ChangedSum: {
+            /**
+             * @description In the money after.
+             * @example 25.92
+             */
+            after: string;
+            /**
+             * @description In the money before.
+             * @example 24.00
+             */
+            before: string;
+            /** @description What it is for. */
+            name: string;
         };
         /** @description What would protect a plan more, and what could be left out of it; the best worth first. */
         Changes: {
@@ -7329,6 +7352,7 @@ export interface components {
             carrier?: string | null;
             /** @description Which row of the odds it went by. */
             class: components["schemas"]["PieceClass"];
+            currency?: components["schemas"]["Currency"] | null;
             /**
              * Format: double
              * @description base · route · factor: what the model expected of it before the studio's own record, as a fraction.
@@ -7770,6 +7794,21 @@ export interface components {
             amount: string;
             /** @description What it is counted in. */
             currency: components["schemas"]["Currency"];
+        };
+        /** @description What sums become in other money. */
+        MoneyChangeView: {
+            /**
+             * @description The studio's money.
+             * @example EUR
+             */
+            from: string;
+            /** @description Ten sums of the studio: those of its rules, then prices of materials. */
+            sums: components["schemas"]["ChangedSum"][];
+            /**
+             * @description The money that was asked about.
+             * @example USD
+             */
+            to: string;
         };
         /** @description A move through the history of a shipment. */
         MoveRequest: {
@@ -10700,7 +10739,7 @@ export interface components {
         SettingsRequest: {
             /** @description Where it sends to, all of it; those that it does not name are sent to no more. */
             countries?: components["schemas"]["SentTo"][] | null;
-            /** @description What it counts money in; another one is taken while the studio has no shipment and nothing left it. */
+            /** @description What it counts money in; another one is taken with its `rate`, or while the studio has no shipment and nothing left it. */
             currency?: string | null;
             date_order?: components["schemas"]["DateOrder"] | null;
             decimal?: components["schemas"]["DecimalMark"] | null;
@@ -10715,6 +10754,12 @@ export interface components {
             /** @description What the studio is called. */
             name?: string | null;
             paper?: components["schemas"]["PaperSize"] | null;
+            /**
+             * @description What one unit of the money before is worth in `currency`, above 0 and at most 1 000 000: rules, stores, presets and
+             *     shipments that have not left are put into the new money by it. Without it every price is 0 then.
+             * @example 1.08
+             */
+            rate?: string | null;
             sender?: components["schemas"]["Buyer"] | null;
             tax?: components["schemas"]["TaxNumbers"] | null;
             /** @description Its time zone, as Europe/Paris. */
@@ -11064,6 +11109,8 @@ export interface components {
              * @default {}
              */
             choices: components["schemas"]["Choices"];
+            /** @default null */
+            currency: components["schemas"]["Currency"] | null;
             /**
              * @description What goes in besides the piece, by a name of small letters and digits: more than the house's sets bring, or otherwise.
              * @default {}
@@ -11714,6 +11761,11 @@ export interface components {
             /** @description What it is called. */
             name: string;
         };
+        /**
+         * Format: double
+         * @description A sum in the studio's own money that its rules name, as 250 for the value up to which a mailer is enough. It is not rounded.
+         */
+        Sum: number;
         /** @description The few figures of a shipment that the bench and the work line show. */
         Summary: {
             /** @description What all layers add. */
@@ -23153,6 +23205,97 @@ export interface operations {
             };
             /** @description The body is not JSON */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_money_change: {
+        parameters: {
+            query: {
+                /** @description The money after, a code of ISO 4217. */
+                currency: string;
+                /**
+                 * @description What one unit of the studio's money is worth in it, above 0 and at most 1 000 000.
+                 * @example 1.08
+                 */
+                rate: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Before and after */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoneyChangeView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

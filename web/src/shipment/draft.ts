@@ -8,6 +8,8 @@ export interface Draft {
   buyer: Address;
   promised: string;
   value: string;
+  /** The money that its sums are in, where it left before the studio counted in another. */
+  currency: string;
   piece: DraftPiece;
   /** More pieces in the same box, by a name of their own. */
   others: Record<string, DraftOther>;
@@ -280,6 +282,7 @@ export function draftOf(inputs: Loose<Inputs>): Draft {
     buyer: filled(noAddress(), inputs.buyer),
     promised: inputs.promised ?? '',
     value: inputs.value ?? '',
+    currency: inputs.currency ?? '',
     piece: pieceOf(inputs.piece as Loose<DraftPiece> | undefined),
     others: Object.fromEntries(
       Object.entries(inputs.others ?? {}).map(([key, typed]) => [key, otherOf(typed as Loose<DraftOther>)]),

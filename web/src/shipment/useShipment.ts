@@ -5,6 +5,7 @@ import type { Ref } from 'vue';
 
 import { answer, api } from '@/api/client';
 import type { Choices, Inputs, Place } from '@/api/types';
+import { useStudio } from '@/api/useStudio';
 import { useUnits } from '@/units/useUnits';
 
 import { startedHere } from './begun';
@@ -74,10 +75,13 @@ function open(id: string) {
   onScopeDispose(() => driver.stop());
 
   const step = (towards: 'undo' | 'redo') => driver.tell({ is: 'wanted', towards, stamp: ports.stamp() });
+  const { studio } = useStudio();
   return {
     id,
     draft,
     ...figures,
+    /** The money that its sums are in: of what left, the one that it left in. */
+    money: computed(() => draft.currency || (studio.value?.catalogue.currency ?? 'money')),
     /** Of what is stored; what is asked of the stored shipment is asked anew when it counts up. */
     version: computed(() => state.value.version),
     save,

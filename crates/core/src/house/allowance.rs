@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::{
     Refusal, Refusals,
-    quantity::{Length, Mass, Minutes, ceil_count},
+    quantity::{Length, Mass, Minutes, Sum, ceil_count},
 };
 
 /// What is known of one allowance.
@@ -28,6 +28,8 @@ pub struct Allowance {
     pub most: f64,
     /// Why it is there, in one sentence.
     pub reason: &'static str,
+    /// Whether it is a sum in the studio's money; its default is in euros.
+    pub is_money: bool,
 }
 
 /// A value was outside the range of its allowance.
@@ -71,6 +73,25 @@ impl Allowance {
 trait Allowed: Copy {
     fn of(number: f64) -> Self;
     fn number(self) -> f64;
+    /// Returns it where it is a sum of money.
+    fn sum(&mut self) -> Option<&mut Sum> {
+        None
+    }
+    /// Whether it is a sum of money.
+    const IS_MONEY: bool = false;
+}
+
+impl Allowed for Sum {
+    fn of(number: f64) -> Self {
+        Self::new(number)
+    }
+    fn number(self) -> f64 {
+        Self::number(self)
+    }
+    fn sum(&mut self) -> Option<&mut Sum> {
+        Some(self)
+    }
+    const IS_MONEY: bool = true;
 }
 
 impl Allowed for Length {
@@ -134,7 +155,7 @@ macro_rules! allowances {
 
         /// Every allowance with its default, range and reason, in the order of the work.
         pub const ALLOWANCES: &[Allowance] = &[
-            $(Allowance { key: $key, name: $name, unit: $unit, default: $default, least: $least, most: $most, reason: $reason },)*
+            $(Allowance { key: $key, name: $name, unit: $unit, default: $default, least: $least, most: $most, reason: $reason, is_money: <$type as Allowed>::IS_MONEY },)*
         ];
 
         impl Default for Allowances {
@@ -147,6 +168,12 @@ macro_rules! allowances {
             /// Returns the number that stands under each key.
             fn numbers(&self) -> Vec<f64> {
                 vec![$(self.$field.number(),)*]
+            }
+
+            /// Returns every sum of money among them, with what is known of it.
+            pub(super) fn sums(&mut self) -> impl Iterator<Item = (&'static Allowance, &mut Sum)> {
+                let each = [$(self.$field.sum(),)*];
+                ALLOWANCES.iter().zip(each).filter_map(|(about, sum)| Some((about, sum?)))
             }
         }
     };
@@ -232,7 +259,7 @@ allowances! {
     mailer_short "mailer_short_mm": Length, "a mailer up to, short side", "mm", 300.0 in 100.0 to 1000.0, "A larger sheet bends between its boards and goes in a box.";
     mailer_deep "mailer_deep_mm": Length, "a mailer up to, depth", "mm", 5.0 in 1.0 to 30.0, "Something thicker does not lie between two boards.";
     mailer_mass "mailer_mass_g": Mass, "a mailer up to, weight", "g", 1000.0 in 50.0 to 5000.0, "A heavier piece breaks through a mailer's corners.";
-    mailer_value "mailer_value": f64, "a mailer up to, value", "", 250.0 in 0.0 to 10000.0, "A dearer piece is worth a box.";
+    mailer_value "mailer_value": Sum, "a mailer up to, value", "", 250.0 in 0.0 to 1e9, "A dearer piece is worth a box.";
     paper_pocket_share "paper_pocket_share": f64, "short sides to a paper pocket's leg", "", 7.0 in 4.0 to 14.0, "Long enough to hold the sheet, short enough not to cover it.";
     paper_pocket_least "paper_pocket_least_mm": Length, "shortest paper pocket", "mm", 25.0 in 15.0 to 60.0, "A shorter one slides off.";
     paper_pocket_most "paper_pocket_most_mm": Length, "longest paper pocket", "mm", 60.0 in 25.0 to 150.0, "A longer one is paper without more hold.";
@@ -254,20 +281,20 @@ allowances! {
     hand_over_mass "hand_over_mass_g": Mass, "a crating service above", "g", 25000.0 in 5000.0 to 68000.0, "Heavier parcels need a lift and a van of their own.";
     hand_over_length "hand_over_length_mm": Length, "a crating service beyond", "mm", 1500.0 in 500.0 to 4000.0, "Longer parcels leave the carriers' belts.";
     hand_over_glass "hand_over_glass_m2": f64, "a crating service above, glass", "m²", 0.7 in 0.1 to 4.0, "A pane larger than this breaks more often than packing can help.";
-    hand_over_value "hand_over_value": f64, "a crating service above, value", "", 5000.0 in 0.0 to 1000000.0, "A loss of this size wants somebody else's cover.";
+    hand_over_value "hand_over_value": Sum, "a crating service above, value", "", 5000.0 in 0.0 to 1e9, "A loss of this size wants somebody else's cover.";
     accept_one_in "accept_one_in": f64, "odds accepted: one in", "", 60.0 in 2.0 to 10000.0, "When more than one in so many would arrive damaged, the plan is worth a look.";
     accept_glass_one_in "accept_glass_one_in": f64, "odds accepted for glass: one in", "", 25.0 in 2.0 to 10000.0, "Glass and mirrors arrive broken more often, however they are packed.";
     odds_worsening "odds_worsening": f64, "odds may worsen by", "", 0.1 in 0.0 to 2.0, "A saving is offered only while the odds worsen by no more than this share.";
     saw_kerf "saw_kerf_mm": Length, "what a saw takes away", "mm", 3.0 in 0.5 to 10.0, "The blade's width lies beyond each line; a knife takes nothing.";
     offcut_short "offcut_short_mm": Length, "an offcut is kept from, short side", "mm", 150.0 in 20.0 to 2000.0, "A narrower strip is looked for longer than it is worth.";
     offcut_long "offcut_long_mm": Length, "an offcut is kept from, long side", "mm", 400.0 in 20.0 to 4000.0, "A shorter one becomes no board and no pocket.";
-    least_saving "least_saving": f64, "the least worth saving", "", 0.5 in 0.0 to 100.0, "Nobody changes a plan, or makes another box, to save less money than this.";
+    least_saving "least_saving": Sum, "the least worth saving", "", 0.5 in 0.0 to 1e9, "Nobody changes a plan, or makes another box, to save less money than this.";
     overhead_percent "overhead_percent": f64, "overhead on materials and work", "%", 10.0 in 0.0 to 200.0, "Rent, tools, light and what is thrown away belong to a parcel too.";
-    charge_flat "charge_flat": f64, "the flat charge", "", 25.0 in 0.0 to 10000.0, "What every buyer pays where the studio charges flat.";
-    charge_free_above "charge_free_above": f64, "sending is free above, value", "", 0.0 in 0.0 to 1000000.0, "A studio may send dear works for nothing; 0 never does.";
-    labour_per_hour "labour_per_hour": f64, "an hour of work", "", 24.0 in 0.0 to 500.0, "Minutes are shown as money at this rate.";
+    charge_flat "charge_flat": Sum, "the flat charge", "", 25.0 in 0.0 to 1e9, "What every buyer pays where the studio charges flat.";
+    charge_free_above "charge_free_above": Sum, "sending is free above, value", "", 0.0 in 0.0 to 1e9, "A studio may send dear works for nothing; 0 never does.";
+    labour_per_hour "labour_per_hour": Sum, "an hour of work", "", 24.0 in 0.0 to 1e9, "Minutes are shown as money at this rate.";
     loss_hours "loss_hours": f64, "hours that a loss takes", "h", 3.0 in 0.0 to 100.0, "Letters, claims and photographs, and the talk with the buyer.";
-    board_value "board_value": f64, "value that has a board in front", "", 500.0 in 0.0 to 100000.0, "A piece worth more than this gets a board in front whatever it is.";
+    board_value "board_value": Sum, "value that has a board in front", "", 500.0 in 0.0 to 1e9, "A piece worth more than this gets a board in front whatever it is.";
     spacer_minutes "spacer_minutes": Minutes, "minutes for a window spacer", "min", 3.0 in 0.0 to 90.0, "Strips cut, joined and laid without touching the face.";
     spacer_minutes_per_m "spacer_minutes_per_m": Minutes, "minutes a metre of spacer", "min", 2.0 in 0.0 to 60.0, "A metre more of strip to cut and join.";
     glass_minutes "glass_minutes": Minutes, "minutes to tape glass", "min", 1.0 in 0.0 to 30.0, "Laid on and rubbed down, ends folded.";
@@ -354,6 +381,11 @@ mod tests {
             assert!(
                 allowance.reason.ends_with('.'),
                 "{} has no sentence",
+                allowance.key
+            );
+            assert!(
+                !allowance.is_money || (allowance.most - Sum::MOST).abs() < 0.5,
+                "{} is bounded in euros",
                 allowance.key
             );
         }

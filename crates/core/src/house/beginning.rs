@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::HouseRules;
-use crate::{Refusal, Refusals, odds::PieceClass, place::Route};
+use crate::{Refusal, Refusals, odds::PieceClass, place::Route, quantity::Sum};
 
 /// A line of the table: when all that it names holds, a shipment starts from its preset.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
@@ -15,7 +15,7 @@ pub struct BeginLine {
     /// Of one of these kinds; of any, when none is named.
     pub classes: Vec<PieceClass>,
     /// Worth more than this.
-    pub value_over: Option<f64>,
+    pub value_over: Option<Sum>,
     /// Only a piece that can't be replaced.
     pub irreplaceable: bool,
     /// The preset, or the house's own rules by their name.
@@ -50,7 +50,6 @@ pub struct Beginning {
 
 const MOST_LINES: usize = 50;
 const LONGEST_NAME: usize = 60;
-const HIGHEST_VALUE: f64 = 1e7;
 
 impl BeginLine {
     fn holds(&self, asked: BeginQuestion) -> bool {
@@ -58,7 +57,7 @@ impl BeginLine {
             && (self.classes.is_empty() || self.classes.contains(&asked.class))
             && self
                 .value_over
-                .is_none_or(|over| asked.value.is_some_and(|value| value > over))
+                .is_none_or(|over| asked.value.is_some_and(|value| value > over.number()))
             && (!self.irreplaceable || asked.irreplaceable)
     }
 
@@ -87,7 +86,7 @@ impl BeginLine {
             ));
         }
         if let Some(over) = self.value_over {
-            parts.push(format!("worth over {over:.0}"));
+            parts.push(format!("worth over {:.0}", over.number()));
         }
         if self.irreplaceable {
             parts.push("can't be replaced".to_owned());
@@ -146,7 +145,7 @@ pub fn shipped_beginnings() -> Vec<BeginLine> {
 }
 
 const TWICE_BOXED: &str = "Twice boxed";
-const WORTH_TWO_BOXES: f64 = 2000.0;
+const WORTH_TWO_BOXES: Sum = Sum::new(2000.0);
 
 impl HouseRules {
     /// Returns what a shipment starts from: the first line that holds, else the house's own rules.
@@ -189,9 +188,9 @@ impl HouseRules {
             }
             if line
                 .value_over
-                .is_some_and(|over| !(0.0..=HIGHEST_VALUE).contains(&over))
+                .is_some_and(|over| !(0.0..=Sum::MOST).contains(&over.number()))
             {
-                let says = format!("give a value from 0 to {HIGHEST_VALUE:.0}");
+                let says = format!("give a value from 0 to {:.0}", Sum::MOST);
                 refusals.refuse(format!("beginnings[{at}].value_over"), says);
             }
         }

@@ -1,6 +1,6 @@
 //! How a studio writes: masses, numbers, dates, paper, and the numbers that customs ask for. Lengths are [`LengthUnit`].
 
-use jiff::tz::TimeZoneDatabase;
+use jiff::tz::{TimeZone, TimeZoneDatabase};
 use serde::{Deserialize, Serialize};
 
 pub use crate::quantity::{DateOrder, DecimalMark, MassUnit};
@@ -123,11 +123,17 @@ impl Manners {
         }
     }
 
+    /// Returns the studio's time zone; `None` where it named none.
+    #[must_use]
+    pub fn zone(&self) -> Option<TimeZone> {
+        TimeZoneDatabase::bundled().get(&self.time_zone).ok()
+    }
+
     /// Returns a [`Refusal`] for each value that nobody can write by.
     #[must_use]
     pub fn refused(&self) -> Vec<Refusal> {
         let mut refusals = Refusals::default();
-        if !self.time_zone.is_empty() && TimeZoneDatabase::bundled().get(&self.time_zone).is_err() {
+        if !self.time_zone.is_empty() && self.zone().is_none() {
             let says = format!(
                 "there is no time zone \"{}\": write it as Europe/Paris",
                 self.time_zone

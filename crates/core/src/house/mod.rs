@@ -6,6 +6,7 @@ mod box_style;
 mod choices;
 mod look_kind;
 mod manners;
+mod money_change;
 mod preset;
 mod rates;
 mod rules;
@@ -19,6 +20,7 @@ pub use look_kind::LookKind;
 pub use manners::{
     DateOrder, DecimalMark, LabelSize, Manners, MassUnit, PaperSize, Prices, TaxNumbers,
 };
+pub use money_change::{ChangedSum, MoneyChange};
 pub use preset::{Preset, preset_choices, presets};
 pub use rates::ExchangeRate;
 pub use rules::{Carriage, GlassPattern, HouseMaterials, HouseRules, ShipmentOnly};

@@ -29,6 +29,25 @@ const MOST: Decimal = Decimal::from_parts(1_000_000, 0, 0, false, 0);
 /// How many places are enough for a rate of any two currencies.
 const PLACES: u32 = 10;
 
+impl ExchangeRate {
+    /// Returns why it is no rate, where it is none.
+    pub(super) fn refused(&self) -> Option<String> {
+        let fits = self.rate > Decimal::ZERO && self.rate <= MOST && self.rate.scale() <= PLACES;
+        (!fits).then(|| {
+            format!(
+                "it is {}; give what one {} is worth, above 0 and at most {MOST}, to {PLACES} places",
+                self.rate,
+                self.currency.code()
+            )
+        })
+    }
+
+    /// Returns a rate to as many places as are enough; the least there is where nothing is left.
+    pub(super) fn rounded(rate: Decimal) -> Decimal {
+        rate.round_dp(PLACES).clamp(Decimal::new(1, PLACES), MOST)
+    }
+}
+
 impl HouseRules {
     /// Returns what one unit of a currency is worth in another, of which one is the studio's; `None` if no rate is kept.
     #[must_use]
@@ -52,12 +71,7 @@ impl HouseRules {
     pub(super) fn rates_refused(&self) -> Vec<Refusal> {
         let mut refusals = Refusals::default();
         for (at, known) in self.rates.iter().enumerate() {
-            if known.rate <= Decimal::ZERO || known.rate > MOST || known.rate.scale() > PLACES {
-                let says = format!(
-                    "it is {}; give what one {} is worth, above 0 and at most {MOST}, to {PLACES} places",
-                    known.rate,
-                    known.currency.code()
-                );
+            if let Some(says) = known.refused() {
                 refusals.refuse(format!("rates[{at}].rate"), says);
             }
             if self.rates[..at]

@@ -259,7 +259,7 @@ fn swaps(offering: &Offering<'_>) -> Vec<Offer> {
 fn has_front_board(piece: &Piece, rules: &HouseRules) -> bool {
     let worth_it = piece
         .value
-        .is_some_and(|value| value > rules.allowances.board_value);
+        .is_some_and(|value| value > rules.allowances.board_value.number());
     match rules.schools.front_board {
         FrontBoard::Always => true,
         FrontBoard::CanvasOnly => worth_it || piece.construction == Construction::StretchedCanvas,

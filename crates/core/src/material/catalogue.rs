@@ -2,8 +2,9 @@
 
 use std::collections::BTreeMap;
 
+use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
-use serde_json::Value;
+use serde_json::{Map, Value, json};
 
 use super::{
     Board, ContactPaper, CushionWrap, Fill, Film, Foam, Mailer, MaterialId, PictureCarton,
@@ -59,63 +60,158 @@ crate::json::read_in_one_place!(Catalogue);
 /// Every price of a material is under a key that begins so.
 const PRICE: &str = "price";
 
-impl Catalogue {
-    /// Returns the same materials at no price, in other money: what they cost in it is not known.
-    ///
-    /// # Panics
-    /// Never: what a catalogue is written as can be read as one.
-    #[must_use]
-    pub fn unpriced(&self, currency: Currency) -> Self {
-        fn clear(value: &mut Value) {
-            match value {
-                Value::Object(fields) => {
-                    for (key, value) in fields {
-                        if key.starts_with(PRICE) && value.is_string() {
-                            *value = Value::from("0");
-                        } else {
-                            clear(value);
-                        }
-                    }
+/// A price of a material.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct MaterialPrice {
+    /// The material's name, and for how much of it the price is.
+    pub name: String,
+    /// The price.
+    pub price: Decimal,
+}
+
+/// Meets every material of a catalogue as it is written.
+fn each_material(written: &mut Value, meet: &mut impl FnMut(&mut Map<String, Value>)) {
+    let classes = written
+        .as_object_mut()
+        .into_iter()
+        .flat_map(Map::values_mut);
+    let materials = classes.filter_map(Value::as_array_mut).flatten();
+    materials.filter_map(Value::as_object_mut).for_each(meet);
+}
+
+/// Meets every price of a material as it is written, its sheets' ones with it.
+fn each_price(fields: &mut Map<String, Value>, meet: &mut impl FnMut(&str, &mut Value)) {
+    for (key, value) in fields {
+        match value {
+            Value::String(_) if key.starts_with(PRICE) => meet(key, value),
+            Value::Object(inner) => each_price(inner, meet),
+            Value::Array(values) => {
+                for inner in values.iter_mut().filter_map(Value::as_object_mut) {
+                    each_price(inner, meet);
                 }
-                Value::Array(values) => values.iter_mut().for_each(clear),
-                Value::Null | Value::Bool(_) | Value::Number(_) | Value::String(_) => {}
             }
+            Value::Null | Value::Bool(_) | Value::Number(_) | Value::String(_) => {}
         }
-        let mut written = serde_json::to_value(self).expect("a catalogue can be written");
-        clear(&mut written);
-        let read: Self = serde_json::from_value(written).expect("it is a catalogue");
-        Self { currency, ..read }
     }
 }
 
+/// Says of a material as it is written whether its price is to be looked at.
+fn set_to_check(fields: &mut Map<String, Value>, to_check: bool) {
+    let shelf = fields.entry("shelf").or_insert_with(|| json!({}));
+    if let Some(shelf) = shelf.as_object_mut() {
+        shelf.insert("to_check".to_owned(), Value::from(to_check));
+    }
+}
+
+/// Returns a price that is written.
+fn price_in(value: &Value) -> Option<Decimal> {
+    value.as_str()?.parse().ok()
+}
+
 impl Catalogue {
+    fn written(&self) -> Value {
+        serde_json::to_value(self).expect("a catalogue can be written")
+    }
+
+    fn read_back(written: Value) -> Self {
+        serde_json::from_value(written).expect("what was written as a catalogue is one")
+    }
+
+    /// Returns the same materials at no price, in other money: what they cost in it is not known.
+    #[must_use]
+    pub fn unpriced(&self, currency: Currency) -> Self {
+        let free = self.with_prices(|_| Decimal::ZERO);
+        Self { currency, ..free }
+    }
+
+    /// Returns the same materials with every price changed.
+    #[must_use]
+    pub fn with_prices(&self, change: impl Fn(Decimal) -> Decimal) -> Self {
+        let mut written = self.written();
+        each_material(&mut written, &mut |fields| {
+            each_price(fields, &mut |_, value| {
+                if let Some(price) = price_in(value) {
+                    *value = Value::from(change(price).to_string());
+                }
+            });
+        });
+        Self::read_back(written)
+    }
+
+    /// Returns the same materials as nobody's: none is on the shelf and none has a supplier, and every price is to be looked at.
+    #[must_use]
+    pub fn of_nobody(&self) -> Self {
+        let mut written = self.written();
+        each_material(&mut written, &mut |fields| {
+            if let Some(shelf) = fields.get_mut("shelf").and_then(Value::as_object_mut) {
+                for own in ["stock", "supplier", "lead_days"] {
+                    shelf.remove(own);
+                }
+            }
+            set_to_check(fields, true);
+        });
+        Self::read_back(written)
+    }
+
+    /// Returns the same materials once somebody has looked at every price.
+    #[must_use]
+    pub fn all_looked_at(&self) -> Self {
+        let mut written = self.written();
+        each_material(&mut written, &mut |fields| set_to_check(fields, false));
+        Self::read_back(written)
+    }
+
+    /// Returns the same materials once somebody has looked at one of them.
+    pub(super) fn looked_at(&self, id: &str) -> Self {
+        let mut written = self.written();
+        each_material(&mut written, &mut |fields| {
+            if fields.get("id").and_then(Value::as_str) == Some(id) {
+                set_to_check(fields, false);
+            }
+        });
+        Self::read_back(written)
+    }
+
+    /// Returns every price, in the order in which materials are listed.
+    #[must_use]
+    pub fn prices(&self) -> Vec<MaterialPrice> {
+        let mut prices = Vec::new();
+        each_material(&mut self.written(), &mut |fields| {
+            let name = fields.get("name").and_then(Value::as_str);
+            let name = name.unwrap_or_default().to_owned();
+            each_price(fields, &mut |key, value| {
+                let each = match key.strip_prefix("price_per_") {
+                    Some("m") => ", a metre",
+                    Some("kg") => ", a kilogram",
+                    _ => "",
+                };
+                prices.extend(price_in(value).map(|price| MaterialPrice {
+                    name: format!("{name}{each}"),
+                    price,
+                }));
+            });
+        });
+        prices
+    }
+
     /// Returns the same materials under the names that those of the program have when quantities are told otherwise; a name that
     /// the studio gave itself stays. `None` if every name stays.
-    ///
-    /// # Panics
-    /// Never: what a catalogue is written as can be read as one.
     #[must_use]
     pub fn named_in(&self, shipped: &Self, before: Telling, after: Telling) -> Option<Self> {
-        fn each_name(value: &mut Value, meet: &mut impl FnMut(&str, &mut Value)) {
-            let Value::Object(classes) = value else {
-                return;
-            };
-            let materials = classes.values_mut().filter_map(Value::as_array_mut);
-            for fields in materials.flatten().filter_map(Value::as_object_mut) {
+        fn each_name(written: &mut Value, meet: &mut impl FnMut(&str, &mut Value)) {
+            each_material(written, &mut |fields| {
                 let id = fields.get("id").and_then(Value::as_str).map(str::to_owned);
                 if let (Some(id), Some(name)) = (id, fields.get_mut("name")) {
                     meet(&id, name);
                 }
-            }
+            });
         }
-        let written =
-            |catalogue: &Self| serde_json::to_value(catalogue).expect("it can be written");
         let mut known = BTreeMap::new();
-        each_name(&mut written(shipped), &mut |id, name| {
+        each_name(&mut shipped.written(), &mut |id, name| {
             known.insert(id.to_owned(), name.as_str().unwrap_or_default().to_owned());
         });
         let mut renamed = false;
-        let mut own = written(self);
+        let mut own = self.written();
         each_name(&mut own, &mut |id, name| {
             if let Some(shipped) = known.get(id)
                 && name.as_str() == Some(&before.named(shipped))
@@ -125,7 +221,7 @@ impl Catalogue {
                 renamed = true;
             }
         });
-        renamed.then(|| serde_json::from_value(own).expect("it is a catalogue"))
+        renamed.then(|| Self::read_back(own))
     }
 }
 

@@ -128,7 +128,11 @@ impl Catalogue {
         }
         let catalogue: Self = json::read(whole).map_err(|error| vec![misfit(&error)])?;
         catalogue.curves_hold().map_err(|refusal| vec![refusal])?;
-        Ok(catalogue)
+        // Whoever changes a material has looked at its price.
+        Ok(match catalogue == *self {
+            true => catalogue,
+            false => catalogue.looked_at(&id),
+        })
     }
 
     /// Tells whether any class holds a material.

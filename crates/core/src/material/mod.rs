@@ -10,7 +10,7 @@ mod soft;
 mod tape;
 
 pub use board::{Board, BoardBuild, Sheet};
-pub use catalogue::{Catalogue, MissingMaterial};
+pub use catalogue::{Catalogue, MaterialPrice, MissingMaterial};
 pub use class::MaterialClass;
 pub use contact::{ContactPaper, Touch};
 pub use piece_goods::{Mailer, PictureCarton, RollCore, SlipOnCorner, Sundry, Tube, Use};

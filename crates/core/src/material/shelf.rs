@@ -27,6 +27,9 @@ pub struct Shelf {
     /// What takes its place when it runs out.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub substitute: Option<MaterialId>,
+    /// Its price came with the program, and nobody of the studio has looked at it yet.
+    #[serde(skip_serializing_if = "is_false")]
+    pub to_check: bool,
 }
 
 // The signature is what serde asks for.

@@ -107,7 +107,7 @@ fn goes_by_mailer(piece: &Piece, rules: &HouseRules) -> bool {
         && piece.weight(allowances.piece_doubt).mass < allowances.mailer_mass
         && piece
             .value
-            .is_none_or(|value| value <= allowances.mailer_value)
+            .is_none_or(|value| value <= allowances.mailer_value.number())
         && rules.way().route != Route::Overseas
 }
 

@@ -35,7 +35,7 @@ const MINUTES_AN_HOUR: f64 = 60.0;
 
 /// Returns what work is worth at the studio's rate.
 pub(super) fn labour_of(minutes: Minutes, allowances: &Allowances) -> Decimal {
-    decimal_of(minutes.as_min() / MINUTES_AN_HOUR * allowances.labour_per_hour)
+    decimal_of(minutes.as_min() / MINUTES_AN_HOUR * allowances.labour_per_hour.number())
 }
 
 impl Tally {

@@ -23,7 +23,7 @@ pub use measure::{ArealDensity, Density, LinearDensity, Mass, Minutes};
 pub use mechanics::{
     EdgeCrush, EnergyDensity, Force, Frequency, GRAVITY_M_S2, Shock, Speed, Stiffness, Stress,
 };
-pub use money::{Currency, Money, decimal_of};
+pub use money::{Currency, Money, Sum, decimal_of};
 pub use range::{LengthRange, OutOfRange};
 pub use read::{ReadError, Reading, read_length, read_lengths};
 pub use read_mass::{ReadMassError, read_mass};

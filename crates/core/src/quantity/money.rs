@@ -102,6 +102,35 @@ impl Money {
     }
 }
 
+/// A sum in the studio's own money that its rules name, as 250 for the value up to which a mailer is enough. It is not rounded.
+#[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(value_type = f64))]
+#[serde(transparent)]
+pub struct Sum(f64);
+
+impl Sum {
+    /// The most that any sum comes to: a thousand million, which is much in any money.
+    pub const MOST: f64 = 1e9;
+
+    /// Makes it from its number.
+    #[must_use]
+    pub const fn new(number: f64) -> Self {
+        Self(number)
+    }
+
+    /// Returns its number.
+    #[must_use]
+    pub const fn number(self) -> f64 {
+        self.0
+    }
+
+    /// Returns it as an exact amount.
+    #[must_use]
+    pub fn amount(self) -> Decimal {
+        decimal_of(self.0)
+    }
+}
+
 /// Returns a measured number as a decimal with nine places (a cubic millimetre in cubic metres), to be multiplied by a price.
 ///
 /// # Panics

@@ -5,9 +5,10 @@ use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
 use crate::{
+    house::HouseRules,
     odds::PieceClass,
     place::Route,
-    quantity::Mass,
+    quantity::{Currency, Mass},
     sending::HandedParcel,
     shipment::{Outcome, ShipmentInputs},
 };
@@ -72,6 +73,9 @@ pub struct LogRow {
     /// The room that this would have taken in the bin, in litres.
     #[serde(default)]
     pub used_again_litres: Option<f64>,
+    /// The money that its sums are in; the studio's where it never counted in another.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub currency: Option<Currency>,
 }
 
 impl LogRow {
@@ -106,7 +110,30 @@ impl LogRow {
             saved: handed.saved.as_ref().map(|money| money.amount),
             used_again_g: handed.used_again.map(Mass::as_g),
             used_again_litres: handed.used_again_litres,
+            currency: Some(handed.currency()),
         })
+    }
+
+    /// Returns the row with its sums in the studio's money; without them where no rate of the money that it left in is kept.
+    #[must_use]
+    pub fn in_money_of(mut self, rules: &HouseRules, own: &Currency) -> Self {
+        let left_in = self.currency.unwrap_or(*own);
+        let rate = rules.rate(&left_in, own);
+        if left_in != *own {
+            for sum in [
+                &mut self.carriage,
+                &mut self.billed,
+                &mut self.worth,
+                &mut self.paid,
+                &mut self.saved,
+            ] {
+                *sum = sum
+                    .zip(rate)
+                    .map(|(sum, rate)| own.round(sum.saturating_mul(rate)));
+            }
+            self.currency = rate.is_some().then_some(*own);
+        }
+        self
     }
 
     /// Tells whether it is known in what state it arrived, so that it says something about the odds.

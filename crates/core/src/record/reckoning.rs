@@ -390,6 +390,7 @@ mod tests {
             saved: None,
             used_again_g: None,
             used_again_litres: None,
+            currency: None,
         }
     }
 

@@ -11,7 +11,7 @@ use crate::{
     pack::StepState,
     place::Route,
     plan::OneIn,
-    quantity::{Mass, Minutes, Money, Weight},
+    quantity::{Currency, Mass, Minutes, Money, Weight},
     shipment::{House, ShipmentInputs, UnpackingGuide, Workings, charge, packing},
     space::Envelope,
 };
@@ -162,6 +162,12 @@ impl HandedParcel {
                 })
                 .collect(),
         }))
+    }
+
+    /// Returns the money that it left in.
+    #[must_use]
+    pub const fn currency(&self) -> Currency {
+        self.materials.currency
     }
 
     /// Returns the carrier's id of its tariff.

@@ -42,6 +42,7 @@ impl ShipmentInputs {
             buyer: Buyer::default(),
             promised: None,
             value: self.value.clone(),
+            currency: self.currency,
             piece: PieceInputs {
                 finished: None,
                 varnished_on: None,

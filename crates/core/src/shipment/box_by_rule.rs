@@ -14,7 +14,7 @@ use crate::{
     layer::PackOf,
     place::Destination,
     plan::{Finding, FindingLevel, OtherBox, Plan},
-    quantity::{Money, decimal_of},
+    quantity::Money,
     space::LayerSlot,
 };
 
@@ -55,7 +55,7 @@ pub(super) fn chosen(
     let Some(instead_of) = plan.carton().map(|carton| carton.style) else {
         return Ok(usual);
     };
-    let least = decimal_of(rules.allowances.least_saving);
+    let least = rules.allowances.least_saving.amount();
     let worsening = rules.allowances.odds_worsening;
     let others = plan
         .other_boxes(&commission.piece, rules, &house.catalogue)

@@ -136,7 +136,7 @@ pub fn charge(inputs: &ShipmentInputs, house: &House) -> Result<Option<Charge>, 
     .collect();
     let costs: Decimal = lines.iter().map(|line| line.amount.amount).sum();
     let whole = carried.carriage + carried.tax + carried.cover;
-    let free_above = decimal_of(allowances.charge_free_above);
+    let free_above = allowances.charge_free_above.amount();
     let worth = inputs.worth().ok().flatten().unwrap_or_default();
     let is_free = free_above > Decimal::ZERO && worth >= free_above;
     let by = |rule: ChargeRule| {
@@ -144,7 +144,7 @@ pub fn charge(inputs: &ShipmentInputs, house: &House) -> Result<Option<Charge>, 
             ChargeRule::AtCost => whole,
             ChargeRule::WithMaterials => whole + materials,
             ChargeRule::WithTime => whole + materials + work + overhead,
-            ChargeRule::Flat => decimal_of(allowances.charge_flat),
+            ChargeRule::Flat => allowances.charge_flat.amount(),
             ChargeRule::Included => Decimal::ZERO,
         };
         let pays = own.round(if is_free { Decimal::ZERO } else { pays });

@@ -20,14 +20,15 @@ use crate::{
     },
     place::{Buyer, Destination},
     quantity::{
-        AmbiguousComma, Bare, Length, LengthRange, LengthUnit, Mass, MassUnit, Shock, TypedLength,
-        read_mass,
+        AmbiguousComma, Bare, Currency, Length, LengthRange, LengthUnit, Mass, MassUnit, Shock,
+        TypedLength, read_mass,
     },
     text::{UnreadableText, refused_text},
 };
 
 /// The most that a piece can be covered for.
-const HIGHEST_VALUE: Decimal = Decimal::from_parts(10_000_000, 0, 0, false, 0);
+/// It is much in any money.
+const HIGHEST_VALUE: Decimal = Decimal::from_parts(1_000_000_000, 0, 0, false, 0);
 
 /// Everything that a person settles about a shipment, as typed.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
@@ -44,6 +45,9 @@ pub struct ShipmentInputs {
     /// What it is worth, in the studio's currency, as 640.00.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub value: Option<String>,
+    /// The money that its sums are in, where the studio counts in other money by now; only what left has one.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub currency: Option<Currency>,
     /// The piece.
     pub piece: PieceInputs,
     /// More pieces in the same box, by a name of small letters and digits, at most eleven.
@@ -274,7 +278,7 @@ impl ShipmentInputs {
     /// # Errors
     /// A [`Refusal`] for each value that can't: a text over 120 characters or with control characters, a
     /// length that is not understood or out of range, a day that is not one, a piece finished after
-    /// `today`, a value that is not an amount from 0 to 10 000 000.
+    /// `today`, a value that is not an amount from 0 to 1 000 000 000.
     pub fn checked(self, bare: impl Into<Bare>, today: Date) -> Result<Self, Vec<Refusal>> {
         let (inputs, refusals) = self.looked_over(bare.into(), today);
         refusals.or(inputs)
@@ -349,7 +353,7 @@ impl ShipmentInputs {
     /// Returns what the piece is worth, when that was given.
     ///
     /// # Errors
-    /// A [`Refusal`] when it is not an amount from 0 to 10 000 000.
+    /// A [`Refusal`] when it is not an amount from 0 to 1 000 000 000.
     pub fn read_value(&self) -> Result<Option<Decimal>, Refusal> {
         read_amount("value", self.value.as_deref())
     }
@@ -357,7 +361,7 @@ impl ShipmentInputs {
     /// Returns what all pieces are worth together, when that of any was given.
     ///
     /// # Errors
-    /// A [`Refusal`] when one is not an amount from 0 to 10 000 000.
+    /// A [`Refusal`] when one is not an amount from 0 to 1 000 000 000.
     pub fn worth(&self) -> Result<Option<Decimal>, Refusal> {
         let mut sum = self.read_value()?;
         for (key, other) in &self.others {
@@ -628,7 +632,7 @@ impl ShipmentInputs {
     }
 }
 
-/// Reads an amount from 0 to 10 000 000; nothing for an empty text.
+/// Reads an amount from 0 to 1 000 000 000; nothing for an empty text.
 pub(super) fn read_amount(field: &str, text: Option<&str>) -> Result<Option<Decimal>, Refusal> {
     let Some(text) = text.filter(|text| !text.trim().is_empty()) else {
         return Ok(None);
@@ -642,7 +646,7 @@ pub(super) fn read_amount(field: &str, text: Option<&str>) -> Result<Option<Deci
         _ => Err(Refusal::new(
             field,
             format!(
-                "\"{text}\" is not a value: write an amount from 0 to 10000000, as 640 or 640.00"
+                "\"{text}\" is not a value: write an amount from 0 to {HIGHEST_VALUE}, as 640 or 640.00"
             ),
         )),
     }

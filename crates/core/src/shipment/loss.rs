@@ -37,7 +37,7 @@ impl<'a> Loss<'a> {
     fn at(&self, damaged: f64, lost: f64, covered: Decimal) -> Option<Money> {
         let allowances = &self.rules.allowances;
         let uncovered = (self.worth? - covered).max(Decimal::ZERO).to_f64()?;
-        let hours = allowances.loss_hours * allowances.labour_per_hour;
+        let hours = allowances.loss_hours * allowances.labour_per_hour.number();
         let expected = (damaged + lost) * (uncovered + hours);
         Some(Money::new(decimal_of(expected), self.currency))
     }

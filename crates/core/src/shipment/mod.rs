@@ -15,6 +15,7 @@ mod leaving;
 mod lifting;
 mod line;
 mod loss;
+mod money;
 mod more_cost;
 mod order;
 mod pack_sheet;

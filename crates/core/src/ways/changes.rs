@@ -15,7 +15,7 @@ use crate::{
     layer::OfSheet,
     material::{Board, Catalogue, Foam},
     plan::{OneIn, Plan},
-    quantity::{Length, Mass, Minutes, Money, decimal_of},
+    quantity::{Length, Mass, Minutes, Money},
     shipment::{BOX_BY_RULE, Commission, House, MoreCost, ShipmentInputs, Workings},
 };
 
@@ -115,7 +115,7 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
         worked: &worked,
         plan,
     };
-    let least = decimal_of(commission.rules.allowances.least_saving);
+    let least = commission.rules.allowances.least_saving.amount();
     let more = now.more().into_iter().filter_map(|candidate| {
         let offered = trial.tried(candidate)?;
         (offered.probability_after <= offered.probability_before * (1.0 - LEAST_BETTER))

@@ -4,7 +4,7 @@ use std::sync::LazyLock;
 
 use hummock_core::{
     house::{ChargeRule, CoverRule},
-    quantity::{Currency, Money},
+    quantity::{Currency, Money, Sum},
     sending::{AddressGap, Inspection, LeavingCheck, leaving_checks},
     shipment::{CostKind, ProtectedLook, ShipmentInputs, Summary, Workings, charge},
 };
@@ -153,8 +153,8 @@ proptest! {
         let mut house = four_carriers();
         let allowances = &mut house.rules.allowances;
         allowances.overhead_percent = overhead.into();
-        allowances.charge_flat = flat.into();
-        allowances.charge_free_above = free.into();
+        allowances.charge_flat = Sum::new(flat.into());
+        allowances.charge_free_above = Sum::new(free.into());
         let told = charge(&inputs, &house).expect("it can be made").expect("it is measured");
         let worked = Workings::out(&inputs, &house).expect("it can be made");
         let plan = worked.plan.as_ref().expect("it is charged for");

@@ -14,6 +14,7 @@ mod front;
 mod layers;
 mod leaving;
 mod mistakes;
+mod money;
 mod odds;
 mod pack;
 mod parts;

@@ -7,7 +7,7 @@ use hummock_core::{
     piece::{Pane, Piece},
     place::Route,
     plan::{Plan, References, Standing, standing},
-    quantity::{Area, Length},
+    quantity::{Area, Length, Sum},
     space::LayerSlot,
 };
 use proptest::{prelude::*, test_runner::FileFailurePersistence};
@@ -202,7 +202,7 @@ proptest! {
             let mut rules = rules.clone();
             rules.shipment.way = Some(rules.odds.played(route, false));
             // A mailer is not taken overseas: the way is compared, not the parcel.
-            rules.allowances.mailer_value = -1.0;
+            rules.allowances.mailer_value = Sum::new(-1.0);
             Plan::design(&Piece { value: Some(1.0), ..piece.clone() }, &rules, &catalogue())
                 .ok()
                 .map(|plan| plan.odds.probability)

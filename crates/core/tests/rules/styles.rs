@@ -105,8 +105,7 @@ fn the_box_that_nobody_chose_is_the_cheapest_that_is_as_safe() {
     let house = house();
     let mut usual_house = house.clone();
     usual_house.rules.schools.box_style = BoxRule::Usual;
-    let least = usual_house.rules.allowances.least_saving;
-    let least = Decimal::try_from(least).expect("a sum of money");
+    let least = usual_house.rules.allowances.least_saving.amount();
     let (mut otherwise, mut tried) = (0, 0);
     for each in everyday() {
         let offers = styles(&each.inputs, &house, LayerSlot::Box).expect("offers");

@@ -79,6 +79,7 @@ impl Desk {
             inputs.push(stored.inputs);
         }
         let house = self.house().await?;
+        let currency = house.house.catalogue.currency;
         let offcuts = OffcutHere::on(&self.store.stock().await?);
         let drawn = blanks.clone();
         let laid = searched(move |left| {
@@ -112,6 +113,7 @@ impl Desk {
             seed,
             shipments,
             blanks: drawn,
+            currency: Some(currency),
             laid,
         })
     }
@@ -172,7 +174,7 @@ impl Desk {
             tool: kept.tool,
             kerf_mm: kept.tool.kerf(&house.house.rules.allowances).as_mm(),
             gap: kept.laid.gap(),
-            currency: house.house.catalogue.currency,
+            currency: kept.currency.unwrap_or(house.house.catalogue.currency),
             shipments,
             blanks: kept.blanks,
             laid: kept.laid,

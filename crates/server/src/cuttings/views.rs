@@ -82,6 +82,9 @@ pub(super) struct Kept {
     pub(super) shipments: Vec<KeptShipment>,
     #[serde(default)]
     pub(super) blanks: Vec<DrawnBlank>,
+    /// Of every price in it.
+    #[serde(default)]
+    pub(super) currency: Option<Currency>,
     pub(super) laid: BatchPlan,
 }
 

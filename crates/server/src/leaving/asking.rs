@@ -50,7 +50,7 @@ pub(super) async fn question(desk: &Desk, leaves: &ToLeave, on: Date) -> Result<
             "no carrier can be asked from here: book it with the carrier, and type the number that it is followed by",
         ));
     }
-    if on < desk.app.clock.today() {
+    if on < desk.clock.today() {
         return Err(refused(
             "on",
             "that day is over: choose one that is still to come",
@@ -91,7 +91,7 @@ pub(crate) async fn keep_asking(app: App) {
 
 async fn ask_again(app: &App) -> Result<(), StoreError> {
     for studio in app.store.studios().await? {
-        let desk = Desk::of(app, studio, Caller::Machine);
+        let desk = Desk::of(app, studio, Caller::Machine).await?;
         for booking in desk.store.unanswered(ASKED_AT_ONCE).await? {
             if desk.settle(&booking).await.is_err() {
                 tracing::warn!(booking = %booking.id, "what a carrier said can't be written down");

@@ -72,7 +72,7 @@ impl Desk {
             tracked: leaves.chosen().is_none_or(|quote| quote.tracked),
             abroad: leaves.abroad(),
         });
-        let today = self.app.clock.today();
+        let today = self.clock.today();
         let by_tariff = leaves.by_tariff();
         let days = next_days(by_tariff, today);
         let days = self.leaving_days(id, by_tariff, days).await?;

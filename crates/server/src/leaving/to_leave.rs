@@ -2,7 +2,7 @@
 
 use hummock_core::{
     freight::{OnItsWay, Quote, Service, Tariff},
-    quantity::Mass,
+    quantity::{Currency, Mass},
     sending::{AddressGap, AddressOf, address_print, papers::Ends},
     shipment::Workings,
 };
@@ -27,6 +27,12 @@ impl ToLeave {
             from: self.settings.lines(from, self.abroad()),
             to: self.settings.lines(to, self.abroad()),
         }
+    }
+
+    /// Returns the money that its sums are in: of what left, the one that it left in.
+    pub(crate) fn money(&self) -> Currency {
+        let own = &self.house.house.catalogue.currency;
+        self.stored.inputs.money(own)
     }
 
     pub(crate) fn abroad(&self) -> bool {

@@ -220,7 +220,7 @@ impl Desk {
 
     /// The first day whose bookings are looked at.
     fn looked_at_from(&self) -> Date {
-        self.app.clock.today().saturating_sub(DAYS_BACK.days())
+        self.clock.today().saturating_sub(DAYS_BACK.days())
     }
 
     fn called(&self, house: &hummock_core::shipment::House, tariff: &str) -> String {

@@ -41,9 +41,7 @@ pub(crate) async fn ask(
     Body(request): Body<PreviewRequest>,
 ) -> Result<Json<CarriersSay>, Problem> {
     let house = desk.house().await?;
-    let inputs = request
-        .inputs
-        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
+    let inputs = desk.asked_inputs(&house, request.inputs, request.unit)?;
     let carriers = desk.carriers().await?;
     if !carriers.are_there() {
         return Ok(Json(CarriersSay {

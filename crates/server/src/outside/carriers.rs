@@ -114,7 +114,7 @@ const MOST_LINES: usize = 20;
 /// The longest number that a parcel is followed by, in letters.
 const LONGEST_NUMBER: usize = 60;
 /// No carriage costs more.
-const MOST_TOTAL: Decimal = Decimal::from_parts(10_000_000, 0, 0, false, 0);
+const MOST_TOTAL: Decimal = Decimal::from_parts(1_000_000_000, 0, 0, false, 0);
 
 impl Booked {
     /// What carriers answer is cleaned and bounded like what people type.

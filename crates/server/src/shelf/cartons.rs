@@ -155,9 +155,7 @@ pub(crate) async fn pile(
     Body(request): Body<PileRequest>,
 ) -> Result<Json<PileFits>, Problem> {
     let house = desk.house().await?;
-    let inputs = request
-        .inputs
-        .checked(house.house.rules.bare(request.unit), desk.app.clock.today())?;
+    let inputs = desk.asked_inputs(&house, request.inputs, request.unit)?;
     let stock = desk.store.stock().await?;
     Ok(Json(
         beside(move || ways::what_fits(&inputs, &house.house, &stock)).await?,

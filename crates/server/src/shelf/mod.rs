@@ -55,7 +55,7 @@ impl Desk {
         let stored = self.stored(id).await?;
         let house = self.house().await?;
         let stock = self.store.stock().await?;
-        let today = self.app.clock.today();
+        let today = self.clock.today();
         let inputs = stored.inputs;
         let cartons = carton_ids(&inputs);
         let counted: Vec<Uuid> = stock

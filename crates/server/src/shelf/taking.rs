@@ -40,7 +40,7 @@ pub(crate) async fn take(
     let stored = desk.stored(id).await?;
     let house = desk.house().await?;
     let stock = desk.store.stock().await?;
-    let today = desk.app.clock.today();
+    let today = desk.clock.today();
     let inputs = stored.inputs.clone();
     let asked = std::sync::Arc::clone(&house);
     let lines = beside(move || ways::shelf_lines(&inputs, &asked.house, &stock, today)).await?;

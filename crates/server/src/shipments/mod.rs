@@ -45,7 +45,7 @@ fn typed_tracking(inputs: &ShipmentInputs) -> Option<String> {
 impl Desk {
     pub(crate) fn view(&self, stored: Stored) -> ShipmentView {
         let line = WorkLine::on(
-            self.app.clock.today(),
+            self.clock.today(),
             &stored.inputs,
             stored.computed.summary.as_ref(),
         );
@@ -66,11 +66,7 @@ impl Desk {
     }
 
     fn row(&self, listed: Listed) -> BenchRow {
-        let line = WorkLine::on(
-            self.app.clock.today(),
-            &listed.inputs,
-            listed.summary.as_ref(),
-        );
+        let line = WorkLine::on(self.clock.today(), &listed.inputs, listed.summary.as_ref());
         let typed = typed_tracking(&listed.inputs);
         BenchRow {
             tracking: listed.tracking.or(typed),
@@ -155,7 +151,7 @@ impl Desk {
         changed: ShipmentInputs,
         request: &EditRequest,
     ) -> Result<Json<ShipmentView>, Problem> {
-        let today = self.app.clock.today();
+        let today = self.clock.today();
         let bare = self.house().await?.house.rules.bare(request.unit);
         let inputs = changed.checked_since(&stored.inputs, bare, today)?;
         let refused = inputs.changed_after_leaving(&stored.inputs);
@@ -196,6 +192,13 @@ impl Desk {
                     return Ok(view);
                 }
                 continue;
+            }
+            if let Some(money) = inputs.currency {
+                let says = format!(
+                    "it left with its sums in {}, and the studio counts in other money now: hand it over anew",
+                    money.code()
+                );
+                return Err(vec![Refusal::new("currency", says)].into());
             }
             let handed = handed_over(&inputs, &house)?;
             // What stood there once can always stand there again, with a plan or without.

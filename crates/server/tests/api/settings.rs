@@ -246,11 +246,11 @@ async fn a_studio_of_ones_own_is_begun_beside_the_demo(Demo(database): &Demo) {
         (&demo["demo"], &demo["set_up"]),
         (&json!(true), &json!(true))
     );
-    // The money of a studio with shipments stays, and so does the demo's.
+    // The money of a studio with sums in it changes with a rate only.
     let (status, problem) = api.put(PATH, json!({ "currency": "JPY" })).await;
     assert_eq!(
         (status, fields(&problem)),
-        (StatusCode::UNPROCESSABLE_ENTITY, vec!["currency"]),
+        (StatusCode::UNPROCESSABLE_ENTITY, vec!["rate"]),
         "{problem}"
     );
     let begun = api
@@ -292,6 +292,24 @@ async fn a_studio_of_ones_own_is_begun_beside_the_demo(Demo(database): &Demo) {
     assert_eq!(rows["total"], 0, "{rows}");
     let (_, tariffs) = as_own(get.clone(), "/api/v1/tariffs", None).await;
     assert_eq!(tariffs, json!([]));
+    // Its shelves are empty, and prices that the program brought are to be looked at until somebody says that they are right.
+    let (_, stores) = as_own(get.clone(), "/api/v1/stores", None).await;
+    let marked = |stores: &Value| {
+        let boards = stores["catalogue"]["boards"]
+            .as_array()
+            .expect("boards")
+            .clone();
+        let marked = boards
+            .iter()
+            .filter(|board| board["shelf"]["to_check"] == true);
+        (marked.count(), boards.len())
+    };
+    let (to_check, all) = marked(&stores);
+    assert!(to_check == all && all > 5, "{to_check} of {all}");
+    let looked = json!({ "version": stores["version"] });
+    let path = "/api/v1/stores/prices-checked";
+    let (status, stores) = as_own(reqwest::Method::POST, path, Some(looked)).await;
+    assert_eq!((status, marked(&stores).0), (StatusCode::OK, 0), "{stores}");
     let kyoto = json!({
         "name": "Shiokusa", "currency": "JPY",
         "sender": { "name": "Shiokusa", "street": "4-5-6 Gion", "region": "京都府", "postcode": "605-0074", "country": "JP" },
@@ -347,4 +365,156 @@ async fn a_studio_of_ones_own_is_begun_beside_the_demo(Demo(database): &Demo) {
     let nowhere = json!({ "id": "018f0000-0000-7000-8000-000000000000" });
     let (status, _) = as_own(reqwest::Method::PUT, "/api/v1/studios/shown", Some(nowhere)).await;
     assert_eq!(status, StatusCode::NOT_FOUND);
+}
+
+async fn house_version(database: &Database) -> i32 {
+    sqlx::query_scalar("SELECT min(version) FROM house")
+        .fetch_one(database.pool())
+        .await
+        .expect("there is a house")
+}
+
+/// A studio with shipments, some of which left, counts in dollars from a day on: 1 EUR is 1.08 USD. What is at work follows in one
+/// version of the house, what left stays in euros and says so.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_studio_counts_in_other_money_from_a_day_on(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
+    let asked = |body: Value| api.put(PATH, body);
+    for (rate, field) in [("0", "rate"), ("1000001", "rate")] {
+        let (status, problem) = asked(json!({ "currency": "USD", "rate": rate })).await;
+        assert_eq!(
+            (status, fields(&problem)),
+            (StatusCode::UNPROCESSABLE_ENTITY, vec![field])
+        );
+    }
+    let shown = api
+        .get(&format!("{PATH}/money?currency=USD&rate=1.08"))
+        .await;
+    assert_eq!(
+        (&shown["from"], &shown["to"]),
+        (&json!("EUR"), &json!("USD"))
+    );
+    let sums = shown["sums"].as_array().expect("sums");
+    assert_eq!(sums.len(), 10);
+    let hour = sums
+        .iter()
+        .find(|sum| sum["name"] == "an hour of work")
+        .expect("an hour");
+    assert_eq!(
+        (&hour["before"], &hour["after"]),
+        (&json!("24.00"), &json!("25.92"))
+    );
+
+    let before = api.get("/api/v1/studio").await;
+    let rows = api.rows().await;
+    let of = |rows: &Value, title: &str| {
+        let rows = rows.as_array().expect("rows");
+        rows.iter()
+            .find(|row| row["inputs"]["title"] == title)
+            .cloned()
+            .expect("it is there")
+    };
+    let open = of(&rows, "Kelp Ladder");
+    let at = format!("/api/v1/shipments/{}", text(&open["id"]));
+    // A state to go back to, in the money before.
+    let stored = api.get(&at).await;
+    let (status, edited) = api
+        .patch(
+            &at,
+            json!({ "version": stored["version"], "change": { "value": "1000" } }),
+        )
+        .await;
+    assert_eq!(status, StatusCode::OK, "{edited}");
+    let reckoned = api.get("/api/v1/log/reckoning").await;
+    let version = house_version(database).await;
+    let (status, then) = asked(json!({ "currency": "USD", "rate": "1.08" })).await;
+    assert_eq!(
+        (status, &then["currency"]),
+        (StatusCode::OK, &json!("USD")),
+        "{then}"
+    );
+
+    // One version of the house: rules, stores and shipments together.
+    assert_eq!(house_version(database).await, version + 1);
+    let after = api.get("/api/v1/studio").await;
+    let rules = |studio: &Value| studio["rules"]["version"].as_i64().expect("a version");
+    assert_eq!(rules(&after), rules(&before) + 1);
+    assert_eq!(
+        after["rules"]["allowances"]["labour_per_hour"],
+        json!(25.92)
+    );
+    let rates = after["rules"]["rates"].as_array().expect("rates");
+    let euro = json!({ "currency": "EUR", "rate": "1.08", "on": "2027-03-04" });
+    assert!(rates.contains(&euro), "{rates:?}");
+    assert_eq!(after["catalogue"]["currency"], "USD");
+    // An edit that was begun before is told how it stands now; to go back leads to the sum before, in the new money.
+    let stale = json!({ "version": edited["version"], "change": { "value": "1200" } });
+    assert_eq!(api.patch(&at, stale).await.0, StatusCode::CONFLICT);
+    let now = api.get(&at).await;
+    assert_eq!(now["inputs"]["value"], "1080.00");
+    let (status, back) = api
+        .post(&format!("{at}/undo"), json!({ "version": now["version"] }))
+        .await;
+    assert_eq!(status, StatusCode::OK, "{back}");
+    let value =
+        |shipment: &Value| -> f64 { text(&shipment["inputs"]["value"]).parse().expect("a sum") };
+    assert!(
+        (value(&back) - value(&stored) * 1.08).abs() < 0.01,
+        "{back}"
+    );
+    assert_eq!(back["summary"]["materials"]["currency"], "USD");
+
+    // What left is told in euros, its claim as well; what all of it comes to is told in dollars: 120 EUR are 129.60 USD.
+    let left = &api.get("/api/v1/log?search=herons").await["rows"][0];
+    assert_eq!(
+        (&left["paid"], &left["currency"]),
+        (&json!("120.00"), &json!("EUR"))
+    );
+    let sum = |reckoned: &Value, key: &str| -> f64 { text(&reckoned[key]).parse().expect("a sum") };
+    let again = api.get("/api/v1/log/reckoning").await;
+    assert!(
+        (sum(&again, "paid") - sum(&reckoned, "paid") * 1.08).abs() < 0.02,
+        "{again}"
+    );
+    let sent = format!("/api/v1/shipments/{}", text(&left["id"]));
+    let herons = api.get(&sent).await;
+    assert_eq!(herons["inputs"]["currency"], "EUR");
+    let (status, herons) = api
+        .put(&format!("{sent}/place"), json!({ "place": "bench" }))
+        .await;
+    assert_eq!(
+        (status, &herons["place"]),
+        (StatusCode::OK, &json!("sent")),
+        "it left: {herons}"
+    );
+    let noted = json!({ "version": herons["version"], "change": { "after": { "cost": "20.50" } } });
+    let (status, noted) = api.patch(&sent, noted).await;
+    assert_eq!(
+        (status, &noted["inputs"]["currency"]),
+        (StatusCode::OK, &json!("EUR")),
+        "{noted}"
+    );
+    // At work again, it is read in the studio's money.
+    let taken_back =
+        json!({ "version": noted["version"], "change": { "sending": { "handed_over": null } } });
+    let (status, open) = api.patch(&sent, taken_back).await;
+    assert_eq!(status, StatusCode::OK, "{open}");
+    assert_eq!(open["inputs"]["currency"], Value::Null);
+    assert!(
+        (value(&open) - value(&herons) * 1.08).abs() < 0.01,
+        "{open}"
+    );
+    // Handed over as it was is not gone forward to: its sums are in the money before.
+    let (status, redone) = api
+        .post(
+            &format!("{sent}/undo"),
+            json!({ "version": open["version"] }),
+        )
+        .await;
+    assert_eq!(
+        (status, fields(&redone)),
+        (StatusCode::UNPROCESSABLE_ENTITY, vec!["currency"]),
+        "{redone}"
+    );
 }

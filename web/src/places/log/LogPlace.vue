@@ -48,6 +48,9 @@ const routes = computed(() => [
 const classNames = computed(() => new Map((studio.value?.classes ?? []).map((one) => [one.class, one.name])));
 
 const rows = computed(() => page.data.value?.rows ?? []);
+/** The money of what left before the studio counted in another. */
+const otherMoney = (code?: string | null) =>
+  code && code !== studio.value?.catalogue.currency ? code : '';
 const total = computed(() => page.data.value?.total);
 const at = computed(() => Number(skip.value));
 const filtered = computed(() => Object.values(sought).some((value) => value.value !== ''));
@@ -172,7 +175,7 @@ const weighed = (row: (typeof rows.value)[number]) =>
               <td class="number">{{ oneIn(about(row.probability)) }}</td>
               <td class="number">{{ weighed(row) }}</td>
               <td class="number">
-                {{ row.billed ?? row.carriage ?? '–' }}
+                {{ row.billed ?? row.carriage ?? '–' }} {{ otherMoney(row.currency) }}
                 <span v-if="row.billed && row.carriage" class="soft">for {{ row.carriage }}</span>
               </td>
               <td class="number">

@@ -11,6 +11,7 @@ import LeaveGuard from '@/parts/LeaveGuard.vue';
 import TextField from '@/parts/TextField.vue';
 import { vSay } from '@/said/say';
 
+import MoneyFields from './MoneyFields.vue';
 import SentCountries from './SentCountries.vue';
 import StudioShelf from './StudioShelf.vue';
 import { useSettings } from './useSettings';
@@ -79,12 +80,12 @@ async function save(): Promise<void> {
       </section>
       <section aria-label="Money">
         <h2><span v-if="isNew" class="number">3</span> Money</h2>
-        <TextField
-          v-model="typed.currency"
-          label="The studio counts in"
-          name="currency"
-          hint="a code of three letters, as EUR; prices of materials are kept in it"
-          :error="errors.currency"
+        <MoneyFields
+          v-model:currency="typed.currency"
+          v-model:rate="typed.rate"
+          :now="kept.currency"
+          :errors="errors"
+          :is-new="isNew"
         />
       </section>
       <section aria-label="Ruler and scale">

@@ -5,12 +5,15 @@ import { answer, api, Refused } from '@/api/client';
 import { read, useRead } from '@/api/queries';
 import type { Settings } from '@/api/types';
 import { noAddress } from '@/countries/address';
+import { withPoint } from '@/units/typed';
 
 const nothing = () => ({
   name: '',
   sender: noAddress(),
   time_zone: '',
   currency: '',
+  /** What one of the money before is worth in it, where it changes. */
+  rate: '',
   length: 'mm' as Settings['length'],
   fraction: '16',
   mass: 'kg' as Settings['mass'],
@@ -37,7 +40,7 @@ export function useSettings() {
   function show(settings: Settings): void {
     const { sender, fraction, tax, countries } = settings;
     const { name, time_zone, currency, length, mass, decimal, date_order, paper, label } = settings;
-    Object.assign(typed, { name, time_zone, currency, length, mass, decimal, date_order, paper, label });
+    Object.assign(typed, { name, time_zone, currency, rate: '', length, mass, decimal, date_order, paper, label });
     Object.assign(typed, {
       sender: { ...noAddress(), ...sender },
       fraction: String(fraction),
@@ -64,7 +67,8 @@ export function useSettings() {
     busy.value = true;
     trouble.value = '';
     errors.value = {};
-    const body = { ...typed, fraction: Number(typed.fraction), version: kept.value.version };
+    const rate = withPoint(typed.rate).trim() || undefined;
+    const body = { ...typed, rate, fraction: Number(typed.fraction), version: kept.value.version };
     try {
       const settings = await answer(api.PUT('/api/v1/studio/settings', { body }));
       show(settings);

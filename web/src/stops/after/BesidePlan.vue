@@ -3,7 +3,6 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
 import type { After } from '@/api/types';
-import { useStudio } from '@/api/useStudio';
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { kilograms, money } from '@/units/show';
@@ -11,8 +10,7 @@ import { useUnits } from '@/units/useUnits';
 
 /** What a parcel weighed, measured, cost and took, beside what was planned for it. */
 const { beside } = defineProps<{ beside: NonNullable<After['beside']> }>();
-const { draft, save } = useShipment();
-const { studio } = useStudio();
+const { draft, save, money } = useShipment();
 const units = useUnits();
 
 const sized = (which: 'planned' | 'was') => {
@@ -65,10 +63,7 @@ function take(): void {
     </tbody>
   </table>
   <div class="pair">
-    <DraftField
-      path="after.cost"
-      :label="`The carrier’s bill, in ${studio?.catalogue.currency ?? 'money'}`"
-    />
+    <DraftField path="after.cost" :label="`The carrier’s bill, in ${money}`" />
     <div>
       <DraftField path="after.minutes" />
       <BButton v-if="ticked && draft.after.minutes === null" size="sm" class="no-print" @click="take">

@@ -2,7 +2,6 @@
 import { computed } from 'vue';
 
 import type { After } from '@/api/types';
-import { useStudio } from '@/api/useStudio';
 import { counted } from '@/frame/words';
 import DraftField from '@/parts/DraftField.vue';
 import PaperLink from '@/parts/PaperLink.vue';
@@ -12,11 +11,9 @@ import { dayAndYear } from '@/units/show';
 
 /** What is asked of the carrier, until when, and what came of it in money. */
 const { deadline } = defineProps<{ deadline?: NonNullable<After['deadline']> }>();
-const { id, draft, handed } = useShipment();
-const { studio } = useStudio();
+const { id, draft, handed, money } = useShipment();
 
 const claim = computed(() => draft.after.claim);
-const money = computed(() => studio.value?.catalogue.currency ?? 'money');
 const left = computed(() => {
   if (!deadline) return '';
   const { days_left: days } = deadline;

@@ -12,7 +12,7 @@ import { dayAndYear, kilograms } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 /** What a crating service has to know of a piece, to be printed or sent: sizes, weight, what is around it, what it needs. */
-const { id, draft, plan, summary } = useShipment();
+const { id, draft, plan, summary, money } = useShipment();
 const { studio } = useStudio();
 const { onPaper: units } = useUnits();
 const print = () => window.print();
@@ -79,7 +79,7 @@ const sized = (one?: { across_mm: number; up_mm: number; through_mm: number }) =
       <dt>its weight</dt>
       <dd>{{ weighed }}</dd>
       <dt>worth</dt>
-      <dd>{{ draft.value ? `${draft.value} ${studio?.catalogue.currency}` : 'not told' }}</dd>
+      <dd>{{ draft.value ? `${draft.value} ${money}` : 'not told' }}</dd>
       <dt>wrapped</dt>
       <dd>
         {{ sized(wrapped) }}

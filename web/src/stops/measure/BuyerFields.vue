@@ -1,15 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import { useStudio } from '@/api/useStudio';
 import AddressFields from '@/countries/AddressFields.vue';
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
 
 import PasteAddress from './PasteAddress.vue';
 
-const { studio } = useStudio();
-const { draft, errors } = useShipment();
+const { draft, errors, money } = useShipment();
 
 /** Each of several pieces is worth something by itself. */
 const several = computed(() => Object.keys(draft.others).length > 0);
@@ -22,11 +20,7 @@ const several = computed(() => Object.keys(draft.others).length > 0);
     <AddressFields v-model="draft.buyer" at="buyer" :errors="errors" called="Buyer" />
     <div class="triple">
       <DraftField path="promised" />
-      <DraftField
-        v-if="!several"
-        path="value"
-        :label="`Worth, in ${studio?.catalogue.currency ?? 'money'}`"
-      />
+      <DraftField v-if="!several" path="value" :label="`Worth, in ${money}`" />
     </div>
   </fieldset>
 </template>

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, toRef } from 'vue';
 
-import { useStudio } from '@/api/useStudio';
 import type { Side } from '@/drawing/MeasureDrawing.vue';
 import DraftField from '@/parts/DraftField.vue';
 import { providePiece } from '@/shipment/usePiece';
@@ -16,8 +15,7 @@ import SurfaceFields from './SurfaceFields.vue';
 const props = defineProps<{ which: string }>();
 const lit = defineModel<Side | undefined>('lit');
 providePiece(toRef(props, 'which'));
-const { draft } = useShipment();
-const { studio } = useStudio();
+const { draft, money } = useShipment();
 const several = computed(() => Object.keys(draft.others).length > 0);
 </script>
 
@@ -30,7 +28,7 @@ const several = computed(() => Object.keys(draft.others).length > 0);
     <SizeFields v-model:lit="lit" />
     <SurfaceFields />
     <div v-if="several" class="pair">
-      <DraftField path="value" :label="`Worth, in ${studio?.catalogue.currency ?? 'money'}`" />
+      <DraftField path="value" :label="`Worth, in ${money}`" />
     </div>
     <PieceDetails />
     <template v-if="which !== 'first'">

@@ -47,11 +47,11 @@ fn past_limits(looked: &Looked<'_>) -> Vec<String> {
     }
     if piece
         .value
-        .is_some_and(|value| value > allowances.hand_over_value)
+        .is_some_and(|value| value > allowances.hand_over_value.number())
     {
         past.push(format!(
             "it is worth over {:.0}",
-            allowances.hand_over_value
+            allowances.hand_over_value.number()
         ));
     }
     past
