@@ -1,6 +1,7 @@
 import { nextTick } from 'vue';
 import { createRouter, createWebHistory } from 'vue-router';
 
+import { SECTIONS } from './places/studio/words';
 import { beginShipment } from './shipment/begun';
 import { STOPS } from './shipment/stops';
 import type { StopName } from './shipment/stops';
@@ -21,6 +22,13 @@ const PAGES: Record<StopName, () => Promise<unknown>> = {
   weigh: () => import('./stops/weigh/WeighStop.vue'),
   send: () => import('./stops/send/SendStop.vue'),
   after: () => import('./stops/after/AfterStop.vue'),
+};
+
+/** What stood below the house rules, by its place on that page. */
+const FORMER: Partial<Record<string, string>> = {
+  '#sender': '/studio/name',
+  '#tablets': '/studio/tablets',
+  '#backup': '/studio/backup',
 };
 
 export const router = createRouter({
@@ -161,14 +169,21 @@ export const router = createRouter({
       props: true,
     },
     {
-      path: '/studio/settings',
-      name: 'settings',
+      path: `/studio/:section(${SECTIONS.map(({ key }) => key).join('|')})`,
+      name: 'studio',
       meta: { title: 'Studio' },
       component: () => import('./places/studio/StudioPlace.vue'),
+      props: true,
     },
+    { path: '/studio/settings', redirect: '/studio/name' },
+    // House rules stood there, and below them what has a part of the studio for itself.
     {
       path: '/studio',
-      name: 'studio',
+      redirect: ({ hash }) => ({ path: FORMER[hash] ?? '/rules', hash: '' }),
+    },
+    {
+      path: '/rules',
+      name: 'rules',
       meta: { title: 'House rules' },
       component: () => import('./places/house/HousePlace.vue'),
     },

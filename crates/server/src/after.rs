@@ -3,6 +3,7 @@
 use axum::Json;
 use hummock_core::{
     odds::PieceClass,
+    place::meets_customs,
     sending::{Deadline, Fate, ParcelBeside, TrackedParcel, TrackingEvent},
     shipment::Outcome,
 };
@@ -39,8 +40,10 @@ pub(crate) struct AfterView {
     expected: Option<Date>,
     /// Whether that day is over, and nobody said that it arrived.
     overdue: bool,
-    /// Whether it goes to another country, so that customs may ask for a paper.
+    /// Whether it goes to another country.
     abroad: bool,
+    /// Whether it meets customs on its way, which ask for a paper.
+    customs: bool,
 }
 
 /// Something that was learned from an earlier parcel.
@@ -140,6 +143,7 @@ async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<AfterView>,
         expected,
         events,
         abroad: settings.is_abroad(&inputs.buyer.country),
+        customs: meets_customs(&settings.sender.address, &inputs.buyer),
     }))
 }
 

@@ -51,7 +51,7 @@ pub(crate) struct SizeDoubt {
 pub(crate) struct SizeReading {
     /// The unit that the numbers are read in.
     unit: LengthUnit,
-    /// The same text with the unit written after each side.
+    /// The sides as they are read, each with this unit behind it.
     #[cfg_attr(feature = "schema", schema(example = "80 cm × 60 cm × 2 cm"))]
     text: String,
     width_mm: f64,

@@ -153,8 +153,8 @@ impl Desk {
                 ("condition", json!({ "condition": report }), taken)
             }
             ParcelPaper::Customs => {
-                if !leaves.abroad() {
-                    return Err(Problem::not_found("border on its way"));
+                if !leaves.customs() {
+                    return Err(Problem::not_found("customs on its way"));
                 }
                 let own = &leaves.settings.sender.address.country;
                 let origin = inputs.sending.origin.as_deref().unwrap_or(own);

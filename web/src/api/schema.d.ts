@@ -1242,6 +1242,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/stores/prices-checked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says that every price in the stores is right as it stands: none is marked as to be checked any more. */
+        post: operations["prices_are_checked"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/stores/{class}/table": {
         parameters: {
             query?: never;
@@ -4266,6 +4283,14 @@ export interface components {
          * @enum {string}
          */
         ChargeRule: "with_materials" | "at_cost" | "with_time" | "flat" | "included";
+        /** @description Which version of the stores somebody looked at. */
+        CheckedRequest: {
+            /**
+             * Format: int32
+             * @description The version of the stores.
+             */
+            version: number;
+        };
         /**
          * @description The choices of a shipment; what is absent follows the house rules.
          *
@@ -10941,6 +10966,11 @@ export interface components {
              * @default
              */
             supplier: string;
+            /**
+             * @description Its price came with the program, and nobody of the studio has looked at it yet.
+             * @default false
+             */
+            to_check: boolean;
         };
         /** @description What became of something on the shelf. */
         ShelfEvent: {
@@ -20790,6 +20820,120 @@ export interface operations {
             };
             /** @description The server does not answer under that name */
             421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    prices_are_checked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckedRequest"];
+            };
+        };
+        responses: {
+            /** @description The stores as they are now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoresView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The stores changed since */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

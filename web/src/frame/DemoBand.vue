@@ -23,7 +23,7 @@ const route = useRoute();
     data-test="set-up-band"
   >
     Nobody has said yet whose studio this is.
-    <RouterLink to="/studio/settings" class="btn btn-sm">Set up your studio</RouterLink>
+    <RouterLink to="/studio/name" class="btn btn-sm">Set up your studio</RouterLink>
   </aside>
 </template>
 

@@ -20,10 +20,10 @@ const PLACES = [
   { to: '/shelf', name: 'Shelf' },
   { to: '/rates', name: 'Rates' },
   { to: '/log', name: 'Log' },
-  { to: '/studio', name: 'House rules' },
+  { to: '/rules', name: 'House rules' },
 ] as const;
 const here = computed(() =>
-  route.name === 'settings'
+  route.name === 'studio'
     ? ''
     : (PLACES.find(({ to }) => to !== '/' && route.path.startsWith(to))?.to ?? '/'),
 );
@@ -52,7 +52,7 @@ const here = computed(() =>
         >{{ place.name }}</RouterLink
       >
     </nav>
-    <RouterLink to="/studio/settings" class="studio">
+    <RouterLink to="/studio/name" class="studio">
       {{ studio?.name || 'Studio' }}<span class="visually-hidden">, its name, countries and ruler</span>
     </RouterLink>
     <BFormRadioGroup

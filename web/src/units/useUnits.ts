@@ -1,5 +1,5 @@
-import { createGlobalState, useLocalStorage } from '@vueuse/core';
-import { computed } from 'vue';
+import { createGlobalState, useEventListener, useLocalStorage } from '@vueuse/core';
+import { computed, ref } from 'vue';
 
 import type { LengthUnit } from '@/api/types';
 import { ofStudio } from '@/kept/studio';
@@ -30,8 +30,19 @@ const writtenIn = (unit: () => LengthUnit): Written => ({
 export const useUnits = createGlobalState(() => {
   const chosen = useLocalStorage<LengthUnit | ''>('hummock.unit', '');
   const house = useLocalStorage<LengthUnit>(ofStudio('house-unit'), 'mm');
+  // What is printed is in the studio's unit, whichever somebody looks at here.
+  const printing = ref(false);
+  useEventListener('beforeprint', () => {
+    printing.value = true;
+  });
+  useEventListener('afterprint', () => {
+    printing.value = false;
+  });
   const unit = computed<LengthUnit>({
-    get: () => (UNITS.includes(chosen.value as LengthUnit) ? (chosen.value as LengthUnit) : house.value),
+    get: () =>
+      !printing.value && UNITS.includes(chosen.value as LengthUnit)
+        ? (chosen.value as LengthUnit)
+        : house.value,
     set: (next) => {
       chosen.value = next;
     },
@@ -44,7 +55,7 @@ export const useUnits = createGlobalState(() => {
     next: () => {
       unit.value = UNITS[(UNITS.indexOf(unit.value) + 1) % UNITS.length] ?? 'mm';
     },
-    /** What is printed is in the studio's unit, whichever somebody looks at here. */
+    /** A sheet that is there to be printed is in the studio's unit on the screen too. */
     onPaper: writtenIn(() => house.value),
     ...writtenIn(() => unit.value),
   };

@@ -36,7 +36,7 @@ const PLACES: [(&str, &str, &str); 25] = [
         "Read it",
         "A blank drawn elsewhere · Hummock",
     ),
-    ("/studio", "How much padding?", "House rules · Hummock"),
+    ("/rules", "How much padding?", "House rules · Hummock"),
     (
         "/measuring-sheet",
         "Measuring sheet",

@@ -40,7 +40,7 @@ const CHOOSE: &str = "
 async fn a_studio_is_taken_to_another_machine_as_one_file(Demo(database): &Demo) -> Result<()> {
     let mut studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/studio#backup").await?;
+    page.goto("/studio/backup").await?;
     page.sees(
         "[data-test='backup']",
         "goes into a studio where nothing is kept",
@@ -143,13 +143,13 @@ async fn rules_that_were_changed_on_two_pages_keep_both_changes(
 ) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/studio").await?;
+    page.goto("/rules").await?;
     page.sees("main", "How much padding?").await?;
     page.asks(OPEN_ALL).await?;
     page.fill("allowances.clearance_mm", "21").await?;
     page.sees("[data-test='effects']", "shipments would")
         .await?;
-    let first = page.second_window("/studio").await?;
+    let first = page.second_window("/rules").await?;
     page.sees("main", "How much padding?").await?;
     page.asks(OPEN_ALL).await?;
     page.fill("allowances.depth_clearance_mm", "12").await?;
@@ -184,7 +184,7 @@ async fn rules_that_were_changed_on_two_pages_keep_both_changes(
 async fn a_value_out_of_range_is_told_at_its_field(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/studio").await?;
+    page.goto("/rules").await?;
     page.sees("main", "Allowances").await?;
     page.asks("document.querySelectorAll('details').forEach((part) => { part.open = true })")
         .await?;
@@ -202,7 +202,7 @@ async fn a_value_out_of_range_is_told_at_its_field(Demo(database): &Demo) -> Res
 async fn rules_are_kept_as_a_preset(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/studio").await?;
+    page.goto("/rules").await?;
     page.press("[name='schools.fit'][value='snug']").await?;
     page.press_called("Keep these rules as a preset").await?;
     page.fill("preset-name", "Lean").await?;
@@ -351,7 +351,7 @@ async fn the_measuring_sheet_is_empty_and_whole(Demo(database): &Demo) -> Result
 async fn the_studios_own_record_moves_the_odds(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/studio").await?;
+    page.goto("/rules").await?;
     page.press("[data-test='own-record'] summary").await?;
     page.press("[data-test='own-record'] .btn").await?;
     page.fill("record.0.sent", "40").await?;
@@ -377,7 +377,7 @@ async fn the_studios_own_record_moves_the_odds(Demo(database): &Demo) -> Result<
 async fn a_studio_says_from_whom_to_begin(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/studio").await?;
+    page.goto("/rules").await?;
     page.press("[data-test='begin'] summary").await?;
     let lines = page.texts("[data-test='beginnings'] > li").await?.len();
     assert_eq!(lines, 6);
@@ -420,7 +420,7 @@ async fn the_odds_are_a_quick_sum_with_sliders(Demo(database): &Demo) -> Result<
 async fn changed_rules_and_materials_are_not_left_by_accident(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/studio").await?;
+    page.goto("/rules").await?;
     page.press("[name='schools.padding'][value='lean']").await?;
     page.sees(".side", "Kelp Ladder").await?;
     page.press_called("Stores").await?;

@@ -14,6 +14,8 @@ struct Moves {
     region: Option<&'static str>,
     /// Where its first parcel goes.
     abroad: &'static str,
+    /// What a euro is worth there, and an hour of work by it.
+    rate: Option<(&'static str, &'static str)>,
     size: &'static str,
     outside: &'static str,
     weighs: &'static str,
@@ -29,7 +31,7 @@ async fn moves_in(page: &Page, moves: &Moves) -> Result<()> {
         .await?;
     page.press_called("Set up my own studio").await?;
     page.sees("h1", "Set up your studio").await?;
-    // One field for the name, up to six for the address, two for a country, and Begin: twelve at most.
+    // One field for the name, up to six for the address, two for a country, one for the rate, and Begin: twelve at most.
     page.fill("name", "Reed & Rush").await?;
     page.choose("sender.country", moves.country).await?;
     page.holds("sender.name", "Reed & Rush").await?;
@@ -38,6 +40,10 @@ async fn moves_in(page: &Page, moves: &Moves) -> Result<()> {
     }
     if let Some(region) = moves.region {
         page.choose("sender.region", region).await?;
+    }
+    if let Some((rate, hour)) = moves.rate {
+        page.fill("rate", rate).await?;
+        page.sees("[data-test='sums']", hour).await?;
     }
     page.choose("another-country", moves.abroad).await?;
     page.press_called("Add it").await?;
@@ -55,7 +61,7 @@ async fn moves_in(page: &Page, moves: &Moves) -> Result<()> {
     page.fill("buyer.name", "Morag Tait").await?;
     page.fill("buyer.street", "2 Shore Road").await?;
     page.choose("buyer.country", moves.abroad).await?;
-    page.sees(".tally, aside, main", moves.outside).await?;
+    page.sees("[data-figure='outside']", moves.outside).await?;
     page.is_saved().await?;
     page.press_called("Price").await?;
     page.sees("[data-test='no-carrier']", "No carrier yet")
@@ -90,6 +96,7 @@ async fn a_studio_in_the_united_states_measures_in_inches(Demo(database): &Demo)
         ],
         region: Some("OR"),
         abroad: "GB",
+        rate: None,
         size: "24 x 32 x 1 1/2 in",
         outside: " in",
         weighs: " lb",
@@ -119,6 +126,7 @@ async fn a_studio_in_germany_types_commas(Demo(database): &Demo) -> Result<()> {
         ],
         region: None,
         abroad: "GB",
+        rate: None,
         size: "60 x 80 x 3,8 cm",
         outside: " mm",
         weighs: " kg",
@@ -126,7 +134,7 @@ async fn a_studio_in_germany_types_commas(Demo(database): &Demo) -> Result<()> {
     };
     moves_in(&page, &cologne).await?;
     // Numbers with a comma on every screen, once the studio says so.
-    page.goto("/studio/settings").await?;
+    page.goto("/studio/ruler").await?;
     page.choose("decimal", "comma").await?;
     page.press("[data-test='keep-settings']").await?;
     page.sees("main", "Keep the studio").await?;
@@ -145,6 +153,7 @@ async fn a_studio_in_japan_counts_in_yen(Demo(database): &Demo) -> Result<()> {
         address: &[("street", "祇園町4-5-6"), ("postcode", "605-0074")],
         region: Some("京都府"),
         abroad: "FR",
+        rate: Some(("162,5", "3900")),
         size: "600 x 800 x 38 mm",
         outside: " mm",
         weighs: " kg",
@@ -169,6 +178,7 @@ async fn a_studio_in_brazil_writes_its_neighbourhood(Demo(database): &Demo) -> R
         ],
         region: Some("PE"),
         abroad: "PT",
+        rate: None,
         size: "60 x 80 x 4 cm",
         outside: " mm",
         weighs: " kg",
@@ -199,7 +209,54 @@ async fn a_country_is_added_where_it_is_met(Demo(database): &Demo) -> Result<()>
     page.holds("buyer.town", "Köln").await?;
     page.press("[data-test='add-country']").await?;
     page.lacks("[data-test='add-country']").await?;
-    page.goto("/studio/settings").await?;
+    page.goto("/studio/countries").await?;
     page.sees("[data-test='sent-to']", "Germany").await?;
+    studio.close().await
+}
+
+/// The demo counts in dollars from a day on: the rate is asked, ten sums are shown, and a shipment at work follows.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_studio_counts_in_other_money(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    page.goto("/studio/money").await?;
+    page.holds("currency", "EUR").await?;
+    page.lacks("[name='rate']").await?;
+    page.fill("currency", "usd").await?;
+    page.holds("currency", "USD").await?;
+    page.fill("rate", "1,08").await?;
+    page.sees("[data-test='sums']", "an hour of work").await?;
+    page.sees("[data-test='sums']", "25.92").await?;
+    page.everyone_can_use_it().await?;
+    page.press("[data-test='keep-settings']").await?;
+    page.lacks("[data-test='sums']").await?;
+    page.open("Kelp Ladder", "measure").await?;
+    page.sees("main", "Worth, in USD").await?;
+    page.goto("/log").await?;
+    page.sees("[data-test='log']", "EUR").await?;
+    studio.close().await
+}
+
+/// What the program brought is marked in the stores until somebody looked at it.
+#[test_context(Demo)]
+#[tokio::test]
+async fn prices_that_the_program_brought_are_to_be_checked(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    page.goto("/stores/boards").await?;
+    page.sees("main", "Prices in EUR, without tax").await?;
+    page.lacks("[data-test='to-check']").await?;
+    page.goto("/").await?;
+    page.press_called("Set up my own studio").await?;
+    page.sees("main", "Set up your studio").await?;
+    page.goto("/stores/boards").await?;
+    page.sees("[data-test='to-check']", "came with the program")
+        .await?;
+    page.sees("main table", "price to be checked").await?;
+    page.everyone_can_use_it().await?;
+    page.press_called("All are right as they stand").await?;
+    page.lacks("[data-test='to-check']").await?;
+    page.lacks_text("main", "price to be checked").await?;
     studio.close().await
 }

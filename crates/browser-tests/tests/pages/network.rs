@@ -77,7 +77,7 @@ async fn house_rules_say_how_a_tablet_gets_in_and_sign_it_out(Demo(database): &D
     tablet.lacks(".modal.show").await?;
 
     let page = studio.page();
-    page.goto("/studio").await?;
+    page.goto("/studio/tablets").await?;
     page.sees("[data-test='tablets']", "https://127.0.0.1:")
         .await?;
     page.sees("[data-device='Tablet']", "Sign out").await?;
@@ -92,13 +92,13 @@ async fn house_rules_say_how_a_tablet_gets_in_and_sign_it_out(Demo(database): &D
     page.lacks("[data-device]").await?;
 
     let tablet = studio.tablet()?;
-    tablet.goto("/studio").await?;
+    tablet.goto("/studio/tablets").await?;
     tablet.fill("passphrase", "heron on the far bank").await?;
     tablet.fill("name", "Phone").await?;
     tablet.press_called("Let it in").await?;
     tablet.sees("[data-device='Phone']", "this one").await?;
     tablet.lacks("[name='new-passphrase']").await?;
-    page.goto("/studio").await?;
+    page.goto("/studio/tablets").await?;
     page.press("[data-device='Phone'] button").await?;
     page.sees("[data-test='tablets']", "Phone is signed out")
         .await?;
@@ -113,7 +113,7 @@ async fn house_rules_say_how_a_tablet_gets_in_and_sign_it_out(Demo(database): &D
 async fn a_studio_on_its_own_machine_is_told_how_to_open_it(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/studio").await?;
+    page.goto("/studio/tablets").await?;
     page.sees("[data-test='tablets']", "bin/start --listen 0.0.0.0")
         .await?;
     page.lacks("[name='new-passphrase']").await?;

@@ -450,7 +450,7 @@ async fn nothing_scrolls_sideways_on_any_screen(Demo(database): &Demo) -> Result
         for (place, shows) in [
             ("/sums/cushion", "Shock of the fall"),
             ("/stores/boards", "Corrugated C"),
-            ("/studio", "How much padding?"),
+            ("/rules", "How much padding?"),
             ("/measuring-sheet", "Measuring sheet"),
         ] {
             page.goto(place).await?;

@@ -72,6 +72,38 @@ pub struct TaxNumbers {
     pub prices: Prices,
 }
 
+/// A number that customs ask for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct TaxNumber<'a> {
+    /// Its field in the settings.
+    pub field: &'static str,
+    /// What customs call it.
+    pub name: &'static str,
+    /// The number as it was typed; empty where there is none.
+    pub text: &'a str,
+}
+
+impl TaxNumbers {
+    /// Returns every number, in the order in which customs papers have them.
+    #[must_use]
+    pub fn numbers(&self) -> [TaxNumber<'_>; 4] {
+        let Self {
+            vat,
+            eori,
+            ioss,
+            other,
+            prices: _,
+        } = self;
+        [
+            ("tax.vat", "VAT number", vat),
+            ("tax.eori", "EORI number", eori),
+            ("tax.ioss", "IOSS number", ioss),
+            ("tax.other", "Other number", other),
+        ]
+        .map(|(field, name, text)| TaxNumber { field, name, text })
+    }
+}
+
 /// How a studio writes.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -147,23 +179,11 @@ impl Manners {
             );
             refusals.refuse("fraction", says);
         }
-        let TaxNumbers {
-            vat,
-            eori,
-            ioss,
-            other,
-            prices: _,
-        } = &self.tax;
-        let texts = [
-            ("tax.vat", vat),
-            ("tax.eori", eori),
-            ("tax.ioss", ioss),
-            ("tax.other", other),
-        ];
         refusals.extend(
-            texts
+            self.tax
+                .numbers()
                 .into_iter()
-                .filter_map(|(field, text)| refused_text(field, text)),
+                .filter_map(|number| refused_text(number.field, number.text)),
         );
         refusals.into()
     }

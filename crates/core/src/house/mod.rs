@@ -18,7 +18,7 @@ pub use box_style::{CartonStyle, SavedCut, SavedFace};
 pub use choices::{ChoiceShape, Choices, EachChoice};
 pub use look_kind::LookKind;
 pub use manners::{
-    DateOrder, DecimalMark, LabelSize, Manners, MassUnit, PaperSize, Prices, TaxNumbers,
+    DateOrder, DecimalMark, LabelSize, Manners, MassUnit, PaperSize, Prices, TaxNumber, TaxNumbers,
 };
 pub use money_change::{ChangedSum, MoneyChange};
 pub use preset::{Preset, preset_choices, presets};

@@ -2,6 +2,7 @@
 
 mod address;
 mod country;
+mod customs;
 mod fold;
 mod format;
 mod paste;
@@ -10,6 +11,7 @@ mod route;
 
 pub use address::Buyer;
 pub use country::{Countries, Country, OwnCountry, usual_route};
+pub use customs::meets_customs;
 pub use format::{AddressFormat, AddressLine, AddressPart, FullFormat, PostcodeShape, Region};
 pub use paste::{PartedAddress, part_address};
 pub use postcode_place::PostcodePlace;

@@ -11,7 +11,7 @@ const GRAMS_PER_OUNCE: f64 = 28.349_523_125;
 const OUNCES_PER_POUND: f64 = 16.0;
 const MM2_PER_SQUARE_INCH: f64 = 25.4 * 25.4;
 const SQUARE_INCHES_PER_SQUARE_FOOT: f64 = 144.0;
-/// From so many kilograms on, one decimal is enough.
+/// A mass of ten kilograms and more is told to one decimal.
 const HEAVY_KG: f64 = 10.0;
 
 /// What masses are read in.
@@ -95,15 +95,12 @@ pub enum InchParts {
 }
 
 impl InchParts {
-    /// Returns the ruler with so many parts to the inch; `None` if there is none.
+    const ALL: [Self; 3] = [Self::Eighths, Self::Sixteenths, Self::ThirtySeconds];
+
+    /// Returns the ruler whose inch has `number` parts; `None` for a number that no ruler has.
     #[must_use]
-    pub const fn of(number: u8) -> Option<Self> {
-        match number {
-            8 => Some(Self::Eighths),
-            16 => Some(Self::Sixteenths),
-            32 => Some(Self::ThirtySeconds),
-            _ => None,
-        }
+    pub fn of(number: u8) -> Option<Self> {
+        Self::ALL.into_iter().find(|parts| parts.number() == number)
     }
 
     /// Returns how many parts an inch has.
@@ -253,7 +250,7 @@ impl Telling {
         }
     }
 
-    /// Returns a number with so many decimals.
+    /// Returns a number rounded to `decimals` places.
     #[must_use]
     pub fn number(self, number: f64, decimals: usize) -> String {
         self.marked(format!("{number:.decimals$}"))
@@ -286,15 +283,8 @@ impl Telling {
         let mut at = 0;
         while let Some(word) = words.get(at) {
             let number: Option<f64> = word.parse().ok().filter(|number| *number >= 0.0);
-            let measure = match (number, words.get(at + 1), self.length, self.mass) {
-                (Some(mm), Some(&"mm"), LengthUnit::In, _) => {
-                    Length::try_from(mm).ok().map(|length| self.length(length))
-                }
-                (Some(g), Some(&"g"), _, MassUnit::Lb) => {
-                    Mass::try_from(g).ok().map(|mass| self.mass(mass))
-                }
-                _ => None,
-            };
+            let unit = words.get(at + 1).copied().unwrap_or_default();
+            let measure = number.and_then(|number| self.measured(number, unit));
             at += if measure.is_some() { 2 } else { 1 };
             told.push(measure.map_or_else(
                 || (*word).to_owned(),
@@ -302,6 +292,19 @@ impl Telling {
             ));
         }
         told.join(" ")
+    }
+
+    /// Returns a number of millimetres or grams in the studio's unit; `None` where it reads that unit itself, and of another unit.
+    fn measured(self, number: f64, unit: &str) -> Option<String> {
+        if unit == LengthUnit::Mm.symbol() && self.length == LengthUnit::In {
+            return Length::try_from(number)
+                .ok()
+                .map(|length| self.length(length));
+        }
+        if unit == "g" && self.mass == MassUnit::Lb {
+            return Mass::try_from(number).ok().map(|mass| self.mass(mass));
+        }
+        None
     }
 
     fn marked(self, number: String) -> String {

@@ -42,15 +42,15 @@ pub struct Inspection<'a> {
     pub tracking: Option<&'a str>,
     /// Whether its service can be followed at all.
     pub tracked: bool,
-    /// Whether it goes to another country.
-    pub abroad: bool,
+    /// Whether it meets customs on its way.
+    pub customs: bool,
 }
 
 /// Returns what is looked at before a parcel leaves, in the order in which people do it.
 #[must_use]
 pub fn leaving_checks(over: &Inspection<'_>) -> Vec<LeavingCheck> {
     let mut checks = vec![answered(over), packed(over), weighed(over), addressed(over)];
-    if over.abroad {
+    if over.customs {
         checks.push(protected(over.inputs));
     }
     checks.extend([
@@ -289,7 +289,7 @@ mod tests {
             booked_print: None,
             tracking: None,
             tracked: true,
-            abroad: false,
+            customs: false,
         }
     }
 
@@ -329,7 +329,7 @@ mod tests {
         assert!(home.iter().all(|check| check.key != "protected"));
         let state = |inputs: &ShipmentInputs| {
             let abroad = Inspection {
-                abroad: true,
+                customs: true,
                 ..over(inputs, &[])
             };
             state(&leaving_checks(&abroad), "protected")

@@ -177,11 +177,14 @@ fn every_change_that_is_offered_does_what_it_says() {
     assert!(pressed > 200, "{pressed}");
 }
 
-/// The metric units that a text names, as words of their own.
+/// The metric units that a text names, behind a space or glued to their number.
 fn metric(text: &str) -> Vec<&str> {
     const UNITS: [&str; 9] = ["mm", "cm", "m", "kg", "g", "cm²", "m²", "litre", "litres"];
     let words = text.split(|one: char| !(one.is_alphanumeric() || one == '²'));
-    words.filter(|word| UNITS.contains(word)).collect()
+    words
+        .map(|word| word.trim_start_matches(|one: char| one.is_ascii_digit()))
+        .filter(|word| UNITS.contains(word))
+        .collect()
 }
 
 #[test]

@@ -94,7 +94,7 @@ impl Done {
             booked_print: self.booked.map(|same| if same { PRINT } else { "cd34" }),
             tracking: self.followed.then_some("GP 1"),
             tracked: true,
-            abroad: self.abroad,
+            customs: self.abroad,
         })
     }
 }

@@ -70,7 +70,7 @@ impl Desk {
             booked_print: booked.map(|booking| booking.print.as_str()),
             tracking: leaves.tracking(),
             tracked: leaves.chosen().is_none_or(|quote| quote.tracked),
-            abroad: leaves.abroad(),
+            customs: leaves.customs(),
         });
         let today = self.clock.today();
         let by_tariff = leaves.by_tariff();
@@ -101,6 +101,7 @@ impl Desk {
             from: ends.from,
             to: ends.to,
             abroad: leaves.abroad(),
+            customs: leaves.customs(),
             ready: checks.iter().all(|check| check.done || !check.needed),
             checks,
             gaps,

@@ -2,6 +2,7 @@
 
 use hummock_core::{
     freight::{OnItsWay, Quote, Service, Tariff},
+    place::meets_customs,
     quantity::{Currency, Mass},
     sending::{AddressGap, AddressOf, address_print, papers::Ends},
     shipment::Workings,
@@ -37,6 +38,11 @@ impl ToLeave {
 
     pub(crate) fn abroad(&self) -> bool {
         self.settings.is_abroad(&self.stored.inputs.buyer.country)
+    }
+
+    /// Tells whether it meets customs on its way.
+    pub(crate) fn customs(&self) -> bool {
+        meets_customs(&self.settings.sender.address, &self.stored.inputs.buyer)
     }
 
     pub(super) fn gaps(&self) -> Vec<AddressGap> {
@@ -112,7 +118,7 @@ pub(super) fn papers_of(leaves: &ToLeave) -> Vec<ParcelPaper> {
         (ParcelPaper::Slip, true),
         (ParcelPaper::Certificate, has_certificate),
         (ParcelPaper::Condition, true),
-        (ParcelPaper::Customs, leaves.abroad()),
+        (ParcelPaper::Customs, leaves.customs()),
         (ParcelPaper::Crating, planned),
         (ParcelPaper::Claim, leaves.stored.handed.is_some()),
     ]

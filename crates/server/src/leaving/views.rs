@@ -27,6 +27,8 @@ pub(crate) struct LeavingView {
     pub(super) print: String,
     /// Whether it goes to another country.
     pub(super) abroad: bool,
+    /// Whether it meets customs on its way, which ask for a paper: not every border has them, and some countries have them within.
+    pub(super) customs: bool,
     /// What is looked at before it leaves.
     pub(super) checks: Vec<LeavingCheck>,
     /// Whether all that is needed is so.

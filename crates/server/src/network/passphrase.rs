@@ -13,7 +13,7 @@ pub(crate) struct Passphrase(String);
 /// Nobody guesses as many in the time that attempts are given.
 const SHORTEST: usize = 12;
 const LONGEST: usize = 200;
-/// One that is made has so many letters, in groups of so many.
+/// A passphrase that the program makes has 16 letters, in four groups with dashes between them.
 const MADE_LETTERS: usize = 16;
 const GROUP_LETTERS: usize = 4;
 
@@ -78,7 +78,8 @@ fn in_groups(letters: &str) -> String {
     groups.join("-")
 }
 
-/// What was typed as a passphrase that was made is shown, whatever its capitals, spaces and dashes; `None` where it can't be one.
+/// Returns a typed passphrase in the form in which the program shows those that it makes: small letters, in groups with dashes.
+/// `None` for a text that the program does not make.
 fn as_made(typed: &str) -> Option<String> {
     let letters = typed
         .chars()
@@ -89,8 +90,8 @@ fn as_made(typed: &str) -> Option<String> {
     made.then(|| in_groups(&letters))
 }
 
-/// Tells whether what was typed is the one that is kept; slow, as it is meant to be. One that was made is the same in capitals,
-/// and with its dashes elsewhere or nowhere.
+/// Tells whether a typed passphrase is the one that is kept; slow, as it is meant to be. Of a passphrase that the program made,
+/// capitals, spaces and dashes do not count.
 pub(crate) fn is_it(typed: &str, kept: &str) -> bool {
     let typed = typed.trim();
     let Ok(kept) = PasswordHash::new(kept) else {

@@ -6,11 +6,14 @@ use test_context::test_context;
 use super::leaving::{at, beside, book_on, bytes, change, first_day, ready, standins, words};
 use super::*;
 
-/// The metric units that a text names, as words of their own.
+/// The metric units that a text names, behind a space or glued to their number.
 fn metric(text: &str) -> Vec<&str> {
     const UNITS: [&str; 7] = ["mm", "cm", "m", "kg", "g", "cm²", "m²"];
     let words = text.split(|one: char| !(one.is_alphanumeric() || one == '²'));
-    words.filter(|word| UNITS.contains(word)).collect()
+    words
+        .map(|word| word.trim_start_matches(|one: char| one.is_ascii_digit()))
+        .filter(|word| UNITS.contains(word))
+        .collect()
 }
 
 /// How wide and high the first page is, in points: 72 to the inch.

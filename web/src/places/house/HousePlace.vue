@@ -7,7 +7,6 @@ import { vSay } from '@/said/say';
 
 import AllowanceTable from './AllowanceTable.vue';
 import EffectsPanel from './EffectsPanel.vue';
-import HouseBackup from './HouseBackup.vue';
 import HouseBench from './HouseBench.vue';
 import HouseBeginnings from './HouseBeginnings.vue';
 import HouseLayers from './HouseLayers.vue';
@@ -15,8 +14,6 @@ import HouseMaterials from './HouseMaterials.vue';
 import HouseOdds from './HouseOdds.vue';
 import HousePlaces from './HousePlaces.vue';
 import HouseRecord from './HouseRecord.vue';
-import HouseSender from './HouseSender.vue';
-import HouseTablets from './HouseTablets.vue';
 import PlansFollow from '../PlansFollow.vue';
 import PresetShelf from './PresetShelf.vue';
 import SchoolQuestions from './SchoolQuestions.vue';
@@ -70,9 +67,6 @@ const ready = computed(() => studio.value !== undefined && house.rules.version >
           :allowances="studio.allowances"
           :errors="house.errors.value"
         />
-        <HouseSender />
-        <HouseTablets />
-        <HouseBackup />
       </div>
       <EffectsPanel :house="house" />
     </div>

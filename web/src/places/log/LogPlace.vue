@@ -49,8 +49,7 @@ const classNames = computed(() => new Map((studio.value?.classes ?? []).map((one
 
 const rows = computed(() => page.data.value?.rows ?? []);
 /** The money of what left before the studio counted in another. */
-const otherMoney = (code?: string | null) =>
-  code && code !== studio.value?.catalogue.currency ? code : '';
+const otherMoney = (code?: string | null) => (code && code !== studio.value?.catalogue.currency ? code : '');
 const total = computed(() => page.data.value?.total);
 const at = computed(() => Number(skip.value));
 const filtered = computed(() => Object.values(sought).some((value) => value.value !== ''));

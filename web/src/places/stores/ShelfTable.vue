@@ -108,6 +108,7 @@ const flag = (material: Material, key: string) => partOf(material, `shelf.${key}
             <button type="button" @click="emit('edit', material)">{{ material.name }}</button>
             <span v-if="flag(material, 'reused')" class="soft">saved</span>
             <span v-if="flag(material, 'retired')" class="soft">retired</span>
+            <span v-if="flag(material, 'to_check')" class="soft">price to be checked</span>
           </td>
           <td v-for="field in listed" :key="field.key" class="number">{{ shown(material, field) }}</td>
           <td v-if="hasCurve" class="number">{{ curve(material) }}</td>

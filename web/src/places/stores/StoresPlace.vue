@@ -4,12 +4,14 @@ import PlusIcon from '~icons/tabler/plus';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref, watch } from 'vue';
 
+import { useStudio } from '@/api/useStudio';
+import { counted } from '@/frame/words';
 import LeaveGuard from '@/parts/LeaveGuard.vue';
 import { vSay } from '@/said/say';
 
 import CurveImport from './CurveImport.vue';
 import MaterialEditor from './MaterialEditor.vue';
-import { emptyMaterial, SHELVES } from './shelves';
+import { emptyMaterial, partOf, SHELVES, withPart } from './shelves';
 import type { Material } from './shelves';
 import PlansFollow from '../PlansFollow.vue';
 import ShelfTable from './ShelfTable.vue';
@@ -63,8 +65,10 @@ function show(what: 'table' | 'points'): void {
   stores.take();
 }
 
+/** Whoever keeps a material has looked at its price. */
 async function save(material: Material): Promise<void> {
-  if (!shelf.value || !(await stores.put(shelf.value.key, material))) return;
+  const looked = withPart(material, 'shelf.to_check', undefined);
+  if (!shelf.value || !(await stores.put(shelf.value.key, looked))) return;
   panel.value = undefined;
 }
 
@@ -72,6 +76,16 @@ async function remove(id: string): Promise<void> {
   if (!shelf.value || !(await stores.remove(shelf.value.key, id))) return;
   panel.value = undefined;
 }
+
+const { studio } = useStudio();
+const taxed = computed(() => (studio.value?.manners.tax?.prices === 'gross' ? 'with tax' : 'without tax'));
+/** How many prices came with the program, on all shelves. */
+const toCheck = computed(() =>
+  SHELVES.reduce((sum, { key }) => {
+    const all = (stores.stores.value?.catalogue[key] ?? []) as unknown as Material[];
+    return sum + all.filter((one) => partOf(one, 'shelf.to_check') === true).length;
+  }, 0),
+);
 
 const hasCurve = computed(() => shelf.value?.fields.some(({ kind }) => kind === 'curve') ?? false);
 </script>
@@ -95,6 +109,11 @@ const hasCurve = computed(() => shelf.value?.fields.some(({ kind }) => kind === 
     </nav>
     <p v-if="stores.trouble.value" v-say class="trouble">{{ stores.trouble.value }}</p>
     <PlansFollow :version="stores.stores.value?.version ?? 0" />
+    <p v-if="toCheck > 0" class="to-check" data-test="to-check">
+      {{ counted(toCheck, 'price') }} came with the program and {{ toCheck === 1 ? 'is' : 'are' }} to be
+      checked: what you change is taken as checked.
+      <BButton size="sm" @click="stores.checked">All are right as they stand</BButton>
+    </p>
     <p v-if="!stores.stores.value" class="soft">Opening the stores</p>
     <div v-else-if="shelf" class="shelf" :class="{ split: panel }">
       <section>
@@ -107,7 +126,7 @@ const hasCurve = computed(() => shelf.value?.fields.some(({ kind }) => kind === 
         </div>
         <p class="soft">
           Starting values are typical of each class, not of any brand: weigh a sheet before you rely on one.
-          Prices in {{ stores.stores.value.catalogue.currency }}.
+          Prices in {{ stores.stores.value.catalogue.currency }}, {{ taxed }}.
         </p>
       </section>
       <MaterialEditor
@@ -173,6 +192,12 @@ h1 {
   flex-wrap: wrap;
   gap: 8px;
   margin: 12px 0;
+}
+.to-check {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  align-items: center;
 }
 .trouble {
   padding: 8px 12px;

@@ -65,6 +65,9 @@ export function useStores() {
           }),
         ),
       ),
+    /** Says that every price is right as it stands. */
+    checked: () =>
+      changed((version) => answer<Stores>(api.POST('/api/v1/stores/prices-checked', { body: { version } }))),
     remove: (shelf: ShelfKey, id: string) =>
       changed((version) =>
         answer<Stores>(

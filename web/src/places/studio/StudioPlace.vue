@@ -15,13 +15,31 @@ import MoneyFields from './MoneyFields.vue';
 import SentCountries from './SentCountries.vue';
 import StudioShelf from './StudioShelf.vue';
 import { useSettings } from './useSettings';
-import { DATES, DECIMALS, FRACTIONS, LABELS, LENGTHS, MASSES, NUMBERS, PAPERS } from './words';
+import StudioBackup from './StudioBackup.vue';
+import StudioPapers from './StudioPapers.vue';
+import StudioTablets from './StudioTablets.vue';
+import {
+  DATES,
+  DECIMALS,
+  FRACTIONS,
+  LABELS,
+  LENGTHS,
+  MASSES,
+  NUMBERS,
+  OF_SETTINGS,
+  PAPERS,
+  PRICES,
+  SECTIONS,
+} from './words';
+import type { Section } from './words';
 
 /** Whose studio it is, where it is, where it sends to and how it writes; and the same five questions before it was ever said. */
-const { kept, typed, changed, errors, trouble, busy, keep } = useSettings();
+const { kept, typed, changed, changedUnder, errors, trouble, busy, keep } = useSettings();
 const { studio } = useStudio();
 const { of } = useCountries();
 const router = useRouter();
+
+const { section } = defineProps<{ section: Section }>();
 
 const isNew = computed(() => studio.value !== undefined && !studio.value.set_up);
 const where = computed(() => of(typed.sender.country));
@@ -50,102 +68,176 @@ watch(
   },
 );
 
+/** A part of the studio; before it is set up all that is asked stands on one page. */
+const shows = (part: Section) => isNew.value || part === section;
+/** The other parts under which something is changed: they are kept together. */
+const elsewhere = computed(() =>
+  SECTIONS.filter(({ key }) => key !== section && changedUnder.value.includes(key))
+    .map(({ name }) => name)
+    .join(', '),
+);
+const zones = [
+  { value: '', text: 'the machine that Hummock runs on' },
+  ...Intl.supportedValuesOf('timeZone').map((zone) => ({ value: zone, text: zone.replaceAll('_', ' ') })),
+];
 async function save(): Promise<void> {
   const first = isNew.value;
+  // The browser knows where it is.
+  if (first) typed.time_zone ||= Intl.DateTimeFormat().resolvedOptions().timeZone;
   if ((await keep()) && first) await router.push('/');
 }
 </script>
 
 <template>
-  <div class="page">
+  <div class="page" :class="{ parted: !isNew }">
     <LeaveGuard :changed="changed && !busy" what="the changed studio" />
-    <h1>{{ isNew ? 'Set up your studio' : 'Studio' }}</h1>
-    <p v-if="isNew" class="soft">
-      Five short questions. Each can be left open and answered here later; with the first two the first parcel
-      can be planned.
-    </p>
-    <template v-if="kept">
-      <section aria-label="Name and address">
-        <h2><span v-if="isNew" class="number">1</span> Name and address</h2>
-        <TextField v-model="typed.name" label="The studio is called" name="name" :error="errors.name" />
-        <AddressFields v-model="typed.sender" at="sender" :errors="errors" called="Name on the label" home />
-      </section>
-      <section aria-label="Countries that you send to">
-        <h2><span v-if="isNew" class="number">2</span> Countries that you send to</h2>
-        <p class="soft">
-          They come first wherever a country is chosen. A parcel can go to any other one too, and is added
-          here by one press where you meet it.
-        </p>
-        <SentCountries v-model="typed.countries" :errors="errors" :home="typed.sender.country" />
-      </section>
-      <section aria-label="Money">
-        <h2><span v-if="isNew" class="number">3</span> Money</h2>
-        <MoneyFields
-          v-model:currency="typed.currency"
-          v-model:rate="typed.rate"
-          :now="kept.currency"
-          :errors="errors"
-          :is-new="isNew"
-        />
-      </section>
-      <section aria-label="Ruler and scale">
-        <h2><span v-if="isNew" class="number">4</span> Ruler and scale</h2>
-        <p v-if="isNew && where" class="soft">As most people in {{ where.name }} have them.</p>
-        <div class="fields">
-          <ChoiceField v-model="typed.length" label="Lengths" name="length" :choices="LENGTHS" />
-          <ChoiceField
-            v-if="typed.length === 'in'"
-            v-model="typed.fraction"
-            label="Inches"
-            name="fraction"
-            :choices="FRACTIONS"
-            :error="errors.fraction"
-          />
-          <ChoiceField v-model="typed.mass" label="Weights" name="mass" :choices="MASSES" />
-          <ChoiceField v-model="typed.decimal" label="Numbers" name="decimal" :choices="DECIMALS" />
-          <ChoiceField v-model="typed.date_order" label="Dates" name="date_order" :choices="DATES" />
-          <ChoiceField v-model="typed.paper" label="Printed on" name="paper" :choices="PAPERS" />
-          <ChoiceField v-model="typed.label" label="Labels" name="label" :choices="LABELS" />
-        </div>
-      </section>
-      <section v-if="!isNew" aria-label="Numbers for customs">
-        <h2>Numbers for customs</h2>
-        <p class="soft">They stand on the paper for customs, where you have them.</p>
-        <div class="fields">
-          <TextField
-            v-for="{ key, label } in NUMBERS"
-            :key="key"
-            v-model="typed.tax[key]"
-            :label="label"
-            :name="`tax.${key}`"
-            :error="errors[`tax.${key}`]"
-          />
-        </div>
-      </section>
-      <section v-if="isNew" aria-label="A carrier">
-        <h2><span class="number">5</span> A carrier</h2>
-        <p class="soft">
-          Price lists of carriers are read under Rates, once you have one. Until then a price that somebody
-          quoted is typed at Price, and everything but the price stands there without it.
-        </p>
-      </section>
-      <p v-if="trouble" v-say class="stop" data-test="settings-trouble">{{ trouble }}.</p>
-      <p class="keep">
-        <BButton variant="primary" :disabled="!changed || busy" data-test="keep-settings" @click="save">
-          {{ isNew ? 'Begin' : 'Keep the studio' }}
-        </BButton>
-        <RouterLink v-if="isNew" to="/" class="btn">Later</RouterLink>
-        <RouterLink v-else to="/studio#sender" class="btn">Telephone, mark and card</RouterLink>
+    <nav v-if="!isNew" class="no-print" aria-label="The studio">
+      <RouterLink
+        v-for="part in SECTIONS"
+        :key="part.key"
+        :to="`/studio/${part.key}`"
+        :class="{ here: part.key === section }"
+        :aria-current="part.key === section ? 'page' : undefined"
+        >{{ part.name }}</RouterLink
+      >
+    </nav>
+    <div>
+      <h1>{{ isNew ? 'Set up your studio' : 'Studio' }}</h1>
+      <p v-if="isNew" class="soft">
+        Five short questions. Each can be left open and answered here later; with the first two the first
+        parcel can be planned.
       </p>
-      <StudioShelf />
-    </template>
-    <p v-else class="soft">Reading it</p>
+      <template v-if="kept">
+        <section v-if="shows('name')" aria-label="Name and address">
+          <h2><span v-if="isNew" class="number">1</span> Name and address</h2>
+          <TextField v-model="typed.name" label="The studio is called" name="name" :error="errors.name" />
+          <AddressFields
+            v-model="typed.sender"
+            at="sender"
+            :errors="errors"
+            called="Name on the label"
+            home
+          />
+        </section>
+        <section v-if="shows('countries')" aria-label="Countries that you send to">
+          <h2><span v-if="isNew" class="number">2</span> Countries that you send to</h2>
+          <p class="soft">
+            They come first wherever a country is chosen. A parcel can go to any other one too, and is added
+            here by one press where you meet it.
+          </p>
+          <SentCountries v-model="typed.countries" :errors="errors" :home="typed.sender.country" />
+        </section>
+        <section v-if="shows('money')" aria-label="Money">
+          <h2><span v-if="isNew" class="number">3</span> Money</h2>
+          <MoneyFields
+            v-model:currency="typed.currency"
+            v-model:rate="typed.rate"
+            :now="kept.currency"
+            :errors="errors"
+            :is-new="isNew"
+          />
+          <template v-if="!isNew">
+            <h2>Tax</h2>
+            <div class="fields">
+              <ChoiceField
+                v-model="typed.tax.prices"
+                label="Prices of materials and work are"
+                name="tax.prices"
+                :choices="PRICES"
+              />
+              <TextField
+                v-for="{ key, label } in NUMBERS"
+                :key="key"
+                v-model="typed.tax[key]"
+                :label="label"
+                :name="`tax.${key}`"
+                :error="errors[`tax.${key}`]"
+              />
+            </div>
+            <p class="soft">The numbers stand on the paper for customs, where you have them.</p>
+          </template>
+        </section>
+        <section v-if="shows('ruler')" aria-label="Ruler and scale">
+          <h2><span v-if="isNew" class="number">4</span> Ruler and scale</h2>
+          <p v-if="isNew && where" class="soft">As most people in {{ where.name }} have them.</p>
+          <div class="fields">
+            <ChoiceField v-model="typed.length" label="Lengths" name="length" :choices="LENGTHS" />
+            <ChoiceField
+              v-if="typed.length === 'in'"
+              v-model="typed.fraction"
+              label="Inches"
+              name="fraction"
+              :choices="FRACTIONS"
+              :error="errors.fraction"
+            />
+            <ChoiceField v-model="typed.mass" label="Weights" name="mass" :choices="MASSES" />
+            <ChoiceField v-model="typed.decimal" label="Numbers" name="decimal" :choices="DECIMALS" />
+            <ChoiceField v-model="typed.date_order" label="Dates" name="date_order" :choices="DATES" />
+            <ChoiceField v-model="typed.paper" label="Printed on" name="paper" :choices="PAPERS" />
+            <ChoiceField v-model="typed.label" label="Labels" name="label" :choices="LABELS" />
+            <ChoiceField
+              v-if="!isNew"
+              v-model="typed.time_zone"
+              label="Its day begins as in"
+              name="time_zone"
+              :choices="zones"
+              :error="errors.time_zone"
+            />
+          </div>
+        </section>
+        <section v-if="isNew" aria-label="A carrier">
+          <h2><span class="number">5</span> A carrier</h2>
+          <p class="soft">
+            Price lists of carriers are read under Rates, once you have one. Until then a price that somebody
+            quoted is typed at Price, and everything but the price stands there without it.
+          </p>
+        </section>
+        <template v-if="isNew || OF_SETTINGS.includes(section)">
+          <p v-if="trouble" v-say class="stop" data-test="settings-trouble">{{ trouble }}.</p>
+          <p v-if="elsewhere" class="mind">Something is changed under {{ elsewhere }} too.</p>
+          <p class="keep">
+            <BButton variant="primary" :disabled="!changed || busy" data-test="keep-settings" @click="save">
+              {{ isNew ? 'Begin' : 'Keep the studio' }}
+            </BButton>
+            <RouterLink v-if="isNew" to="/" class="btn">Later</RouterLink>
+          </p>
+        </template>
+        <StudioPapers v-if="!isNew && section === 'papers'" />
+        <StudioTablets v-if="!isNew && section === 'tablets'" />
+        <StudioBackup v-if="!isNew && section === 'backup'" />
+        <StudioShelf v-if="shows('name')" />
+      </template>
+      <p v-else class="soft">Reading it</p>
+    </div>
   </div>
 </template>
 
 <style scoped>
 .page {
   max-width: 760px;
+}
+.page.parted {
+  display: grid;
+  max-width: 1120px;
+  grid-template-columns: 220px minmax(0, 820px);
+  gap: 0 40px;
+  align-items: start;
+}
+nav {
+  display: grid;
+  margin-top: 52px;
+}
+nav a {
+  min-height: 44px;
+  padding: 10px 12px;
+  border-left: 4px solid transparent;
+  color: var(--peat);
+  text-decoration: none;
+}
+nav .here {
+  border-color: var(--heather);
+  background: var(--paper);
+  font-weight: 600;
 }
 h1 {
   margin: 4px 0;
@@ -173,5 +265,19 @@ h2 {
 }
 .stop {
   color: var(--rowan);
+}
+@media (max-width: 900px) {
+  .page.parted {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  nav {
+    display: flex;
+    flex-wrap: wrap;
+    margin-top: 0;
+  }
+  nav a {
+    border-bottom: 4px solid transparent;
+    border-left: 0;
+  }
 }
 </style>

@@ -7,6 +7,8 @@ import type { Settings } from '@/api/types';
 import { noAddress } from '@/countries/address';
 import { withPoint } from '@/units/typed';
 
+import type { Section } from './words';
+
 const nothing = () => ({
   name: '',
   sender: noAddress(),
@@ -25,6 +27,16 @@ const nothing = () => ({
   countries: [] as Settings['countries'],
 });
 
+/** Under which part of the studio a setting stands, where that is not the ruler. */
+const PART_OF: Partial<Record<string, Section>> = {
+  name: 'name',
+  sender: 'name',
+  countries: 'countries',
+  currency: 'money',
+  rate: 'money',
+  tax: 'money',
+};
+
 export function useSettings() {
   const { data: kept, reload } = useRead<Settings>({
     queryKey: ['settings'],
@@ -40,7 +52,18 @@ export function useSettings() {
   function show(settings: Settings): void {
     const { sender, fraction, tax, countries } = settings;
     const { name, time_zone, currency, length, mass, decimal, date_order, paper, label } = settings;
-    Object.assign(typed, { name, time_zone, currency, rate: '', length, mass, decimal, date_order, paper, label });
+    Object.assign(typed, {
+      name,
+      time_zone,
+      currency,
+      rate: '',
+      length,
+      mass,
+      decimal,
+      date_order,
+      paper,
+      label,
+    });
     Object.assign(typed, {
       sender: { ...noAddress(), ...sender },
       fraction: String(fraction),
@@ -57,6 +80,15 @@ export function useSettings() {
     { immediate: true },
   );
 
+  /** The parts of the studio under which something is changed. */
+  const changedUnder = computed<Section[]>(() => {
+    if (!changed.value) return [];
+    const stood = JSON.parse(before.value) as Record<string, unknown>;
+    const under = new Set<Section>();
+    for (const [key, value] of Object.entries(typed))
+      if (JSON.stringify(value) !== JSON.stringify(stood[key])) under.add(PART_OF[key] ?? 'ruler');
+    return [...under];
+  });
   const errors = ref<Record<string, string>>({});
   const trouble = ref('');
   const busy = ref(false);
@@ -88,5 +120,5 @@ export function useSettings() {
     }
   }
 
-  return { kept, typed, changed, errors, trouble, busy, keep };
+  return { kept, typed, changed, changedUnder, errors, trouble, busy, keep };
 }

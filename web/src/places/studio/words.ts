@@ -1,4 +1,20 @@
-// The choices of a studio's settings, and what each is called.
+// The parts of a studio, the choices of its settings, and what each is called.
+export const SECTIONS = [
+  { key: 'name', name: 'Name and address' },
+  { key: 'countries', name: 'Countries' },
+  { key: 'money', name: 'Money and tax' },
+  { key: 'ruler', name: 'Ruler, scale and day' },
+  { key: 'papers', name: 'Label and card' },
+  { key: 'tablets', name: 'Tablets' },
+  { key: 'backup', name: 'Backup' },
+] as const;
+export type Section = (typeof SECTIONS)[number]['key'];
+/** Those that are kept together as the settings. */
+export const OF_SETTINGS: readonly Section[] = ['name', 'countries', 'money', 'ruler'];
+export const PRICES = [
+  { value: 'net', text: 'without tax' },
+  { value: 'gross', text: 'with tax' },
+] as const;
 export const LENGTHS = [
   { value: 'mm', text: 'millimetres' },
   { value: 'cm', text: 'centimetres' },

@@ -117,7 +117,7 @@ async function archive(): Promise<void> {
       <div v-if="held" v-say class="notice" data-test="held">
         <strong>It is held until a paper comes: {{ held.paper }}</strong
         >, {{ left }}; then it goes back. Send it to the carrier, with the number of the parcel.
-        <PaperLink v-if="after.abroad" :href="`/api/v1/shipments/${id}/papers/customs`"
+        <PaperLink v-if="after.customs" :href="`/api/v1/shipments/${id}/papers/customs`"
           >Customs paper</PaperLink
         >
       </div>

@@ -5,7 +5,7 @@ import { computed } from 'vue';
 import type { After } from '@/api/types';
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
-import { kilograms, money } from '@/units/show';
+import { kilograms, money as amountOf } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 /** What a parcel weighed, measured, cost and took, beside what was planned for it. */
@@ -28,8 +28,8 @@ const rows = computed(() => [
   { name: 'outside', planned: sized('planned'), was: sized('was') || 'not measured' },
   {
     name: 'carriage',
-    planned: beside.cost ? money(beside.cost.planned) : '–',
-    was: beside.cost?.was ? money(beside.cost.was) : 'no bill yet',
+    planned: beside.cost ? amountOf(beside.cost.planned) : '–',
+    was: beside.cost?.was ? amountOf(beside.cost.was) : 'no bill yet',
   },
   {
     name: 'packing',

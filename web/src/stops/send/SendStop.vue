@@ -56,7 +56,7 @@ function takeBack(): void {
             <address data-test="from">
               <span v-for="line in leaving.from" :key="line">{{ line }}</span>
             </address>
-            <RouterLink to="/studio#sender" class="no-print">Change your address</RouterLink>
+            <RouterLink to="/studio/name" class="no-print">Change your address</RouterLink>
           </div>
           <div>
             <h3 class="soft">To</h3>
@@ -73,7 +73,7 @@ function takeBack(): void {
           >Both are right, letter by letter</BButton
         >
         <p v-else class="done">Both were read and are right.</p>
-        <template v-if="leaving.abroad">
+        <template v-if="leaving.customs">
           <h3>At the border</h3>
           <div class="pair">
             <DraftField path="sending.protected" empty="Nobody has looked yet" />

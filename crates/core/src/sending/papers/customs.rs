@@ -118,22 +118,9 @@ pub fn customs(
 }
 
 fn numbers(tax: &TaxNumbers) -> Vec<[String; 2]> {
-    let TaxNumbers {
-        vat,
-        eori,
-        ioss,
-        other,
-        prices: _,
-    } = tax;
-    let named = [
-        ("VAT number", vat),
-        ("EORI number", eori),
-        ("IOSS number", ioss),
-        ("Other number", other),
-    ];
-    named
+    tax.numbers()
         .into_iter()
-        .map(|(name, number)| [name.to_owned(), number.trim().to_owned()])
+        .map(|number| [number.name.to_owned(), number.text.trim().to_owned()])
         .filter(|[_, number]| !number.is_empty())
         .collect()
 }

@@ -17,7 +17,7 @@ pub const PRINTED_LETTERS: [RangeInclusive<char>; 7] = [
     // Dashes and quotation marks.
     '\u{2010}'..='\u{2026}',
 ];
-/// So many are named at most.
+/// More letters than these are not named.
 const MOST_NAMED: usize = 12;
 
 /// Returns the letters of lines that would be printed as empty boxes, each once, in their order.

@@ -72,7 +72,7 @@ const replaces = computed(() => {
 </script>
 
 <template>
-  <section id="backup" aria-label="Backup" data-test="backup">
+  <section aria-label="Backup" data-test="backup">
     <h2>Backup</h2>
     <p class="soft">
       The whole studio in one file: house rules, stores, tariffs, the shelf, every shipment with all that was
@@ -170,9 +170,6 @@ const replaces = computed(() => {
 </template>
 
 <style scoped>
-section {
-  scroll-margin-top: 64px;
-}
 h2 {
   margin: 20px 0 4px;
   font-size: 1.3125rem;

@@ -2,7 +2,6 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 
-import AddressFields from '@/countries/AddressFields.vue';
 import { useCountries } from '@/countries/useCountries';
 import ChoiceField from '@/parts/ChoiceField.vue';
 import LeaveGuard from '@/parts/LeaveGuard.vue';
@@ -12,7 +11,7 @@ import { vSay } from '@/said/say';
 
 import { useSender } from './useSender';
 
-/** The studio's own address, mark and card, as they stand on labels and papers. */
+/** The studio's telephone, mark and card, as they stand on labels and papers. */
 const { kept, typed, changed, errors, trouble, busy, keep, keepMark, dropMark } = useSender();
 
 const POSTCODES = [
@@ -37,24 +36,11 @@ async function chosen(event: Event): Promise<void> {
 </script>
 
 <template>
-  <section id="sender" aria-label="Who sends" data-test="sender">
-    <LeaveGuard :changed="changed" what="the changed address" />
-    <h2>Who sends</h2>
-    <p class="soft">
-      Your address, mark and card, as they stand on labels and papers. No plan changes by it.
-    </p>
+  <section aria-label="Label and card" data-test="sender">
+    <LeaveGuard :changed="changed" what="the changed label and card" />
+    <h2>Label and card</h2>
+    <p class="soft">What stands on labels and papers besides your name and address. No plan changes by it.</p>
     <template v-if="kept">
-      <div class="pair">
-        <TextField v-model="typed.name" label="The studio is called" name="name" :error="errors.name" />
-        <TextField v-model="typed.town" label="In" name="town" :error="errors.town" />
-      </div>
-      <AddressFields
-        v-model="typed.address"
-        at="sender.address"
-        :errors="errors"
-        called="Name on the label"
-        home
-      />
       <div class="pair">
         <TextField
           v-model="typed.telephone"
@@ -99,16 +85,13 @@ async function chosen(event: Event): Promise<void> {
         <BButton v-if="kept.has_mark" variant="link" @click="dropMark">Take it away</BButton>
       </div>
       <p v-if="trouble" v-say class="stop" data-test="sender-trouble">{{ trouble }}.</p>
-      <BButton variant="primary" :disabled="!changed || busy" @click="keep">Keep who sends</BButton>
+      <BButton variant="primary" :disabled="!changed || busy" @click="keep">Keep label and card</BButton>
     </template>
     <p v-else class="soft">Reading it</p>
   </section>
 </template>
 
 <style scoped>
-section {
-  scroll-margin-top: 64px;
-}
 h2 {
   margin: 20px 0 4px;
   font-size: 1.3125rem;

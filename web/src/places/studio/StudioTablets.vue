@@ -55,7 +55,7 @@ const day = (moment: string) => show.dayAndYear(moment.slice(0, 10));
 </script>
 
 <template>
-  <section id="tablets" data-test="tablets">
+  <section data-test="tablets">
     <h2>Tablets</h2>
     <p v-if="away" v-say class="soft">The list of tablets can’t be reached. Trying again.</p>
     <template v-if="devices">
