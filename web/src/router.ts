@@ -1,5 +1,6 @@
 import { nextTick } from 'vue';
 import { createRouter, createWebHistory } from 'vue-router';
+import type { RouteLocation } from 'vue-router';
 
 import { SECTIONS } from './places/studio/words';
 import { beginShipment } from './shipment/begun';
@@ -23,6 +24,21 @@ const PAGES: Record<StopName, () => Promise<unknown>> = {
   send: () => import('./stops/send/SendStop.vue'),
   after: () => import('./stops/after/AfterStop.vue'),
 };
+
+/** Where places stood before, and where they stand now: a link that was kept leads on. */
+const MOVED: readonly (readonly [string, (rest: string) => string])[] = [
+  ['/stores/:rest?', (rest) => `/materials/${rest}`],
+  ['/shelf', () => '/materials/in-stock'],
+  ['/shelf/offcuts', () => '/materials/offcuts'],
+  ['/shelf/pile', () => '/materials/cartons'],
+  ['/rates/:rest?', (rest) => `/carriers/${rest}`],
+  ['/sums/:rest?', (rest) => `/tools/sums/${rest}`],
+  ['/rough', () => '/tools/rough-price'],
+  ['/measuring-sheet', () => '/tools/measuring-sheet'],
+  ['/tags', () => '/tools/tags'],
+  ['/weighings', () => '/tools/weighings'],
+  ['/cutting/:rest?', (rest) => `/tools/cutting/${rest}`],
+];
 
 /** What stood below the house rules, by its place on that page. */
 const FORMER: Partial<Record<string, string>> = {
@@ -81,25 +97,31 @@ export const router = createRouter({
       ],
     },
     {
-      path: '/stores/:shelf?',
-      name: 'stores',
-      meta: { title: 'Stores' },
+      path: '/materials/:part(in-stock|offcuts|cartons)',
+      name: 'in-stock',
+      meta: { title: 'Materials in stock' },
+      component: () => import('./places/shelf/ShelfPlace.vue'),
+      props: ({ params }) => ({ part: params.part === 'in-stock' ? '' : params.part }),
+    },
+    {
+      path: '/materials/:shelf?',
+      name: 'materials',
+      meta: { title: 'Materials' },
       component: () => import('./places/stores/StoresPlace.vue'),
       props: true,
     },
     {
-      path: '/shelf/:part(offcuts|pile)?',
-      name: 'shelf',
-      meta: { title: 'Shelf' },
-      component: () => import('./places/shelf/ShelfPlace.vue'),
+      path: '/carriers/:id?',
+      name: 'carriers',
+      meta: { title: 'Carriers' },
+      component: () => import('./places/rates/RatesPlace.vue'),
       props: true,
     },
     {
-      path: '/rates/:id?',
-      name: 'rates',
-      meta: { title: 'Rates' },
-      component: () => import('./places/rates/RatesPlace.vue'),
-      props: true,
+      path: '/tools',
+      name: 'tools',
+      meta: { title: 'Tools' },
+      component: () => import('./places/ToolsPlace.vue'),
     },
     {
       path: '/log',
@@ -126,7 +148,7 @@ export const router = createRouter({
       component: () => import('./places/orders/OrdersPlace.vue'),
     },
     {
-      path: '/tags',
+      path: '/tools/tags',
       name: 'tags',
       meta: { title: 'Tags for wrapped pieces' },
       component: () => import('./places/TagSheet.vue'),
@@ -138,31 +160,31 @@ export const router = createRouter({
       component: () => import('./places/AgainPlace.vue'),
     },
     {
-      path: '/rough',
+      path: '/tools/rough-price',
       name: 'rough',
       meta: { title: 'A rough price' },
       component: () => import('./places/rough/RoughPlace.vue'),
     },
     {
-      path: '/weighings',
+      path: '/tools/weighings',
       name: 'weighings',
       meta: { title: 'What the readings say' },
       component: () => import('./places/weighings/WeighingsPlace.vue'),
     },
     {
-      path: '/cutting',
+      path: '/tools/cutting',
       name: 'layouts',
-      meta: { title: 'Layouts' },
+      meta: { title: 'Cutting plans' },
       component: () => import('./places/cutting/CuttingList.vue'),
     },
     {
-      path: '/cutting/blank',
+      path: '/tools/cutting/blank',
       name: 'blank',
       meta: { title: 'A blank drawn elsewhere' },
       component: () => import('./places/cutting/BlankPlace.vue'),
     },
     {
-      path: '/cutting/:id',
+      path: '/tools/cutting/:id',
       name: 'cutting',
       meta: { title: 'Cutting' },
       component: () => import('./places/cutting/CuttingPlace.vue'),
@@ -175,6 +197,14 @@ export const router = createRouter({
       component: () => import('./places/studio/StudioPlace.vue'),
       props: true,
     },
+    ...MOVED.map(([path, to]) => ({
+      path,
+      redirect: ({ params, query, hash }: RouteLocation) => ({
+        path: to(String(params.rest ?? '')),
+        query,
+        hash,
+      }),
+    })),
     { path: '/studio/settings', redirect: '/studio/name' },
     // House rules stood there, and below them what has a part of the studio for itself.
     {
@@ -188,14 +218,14 @@ export const router = createRouter({
       component: () => import('./places/house/HousePlace.vue'),
     },
     {
-      path: '/sums/:sum?',
+      path: '/tools/sums/:sum?',
       name: 'sums',
       meta: { title: 'Quick sums' },
       component: () => import('./places/sums/SumsPlace.vue'),
       props: true,
     },
     {
-      path: '/measuring-sheet',
+      path: '/tools/measuring-sheet',
       name: 'measuring-sheet',
       meta: { title: 'Measuring sheet' },
       component: () => import('./places/MeasuringSheet.vue'),

@@ -88,10 +88,11 @@ async fn read(
         length: settings.unit,
         mass: settings.manners.mass,
     };
+    let telling = settings.manners.telling(settings.unit);
     desk.store.keep_order_columns(&request.columns).await?;
     let mut views = Vec::with_capacity(request.rows.len());
     for row in &request.rows {
-        let order = Order::read(row, &request.columns, &countries, &start);
+        let order = Order::read(row, &request.columns, &countries, &start, telling);
         views.push(desk.ordered(order, row, &request, bare).await?);
     }
     Ok(Json(views))

@@ -2197,11 +2197,13 @@ export interface components {
         };
         /** @description What comes of a parcel. */
         AfterView: {
-            /** @description Whether it goes to another country, so that customs may ask for a paper. */
+            /** @description Whether it goes to another country. */
             abroad: boolean;
             /** @description Whether the carrier answered just now; else this is what it said the last time. */
             answered: boolean;
             beside?: components["schemas"]["ParcelBeside"] | null;
+            /** @description Whether it meets customs on its way, which ask for a paper. */
+            customs: boolean;
             deadline?: components["schemas"]["Deadline"] | null;
             /** @description What the carrier says, the first thing first. */
             events: components["schemas"]["TrackingEvent"][];
@@ -7127,6 +7129,8 @@ export interface components {
             booking?: components["schemas"]["BookingView"] | null;
             /** @description What is looked at before it leaves. */
             checks: components["schemas"]["LeavingCheck"][];
+            /** @description Whether it meets customs on its way, which ask for a paper: not every border has them, and some countries have them within. */
+            customs: boolean;
             /** @description What is booked until then on one of these days is fetched on it; nothing at a counter. */
             cut_off?: string | null;
             /** @description Days on which it can leave, the next ones first. */
@@ -11333,7 +11337,7 @@ export interface components {
             /** Format: double */
             height_mm: number;
             /**
-             * @description The same text with the unit written after each side.
+             * @description The sides as they are read, each with this unit behind it.
              * @example 80 cm × 60 cm × 2 cm
              */
             text: string;

@@ -15,12 +15,11 @@ const route = useRoute();
 
 const PLACES = [
   { to: '/', name: 'Bench' },
-  { to: '/sums', name: 'Sums' },
-  { to: '/stores', name: 'Stores' },
-  { to: '/shelf', name: 'Shelf' },
-  { to: '/rates', name: 'Rates' },
+  { to: '/materials', name: 'Materials' },
+  { to: '/carriers', name: 'Carriers' },
   { to: '/log', name: 'Log' },
   { to: '/rules', name: 'House rules' },
+  { to: '/tools', name: 'Tools' },
 ] as const;
 const here = computed(() =>
   route.name === 'studio'

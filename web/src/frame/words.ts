@@ -283,7 +283,7 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
     case 'glass_tape':
       return {
         name: make.pattern === 'star' ? 'Tape star on the glass' : 'Tape lattice on the glass',
-        make: `${material}, ${tapes(make)}, ${metres(make.length_mm)}`,
+        make: `${material}, ${tapes(make)}, ${units.run(make.length_mm)}`,
       };
     case 'window_spacer':
       return {
@@ -372,7 +372,7 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
     case 'edge_pads':
       return {
         name: 'Edge pads',
-        make: `${material}, ${units.length(make.thickness_mm)} thick, ${metres(make.length_mm)} of ${units.length(make.width_mm)}`,
+        make: `${material}, ${units.length(make.thickness_mm)} thick, ${units.run(make.length_mm)} of ${units.length(make.width_mm)}`,
       };
     case 'corner_blocks':
       return {
@@ -462,7 +462,7 @@ export function partWords(part: Part, layer: Pick<Layer, 'material'>, units: Uni
       return `${many}${part.name} ${units.size(part.width_mm, part.height_mm, part.thickness_mm)}${also}`;
     case 'run':
       return part.width_mm === null || part.width_mm === undefined
-        ? `${many}${metres(part.length_mm)} of ${of || part.name}`
+        ? `${many}${units.run(part.length_mm)} of ${of || part.name}`
         : `${many}${part.name} ${units.size(part.length_mm, part.width_mm)}${also}`;
     case 'loose':
       return `${(part.volume_m3 * LITRES).toFixed(1)} litres${of ? ` of ${of}` : ', loose'}`;
@@ -516,11 +516,6 @@ function sideWords({ pieces }: MakeOf<'lining'>): string {
 
 function tapes({ upright, level, diagonal }: MakeOf<'glass_tape'>): string {
   return diagonal > 0 ? 'corner to corner and through the middle' : `${upright} upright, ${level} level`;
-}
-
-/** A length of tape or strip, as it comes off a roll. */
-function metres(mm: number): string {
-  return `${(mm / 1000).toFixed(1)}\u00a0m`;
 }
 
 /** A text with a capital at its beginning. */

@@ -156,8 +156,6 @@ useKeys({ '/': () => field.value?.focus() });
         />
         <kbd aria-hidden="true">/</kbd>
       </label>
-      <RouterLink to="/rough" class="btn no-print">A rough price</RouterLink>
-      <RouterLink to="/sums" class="btn no-print">Quick sums</RouterLink>
       <RouterLink to="/again" class="btn no-print">A quick parcel</RouterLink>
       <RouterLink to="/shipments/new" class="btn btn-primary no-print">
         <PlusIcon aria-hidden="true" /> New shipment
@@ -175,10 +173,8 @@ useKeys({ '/': () => field.value?.focus() });
       <BButton v-if="place === 'bench' && !together && rows.length > 0" size="sm" @click="together = []">
         Cut several together
       </BButton>
-      <RouterLink to="/cutting" class="btn btn-sm">Layouts</RouterLink>
       <RouterLink to="/leaving" class="btn btn-sm">What leaves today</RouterLink>
       <RouterLink to="/orders" class="btn btn-sm">Orders from a shop</RouterLink>
-      <RouterLink to="/measuring-sheet" class="btn btn-sm">Measuring sheet</RouterLink>
     </div>
     <div v-if="together" class="together notice no-print" data-test="together">
       <span>Tick what is cut, or packed, together.</span>
@@ -187,7 +183,7 @@ useKeys({ '/': () => field.value?.focus() });
       </BButton>
       <template v-if="together.length > 0">
         <RouterLink :to="dayOf(together)" class="btn btn-sm">Pack one after the other</RouterLink>
-        <RouterLink :to="`/tags?of=${together.join(',')}`" class="btn btn-sm">Tags to print</RouterLink>
+        <RouterLink :to="`/tools/tags?of=${together.join(',')}`" class="btn btn-sm">Tags to print</RouterLink>
       </template>
       <BButton size="sm" @click="together = undefined">Never mind</BButton>
     </div>

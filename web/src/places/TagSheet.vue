@@ -38,6 +38,9 @@ const tags = computed(() => shipments.value.flatMap(({ data }) => (data ? [data]
       <BButton variant="primary" :disabled="tags.length < ids.length" @click="print">Print the tags</BButton>
     </div>
     <h1 class="no-print">Tags for wrapped pieces</h1>
+    <p v-if="ids.length === 0" class="no-print">
+      On the bench press “Cut several together”, tick the pieces, then “Tags to print”.
+    </p>
     <p class="soft no-print">Cut them apart, and stick each on its piece before the next one is wrapped.</p>
     <p v-if="ids.length === 0">No shipment is named: choose some on the bench.</p>
     <ul>

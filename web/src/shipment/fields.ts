@@ -57,6 +57,7 @@ export const FIELDS = {
   'buyer.region': text('Region'),
   'buyer.postcode': text('Postcode'),
   'buyer.country': choice('Country'),
+  currency: text('Money of its sums'),
   'piece.construction': { ...choice('What it is', CONSTRUCTIONS), inSentence: 'what it is' },
   'piece.width': { ...length('Width'), inSentence: 'the width' },
   'piece.height': { ...length('Height'), inSentence: 'the height' },

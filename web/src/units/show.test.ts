@@ -3,6 +3,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import cases from '../../../crates/core/testdata/shown-lengths.json';
 import masses from '../../../crates/core/testdata/shown-masses.json';
 import {
+  area,
   dayAndYear,
   grams,
   kilograms,
@@ -10,6 +11,7 @@ import {
   lengthNumber,
   manners,
   money,
+  run,
   signedLength,
   size,
   usedAgain,
@@ -25,6 +27,16 @@ describe('lengths', () => {
         shown.in,
       ]);
     }
+  });
+
+  it('come off a roll in metres, or in feet and yards', () => {
+    // 2.5 m = 8.2 ft = 2.73 yd; 45 m = 49.2 yd. 0.5 m² = 5.4 sq ft, as the core tells it.
+    expect([run(2500, 'mm'), run(2500, 'in'), run(45_000, 'in')]).toEqual([
+      '2.5\u00a0m',
+      '8.2\u00a0ft',
+      '49.2\u00a0yd',
+    ]);
+    expect([area(0.5, 'cm'), area(0.5, 'in')]).toEqual(['0.50\u00a0m²', '5.4\u00a0sq ft']);
   });
 
   it('have one unit for a size and a sign for a change', () => {

@@ -13,6 +13,9 @@ const NARROW = '\u202f';
 const MM_PER_INCH = 25.4;
 const GRAMS_PER_OUNCE = 28.349523125;
 const OUNCES = 16;
+const M2_PER_SQUARE_FOOT = 0.092_903_04;
+export const MM_PER_YARD = 914.4;
+export const GRAMS_PER_POUND = GRAMS_PER_OUNCE * OUNCES;
 
 /** Half up, as a person rounds; a binary hair under the half counts as the half. */
 function rounded(value: number): number {
@@ -98,9 +101,19 @@ export function money(amount: Money): string {
   return `${decimals(amount.amount)}${NO_BREAK}${amount.currency}`;
 }
 
-/** An area in square metres. */
-export function area(m2: number): string {
-  return `${decimals(m2.toFixed(2))}${NO_BREAK}m²`;
+/** An area in square metres, or in square feet where lengths are in inches. */
+export function area(m2: number, unit: LengthUnit): string {
+  return unit === 'in'
+    ? `${decimals((m2 / M2_PER_SQUARE_FOOT).toFixed(1))}${NO_BREAK}sq ft`
+    : `${decimals(m2.toFixed(2))}${NO_BREAK}m²`;
+}
+
+/** A length of tape or strip, as it comes off a roll: metres, or feet up to three yards and yards above. */
+export function run(mm: number, unit: LengthUnit): string {
+  if (unit !== 'in') return `${decimals((mm / 1000).toFixed(1))}${NO_BREAK}m`;
+  const yards = mm / MM_PER_YARD;
+  const [shown, symbol] = yards < 3 ? [yards * 3, 'ft'] : [yards, 'yd'];
+  return `${decimals(shown.toFixed(1))}${NO_BREAK}${symbol}`;
 }
 
 const ORDER = { dmy: 'en-GB', mdy: 'en-US' } as const;

@@ -16,6 +16,9 @@ export interface Written {
   /** A drop height: centimetres, as people speak of falls, or inches. */
   height: (mm: number, withUnit?: boolean) => string;
   size: (...sides: number[]) => string;
+  /** A length of tape or strip, as it comes off a roll. */
+  run: (mm: number) => string;
+  area: (m2: number) => string;
 }
 
 const writtenIn = (unit: () => LengthUnit): Written => ({
@@ -24,6 +27,8 @@ const writtenIn = (unit: () => LengthUnit): Written => ({
   signed: (mm) => show.signedLength(mm, unit()),
   height: (mm, withUnit = false) => show.height(mm, unit(), withUnit),
   size: (...sides) => show.size(sides, unit()),
+  run: (mm) => show.run(mm, unit()),
+  area: (m2) => show.area(m2, unit()),
 });
 
 /** The unit that lengths are shown and typed in, kept for this browser; and lengths written in it. */

@@ -147,7 +147,7 @@ async fn a_piece_that_no_sheet_takes_is_given_a_box_that_can_be_cut(
 async fn a_sum_of_a_box_is_drawn_part_by_part_and_folded(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/sums/triangular-tube").await?;
+    page.goto("/tools/sums/triangular-tube").await?;
     // 153.8 + 4 + 0.9 = 158.7, × √3 = 274.9
     page.sees("[data-test='figures']", "275 mm").await?;
     page.fill("wrap_mm", "18").await?;
@@ -160,11 +160,11 @@ async fn a_sum_of_a_box_is_drawn_part_by_part_and_folded(Demo(database): &Demo) 
     )
     .await?;
     page.everyone_can_use_it().await?;
-    page.goto("/sums/corner-pocket").await?;
+    page.goto("/tools/sums/corner-pocket").await?;
     page.press_called("Fold it").await?;
     page.sees("[data-test='folding']", "Tape the tab outside wall B.")
         .await?;
-    page.goto("/sums/tray").await?;
+    page.goto("/tools/sums/tray").await?;
     page.sees("main", "Lid across").await?;
     page.fill("caliper_mm", "5").await?;
     page.sees("[data-test='figures']", "930 mm").await?;

@@ -8,40 +8,81 @@ use thirtyfour::Key;
 use crate::Demo;
 
 /// Every view, what it shows once it is there, and what its window is called.
-const PLACES: [(&str, &str, &str); 25] = [
+const PLACES: [(&str, &str, &str); 30] = [
     ("/", "Kelp Ladder", "Bench · Hummock"),
-    ("/sums/cushion", "Shock of the fall", "Quick sums · Hummock"),
-    ("/sums/odds", "Arrives damaged", "Quick sums · Hummock"),
-    ("/sums/pocket", "Blank along A", "Quick sums · Hummock"),
-    ("/stores/boards", "Corrugated C", "Stores · Hummock"),
     (
-        "/stores/cushion_wraps",
-        "Large bubble wrap",
-        "Stores · Hummock",
+        "/tools/sums/cushion",
+        "Shock of the fall",
+        "Quick sums · Hummock",
     ),
-    ("/stores/foams", "foam", "Stores · Hummock"),
-    ("/shelf", "Large bubble wrap", "Shelf · Hummock"),
-    ("/shelf/offcuts", "Offcut A", "Shelf · Hummock"),
-    ("/shelf/pile", "Chair carton", "Shelf · Hummock"),
-    ("/rates/marram", "Crate size 1", "Rates · Hummock"),
+    (
+        "/tools/sums/odds",
+        "Arrives damaged",
+        "Quick sums · Hummock",
+    ),
+    (
+        "/tools/sums/pocket",
+        "Blank along A",
+        "Quick sums · Hummock",
+    ),
+    ("/materials/boards", "Corrugated C", "Materials · Hummock"),
+    (
+        "/materials/cushion_wraps",
+        "Large bubble wrap",
+        "Materials · Hummock",
+    ),
+    ("/materials/foams", "foam", "Materials · Hummock"),
+    (
+        "/materials/in-stock",
+        "Large bubble wrap",
+        "Materials in stock · Hummock",
+    ),
+    (
+        "/materials/offcuts",
+        "Offcut A",
+        "Materials in stock · Hummock",
+    ),
+    (
+        "/materials/cartons",
+        "Chair carton",
+        "Materials in stock · Hummock",
+    ),
+    ("/carriers/marram", "Crate size 1", "Carriers · Hummock"),
     ("/again", "Stretched canvas", "A quick parcel · Hummock"),
     ("/orders", "Any shop gives", "Orders from a shop · Hummock"),
     ("/log", "Does the model hold?", "Log · Hummock"),
     ("/leaving", "Nothing is booked", "What leaves · Hummock"),
-    ("/rough", "The price stands here", "A rough price · Hummock"),
-    ("/weighings", "Take over", "What the readings say · Hummock"),
-    ("/cutting", "Nothing was laid out yet", "Layouts · Hummock"),
     (
-        "/cutting/blank",
+        "/tools/rough-price",
+        "The price stands here",
+        "A rough price · Hummock",
+    ),
+    (
+        "/tools/weighings",
+        "Take over",
+        "What the readings say · Hummock",
+    ),
+    (
+        "/tools/cutting",
+        "Nothing was laid out yet",
+        "Cutting plans · Hummock",
+    ),
+    (
+        "/tools/cutting/blank",
         "Read it",
         "A blank drawn elsewhere · Hummock",
     ),
     ("/rules", "How much padding?", "House rules · Hummock"),
     (
-        "/measuring-sheet",
+        "/tools/measuring-sheet",
         "Measuring sheet",
         "Measuring sheet · Hummock",
     ),
+    ("/tools", "Quick sums", "Tools · Hummock"),
+    ("/studio/name", "Street and number", "Studio · Hummock"),
+    ("/studio/countries", "Saltmark", "Studio · Hummock"),
+    ("/studio/ruler", "Its day begins as in", "Studio · Hummock"),
+    ("/studio/papers", "Your own mark", "Studio · Hummock"),
     ("/about/api", "plans", "The API · Hummock"),
     ("/about/licences", "Rust crates", "Licences · Hummock"),
     (
@@ -252,5 +293,44 @@ async fn what_is_wrong_is_read_out_when_it_is_quiet(Demo(database): &Demo) -> Re
         .await?;
     page.lacks("[role='alert'], [aria-live='assertive']")
         .await?;
+    studio.close().await
+}
+
+/// A link that was kept from before places moved leads to where they are now.
+#[test_context(Demo)]
+#[tokio::test]
+async fn former_addresses_lead_on(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    for (before, now, shows) in [
+        ("/stores/tapes", "/materials/tapes", "Masking tape"),
+        ("/stores", "/materials", "Catalogue"),
+        ("/shelf", "/materials/in-stock", "In stock"),
+        ("/shelf/offcuts", "/materials/offcuts", "Offcut A"),
+        ("/shelf/pile", "/materials/cartons", "Chair carton"),
+        ("/rates/marram", "/carriers/marram", "Crate size 1"),
+        ("/sums/odds", "/tools/sums/odds", "Arrives damaged"),
+        ("/rough", "/tools/rough-price", "A rough price"),
+        ("/cutting", "/tools/cutting", "Cutting plans"),
+        (
+            "/measuring-sheet",
+            "/tools/measuring-sheet",
+            "Measuring sheet",
+        ),
+        ("/tags?of=", "/tools/tags?of=", "Tags for wrapped pieces"),
+        ("/weighings", "/tools/weighings", "What the readings say"),
+        ("/studio", "/rules", "How much padding?"),
+        (
+            "/studio#backup",
+            "/studio/backup",
+            "The whole studio in one file",
+        ),
+        ("/studio/settings", "/studio/name", "The studio is called"),
+    ] {
+        page.goto(before).await?;
+        page.sees("main", shows).await?;
+        page.comes_to("return location.pathname + location.search", now)
+            .await?;
+    }
     studio.close().await
 }

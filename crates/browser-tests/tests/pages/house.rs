@@ -223,7 +223,7 @@ async fn rules_are_kept_as_a_preset(Demo(database): &Demo) -> Result<()> {
 async fn a_material_is_changed_and_one_in_use_is_kept(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("Stores").await?;
+    page.press_called("Materials").await?;
     page.sees("main", "Glassine").await?;
     page.press("[data-material='glassine'] button").await?;
     page.fill("material.price_per_m", "dear").await?;
@@ -258,7 +258,7 @@ async fn a_material_is_changed_and_one_in_use_is_kept(Demo(database): &Demo) -> 
 async fn a_table_and_a_suppliers_points_are_read_in(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/stores/tapes").await?;
+    page.goto("/materials/tapes").await?;
     page.press_called("Read in CSV").await?;
     page.fill(
         "csv",
@@ -278,7 +278,7 @@ async fn a_table_and_a_suppliers_points_are_read_in(Demo(database): &Demo) -> Re
     page.press_called("Read it in").await?;
     page.sees("[data-material='new-tape']", "New tape").await?;
 
-    page.goto("/stores/foams").await?;
+    page.goto("/materials/foams").await?;
     page.press_called("cushion points").await?;
     // σ = 20·e^(0.06·ε) at ε = 10, 20 and 30, on 50 mm from 500 mm
     page.fill(
@@ -300,6 +300,7 @@ async fn a_table_and_a_suppliers_points_are_read_in(Demo(database): &Demo) -> Re
 async fn a_quick_sum_becomes_a_shipment(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
+    page.press_called("Tools").await?;
     page.press_called("Quick sums").await?;
     page.sees("[data-test='figures']", "159 mm").await?;
     page.press_called("Cushion").await?;
@@ -333,6 +334,7 @@ async fn a_quick_sum_becomes_a_shipment(Demo(database): &Demo) -> Result<()> {
 async fn the_measuring_sheet_is_empty_and_whole(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
+    page.press_called("Tools").await?;
     page.press_called("Measuring sheet").await?;
     for words in [
         "Stretched canvas",
@@ -406,7 +408,7 @@ async fn a_studio_says_from_whom_to_begin(Demo(database): &Demo) -> Result<()> {
 async fn the_odds_are_a_quick_sum_with_sliders(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/sums/odds").await?;
+    page.goto("/tools/sums/odds").await?;
     // 1 − e^−0.003 = 0.0029955, one in 334; on a route of 2.5 1 − e^−0.0075 = 0.0074719, one in 134
     page.sees("[data-test='figures']", "1 in 330").await?;
     let slide = "const slider = document.querySelector('[name=route]'); slider.value = '2.5'; slider.dispatchEvent(new Event('input', { bubbles: true }))";
@@ -423,17 +425,17 @@ async fn changed_rules_and_materials_are_not_left_by_accident(Demo(database): &D
     page.goto("/rules").await?;
     page.press("[name='schools.padding'][value='lean']").await?;
     page.sees(".side", "Kelp Ladder").await?;
-    page.press_called("Stores").await?;
+    page.press_called("Materials").await?;
     page.sees(".modal.show", "You have not kept the changed rules")
         .await?;
     page.press_called("Stay here").await?;
     page.lacks(".modal.show").await?;
     page.sees(".side", "Kelp Ladder").await?;
-    page.press_called("Stores").await?;
+    page.press_called("Materials").await?;
     page.press_called("Leave all the same").await?;
     page.sees("h1", "Stores").await?;
 
-    page.goto("/stores/tapes").await?;
+    page.goto("/materials/tapes").await?;
     page.press_called("New tape").await?;
     page.fill("material.name", "Gummed cloth").await?;
     page.press_called("House rules").await?;

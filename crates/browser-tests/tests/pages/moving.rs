@@ -244,19 +244,19 @@ async fn a_studio_counts_in_other_money(Demo(database): &Demo) -> Result<()> {
 async fn prices_that_the_program_brought_are_to_be_checked(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/stores/boards").await?;
+    page.goto("/materials/boards").await?;
     page.sees("main", "Prices in EUR, without tax").await?;
     page.lacks("[data-test='to-check']").await?;
     page.goto("/").await?;
     page.press_called("Set up my own studio").await?;
     page.sees("main", "Set up your studio").await?;
-    page.goto("/stores/boards").await?;
+    page.goto("/materials/boards").await?;
     page.sees("[data-test='to-check']", "came with the program")
         .await?;
-    page.sees("main table", "price to be checked").await?;
+    page.sees("main table", "check price").await?;
     page.everyone_can_use_it().await?;
     page.press_called("All are right as they stand").await?;
     page.lacks("[data-test='to-check']").await?;
-    page.lacks_text("main", "price to be checked").await?;
+    page.lacks_text("main", "check price").await?;
     studio.close().await
 }

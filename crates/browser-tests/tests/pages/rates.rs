@@ -11,7 +11,7 @@ use crate::Demo;
 async fn rates_are_tried_changed_and_doubled(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/rates/gannet-post").await?;
+    page.goto("/carriers/gannet-post").await?;
     page.sees("[data-test='tried']", "Parcel").await?;
     // 910 × 610 × 112 → 91 × 61 × 12 cm = 66 612 cm³ ÷ 6000 = 11.102 → 11.5 kg, to Saltmark: 11.60 and two kilograms more at
     // 0.85; fuel 6.5 % of 13.30 = 0.8645; tax 20 % of 14.16; cover 320 − 50 in three steps of 1.10.
@@ -45,7 +45,7 @@ async fn rates_are_tried_changed_and_doubled(Demo(database): &Demo) -> Result<()
     page.fill("rates[0].rate", "0.09").await?;
     page.press(".exchange .btn-primary").await?;
     page.lacks(".exchange .wrong").await?;
-    page.press_called("Double").await?;
+    page.press_called("Copy").await?;
     page.fill("carrier", "Tern Lines").await?;
     page.fill("id", "tern-lines").await?;
     page.press_called("Keep these rates").await?;
@@ -60,7 +60,7 @@ async fn rates_are_tried_changed_and_doubled(Demo(database): &Demo) -> Result<()
 async fn a_tariff_comes_in_as_text_and_its_prices_as_a_table(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/rates/overland-quay").await?;
+    page.goto("/carriers/overland-quay").await?;
     page.holds("carrier", "Overland & Quay").await?;
     page.press_called("As text").await?;
     page.fill("tariff", "{ \"id\": ").await?;

@@ -36,7 +36,8 @@ async fn the_pile_comes_in_as_a_table_and_a_blank_as_a_drawing_and_goes_to_a_cut
 ) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("Shelf").await?;
+    page.press_called("Materials").await?;
+    page.press_called("In stock").await?;
     page.press_called("Saved cartons").await?;
     page.press_called("Read in CSV").await?;
     // A line that can't be is named, and nothing is taken.
@@ -87,7 +88,7 @@ async fn the_pile_comes_in_as_a_table_and_a_blank_as_a_drawing_and_goes_to_a_cut
     page.is_saved().await?;
 
     // The drawing: its layers are named, and it lies on a sheet.
-    page.goto("/cutting").await?;
+    page.goto("/tools/cutting").await?;
     page.press_called("Read in a blank (DXF)").await?;
     page.fill("dxf", "hello").await?;
     page.press_called("Read it").await?;
@@ -202,7 +203,7 @@ async fn a_find_asks_for_its_owner_and_a_crushed_carton_becomes_raw_card(
 ) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/shelf/pile").await?;
+    page.goto("/materials/cartons").await?;
     page.press_called("New carton").await?;
     page.choose("origin", "found").await?;
     page.sees(
@@ -242,7 +243,7 @@ async fn a_find_asks_for_its_owner_and_a_crushed_carton_becomes_raw_card(
     page.press_called("Sheets and rolls").await?;
     page.press("[data-item='Large bubble wrap'] button").await?;
     page.find(BUBBLE).await?;
-    let first = page.second_window("/shelf").await?;
+    let first = page.second_window("/materials/in-stock").await?;
     page.press("[data-item='Large bubble wrap'] button").await?;
     page.fill(&name_of(&page, BUBBLE).await?, "3").await?;
     page.press("[data-item='Large bubble wrap'] [type='submit']")

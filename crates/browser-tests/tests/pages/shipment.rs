@@ -448,10 +448,10 @@ async fn nothing_scrolls_sideways_on_any_screen(Demo(database): &Demo) -> Result
             assert_eq!(page.asks(wide).await?, false, "{stop} at {width}");
         }
         for (place, shows) in [
-            ("/sums/cushion", "Shock of the fall"),
-            ("/stores/boards", "Corrugated C"),
+            ("/tools/sums/cushion", "Shock of the fall"),
+            ("/materials/boards", "Corrugated C"),
             ("/rules", "How much padding?"),
-            ("/measuring-sheet", "Measuring sheet"),
+            ("/tools/measuring-sheet", "Measuring sheet"),
         ] {
             page.goto(place).await?;
             page.sees("main", shows).await?;

@@ -88,7 +88,7 @@ async fn a_packed_parcel_is_weighed_and_priced_by_what_it_weighs(
 async fn what_the_readings_say_is_shown_before_it_is_taken(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/weighings").await?;
+    page.goto("/tools/weighings").await?;
     page.sees(
         "[data-test='effect']",
         "with what is proposed it would have been",
@@ -100,7 +100,7 @@ async fn what_the_readings_say_is_shown_before_it_is_taken(Demo(database): &Demo
     page.sees("main", "Taken over: every plan follows the new densities.")
         .await?;
     page.lacks_text("table", "645").await?;
-    page.goto("/stores/boards").await?;
+    page.goto("/materials/boards").await?;
     page.sees("main", "Corrugated C").await?;
     studio.close().await
 }
@@ -196,6 +196,7 @@ async fn a_buyer_on_the_phone_gets_a_rough_price_and_a_shipment_is_begun(
 ) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
+    page.press_called("Tools").await?;
     page.press_called("A rough price").await?;
     page.sees("main", "The price stands here").await?;
     page.fill("piece.width", "wide").await?;
@@ -213,7 +214,7 @@ async fn a_buyer_on_the_phone_gets_a_rough_price_and_a_shipment_is_begun(
     page.lacks_text("table", "Framed under glass").await?;
     page.press_called("Begin a shipment with this").await?;
     page.holds("piece.height", "800 mm").await?;
-    page.goto("/rates/gannet-post").await?;
+    page.goto("/carriers/gannet-post").await?;
     page.press_called("Compare over the archive").await?;
     page.sees("[data-test='account']", "from the archive")
         .await?;

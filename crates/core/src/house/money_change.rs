@@ -151,7 +151,11 @@ impl MoneyChange {
             after: self.price(price),
         });
         let prices = prices.filter(|sum| !sum.before.is_zero());
-        named.chain(prices).take(SHOWN).collect()
+        let mut shown: Vec<ChangedSum> = named.chain(prices).collect();
+        // Of a board in several sizes the first one is enough.
+        shown.dedup_by(|one, other| one.name == other.name);
+        shown.truncate(SHOWN);
+        shown
     }
 
     /// Refuses what it brings about that a house can't have.

@@ -5,10 +5,11 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
 
-use super::ShipmentInputs;
+use super::{ShipmentInputs, dates::written_day};
 use crate::{
     Refusal, Refusals,
     place::{Buyer, Countries},
+    quantity::Telling,
 };
 
 /// Which column of a table holds what, by the names in its head; `None` if there is none for it.
@@ -32,7 +33,7 @@ pub struct OrderColumns {
     pub title: Option<String>,
     /// What it was sold for.
     pub value: Option<String>,
-    /// The day it was promised for, as 2027-03-12.
+    /// The day it was promised for, as 2027-03-12, 12 Mar 2027 or 12.3.2027.
     pub promised: Option<String>,
 }
 
@@ -60,6 +61,7 @@ impl Order {
         columns: &OrderColumns,
         countries: &Countries,
         start: &ShipmentInputs,
+        telling: Telling,
     ) -> Result<Self, Vec<Refusal>> {
         let cell = |column: &Option<String>| -> String {
             let text = column.as_ref().and_then(|name| row.get(name));
@@ -84,6 +86,13 @@ impl Order {
             let says = format!("{typed} is no country: write its name, or its code of two letters");
             refusals.refuse("country", says);
         }
+        let promised = match written_day(&cell(&columns.promised), telling) {
+            Ok(day) => day,
+            Err(says) => {
+                refusals.refuse("promised", says);
+                String::new()
+            }
+        };
         refusals.done()?;
         let or = |text: String, otherwise: &Option<String>| {
             if text.is_empty() {
@@ -110,7 +119,7 @@ impl Order {
                     ..Buyer::default()
                 },
                 value: or(amount_of(&cell(&columns.value)), &start.value),
-                promised: or(cell(&columns.promised), &start.promised),
+                promised: or(promised, &start.promised),
                 ..start.clone()
             },
         })
@@ -209,8 +218,15 @@ mod tests {
             value: Some("640".to_owned()),
             ..ShipmentInputs::default()
         };
-        let read =
-            |cells: &[(&str, &str)]| Order::read(&row(cells), &columns(), &countries(), &start);
+        let read = |cells: &[(&str, &str)]| {
+            Order::read(
+                &row(cells),
+                &columns(),
+                &countries(),
+                &start,
+                Telling::default(),
+            )
+        };
         let order = read(&[
             ("Order", " #1042 "),
             ("Ship to", "Oda  Marsh"),

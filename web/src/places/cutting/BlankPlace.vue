@@ -88,7 +88,7 @@ const layOut = () =>
       api.POST('/api/v1/cuttings', { body: { shipments: [], blanks: [blank] } }),
     );
     leaving.value = true;
-    await router.push(`/cutting/${id}`);
+    await router.push(`/tools/cutting/${id}`);
   });
 const at = (field: string) => errors.value[`blanks[0].${field}`];
 </script>

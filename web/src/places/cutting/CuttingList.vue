@@ -17,8 +17,8 @@ const day = (at: number) => dayAndYear(new Date(at * 1000).toISOString().slice(0
 <template>
   <div class="page">
     <div class="heading-row">
-      <h1>Layouts</h1>
-      <RouterLink to="/cutting/blank" class="btn">Read in a blank (DXF)</RouterLink>
+      <h1>Cutting plans</h1>
+      <RouterLink to="/tools/cutting/blank" class="btn">Read in a blank (DXF)</RouterLink>
     </div>
     <p v-if="away" v-say class="soft">The layouts can’t be reached. Trying again.</p>
     <p v-else-if="!rows" class="soft">Opening the layouts</p>
@@ -27,7 +27,7 @@ const day = (at: number) => dayAndYear(new Date(at * 1000).toISOString().slice(0
     </p>
     <ul v-else>
       <li v-for="row in rows" :key="row.id">
-        <RouterLink :to="`/cutting/${row.id}`">{{
+        <RouterLink :to="`/tools/cutting/${row.id}`">{{
           row.titles.map((title) => title || 'Untitled').join(', ')
         }}</RouterLink>
         <span class="soft">

@@ -130,7 +130,9 @@ const print = () => window.print();
       <span class="soft">{{ titles }}</span>
     </div>
     <p v-if="away" v-say class="soft">The layout can’t be reached. Trying again.</p>
-    <p v-else-if="refused">There is no such layout. <RouterLink to="/cutting">All layouts</RouterLink></p>
+    <p v-else-if="refused">
+      There is no such layout. <RouterLink to="/tools/cutting">All layouts</RouterLink>
+    </p>
     <p v-else-if="!cutting" class="soft">Opening the layout</p>
     <template v-else>
       <p class="sum figure" data-test="layout-sum">
@@ -199,7 +201,7 @@ const print = () => window.print();
       <ul v-if="tooLarge.length > 0" class="notice plain">
         <li v-for="(part, at) in tooLarge" :key="at">
           {{ part.layer }}, {{ units.size(part.width_mm, part.height_mm) }}: larger than every sheet of
-          {{ part.of }}, even in parts. Put a larger sheet in the stores, or choose another board.
+          {{ part.of }}, even in parts. Put a larger sheet among the materials, or choose another board.
         </li>
       </ul>
       <p v-if="sheets.length === 0" class="soft">There is nothing to cut from sheets here.</p>

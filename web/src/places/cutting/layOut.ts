@@ -6,5 +6,5 @@ import type { Cutting, LayoutOf } from '@/api/types';
 export async function layOut(shipments: string[], of?: LayoutOf): Promise<string> {
   const body = { shipments, of: of ?? (shipments.length > 1 ? 'inner' : 'all') } as const;
   const { id } = await answer<Cutting>(api.POST('/api/v1/cuttings', { body }));
-  return `/cutting/${id}`;
+  return `/tools/cutting/${id}`;
 }

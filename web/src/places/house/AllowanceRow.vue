@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 
 import type { Allowance } from '@/api/types';
+import { useStudio } from '@/api/useStudio';
 import NumberField from '@/parts/NumberField.vue';
 
 const { allowance, error } = defineProps<{ allowance: Allowance; error?: string }>();
@@ -13,10 +14,14 @@ const number = computed({
     value.value = next;
   },
 });
-const label = computed(() => `${allowance.name}${allowance.unit ? `, ${allowance.unit}` : ''}`);
-const range = computed(
-  () => `${allowance.default} to start with; from ${allowance.least} to ${allowance.most}`,
-);
+const { studio } = useStudio();
+const unit = computed(() => (allowance.is_money ? studio.value?.catalogue.currency : allowance.unit));
+const label = computed(() => `${allowance.name}${unit.value ? `, ${unit.value}` : ''}`);
+/** What a sum begins with is in euros, and its range is wide enough for any money. */
+const range = computed(() => {
+  if (allowance.is_money) return `${allowance.default} EUR to start with`;
+  return `${allowance.default} to start with; from ${allowance.least} to ${allowance.most}`;
+});
 const empty = computed(() => (value.value == null ? 'give a number' : error));
 </script>
 

@@ -37,7 +37,7 @@ async function drop(preset: Preset): Promise<void> {
         <span class="soft">{{ preset.own ? 'kept by this studio' : preset.why }}</span>
         <span class="acts">
           <BButton size="sm" @click="house.follow(preset.rules)">Start from it</BButton>
-          <BButton v-if="preset.own" size="sm" variant="link" @click="drop(preset)">Drop it</BButton>
+          <BButton v-if="preset.own" size="sm" variant="link" @click="drop(preset)">Delete it</BButton>
         </span>
       </li>
     </ul>

@@ -117,7 +117,7 @@ async function takeTable(dry: boolean): Promise<void> {
 async function drop(): Promise<void> {
   const now = basis.value;
   if (now?.version === undefined) return take();
-  if (!window.confirm(`Drop the rates of ${now.tariff.carrier} for good?`)) return;
+  if (!window.confirm(`Delete the price list of ${now.tariff.carrier} for good?`)) return;
   if (await rates.drop(now.tariff.id, now.version)) {
     basis.value = undefined;
     await router.push({ name: 'rates' });
@@ -138,12 +138,12 @@ const holds = computed(() => {
 
 <template>
   <div class="page">
-    <h1>Rates</h1>
+    <h1>Carriers</h1>
     <nav class="carriers no-print" aria-label="Carriers">
       <a
         v-for="one in listed"
         :key="one.tariff.id"
-        :href="`/rates/${one.tariff.id}`"
+        :href="`/carriers/${one.tariff.id}`"
         :class="{ here: basis?.version !== undefined && one.tariff.id === basis.tariff.id }"
         :aria-current="one.tariff.id === basis?.tariff.id ? 'page' : undefined"
         @click.prevent="open(one.tariff.id)"
@@ -160,7 +160,7 @@ const holds = computed(() => {
             >Keep these rates</BButton
           >
           <BButton @click="put(true)">Look them over</BButton>
-          <BButton @click="double"><PlusIcon aria-hidden="true" /> Double</BButton>
+          <BButton @click="double"><PlusIcon aria-hidden="true" /> Copy</BButton>
           <BButton :aria-pressed="text !== undefined" @click="asText">As text</BButton>
           <a class="btn" :href="download" :download="`${basis.tariff.id}.json`">Save as JSON</a>
           <a
@@ -177,7 +177,7 @@ const holds = computed(() => {
             >Read prices in</BButton
           >
           <BButton variant="link" @click="drop">{{
-            basis.version === undefined ? 'Leave it' : 'Drop'
+            basis.version === undefined ? 'Leave it' : 'Delete'
           }}</BButton>
         </div>
         <ul v-if="rates.wrong.value.length > 0" v-say class="wrong" data-test="wrong">

@@ -5,7 +5,7 @@ import { ref } from 'vue';
 import type { ShelfItem } from '@/api/types';
 import NumberField from '@/parts/NumberField.vue';
 
-import { amount, asCounted, asKept, sent, UNIT } from './amounts';
+import { amount, asCounted, asKept, sent, unitOf } from './amounts';
 import type { Shelf } from './useShelf';
 
 /** How much there is of something, counted anew in its place. */
@@ -39,7 +39,7 @@ async function count(): Promise<void> {
       bare
       :error="shelf.errors.value['left']"
     />
-    <span>{{ UNIT[item.measure] }}</span>
+    <span>{{ unitOf(item.measure) }}</span>
     <BButton type="submit" size="sm" variant="primary" :disabled="typed === null">Count</BButton>
     <BButton size="sm" variant="link" @click="counting = false">Leave it</BButton>
     <span v-if="item.id && seen !== item.left" class="small">

@@ -13,22 +13,18 @@ import { dayAndYear } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import { amount, sizeOf } from './amounts';
+import MaterialsHead from '../MaterialsHead.vue';
 import CartonForm from './CartonForm.vue';
 import CountCell from './CountCell.vue';
 import OpenCarton from './OpenCarton.vue';
 import { CONDITIONS, MARKINGS } from './pileWords';
 import { useShelf } from './useShelf';
 
-const { part = '' } = defineProps<{ part?: string }>();
-const PARTS = [
-  { to: '/shelf', key: '', name: 'Sheets and rolls' },
-  { to: '/shelf/offcuts', key: 'offcuts', name: 'Offcuts' },
-  { to: '/shelf/pile', key: 'pile', name: 'Saved cartons' },
-];
+const { part = '' } = defineProps<{ part?: '' | 'offcuts' | 'cartons' }>();
 const KINDS: Record<string, ShelfItem['kind'][]> = {
   '': ['sheet', 'roll', 'thing', 'loose'],
   offcuts: ['offcut'],
-  pile: ['carton'],
+  cartons: ['carton'],
 };
 const WHY: Record<string, string> = {
   counted: 'counted',
@@ -113,11 +109,9 @@ const errors = computed(() => Object.entries(shelf.errors.value));
 
 <template>
   <div class="page">
-    <div class="heading-row">
-      <h1>Shelf</h1>
-      <span class="soft">what is there, counted as it is used</span>
+    <MaterialsHead :here="part || 'in-stock'">
       <label class="search no-print">
-        <span class="visually-hidden">Search the shelf</span>
+        <span class="visually-hidden">Search what is in stock</span>
         <input
           v-model="sought"
           type="search"
@@ -126,31 +120,21 @@ const errors = computed(() => Object.entries(shelf.errors.value));
           placeholder="Search name, place"
         />
       </label>
-    </div>
-    <nav class="parts no-print" aria-label="Parts of the shelf">
-      <RouterLink
-        v-for="one in PARTS"
-        :key="one.key"
-        :to="one.to"
-        :class="{ here: one.key === part }"
-        :aria-current="one.key === part ? 'page' : undefined"
-        >{{ one.name }}</RouterLink
-      >
-    </nav>
+    </MaterialsHead>
     <p v-if="shelf.trouble.value" v-say class="trouble">{{ shelf.trouble.value }}</p>
     <p v-if="said" v-say class="notice">{{ said }}</p>
     <div class="acts no-print">
       <BButton v-if="part" @click="panel = panel === 'new' ? undefined : 'new'">
-        <PlusIcon aria-hidden="true" /> {{ part === 'pile' ? 'New carton' : 'New offcut' }}
+        <PlusIcon aria-hidden="true" /> {{ part === 'cartons' ? 'New carton' : 'New offcut' }}
       </BButton>
       <a class="btn" href="/api/v1/shelf/table" download>Save as CSV</a>
       <BButton @click="panel = panel === 'table' ? undefined : 'table'">Read in CSV</BButton>
-      <RouterLink to="/cutting" class="btn">Layouts</RouterLink>
+      <RouterLink to="/tools/cutting" class="btn">Cutting plans</RouterLink>
     </div>
     <CartonForm
       v-if="panel === 'new' && part"
       :shelf="shelf"
-      :kind="part === 'pile' ? 'carton' : 'offcut'"
+      :kind="part === 'cartons' ? 'carton' : 'offcut'"
       :boards="boards"
       @done="panel = undefined"
     />
@@ -176,20 +160,20 @@ const errors = computed(() => Object.entries(shelf.errors.value));
         <BButton v-if="!isRead" variant="primary" @click="ask(false)">Read it in</BButton>
       </template>
     </section>
-    <p v-if="!shelf.items.value" class="soft">Opening the shelf</p>
+    <p v-if="!shelf.items.value" class="soft">Opening what is in stock</p>
     <p v-else-if="items.length === 0 && sought">Nothing here is called “{{ sought }}”.</p>
     <p v-else-if="part === 'offcuts' && items.length === 0">
       No offcut yet. What is worth keeping of a sheet comes here when it is cut.
     </p>
-    <p v-else-if="part === 'pile' && items.length === 0">
+    <p v-else-if="part === 'cartons' && items.length === 0">
       The pile is empty. A carton that something came in saves a box: measure it inside, and put it here.
     </p>
     <table v-else class="items figure" :class="part || 'counted'">
       <thead>
         <tr>
           <th scope="col">{{ part ? 'name' : 'what' }}</th>
-          <th scope="col">{{ part === 'pile' ? 'inside' : 'size' }}</th>
-          <th scope="col">{{ part === 'pile' ? 'condition' : part ? 'of' : 'known by' }}</th>
+          <th scope="col">{{ part === 'cartons' ? 'inside' : 'size' }}</th>
+          <th scope="col">{{ part === 'cartons' ? 'condition' : part ? 'of' : 'known by' }}</th>
           <th scope="col">place</th>
           <th scope="col">there</th>
           <td></td>
@@ -215,7 +199,7 @@ const errors = computed(() => Object.entries(shelf.errors.value));
                 <span class="soft">{{ item.material_name }}</span>
               </template>
               <template v-else-if="part">{{ item.material_name }}</template>
-              <span v-else class="soft">{{ item.id ? 'counted here' : 'as the stores say' }}</span>
+              <span v-else class="soft">{{ item.id ? 'counted here' : 'as its material says' }}</span>
             </td>
             <td>{{ item.place }}</td>
             <td><CountCell :item="item" :shelf="shelf" /></td>

@@ -1,26 +1,44 @@
 // How much there is of something, as people count it.
 import type { Measure, ShelfItem, ShelfRequest } from '@/api/types';
-import type { useUnits } from '@/units/useUnits';
+import { decimals, GRAMS_PER_POUND, manners, MM_PER_YARD } from '@/units/show';
+import { useUnits } from '@/units/useUnits';
 
 type Units = ReturnType<typeof useUnits>;
 const THOUSAND = 1000;
 
-/** What a person counts in. */
-export const UNIT: Record<Measure, string> = { pieces: '', mm: 'm', g: 'kg' };
+/** What a person counts something in, and how much of the shelf's own measure that is. */
+function counting(measure: Measure): { unit: string; each: number } {
+  switch (measure) {
+    case 'pieces':
+      return { unit: '', each: 1 };
+    case 'mm':
+      return useUnits().unit.value === 'in'
+        ? { unit: 'yd', each: MM_PER_YARD }
+        : { unit: 'm', each: THOUSAND };
+    case 'g':
+      return manners.mass === 'lb' ? { unit: 'lb', each: GRAMS_PER_POUND } : { unit: 'kg', each: THOUSAND };
+  }
+}
 
-/** A count as a person writes it: pieces, metres or kilograms. */
-export const asCounted = (left: number, measure: Measure): number =>
-  measure === 'pieces' ? left : left / THOUSAND;
+/** What a person counts in. */
+export const unitOf = (measure: Measure): string => counting(measure).unit;
+
+/** A count as a person writes it: pieces, metres or yards, kilograms or pounds. */
+export const asCounted = (left: number, measure: Measure): number => {
+  const counted = left / counting(measure).each;
+  // What was typed to the hundredth is shown so again.
+  return measure === 'pieces' ? counted : Math.round(counted * THOUSAND) / THOUSAND;
+};
 
 /** What a person wrote, in the shelf's own measure. */
 export const asKept = (typed: number, measure: Measure): number =>
-  measure === 'pieces' ? typed : Math.round(typed * THOUSAND);
+  measure === 'pieces' ? typed : Math.round(typed * counting(measure).each);
 
 /** A count with what it is of. */
 export function amount(left: number, measure: Measure): string {
   if (measure === 'pieces') return String(left);
   const number = asCounted(left, measure);
-  return `${number.toFixed(number < 10 ? 2 : 1)}\u00a0${UNIT[measure]}`;
+  return `${decimals(number.toFixed(number < 10 ? 2 : 1))}\u00a0${unitOf(measure)}`;
 }
 
 /** The size of something, where it has one. */

@@ -74,7 +74,7 @@ const errorAt = (place: number) =>
             sheets.filter((_, at) => at !== place),
           )
         "
-        >Drop</BButton
+        >Delete</BButton
       >
       <p v-if="errorAt(place)" v-say class="error">{{ errorAt(place) }}</p>
     </div>

@@ -1,14 +1,22 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
+import type { Measure } from '@/api/types';
 import MaterialBand from '@/drawing/MaterialBand.vue';
 import { boardPattern, wrapPattern } from '@/drawing/band';
 import type { Band, Pattern } from '@/drawing/band';
 
+import { amount } from '../shelf/amounts';
 import { partOf } from './shelves';
 import type { Field, Material, Shelf } from './shelves';
 
-const { shelf, materials, chosen } = defineProps<{ shelf: Shelf; materials: Material[]; chosen?: string }>();
+const { shelf, materials, there, chosen } = defineProps<{
+  shelf: Shelf;
+  materials: Material[];
+  /** How much of each is there, by its id. */
+  there: ReadonlyMap<string, { left: number; measure: Measure }>;
+  chosen?: string;
+}>();
 const emit = defineEmits<{ edit: [material: Material] }>();
 
 const listed = computed(() => shelf.fields.filter((field) => field.listed));
@@ -76,7 +84,10 @@ function curve(material: Material): string {
   return known ? `${+known.a_kpa.toPrecision(4)} · ${+known.b_m3_per_kj.toPrecision(3)}` : '–';
 }
 
-const stock = (material: Material) => partOf(material, 'shelf.stock') as number | undefined;
+function stock({ id }: Material): string {
+  const counted = there.get(id);
+  return counted ? amount(counted.left, counted.measure) : '–';
+}
 const flag = (material: Material, key: string) => partOf(material, `shelf.${key}`) === true;
 </script>
 
@@ -91,7 +102,7 @@ const flag = (material: Material, key: string) => partOf(material, `shelf.${key}
           </th>
           <th v-if="hasCurve" scope="col" class="number">a, kPa · b, m³/kJ</th>
           <th v-if="hasSheets" scope="col">Sheets, mm</th>
-          <th scope="col" class="number">Stock, {{ shelf.counted }}</th>
+          <th scope="col" class="number">In stock</th>
         </tr>
       </thead>
       <tbody>
@@ -108,12 +119,12 @@ const flag = (material: Material, key: string) => partOf(material, `shelf.${key}
             <button type="button" @click="emit('edit', material)">{{ material.name }}</button>
             <span v-if="flag(material, 'reused')" class="soft">saved</span>
             <span v-if="flag(material, 'retired')" class="soft">retired</span>
-            <span v-if="flag(material, 'to_check')" class="soft">price to be checked</span>
+            <span v-if="flag(material, 'to_check')" class="soft unsure">check price</span>
           </td>
           <td v-for="field in listed" :key="field.key" class="number">{{ shown(material, field) }}</td>
           <td v-if="hasCurve" class="number">{{ curve(material) }}</td>
           <td v-if="hasSheets" class="sheets">{{ sheets(material) }}</td>
-          <td class="number">{{ stock(material) ?? '–' }}</td>
+          <td class="number">{{ stock(material) }}</td>
         </tr>
       </tbody>
     </table>
@@ -129,6 +140,10 @@ table {
   width: 100%;
   border-collapse: collapse;
   font-size: 0.9688rem;
+}
+.unsure {
+  color: var(--amber-moss);
+  white-space: nowrap;
 }
 th {
   position: sticky;

@@ -4,15 +4,18 @@ import PlusIcon from '~icons/tabler/plus';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref, watch } from 'vue';
 
+import type { Measure } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 import { counted } from '@/frame/words';
 import LeaveGuard from '@/parts/LeaveGuard.vue';
 import { vSay } from '@/said/say';
 
+import { useShelf } from '../shelf/useShelf';
 import CurveImport from './CurveImport.vue';
 import MaterialEditor from './MaterialEditor.vue';
 import { emptyMaterial, partOf, SHELVES, withPart } from './shelves';
 import type { Material } from './shelves';
+import MaterialsHead from '../MaterialsHead.vue';
 import PlansFollow from '../PlansFollow.vue';
 import ShelfTable from './ShelfTable.vue';
 import TableImport from './TableImport.vue';
@@ -78,6 +81,17 @@ async function remove(id: string): Promise<void> {
 }
 
 const { studio } = useStudio();
+/** How much of each material is there, as it was counted last: of a board in several sizes all sheets. */
+const { items } = useShelf();
+const there = computed(() => {
+  const sums = new Map<string, { left: number; measure: Measure }>();
+  for (const item of items.value ?? []) {
+    if (item.kind === 'offcut' || item.kind === 'carton') continue;
+    const { material, left, measure } = item;
+    sums.set(material, { left: left + (sums.get(material)?.left ?? 0), measure });
+  }
+  return sums;
+});
 const taxed = computed(() => (studio.value?.manners.tax?.prices === 'gross' ? 'with tax' : 'without tax'));
 /** How many prices came with the program, on all shelves. */
 const toCheck = computed(() =>
@@ -93,15 +107,12 @@ const hasCurve = computed(() => shelf.value?.fields.some(({ kind }) => kind === 
 <template>
   <div class="page">
     <LeaveGuard :changed="changed" what="what you typed about this material" />
-    <div class="heading-row">
-      <h1>Stores</h1>
-      <span class="soft">what is on the shelf, what it weighs and what it costs</span>
-    </div>
-    <nav class="shelves no-print" aria-label="Shelves">
+    <MaterialsHead here="catalogue" />
+    <nav class="shelves no-print" aria-label="Kinds of material">
       <RouterLink
         v-for="one in SHELVES"
         :key="one.key"
-        :to="`/stores/${one.key}`"
+        :to="`/materials/${one.key}`"
         :class="{ here: one.key === shelf?.key }"
         :aria-current="one.key === shelf?.key ? 'page' : undefined"
         >{{ one.name }}</RouterLink
@@ -114,10 +125,10 @@ const hasCurve = computed(() => shelf.value?.fields.some(({ kind }) => kind === 
       checked: what you change is taken as checked.
       <BButton size="sm" @click="stores.checked">All are right as they stand</BButton>
     </p>
-    <p v-if="!stores.stores.value" class="soft">Opening the stores</p>
+    <p v-if="!stores.stores.value" class="soft">Opening the materials</p>
     <div v-else-if="shelf" class="shelf" :class="{ split: panel }">
       <section>
-        <ShelfTable :shelf="shelf" :materials="materials" :chosen="edited?.id" @edit="edit" />
+        <ShelfTable :shelf="shelf" :materials="materials" :there="there" :chosen="edited?.id" @edit="edit" />
         <div class="acts no-print">
           <BButton @click="begin"><PlusIcon aria-hidden="true" /> New {{ shelf.one }}</BButton>
           <a class="btn" :href="`/api/v1/stores/${shelf.key}/table`" download>Save as CSV</a>
@@ -155,13 +166,6 @@ const hasCurve = computed(() => shelf.value?.fields.some(({ kind }) => kind === 
 <style scoped>
 .page {
   max-width: 1280px;
-}
-h1 {
-  margin: 4px 0;
-  font-size: 1.75rem;
-}
-.heading-row {
-  justify-content: flex-start;
 }
 .shelves {
   display: flex;

@@ -69,7 +69,7 @@ const says = computed(() => {
       :hint="
         isNew
           ? 'the hour of work, limits of value and prices that the program begins with are put into it; left open, prices and the hour begin at nothing'
-          : 'as it is today; it is kept under Rates'
+          : 'as it is today; it is kept under Carriers'
       "
     />
   </div>
@@ -111,6 +111,7 @@ const says = computed(() => {
   font-weight: 400;
 }
 .number {
+  padding-left: 12px;
   text-align: right;
 }
 </style>

@@ -63,7 +63,7 @@ const replaces = computed(() => {
     named ? `the name and address of ${named}` : 'the name and address',
     'the settings and countries',
     'the house rules and presets',
-    'the stores',
+    'the materials',
     sheets > 0 ? counted(sheets, 'price list') : '',
   ]
     .filter(Boolean)

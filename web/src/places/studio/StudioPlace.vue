@@ -188,8 +188,8 @@ async function save(): Promise<void> {
         <section v-if="isNew" aria-label="A carrier">
           <h2><span class="number">5</span> A carrier</h2>
           <p class="soft">
-            Price lists of carriers are read under Rates, once you have one. Until then a price that somebody
-            quoted is typed at Price, and everything but the price stands there without it.
+            Price lists of carriers are read under Carriers, once you have one. Until then a price that
+            somebody quoted is typed at Price, and everything but the price stands there without it.
           </p>
         </section>
         <template v-if="isNew || OF_SETTINGS.includes(section)">

@@ -19,7 +19,7 @@ const sum = computed(() => SUMS.find(({ name }) => name === wanted) ?? SUMS[0]);
         <RouterLink
           v-for="{ name, title } in SUMS"
           :key="name"
-          :to="`/sums/${name}`"
+          :to="`/tools/sums/${name}`"
           :class="{ here: name === sum?.name }"
           :aria-current="name === sum?.name ? 'page' : undefined"
           >{{ title }}</RouterLink

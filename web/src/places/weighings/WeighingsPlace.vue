@@ -45,7 +45,7 @@ async function take(): Promise<void> {
 
 <template>
   <div class="page">
-    <h1>What the readings say about the stores</h1>
+    <h1>What the readings say about the materials</h1>
     <p class="soft">
       Each parcel that was weighed as it was planned says a little about what its board, paper and wrap weigh.
       Where several agree, a better density is proposed here. Nothing is changed before you take it.
@@ -104,7 +104,7 @@ async function take(): Promise<void> {
           </tbody>
         </table>
         <p v-else>
-          The readings agree with the stores, or are too few to say: three parcels at least, and a change
+          The readings agree with the materials, or are too few to say: three parcels at least, and a change
           larger than its own doubt.
         </p>
         <BButton v-if="proposed.length > 0" variant="primary" :disabled="wanted.length === 0" @click="take">

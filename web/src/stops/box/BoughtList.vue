@@ -22,8 +22,8 @@ const others = computed(() => bought.value?.filter(({ refused }) => refused) ?? 
       <summary>
         {{
           fit.length > 0
-            ? `Or bought: ${count(fit.length)} of the stores’ cartons and mailers would do`
-            : 'No carton or mailer in the stores takes it'
+            ? `Or bought: ${count(fit.length)} of your cartons and mailers would do`
+            : 'No carton or mailer among the materials takes it'
         }}
       </summary>
       <table v-if="fit.length > 0" class="figure">

@@ -12,7 +12,6 @@ import DrawingLinks from '@/parts/DrawingLinks.vue';
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useHouse } from '@/stops/guard/useHouse';
-import { area } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import BoughtBox from './BoughtBox.vue';
@@ -71,7 +70,8 @@ const bought = computed(() => {
 /** Whether a box could be cut for it. */
 const cut = computed(() => plan.value?.carriage === 'flat' || plan.value?.carriage === 'folio');
 function sheetWords(need: SheetNeed): string {
-  if (need.kind === 'no_sheet') return 'no sheet in the stores is large enough, even joined at its scores';
+  if (need.kind === 'no_sheet')
+    return 'no sheet among the materials is large enough, even joined at its scores';
   const size = units.size(need.sheet.width_mm, need.sheet.height_mm);
   if (need.kind === 'one') return `one sheet ${size}`;
   const joined = need.parts.map((part) => units.size(part.width_mm, part.height_mm)).join(' and ');
@@ -142,7 +142,7 @@ async function settle(): Promise<void> {
               {{ units.size(layer.envelope.across_mm, layer.envelope.up_mm, layer.envelope.through_mm) }}
             </dd>
             <dt>board</dt>
-            <dd>{{ area(layer.area_m2) }}, {{ layer.material_name }}</dd>
+            <dd>{{ units.area(layer.area_m2) }}, {{ layer.material_name }}</dd>
             <dt>tape</dt>
             <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m, {{ BOX_SEALS[carton.style] }}</dd>
           </dl>

@@ -6,7 +6,6 @@ import SmallNet from '@/drawing/SmallNet.vue';
 import { counted, oneIn, signed } from '@/frame/words';
 import { useShipment } from '@/shipment/useShipment';
 import { useWays } from '@/shipment/useWays';
-import { area } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 /** How the box could be made: each style as a small net, with what it takes and what it would change. */
@@ -55,7 +54,7 @@ function letRuleChoose(): void {
           <span v-if="offer.refused" class="refused">{{ offer.refused }}</span>
           <template v-else>
             <span class="figure">
-              {{ area(offer.board_m2) }}, {{ counted(offer.sheets ?? 0, 'sheet') }},
+              {{ units.area(offer.board_m2) }}, {{ counted(offer.sheets ?? 0, 'sheet') }},
               {{ offer.minutes.toFixed(0) }}&nbsp;min
             </span>
             <span class="figure">

@@ -21,7 +21,7 @@ useShipment().look('survival', open);
     </summary>
     <p class="soft">
       It assumes first impact near 20 °C, square landings from the customary test heights, and the starting
-      curves of the stores. A height that is not met is no fault by itself: most parcels never fall so far,
+      curves of the materials. A height that is not met is no fault by itself: most parcels never fall so far,
       and flat ones hardly ever fall flat.
     </p>
     <div v-if="open" class="parts">

@@ -71,7 +71,9 @@ watch(
         <RouterLink v-if="plan" :to="{ name: 'guard', params: { id } }" class="btn btn-primary">
           On to Guard
         </RouterLink>
-        <RouterLink to="/measuring-sheet" class="btn btn-link">Empty measuring sheet to print</RouterLink>
+        <RouterLink to="/tools/measuring-sheet" class="btn btn-link"
+          >Empty measuring sheet to print</RouterLink
+        >
       </div>
     </section>
   </form>

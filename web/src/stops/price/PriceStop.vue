@@ -179,7 +179,7 @@ function charged(rule: Charge['rule']): void {
     <h2>No carrier yet</h2>
     <p class="soft">
       Everything but the price stands. What somebody quotes is typed here and stands among the services; a
-      price list is read under <RouterLink to="/rates">Rates</RouterLink>.
+      price list is read under <RouterLink to="/carriers">Carriers</RouterLink>.
     </p>
     <QuotationFields />
   </div>

@@ -159,7 +159,7 @@ function takeBack(): void {
           >: {{ money(summary.best.total) }} with {{ summary.best.carrier }}
           {{ summary.best.service }}</template
         >. <RouterLink :to="{ name: 'price', params: { id } }">All prices</RouterLink> ·
-        <RouterLink :to="{ name: 'weighings' }">What the readings say about the stores</RouterLink>
+        <RouterLink :to="{ name: 'weighings' }">What the readings say about the materials</RouterLink>
       </p>
     </section>
   </div>

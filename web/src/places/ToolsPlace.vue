@@ -1,0 +1,83 @@
+<script setup lang="ts">
+/** What is wanted now and then, each with what it is for. */
+const TOOLS = [
+  {
+    to: '/tools/rough-price',
+    name: 'A rough price',
+    about: 'for a buyer on the phone: from a size, a country and a worth alone',
+  },
+  {
+    to: '/tools/sums',
+    name: 'Quick sums',
+    about: 'one step of the work by itself: a corner pocket, a box of any style, a cushion, billable weight',
+  },
+  {
+    to: '/tools/cutting',
+    name: 'Cutting plans',
+    about: 'the layouts that were made, and blanks that were drawn elsewhere',
+  },
+  {
+    to: '/tools/measuring-sheet',
+    name: 'Measuring sheet',
+    about: 'to print and take to the piece; what was written on it is typed once',
+  },
+  {
+    to: '/tools/tags',
+    name: 'Tags',
+    about: 'for pieces that are wrapped and wait: tick them on the bench under “Cut several together”',
+  },
+  {
+    to: '/orders',
+    name: 'Orders from a shop',
+    about: 'a table of orders becomes shipments, a row each',
+  },
+  {
+    to: '/leaving/carriers',
+    name: 'With the carriers',
+    about: 'bookings that are here and not with the carrier, or the reverse',
+  },
+  {
+    to: '/tools/weighings',
+    name: 'What the readings say',
+    about: 'weights of materials, from the parcels that were weighed',
+  },
+] as const;
+</script>
+
+<template>
+  <div class="page">
+    <h1>Tools</h1>
+    <ul>
+      <li v-for="tool in TOOLS" :key="tool.to">
+        <RouterLink :to="tool.to">{{ tool.name }}</RouterLink>
+        <span class="soft">{{ tool.about }}</span>
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+h1 {
+  margin: 4px 0 12px;
+  font-size: 1.75rem;
+}
+ul {
+  display: grid;
+  margin: 0;
+  padding: 0;
+  grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
+  gap: 0 40px;
+  list-style: none;
+}
+li {
+  padding: 8px 0 12px;
+  border-bottom: 1px solid var(--sedge);
+}
+a {
+  display: flex;
+  min-height: 44px;
+  align-items: center;
+  font-size: 1.1875rem;
+  font-weight: 600;
+}
+</style>
