@@ -25,19 +25,22 @@ const PAGES: Record<StopName, () => Promise<unknown>> = {
   after: () => import('./stops/after/AfterStop.vue'),
 };
 
+/** A place, or a part of it that is named. */
+const within = (place: string) => (part: string) => (part ? `${place}/${part}` : place);
+
 /** Where places stood before, and where they stand now: a link that was kept leads on. */
 const MOVED: readonly (readonly [string, (rest: string) => string])[] = [
-  ['/stores/:rest?', (rest) => `/materials/${rest}`],
+  ['/stores/:rest?', within('/materials')],
   ['/shelf', () => '/materials/in-stock'],
   ['/shelf/offcuts', () => '/materials/offcuts'],
   ['/shelf/pile', () => '/materials/cartons'],
-  ['/rates/:rest?', (rest) => `/carriers/${rest}`],
-  ['/sums/:rest?', (rest) => `/tools/sums/${rest}`],
+  ['/rates/:rest?', within('/carriers')],
+  ['/sums/:rest?', within('/tools/sums')],
   ['/rough', () => '/tools/rough-price'],
   ['/measuring-sheet', () => '/tools/measuring-sheet'],
   ['/tags', () => '/tools/tags'],
   ['/weighings', () => '/tools/weighings'],
-  ['/cutting/:rest?', (rest) => `/tools/cutting/${rest}`],
+  ['/cutting/:rest?', within('/tools/cutting')],
 ];
 
 /** What stood below the house rules, by its place on that page. */

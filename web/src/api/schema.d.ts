@@ -4853,6 +4853,36 @@ export interface components {
             weighings: components["schemas"]["WeighingRow"][];
         };
         /**
+         * @description What a parcel costs the studio, part by part, in its own money. Every part is an amount to the minor unit, and every sum is the
+         *     sum of the parts as they are written.
+         */
+        Cost: {
+            /** @description The carrier's price, with discounts taken off. */
+            carriage: components["schemas"]["Money"];
+            /** @description Cover beyond what is included. */
+            cover: components["schemas"]["Money"];
+            /** @description What is damaged or lost on average, beyond the cover; nothing for a piece without a value. */
+            expected_loss: components["schemas"]["Money"];
+            /** @description Of what the plan takes. */
+            materials: components["schemas"]["Money"];
+            /** @description The studio's share for rent, tools and the rest, on materials and work. */
+            overhead: components["schemas"]["Money"];
+            /** @description What the carrier's rules add, and fuel. */
+            surcharges: components["schemas"]["Money"];
+            /** @description The carrier's tax. */
+            tax: components["schemas"]["Money"];
+            /** @description What the carrier is paid: carriage, surcharges, tax and cover. */
+            to_carrier: components["schemas"]["Money"];
+            /** @description What it costs to send: everything but the expected loss. */
+            to_send: components["schemas"]["Money"];
+            /** @description Everything. */
+            total: components["schemas"]["Money"];
+            /** @description Minutes at the studio's rate. */
+            work: components["schemas"]["Money"];
+            /** @description Work and overhead together. */
+            work_and_overhead: components["schemas"]["Money"];
+        };
+        /**
          * @description What a line of the costs is for.
          * @enum {string}
          */
@@ -8510,7 +8540,7 @@ export interface components {
              */
             postcode: string | null;
             /**
-             * @description The day it was promised for, as 2027-03-12.
+             * @description The day it was promised for, as 2027-03-12, 12 Mar 2027 or 12.3.2027.
              * @default null
              */
             promised: string | null;
@@ -9691,6 +9721,7 @@ export interface components {
             billable: components["schemas"]["Billable"];
             /** @description The carrier's name. */
             carrier: string;
+            cost?: components["schemas"]["Cost"] | null;
             cover?: components["schemas"]["CoverChoice"] | null;
             /**
              * Format: int32
@@ -11807,6 +11838,7 @@ export interface components {
             /** @description Whether any service was asked. */
             asked: boolean;
             best?: components["schemas"]["BestQuote"] | null;
+            cost?: components["schemas"]["Cost"] | null;
             cure?: components["schemas"]["Cure"] | null;
             /** @description Whether somebody wrote down why it travels before that, and things are as they were then. */
             cure_lifted?: boolean;
@@ -12542,6 +12574,7 @@ export interface components {
             /** @description Where a piece that is no rectangle bears; where each corner protector sits. */
             bearing: components["schemas"]["BearingPoint"][];
             box_by_rule?: components["schemas"]["BoxByRule"] | null;
+            cost?: components["schemas"]["Cost"] | null;
             /**
              * Format: int32
              * @description The edition of the program that worked it out.

@@ -36,6 +36,7 @@ export type Rung = Schemas['Rung'];
 export type ServiceLadder = Schemas['ServiceLadder'];
 export type Reach = Schemas['Reach'];
 export type Charge = Schemas['Charge'];
+export type Cost = Schemas['Cost'];
 export type CostKind = Schemas['CostKind'];
 export type What = Schemas['What'];
 export type Tariff = Schemas['Tariff'];

@@ -7,6 +7,7 @@ import { grams, kilograms, money } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import FindingNote from './FindingNote.vue';
+import MoneyStrip from './MoneyStrip.vue';
 import { counted, oneIn } from './words';
 import TallyFigure from './TallyFigure.vue';
 
@@ -56,7 +57,7 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
         }}</span>
         <span v-if="summary.one_in" class="figure">{{ oneIn(summary.one_in.about) }}</span>
         <span v-if="weight" class="figure weight">{{ kilograms(weight.mass) }}</span>
-        <span class="figure">{{ best ? money(best.total) : '–' }}</span>
+        <span class="figure">{{ summary.cost ? money(summary.cost.to_send) : '–' }}</span>
       </template>
       <template v-else>Tally</template>
     </button>
@@ -96,32 +97,24 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
           :change="(by: number) => `${by < 0 ? '−' : '+'}${kilograms(Math.abs(by))}`"
         />
         <TallyFigure
-          name="materials"
-          :shown="money(summary.materials)"
-          :note="
-            plan && plan.tally.plastic_g >= 0.5
-              ? `${grams(plan.tally.plastic_g)} of it plastic`
-              : 'no plastic'
-          "
-          :value="Number(summary.materials.amount)"
-          :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(2)}`"
-        />
-        <TallyFigure
           name="work"
           :shown="`${summary.minutes.toFixed(0)} min`"
-          :note="summary.labour ? money(summary.labour) : undefined"
           :value="summary.minutes"
           :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(0)} min`"
         />
-        <TallyFigure
-          v-if="best"
-          :name="best.chosen ? 'chosen' : 'best price'"
-          :shown="money(best.total)"
-          :note="`${best.carrier} ${best.service}, ${best.days_from}–${best.days_to} days${uncovered}`"
-          :minded="Boolean(best.uncovered)"
-          :value="Number(best.total.amount)"
-          :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(2)}`"
-        />
+        <MoneyStrip v-if="summary.cost" :cost="summary.cost" />
+        <p v-if="best" class="soft by">
+          {{ best.chosen ? 'Chosen' : 'The best that takes it' }}: {{ best.carrier }} {{ best.service }},
+          {{ best.days_from }}–{{ best.days_to }} days<span :class="{ minded: best.uncovered }">{{
+            uncovered
+          }}</span>
+          <template v-if="!summary.cost"
+            >; {{ money(best.total) }}, and no rate of that money is kept</template
+          >
+        </p>
+        <p v-if="plan && plan.tally.plastic_g >= 0.5" class="soft by">
+          {{ grams(plan.tally.plastic_g) }} of it plastic
+        </p>
       </template>
       <p v-else class="soft">The figures stand here once you have said {{ lacking || 'what it is' }}.</p>
       <FindingNote v-for="finding in shown" :key="finding.says" :finding="finding" />
@@ -141,6 +134,14 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
   min-height: 44px;
   color: var(--water);
   cursor: pointer;
+}
+.by {
+  margin: 6px 0 0;
+  font-size: 0.9375rem;
+}
+.minded {
+  color: var(--amber-moss);
+  font-weight: 600;
 }
 .drawer {
   display: none;

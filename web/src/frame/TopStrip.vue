@@ -148,9 +148,13 @@ nav {
     gap: 0 12px;
     padding: 6px 12px 0;
   }
-  .studio,
   .mark strong {
     display: none;
+  }
+  .studio {
+    min-width: 0;
+    flex: 1;
+    margin-left: 0;
   }
   nav {
     order: 1;

@@ -433,7 +433,7 @@ async fn changed_rules_and_materials_are_not_left_by_accident(Demo(database): &D
     page.sees(".side", "Kelp Ladder").await?;
     page.press_called("Materials").await?;
     page.press_called("Leave all the same").await?;
-    page.sees("h1", "Stores").await?;
+    page.sees("h1", "Materials").await?;
 
     page.goto("/materials/tapes").await?;
     page.press_called("New tape").await?;

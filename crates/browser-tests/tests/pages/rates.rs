@@ -96,7 +96,7 @@ async fn what_a_shipment_costs_is_told_with_what_the_buyer_pays(
     let page = studio.page();
     page.press_called("Low Water, March").await?;
     page.press_called("Price").await?;
-    page.sees("[aria-label='What it comes to']", "costs the studio")
+    page.sees("[aria-label='What the buyer pays']", "costs in all")
         .await?;
     // Marram counts in another currency, told in the studio's.
     page.sees("table.panel", "NOK").await?;

@@ -332,7 +332,7 @@ async fn who_sends_is_typed_once_and_stands_on_every_label(Demo(database): &Demo
     page.sees("[data-test='sender']", "no address to write to")
         .await?;
     page.holds("sender.email", "bench").await?;
-    page.fill("sender.email", "bench@saltgrass.example").await?;
+    page.fill("sender.email", "loft@saltgrass.example").await?;
     page.press_called("Keep label and card").await?;
     page.lacks("[data-test='sender-trouble']").await?;
     page.everyone_can_use_it().await?;

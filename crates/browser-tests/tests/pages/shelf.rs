@@ -240,7 +240,7 @@ async fn a_find_asks_for_its_owner_and_a_crushed_carton_becomes_raw_card(
     page.press_called("Offcuts").await?;
     page.sees("[data-item='Offcut 1']", "Corrugated C").await?;
     // Counted in two windows at once: what the second one did not see is not written over.
-    page.press_called("Sheets and rolls").await?;
+    page.press_called("In stock").await?;
     page.press("[data-item='Large bubble wrap'] button").await?;
     page.find(BUBBLE).await?;
     let first = page.second_window("/materials/in-stock").await?;

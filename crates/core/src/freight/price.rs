@@ -140,6 +140,7 @@ impl Tariff {
             expected_loss: None,
             all_told: None,
             uncovered: None,
+            cost: None,
             cover: None,
         }
     }

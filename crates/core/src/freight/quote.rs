@@ -6,7 +6,7 @@ use jiff::civil::Date;
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize, Serializer};
 
-use super::{Billable, Handover, What, When};
+use super::{Billable, Cost, Handover, What, When};
 use crate::quantity::{Length, Mass, Money};
 
 /// What one service says to a parcel.
@@ -37,6 +37,8 @@ pub struct Quote {
     pub expected_loss: Option<Money>,
     /// What it costs the studio all told: price and expected loss; `None` if no rate is known.
     pub all_told: Option<Money>,
+    /// What the parcel costs the studio with it, part by part; `None` where it does not take the parcel or no rate is known.
+    pub cost: Option<Cost>,
     /// How far its cover falls short of the value; `None` if it does not.
     pub uncovered: Option<Money>,
     /// What more cover than is included costs and pays back; `None` if none is sold, or nothing is to be covered.

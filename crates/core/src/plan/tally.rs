@@ -4,6 +4,7 @@ use rust_decimal::Decimal;
 use serde::Serialize;
 
 use crate::{
+    freight::Making,
     house::{Allowances, HouseRules},
     layer::Layer,
     quantity::{Currency, Mass, Minutes, Money, Weight, decimal_of},
@@ -39,6 +40,18 @@ pub(super) fn labour_of(minutes: Minutes, allowances: &Allowances) -> Decimal {
 }
 
 impl Tally {
+    /// Returns what making it costs, with the studio's share on materials and work.
+    #[must_use]
+    pub(crate) fn making(&self, allowances: &Allowances) -> Making {
+        let (materials, work) = (self.materials.amount, self.labour.amount);
+        let share = decimal_of(allowances.overhead_percent) / Decimal::ONE_HUNDRED;
+        Making {
+            materials,
+            work,
+            overhead: self.materials.currency.round((materials + work) * share),
+        }
+    }
+
     pub(super) fn of(
         piece: Weight,
         layers: &[Layer],

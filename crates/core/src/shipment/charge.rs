@@ -6,12 +6,12 @@ use serde::Serialize;
 use super::{Commission, House, ShipmentInputs, Workings};
 use crate::{
     Refusal,
-    freight::{LineKind, Offer},
+    freight::Cost,
     house::{ChargeRule, ReusedRule, SchoolChoices},
     material::MaterialId,
     part::UsedAgain,
     plan::Plan,
-    quantity::{Mass, Money, decimal_of},
+    quantity::{Mass, Money},
     stock::{Batch, BatchShipment, CutTool, LayoutOf},
 };
 
@@ -108,24 +108,24 @@ pub fn charge(inputs: &ShipmentInputs, house: &House) -> Result<Option<Charge>, 
     let own = &house.catalogue.currency;
     let money = |amount: Decimal| Money::new(amount, own);
     let allowances = &commission.rules.allowances;
-    let (materials, work) = (plan.tally.materials.amount, plan.tally.labour.amount);
-    let overhead =
-        (materials + work) * decimal_of(allowances.overhead_percent) / Decimal::ONE_HUNDRED;
-    let overhead = own.round(overhead);
-    let carried = Carried::of(&worked, inputs, &commission);
-    let loss = plan
-        .odds
-        .expected_loss
-        .as_ref()
-        .map_or(Decimal::ZERO, |loss| loss.amount);
+    // Where no rate of the carrier's money is kept, what it takes is left out.
+    let cost = worked.cost.clone().unwrap_or_else(|| {
+        let making = plan.tally.making(allowances);
+        Cost::made(making, plan.odds.expected_loss.as_ref(), own)
+    });
+    let (materials, work) = (cost.materials.amount, cost.work.amount);
+    let overhead = cost.overhead.amount;
     let lines: Vec<CostLine> = [
         (CostKind::Materials, materials),
         (CostKind::Work, work),
         (CostKind::Overhead, overhead),
-        (CostKind::Carriage, carried.carriage),
-        (CostKind::Tax, carried.tax),
-        (CostKind::Cover, carried.cover),
-        (CostKind::Loss, loss),
+        (
+            CostKind::Carriage,
+            cost.carriage.amount + cost.surcharges.amount,
+        ),
+        (CostKind::Tax, cost.tax.amount),
+        (CostKind::Cover, cost.cover.amount),
+        (CostKind::Loss, cost.expected_loss.amount),
     ]
     .into_iter()
     .filter(|(_, amount)| !amount.is_zero())
@@ -134,8 +134,8 @@ pub fn charge(inputs: &ShipmentInputs, house: &House) -> Result<Option<Charge>, 
         amount: money(amount),
     })
     .collect();
-    let costs: Decimal = lines.iter().map(|line| line.amount.amount).sum();
-    let whole = carried.carriage + carried.tax + carried.cover;
+    let costs = cost.total.amount;
+    let whole = cost.to_carrier.amount;
     let free_above = allowances.charge_free_above.amount();
     let worth = inputs.worth().ok().flatten().unwrap_or_default();
     let is_free = free_above > Decimal::ZERO && worth >= free_above;
@@ -165,48 +165,16 @@ pub fn charge(inputs: &ShipmentInputs, house: &House) -> Result<Option<Charge>, 
         saved_by_reuse: money(as_new(inputs, house).unwrap_or(materials) - materials),
         used_again: used_again.mass,
         used_again_litres: used_again.litres(),
-        service: carried.service,
+        service: worked
+            .chosen_or_best(inputs)
+            .filter(|quote| quote.cost.is_some())
+            .map(|quote| format!("{} {}", quote.carrier, quote.service)),
         pays,
         gain,
         rule,
         policies: ChargeRule::ALL.iter().map(|rule| by(*rule)).collect(),
         lines,
     }))
-}
-
-/// What the carrier takes, in the studio's money.
-#[derive(Default)]
-struct Carried {
-    service: Option<String>,
-    carriage: Decimal,
-    tax: Decimal,
-    cover: Decimal,
-}
-
-impl Carried {
-    fn of(worked: &Workings, inputs: &ShipmentInputs, commission: &Commission<'_>) -> Self {
-        let Some(quote) = worked.chosen_or_best(inputs) else {
-            return Self::default();
-        };
-        let (Offer::Priced { lines, total, .. }, Some(here)) = (&quote.offer, &quote.total_here)
-        else {
-            return Self::default();
-        };
-        let rate = commission.rules.rate(&total.currency, &here.currency);
-        let sum = |kind: LineKind| -> Decimal {
-            let of = lines.iter().filter(|line| line.kind == kind);
-            let sum: Decimal = of.map(|line| line.amount.amount).sum();
-            here.currency.round(sum * rate.unwrap_or_default())
-        };
-        let (tax, cover) = (sum(LineKind::Tax), sum(LineKind::Cover));
-        Self {
-            service: Some(format!("{} {}", quote.carrier, quote.service)),
-            // Whatever converting rounds away stays in the first.
-            carriage: here.amount - tax - cover,
-            tax,
-            cover,
-        }
-    }
 }
 
 /// What the materials come to with every sheet paid whole, and how many sheets are opened.

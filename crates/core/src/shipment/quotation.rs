@@ -155,6 +155,7 @@ impl QuotationInputs {
             expected_loss: None,
             all_told: None,
             uncovered: None,
+            cost: None,
             cover: None,
         })
     }

@@ -6,8 +6,8 @@ use rust_decimal::Decimal;
 use super::{House, ShipmentInputs, loss::Loss};
 use crate::{
     freight::{
-        Content, Contents, CoverChoice, Offer, Parcel, Quote, QuoteRequest, Service, Shape, Tariff,
-        only_taken_by,
+        Content, Contents, Cost, CoverChoice, Making, Offer, Parcel, Quote, QuoteRequest, Service,
+        Shape, Tariff, only_taken_by,
     },
     house::{CoverRule, HouseRules},
     layer::Make,
@@ -25,6 +25,8 @@ pub(super) struct Quoting<'a> {
     pub house: &'a House,
     pub rules: &'a HouseRules,
     pub loss: &'a Loss<'a>,
+    /// What making the parcel costs.
+    pub making: Making,
     pub place: &'a Destination,
     /// The only carrier that takes it, where its carton belongs to one.
     pub only: Option<&'a str>,
@@ -112,7 +114,18 @@ impl Quoting<'_> {
         let loss = loss.map_or(Decimal::ZERO, |loss| loss.amount);
         let told = quote.total_here.as_ref();
         quote.all_told = told.map(|total| Money::new(total.amount + loss, own));
+        quote.cost = self.cost(&quote, own);
         quote
+    }
+
+    fn cost(&self, quote: &Quote, own: &Currency) -> Option<Cost> {
+        let Offer::Priced { lines, total, .. } = &quote.offer else {
+            return None;
+        };
+        let rate = self.rules.rate(&total.currency, own)?;
+        let here = quote.total_here.as_ref()?;
+        let loss = quote.expected_loss.as_ref();
+        Some(Cost::carried(self.making, (lines, here, rate), loss))
     }
 
     /// The one of two quotes, without and with cover bought, that the house's rule takes; it tells what cover would do.

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::{ShipmentInputs, Workings, worked::chosen_or_best};
 use crate::{
-    freight::Quote,
+    freight::{Cost, Quote},
     pack::PackProgress,
     piece::{Cure, PieceSize},
     plan::{FindingLevel, OneIn},
@@ -54,6 +54,10 @@ pub struct Summary {
     /// What the minutes of work are worth.
     #[serde(default)]
     pub labour: Option<Money>,
+    /// What it costs the studio with that service, part by part; without a service what making it costs. `None` where no rate of the
+    /// carrier's money is kept.
+    #[serde(default)]
+    pub cost: Option<Cost>,
     /// Of layers and box.
     pub fingerprint: String,
     /// The service chosen when it takes the parcel, else the best: covered, and cheapest with its expected loss.
@@ -151,6 +155,7 @@ impl Summary {
             one_in: Some(plan.odds.one_in),
             past_accepted: plan.odds.is_past_accepted(),
             labour: Some(plan.tally.labour.clone()),
+            cost: worked.cost.clone(),
             fingerprint: worked.fingerprint.clone()?,
             best: best(&worked.quotes, inputs),
             weighed: worked.found.as_ref().and_then(|found| {

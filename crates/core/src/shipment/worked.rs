@@ -14,7 +14,7 @@ use super::{
 };
 use crate::{
     Refusal,
-    freight::{Parcel, Quote},
+    freight::{Cost, Parcel, Quote},
     house::CoverRule,
     pack::{PackProgress, PackView, pack_steps},
     piece::{BearingPoint, Construction, PieceSize},
@@ -40,6 +40,9 @@ pub struct Workings {
     pub box_by_rule: Option<BoxByRule>,
     /// The plan, once nothing is missing.
     pub plan: Option<Plan>,
+    /// What the parcel costs the studio, part by part: with the service that was chosen, else with the best; what making it costs
+    /// before any is known. `None` where no rate of the carrier's money is kept.
+    pub cost: Option<Cost>,
     /// What every service says, once the country is known too: the best first, the refused last.
     pub quotes: Vec<Quote>,
     /// What the packed parcel was found to be; `None` before it was weighed or measured.
@@ -108,6 +111,7 @@ impl Workings {
                 box_by_rule: None,
                 missing,
                 plan: None,
+                cost: None,
                 quotes: Vec::new(),
                 found: None,
                 rests_on: RestsOn::default(),
@@ -160,6 +164,7 @@ impl Workings {
                 house,
                 rules: &commission.rules,
                 loss: &loss,
+                making: plan.tally.making(&commission.rules.allowances),
                 place,
                 only: commission.rules.shipment.saved.and(inputs.saved_carrier()),
             };
@@ -190,7 +195,16 @@ impl Workings {
             let steps = pack_steps(&plan, &pieces, rules, &house.catalogue);
             PackView::of(steps, &inputs.packed).progress
         });
-        plan.odds.expected_loss = loss.expected(chosen_or_best(&quotes, inputs));
+        let sent_by = chosen_or_best(&quotes, inputs);
+        plan.odds.expected_loss = loss.expected(sent_by);
+        let making = plan.tally.making(&commission.rules.allowances);
+        let cost = match sent_by {
+            Some(quote) => quote.cost.clone(),
+            None => {
+                let own = &house.catalogue.currency;
+                Some(Cost::made(making, plan.odds.expected_loss.as_ref(), own))
+            }
+        };
         Ok(Self {
             edition: EDITION,
             missing,
@@ -199,6 +213,7 @@ impl Workings {
             bearing: inputs.bears_at(),
             box_by_rule: None,
             plan: Some(plan),
+            cost,
             quotes,
             rests_on: FoundParcel::rests_on(found.as_ref()),
             packed,
@@ -225,6 +240,7 @@ impl Workings {
             bearing: inputs.bears_at(),
             box_by_rule: None,
             plan: None,
+            cost: None,
             quotes: Vec::new(),
             found: None,
             rests_on: RestsOn::default(),

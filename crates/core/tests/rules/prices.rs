@@ -2,7 +2,7 @@
 //! where it is said to, and what it comes to adds up.
 
 use hummock_core::{
-    freight::{Offer, Quote, QuoteRequest, SentParcel},
+    freight::{LineKind, Offer, Quote, QuoteLine, QuoteRequest, SentParcel},
     house::{BoxRule, CoverRule, SchoolChoices},
     piece::{Construction, Medium},
     place::Route,
@@ -561,4 +561,130 @@ fn same_but_for_prices(before: &Value, after: &Value, at: &str, priced: &mut u32
         }
         _ => assert_eq!(before, after, "{at}"),
     }
+}
+
+/// One sum with one name: for every quote of every everyday piece the parts of its cost add up to its sums, as they are written; what
+/// the carrier is paid is the quote's own total, and the whole is what the quotes are ordered by with making added.
+#[test]
+fn what_a_parcel_costs_adds_up_with_every_service() {
+    let mut house = four_carriers();
+    // One carrier is paid in other money, and has a rate; another one has none.
+    let crown = hummock_core::quantity::Currency::try_from("NOK".to_owned()).expect("money");
+    let pound = hummock_core::quantity::Currency::try_from("GBP".to_owned()).expect("money");
+    house.tariffs[1].currency = crown;
+    house.tariffs[2].currency = pound;
+    house.rules.rates = vec![hummock_core::house::ExchangeRate {
+        currency: crown,
+        rate: Decimal::new(874, 4),
+        on: date(2027, 3, 1),
+    }];
+    let (mut told, mut untold) = (0, 0);
+    for (name, inputs) in sent_pieces() {
+        let worked = Workings::out(&inputs, &house).expect("it can be made");
+        let plan = worked.plan.as_ref().expect("it is measured");
+        for quote in &worked.quotes {
+            let Some(cost) = &quote.cost else {
+                assert_eq!(quote.total_here, None, "{}: {}", name, quote.id);
+                untold += usize::from(quote.total().is_some());
+                continue;
+            };
+            told += 1;
+            let at = format!("{}, {}: {cost:?}", name, quote.id);
+            let [materials, work, overhead] = [&cost.materials, &cost.work, &cost.overhead];
+            assert_eq!(
+                (materials, work),
+                (&plan.tally.materials, &plan.tally.labour),
+                "{at}"
+            );
+            let parts = [&cost.carriage, &cost.surcharges, &cost.tax, &cost.cover];
+            let to_carrier: Decimal = parts.iter().map(|part| part.amount).sum();
+            assert_eq!(to_carrier, cost.to_carrier.amount, "{at}");
+            assert_eq!(Some(&cost.to_carrier), quote.total_here.as_ref(), "{at}");
+            assert_eq!(
+                work.amount + overhead.amount,
+                cost.work_and_overhead.amount,
+                "{at}"
+            );
+            let making = materials.amount + work.amount + overhead.amount;
+            assert_eq!(making + to_carrier, cost.to_send.amount, "{at}");
+            assert_eq!(
+                cost.to_send.amount + cost.expected_loss.amount,
+                cost.total.amount,
+                "{at}"
+            );
+            assert_eq!(
+                amount(quote.all_told.as_ref()),
+                Some(cost.total.amount - making),
+                "{at}"
+            );
+            // Nothing is paid to carry that takes money back: no part is under zero but for a cent of converting.
+            let least = parts
+                .iter()
+                .map(|part| part.amount)
+                .min()
+                .expect("four parts");
+            assert!(least >= Decimal::new(-1, 2), "{at}");
+        }
+        let sent_by = worked
+            .quotes
+            .first()
+            .filter(|quote| quote.total().is_some());
+        assert_eq!(
+            worked.cost,
+            sent_by.map_or(worked.cost.clone(), |quote| quote.cost.clone()),
+            "{}",
+            name
+        );
+        let told = charge(&inputs, &house)
+            .expect("it can be made")
+            .expect("it is measured");
+        let lines: Decimal = told.lines.iter().map(|line| line.amount.amount).sum();
+        assert_eq!(
+            (lines, Some(&told.costs)),
+            (
+                told.costs.amount,
+                worked.cost.as_ref().map(|cost| &cost.total)
+            ),
+            "{}",
+            name
+        );
+    }
+    assert!(
+        told >= 60 && untold >= 10,
+        "{told} told, {untold} without a rate"
+    );
+}
+
+/// Base, further kilograms and discounts are carriage; what rules add and fuel are surcharges; tax and cover stand for themselves.
+#[test]
+fn parts_of_a_price_are_told_apart() {
+    let house = four_carriers();
+    let adds = |line: &QuoteLine| matches!(line.kind, LineKind::Surcharge | LineKind::Fuel);
+    let quotes = sent_pieces().flat_map(|(_, inputs)| {
+        let worked = Workings::out(&inputs, &house).expect("it can be made");
+        worked.quotes
+    });
+    let mut quotes = quotes.filter(
+        |quote| matches!(&quote.offer, Offer::Priced { lines, .. } if lines.iter().any(adds)),
+    );
+    let quote = quotes.next();
+    let quote = quote.expect("a carrier adds something");
+    let Offer::Priced { lines, .. } = &quote.offer else {
+        panic!("it is priced");
+    };
+    let of = |kinds: &[LineKind]| -> Decimal {
+        let lines = lines.iter().filter(|line| kinds.contains(&line.kind));
+        lines.map(|line| line.amount.amount).sum()
+    };
+    let cost = quote.cost.as_ref().expect("it is in the studio's money");
+    assert_eq!(
+        cost.carriage.amount,
+        of(&[LineKind::Base, LineKind::Further, LineKind::Discount])
+    );
+    assert_eq!(
+        cost.surcharges.amount,
+        of(&[LineKind::Surcharge, LineKind::Fuel])
+    );
+    assert_eq!(cost.tax.amount, of(&[LineKind::Tax]));
+    assert_eq!(cost.cover.amount, of(&[LineKind::Cover]));
 }

@@ -64,7 +64,7 @@ onBeforeRouteLeave(
 function open(which: string): void {
   if (changed.value && !window.confirm('Open other rates, and forget what was changed in these?')) return;
   basis.value = undefined;
-  void router.push({ name: 'rates', params: { id: which } });
+  void router.push({ name: 'carriers', params: { id: which } });
   if (which === kept.value?.tariff.id) take();
 }
 function double(): void {
@@ -105,7 +105,7 @@ async function put(dry: boolean): Promise<void> {
   if (!told.value || dry) return;
   basis.value = { version: told.value.version, tariff: copy(told.value.tariff) };
   text.value = undefined;
-  await router.push({ name: 'rates', params: { id: asked.tariff.id } });
+  await router.push({ name: 'carriers', params: { id: asked.tariff.id } });
 }
 async function takeTable(dry: boolean): Promise<void> {
   if (csv.value === undefined || basis.value?.version === undefined) return;
@@ -120,7 +120,7 @@ async function drop(): Promise<void> {
   if (!window.confirm(`Delete the price list of ${now.tariff.carrier} for good?`)) return;
   if (await rates.drop(now.tariff.id, now.version)) {
     basis.value = undefined;
-    await router.push({ name: 'rates' });
+    await router.push({ name: 'carriers' });
   }
 }
 const download = computed(() =>

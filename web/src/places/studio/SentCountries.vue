@@ -76,7 +76,7 @@ const wrong = (at: number) =>
         <td>
           <BButton
             size="sm"
-            :aria-label="`Take ${nameOf(country.code)} away`"
+            :aria-label="`Take away ${nameOf(country.code)}`"
             @click="countries.splice(at, 1)"
           >
             Take away

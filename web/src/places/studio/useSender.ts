@@ -56,6 +56,13 @@ export function useSender() {
   const trouble = ref('');
   const busy = ref(false);
 
+  // What is as it was kept again has nothing wrong with it.
+  watch(changed, (is) => {
+    if (is) return;
+    errors.value = {};
+    trouble.value = '';
+  });
+
   async function keep(): Promise<void> {
     if (!kept.value) return;
     busy.value = true;

@@ -12,10 +12,10 @@ const NAMES: Record<CostKind, string> = {
   materials: 'materials, by what is used',
   work: 'work',
   overhead: 'overhead',
-  carriage: 'carriage',
-  tax: 'tax on it',
+  carriage: 'carriage and surcharges',
+  tax: 'tax',
   cover: 'cover',
-  loss: 'loss to expect',
+  loss: 'expected damage',
 };
 const RULES: Record<Charge['rule'], string> = {
   at_cost: 'what the carrier takes',
@@ -31,14 +31,14 @@ const again = computed(() => usedAgain(charge.used_again_g, charge.used_again_li
 </script>
 
 <template>
-  <section class="charge figure" aria-label="What it comes to">
-    <h2>What it comes to</h2>
+  <section class="charge figure" aria-label="What the buyer pays">
+    <h2>What the buyer pays</h2>
     <dl>
       <template v-for="line in charge.lines" :key="line.kind">
         <dt>{{ NAMES[line.kind] }}</dt>
         <dd>{{ line.amount.amount }}</dd>
       </template>
-      <dt class="sum">costs the studio</dt>
+      <dt class="sum">costs in all</dt>
       <dd class="sum">{{ money(charge.costs) }}</dd>
     </dl>
     <p class="soft">

@@ -28,7 +28,7 @@ const opened = ref<string>();
 const sort = ref<'told' | 'price' | 'days'>('told');
 
 const ORDERS = [
-  { value: 'told', text: 'all told' },
+  { value: 'told', text: 'what it costs in all' },
   { value: 'price', text: 'carriage alone' },
   { value: 'days', text: 'days' },
 ] as const;
@@ -111,10 +111,10 @@ function charged(rule: Charge['rule']): void {
           <th scope="col" class="extra number">weighs</th>
           <th scope="col" class="extra number">by size</th>
           <th scope="col" class="extra number">billed</th>
-          <th scope="col" class="extra number">carriage</th>
-          <th scope="col" class="extra number">cover</th>
-          <th scope="col" class="extra number">risk</th>
-          <th scope="col" class="number">all told</th>
+          <th scope="col" class="extra number">to pay the carrier</th>
+          <th scope="col" class="extra number">cover in it</th>
+          <th scope="col" class="extra number">expected damage</th>
+          <th scope="col" class="number">costs in all</th>
         </tr>
       </thead>
       <template v-for="(quote, at) in taken" :key="quote.id">

@@ -83,7 +83,7 @@ const refused = computed(() =>
         </td>
         <td class="extra number">{{ quote.expected_loss?.amount ?? '–' }}</td>
         <td class="number">
-          <strong v-if="quote.all_told" class="total">{{ money(quote.all_told) }}</strong>
+          <strong v-if="quote.cost" class="total">{{ money(quote.cost.total) }}</strong>
           <span v-else class="short">no rate of {{ quote.offer.total.currency }} is kept</span>
           <span v-if="chosen" class="mark">chosen</span>
           <span v-if="quote.uncovered" class="short">{{ money(quote.uncovered) }} not covered</span>
