@@ -186,6 +186,8 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
 }
 @media (max-width: 640px) {
   .drawer {
+    gap: 8px;
+    padding: 8px 12px;
     white-space: nowrap;
   }
   .drawer .weight {

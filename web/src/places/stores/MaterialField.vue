@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { BFormCheckboxGroup } from 'bootstrap-vue-next/components/BFormCheckbox';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 
 import ChoiceField from '@/parts/ChoiceField.vue';
 import NumberField from '@/parts/NumberField.vue';
 import TextField from '@/parts/TextField.vue';
 import TickField from '@/parts/TickField.vue';
 import { vSay } from '@/said/say';
+import { measured } from '@/units/measured';
 import { withPoint } from '@/units/typed';
 
 import CurveFields from './CurveFields.vue';
@@ -21,7 +22,9 @@ const { field, material, errors } = defineProps<{
 }>();
 const emit = defineEmits<{ set: [key: string, value: unknown] }>();
 
-const label = computed(() => (field.unit ? `${field.label}, ${field.unit}` : field.label));
+/** In which unit it is read and typed here; it is kept in its own. */
+const read = computed(() => measured(field.unit));
+const label = computed(() => (read.value.unit ? `${field.label}, ${read.value.unit}` : field.label));
 const name = computed(() => `material.${field.key}`);
 const error = computed(() => errors[field.key]);
 const set = (value: unknown) => emit('set', field.key, value);
@@ -33,9 +36,20 @@ const text = computed({
     set(typed === '' && field.optional ? undefined : typed);
   },
 });
+/** What was typed last, which stays as it was typed. */
+const typed = ref<number | null>(null);
 const number = computed({
-  get: () => (partOf(material, field.key) as number | undefined) ?? null,
-  set: (value) => set(value ?? undefined),
+  get: () => {
+    const kept = partOf(material, field.key) as number | undefined;
+    if (kept === undefined) return null;
+    return typed.value !== null && read.value.kept(typed.value) === kept
+      ? typed.value
+      : read.value.shown(kept);
+  },
+  set: (value) => {
+    typed.value = value;
+    set(value === null ? undefined : read.value.kept(value));
+  },
 });
 /**
  * Numbers with commas between, or with semicolons where commas are decimal ones; what is none stays as it was typed, for the
@@ -46,8 +60,8 @@ const numbers = computed({
   set: (value: string) => {
     const between = value.includes(';') ? /[;\s]+/ : /[,\s]+/;
     const parts = value.split(between).filter((part) => part !== '');
-    const read = parts.map((part) => Number(withPoint(part)));
-    set(parts.length === 0 ? undefined : read.some(Number.isNaN) ? value : read);
+    const figures = parts.map((part) => Number(withPoint(part)));
+    set(parts.length === 0 ? undefined : figures.some(Number.isNaN) ? value : figures);
   },
 });
 const tick = computed({ get: () => partOf(material, field.key) === true, set });

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed } from 'vue';
 
 import { vSay } from '@/said/say';
+import { measured, readNumber } from '@/units/measured';
 import { withPoint } from '@/units/typed';
 
 interface Sheet {
@@ -20,13 +22,17 @@ const { sheets, thick, errors } = defineProps<{
 const emit = defineEmits<{ set: [sheets: Sheet[]] }>();
 
 const COLUMNS = [
-  { key: 'width_mm', name: 'Width, mm' },
-  { key: 'height_mm', name: 'Height, mm' },
-  { key: 'thickness_mm', name: 'Thickness, mm' },
+  { key: 'width_mm', name: 'Width' },
+  { key: 'height_mm', name: 'Height' },
+  { key: 'thickness_mm', name: 'Thickness' },
 ] as const;
 
+const read = computed(() => measured('mm'));
+const shown = (side: number | undefined) =>
+  typeof side === 'number' && Number.isFinite(side) ? read.value.shown(side) : side;
+
 function put(place: number, key: keyof Sheet, text: string): void {
-  const value = key === 'price' ? withPoint(text) : Number(withPoint(text));
+  const value = key === 'price' ? withPoint(text) : read.value.kept(readNumber(text));
   emit(
     'set',
     sheets.map((sheet, at) => (at === place ? { ...sheet, [key]: value } : sheet)),
@@ -48,11 +54,11 @@ const errorAt = (place: number) =>
     <div v-for="(sheet, place) in sheets" :key="place" class="sheet">
       <template v-for="{ key, name } in COLUMNS" :key="key">
         <label v-if="key !== 'thickness_mm' || thick">
-          <span>{{ name }}</span>
+          <span>{{ name }}, {{ read.unit }}</span>
           <input
             class="form-control"
             inputmode="decimal"
-            :value="sheet[key]"
+            :value="shown(sheet[key])"
             @change="put(place, key, ($event.target as HTMLInputElement).value)"
           />
         </label>

@@ -6,6 +6,8 @@ import MaterialBand from '@/drawing/MaterialBand.vue';
 import { boardPattern, wrapPattern } from '@/drawing/band';
 import type { Band, Pattern } from '@/drawing/band';
 
+import { measured } from '@/units/measured';
+
 import { amount } from '../shelf/amounts';
 import { partOf } from './shelves';
 import type { Field, Material, Shelf } from './shelves';
@@ -61,6 +63,7 @@ function swatch(material: Material): Band {
 function shown(material: Material, field: Field): string {
   const value = partOf(material, field.key);
   if (value === undefined || value === null) return '–';
+  if (typeof value === 'number') return String(measured(field.unit).shown(value));
   return field.choices?.find((choice) => choice.value === value)?.text ?? String(value);
 }
 
@@ -74,7 +77,10 @@ function sheets(material: Material): string {
   return list
     .map(
       (one) =>
-        [one.width_mm, one.height_mm, one.thickness_mm].filter(Boolean).join(' × ') + ` at ${one.price}`,
+        [one.width_mm, one.height_mm, one.thickness_mm]
+          .filter((side) => side !== undefined)
+          .map((side) => measured('mm').shown(side))
+          .join(' × ') + ` at ${one.price}`,
     )
     .join('; ');
 }
@@ -98,10 +104,10 @@ const flag = (material: Material, key: string) => partOf(material, `shelf.${key}
         <tr>
           <th scope="col" colspan="2">{{ shelf.name }}</th>
           <th v-for="field in listed" :key="field.key" scope="col" class="number">
-            {{ field.label }}<span v-if="field.unit" class="soft">, {{ field.unit }}</span>
+            {{ field.label }}<span v-if="field.unit" class="soft">, {{ measured(field.unit).unit }}</span>
           </th>
           <th v-if="hasCurve" scope="col" class="number">a, kPa · b, m³/kJ</th>
-          <th v-if="hasSheets" scope="col">Sheets, mm</th>
+          <th v-if="hasSheets" scope="col">Sheets, {{ measured('mm').unit }}</th>
           <th scope="col" class="number">In stock</th>
         </tr>
       </thead>

@@ -104,7 +104,7 @@ async function part(way: InTwo['parted'][number]): Promise<void> {
           Part it so
         </BButton>
       </div>
-      <p class="soft">All told is carriage, materials, work and the loss to expect.</p>
+      <p class="soft">All told is carriage, materials, work and the expected damage.</p>
     </template>
   </div>
 </template>

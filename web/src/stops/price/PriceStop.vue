@@ -85,7 +85,7 @@ function charged(rule: Charge['rule']): void {
     <div class="heading-row">
       <h2>What sending costs the studio</h2>
       <span class="soft"
-        >with cover by the house’s rule, and the loss to expect;
+        >with cover by the house’s rule, and the damage to expect;
         {{ measured ? 'by what was weighed or measured' : 'by the planned weight and size' }}</span
       >
       <RouterLink class="btn btn-sm btn-outline-secondary no-print" :to="`/shipments/${id}/ways`"
