@@ -52,7 +52,8 @@ const here = computed(() =>
       >
     </nav>
     <RouterLink to="/studio/name" class="studio">
-      {{ studio?.name || 'Studio' }}<span class="visually-hidden">, its name, countries and ruler</span>
+      <span class="whose">{{ studio?.name || 'Studio' }}</span><span class="short">Studio</span
+      ><span class="visually-hidden">, its name, countries and ruler</span>
     </RouterLink>
     <BFormRadioGroup
       v-model="unit"
@@ -116,6 +117,9 @@ nav {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
+.short {
+  display: none;
+}
 .units {
   flex: none;
 }
@@ -151,9 +155,14 @@ nav {
   .mark strong {
     display: none;
   }
+  .whose {
+    display: none;
+  }
+  .short {
+    display: inline;
+  }
   .studio {
-    min-width: 0;
-    flex: 1;
+    min-width: 44px;
     margin-left: 0;
   }
   nav {
