@@ -109,6 +109,9 @@ pub(super) fn unbracketed(text: &str) -> &str {
     inside.unwrap_or(text).trim()
 }
 
+/// No telephone has fewer figures; a postcode has no more than five in a row behind a town that is called Mob.
+const FEWEST_OF_A_TELEPHONE: usize = 6;
+
 /// A telephone, or mail.
 fn is_no_place(line: &str) -> bool {
     let lower = line.to_lowercase();
@@ -124,7 +127,12 @@ fn is_no_place(line: &str) -> bool {
         "fax",
     ]
     .iter()
-    .any(|label| lower.split([':', '.', ' ']).next() == Some(label));
+    .filter_map(|label| lower.strip_prefix(label))
+    .any(|rest| {
+        let figures = rest.chars().filter(char::is_ascii_digit).count();
+        let many = rest.starts_with(' ') && figures >= FEWEST_OF_A_TELEPHONE;
+        rest.starts_with([':', '.']) || many
+    });
     let figures = line.chars().filter(char::is_ascii_digit).count();
     let only_figures = line
         .chars()

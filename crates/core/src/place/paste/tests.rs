@@ -1037,6 +1037,25 @@ fn what_a_country_writes_is_read_again() {
     );
 }
 
+/// A town may be called what a telephone is called; a telephone has six figures at least, or a mark behind its name.
+#[test]
+fn a_town_is_no_telephone() {
+    let countries = saltmark();
+    let block = "Aaa Aaa\n1 Aaaa Road\nMob A1 1AA\nSaltmark";
+    let wanted = ["Aaa Aaa", "1 Aaaa Road", "Mob", "A1 1AA", "XS"];
+    assert_eq!(fields(block, &countries), wanted);
+    for telephone in [
+        "Mob 07700 900123",
+        "Tel: 4417",
+        "Tel. 0221 4417",
+        "Fax 123456",
+    ] {
+        let with = format!("Aaa Aaa\n{telephone}\n1 Aaaa Road\nNetherby A1 1AA\nSaltmark");
+        let wanted = ["Aaa Aaa", "1 Aaaa Road", "Netherby", "A1 1AA", "XS"];
+        assert_eq!(fields(&with, &countries), wanted, "{telephone}");
+    }
+}
+
 proptest! {
     #[test]
     fn what_is_put_together_by_a_custom_is_parted_again(
