@@ -4,6 +4,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import type { FitWay } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 import { useShipment } from '@/shipment/useShipment';
+import { manners } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import { usePile } from './usePile';
@@ -12,7 +13,9 @@ import { usePile } from './usePile';
 const { id, draft } = useShipment();
 const { wanted } = usePile();
 const { studio } = useStudio();
-const { onPaper: units } = useUnits();
+const { house, onPaper: units } = useUnits();
+/** A binary hair over a part of an inch is that part. */
+const DUST = 1e-9;
 const print = () => window.print();
 
 const WAYS: Record<FitWay, string> = {
@@ -27,8 +30,10 @@ type Range = unknown[];
 function told(range: Range): string {
   // A carton that measures what is written here does: never less than what goes in, never more than what is filled.
   const [least, most] = range as [number, number | null];
-  const from = Math.ceil(least);
-  const to = most === null ? null : Math.floor(most);
+  // To the millimetre, or to the part of an inch that the studio's ruler has.
+  const step = house.value === 'in' ? 25.4 / manners.fraction : 1;
+  const from = Math.ceil(least / step - DUST) * step;
+  const to = most === null ? null : Math.floor(most / step + DUST) * step;
   if (to === null) return `${units.length(from)} or more`;
   return `${units.number(from)} to ${units.length(to)}`;
 }
