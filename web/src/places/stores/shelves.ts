@@ -73,7 +73,7 @@ const OPTIONAL = { optional: true };
 
 /** What every material records beside its own numbers. */
 export const SHELF_FIELDS: readonly Field[] = [
-  number('shelf.stock', 'Stock, until it is counted on the Shelf', '', OPTIONAL),
+  number('shelf.stock', 'Stock, until it is counted under In stock', '', OPTIONAL),
   tick('shelf.reused', 'Saved from an earlier delivery: costs nothing'),
   tick('shelf.retired', 'Retired: offered no more'),
   { key: 'shelf.supplier', label: 'Supplier', kind: 'text', optional: true },
