@@ -3,11 +3,26 @@ import { fileURLToPath, URL } from 'node:url';
 import vue from '@vitejs/plugin-vue';
 import icons from 'unplugin-icons/vite';
 import { defineConfig } from 'vite';
+import type { Plugin } from 'vite';
 
 const port = process.env.HUMMOCK_PORT ?? '7373';
 
+/** Lets the frame in the page be painted before the style sheet is there: what is linked behind it holds nothing up. */
+const sheetsBehindTheFrame: Plugin = {
+  name: 'sheets-behind-the-frame',
+  enforce: 'post',
+  transformIndexHtml: {
+    order: 'post',
+    handler(html) {
+      const sheets = /^\s*<link rel="stylesheet"[^>]*>\n/gm;
+      const found = html.match(sheets)?.join('') ?? '';
+      return html.replace(sheets, '').replace('  </body>', `${found}  </body>`);
+    },
+  },
+};
+
 export default defineConfig({
-  plugins: [vue(), icons({ compiler: 'vue3' })],
+  plugins: [vue(), icons({ compiler: 'vue3' }), sheetsBehindTheFrame],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   // Bootstrap's own Sass is not ours to modernise.
   css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import'] } } },

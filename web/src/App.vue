@@ -59,7 +59,7 @@ useKeys({
 .silent {
   position: fixed;
   right: 0;
-  bottom: 0;
+  bottom: var(--foot);
   left: 0;
   z-index: 30;
   margin: 0;

@@ -60,7 +60,7 @@ export const router = createRouter({
       meta: { title: 'Bench' },
       component: () => import('./places/BenchPlace.vue'),
     },
-    { path: '/shipments/new', redirect: () => `/shipments/${beginShipment()}/measure` },
+    { path: '/shipments/new', redirect: () => `/shipments/${beginShipment()}/short` },
     { path: '/shipments/:id', redirect: (to) => `/shipments/${String(to.params.id)}/measure` },
     {
       path: '/shipments/:id',
@@ -74,11 +74,12 @@ export const router = createRouter({
           component: PAGES[name],
         })),
         {
-          path: 'quick',
-          name: 'quick',
-          meta: { title: 'A quick parcel' },
-          component: () => import('./stops/quick/QuickStop.vue'),
+          path: 'short',
+          name: 'short',
+          meta: { title: 'A parcel on one page' },
+          component: () => import('./stops/short/ShortWay.vue'),
         },
+        { path: 'quick', redirect: (to) => ({ name: 'short', params: to.params }) },
         {
           path: 'ways',
           name: 'ways',

@@ -114,7 +114,8 @@ fn house_with(house: &House, rules: HouseRules) -> Result<House, Problem> {
         .into_iter()
         .filter(|(_, id)| !house.catalogue.has(id))
         .map(|(field, id)| {
-            let says = format!("the stores hold no \"{id}\": choose a material that is there");
+            let says =
+                format!("there is no material called \"{id}\": choose a material that is there");
             Refusal::new(format!("materials.{field}"), says)
         })
         .collect();

@@ -118,7 +118,7 @@ pub(crate) async fn changes(
 /// Says what several pieces come to in one parcel and in two, each with its best price; nothing is stored.
 ///
 /// Of up to six pieces every way to part them is tried, of more each by itself and one after the other; the three that are
-/// cheapest all told are told.
+/// cheapest in all are told.
 #[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "part_in_two", post, path = "/plans/in-two", tag = "plans", request_body = PreviewRequest,
     responses(
@@ -228,7 +228,7 @@ pub(crate) async fn packing(
 pub(crate) enum PreviewPart {
     /// The engineer's view: `plan.survival` then only says what the piece can take.
     Survival,
-    /// The lines of the quotes: `lines` of each is then empty.
+    /// The lines of the quotes: `lines` of each is then empty, and its `cost` is absent.
     Lines,
     /// How every layer stands: `plan.slots` is then empty.
     Slots,

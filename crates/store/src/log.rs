@@ -21,7 +21,7 @@ pub enum LogSort {
     Title,
     /// By the buyer's name.
     Buyer,
-    /// The dearest carriage first.
+    /// The dearest carriage first; what left in a former money of the studio stands last, since its sums compare with no other.
     Carriage,
     /// The furthest off its planned weight first.
     WeightOff,
@@ -37,7 +37,7 @@ impl LogSort {
             Self::Title => "title COLLATE \"und-x-icu\", id",
             Self::Buyer => "buyer COLLATE \"und-x-icu\", id",
             Self::Carriage => {
-                "coalesce((logged->>'billed')::numeric, (logged->>'carriage')::numeric, 0) DESC, id DESC"
+                "logged ? 'currency', coalesce((logged->>'billed')::numeric, (logged->>'carriage')::numeric, 0) DESC, id DESC"
             }
             Self::WeightOff => {
                 "coalesce(abs((logged->>'weighed_g')::float8 - (logged->>'planned_g')::float8)

@@ -10,7 +10,7 @@ use uuid::Uuid;
 
 use crate::{StoreError, StudioId, house::Changing};
 
-/// So many shipments are read and written at once.
+/// How many shipments one round reads and writes.
 const AT_ONCE: i64 = 500;
 
 impl Changing<'_> {

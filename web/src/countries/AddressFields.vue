@@ -14,6 +14,7 @@ const {
   errors,
   called = 'Name',
   home,
+  without = [],
 } = defineProps<{
   /** The path of the address, as the server names it. */
   at: string;
@@ -21,6 +22,8 @@ const {
   called?: string;
   /** It is the studio's own. */
   home?: boolean;
+  /** Parts that have a field elsewhere on the page. */
+  without?: readonly (keyof Address)[];
 }>();
 const address = defineModel<Address>({ required: true });
 
@@ -29,8 +32,9 @@ const country = computed(() => of(address.value.country));
 /** Before a country is chosen, those that most countries write. */
 const USUAL: readonly string[] = ['town', 'postcode'];
 const has = (part: keyof Address) =>
-  address.value[part] !== '' ||
-  (country.value?.format.lines.some((line) => line.includes(`{${part}}`)) ?? USUAL.includes(part));
+  !without.includes(part) &&
+  (address.value[part] !== '' ||
+    (country.value?.format.lines.some((line) => line.includes(`{${part}}`)) ?? USUAL.includes(part)));
 const regions = computed(() =>
   (country.value?.regions ?? []).map((region) => ({ value: region, text: region })),
 );
@@ -59,7 +63,13 @@ const error = (part: keyof Address) => errors[`${at}.${part}`];
       hint="a comma begins a new line"
       :error="error('street')"
     />
-    <CountryField v-model="address.country" :name="`${at}.country`" :error="error('country')" :fixed="home" />
+    <CountryField
+      v-if="!without.includes('country')"
+      v-model="address.country"
+      :name="`${at}.country`"
+      :error="error('country')"
+      :fixed="home"
+    />
     <TextField
       v-if="has('neighbourhood')"
       v-model="address.neighbourhood"

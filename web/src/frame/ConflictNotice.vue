@@ -50,7 +50,7 @@ const rows = computed(() => {
         </tr>
       </tbody>
     </table>
-    <BButton size="sm" variant="primary" @click="settle('mine')">Keep yours</BButton>
+    <BButton size="sm" @click="settle('mine')">Keep yours</BButton>
     <BButton size="sm" @click="settle('theirs')">Take the other</BButton>
   </section>
 </template>

@@ -1,62 +1,29 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 
-import type { Cost, Money } from '@/api/types';
-import { money } from '@/units/show';
+import type { Cost } from '@/api/types';
+import SumOf from '@/parts/SumOf.vue';
 
-/** What a parcel costs the studio, as one bar of four parts; a part that is pressed opens its lines. */
+import { COST_NAMES } from './amounts';
+import { isSome, PARTS } from './money';
+import type { PartName } from './money';
+import MoneyBar from './MoneyBar.vue';
+
+/** What a parcel costs the studio, as one bar of four parts with their names; a part that is pressed opens its lines. */
 const { cost } = defineProps<{ cost: Cost }>();
+const open = defineModel<PartName>('open');
 
-type Part = 'materials' | 'work' | 'carrier' | 'damage';
-const open = ref<Part>();
-
-const parts = computed(() => [
-  { key: 'materials' as const, name: 'materials', amount: cost.materials, lines: [] },
-  {
-    key: 'work' as const,
-    name: 'work and overhead',
-    amount: cost.work_and_overhead,
-    lines: named({ work: cost.work, overhead: cost.overhead }),
-  },
-  {
-    key: 'carrier' as const,
-    name: 'to pay the carrier',
-    amount: cost.to_carrier,
-    lines: named({
-      carriage: cost.carriage,
-      surcharges: cost.surcharges,
-      tax: cost.tax,
-      cover: cost.cover,
-    }),
-  },
-  { key: 'damage' as const, name: 'expected damage', amount: cost.expected_loss, lines: [] },
-]);
-/** The lines of a part that come to anything. */
-function named(lines: Record<string, Money>): { name: string; amount: Money }[] {
-  return Object.entries(lines)
-    .filter(([, { amount }]) => Number(amount) !== 0)
-    .map(([name, amount]) => ({ name, amount }));
-}
-/** How wide a part is drawn. */
-const share = ({ amount }: Money) => {
-  const whole = Number(cost.total.amount);
-  return whole > 0 ? `${((Math.max(0, Number(amount)) / whole) * 100).toFixed(2)}%` : '0';
-};
+const parts = computed(() =>
+  PARTS.map((part) => ({ ...part, lines: part.lines.filter((line) => isSome(cost[line])) })),
+);
 </script>
 
 <template>
   <section class="strip" aria-label="What it costs" data-test="money">
     <p class="send">
-      <strong class="figure" data-figure="to send">{{ money(cost.to_send) }}</strong> to send
+      <strong><SumOf of="to_send" :sum="cost.to_send" data-figure="to send" /></strong> to send
     </p>
-    <div class="bar" aria-hidden="true">
-      <span
-        v-for="part in parts"
-        :key="part.key"
-        :class="part.key"
-        :style="{ width: share(part.amount) }"
-      ></span>
-    </div>
+    <MoneyBar :cost="cost" :open="open" aria-hidden="true" />
     <ul>
       <li v-for="part in parts" :key="part.key">
         <component
@@ -68,39 +35,32 @@ const share = ({ amount }: Money) => {
         >
           <span class="swatch" :class="part.key" aria-hidden="true"></span>
           <span>{{ part.name }}</span>
-          <span class="figure amount" :data-figure="part.name">{{ money(part.amount) }}</span>
+          <SumOf :of="part.sum" :sum="cost[part.sum]" class="amount" :data-figure="part.name" />
         </component>
         <dl v-if="open === part.key && part.lines.length > 0" class="figure">
-          <template v-for="line in part.lines" :key="line.name">
-            <dt>{{ line.name }}</dt>
-            <dd>{{ money(line.amount) }}</dd>
+          <template v-for="line in part.lines" :key="line">
+            <dt>{{ COST_NAMES[line] }}</dt>
+            <dd><SumOf :of="line" :sum="cost[line]" /></dd>
           </template>
         </dl>
       </li>
     </ul>
+    <p v-if="isSome(cost.expected_loss)" class="all">
+      <span>{{ COST_NAMES.total }}</span>
+      <SumOf of="total" :sum="cost.total" class="amount" />
+    </p>
   </section>
 </template>
 
 <style scoped>
 .strip {
   padding: 8px 0;
-  border-bottom: 1px solid var(--sedge);
 }
 .send {
   margin: 0 0 6px;
 }
 .send strong {
   font-size: 1.1875rem;
-}
-.bar {
-  display: flex;
-  height: 14px;
-  overflow: hidden;
-  border: 1px solid var(--peat);
-  border-radius: 3px;
-}
-.bar span + span {
-  border-left: 1px solid var(--peat);
 }
 .materials {
   background: var(--heather);
@@ -115,15 +75,19 @@ const share = ({ amount }: Money) => {
   background: repeating-linear-gradient(45deg, var(--rowan) 0 3px, var(--paper) 3px 6px);
 }
 ul {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(150px, 100%), 1fr));
+  gap: 4px 12px;
   margin: 4px 0 0;
   padding: 0;
   list-style: none;
 }
 .part {
-  display: flex;
+  display: grid;
   width: 100%;
-  min-height: 32px;
-  gap: 8px;
+  min-height: 44px;
+  grid-template-columns: 14px minmax(0, 1fr);
+  gap: 0 8px;
   align-items: center;
   padding: 0;
   border: 0;
@@ -132,7 +96,6 @@ ul {
   text-align: left;
 }
 button.part {
-  min-height: 44px;
   text-decoration: underline;
   text-decoration-color: var(--sedge);
   text-underline-offset: 4px;
@@ -144,8 +107,19 @@ button.part {
   border: 1px solid var(--peat);
   border-radius: 2px;
 }
-.amount {
-  margin-left: auto;
+.part .amount {
+  grid-column: 2;
+  font-weight: 600;
+}
+.all .amount {
+  margin-left: 12px;
+}
+.all {
+  display: flex;
+  margin: 4px 0 0;
+  padding-top: 4px;
+  border-top: 1px solid var(--peat);
+  font-weight: 600;
 }
 dl {
   display: grid;

@@ -1,8 +1,5 @@
 <script setup lang="ts">
-import { useTimeoutFn } from '@vueuse/core';
-import { ref, watch } from 'vue';
-
-import { useSaid } from '@/said/say';
+import { useLastChange } from './lastChange';
 
 const props = defineProps<{
   name: string;
@@ -16,35 +13,21 @@ const props = defineProps<{
   moreIsBetter?: boolean;
 }>();
 
-const SHOWN_FOR_MS = 6000;
-/** Less than this is the dust of the sum, not a change. */
-const LEAST_CHANGE = 0.005;
-
-const difference = ref('');
-const fewer = ref(false);
-const { say } = useSaid();
-const { start } = useTimeoutFn(() => (difference.value = ''), SHOWN_FOR_MS, { immediate: false });
-
-watch(
-  () => props.value,
-  (now, before) => {
-    const by = now - before;
-    if (Math.abs(by) < LEAST_CHANGE) return;
-    difference.value = props.change(by);
-    say(`${props.name} ${props.shown}, ${difference.value}`);
-    fewer.value = props.moreIsBetter ? by > 0 : by < 0;
-    start();
-  },
-);
+const { by, better } = useLastChange({
+  value: () => props.value,
+  words: (by) => props.change(by),
+  says: () => `${props.name} ${props.shown}`,
+  moreIsBetter: props.moreIsBetter,
+});
 </script>
 
 <template>
   <div class="row">
     <span class="name soft">{{ name }}</span>
     <strong class="shown figure" :data-figure="name">{{ shown }}</strong>
-    <span v-if="note || difference" class="note">
+    <span v-if="note || by" class="note">
       <span :class="{ minded }">{{ note }}</span>
-      <span v-if="difference" class="change figure" :class="{ fewer }">{{ difference }}</span>
+      <span v-if="by" class="change figure" :class="{ better }">{{ by }}</span>
     </span>
   </div>
 </template>
@@ -81,7 +64,7 @@ watch(
   color: var(--amber-moss);
   font-weight: 600;
 }
-.change.fewer {
+.change.better {
   color: var(--moss);
 }
 </style>

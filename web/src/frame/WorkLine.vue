@@ -54,7 +54,7 @@ const headlines = computed(() => {
         : units.size(size.width_mm, size.height_mm, size.depth_mm),
     guard: one_in ? oneIn(one_in.about) : '–',
     box: units.size(outside.across_mm, outside.up_mm, outside.through_mm),
-    price: best ? show.money(best.total) : unpriced(figures.asked),
+    price: best ? show.money(figures.cost?.to_send ?? best.total) : unpriced(figures.asked),
     pack: packed ? `${packed.done} of ${packed.steps} done` : `≈ ${figures.minutes.toFixed(0)} min`,
     weigh: weighed ? show.kilograms(weighed.mass_g) : `≈ ${show.kilograms(figures.weight.mass_g)}`,
     send,

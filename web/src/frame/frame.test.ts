@@ -8,7 +8,7 @@ import { problem, serve, times } from '@/test/server';
 
 import ConflictNotice from './ConflictNotice.vue';
 import SaveLight from './SaveLight.vue';
-import TallyColumn from './TallyColumn.vue';
+import TallySheet from './TallySheet.vue';
 import WorkLine from './WorkLine.vue';
 
 afterEach(() => {
@@ -52,7 +52,7 @@ describe('the work line', () => {
 
 describe('the tally', () => {
   it('says what is missing before there is a plan', async () => {
-    const { mounted } = await opened(TallyColumn, {}, (stored) => {
+    const { mounted } = await opened(TallySheet, {}, (stored) => {
       Object.assign(stored, { summary: null });
       Object.assign(stored.worked, { plan: null, quotes: [], missing: ['piece.width', 'piece.medium'] });
     });
@@ -62,7 +62,7 @@ describe('the tally', () => {
   });
 
   it('names each figure of the plan', async () => {
-    const { mounted, stored } = await opened(TallyColumn);
+    const { mounted, stored } = await opened(TallySheet);
     const figures = mounted.findAll('[data-figure]').map((one) => one.attributes('data-figure'));
     expect(figures).toEqual([
       ...['arrives damaged', 'outside', 'weight', 'billed as', 'work'],
@@ -79,7 +79,7 @@ describe('the tally', () => {
   });
 
   it('opens the lines of a part', async () => {
-    const { mounted, stored } = await opened(TallyColumn);
+    const { mounted, stored } = await opened(TallySheet);
     const carrier = mounted.findAll('button.part').find((one) => one.text().includes('to pay the carrier'));
     await carrier?.trigger('click');
     expect(carrier?.attributes('aria-expanded')).toBe('true');
@@ -111,7 +111,7 @@ describe('two who changed the same', () => {
     expect(mounted.get('tbody th').text()).toBe('title of the piece');
     expect(cells).toEqual(['Kelp, wet', 'Kelp, dried']);
     serve(patch, { body: { ...theirs, version: 3, inputs: { ...theirs.inputs, title: 'Kelp, wet' } } });
-    await mounted.get('.btn-primary').trigger('click');
+    await mounted.get('.btn').trigger('click');
     await open.save();
     await flushPromises();
     expect(times(patch)).toBe(2);

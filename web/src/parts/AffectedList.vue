@@ -1,16 +1,16 @@
 <script setup lang="ts">
-import type { Affected } from '@/api/types';
-import { money } from '@/units/show';
+import type { Affected, Money } from '@/api/types';
 
 import ChangeFigures from './ChangeFigures.vue';
+import SumOf from './SumOf.vue';
 
 /** Shipments that a change of the house would change, and by how much. */
 const { affected } = defineProps<{ affected: Affected[] }>();
 
-function price({ impact }: Affected): string {
+/** What the carrier is paid now and then, where that differs. */
+function price({ impact }: Affected): { now: Money; then: Money } | undefined {
   const { price_now: now, price_then: then } = impact;
-  if (!now || !then || now.amount === then.amount) return '';
-  return `${money(now)} → ${money(then)}`;
+  return now && then && now.amount !== then.amount ? { now, then } : undefined;
 }
 </script>
 
@@ -20,7 +20,10 @@ function price({ impact }: Affected): string {
       <RouterLink :to="{ name: 'guard', params: { id: one.id } }">{{ one.title || 'Untitled' }}</RouterLink>
       <span v-if="one.impact.refused" class="refused">keeps its plan: {{ one.impact.refused }}</span>
       <ChangeFigures v-else-if="one.impact.change" :change="one.impact.change" />
-      <span v-if="price(one)" class="figure soft">{{ price(one) }}</span>
+      <span v-if="price(one)" class="soft">
+        to pay the carrier <SumOf of="to_carrier" :sum="price(one)!.now" /> →
+        <SumOf of="to_carrier_then" :sum="price(one)!.then" />
+      </span>
     </li>
   </ul>
 </template>

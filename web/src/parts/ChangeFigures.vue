@@ -17,6 +17,7 @@ const LEAST_SHARE = 0.005;
 interface Figure {
   says: string;
   better: boolean;
+  sum?: 'difference';
 }
 
 const figures = computed(() => {
@@ -32,7 +33,12 @@ const figures = computed(() => {
   add(up_mm, LEAST_MM, `${units.signed(up_mm)} up`, up_mm < 0);
   add(mass_g, LEAST_G, show.signedGrams(mass_g), mass_g < 0);
   const cost = Number(change.cost.amount);
-  add(cost, LEAST_SHARE, `${signed(cost, 2)} ${change.cost.currency}`, cost < 0);
+  if (Math.abs(cost) >= LEAST_SHARE)
+    found.push({
+      says: `${signed(cost, 2)} ${change.cost.currency} of materials`,
+      better: cost < 0,
+      sum: 'difference',
+    });
   add(minutes, LEAST_MM, `${signed(minutes)} min`, minutes < 0);
   add(plastic_g, LEAST_MM, `${show.signedGrams(plastic_g)} plastic`, plastic_g < 0);
   add(stops, 1, `${signed(stops)} Stop`, stops < 0);
@@ -43,7 +49,9 @@ const figures = computed(() => {
 
 <template>
   <span class="figures figure">
-    <span v-for="{ says, better } in figures" :key="says" :class="{ better }">{{ says }}</span>
+    <span v-for="{ says, better, sum } in figures" :key="says" :class="{ better }" :data-sum="sum">{{
+      says
+    }}</span>
     <span v-if="figures.length === 0" class="better">nothing changes</span>
   </span>
 </template>

@@ -25,7 +25,7 @@ async function begin(kind?: Kind): Promise<void> {
     const path = kind && { id: kind.shipment };
     const given = path && (await answer(api.GET('/api/v1/shipments/{id}/again', { params: { path } })));
     const id = beginShipment(given?.inputs);
-    await router.push({ name: 'quick', params: { id } });
+    await router.push({ name: 'short', params: { id } });
   } catch (error) {
     const why = error instanceof Error ? error.message : 'something went wrong in the page';
     trouble.value = `It was not begun: ${why}.`;

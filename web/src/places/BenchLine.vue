@@ -77,7 +77,12 @@ const about = computed(() =>
       <span v-else class="size soft">no plan yet</span>
       <span class="price figure">
         <template v-if="row.summary?.best">
-          <strong>{{ show.money(row.summary.best.total) }}</strong>
+          <strong
+            ><SumOf
+              :of="row.summary.cost ? 'to_send' : 'quoted'"
+              :sum="row.summary.cost?.to_send ?? row.summary.best.total"
+            /><span class="visually-hidden"> to send</span></strong
+          >
           <span class="soft">{{ row.summary.best.carrier }} {{ row.summary.best.service }}</span>
         </template>
         <strong v-else>–</strong>

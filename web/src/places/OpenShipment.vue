@@ -1,14 +1,15 @@
 <script setup lang="ts">
-import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, onScopeDispose, ref, watchEffect } from 'vue';
 import { onBeforeRouteLeave, useRouter } from 'vue-router';
 
 import { answer, api } from '@/api/client';
 import ConflictNotice from '@/frame/ConflictNotice.vue';
+import { provideFoot } from '@/frame/foot';
+import type { Said } from '@/frame/foot';
+import FootBar from '@/frame/FootBar.vue';
 import NotTaken from '@/frame/NotTaken.vue';
 import SaveLight from '@/frame/SaveLight.vue';
 import { useOpened } from '@/frame/title';
-import TallyColumn from '@/frame/TallyColumn.vue';
 import WorkLine from '@/frame/WorkLine.vue';
 import { CONSTRUCTIONS, counted, MEDIA, worded } from '@/frame/words';
 import { useKeys } from '@/keys/useKeys';
@@ -18,9 +19,10 @@ import { day, dayAndYear } from '@/units/show';
 
 const { id } = defineProps<{ id: string }>();
 const { draft, state, trouble, stored, away, left, refusals, put, save } = provideShipment(id);
+provideFoot();
 const router = useRouter();
 
-const name = computed(() => draft.title || (stored.value ? 'Untitled' : 'New shipment'));
+const name = computed(() => draft.title || (stored.value ? 'Untitled' : 'A new parcel'));
 const opened = useOpened();
 watchEffect(() => {
   opened.value = state.value === 'missing' ? '' : name.value;
@@ -43,6 +45,9 @@ const about = computed(() => {
 /** Stops at which a parcel that left is only looked at. */
 const closed = computed(() => !['send', 'after'].includes(String(router.currentRoute.value.name)));
 
+/** The short way stands by itself: its foot leads to the stops. */
+const isShort = computed(() => router.currentRoute.value.name === 'short');
+
 /** Why it stays where it is put away. */
 const stays = ref('');
 
@@ -52,6 +57,21 @@ async function takeBack(): Promise<void> {
     stays.value = error instanceof Error ? error.message : 'something went wrong in the page';
   });
 }
+
+/** The next step of a parcel that is put away or has left; it is the same at every stop. */
+const settled = computed((): Said | undefined => {
+  if (away.value)
+    return {
+      verb: { text: 'Back to the bench', press: takeBack },
+      against: { level: 'note', says: away.value === 'bin' ? 'It is deleted.' : 'It is in the archive.' },
+    };
+  if (left.value && closed.value)
+    return {
+      verb: { text: 'Follow it', to: { name: 'after', params: { id } } },
+      against: { level: 'note', says: `It left on ${dayAndYear(draft.sending.handed_over)}.` },
+    };
+  return undefined;
+});
 
 /** Opens the shipment beside this one on the bench, at the same stop. */
 async function beside(by: number): Promise<void> {
@@ -83,15 +103,14 @@ onBeforeRouteLeave(() => Promise.race([save(), new Promise<void>((go) => setTime
         <span class="about soft">{{ about }}</span>
         <SaveLight />
       </div>
-      <WorkLine />
+      <WorkLine v-if="!isShort" />
       <NotTaken />
       <p v-if="state === 'unreachable'" v-say class="trouble">
         {{ trouble }}. What you type is kept here and saved as soon as it is back.
       </p>
       <p v-if="away" v-say class="notice" data-test="put-away">
         {{ away === 'bin' ? 'It is deleted.' : 'It is in the archive, with the plan that it had.' }}
-        To change it, take it back.
-        <BButton size="sm" @click="takeBack">Back to the bench</BButton>
+        To change it, take it back to the bench.
         <span v-if="stays"> It stays there: {{ stays }}.</span>
       </p>
       <p v-if="left && closed" class="notice" data-test="left">
@@ -107,10 +126,10 @@ onBeforeRouteLeave(() => Promise.race([save(), new Promise<void>((go) => setTime
         </ul>
       </div>
       <ConflictNotice />
-      <fieldset class="columns" :disabled="away !== undefined || (left && closed)">
+      <fieldset class="stage" :disabled="away !== undefined || (left && closed)">
         <RouterView />
-        <TallyColumn />
       </fieldset>
+      <FootBar :over="settled" />
     </template>
   </div>
 </template>

@@ -11,9 +11,9 @@ use crate::quantity::{Currency, Money};
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Cost {
-    /// Of what the plan takes.
+    /// The materials that the plan takes, at their prices.
     pub materials: Money,
-    /// Minutes at the studio's rate.
+    /// The minutes of work, at the studio's hourly rate.
     pub work: Money,
     /// The studio's share for rent, tools and the rest, on materials and work.
     pub overhead: Money,
@@ -40,11 +40,11 @@ pub struct Cost {
 /// What making a parcel costs.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
 pub struct Making {
-    /// Of what the plan takes.
+    /// The materials that the plan takes, at their prices.
     pub materials: Decimal,
-    /// Minutes at the studio's rate.
+    /// The minutes of work, at the studio's hourly rate.
     pub work: Decimal,
-    /// The studio's share on both.
+    /// The studio's share for rent and tools, on materials and work.
     pub overhead: Decimal,
 }
 

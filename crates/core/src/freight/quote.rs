@@ -35,7 +35,8 @@ pub struct Quote {
     pub total_here: Option<Money>,
     /// What a journey with it costs on average in damage and loss beyond its cover; `None` without a value.
     pub expected_loss: Option<Money>,
-    /// What it costs the studio all told: price and expected loss; `None` if no rate is known.
+    /// Price and expected loss, in the studio's money; `None` if no rate is known. It leaves out what making the parcel costs: `cost` has
+    /// that too.
     pub all_told: Option<Money>,
     /// What the parcel costs the studio with it, part by part; `None` where it does not take the parcel or no rate is known.
     pub cost: Option<Cost>,
@@ -453,11 +454,12 @@ impl Quote {
         }
     }
 
-    /// Leaves out its lines, so that the total stands alone.
+    /// Leaves out its lines and the parts of its cost, so that the total stands alone.
     pub(crate) fn fold(&mut self) {
         if let Offer::Priced { lines, .. } = &mut self.offer {
             lines.clear();
         }
+        self.cost = None;
     }
 }
 

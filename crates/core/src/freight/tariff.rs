@@ -20,7 +20,7 @@ pub struct Tariff {
     pub id: String,
     /// What people call the carrier.
     pub carrier: String,
-    /// Of every price in it.
+    /// The money of every price in it.
     pub currency: Currency,
     /// The first day that it holds on; from ever when absent.
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>, example = "2027-01-01"))]

@@ -3,11 +3,12 @@
 //! It is declared once, here, and feeds the defaults, the checks, their messages, the settings and the
 //! documents.
 
+use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
 use crate::{
     Refusal, Refusals,
-    quantity::{Length, Mass, Minutes, Sum, ceil_count},
+    quantity::{Length, Mass, Minutes, Sum, ceil_count, decimal_of},
 };
 
 /// What is known of one allowance.
@@ -294,7 +295,7 @@ allowances! {
     charge_free_above "charge_free_above": Sum, "sending is free above, value", "", 0.0 in 0.0 to 1e9, "A studio may send dear works for nothing; 0 never does.";
     labour_per_hour "labour_per_hour": Sum, "an hour of work", "", 24.0 in 0.0 to 1e9, "Minutes are shown as money at this rate.";
     loss_hours "loss_hours": f64, "hours that a loss takes", "h", 3.0 in 0.0 to 100.0, "Letters, claims and photographs, and the talk with the buyer.";
-    board_value "board_value": Sum, "value that has a board in front", "", 500.0 in 0.0 to 1e9, "A piece worth more than this gets a board in front whatever it is.";
+    board_value "board_value": Sum, "value from which a board stands in front", "", 500.0 in 0.0 to 1e9, "A piece worth more than this gets a board in front whatever it is.";
     spacer_minutes "spacer_minutes": Minutes, "minutes for a window spacer", "min", 3.0 in 0.0 to 90.0, "Strips cut, joined and laid without touching the face.";
     spacer_minutes_per_m "spacer_minutes_per_m": Minutes, "minutes a metre of spacer", "min", 2.0 in 0.0 to 60.0, "A metre more of strip to cut and join.";
     glass_minutes "glass_minutes": Minutes, "minutes to tape glass", "min", 1.0 in 0.0 to 30.0, "Laid on and rubbed down, ends folded.";
@@ -317,6 +318,12 @@ allowances! {
 }
 
 impl Allowances {
+    /// Returns what materials and work are multiplied by, so that the studio's share is in them.
+    #[must_use]
+    pub fn with_overhead(&self) -> Decimal {
+        Decimal::ONE + decimal_of(self.overhead_percent) / Decimal::ONE_HUNDRED
+    }
+
     /// Tells whether what is left of a sheet is worth keeping.
     #[must_use]
     pub fn is_offcut(&self, width: Length, height: Length) -> bool {

@@ -36,9 +36,9 @@ pub struct ChangedSum {
     pub after: Decimal,
 }
 
-/// A price is kept to at least these digits, where the money has fewer decimals.
+/// How many significant digits a converted price keeps.
 const PRICE_DIGITS: u32 = 4;
-/// And to no more decimals than these beyond those of the money.
+/// How many decimals a converted price may have more than its money has.
 const PRICE_DECIMALS: u32 = 4;
 /// How many sums are shown before a change.
 const SHOWN: usize = 10;
@@ -95,7 +95,7 @@ impl MoneyChange {
     }
 
     fn exactly(&self, amount: Decimal) -> Decimal {
-        // No sum of a studio comes near to what a decimal holds.
+        // A product past the largest decimal (about 8 × 10²⁸) is held there.
         amount.checked_mul(self.rate).unwrap_or(Decimal::MAX)
     }
 
@@ -103,8 +103,8 @@ impl MoneyChange {
         Sum::new(self.amount(sum.amount()).to_f64().unwrap_or(Sum::MOST))
     }
 
-    /// Returns the rules of a house with every sum in the money after. The money before has a rate among the others, so that what
-    /// was written in it can be read.
+    /// Returns the rules of a house with every sum in the money after. The money before joins the kept rates, so that sums written in
+    /// it can still be converted.
     #[must_use]
     pub fn rules(&self, rules: &HouseRules) -> HouseRules {
         let mut then = rules.clone();

@@ -182,7 +182,7 @@ fn no_tube_of(board: &Board) -> Refusal {
 fn no_mailer() -> Refusal {
     Refusal::new(
         "choices.carriage",
-        "no mailer on the shelf takes it with its boards: put a larger one in the stores, or send it in a box",
+        "no mailer among the materials takes it with its boards: add a larger one there, or send it in a box",
     )
 }
 

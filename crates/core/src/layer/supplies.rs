@@ -206,7 +206,10 @@ impl<'a> Supplies<'a> {
         if let Ok(foam) = shelf.foam(id) {
             let thin = foam.sheets.iter().map(|sheet| sheet.thickness).min();
             let thin = thin.ok_or_else(|| {
-                Refusal::new(field, format!("the stores hold no sheet of {}", foam.name))
+                Refusal::new(
+                    field,
+                    format!("the materials hold no sheet of {}", foam.name),
+                )
             })?;
             return Ok(SheetGoods::Foam(foam, thin));
         }

@@ -17,7 +17,7 @@ use crate::quantity::{Currency, Telling};
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(remote = "Self")]
 pub struct Catalogue {
-    /// Of every price in it.
+    /// The money of every price in it.
     pub currency: Currency,
     /// Sheets that may lie against the art.
     pub contact_papers: Vec<ContactPaper>,
@@ -227,7 +227,7 @@ impl Catalogue {
 
 /// A rule or a shipment names a material that the catalogue does not hold.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
-#[error("the stores hold no {class} called \"{id}\": choose one that is there")]
+#[error("there is no {class} called \"{id}\": choose one that is there")]
 pub struct MissingMaterial {
     /// What kind of material was looked for.
     pub class: &'static str,

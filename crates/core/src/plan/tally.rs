@@ -44,7 +44,7 @@ impl Tally {
     #[must_use]
     pub(crate) fn making(&self, allowances: &Allowances) -> Making {
         let (materials, work) = (self.materials.amount, self.labour.amount);
-        let share = decimal_of(allowances.overhead_percent) / Decimal::ONE_HUNDRED;
+        let share = allowances.with_overhead() - Decimal::ONE;
         Making {
             materials,
             work,

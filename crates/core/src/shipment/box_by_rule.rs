@@ -36,7 +36,7 @@ pub struct BoxByRule {
 pub(crate) const BOX_BY_RULE: &str = "box-by-rule";
 
 /// Returns what follows from a commission with the box that the house's rule chooses: of those that raise no new Stop or
-/// Mind, and leave the odds as good as the house asks for, the cheapest all told; the usual one unless another saves what
+/// Mind, and leave the odds as good as the house asks for, the one that costs least to send; the usual one unless another saves what
 /// is worth saving. What somebody chose stays. Source: house rule.
 ///
 /// What a style saves is first reckoned from its box alone, and the parcel's carriage with it; only where that saves is
@@ -109,7 +109,7 @@ impl BoxByRule {
         let usual = self.usual_name.to_lowercase();
         let saves = &self.saves;
         let says = format!(
-            "The box is a {}: all told {} {} cheaper than the {usual}, and about as safe.",
+            "The box is a {}: it costs {} {} less to send than the {usual}, and is about as safe.",
             self.style.name().to_lowercase(),
             saves.amount.round_dp(2),
             saves.currency.code(),
@@ -136,6 +136,8 @@ struct Seems<'a> {
     carried: Option<Carried<'a>>,
     /// What one unit of that carrier's money is worth in the studio's.
     rate: Decimal,
+    /// What materials and work are multiplied by, so that the studio's share is in them.
+    with_overhead: Decimal,
 }
 
 impl<'a> Seems<'a> {
@@ -177,6 +179,7 @@ impl<'a> Seems<'a> {
             },
             carried,
             rate,
+            with_overhead: commission.rules.allowances.with_overhead(),
         }
     }
 
@@ -191,6 +194,6 @@ impl<'a> Seems<'a> {
             let then = carried.tariff.quote(&carried.service.id, &asked)?;
             Some((then.total()?.amount - carried.now.total()?.amount) * self.rate)
         });
-        -other.cost.amount - carriage.unwrap_or_default()
+        -other.cost.amount * self.with_overhead - carriage.unwrap_or_default()
     }
 }

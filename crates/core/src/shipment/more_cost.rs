@@ -1,4 +1,4 @@
-//! What one plan costs more than another, all told.
+//! What one plan costs more to send than another.
 
 use rust_decimal::Decimal;
 
@@ -11,7 +11,7 @@ pub(crate) struct MoreCost {
     /// Nothing before it is known where it goes.
     pub carriage: Option<Money>,
     pub labour: Money,
-    /// All three together.
+    /// What it costs more to send: materials, work, overhead, and what the carrier is paid.
     pub whole: Money,
 }
 
@@ -32,8 +32,17 @@ impl MoreCost {
         let carried = carriage
             .as_ref()
             .map_or(Decimal::ZERO, |money| money.amount);
+        // Where no service takes one of them, or no rate of its money is kept, only the making is compared.
+        let making = |worked: &Workings| {
+            let cost = worked.cost.as_ref()?;
+            Some(cost.to_send.amount - cost.to_carrier.amount)
+        };
+        let made = making(now).zip(making(then)).map_or_else(
+            || materials.amount + labour.amount,
+            |(now, then)| then - now,
+        );
         Self {
-            whole: Money::new(materials.amount + labour.amount + carried, currency),
+            whole: Money::new(made + carried, currency),
             materials,
             carriage,
             labour,

@@ -37,7 +37,7 @@ pub struct RoughCase {
     pub service: Option<String>,
     /// What the carrier takes, in the studio's money.
     pub carriage: Option<Money>,
-    /// What it costs the studio all told.
+    /// What it costs the studio in all.
     pub costs: Option<Money>,
     /// What the buyer pays by the studio's rule; `None` if no service takes it.
     pub pays: Option<Money>,

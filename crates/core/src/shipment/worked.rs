@@ -171,9 +171,6 @@ impl Workings {
             quoting.quotes(&parcel)
         };
         let mut quotes = place.as_ref().map(carried).unwrap_or_default();
-        if !commission.detail.lines {
-            quotes.iter_mut().for_each(Quote::fold);
-        }
         if place.is_some() {
             plan.findings.extend(sending::findings(&Sending {
                 inputs,
@@ -205,6 +202,9 @@ impl Workings {
                 Some(Cost::made(making, plan.odds.expected_loss.as_ref(), own))
             }
         };
+        if !commission.detail.lines {
+            quotes.iter_mut().for_each(Quote::fold);
+        }
         Ok(Self {
             edition: EDITION,
             missing,

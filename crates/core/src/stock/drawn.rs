@@ -86,7 +86,7 @@ impl DrawnLines {
         }
         let board = catalogue.board(&self.material);
         if board.is_err() {
-            refusals.refuse("material", "choose a board of the stores");
+            refusals.refuse("material", "choose a board among the materials");
         }
         if self.outline_mm.len() + self.scores_mm.len() > MOST_LINES {
             let says = format!("it has over {MOST_LINES} lines");

@@ -274,7 +274,7 @@ impl Goods {
             return Err(vec![Refusal::new(
                 self.material_field(),
                 format!(
-                    "the stores hold no material called \u{201c}{}\u{201d}: put it there first",
+                    "there is no material called \u{201c}{}\u{201d}: add it under Materials first",
                     self.material()
                 ),
             )]);
@@ -310,7 +310,7 @@ impl Goods {
                     .any(|(sides, thickness, _)| sold(*sides, *thickness));
                 if matches!(self, Self::Sheet(_)) && !sold && refusals.is_empty() {
                     let says = format!(
-                        "{} is not sold in that size: put the size in the stores first, or count it as an offcut",
+                        "{} is not sold in that size: add the size under Materials first, or count it as an offcut",
                         counting.name
                     );
                     refusals.refuse("width_mm", says);

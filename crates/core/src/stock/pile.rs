@@ -124,7 +124,7 @@ impl PileCarton {
         if catalogue.folding_board(&self.board).is_err() {
             refusals.refuse(
                 "board",
-                "choose a board of the stores that folds: the one that is most like its own",
+                "choose a board among the materials that folds: the one that is most like its own",
             );
         }
         refusals.extend(refused_text("carrier", &self.carrier));

@@ -49,7 +49,7 @@ pub struct OfferedChange {
     pub family: &'static str,
     /// The choices to merge into those of the shipment.
     pub choices: Choices,
-    /// All told: materials, carriage and work; less than zero where it saves.
+    /// What it costs more to send (materials, work, overhead, and what the carrier is paid); less than zero where it saves.
     pub cost: Money,
     /// The part of `cost` for materials.
     pub materials: Money,

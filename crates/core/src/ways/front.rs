@@ -31,7 +31,7 @@ pub struct Way {
     pub carrier: String,
     /// Its name.
     pub service_name: String,
-    /// All told: materials, work, carriage with cover by the house's rule, and the loss to expect.
+    /// What it costs in all: the `total` of its `cost`.
     pub cost: Money,
     /// That it arrives damaged.
     pub odds: OneIn,
@@ -55,7 +55,7 @@ pub struct Way {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Beaten))]
 pub struct BeatenWay {
-    /// All told, in the studio's money.
+    /// What it costs in all, in the studio's money.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub cost: Decimal,
     /// That it arrives damaged: about one in so many.
@@ -354,14 +354,13 @@ impl<'a> Explorer<'a> {
             .now
             .chosen_or_best(&self.inputs)
             .map(|quote| quote.id.as_str());
-        let made = plan.tally.materials.amount + plan.tally.labour.amount;
         let change = Change::between(plan_now, plan);
         let full = self.commission.rules.schools.cover == CoverRule::Full;
         let knows_short = self.known.contains(&COVER_BELOW_VALUE);
         let quotes = worked.quotes.iter();
         quotes
             .filter_map(|quote| {
-                let told = quote.all_told.as_ref()?;
+                let cost = quote.cost.as_ref()?.total.clone();
                 let is_now = is_now && here == Some(quote.id.as_str());
                 let short = full && quote.uncovered.is_some() && !knows_short;
                 let (probability, odds) = self.odds_by(plan, &quote.id);
@@ -374,7 +373,7 @@ impl<'a> Explorer<'a> {
                     service: quote.id.clone(),
                     carrier: quote.carrier.clone(),
                     service_name: quote.service.clone(),
-                    cost: Money::new(told.amount + made, &told.currency),
+                    cost,
                     odds,
                     minutes: Minutes::min_of(plan.tally.minutes.as_min().round()),
                     plastic: Mass::g(plan.tally.plastic.as_g().round()),

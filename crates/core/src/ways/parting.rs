@@ -17,7 +17,7 @@ use crate::{
 pub struct InTwo {
     /// All in one parcel, as it is planned.
     pub together: PartedParcel,
-    /// Parted, the cheapest all told first; at most three.
+    /// Parted, what costs least in all first; at most three.
     pub parted: Vec<PartedWay>,
 }
 
@@ -31,7 +31,7 @@ pub struct PartedWay {
     pub goes: PartedParcel,
     /// What a shipment of its own starts from for that.
     pub inputs: ShipmentInputs,
-    /// Both all told; `None` if no price is known for one of them.
+    /// What both cost in all; `None` if no price is known for one of them.
     pub all_told: Option<Money>,
     /// What it saves against one parcel, less than nothing where it costs more.
     pub saves: Option<Money>,
@@ -54,7 +54,7 @@ pub struct PartedParcel {
     pub service: Option<String>,
     /// What that takes, in the studio's money.
     pub carriage: Option<Money>,
-    /// With materials, work and the loss to expect; `None` without a carriage.
+    /// What it costs in all: the `total` of its `cost`; `None` without a carriage.
     pub all_told: Option<Money>,
 }
 
@@ -186,14 +186,7 @@ fn parcel(keys: &[&str], inputs: &ShipmentInputs, worked: &Workings) -> Option<P
     let plan = worked.plan.as_ref()?;
     let best = worked.chosen_or_best(inputs);
     let carriage = best.and_then(|best| best.total_here.clone());
-    let loss = best.and_then(|best| best.expected_loss.as_ref());
-    let all_told = carriage.as_ref().map(|carriage| Money {
-        amount: carriage.amount
-            + plan.tally.materials.amount
-            + plan.tally.labour.amount
-            + loss.map_or(Decimal::ZERO, |loss| loss.amount),
-        ..carriage.clone()
-    });
+    let all_told = best.and_then(|best| Some(best.cost.as_ref()?.total.clone()));
     Some(PartedParcel {
         pieces: keys.iter().map(|key| (*key).to_owned()).collect(),
         outside: plan.tally.outside,

@@ -67,7 +67,7 @@ pub struct PileFit {
     pub outside: Option<Envelope>,
     /// What carriage comes to then.
     pub carriage: Option<Money>,
-    /// All told: materials, carriage and work; less than zero where it saves.
+    /// What it costs more to send (materials, work, overhead, and what the carrier is paid); less than zero where it saves.
     pub cost: Option<Money>,
     /// What it would change.
     pub change: Option<Change>,

@@ -40,7 +40,7 @@ pub struct Reach {
     pub choices: Choices,
     /// What the carrier then takes less, in the studio's money; `None` if it does not take the parcel as it is.
     pub carriage: Option<Money>,
-    /// What it saves all told: carriage, materials, work and the loss to expect.
+    /// What it saves in all: the difference of the `total` of both costs.
     pub saves: Option<Money>,
     /// That it arrives damaged, then.
     pub odds: OneIn,
@@ -184,9 +184,7 @@ pub fn price_steps(
             };
             let Some(after) = quoted(&then) else { continue };
             let before = quoted(worked);
-            let told = before
-                .as_ref()
-                .and_then(|before| saved((before, plan), (&after, other)));
+            let told = before.as_ref().and_then(|before| saved(before, &after));
             if before.is_some() && told.is_none() {
                 continue;
             }
@@ -217,27 +215,16 @@ pub fn price_steps(
     Ok(ladders)
 }
 
-/// What the carrier takes less and what is saved all told; `None` if either is nothing.
-fn saved(
-    (before, plan): (&Quote, &Plan),
-    (after, other): (&Quote, &Plan),
-) -> Option<(Money, Money)> {
-    let total = |quote: &Quote| quote.total_here.clone();
-    let (now, then) = (total(before)?, total(after)?);
-    let carriage = now.amount - then.amount;
-    let loss = |quote: &Quote| {
-        quote
-            .expected_loss
-            .as_ref()
-            .map_or_else(Default::default, |loss| loss.amount)
-    };
-    let made = |plan: &Plan| plan.tally.materials.amount + plan.tally.labour.amount;
-    let all = carriage + loss(before) - loss(after) + made(plan) - made(other);
+/// What the carrier is paid less and what is saved in all; `None` if either is nothing.
+fn saved(before: &Quote, after: &Quote) -> Option<(Money, Money)> {
+    let (now, then) = (before.cost.as_ref()?, after.cost.as_ref()?);
+    let carriage = now.to_carrier.amount - then.to_carrier.amount;
+    let all = now.total.amount - then.total.amount;
     let positive = carriage > Default::default() && all > Default::default();
     positive.then(|| {
         (
-            Money::new(carriage, &now.currency),
-            Money::new(all, &now.currency),
+            Money::new(carriage, &now.total.currency),
+            Money::new(all, &now.total.currency),
         )
     })
 }

@@ -44,7 +44,7 @@ pub struct StyleOffer {
     pub minutes: Minutes,
     /// The parcel outside.
     pub outside: Envelope,
-    /// All told: materials, carriage and work; less than zero where it saves.
+    /// What it costs more to send (materials, work, overhead, and what the carrier is paid); less than zero where it saves.
     pub cost: Money,
     /// What it would change.
     pub change: Change,
@@ -72,7 +72,7 @@ pub struct BoughtOffer {
     pub minutes: Option<Minutes>,
     /// The parcel outside.
     pub outside: Option<Envelope>,
-    /// All told: materials, carriage and work; less than zero where it saves.
+    /// What it costs more to send (materials, work, overhead, and what the carrier is paid); less than zero where it saves.
     pub cost: Option<Money>,
     /// What it would change.
     pub change: Option<Change>,
@@ -139,7 +139,7 @@ impl<'a> BoxQuestion<'a> {
         (choices, Workings::out(&then, self.house))
     }
 
-    /// What it comes to all told, against what there is.
+    /// What it costs more to send than what there is.
     pub(super) fn cost(&self, made: &Workings, then: &Plan) -> Money {
         let (before, after) = ((&self.worked, self.plan()), (made, then));
         MoreCost::between(self.inputs, before, after).whole

@@ -82,7 +82,7 @@ pub(super) struct Kept {
     pub(super) shipments: Vec<KeptShipment>,
     #[serde(default)]
     pub(super) blanks: Vec<DrawnBlank>,
-    /// Of every price in it.
+    /// The money of every price in it.
     #[serde(default)]
     pub(super) currency: Option<Currency>,
     pub(super) laid: BatchPlan,
@@ -119,7 +119,7 @@ pub(crate) struct CuttingView {
     pub(super) laid: BatchPlan,
     /// How far it is over the least that it could cost, as a share; `None` if no new sheet is opened.
     pub(super) gap: Option<f64>,
-    /// Of every price.
+    /// The money of every price.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub(super) currency: Currency,
     /// The sheets that were cut.

@@ -261,6 +261,7 @@ async fn a_preview_leaves_out_what_it_is_told_to_and_nothing_else(
     for quote in folded["worked"]["quotes"].as_array_mut().expect("quotes") {
         if quote["offer"]["kind"] == "priced" {
             quote["offer"]["lines"] = json!([]);
+            quote["cost"] = json!(null);
         }
     }
     let parts = format!("{path}?without=survival,lines,slots");

@@ -65,7 +65,7 @@ async function again(id: string): Promise<void> {
   trouble.value = '';
   try {
     const given = await answer(api.GET('/api/v1/shipments/{id}/again', { params: { path: { id } } }));
-    await router.push({ name: 'quick', params: { id: beginShipment(given.inputs) } });
+    await router.push({ name: 'short', params: { id: beginShipment(given.inputs) } });
   } catch (error) {
     trouble.value = `It was not begun: ${error instanceof Error ? error.message : 'something went wrong in the page'}.`;
   }

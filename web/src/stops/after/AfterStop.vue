@@ -7,6 +7,8 @@ import { useRead } from '@/api/queries';
 import type { After } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 import { counted, FATES, OUTCOMES } from '@/frame/words';
+import { useNextStep } from '@/frame/foot';
+import type { Said } from '@/frame/foot';
 import DraftField from '@/parts/DraftField.vue';
 import DraftText from '@/parts/DraftText.vue';
 import PaperLink from '@/parts/PaperLink.vue';
@@ -90,13 +92,29 @@ async function archive(): Promise<void> {
     stays.value = error instanceof Error ? error.message : 'something went wrong in the page';
   });
 }
+useNextStep((): Said => {
+  if (!hasLeft.value)
+    return {
+      verb: { text: 'Send it', to: { name: 'send', params: { id } } },
+      against: { level: 'note', says: 'It has not left yet.' },
+    };
+  if (line.value?.next.kind === 'put_away')
+    return { verb: { text: 'Put it in the archive', press: archive } };
+  const bench: Said['verb'] = { text: 'Back to the bench', to: '/' };
+  if (draft.after.outcome) return { verb: bench };
+  if (waits.value)
+    return {
+      verb: { text: 'It arrived whole', press: () => came('arrived') },
+      against: { level: 'mind', says: waits.value },
+    };
+  return { verb: bench, against: { level: 'note', says: said.value ? `${said.value}.` : 'On its way.' } };
+});
 </script>
 
 <template>
   <div v-if="!hasLeft" class="panel not-yet">
     <h2>It has not left yet</h2>
     <p>What comes of it is written down here once it is handed over.</p>
-    <RouterLink class="btn btn-primary" :to="{ name: 'send', params: { id } }">Send it</RouterLink>
   </div>
   <div v-else-if="after" class="two-columns">
     <section :aria-label="heading" class="panel wide">
@@ -140,7 +158,7 @@ async function archive(): Promise<void> {
           <BButton
             v-for="{ value, text } in OUTCOMES"
             :key="value"
-            :variant="value === 'arrived' ? 'primary' : 'outline-secondary'"
+            variant="outline-secondary"
             @click="came(value)"
           >
             {{ text }}
@@ -158,10 +176,7 @@ async function archive(): Promise<void> {
             <p class="soft photos">Photographs of the box, its padding, and the damage.</p>
             <PhotographStrip :shipment="id" step="after/damage" />
           </template>
-          <template v-if="line?.next.kind === 'put_away'">
-            <BButton variant="primary" class="no-print" @click="archive">Put it in the archive</BButton>
-            <span v-if="stays" v-say class="stop"> It stays here: {{ stays }}.</span>
-          </template>
+          <p v-if="stays" v-say class="stop">It stays here: {{ stays }}.</p>
         </template>
       </section>
       <section v-if="harmed" aria-label="Claim" class="panel third">

@@ -67,7 +67,6 @@ const says = computed(() => {
       <CutDownDrawing :box="saved" which="second" />
     </template>
     <WrappedMeasure v-if="layer.make.kind !== 'mailer'" />
-    <slot />
   </div>
 </template>
 

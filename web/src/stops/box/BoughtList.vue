@@ -33,7 +33,7 @@ const others = computed(() => bought.value?.filter(({ refused }) => refused) ?? 
             <th scope="col">outside</th>
             <th scope="col">work</th>
             <th scope="col">arrives damaged</th>
-            <th scope="col">all told</th>
+            <th scope="col">to send</th>
             <td></td>
           </tr>
         </thead>
@@ -50,7 +50,7 @@ const others = computed(() => bought.value?.filter(({ refused }) => refused) ?? 
             <td :class="{ worse: !offer.keeps }">
               {{ offer.change ? oneIn(offer.change.odds_after.about) : '' }}
             </td>
-            <td>
+            <td data-sum="difference">
               {{
                 offer.cost && !offer.chosen
                   ? `${signed(Number(offer.cost.amount), 2)} ${offer.cost.currency}`

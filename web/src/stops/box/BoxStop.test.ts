@@ -39,7 +39,7 @@ describe('the box', () => {
     expect(chosen.text()).toContain('as it is made');
     // What it costs more stands at each of the others, with its sign.
     const telescope = mounted.get('[data-style="telescope"]').text();
-    expect(telescope).toMatch(/1 in \d+, [+−]\d+\.\d\d EUR/);
+    expect(telescope).toMatch(/1 in \d+, ?[+−]\d+\.\d\d\u00a0EUR to send/);
   });
 
   it('says at a style that does not fit why, and can’t be pressed to it', async () => {

@@ -8,6 +8,7 @@ import type { BoxSum, SheetNeed } from '@/api/types';
 import BlankDrawing from '@/drawing/BlankDrawing.vue';
 import FoldPlay from '@/drawing/FoldPlay.vue';
 import { BOX_SEALS, boxName, capital } from '@/frame/words';
+import { useNextStep } from '@/frame/foot';
 import DrawingLinks from '@/parts/DrawingLinks.vue';
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
@@ -24,7 +25,7 @@ import StyleCards from './StyleCards.vue';
 import TubeBox from './TubeBox.vue';
 import WrappedMeasure from './WrappedMeasure.vue';
 
-const { id, draft, plan, summary, fingerprint, line, save } = useShipment();
+const { id, draft, plan, summary, fingerprint, save } = useShipment();
 const house = useHouse();
 const units = useUnits();
 const router = useRouter();
@@ -90,13 +91,19 @@ const box = computed((): BoxSum => {
     ...(made && made.tab_mm > 0 ? { tab_mm: made.tab_mm, slot_mm: made.slot_mm } : {}),
   };
 });
-const done = computed(() => line.value?.stops.find(({ stop }) => stop === 'box')?.mark === 'done');
-
 async function settle(): Promise<void> {
   draft.settled.box = fingerprint.value;
   await save();
   await router.push({ name: 'price', params: { id } });
 }
+
+/** What the parcel travels in, as it is called. */
+const called = computed(() => (layer.value?.make.kind === 'tube' ? 'tube' : (bought.value ?? 'box')));
+useNextStep(() => ({
+  verb: layer.value
+    ? { text: `The ${called.value} is right: to Price`, press: settle }
+    : { text: 'Measure it first', to: { name: 'measure', params: { id } } },
+}));
 </script>
 
 <template>
@@ -173,22 +180,11 @@ async function settle(): Promise<void> {
           <FoldPlay v-else :box="box" />
           <SealPlan :layer="layer" :seal="carton.seal" :bulge-mm="carton.bulge_mm" :long-up="longUp" />
           <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
-          <BButton variant="primary" class="no-print" @click="settle">
-            {{ done ? 'The box is right. On to Price' : 'This box is right' }}
-          </BButton>
         </section>
       </div>
     </div>
-    <TubeBox v-else-if="plan && layer?.make.kind === 'tube'" :plan="plan" :layer="layer">
-      <BButton variant="primary" class="no-print" @click="settle">
-        {{ done ? 'The tube is right. On to Price' : 'This tube is right' }}
-      </BButton>
-    </TubeBox>
-    <BoughtBox v-else-if="bought && layer" :layer="layer">
-      <BButton variant="primary" class="no-print" @click="settle">
-        {{ done ? `The ${bought} is right. On to Price` : `This ${bought} is right` }}
-      </BButton>
-    </BoughtBox>
+    <TubeBox v-else-if="plan && layer?.make.kind === 'tube'" :plan="plan" :layer="layer" />
+    <BoughtBox v-else-if="bought && layer" :layer="layer" />
     <p v-else class="soft">
       The box follows from the measure.
       <RouterLink :to="{ name: 'measure', params: { id } }">Measure the piece</RouterLink>

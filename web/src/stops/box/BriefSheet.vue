@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
 import type { Finding } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 import { useCountries } from '@/countries/useCountries';
+import { useNextStep } from '@/frame/foot';
 import { CONDITIONS, CONSTRUCTIONS, layerWords, MEDIA, PAINTS, worded } from '@/frame/words';
 import { layersTo } from '@/shipment/layers';
 import { useShipment } from '@/shipment/useShipment';
@@ -15,7 +15,10 @@ import { useUnits } from '@/units/useUnits';
 const { id, draft, plan, summary, money } = useShipment();
 const { studio } = useStudio();
 const { onPaper: units } = useUnits();
-const print = () => window.print();
+useNextStep(() => ({
+  verb: { text: 'Print the brief', press: () => window.print(), disabled: !plan.value },
+  other: { text: 'Back to Box', to: { name: 'box', params: { id } } },
+}));
 
 const weighed = computed(() => {
   const { mass_g = 0, plus_minus_g = 0 } = plan.value?.piece_weight ?? {};
@@ -63,10 +66,6 @@ const sized = (one?: { across_mm: number; up_mm: number; through_mm: number }) =
 
 <template>
   <article v-if="plan && summary" class="brief">
-    <div class="heading-row no-print">
-      <RouterLink :to="{ name: 'box', params: { id } }">Back to the box</RouterLink>
-      <BButton variant="primary" @click="print">Print the brief</BButton>
-    </div>
     <h2>Brief for a crating service</h2>
     <p class="soft">{{ studio?.name }}, {{ studio?.town }}, {{ studio ? dayAndYear(studio.today) : '' }}</p>
     <dl class="figure">

@@ -1,35 +1,24 @@
 <script setup lang="ts">
-import { keepPreviousData } from '@tanstack/vue-query';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 
 import { answer, api } from '@/api/client';
-import { read, useRead } from '@/api/queries';
-import type { ShelfLine, ShipmentShelf } from '@/api/types';
-import ChangeFigures from '@/parts/ChangeFigures.vue';
-import { amount } from '@/places/shelf/amounts';
+import { read } from '@/api/queries';
+import type { ShipmentShelf } from '@/api/types';
 import { layOut } from '@/places/cutting/layOut';
 import { vSay } from '@/said/say';
 import { useShipment } from '@/shipment/useShipment';
-import { dayAndYear } from '@/units/show';
-import { useUnits } from '@/units/useUnits';
+
+import ShortLine from './ShortLine.vue';
+import { useTakes } from './useTakes';
 
 /** What the shipment takes off the shelf: what is short first, with what helps; taken when packing begins. */
-const { id, version, choose } = useShipment();
-const units = useUnits();
+const { id } = useShipment();
 const router = useRouter();
-const key = computed(() => ['shelf', 'of', id, version.value]);
-const { data, reload } = useRead<ShipmentShelf>({
-  queryKey: key,
-  queryFn: ({ signal }) =>
-    answer(api.GET('/api/v1/shipments/{id}/shelf', { params: { path: { id } }, signal })),
-  enabled: computed(() => version.value > 0),
-  placeholderData: keepPreviousData,
-});
+const { key, data, short, named, counted, reload } = useTakes();
 const trouble = ref('');
 const busy = ref(false);
-const short = computed(() => data.value?.lines.filter((line) => line.short > 0) ?? []);
 const taken = computed(() => data.value?.taken ?? undefined);
 const less = computed(() => taken.value?.filter((line) => line.amount < line.wanted) ?? []);
 
@@ -60,17 +49,12 @@ const cut = () =>
   doing(async () => {
     await router.push(await layOut([id]));
   });
-
-const sized = (line: ShelfLine) =>
-  line.kind === 'sheet' ? ` ${units.size(line.width_mm, line.height_mm)}` : '';
-const counted = (of: number, { measure }: ShelfLine) =>
-  measure === 'pieces' ? String(of) : amount(of, measure);
 </script>
 
 <template>
-  <section v-if="data" class="shelf" aria-label="From the shelf">
+  <section v-if="data" class="shelf" aria-label="From what is in stock">
     <div class="heading-row">
-      <h2>From the shelf</h2>
+      <h2>From what is in stock</h2>
       <BButton size="sm" class="no-print" :disabled="busy" @click="cut">Lay its parts out on sheets</BButton>
       <template v-if="!taken">
         <BButton size="sm" class="no-print" :disabled="busy" @click="take"
@@ -81,7 +65,7 @@ const counted = (of: number, { measure }: ShelfLine) =>
     </div>
     <p v-if="trouble" v-say class="notice">{{ trouble }}</p>
     <p v-if="taken" v-say data-test="taken">
-      Taken off the shelf, {{ taken.length }} kinds{{
+      Taken from stock, {{ taken.length }} kinds{{
         less.length > 0 ? `; of ${less.map(({ name }) => name).join(', ')} there was less than it takes` : ''
       }}. Sheets go when they are cut.
     </p>
@@ -89,34 +73,7 @@ const counted = (of: number, { measure }: ShelfLine) =>
       The plan has changed since: give it back, and take what it needs now.
     </p>
     <ul v-if="short.length > 0 && !taken" v-say class="short">
-      <li v-for="(line, at) in short" :key="at" :data-short="line.name">
-        <strong>{{ line.name }}{{ sized(line) }}</strong
-        >: takes {{ counted(line.needs, line) }}, there {{ line.left === 1 ? 'is' : 'are' }}
-        {{ counted(line.left ?? 0, line) }}.
-        <span v-if="line.order_by" :class="{ late: line.too_late }">
-          {{
-            line.too_late
-              ? `Ordered today it comes too late for the promise (${line.lead_days} working days).`
-              : `Order ${line.supplier ? `from ${line.supplier} ` : ''}by ${dayAndYear(line.order_by)}, and the promise holds.`
-          }}
-        </span>
-        <span v-else-if="line.lead_days"> {{ line.supplier }} needs {{ line.lead_days }} working days. </span>
-        <template v-if="line.substitute">
-          <BButton
-            v-if="line.substitute.choices"
-            size="sm"
-            class="no-print"
-            @click="choose(line.substitute.choices)"
-          >
-            Use {{ line.substitute.name }} instead
-          </BButton>
-          <span v-else>{{ line.substitute.name }} takes its place.</span>
-          <ChangeFigures v-if="line.substitute.change" :change="line.substitute.change" />
-          <span v-if="line.substitute.choices && !line.substitute.helps" class="soft"
-            >That is short too.</span
-          >
-        </template>
-      </li>
+      <ShortLine v-for="(line, at) in short" :key="at" :line="line" />
     </ul>
     <p v-else-if="!taken" class="soft">All that is counted is there.</p>
     <details v-if="!taken">
@@ -131,7 +88,7 @@ const counted = (of: number, { measure }: ShelfLine) =>
         </thead>
         <tbody>
           <tr v-for="(line, at) in data.lines" :key="at">
-            <th scope="row">{{ line.name }}{{ sized(line) }}</th>
+            <th scope="row">{{ named(line) }}</th>
             <td>{{ counted(line.needs, line) }}</td>
             <td>
               {{ line.left === null || line.left === undefined ? 'not counted' : counted(line.left, line) }}
@@ -162,15 +119,6 @@ h2 {
   margin: 6px 0;
   padding: 0;
   list-style: none;
-}
-.short li {
-  padding: 6px 10px;
-  border-left: 4px solid var(--amber-moss);
-  margin-bottom: 6px;
-  background: var(--paper);
-}
-.late {
-  color: var(--rowan);
 }
 summary {
   min-height: 44px;

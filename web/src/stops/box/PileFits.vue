@@ -5,8 +5,8 @@ import { computed } from 'vue';
 import type { Fit, FitWay } from '@/api/types';
 import CutDownDrawing from '@/drawing/CutDownDrawing.vue';
 import { counted, oneIn, signed } from '@/frame/words';
+import SumOf from '@/parts/SumOf.vue';
 import { useShipment } from '@/shipment/useShipment';
-import { money } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import { usePile } from './usePile';
@@ -50,9 +50,9 @@ const shown = computed(() => good.value.find(({ chosen }) => chosen) ?? good.val
             <th scope="col">how</th>
             <th scope="col">outside</th>
             <th scope="col">work</th>
-            <th scope="col">carriage</th>
+            <th scope="col">to pay the carrier</th>
             <th scope="col">arrives damaged</th>
-            <th scope="col">all told</th>
+            <th scope="col">to send</th>
             <td></td>
           </tr>
         </thead>
@@ -72,9 +72,9 @@ const shown = computed(() => good.value.find(({ chosen }) => chosen) ?? good.val
               {{ units.size(fit.outside.across_mm, fit.outside.up_mm, fit.outside.through_mm) }}
             </td>
             <td>{{ fit.minutes?.toFixed(0) }}&nbsp;min</td>
-            <td>{{ fit.carriage ? money(fit.carriage) : '' }}</td>
+            <td><SumOf v-if="fit.carriage" of="to_carrier_then" :sum="fit.carriage" /></td>
             <td :class="{ worse: !fit.keeps }">{{ fit.change ? oneIn(fit.change.odds_after.about) : '' }}</td>
-            <td>
+            <td data-sum="difference">
               {{
                 fit.cost && !fit.chosen ? `${signed(Number(fit.cost.amount), 2)} ${fit.cost.currency}` : ''
               }}

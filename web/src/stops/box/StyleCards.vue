@@ -4,6 +4,7 @@ import { computed } from 'vue';
 
 import SmallNet from '@/drawing/SmallNet.vue';
 import { counted, oneIn, signed } from '@/frame/words';
+import SumOf from '@/parts/SumOf.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useWays } from '@/shipment/useWays';
 import { useUnits } from '@/units/useUnits';
@@ -29,9 +30,9 @@ function letRuleChoose(): void {
     <p v-else-if="!styles" class="soft">Working out how else it could be made</p>
     <template v-else>
       <p v-if="byRule && chosen" class="by-rule">
-        {{ chosen }}: the house rule chose it. It saves
-        <span class="figure">{{ byRule.saves.amount }} {{ byRule.saves.currency }}</span> against the usual
-        box ({{ byRule.usual_name.toLowerCase() }}), and is about as safe. Press another to have that one.
+        {{ chosen }}: the house rule chose it. It saves <SumOf of="difference" :sum="byRule.saves" /> to send
+        against the usual box ({{ byRule.usual_name.toLowerCase() }}), and is about as safe. Press another to
+        have that one.
       </p>
       <p v-else-if="byHand && chosen" class="by-rule soft">
         Chosen by hand.
@@ -62,8 +63,11 @@ function letRuleChoose(): void {
             </span>
             <span v-if="offer.chosen" class="soft">as it is made</span>
             <span v-else class="figure" :class="offer.keeps ? 'soft' : 'worse'">
-              {{ oneIn(offer.change.odds_after.about) }}, {{ signed(Number(offer.cost.amount), 2) }}
-              {{ offer.cost.currency }}
+              {{ oneIn(offer.change.odds_after.about) }},
+              <span data-sum="difference"
+                >{{ signed(Number(offer.cost.amount), 2) }}&nbsp;{{ offer.cost.currency }}</span
+              >
+              to send
             </span>
           </template>
         </button>

@@ -55,7 +55,6 @@ const box = computed((): BoxSum => {
         <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m of {{ layer.tape_name }}, around both ends</dd>
       </dl>
       <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
-      <slot />
     </section>
     <section>
       <h2>Cut across</h2>

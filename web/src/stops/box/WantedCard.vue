@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { BButton } from 'bootstrap-vue-next/components/BButton';
-
 import type { FitWay } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
+import { useNextStep } from '@/frame/foot';
 import { useShipment } from '@/shipment/useShipment';
 import { manners } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
@@ -16,7 +15,10 @@ const { studio } = useStudio();
 const { house, onPaper: units } = useUnits();
 /** A binary hair over a part of an inch is that part. */
 const DUST = 1e-9;
-const print = () => window.print();
+useNextStep(() => ({
+  verb: { text: 'Print the card', press: () => window.print(), disabled: !wanted.value },
+  other: { text: 'Back to Box', to: { name: 'box', params: { id } } },
+}));
 
 const WAYS: Record<FitWay, string> = {
   as_is: 'goes as it is',
@@ -43,8 +45,6 @@ function told(range: Range): string {
   <article class="wanted">
     <div class="heading-row">
       <h2>Wanted: a carton for “{{ draft.title || 'Untitled' }}”</h2>
-      <BButton class="no-print" size="sm" @click="print">Print</BButton>
-      <RouterLink class="btn btn-sm no-print" :to="`/shipments/${id}/box`">Back to Box</RouterLink>
     </div>
     <p v-if="!wanted" class="soft">
       There is nothing to look for: it goes in no carton, or its size is not known yet.

@@ -31,8 +31,13 @@ const also = computed(() =>
         <span v-if="also" class="soft figure">{{ also }}</span>
       </span>
       <span class="odds figure">{{ oneIn(offered.odds_after.about) }}</span>
-      <span class="cost figure">{{ signed(cost, 2) }}</span>
-      <span v-if="worth !== undefined" class="worth figure" :class="{ pays: worth > 0 && worth > cost }">
+      <span class="cost figure" data-sum="difference">{{ signed(cost, 2) }}</span>
+      <span
+        v-if="worth !== undefined"
+        class="worth figure"
+        data-sum="difference"
+        :class="{ pays: worth > 0 && worth > cost }"
+      >
         {{ worth < 0 ? `risks ${(-worth).toFixed(2)}` : `worth ${worth.toFixed(2)}` }}
       </span>
       <span v-else class="worth soft">no value given</span>

@@ -19,7 +19,7 @@ const SHOWN = 5;
       <p v-if="changes.otherwise" class="otherwise">{{ changes.otherwise }}</p>
       <div class="heading-row">
         <h3>More protection</h3>
-        <span class="soft">all told: materials, carriage and work</span>
+        <span class="soft">what it changes to send, and what that is worth</span>
       </div>
       <ol v-if="changes.more.length > 0" data-test="more">
         <ChangeRow

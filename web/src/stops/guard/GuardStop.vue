@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { BFormRadioGroup } from 'bootstrap-vue-next/components/BFormRadio';
 import { computed, nextTick, ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -8,6 +7,7 @@ import CutThrough from '@/drawing/CutThrough.vue';
 import PocketDrawing from '@/drawing/PocketDrawing.vue';
 import RollDrawing from '@/drawing/RollDrawing.vue';
 import type { Cut } from '@/drawing/section';
+import { useNextStep } from '@/frame/foot';
 import { useKeys } from '@/keys/useKeys';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
@@ -22,7 +22,7 @@ import PresetPicker from './PresetPicker.vue';
 import StackPanel from './StackPanel.vue';
 import { useHouse } from './useHouse';
 
-const { id, draft, plan, missing, fingerprint, line, save } = useShipment();
+const { id, draft, plan, missing, fingerprint, save } = useShipment();
 const units = useUnits();
 const house = useHouse();
 const router = useRouter();
@@ -56,7 +56,6 @@ const pocket = computed(() => {
 });
 const rolled = computed(() => plan.value?.carriage === 'rolled');
 const barred = computed(() => draft.piece.construction === 'stretched_canvas');
-const done = computed(() => line.value?.stops.find(({ stop }) => stop === 'guard')?.mark === 'done');
 const about = (slot: string) => plan.value?.findings.filter(({ layer }) => layer === slot) ?? [];
 
 async function look(slot: string): Promise<void> {
@@ -70,6 +69,12 @@ async function settle(): Promise<void> {
   await save();
   await router.push({ name: 'box', params: { id } });
 }
+
+useNextStep(() => ({
+  verb: plan.value
+    ? { text: 'Guard is right: to Box', press: settle }
+    : { text: 'Measure it first', to: { name: 'measure', params: { id } } },
+}));
 
 useKeys({
   a: () => {
@@ -125,9 +130,6 @@ useKeys({
         <p class="soft">By the house rules, {{ house.name.value }}, version {{ plan.rules_version }}.</p>
         <PresetPicker />
       </div>
-      <BButton variant="primary" class="no-print" @click="settle">
-        {{ done ? 'Guard is right. On to Box' : 'This guard is right' }}
-      </BButton>
     </section>
     <EngineersView :survival="plan.survival" @look="look" />
     <div v-if="pocket" class="pocket">

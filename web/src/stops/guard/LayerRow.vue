@@ -5,6 +5,7 @@ import type { Finding, Layer } from '@/api/types';
 import MaterialBand from '@/drawing/MaterialBand.vue';
 import { swatchOf } from '@/drawing/swatch';
 import { layerWords } from '@/frame/words';
+import SumOf from '@/parts/SumOf.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { grams } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
@@ -57,7 +58,7 @@ const adds = computed(() => {
         </span>
       </span>
       <span class="figure mass">{{ grams(layer.weight.mass_g) }}</span>
-      <span class="figure cost">{{ layer.cost.amount }}</span>
+      <SumOf class="cost" of="layer" :sum="layer.cost" bare />
     </button>
     <div v-if="open || refused" class="body">
       <p>{{ layer.why }}</p>

@@ -4,7 +4,8 @@ import { computed } from 'vue';
 import type { Plan } from '@/api/types';
 import ParcelField from '@/drawing/ParcelField.vue';
 import { capital, oneIn } from '@/frame/words';
-import { grouped, money } from '@/units/show';
+import SumOf from '@/parts/SumOf.vue';
+import { grouped } from '@/units/show';
 
 import HazardBars from './HazardBars.vue';
 
@@ -41,7 +42,8 @@ const begun = computed(() => {
       Compared with the same piece in the Standard pack that comes with Hummock; it promises nothing.
       {{ begun }}
       <template v-if="odds.expected_loss">
-        Damage and loss cost {{ money(odds.expected_loss) }} a journey on average, beyond what cover pays.
+        Expected damage: <SumOf of="expected_loss" :sum="odds.expected_loss" /> a journey on average, beyond
+        what cover pays.
       </template>
     </p>
   </section>

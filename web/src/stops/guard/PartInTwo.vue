@@ -6,10 +6,11 @@ import { useRouter } from 'vue-router';
 import { answer, api } from '@/api/client';
 import type { InTwo, Inputs, Stack } from '@/api/types';
 import { oneIn } from '@/frame/words';
+import SumOf from '@/parts/SumOf.vue';
 import { vSay } from '@/said/say';
 import { inputsOf } from '@/shipment/draft';
 import { useShipment } from '@/shipment/useShipment';
-import { kilograms, money } from '@/units/show';
+import { kilograms } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 /** One parcel or two, both priced; parting makes a shipment of its own of what goes. */
@@ -34,7 +35,7 @@ const figures = (parcel: Parcel) =>
     units.size(parcel.outside.across_mm, parcel.outside.up_mm, parcel.outside.through_mm),
     kilograms(parcel.mass_g),
     `${oneIn(parcel.one_in.about)} damaged`,
-    parcel.carriage ? `${money(parcel.carriage)} by ${parcel.service ?? ''}` : 'no price known',
+    parcel.service ? `by ${parcel.service}` : 'no price known',
   ].join(' · ');
 
 async function ask(): Promise<void> {
@@ -81,7 +82,7 @@ async function part(way: InTwo['parted'][number]): Promise<void> {
         <strong>All in one</strong>
         <span class="soft figure">{{ figures(found.together) }}</span>
         <span v-if="found.together.all_told" class="figure"
-          >{{ money(found.together.all_told) }} all told</span
+          ><SumOf of="total_then" :sum="found.together.all_told" /> in all</span
         >
       </p>
       <div v-for="way in found.parted" :key="way.goes.pieces.join()" class="way">
@@ -92,19 +93,15 @@ async function part(way: InTwo['parted'][number]): Promise<void> {
           <span class="soft figure">{{ figures(way.goes) }}</span>
           <span class="soft figure">the rest: {{ figures(way.stays) }}</span>
           <span v-if="way.all_told && way.saves" class="figure">
-            {{ money(way.all_told) }} all told,
-            {{
-              Number(way.saves.amount) > 0
-                ? `${money(way.saves)} less than in one`
-                : `${money({ ...way.saves, amount: way.saves.amount.replace('-', '') })} more than in one`
-            }}
+            <SumOf of="total_then" :sum="way.all_told" /> in all,
+            <SumOf of="difference" :sum="{ ...way.saves, amount: way.saves.amount.replace('-', '') }" />
+            {{ Number(way.saves.amount) > 0 ? 'less' : 'more' }} than in one
           </span>
         </p>
         <BButton size="sm" variant="outline-secondary" :disabled="busy" @click="part(way)">
           Part it so
         </BButton>
       </div>
-      <p class="soft">All told is carriage, materials, work and the expected damage.</p>
     </template>
   </div>
 </template>

@@ -3,6 +3,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 
 import MeasureDrawing from '@/drawing/MeasureDrawing.vue';
 import type { Side } from '@/drawing/MeasureDrawing.vue';
+import { useNextStep } from '@/frame/foot';
 import { FIRST } from '@/shipment/usePiece';
 import { useShipment } from '@/shipment/useShipment';
 import { kilograms } from '@/units/show';
@@ -33,6 +34,10 @@ const weighs = computed(() => {
   const figures = `${kilograms(weight.mass_g)} ± ${kilograms(weight.plus_minus_g)}`;
   return piece.value.weight ? `Weighed: ${figures}.` : `Estimated at ${figures} from its make.`;
 });
+
+useNextStep(() => ({
+  verb: { text: 'Measured: on to Guard', to: { name: 'guard', params: { id } }, disabled: !plan.value },
+}));
 
 // A shipment that was just begun is typed into at once.
 watch(
@@ -68,9 +73,6 @@ watch(
       </p>
       <CureNote />
       <div class="ways no-print">
-        <RouterLink v-if="plan" :to="{ name: 'guard', params: { id } }" class="btn btn-primary">
-          On to Guard
-        </RouterLink>
         <RouterLink to="/tools/measuring-sheet" class="btn btn-link"
           >Empty measuring sheet to print</RouterLink
         >

@@ -22,6 +22,10 @@ const SIDES: readonly { side: Side; label: string }[] = [
   { side: 'depth', label: 'Depth' },
 ];
 
+const { short } = defineProps<{
+  /** One field alone, where the three sides stand elsewhere. */
+  short?: boolean;
+}>();
 const lit = defineModel<Side | undefined>('lit');
 const { errors, sizes } = useShipment();
 const { key, piece, at } = usePiece();
@@ -105,13 +109,19 @@ async function leaveWhole(): Promise<void> {
   if (!refused.value) typing.value = undefined;
 }
 
+/** What is refused about a side that has no field here. */
+const wrong = computed(() =>
+  SIDES.map(({ side }) => errors.value[at(`piece.${side}`)]).filter((message) => message !== undefined),
+);
 const isSheet = computed(() => ['loose_paper', 'loose_canvas'].includes(piece.value.construction ?? ''));
 /** The size in the unit shown, and in the other kind beside it. */
 const readBack = computed(() => {
   const { width, height, depth } = piece.value;
   const read = sizes.value[key.value];
   if (width && height && !depth && !isSheet.value) {
-    return 'and how deep it is, over everything: the third field';
+    return short
+      ? 'and how deep it is, over everything'
+      : 'and how deep it is, over everything: the third field';
   }
   if (!read && isSheet.value) return 'as 297 x 420 mm: a sheet needs no depth';
   if (!read) return 'as 35 1/2 x 47 1/4 x 1 1/2 in, or 90 x 120 x 3.8 cm';
@@ -123,11 +133,11 @@ const readBack = computed(() => {
 
 <template>
   <fieldset>
-    <legend>Size, over everything</legend>
+    <legend :class="{ 'visually-hidden': short }">Size, over everything</legend>
     <div @focusout="leaveWhole" @focusin="lightAtCaret" @keyup="lightAtCaret" @click="lightAtCaret">
       <TextField
         v-model="whole"
-        label="Width × height × depth"
+        :label="short ? 'Size over everything, width × height × depth' : 'Width × height × depth'"
         :name="at('piece.size').replace('piece.size', 'size')"
         :error="refused || undefined"
         :hint="readBack"
@@ -139,7 +149,8 @@ const readBack = computed(() => {
         {{ reading.text }}
       </BButton>
     </p>
-    <div class="sides">
+    <p v-for="message in short ? wrong : []" :key="message" class="wrong">{{ message }}</p>
+    <div v-if="!short" class="sides">
       <LengthField
         v-for="{ side, label } in SIDES"
         :key="side"
@@ -161,6 +172,10 @@ const readBack = computed(() => {
   gap: 8px 12px;
   align-items: center;
   margin: 4px 0 8px;
+}
+.wrong {
+  margin: 0;
+  color: var(--rowan);
 }
 .sides {
   display: grid;

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
 import type { PackStepView } from '@/api/types';
@@ -22,7 +21,6 @@ const units = useUnits();
 const left = computed(() => steps.filter((step) => standing(step) !== 'done'));
 const asked = (step: PackStepView) => step.look?.stops === true;
 const questions = computed(() => left.value.filter(asked));
-const plain = computed(() => left.value.filter((step) => !asked(step)));
 function takes(step: PackStepView): string {
   const layer = plan.value && layerOf(step, plan.value);
   return step.parts.map((part) => partWords(part, layer ?? { material: part.material }, units)).join('; ');
@@ -36,9 +34,6 @@ const set = (step: PackStepView, done: boolean) => {
 <template>
   <section aria-label="All steps">
     <p class="all no-print">
-      <BButton size="lg" variant="primary" :disabled="plain.length === 0" @click="emit('tick', plain)">
-        All done
-      </BButton>
       <span v-if="questions.length > 0" role="status">
         {{ counted(questions.length, 'look') }} still to be answered one by one.
       </span>

@@ -5,6 +5,8 @@ import { useEventListener } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 
 import type { PackStepView } from '@/api/types';
+import { useNextStep } from '@/frame/foot';
+import type { Said } from '@/frame/foot';
 import { counted } from '@/frame/words';
 import { useKeysWork } from '@/keys/useKeys';
 import PaperLink from '@/parts/PaperLink.vue';
@@ -99,6 +101,44 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
     go(place.value - 1);
   }
 });
+/** Those that can be ticked together: nothing has to be answered at them. */
+const plain = computed(() =>
+  steps.value.filter((one) => standing(one) !== 'done' && one.look?.stops !== true),
+);
+useNextStep((): Said | undefined => {
+  const now = step.value;
+  if (!plan.value) return { verb: { text: 'Measure it first', to: { name: 'measure', params: { id } } } };
+  if (!now) return undefined;
+  if (finished.value) {
+    const then = next.value;
+    return {
+      verb: { text: 'Weigh it', to: `/shipments/${id}/weigh` },
+      against: { level: 'note', says: 'Packed.' },
+      ...(then ? { other: { text: `Next: ${then.title}`, to: then.to } } : {}),
+    };
+  }
+  if (asList.value)
+    return {
+      verb: { text: 'All done', press: () => tick(...plain.value), disabled: plain.value.length === 0 },
+    };
+  const first = before.value;
+  const other = place.value > 0 ? { other: { text: 'Back', press: () => go(place.value - 1) } } : {};
+  if (first)
+    return {
+      ...other,
+      verb: { text: 'Done, next', disabled: true },
+      against: {
+        level: 'mind',
+        says: `First: ${titleOf(first)}.`,
+        way: { text: 'Go there', press: () => (key.value = first.key) },
+      },
+    };
+  if (standing(now) === 'done') return { ...other, verb: { text: 'Next', press: () => go(place.value + 1) } };
+  return {
+    ...other,
+    verb: { text: asks.value ? 'Yes: done, next' : 'Done, next', press: () => forward(true) },
+  };
+});
 /** A tap anywhere on the step that is no control of its own. */
 function tapped(event: MouseEvent): void {
   const onControl = event.target instanceof Element && event.target.closest(OWN) !== null;
@@ -176,43 +216,18 @@ function tapped(event: MouseEvent): void {
           step {{ place + 1 }} of {{ steps.length }}
           <span v-if="packing.minutes_left >= 1">about {{ packing.minutes_left.toFixed(0) }} min to go</span>
         </p>
-        <p v-if="finished" class="finished" role="status">
-          Packed.
-          <RouterLink class="btn btn-primary btn-lg" :to="`/shipments/${id}/weigh`">Weigh it</RouterLink>
-          <RouterLink v-if="next" class="btn btn-outline-secondary btn-lg" :to="next.to">
-            Next: {{ next.title }}
-          </RouterLink>
-        </p>
+        <p v-if="finished" class="finished" role="status">Packed. Weigh it next.</p>
         <StepStage :step="step" :plan="plan" />
         <PhotographStrip :key="step.key" :shipment="id" :step="step.key" />
         <p v-if="standing(step) === 'touched'" class="mind" role="status">
           This was done, and something here, or under it, is different by now: do it again.
         </p>
-        <p v-if="before" class="waits" :class="{ nudged }" role="status">
-          First: {{ titleOf(before) }}.
-          <BButton variant="outline-secondary" @click="key = before.key">Go there</BButton>
-        </p>
+        <p v-if="before" class="waits" :class="{ nudged }" role="status">First: {{ titleOf(before) }}.</p>
         <div class="buttons no-print">
           <div v-if="step.look && !before && standing(step) !== 'done'" class="look" :class="{ nudged }">
             <p :class="asks ? 'asks' : 'shown'">{{ step.look.asks }}</p>
             <p class="soft">If not: {{ step.look.if_not }}</p>
           </div>
-          <BButton size="lg" variant="outline-secondary" :disabled="place === 0" @click="go(place - 1)">
-            Back
-          </BButton>
-          <BButton v-if="standing(step) === 'done'" size="lg" variant="primary" @click="go(place + 1)">
-            Next
-          </BButton>
-          <BButton
-            v-else
-            size="lg"
-            variant="primary"
-            class="on"
-            :disabled="before !== undefined"
-            @click="forward(true)"
-          >
-            {{ asks ? 'Yes: done, next' : 'Done, next' }}
-          </BButton>
           <BButton
             v-if="standing(step) === 'done'"
             size="lg"
@@ -247,7 +262,7 @@ function tapped(event: MouseEvent): void {
   gap: 20px;
 }
 .steps {
-  max-height: calc(100vh - 220px);
+  max-height: calc(100vh - 280px);
   margin: 0;
   padding: 0 12px 0 0;
   overflow-y: auto;
@@ -333,32 +348,18 @@ function tapped(event: MouseEvent): void {
   outline: 3px solid var(--heather);
 }
 .buttons {
-  position: sticky;
-  bottom: 0;
   display: flex;
   flex-wrap: wrap;
   gap: 12px;
   align-items: center;
   padding: 12px 0;
-  background: var(--bog-cotton);
 }
 .buttons .btn {
   min-height: 64px;
   font-size: 1.375rem;
 }
-.on {
-  justify-content: center;
-  min-width: 260px;
-  text-align: center;
-}
 .keys {
   margin-left: auto;
-}
-/* The figures lie along the lower edge there. */
-@media (max-width: 1100px) {
-  .buttons {
-    bottom: 56px;
-  }
 }
 @media (max-width: 900px) {
   .bench {
@@ -374,10 +375,6 @@ function tapped(event: MouseEvent): void {
   }
   .buttons {
     gap: 8px;
-  }
-  .on {
-    flex: 1;
-    min-width: 0;
   }
 }
 </style>

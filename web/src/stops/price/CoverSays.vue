@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 
 import type { Offer, Quote } from '@/api/types';
-import { money } from '@/units/show';
+import SumOf from '@/parts/SumOf.vue';
 
 /** Whether cover is worth its premium, in one sentence; and what it leaves out. */
 const { quote, offer } = defineProps<{ quote: Quote; offer: Extract<Offer, { kind: 'priced' }> }>();
@@ -13,7 +13,7 @@ const pays = computed(() => {
   const worth = Number(cover.pays_back.amount) > Number(cover.premium.amount);
   return {
     worth,
-    says: `${cover.bought ? 'Cover for it costs' : 'More cover would cost'} ${money(cover.premium)}, and pays back ${money(cover.pays_back)} on average, ${money(cover.pays_at_worst)} at worst.`,
+    cover,
   };
 });
 </script>
@@ -24,16 +24,19 @@ const pays = computed(() => {
       <strong>Not covered at all:</strong> {{ offer.excluded.join('; ') }}.
     </template>
     <template v-else-if="pays">
-      {{ pays.says }}
+      {{ pays.cover.bought ? 'Cover for it costs' : 'More cover would cost' }}
+      <SumOf of="cover" :sum="pays.cover.premium" />, and pays back
+      <SumOf of="cover_pays_back" :sum="pays.cover.pays_back" /> on average,
+      <SumOf of="cover_pays_back" :sum="pays.cover.pays_at_worst" /> at worst.
       <strong>{{
         pays.worth ? 'On average it pays.' : 'On average it does not pay: it buys a quiet night.'
       }}</strong>
     </template>
     <template v-else-if="quote.uncovered">
-      It covers {{ money(offer.covered) }} and sells no more: {{ money(quote.uncovered) }} of the value is
-      your own risk.
+      It covers <SumOf of="covered" :sum="offer.covered" /> and sells no more:
+      <SumOf of="not_covered" :sum="quote.uncovered" /> of the value is your own risk.
     </template>
-    <template v-else>It covers {{ money(offer.covered) }}, which is in the price.</template>
+    <template v-else>It covers <SumOf of="covered" :sum="offer.covered" />, which is in the price.</template>
   </p>
 </template>
 

@@ -1,8 +1,11 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import { useRouter } from 'vue-router';
 
 import type { Charge, Choices, Quote } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
+import { useNextStep } from '@/frame/foot';
+import type { Said } from '@/frame/foot';
 import { capital, counted, reason } from '@/frame/words';
 import { money } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
@@ -18,7 +21,7 @@ import { arrivalWords, confirmedWords, spreadWords } from './arrive';
 import { lessWords } from './ladder';
 import { usePricing } from './usePricing';
 
-const { id, draft, plan, quotes, restsOn, choose: lay, look } = useShipment();
+const { id, draft, plan, summary, quotes, restsOn, save, choose: lay, look } = useShipment();
 // One of the services is open, the best unless another was pressed.
 look('lines', true);
 const { ladders, arrivals, said, charge, away } = usePricing();
@@ -72,9 +75,29 @@ function nearest(service: string): string[] {
   const steps = ladders.value.find(({ id: of }) => of === service)?.steps ?? [];
   return steps.map((step) => `${lessWords(step, units)}, and it is taken for ${money(step.becomes)}`);
 }
-function choose(service: string): void {
-  draft.service = draft.service === service ? '' : service;
+const router = useRouter();
+/** What was chosen leads on. */
+async function choose(service: string): Promise<void> {
+  draft.service = service;
+  await save();
+  await router.push({ name: 'pack', params: { id } });
 }
+function notAfterAll(): void {
+  draft.service = '';
+}
+useNextStep((): Said => {
+  const to = (name: string) => ({ name, params: { id } });
+  if (!plan.value) return { verb: { text: 'Measure it first', to: to('measure') } };
+  if (!draft.buyer.country)
+    return {
+      verb: { text: 'Choose the country', to: to('measure') },
+      against: { level: 'note', says: 'Prices follow from where it goes.' },
+    };
+  const quote = taken.value.find(({ id: of }) => of === looked.value);
+  if (!quote) return { verb: { text: 'Pack it', to: to('pack') } };
+  if (quote.id === draft.service) return { verb: { text: 'It is chosen: to Pack', to: to('pack') } };
+  return { verb: { text: `Send by ${quote.service}`, press: () => choose(quote.id) } };
+});
 function charged(rule: Charge['rule']): void {
   lay({ schools: { charge: rule } as Choices['schools'] });
 }
@@ -84,10 +107,9 @@ function charged(rule: Charge['rule']): void {
   <div v-if="quotes.length > 0">
     <div class="heading-row">
       <h2>What sending costs the studio</h2>
-      <span class="soft"
-        >with cover by the house’s rule, and the damage to expect;
-        {{ measured ? 'by what was weighed or measured' : 'by the planned weight and size' }}</span
-      >
+      <span class="soft">{{
+        measured ? 'by what was weighed or measured' : 'by the planned weight and size'
+      }}</span>
       <RouterLink class="btn btn-sm btn-outline-secondary no-print" :to="`/shipments/${id}/ways`"
         >Every way to send it</RouterLink
       >
@@ -130,33 +152,42 @@ function charged(rule: Charge['rule']): void {
           :arrival="arrival(quote.id)"
           :promised="draft.promised"
           @update:open="opened = $event ? quote.id : ''"
-          @choose="choose(quote.id)"
+          @not-after-all="notAfterAll"
         >
-          <template v-if="ladder && quote.id === looked">
-            <h3>Between its prices</h3>
+          <section
+            v-if="ladder && quote.id === looked"
+            data-test="price-step"
+            aria-label="Steps within reach"
+          >
+            <h3>Steps within reach</h3>
+            <ReachList :reaches="ladder.reachable" @take="lay" />
+          </section>
+          <details v-if="ladder && quote.id === looked" class="asked">
+            <summary>Between its prices</summary>
             <PriceLadder :quote="quote" :ladder="ladder" />
-          </template>
+          </details>
+          <details v-if="quote.offer.kind === 'priced'" class="asked">
+            <summary>What its cover pays back</summary>
+            <CoverSays :quote="quote" :offer="quote.offer" />
+          </details>
           <template #under>
             <p v-if="arrival(quote.id)?.over === false" class="figure" data-test="arrival">
               {{ arrivalWords(arrival(quote.id)!) }}.
             </p>
             <p v-if="quote.id === looked && inDoubt" class="figure" data-test="spread">{{ inDoubt }}</p>
             <p v-if="confirmed(quote.id)" class="figure" data-test="confirmed">{{ confirmed(quote.id) }}</p>
-            <CoverSays v-if="quote.offer.kind === 'priced'" :quote="quote" :offer="quote.offer" />
-            <section
-              v-if="ladder && quote.id === looked"
-              data-test="price-step"
-              aria-label="Steps within reach"
-            >
-              <h3>Steps within reach</h3>
-              <ReachList :reaches="ladder.reachable" @take="lay" />
-            </section>
           </template>
         </ServiceRow>
       </template>
     </table>
     <div class="below">
-      <ChargePanel v-if="charge" :charge="charge" :buyer="draft.buyer.name || 'The buyer'" @rule="charged" />
+      <ChargePanel
+        v-if="charge"
+        :charge="charge"
+        :cost="summary?.cost ?? undefined"
+        :buyer="draft.buyer.name || 'The buyer'"
+        @rule="charged"
+      />
       <QuotationFields />
       <details v-if="refused.length > 0" :open="taken.length === 0" class="refused">
         <summary>
@@ -230,6 +261,7 @@ thead .number {
   border-top: 1px solid var(--sedge);
   color: var(--amber-moss);
 }
+.asked summary,
 .refused summary {
   min-height: 44px;
   padding: 10px 0;

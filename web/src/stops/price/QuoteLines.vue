@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { LineRule, Offer, Quote } from '@/api/types';
+import SumOf from '@/parts/SumOf.vue';
 import { day, kilograms, money } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
@@ -40,13 +41,13 @@ function words(rule: LineRule): string {
     <tbody>
       <tr v-for="line in offer.lines" :key="line.name">
         <th scope="row">{{ line.name }}</th>
-        <td class="soft">{{ words(line.rule) }}</td>
-        <td class="amount">{{ money(line.amount) }}</td>
+        <td class="soft" data-sum="line">{{ words(line.rule) }}</td>
+        <td class="amount"><SumOf of="line" :sum="line.amount" /></td>
       </tr>
       <tr class="total">
-        <th scope="row">Total</th>
-        <td class="soft">covered up to {{ money(offer.covered) }}</td>
-        <td class="amount">{{ money(offer.total) }}</td>
+        <th scope="row">To pay the carrier</th>
+        <td class="soft">covered up to <SumOf of="covered" :sum="offer.covered" /></td>
+        <td class="amount"><SumOf of="quoted" :sum="offer.total" /></td>
       </tr>
     </tbody>
   </table>

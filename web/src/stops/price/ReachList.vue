@@ -3,7 +3,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 
 import type { Choices, Reach } from '@/api/types';
 import { oneIn } from '@/frame/words';
-import { money } from '@/units/show';
+import SumOf from '@/parts/SumOf.vue';
 
 /** Changes of the plan that bring a cheaper price: each one press, taken back with z. */
 const { reaches } = defineProps<{ reaches: Reach[] }>();
@@ -16,7 +16,7 @@ const emit = defineEmits<{ take: [choices: Choices] }>();
       <span>
         <strong>{{ reach.label }}</strong>
         <span class="soft">
-          <template v-if="reach.saves">saves {{ money(reach.saves) }} all told</template>
+          <template v-if="reach.saves">saves <SumOf of="difference" :sum="reach.saves" /> in all</template>
           <template v-else>and it is taken</template>; arrives damaged {{ oneIn(reach.odds.about) }}
         </span>
       </span>

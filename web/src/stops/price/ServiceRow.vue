@@ -3,8 +3,10 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
 import type { Arrival, Quote } from '@/api/types';
+import MoneyBar from '@/frame/MoneyBar.vue';
 import { reason } from '@/frame/words';
-import { kilograms, money } from '@/units/show';
+import SumOf from '@/parts/SumOf.vue';
+import { kilograms } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import { promiseWords } from './arrive';
@@ -18,7 +20,7 @@ const { quote, chosen, arrival, promised } = defineProps<{
   promised?: string;
 }>();
 const open = defineModel<boolean>('open', { required: true });
-const emit = defineEmits<{ choose: [] }>();
+const emit = defineEmits<{ notAfterAll: [] }>();
 const units = useUnits();
 
 const GOVERNS = { actual: 'weight', volumetric: 'size', minimum: 'the least' } as const;
@@ -37,10 +39,10 @@ const abroad = computed(
 );
 /** What cover there is, and what it costs. */
 const covered = computed(() => {
-  if (quote.offer.kind !== 'priced') return { amount: '', says: '' };
-  if (quote.offer.excluded.length > 0) return { amount: 'none', says: 'excluded' };
+  if (quote.offer.kind !== 'priced') return { amount: '' };
+  if (quote.offer.excluded.length > 0) return { amount: 'none' };
   const premium = quote.cover?.bought ? `+${quote.cover.premium.amount}` : 'incl.';
-  return { amount: premium, says: `to ${money(quote.offer.covered)}` };
+  return { amount: premium, to: quote.offer.covered };
 });
 const refused = computed(() =>
   quote.offer.kind === 'refused' ? quote.offer.reasons.map((why) => reason(why, units)) : [],
@@ -74,19 +76,29 @@ const refused = computed(() =>
       </td>
       <template v-if="quote.offer.kind === 'priced'">
         <td class="extra number">
-          {{ quote.total_here?.amount ?? '–' }}
-          <span v-if="abroad" class="soft">{{ money(quote.offer.total) }}</span>
+          <SumOf v-if="quote.total_here" of="to_carrier" :sum="quote.total_here" bare />
+          <template v-else>–</template>
+          <SumOf v-if="abroad" of="quoted" :sum="quote.offer.total" class="soft" />
         </td>
         <td class="extra number">
           {{ covered.amount }}
-          <span class="soft">{{ covered.says }}</span>
+          <span v-if="covered.to" class="soft">to <SumOf of="covered" :sum="covered.to" /></span>
+          <span v-else class="soft">excluded</span>
         </td>
-        <td class="extra number">{{ quote.expected_loss?.amount ?? '–' }}</td>
+        <td class="extra number">
+          <SumOf v-if="quote.expected_loss" of="expected_loss" :sum="quote.expected_loss" bare />
+          <template v-else>–</template>
+        </td>
         <td class="number">
-          <strong v-if="quote.cost" class="total">{{ money(quote.cost.total) }}</strong>
+          <template v-if="quote.cost">
+            <strong class="total"><SumOf of="total" :sum="quote.cost.total" /></strong>
+            <MoneyBar :cost="quote.cost" class="mini" aria-hidden="true" />
+          </template>
           <span v-else class="short">no rate of {{ quote.offer.total.currency }} is kept</span>
           <span v-if="chosen" class="mark">chosen</span>
-          <span v-if="quote.uncovered" class="short">{{ money(quote.uncovered) }} not covered</span>
+          <span v-if="quote.uncovered" class="short"
+            ><SumOf of="not_covered" :sum="quote.uncovered" /> not covered</span
+          >
         </td>
       </template>
       <td v-else colspan="4" class="number">
@@ -102,8 +114,8 @@ const refused = computed(() =>
         <div class="sides">
           <div>
             <QuoteLines :quote="quote" :offer="quote.offer" />
-            <BButton :variant="chosen ? 'secondary' : 'primary'" class="no-print" @click="emit('choose')">
-              {{ chosen ? 'Don’t send by it after all' : `Send by ${quote.service}` }}
+            <BButton v-if="chosen" size="sm" class="no-print" @click="emit('notAfterAll')">
+              Don’t send by it after all
             </BButton>
             <slot name="under" />
           </div>
@@ -182,6 +194,13 @@ const refused = computed(() =>
 .row .governs {
   color: var(--amber-moss);
   font-weight: 600;
+}
+.row .sum {
+  display: inline;
+}
+.mini {
+  width: 120px;
+  margin-left: auto;
 }
 .total {
   font-size: 1.1875rem;

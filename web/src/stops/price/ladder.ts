@@ -2,7 +2,7 @@
 import { scaleLinear } from 'd3-scale';
 
 import type { Rung, Step } from '@/api/types';
-import { kilograms } from '@/units/show';
+import { decimals, kilograms } from '@/units/show';
 import type { useUnits } from '@/units/useUnits';
 
 type Units = ReturnType<typeof useUnits>;
@@ -39,7 +39,7 @@ export function treads(ladder: readonly Rung[], billed: number) {
       from: x(ladder[at - 1]?.up_to_g ?? 0),
       to: x(rung.up_to_g),
       y: height,
-      price: rung.price.amount,
+      price: decimals(rung.price.amount),
       told,
     };
   });

@@ -1,17 +1,18 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { BFormRadio } from 'bootstrap-vue-next/components/BFormRadio';
-import { computed, ref, watch } from 'vue';
+import { computed, watch } from 'vue';
 
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
 import type { Leaving } from '@/api/types';
 import { counted } from '@/frame/words';
 import DraftField from '@/parts/DraftField.vue';
+import SumOf from '@/parts/SumOf.vue';
 import StandInNote from '@/parts/StandInNote.vue';
 import { vSay } from '@/said/say';
 import { useShipment } from '@/shipment/useShipment';
-import { dayAndYear, money, weekday } from '@/units/show';
+import { dayAndYear, weekday } from '@/units/show';
 
 /** The service that was chosen, the day it leaves, and what its carrier said. */
 const { leaving, busy, trouble, left } = defineProps<{
@@ -21,7 +22,8 @@ const { leaving, busy, trouble, left } = defineProps<{
   /** It was handed over. */
   left: boolean;
 }>();
-const emit = defineEmits<{ book: [on: string]; cancel: [] }>();
+const on = defineModel<string>('on', { required: true });
+const emit = defineEmits<{ cancel: [] }>();
 const { id, summary, draft } = useShipment();
 
 const best = computed(() => (summary.value?.best?.chosen ? summary.value.best : undefined));
@@ -42,7 +44,6 @@ const { data: slots } = useRead({
 });
 const days = computed(() => slots.value?.days ?? leaving.days);
 const cutOff = computed(() => slots.value?.cut_off ?? leaving.cut_off);
-const on = ref('');
 watch(
   days,
   (days) => {
@@ -74,12 +75,12 @@ const fetched = computed(() => leaving.handover === 'collection');
       <p class="number figure" data-test="tracking">{{ stands.tracking }}</p>
       <p v-say>
         Booked with {{ best?.carrier ?? stands.service }} {{ best?.service }} for {{ weekday(stands.on) }}
-        {{ dayAndYear(stands.on) }}<template v-if="stands.total">, {{ money(stands.total) }}</template
-        >.
+        {{ dayAndYear(stands.on)
+        }}<template v-if="stands.total">, <SumOf of="carrier_says" :sum="stands.total" /></template>.
       </p>
       <p v-if="stands.differs && stands.total && stands.by_tariff" class="mind" data-test="differs">
-        The carrier takes {{ money(stands.total) }}; by its tariff it is {{ money(stands.by_tariff) }}. Cancel
-        it, or ask the carrier before it is fetched.
+        The carrier takes <SumOf of="carrier_says" :sum="stands.total" />; by its tariff it is
+        <SumOf of="quoted" :sum="stands.by_tariff" />. Cancel it, or ask the carrier before it is fetched.
       </p>
     </template>
     <p v-if="stands.says" class="mind">The carrier says: {{ stands.says }}.</p>
@@ -104,7 +105,7 @@ const fetched = computed(() => leaving.handover === 'collection');
   </template>
   <template v-else-if="!left">
     <p>
-      {{ best.carrier }} {{ best.service }}, <span class="figure">{{ money(best.total) }}</span>,
+      {{ best.carrier }} {{ best.service }}, <SumOf of="quoted" :sum="best.total" />,
       {{ fetched ? 'fetched here' : 'taken to the counter' }}.
     </p>
     <template v-if="leaving.bookable">
@@ -118,9 +119,6 @@ const fetched = computed(() => leaving.handover === 'collection');
       <p v-if="slots && !slots.by_carrier" class="soft" data-test="days-of-tariff">
         The carrier does not say its days just now: these are the ones of its tariff.
       </p>
-      <BButton variant="primary" class="no-print" :disabled="busy || !on" @click="emit('book', on)">
-        {{ busy ? 'Asking the carrier…' : 'Book it' }}
-      </BButton>
     </template>
     <p v-else-if="!leaving.held" class="soft">
       It can’t be booked from here: book it with the carrier, and type the number that it is followed by.

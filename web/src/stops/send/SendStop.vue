@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 
 import { useStudio } from '@/api/useStudio';
 import { useCountries } from '@/countries/useCountries';
+import { useNextStep } from '@/frame/foot';
+import type { Said } from '@/frame/foot';
+import { capital, counted } from '@/frame/words';
 import DraftField from '@/parts/DraftField.vue';
 import { vSay } from '@/said/say';
 import { useShipment } from '@/shipment/useShipment';
@@ -16,7 +19,7 @@ import PaperLinks from './PaperLinks.vue';
 import { useLeaving } from './useLeaving';
 
 /** The parcel leaves: both addresses, what is looked at before, its booking, its papers, and handing it over. */
-const { id, draft, stored, save } = useShipment();
+const { id, draft, stored, summary, save } = useShipment();
 const { studio } = useStudio();
 const { leaving, away, busy, trouble, book, cancel } = useLeaving();
 
@@ -43,6 +46,64 @@ function takeBack(): void {
   draft.sending.handed_over = '';
   void save();
 }
+/** The day that it is to be booked for. */
+const on = ref('');
+const carrier = computed(() => (summary.value?.best?.chosen ? summary.value.best.carrier : undefined));
+const stands = computed(() =>
+  ['asked', 'booked', 'cancelling'].includes(leaving.value?.booking?.state ?? ''),
+);
+const needed = computed(() =>
+  open.value.length === 0
+    ? 'Nothing stands against it.'
+    : `${capital(counted(open.value.length, 'thing'))} ${open.value.length === 1 ? 'is' : 'are'} still needed: see “Before it leaves”.`,
+);
+useNextStep((): Said | undefined => {
+  const now = leaving.value;
+  const to = (name: string) => ({ name, params: { id } });
+  if (!now) return undefined;
+  if (draft.sending.handed_over)
+    return {
+      verb: { text: 'Follow it', to: to('after') },
+      against: { level: 'note', says: `Handed over on ${dayAndYear(draft.sending.handed_over)}.` },
+    };
+  const [gap, ...gaps] = now.gaps;
+  if (gap)
+    return {
+      verb: { text: 'Complete the address', to: to('measure') },
+      against: {
+        level: 'stop',
+        says: `${gap.says}${gaps.length > 0 ? `, and ${counted(gaps.length, 'thing')} more` : ''}.`,
+      },
+    };
+  if (!carrier.value)
+    return {
+      verb: { text: 'Choose a service', to: to('price') },
+      against: { level: 'note', says: 'No service is chosen yet.' },
+    };
+  if (!read.value)
+    return {
+      verb: { text: 'Both addresses are right', press: bothRead },
+      against: { level: 'note', says: 'Read both addresses, letter by letter.' },
+    };
+  if (now.bookable && !stands.value)
+    return {
+      verb: {
+        text: busy.value ? 'Asking the carrier…' : `Book with ${carrier.value}`,
+        press: () => book(on.value),
+        disabled: busy.value || !on.value,
+      },
+      against: { level: 'note', says: needed.value },
+    };
+  if (open.value.length === 0)
+    return {
+      verb: { text: 'Handed over', press: handOver },
+      against: { level: 'note', says: needed.value },
+    };
+  return {
+    verb: { text: 'Handed over all the same', press: handOver },
+    against: { level: 'mind', says: needed.value },
+  };
+});
 </script>
 
 <template>
@@ -69,9 +130,7 @@ function takeBack(): void {
         <ul v-if="leaving.gaps.length > 0" class="gaps" data-test="gaps">
           <li v-for="gap in leaving.gaps" :key="gap.field">{{ gap.says }}</li>
         </ul>
-        <BButton v-else-if="!read" class="no-print" @click="bothRead"
-          >Both are right, letter by letter</BButton
-        >
+        <p v-else-if="!read" class="soft">Read both, letter by letter.</p>
         <p v-else class="done">Both were read and are right.</p>
         <template v-if="leaving.customs">
           <h3>At the border</h3>
@@ -84,11 +143,11 @@ function takeBack(): void {
       </section>
       <section aria-label="Booking" class="panel third">
         <BookingPanel
+          v-model:on="on"
           :leaving="leaving"
           :busy="busy"
           :trouble="trouble"
           :left="stored?.place === 'sent'"
-          @book="book"
           @cancel="cancel"
         />
       </section>
@@ -110,7 +169,6 @@ function takeBack(): void {
           </p>
           <DraftField path="sending.receipt" />
           <div class="buttons no-print">
-            <RouterLink class="btn btn-primary" :to="{ name: 'after', params: { id } }">Follow it</RouterLink>
             <BButton variant="outline-secondary" @click="takeBack">Take back: it is still here</BButton>
           </div>
         </template>
@@ -119,13 +177,8 @@ function takeBack(): void {
             {{ open.length === 1 ? 'One thing is' : `${open.length} things are` }} still needed: see what is
             marked with ! under “Before it leaves”.
           </p>
-          <BButton
-            :variant="open.length === 0 ? 'primary' : 'outline-secondary'"
-            size="lg"
-            class="no-print"
-            @click="handOver"
-          >
-            {{ open.length === 0 ? 'It is handed over' : 'It is handed over all the same' }}
+          <BButton v-if="open.length > 0" size="sm" class="no-print" @click="handOver">
+            It went all the same
           </BButton>
           <p class="soft">
             <RouterLink to="/leaving">What leaves today, and the list to sign</RouterLink>

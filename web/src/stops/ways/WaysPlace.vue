@@ -4,8 +4,10 @@ import { computed, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 
 import type { Choices, Way } from '@/api/types';
+import { useNextStep } from '@/frame/foot';
 import { counted, oneIn } from '@/frame/words';
 import ChangeFigures from '@/parts/ChangeFigures.vue';
+import SumOf from '@/parts/SumOf.vue';
 import { vSay } from '@/said/say';
 import { useShipment } from '@/shipment/useShipment';
 import { grams } from '@/units/show';
@@ -40,6 +42,15 @@ async function take(way: Way): Promise<void> {
   choose(way.choices as Partial<Choices>);
   await router.push({ name: 'guard', params: { id } });
 }
+useNextStep(() => {
+  const way = opened.value;
+  return {
+    verb:
+      way && !way.is_now
+        ? { text: 'Take this way', press: () => take(way) }
+        : { text: 'Back to Guard', to: { name: 'guard', params: { id } } },
+  };
+});
 </script>
 
 <template>
@@ -79,7 +90,7 @@ async function take(way: Way): Promise<void> {
           {{ tick.says }}
         </text>
         <text :x="FRAME.width - FRAME.right" :y="FRAME.height - 6" text-anchor="end">
-          costs the studio, {{ currency }} all told
+          costs in all, {{ currency }}
         </text>
         <circle v-for="dot in drawn.others" :key="dot.key" :cx="dot.x" :cy="dot.y" r="2.5" class="other" />
         <polyline :points="drawn.leading.map(({ x, y }) => `${x},${y}`).join(' ')" class="join" />
@@ -112,7 +123,7 @@ async function take(way: Way): Promise<void> {
           <tr>
             <th scope="col">way</th>
             <th scope="col">odds</th>
-            <th scope="col" class="number">{{ currency }}</th>
+            <th scope="col" class="number">costs in all, {{ currency }}</th>
             <th scope="col" class="number">min</th>
             <th scope="col" class="number">plastic</th>
           </tr>
@@ -126,7 +137,7 @@ async function take(way: Way): Promise<void> {
                 </button>
               </th>
               <td>{{ oneIn(way.odds.about) }}</td>
-              <td class="number">{{ way.cost.amount }}</td>
+              <td class="number"><SumOf of="total_then" :sum="way.cost" bare /></td>
               <td class="number">{{ way.minutes.toFixed(0) }}</td>
               <td class="number">{{ grams(way.plastic_g) }}</td>
             </tr>
@@ -139,8 +150,9 @@ async function take(way: Way): Promise<void> {
                 <template v-else>
                   <p v-if="!way.unbeaten">Something that was found meanwhile beats it.</p>
                   <p>Against this plan: <ChangeFigures :change="way.change" /></p>
-                  <BButton variant="primary" class="no-print" @click="take(way)">Take this way</BButton>
-                  <span class="soft">{{ way.carrier }}; <kbd>z</kbd> takes it back</span>
+                  <p class="soft">
+                    {{ way.carrier }}. <em>Take this way</em> stands at the foot; <kbd>z</kbd> takes it back.
+                  </p>
                 </template>
               </td>
             </tr>
@@ -232,9 +244,6 @@ td {
 }
 .opened p {
   margin: 0 0 8px;
-}
-.opened .soft {
-  margin-left: 8px;
 }
 tr.now {
   background: var(--lichen);

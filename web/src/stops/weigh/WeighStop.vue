@@ -4,10 +4,13 @@ import { computed } from 'vue';
 
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
+import { useNextStep } from '@/frame/foot';
+import type { Said } from '@/frame/foot';
 import DraftField from '@/parts/DraftField.vue';
+import SumOf from '@/parts/SumOf.vue';
 import { vSay } from '@/said/say';
 import { useShipment } from '@/shipment/useShipment';
-import { kilograms, money } from '@/units/show';
+import { kilograms } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import { difference, explanations, verdictWords } from './verdict';
@@ -78,6 +81,24 @@ function settle(): void {
   draft.settled.weigh = draft.parcel.weight;
   void save();
 }
+useNextStep((): Said => {
+  if (!plan.value) return { verb: { text: 'Measure it first', to: { name: 'measure', params: { id } } } };
+  const onward = { name: 'send', params: { id } };
+  const stands = found.value?.stands === true;
+  if (connected.value && !stands && canTake.value)
+    return { verb: { text: `Take ${kilograms(net.value ?? 0)}`, press: take } };
+  if (!stands)
+    return {
+      verb: { text: 'Send by the planned weight', to: onward },
+      against: { level: 'note', says: connected.value ? 'Lay it on the scale.' : 'It is not weighed yet.' },
+    };
+  if (verdict.value && !verdict.value.as_planned && !settled.value)
+    return {
+      verb: { text: 'It is right so', press: settle },
+      against: { level: 'mind', says: verdictWords(verdict.value) },
+    };
+  return { verb: { text: 'Weighed: on to Send', to: onward } };
+});
 function takeBack(): void {
   Object.assign(draft.parcel, { weight: '', across: '', up: '', through: '' });
   void save();
@@ -97,8 +118,8 @@ function takeBack(): void {
           <strong v-if="beside">, {{ beside }}</strong>
         </p>
         <div class="buttons no-print">
-          <BButton variant="primary" size="lg" :disabled="!canTake" @click="take">
-            {{ canTake && net !== undefined ? `Take ${kilograms(net)}` : 'Take the reading' }}
+          <BButton v-if="found?.stands" variant="outline-secondary" :disabled="!canTake" @click="take">
+            Take the reading again
           </BButton>
           <BButton variant="outline-secondary" :disabled="!rests" @click="setTare(gross ?? 0)">
             Tare: take off what lies there now
@@ -145,10 +166,7 @@ function takeBack(): void {
           <p v-else class="soft">
             No single layer explains it: look whether something lies with it in the box.
           </p>
-          <BButton v-if="!settled" variant="outline-secondary" class="no-print" @click="settle">
-            It is right so
-          </BButton>
-          <p v-else class="soft">You said that it is right so.</p>
+          <p v-if="settled" class="soft">You said that it is right so.</p>
         </template>
       </template>
       <p v-if="larger && found?.stands" data-test="larger">Measured {{ larger }} against the plan.</p>
@@ -156,8 +174,12 @@ function takeBack(): void {
       <p class="soft rests" data-test="rests-on">
         Prices rest on {{ rests_on
         }}<template v-if="summary.best"
-          >: {{ money(summary.best.total) }} with {{ summary.best.carrier }}
-          {{ summary.best.service }}</template
+          >:
+          <SumOf
+            :of="summary.cost ? 'to_carrier' : 'quoted'"
+            :sum="summary.cost?.to_carrier ?? summary.best.total"
+          />
+          to pay {{ summary.best.carrier }} for {{ summary.best.service }}</template
         >. <RouterLink :to="{ name: 'price', params: { id } }">All prices</RouterLink> ·
         <RouterLink :to="{ name: 'weighings' }">What the readings say about the materials</RouterLink>
       </p>

@@ -63,7 +63,7 @@ fn contact(looked: &Looked<'_>) -> Option<Finding> {
             Stop,
             "no-sheet",
             format!(
-                "No sheet in the stores may touch {name}: buy one that may, or put it under glass or a window mount before it is wrapped."
+                "No sheet among the materials may touch {name}: buy one that may, or put it under glass or a window mount before it is wrapped."
             ),
         )),
         Touch::WithReason => Some(Finding::layer(

@@ -1,19 +1,22 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 
+import SumOf from '@/parts/SumOf.vue';
 import { fieldInSentence } from '@/shipment/fields';
 import { useShipment } from '@/shipment/useShipment';
-import { grams, kilograms, money } from '@/units/show';
+import { grams, kilograms } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import FindingNote from './FindingNote.vue';
+import type { PartName } from './money';
 import MoneyStrip from './MoneyStrip.vue';
-import { counted, oneIn } from './words';
+import { oneIn } from './words';
 import TallyFigure from './TallyFigure.vue';
 
+/** What the foot's figures are made of, and everything that the plan says about itself. */
 const { draft, summary, plan, quotes, missing } = useShipment();
 const units = useUnits();
-const open = ref(false);
+const part = defineModel<PartName>('part');
 
 const GOVERNS = {
   actual: 'by weight',
@@ -22,9 +25,6 @@ const GOVERNS = {
 } as const;
 
 const best = computed(() => summary.value?.best ?? undefined);
-const uncovered = computed(() =>
-  best.value?.uncovered ? `; ${money(best.value.uncovered)} of its value not covered` : '',
-);
 const billed = computed(() => quotes.value.find((quote) => quote.id === best.value?.id)?.billable);
 const shown = computed(() => plan.value?.findings.filter(({ level }) => level !== 'note') ?? []);
 const notes = computed(() => plan.value?.findings.filter(({ level }) => level === 'note') ?? []);
@@ -49,19 +49,8 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
 </script>
 
 <template>
-  <aside class="side" :class="{ open }" aria-label="Tally">
-    <button type="button" class="drawer no-print" :aria-expanded="open" @click="open = !open">
-      <template v-if="summary">
-        <span class="figure">{{
-          units.size(summary.outside.across_mm, summary.outside.up_mm, summary.outside.through_mm)
-        }}</span>
-        <span v-if="summary.one_in" class="figure">{{ oneIn(summary.one_in.about) }}</span>
-        <span v-if="weight" class="figure weight">{{ kilograms(weight.mass) }}</span>
-        <span class="figure">{{ summary.cost ? money(summary.cost.to_send) : '–' }}</span>
-      </template>
-      <template v-else>Tally</template>
-    </button>
-    <div class="figures">
+  <div class="sheet">
+    <section aria-label="Figures">
       <template v-if="summary">
         <TallyFigure
           v-if="summary.one_in"
@@ -102,38 +91,41 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
           :value="summary.minutes"
           :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(0)} min`"
         />
-        <MoneyStrip v-if="summary.cost" :cost="summary.cost" />
-        <p v-if="best" class="soft by">
-          {{ best.chosen ? 'Chosen' : 'The best that takes it' }}: {{ best.carrier }} {{ best.service }},
-          {{ best.days_from }}–{{ best.days_to }} days<span :class="{ minded: best.uncovered }">{{
-            uncovered
-          }}</span>
-          <template v-if="!summary.cost"
-            >; {{ money(best.total) }}, and no rate of that money is kept</template
-          >
-        </p>
-        <p v-if="plan && plan.tally.plastic_g >= 0.5" class="soft by">
-          {{ grams(plan.tally.plastic_g) }} of it plastic
-        </p>
       </template>
       <p v-else class="soft">The figures stand here once you have said {{ lacking || 'what it is' }}.</p>
+    </section>
+    <section v-if="summary" aria-label="Money">
+      <MoneyStrip v-if="summary.cost" v-model:open="part" :cost="summary.cost" />
+      <p v-if="best" class="soft by">
+        {{ best.chosen ? 'Chosen' : 'The best that takes it' }}: {{ best.carrier }} {{ best.service }},
+        {{ best.days_from }}–{{ best.days_to }} days<span v-if="best.uncovered" class="minded"
+          >; <SumOf of="not_covered" :sum="best.uncovered" /> of its value not covered</span
+        >
+        <template v-if="!summary.cost"
+          >; <SumOf of="quoted" :sum="best.total" />, and no rate of that money is kept</template
+        >
+      </p>
+      <p v-if="plan && plan.tally.plastic_g >= 0.5" class="soft by">
+        {{ grams(plan.tally.plastic_g) }} of it plastic
+      </p>
+    </section>
+    <section v-if="plan" aria-label="What the plan says">
+      <p v-if="plan.findings.length === 0" class="soft">Nothing stands against this plan.</p>
       <FindingNote v-for="finding in shown" :key="finding.says" :finding="finding" />
-      <details v-if="notes.length > 0" class="notes">
-        <summary>{{ counted(notes.length, 'thing') }} good to know</summary>
+      <template v-if="notes.length > 0">
+        <h3 class="soft">Good to know</h3>
         <FindingNote v-for="finding in notes" :key="finding.says" :finding="finding" />
-      </details>
-    </div>
-  </aside>
+      </template>
+    </section>
+  </div>
 </template>
 
 <style scoped>
-.notes {
-  margin-top: 8px;
-}
-.notes summary {
-  min-height: 44px;
-  color: var(--water);
-  cursor: pointer;
+.sheet {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(280px, 100%), 1fr));
+  gap: 8px 32px;
+  align-items: start;
 }
 .by {
   margin: 6px 0 0;
@@ -143,71 +135,14 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
   color: var(--amber-moss);
   font-weight: 600;
 }
-.drawer {
-  display: none;
-}
-@media (max-width: 1100px) {
-  .side {
-    position: fixed;
-    right: 0;
-    bottom: 0;
-    left: 0;
-    z-index: 20;
-    max-height: 80vh;
-    overflow: auto;
-    padding: 0;
-    border: 0;
-    border-top: 2px solid var(--peat);
-    background: var(--bog-cotton);
-    box-shadow: var(--shadow);
-  }
-  .drawer {
-    display: flex;
-    justify-content: space-between;
-    gap: 12px;
-    width: 100%;
-    min-height: 52px;
-    align-items: center;
-    padding: 8px 20px;
-    border: 0;
-    background: none;
-    color: var(--peat);
-    font-weight: 600;
-  }
-  .figures {
-    display: none;
-    max-width: 560px;
-    margin: 0 auto;
-    padding: 0 20px 16px;
-  }
-  .open .figures {
-    display: block;
-  }
-}
-@media (max-width: 640px) {
-  .drawer {
-    gap: 8px;
-    padding: 8px 12px;
-    white-space: nowrap;
-  }
-  .drawer .weight {
-    display: none;
-  }
+h3 {
+  margin: 12px 0 0;
+  font-size: 1rem;
 }
 @media print {
-  .side {
-    position: static;
-    border: 0;
-    box-shadow: none;
-  }
-  .figures {
+  .sheet {
     display: block;
     max-width: 320px;
-    margin: 0;
-    padding: 0;
-  }
-  .drawer {
-    display: none;
   }
 }
 </style>

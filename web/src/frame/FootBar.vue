@@ -1,0 +1,300 @@
+<script setup lang="ts">
+import ChevronDown from '~icons/tabler/chevron-down';
+import ChevronUp from '~icons/tabler/chevron-up';
+
+import { onKeyStroke } from '@vueuse/core';
+import { computed, ref } from 'vue';
+import { useRoute } from 'vue-router';
+
+import SumOf from '@/parts/SumOf.vue';
+import { fieldInSentence } from '@/shipment/fields';
+import { useShipment } from '@/shipment/useShipment';
+import { dayAndYear, money } from '@/units/show';
+
+import ActButton from './ActButton.vue';
+import type { Against, Said } from './foot';
+import { useFoot } from './foot';
+import { useLastChange } from './lastChange';
+import type { PartName } from './money';
+import MoneyBar from './MoneyBar.vue';
+import TallySheet from './TallySheet.vue';
+import { capital, counted } from './words';
+
+/** The foot of a shipment: what stands against going on, what it costs, and the one verb that goes on. */
+const { id, summary, plan, line, missing, refusals, choose } = useShipment();
+const { over } = defineProps<{
+  /** Takes the place of what the page says. */
+  over?: Said | undefined;
+}>();
+const route = useRoute();
+const foot = useFoot();
+const said = computed(() => over ?? foot.said.value);
+
+const open = ref(false);
+const part = ref<PartName>();
+function pressed(key: PartName): void {
+  open.value = !open.value || part.value !== key;
+  part.value = open.value ? key : undefined;
+}
+onKeyStroke('Escape', () => {
+  open.value = false;
+});
+
+const cost = computed(() => summary.value?.cost ?? undefined);
+const stops = computed(
+  () => plan.value?.findings.filter(({ level, lifted }) => level === 'stop' && !lifted) ?? [],
+);
+const minds = computed(() => plan.value?.findings.filter(({ level }) => level === 'mind') ?? []);
+
+const findings = computed((): Against | undefined => {
+  const [first, ...more] = stops.value;
+  if (first) {
+    const { remedy } = first;
+    const help = remedy && { text: remedy.label, press: () => choose(remedy.choices) };
+    const says = more.length > 0 ? `${first.says} And ${counted(more.length, 'thing')} more.` : first.says;
+    return { level: 'stop', says, ...(help ? { way: help } : {}) };
+  }
+  if (refusals.value.length > 0)
+    return { level: 'stop', says: 'There is no plan for this as it is: see above.' };
+  if (!plan.value) {
+    const lacking = missing.value.map(fieldInSentence).join(', ');
+    return lacking ? { level: 'note', says: `Still needed: ${lacking}.` } : undefined;
+  }
+  const cure = plan.value.cure;
+  if (cure && line.value?.cured === false && !summary.value?.cure_lifted)
+    return {
+      level: 'stop',
+      says: cure.cured_on
+        ? `It is not cured until ${dayAndYear(cure.cured_on)}.`
+        : `It needs ${cure.needs} to cure: say when it was finished.`,
+      ...(route.name === 'short' || route.name === 'measure'
+        ? {}
+        : { way: { text: 'Look there', to: { name: 'measure', params: { id } } } }),
+    };
+  if (minds.value.length > 0)
+    return {
+      level: 'mind',
+      says:
+        minds.value.length === 1
+          ? (minds.value[0]?.says ?? '')
+          : `${capital(counted(minds.value.length, 'thing'))} worth a look.`,
+    };
+  return { level: 'note', says: ['Nothing stands against it.', said.value?.also].filter(Boolean).join(' ') };
+});
+const against = computed(() => said.value?.against ?? findings.value);
+/** The sheet tells more than one line does. */
+const more = computed(() => plan.value !== undefined && against.value?.level !== 'note');
+
+const { by, better } = useLastChange({
+  value: () => (cost.value ? Number(cost.value.to_send.amount) : undefined),
+  words: (by) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(2)}`,
+  says: () => `to send ${cost.value ? money(cost.value.to_send) : ''}`,
+});
+</script>
+
+<template>
+  <aside class="tally" :class="{ open }" aria-label="Foot">
+    <div v-show="open" id="tally-sheet" class="opened">
+      <TallySheet v-model:part="part" />
+    </div>
+    <div class="foot no-print">
+      <div class="against" :class="against?.level" data-test="against">
+        <template v-if="against">
+          <p>
+            <strong v-if="against.level === 'stop'">Stop: </strong>{{ against.says }}
+            <button v-if="more" type="button" class="plain" @click="open = !open">What helps</button>
+          </p>
+          <ActButton v-if="against.way" :act="against.way" size="sm" />
+        </template>
+      </div>
+      <div v-if="summary" class="money">
+        <button
+          type="button"
+          class="figures figure"
+          :aria-expanded="open"
+          aria-controls="tally-sheet"
+          @click="open = !open"
+        >
+          <span v-if="cost" class="send"
+            ><SumOf of="to_send" :sum="cost.to_send" /> <small>to send</small></span
+          >
+          <span v-else class="send">Figures</span>
+          <span v-if="by" class="by" :class="{ better }">{{ by }}</span>
+          <component :is="open ? ChevronDown : ChevronUp" aria-hidden="true" />
+          <span class="visually-hidden">, all figures</span>
+        </button>
+        <MoneyBar
+          v-if="cost && !said?.showsMoney"
+          class="parts"
+          :cost="cost"
+          :open="open ? part : undefined"
+          pressed
+          @press="pressed"
+        />
+      </div>
+      <div class="on">
+        <ActButton v-if="said?.other" :act="said.other" size="lg" />
+        <ActButton v-if="said" :act="said.verb" primary size="lg" data-test="verb" />
+      </div>
+    </div>
+  </aside>
+</template>
+
+<style scoped>
+.tally {
+  position: fixed;
+  right: 0;
+  bottom: 0;
+  left: 0;
+  z-index: 20;
+  border-top: 2px solid var(--peat);
+  background: var(--paper);
+}
+.opened {
+  max-height: calc(100vh - 200px);
+  overflow: auto;
+  padding: 8px 20px 16px;
+  border-bottom: 1px solid var(--sedge);
+  background: var(--bog-cotton);
+  box-shadow: var(--shadow);
+}
+.foot {
+  display: grid;
+  grid-template-columns: minmax(160px, 1fr) minmax(0, 1.4fr) auto;
+  gap: 8px 20px;
+  align-items: center;
+  min-height: 72px;
+  padding: 8px 20px;
+}
+.against {
+  display: flex;
+  gap: 8px 12px;
+  align-items: center;
+  min-width: 0;
+}
+.against p {
+  margin: 0;
+  overflow: auto;
+  max-height: 56px;
+  line-height: 1.25;
+}
+.against.note {
+  color: var(--peat-soft);
+}
+.against.stop strong {
+  color: var(--rowan);
+}
+.against.mind p {
+  color: var(--amber-moss);
+}
+.plain {
+  min-height: 24px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--water);
+  text-decoration: underline;
+}
+.money {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 12px;
+  align-items: center;
+}
+.figures {
+  display: flex;
+  min-height: 44px;
+  gap: 6px;
+  align-items: center;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: inherit;
+  white-space: nowrap;
+}
+.send {
+  font-size: 1.25rem;
+  font-weight: 600;
+}
+.send small {
+  font-size: 1rem;
+  font-weight: 400;
+}
+.by {
+  color: var(--amber-moss);
+  font-weight: 600;
+}
+.by.better {
+  color: var(--moss);
+}
+.on {
+  display: flex;
+  gap: 8px;
+  justify-content: flex-end;
+}
+.on :deep(.btn) {
+  min-height: 56px;
+  justify-content: center;
+  font-size: 1.1875rem;
+  line-height: 1.2;
+}
+.on :deep(.btn-primary) {
+  min-width: 180px;
+}
+@media (max-width: 900px) {
+  .foot {
+    grid-template-columns: auto minmax(0, 1fr);
+    padding: 6px 12px;
+  }
+  .against {
+    grid-column: 1 / -1;
+  }
+  .parts {
+    display: none;
+  }
+  .money {
+    grid-template-columns: auto;
+  }
+  .on :deep(.btn-primary) {
+    min-width: 0;
+    flex: 1;
+  }
+}
+@media (max-width: 640px) {
+  .foot {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+  .against {
+    grid-column: auto;
+  }
+  .send {
+    font-size: 1.0625rem;
+  }
+  .send small {
+    display: block;
+    font-size: 0.875rem;
+    line-height: 1;
+  }
+  .on {
+    grid-column: 1 / -1;
+  }
+  .on :deep(.btn) {
+    flex: 1;
+    min-height: 52px;
+    padding-inline: 8px;
+    font-size: 1.0625rem;
+  }
+}
+@media print {
+  .tally {
+    position: static;
+    border: 0;
+  }
+  .opened {
+    display: block !important;
+    max-height: none;
+    box-shadow: none;
+    padding: 0;
+  }
+}
+</style>

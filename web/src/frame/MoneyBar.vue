@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { Cost } from '@/api/types';
+import SumOf from '@/parts/SumOf.vue';
+
+import { PARTS, shareOf } from './money';
+import type { PartName } from './money';
+
+/** What a parcel costs as one bar of four parts; with `pressed`, each part is a button that opens its lines. */
+const { cost, open, pressed } = defineProps<{ cost: Cost; open?: PartName; pressed?: boolean }>();
+const emit = defineEmits<{ press: [part: PartName] }>();
+
+/** From these shares on a part has room for its amount, for that and a short name, for that and its name. */
+const ROOM = { amount: 0.16, short: 0.3, name: 0.5 };
+/** A part narrower than this is no target for a finger; the sheet lists it with the others. */
+const TARGET = 0.12;
+const parts = computed(() =>
+  PARTS.map((part) => {
+    const share = shareOf(cost, part.sum);
+    return { ...part, amount: cost[part.sum], share, isPressed: pressed && share >= TARGET };
+  }).filter(({ share }) => share > 0),
+);
+</script>
+
+<template>
+  <div class="bar" :class="{ tall: pressed }">
+    <component
+      :is="part.isPressed ? 'button' : 'span'"
+      v-for="part in parts"
+      :key="part.key"
+      :type="part.isPressed ? 'button' : undefined"
+      :class="['part', part.key, { open: open === part.key }]"
+      :style="{ flexGrow: part.share }"
+      :aria-label="part.isPressed ? `${part.name} ${part.amount.amount}` : undefined"
+      :aria-expanded="part.isPressed ? open === part.key : undefined"
+      :title="part.name"
+      @click="part.isPressed && emit('press', part.key)"
+    >
+      <span v-if="pressed && part.share >= ROOM.amount" aria-hidden="true">
+        {{ part.share >= ROOM.name ? part.name : part.share >= ROOM.short ? part.short : '' }}
+        <SumOf :of="part.sum" :sum="part.amount" bare />
+      </span>
+    </component>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  width: 100%;
+  min-height: 14px;
+  overflow: hidden;
+  border: 1px solid var(--peat);
+  border-radius: var(--corner);
+}
+.part {
+  display: block;
+  flex: 0 1 0;
+  min-width: 4px;
+  overflow: hidden;
+  padding: 0;
+  border: 0;
+  border-left: 1px solid var(--peat);
+  color: var(--paper);
+  font-size: 0.9375rem;
+  line-height: 1;
+  text-align: center;
+}
+.part:first-child {
+  border-left: 0;
+}
+button.part {
+  min-width: 24px;
+}
+.tall .part {
+  min-height: 44px;
+}
+button.part:focus-visible {
+  outline-offset: -4px;
+  outline-color: var(--paper);
+}
+.open {
+  box-shadow: inset 0 4px var(--bog-cotton);
+}
+.materials {
+  background: var(--heather);
+}
+.work {
+  background: var(--moss);
+}
+.carrier {
+  background: var(--water);
+}
+.damage {
+  background: repeating-linear-gradient(45deg, var(--rowan) 0 3px, var(--paper) 3px 6px);
+  color: transparent;
+}
+@media (forced-colors: active) {
+  .part {
+    forced-color-adjust: none;
+  }
+}
+</style>
