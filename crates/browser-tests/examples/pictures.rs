@@ -60,7 +60,7 @@ async fn main() -> Result<()> {
         if view == "pack" {
             for step in 1..8 {
                 page.sees(".where", &format!("step {step} of")).await?;
-                page.press(".on").await?;
+                page.press("[data-test='verb']").await?;
             }
             page.sees(".stage h2", "Corner protectors").await?;
             page.is_saved().await?;
@@ -183,15 +183,14 @@ async fn left(studio: &mut Studio, page: &Page, folder: &Path) -> Result<()> {
     page.press_called("Send by").await?;
     page.is_saved().await?;
     page.goto(&format!("{place}/send")).await?;
-    page.press_called("Both are right, letter by letter")
-        .await?;
+    page.press_called("Both addresses are right").await?;
     page.sees("[data-check='addresses'].is-done", "read against")
         .await?;
-    page.press_called("Book it").await?;
+    page.press_called("Book with").await?;
     page.sees("[data-test='tracking']", "-").await?;
     page.asks("window.scrollTo(0, 0)").await?;
     page.picture(&folder.join("send.png")).await?;
-    page.press_called("It is handed over").await?;
+    page.press_called("Handed over").await?;
     page.is_saved().await?;
     let carrier = &studio.standins()?.carrier;
     let booked = carrier.booked().pop().context("it is booked")?;

@@ -144,6 +144,15 @@ impl Page {
         .with_context(|| format!("{css} never said \"{text}\""))
     }
 
+    /// Waits until a stop of a shipment is shown.
+    ///
+    /// # Errors
+    /// When another is.
+    pub async fn is_at_stop(&self, stop: &str) -> Result<()> {
+        let there = format!("return location.pathname.endsWith('/{stop}')");
+        self.comes_to(&there, true).await
+    }
+
     /// Goes back in the browser's history.
     ///
     /// # Errors

@@ -2,17 +2,18 @@
 import ChevronDown from '~icons/tabler/chevron-down';
 import ChevronUp from '~icons/tabler/chevron-up';
 
-import { onKeyStroke } from '@vueuse/core';
+import { onKeyStroke, useMediaQuery } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
 
+import type { Finding } from '@/api/types';
 import SumOf from '@/parts/SumOf.vue';
 import { fieldInSentence } from '@/shipment/fields';
 import { useShipment } from '@/shipment/useShipment';
 import { dayAndYear, money } from '@/units/show';
 
 import ActButton from './ActButton.vue';
-import type { Against, Said } from './foot';
+import type { Act, Against, Said } from './foot';
 import { useFoot } from './foot';
 import { useLastChange } from './lastChange';
 import type { PartName } from './money';
@@ -32,6 +33,7 @@ const said = computed(() => over ?? foot.said.value);
 
 const open = ref(false);
 const part = ref<PartName>();
+const printing = useMediaQuery('print');
 function pressed(key: PartName): void {
   open.value = !open.value || part.value !== key;
   part.value = open.value ? key : undefined;
@@ -46,11 +48,16 @@ const stops = computed(
 );
 const minds = computed(() => plan.value?.findings.filter(({ level }) => level === 'mind') ?? []);
 
+/** Its way out, where that is one press. */
+function helpFor({ code, remedy }: Finding): Act | undefined {
+  if (code === 'hand-over' || code === 'no-sheet-for-blank')
+    return { text: 'A brief for a crating service', to: { name: 'brief', params: { id } } };
+  return remedy ? { text: remedy.label, press: () => choose(remedy.choices) } : undefined;
+}
 const findings = computed((): Against | undefined => {
   const [first, ...more] = stops.value;
   if (first) {
-    const { remedy } = first;
-    const help = remedy && { text: remedy.label, press: () => choose(remedy.choices) };
+    const help = helpFor(first);
     const says = more.length > 0 ? `${first.says} And ${counted(more.length, 'thing')} more.` : first.says;
     return { level: 'stop', says, ...(help ? { way: help } : {}) };
   }
@@ -71,14 +78,16 @@ const findings = computed((): Against | undefined => {
         ? {}
         : { way: { text: 'Look there', to: { name: 'measure', params: { id } } } }),
     };
-  if (minds.value.length > 0)
+  const [mind, ...others] = minds.value;
+  if (mind) {
+    const help = others.length === 0 ? helpFor(mind) : undefined;
     return {
       level: 'mind',
       says:
-        minds.value.length === 1
-          ? (minds.value[0]?.says ?? '')
-          : `${capital(counted(minds.value.length, 'thing'))} worth a look.`,
+        others.length === 0 ? mind.says : `${capital(counted(minds.value.length, 'thing'))} worth a look.`,
+      ...(help ? { way: help } : {}),
     };
+  }
   return { level: 'note', says: ['Nothing stands against it.', said.value?.also].filter(Boolean).join(' ') };
 });
 const against = computed(() => said.value?.against ?? findings.value);
@@ -95,7 +104,7 @@ const { by, better } = useLastChange({
 <template>
   <aside class="tally" :class="{ open }" aria-label="Foot">
     <div v-show="open" id="tally-sheet" class="opened">
-      <TallySheet v-model:part="part" />
+      <TallySheet v-model:part="part" :told="open || printing" />
     </div>
     <div class="foot no-print">
       <div class="against" :class="against?.level" data-test="against">

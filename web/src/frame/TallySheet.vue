@@ -16,6 +16,10 @@ import TallyFigure from './TallyFigure.vue';
 /** What the foot's figures are made of, and everything that the plan says about itself. */
 const { draft, summary, plan, quotes, missing } = useShipment();
 const units = useUnits();
+const { told } = defineProps<{
+  /** Whether what the plan says is shown, besides the figures. */
+  told: boolean;
+}>();
 const part = defineModel<PartName>('part');
 
 const GOVERNS = {
@@ -109,7 +113,7 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
         {{ grams(plan.tally.plastic_g) }} of it plastic
       </p>
     </section>
-    <section v-if="plan" aria-label="What the plan says">
+    <section v-if="plan && told" aria-label="What the plan says">
       <p v-if="plan.findings.length === 0" class="soft">Nothing stands against this plan.</p>
       <FindingNote v-for="finding in shown" :key="finding.says" :finding="finding" />
       <template v-if="notes.length > 0">

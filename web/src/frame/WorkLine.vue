@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { useRoute } from 'vue-router';
 
 import type { Mark } from '@/api/types';
-import { useKeys } from '@/keys/useKeys';
 import { counted, oneIn } from '@/frame/words';
 import { STOPS } from '@/shipment/stops';
 import { useShipment } from '@/shipment/useShipment';
@@ -13,7 +12,6 @@ import { useUnits } from '@/units/useUnits';
 const { id, line, summary, draft, tracking } = useShipment();
 const units = useUnits();
 const route = useRoute();
-const router = useRouter();
 
 /** What came of it, as short as a headline. */
 const OUTCOMES: Record<string, string | undefined> = {
@@ -73,10 +71,6 @@ const stops = computed(() =>
 const here = computed(() => stops.value.findIndex((stop) => stop.here));
 /** On a phone the current stop and its neighbours are named, the others are marks. */
 const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STOPS.length - 2)) <= 1;
-
-useKeys(
-  Object.fromEntries(STOPS.map(({ name, key }) => [key, () => void router.push({ name, params: { id } })])),
-);
 </script>
 
 <template>
@@ -94,7 +88,9 @@ useKeys(
         <span class="title">{{ stop.title }}</span>
         <span class="visually-hidden">, {{ MARKS[stop.mark] }}</span>
       </span>
-      <span class="headline figure">{{ headlines[stop.name] }}</span>
+      <span class="headline figure" :data-sum="stop.name === 'price' ? 'to_send' : undefined">{{
+        headlines[stop.name]
+      }}</span>
       <svg v-if="stop.here" class="mound" viewBox="0 0 200 30" preserveAspectRatio="none" aria-hidden="true">
         <path d="M0 29H8C44 29 52 3 100 3S156 29 192 29H200" />
       </svg>

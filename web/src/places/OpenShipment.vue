@@ -14,6 +14,7 @@ import WorkLine from '@/frame/WorkLine.vue';
 import { CONSTRUCTIONS, counted, MEDIA, worded } from '@/frame/words';
 import { useKeys } from '@/keys/useKeys';
 import { vSay } from '@/said/say';
+import { STOPS } from '@/shipment/stops';
 import { provideShipment } from '@/shipment/useShipment';
 import { day, dayAndYear } from '@/units/show';
 
@@ -86,6 +87,9 @@ async function beside(by: number): Promise<void> {
 }
 
 useKeys({ '[': () => void beside(-1), ']': () => void beside(1) });
+useKeys(
+  Object.fromEntries(STOPS.map(({ name, key }) => [key, () => void router.push({ name, params: { id } })])),
+);
 /** Whoever leaves waits for a server that answers, so that the bench shows what was typed, and for no other. */
 const A_MOMENT_MS = 400;
 onBeforeRouteLeave(() => Promise.race([save(), new Promise<void>((go) => setTimeout(go, A_MOMENT_MS))]));

@@ -56,6 +56,7 @@ async fn the_rule_chooses_a_box_until_a_hand_does_and_again_after(
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
+    page.press_called("Change something").await?;
     page.fill("title", "Neap").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;
@@ -63,7 +64,7 @@ async fn the_rule_chooses_a_box_until_a_hand_does_and_again_after(
     page.choose("piece.medium", "acrylic").await?;
     page.choose("buyer.country", "XV").await?;
     page.is_saved().await?;
-    page.press_called("On to Guard").await?;
+    page.press_called("Measured: on to Guard").await?;
     page.press("[data-layer='first_wrap'] button").await?;
     page.press("[data-layer='first_wrap'] [aria-label='one turn more']")
         .await?;
@@ -124,6 +125,7 @@ async fn a_piece_that_no_sheet_takes_is_given_a_box_that_can_be_cut(
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
+    page.press_called("Change something").await?;
     page.fill("title", "Two metres").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;
@@ -133,9 +135,9 @@ async fn a_piece_that_no_sheet_takes_is_given_a_box_that_can_be_cut(
     page.keys(thirtyfour::Key::Tab + thirtyfour::Key::Tab)
         .await?;
     // No sheet takes a slotted box of it: another is made, and it says so.
-    page.press(".side details summary").await?;
-    page.sees(".side", "No sheet takes a slotted box").await?;
-    page.sees(".side", "it is made as a").await?;
+    page.press(".tally .figures").await?;
+    page.sees(".tally", "No sheet takes a slotted box").await?;
+    page.sees(".tally", "it is made as a").await?;
     page.keys("3").await?;
     page.sees("main", "flat, seen from inside").await?;
     page.is_saved().await?;
@@ -292,7 +294,7 @@ async fn a_piece_past_the_limits_has_a_brief_for_who_crates_it(
         .await?;
     page.sees("article", "Galt House").await?;
     page.everyone_can_use_it().await?;
-    page.press_called("Back to the box").await?;
+    page.press_called("Back to Box").await?;
     page.sees("[data-style='slotted_edge']", "as it is made")
         .await?;
     // It is told how the box is sealed, strip by strip.

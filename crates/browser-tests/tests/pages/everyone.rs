@@ -87,8 +87,8 @@ const PLACES: [(&str, &str, &str); 30] = [
     ("/about/licences", "Rust crates", "Licences · Hummock"),
     (
         "/shipments/new",
-        "New shipment",
-        "New shipment · Measure · Hummock",
+        "Goes to",
+        "A new parcel · A parcel on one page · Hummock",
     ),
     (
         "/nowhere/at/all",

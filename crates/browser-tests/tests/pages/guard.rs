@@ -48,6 +48,7 @@ async fn a_mirror_is_measured_without_a_medium(Demo(database): &Demo) -> Result<
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
+    page.press_called("Change something").await?;
     page.fill("title", "Hall glass").await?;
     page.choose("piece.construction", "mirror").await?;
     page.fill("size", "500 x 700 x 25").await?;
@@ -191,6 +192,7 @@ async fn a_small_flat_piece_goes_in_a_mailer(Demo(database): &Demo) -> Result<()
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
+    page.press_called("Change something").await?;
     page.fill("title", "Postcard etching").await?;
     page.choose("piece.construction", "loose_paper").await?;
     page.choose("piece.medium", "print").await?;
@@ -203,7 +205,7 @@ async fn a_small_flat_piece_goes_in_a_mailer(Demo(database): &Demo) -> Result<()
     page.sees("[data-layer='box']", "Board mailer").await?;
     page.lacks("[data-layer='first_wrap']").await?;
     page.keys("3").await?;
-    page.sees("main", "This mailer is right").await?;
+    page.sees("main", "The mailer is right: to Price").await?;
     // Worth more than the house sends in one, it goes in a box.
     page.keys("1").await?;
     page.fill("value", "260").await?;
@@ -225,6 +227,9 @@ async fn a_stop_is_lifted_with_a_reason_that_stays(Demo(database): &Demo) -> Res
     page.is_saved().await?;
     page.keys("1").await?;
     page.choose("piece.condition", "flaking").await?;
+    // The foot says what stands against it, with all that helps.
+    page.sees("[data-test='against']", "Stop").await?;
+    page.press_called("What helps").await?;
     page.sees("[data-finding='flaking']", "Stop").await?;
     page.press_called("Go on all the same").await?;
     page.fill("reason", "Restored on arrival").await?;
@@ -233,6 +238,7 @@ async fn a_stop_is_lifted_with_a_reason_that_stays(Demo(database): &Demo) -> Res
         .await?;
     page.is_saved().await?;
     page.reload().await?;
+    page.press(".tally .figures").await?;
     page.sees("[data-finding='flaking']", "Lifted: Restored on arrival")
         .await?;
     page.press_called("Stop for this again").await?;

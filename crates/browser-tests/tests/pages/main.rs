@@ -13,11 +13,13 @@ mod rates;
 mod sending;
 mod shelf;
 mod shipment;
+mod short;
 mod together;
 mod typing;
 mod weigh;
 
-use hummock_browser_tests::with_the_demo_studio;
+use anyhow::Result;
+use hummock_browser_tests::{Page, with_the_demo_studio};
 use hummock_test_database::Database;
 use test_context::AsyncTestContext;
 
@@ -32,4 +34,13 @@ impl AsyncTestContext for Demo {
     async fn teardown(self) {
         self.0.drop().await;
     }
+}
+
+/// Waits until an address of the page answers with a file of a kind.
+async fn gives(page: &Page, link: &str, kind: &str) -> Result<()> {
+    let script = format!(
+        "const link = document.querySelector(\"{link}\");
+         return link === null ? 'no link' : fetch(link.href).then((got) => got.headers.get('content-type').split(';')[0]);"
+    );
+    page.comes_to(&script, kind).await
 }

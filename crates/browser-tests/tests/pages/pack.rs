@@ -12,7 +12,7 @@ use crate::Demo;
 /// Does the step that is shown, which is of that number, and sees the next.
 async fn done(page: &Page, number: usize) -> Result<()> {
     page.sees(".where", &format!("step {number} of")).await?;
-    page.press(".on").await?;
+    page.press("[data-test='verb']").await?;
     page.sees(".where", &format!("step {} of", number + 1))
         .await
 }
@@ -48,7 +48,7 @@ async fn a_canvas_is_packed_step_by_step_and_a_changed_plan_says_what_it_touches
     for number in 3..steps {
         done(&page, number).await?;
     }
-    page.press(".on").await?;
+    page.press("[data-test='verb']").await?;
     page.sees(".finished", "Packed.").await?;
     page.is_saved().await?;
     page.sees(".line", &format!("{steps} of {steps} done"))
@@ -254,7 +254,7 @@ async fn a_parcel_as_last_time_is_planned_priced_and_printed_in_ten_taps(
         page.press(tap).await?;
         taps += 1;
     }
-    page.sees(".follows", "No price yet").await?;
+    page.sees(".follows", "follows from the country").await?;
     page.fill("title", "Another Like It").await?;
     page.is_saved().await?;
     page.press(".paste summary").await?;
@@ -269,14 +269,14 @@ async fn a_parcel_as_last_time_is_planned_priced_and_printed_in_ten_taps(
     page.is_saved().await?;
     page.set_day("promised", "2027-04-02").await?;
     page.is_saved().await?;
-    page.sees(".follows .price", "EUR").await?;
+    page.sees(".follows [data-sum='to_send']", "EUR").await?;
     page.everyone_can_use_it().await?;
     let sheet = "const link = document.querySelector('[data-test=\"sheet\"]');
         return link !== null && link.href.includes('/pack-sheet?at=http');";
     page.comes_to(sheet, true).await?;
     taps += 1;
     ensure!(taps <= 10, "{taps}");
-    page.press_called("Pack it on the screen").await?;
+    page.press_called("Pack it").await?;
     page.sees(".stage", "Set up the bench").await?;
     page.goto("/").await?;
     page.sees("main", "Another Like It").await?;
@@ -400,7 +400,7 @@ async fn a_wrapped_piece_nine_millimetres_thicker_is_typed_at_its_step_and_blank
     let page = studio.page();
     page.open("Kelp Ladder", "pack").await?;
     page.press_called("Measure the wrapped piece").await?;
-    page.sees(".side", "62.03").await?;
+    page.sees(".tally", "62.03").await?;
     let cut = || async {
         page.press("[data-key='cut_box/double-wall-bc']").await?;
         page.sees(".stage h2", "Cut double wall BC").await?;
@@ -414,12 +414,12 @@ async fn a_wrapped_piece_nine_millimetres_thicker_is_typed_at_its_step_and_blank
     page.fill("choices.wrapped_up", "1270.08").await?;
     page.fill("choices.wrapped_through", "108.28").await?;
     page.is_saved().await?;
-    page.sees(".side", "142 mm").await?;
-    page.sees(".side", "63.82").await?;
+    page.sees(".tally", "142 mm").await?;
+    page.sees(".tally", "63.82").await?;
     // 9 thicker: the ring goes around the depth twice, so that the blank is 18 wider.
     let after = cut().await?;
     ensure!(before != after, "{before:?} is still {after:?}");
     page.reload().await?;
-    page.sees(".side", "63.82").await?;
+    page.sees(".tally", "63.82").await?;
     studio.close().await
 }

@@ -9,33 +9,23 @@ use hummock_standins::FaultKind;
 use test_context::test_context;
 use thirtyfour::Key;
 
-use crate::Demo;
-
-/// Waits until an address of the page answers with a file of a kind.
-async fn gives(page: &Page, link: &str, kind: &str) -> Result<()> {
-    let script = format!(
-        "const link = document.querySelector(\"{link}\");
-         return link === null ? 'no link' : fetch(link.href).then((got) => got.headers.get('content-type').split(';')[0]);"
-    );
-    page.comes_to(&script, kind).await
-}
+use crate::{Demo, gives};
 
 /// Chooses a service at Price that takes the parcel.
 async fn choose_service(page: &Page, place: &str) -> Result<()> {
     page.goto(&format!("{place}/price")).await?;
     page.press_called("Send by").await?;
-    page.sees("main", "chosen").await?;
-    page.is_saved().await
+    // What is chosen leads on.
+    page.is_at_stop("pack").await
 }
 
 /// Books what is chosen, and returns the number that it is followed by.
 async fn book(page: &Page, place: &str) -> Result<String> {
     page.goto(&format!("{place}/send")).await?;
-    page.press_called("Both are right, letter by letter")
-        .await?;
+    page.press_called("Both addresses are right").await?;
     page.sees("[data-check='addresses'].is-done", "read against the order")
         .await?;
-    page.press_called("Book it").await?;
+    page.press_called("Book with").await?;
     page.sees("[data-test='tracking']", "-").await?;
     let shown = page.texts("[data-test='tracking']").await?;
     shown.into_iter().next().context("it has a number")
@@ -47,6 +37,7 @@ async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
     let mut studio = Studio::with_standins(database.pool(), 1280, 800).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
+    page.press_called("Change something").await?;
     page.fill("title", "Neap").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;
@@ -67,14 +58,12 @@ async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
         .0
         .to_owned();
     page.keys(Key::Escape).await?;
-    page.press_called("On to Guard").await?;
-    page.press_called("This guard is right").await?;
-    page.press_called("This box is right").await?;
+    page.press_called("Measured: on to Guard").await?;
+    page.press_called("Guard is right: to Box").await?;
+    page.press_called("The box is right: to Price").await?;
     page.press_called("Send by").await?;
-    page.sees("main", "chosen").await?;
-    page.is_saved().await?;
+    page.is_at_stop("pack").await?;
     // Packed as one list, each look answered.
-    page.goto(&format!("{place}/pack")).await?;
     page.sees(".stage", "Set up the bench").await?;
     page.press(".views label:last-of-type").await?;
     page.press_called("All done").await?;
@@ -89,7 +78,7 @@ async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
     // A driver looks for a house number.
     page.goto(&format!("{place}/send")).await?;
     page.sees("[data-test='gaps']", "no house number").await?;
-    page.lacks_text("main", "Both are right").await?;
+    page.lacks_text("main", "Both addresses are right").await?;
     page.goto(&format!("{place}/measure")).await?;
     page.fill("buyer.street", "3 Tollgate Row").await?;
     page.is_saved().await?;
@@ -108,7 +97,7 @@ async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
     page.press("[name='sending.marked']").await?;
     page.sees("[data-check='marked'].is-done", "are on it")
         .await?;
-    page.press_called("It is handed over").await?;
+    page.press_called("Handed over").await?;
     page.sees("[data-test='handed']", "Handed over on 4 Mar 2027")
         .await?;
     page.fill("sending.receipt", "R 204").await?;
@@ -157,7 +146,7 @@ async fn one_that_arrives_damaged_is_claimed_and_paid(Demo(database): &Demo) -> 
     let place = page.open("Kelp Ladder", "price").await?;
     choose_service(&page, &place).await?;
     let number = book(&page, &place).await?;
-    page.press_called("It is handed over").await?;
+    page.press_called("Handed over").await?;
     page.sees("[data-test='handed']", "4 Mar 2027").await?;
     page.is_saved().await?;
     studio
@@ -219,7 +208,7 @@ async fn one_is_held_at_a_border_until_a_paper_comes(Demo(database): &Demo) -> R
     page.is_saved().await?;
     let number = book(&page, &place).await?;
     gives(&page, "[data-paper='customs']", "application/pdf").await?;
-    page.press_called("It is handed over").await?;
+    page.press_called("Handed over").await?;
     page.is_saved().await?;
     let paper = Some("an invoice with a tax number".to_owned());
     studio
@@ -260,11 +249,10 @@ async fn a_carrier_that_says_nothing_refuses_or_takes_more_is_told_as_it_is(
     page.goto(&format!("{place}/send")).await?;
     // It does what it was asked for, and its answer is lost, twice of the three times that it is asked.
     carrier.fails(FaultKind::LostReply, 2);
-    page.press_called("Both are right, letter by letter")
-        .await?;
+    page.press_called("Both addresses are right").await?;
     page.sees("[data-check='addresses'].is-done", "read against the order")
         .await?;
-    page.press_called("Book it").await?;
+    page.press_called("Book with").await?;
     // It is asked again by itself, and was booked once.
     page.sees("[data-test='tracking']", "-").await?;
     assert_eq!(carrier.booked().len(), 1);
@@ -274,7 +262,7 @@ async fn a_carrier_that_says_nothing_refuses_or_takes_more_is_told_as_it_is(
         .await?;
     // However often the page asks it for its days meanwhile.
     carrier.fails(FaultKind::WrongTotal, 1000);
-    page.press_called("Book it").await?;
+    page.press_called("Book with").await?;
     page.sees("[data-test='differs']", "The carrier takes")
         .await?;
     carrier.fails(FaultKind::None, 0);
@@ -351,7 +339,7 @@ async fn what_a_carrier_forgot_is_settled_and_a_copy_asks_before_it_speaks(
     let place = page.open("Kelp Ladder", "price").await?;
     choose_service(&page, &place).await?;
     page.goto(&format!("{place}/send")).await?;
-    page.sees("main", "Book it").await?;
+    page.sees("main", "Book with").await?;
     page.comes_to(
         "return document.querySelectorAll('[name=leaves-on]').length > 0",
         true,
@@ -360,12 +348,11 @@ async fn what_a_carrier_forgot_is_settled_and_a_copy_asks_before_it_speaks(
     // Its days were asked for by now: the next question is the booking.
     page.comes_to("return performance.getEntriesByType('resource').some((one) => one.name.endsWith('/slots') && one.responseEnd > 0)", true)
         .await?;
-    page.press_called("Both are right, letter by letter")
-        .await?;
+    page.press_called("Both addresses are right").await?;
     page.sees("[data-check='addresses'].is-done", "read against the order")
         .await?;
     carrier.fails(FaultKind::Forgets, 1);
-    page.press_called("Book it").await?;
+    page.press_called("Book with").await?;
     page.sees("[data-test='tracking']", "-").await?;
     carrier.fails(FaultKind::None, 0);
     page.goto("/leaving").await?;
@@ -378,7 +365,7 @@ async fn what_a_carrier_forgot_is_settled_and_a_copy_asks_before_it_speaks(
     page.sees("[data-test='agree']", "Nothing is booked")
         .await?;
     page.goto(&format!("{place}/send")).await?;
-    page.press_called("Book it").await?;
+    page.press_called("Book with").await?;
     page.sees("[data-test='tracking']", "-").await?;
     page.goto("/leaving/carriers").await?;
     page.sees(

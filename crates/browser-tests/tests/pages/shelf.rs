@@ -26,7 +26,7 @@ async fn at_box(page: &Page, title: &str) -> Result<()> {
     page.sees("h1", title).await?;
     page.is_saved().await?;
     page.keys("3").await?;
-    page.sees(".shelf", "From the shelf").await
+    page.sees(".shelf", "From what is in stock").await
 }
 
 #[test_context(Demo)]
@@ -186,8 +186,7 @@ async fn a_short_shelf_says_what_helps_and_packing_takes_the_rest_once(
     )
     .await?;
     page.reload().await?;
-    page.sees("[data-test='taken']", "Taken off the shelf")
-        .await?;
+    page.sees("[data-test='taken']", "Taken from stock").await?;
     page.press_called("Give it back").await?;
     page.sees("[data-short='Large bubble wrap']", "there are 2.50 m")
         .await?;

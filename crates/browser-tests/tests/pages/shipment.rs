@@ -106,7 +106,8 @@ async fn from_tape_measure_to_price_in_inches(Demo(database): &Demo) -> Result<(
     page.keys("u").await?;
     page.sees("main li", " in").await?;
     page.keys("n").await?;
-    page.sees("h1", "New shipment").await?;
+    page.sees("h1", "A new parcel").await?;
+    page.press_called("Change something").await?;
     page.fill("title", "Slack Tide").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;
@@ -127,7 +128,7 @@ async fn from_tape_measure_to_price_in_inches(Demo(database): &Demo) -> Result<(
     page.is_saved().await?;
 
     page.keys(Key::Escape).await?;
-    page.press_called("On to Guard").await?;
+    page.press_called("Measured: on to Guard").await?;
     page.sees("main", "Layers, from the art outward").await?;
     for layer in [
         "contact",
@@ -141,14 +142,14 @@ async fn from_tape_measure_to_price_in_inches(Demo(database): &Demo) -> Result<(
     ] {
         page.find(&format!("[data-layer='{layer}']")).await?;
     }
-    page.press_called("This guard is right").await?;
+    page.press_called("Guard is right: to Box").await?;
     // 2 × 1300.23 + 2 × 109.38 + 49 = 2868.22 → 112 15/16; 995.7 + 109.38 + 12 = 1117.08 → 44
     page.sees("main", "112 15/16 × 44 in").await?;
-    page.press_called("This box is right").await?;
+    page.press_called("The box is right: to Price").await?;
     page.sees("main", "What sending costs the studio").await?;
     page.sees("main", "Fuel").await?;
     page.press_called("Send by").await?;
-    page.sees("main", "chosen").await?;
+    page.is_at_stop("pack").await?;
     page.is_saved().await?;
 
     page.goto("/").await?;
@@ -163,6 +164,7 @@ async fn from_tape_measure_to_price_in_millimetres(Demo(database): &Demo) -> Res
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
+    page.press_called("Change something").await?;
     page.fill("title", "Neap").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;
@@ -177,12 +179,12 @@ async fn from_tape_measure_to_price_in_millimetres(Demo(database): &Demo) -> Res
     page.is_saved().await?;
 
     page.keys(Key::Escape).await?;
-    page.press_called("On to Guard").await?;
+    page.press_called("Measured: on to Guard").await?;
     page.press("[data-layer='first_wrap'] button").await?;
     page.press("[data-layer='first_wrap'] [aria-label='one turn more']")
         .await?;
     // By the house's rule the box is now another one; the usual one is a press away.
-    page.press(".notes summary").await?;
+    page.press(".tally .figures").await?;
     page.press_called("Make the slotted box, opening on an edge")
         .await?;
     // One turn more: 36 across for the rolled ends, 18 up, 18 through.
@@ -210,7 +212,7 @@ async fn from_tape_measure_to_price_in_millimetres(Demo(database): &Demo) -> Res
     page.press("[data-layer='fill'] button").await?;
     page.holds("choices.clearance", "5 mm").await?;
     page.keys(Key::Escape).await?;
-    page.press_called("This guard is right").await?;
+    page.press_called("Guard is right: to Box").await?;
     page.sees("main", "flat, seen from inside").await?;
     page.back().await?;
     page.sees("main", "Layers, from the art outward").await?;
@@ -336,15 +338,13 @@ async fn the_keyboard_alone_is_enough(Demo(database): &Demo) -> Result<()> {
     page.lacks(".modal:focus, .modal :focus").await?;
     page.lacks(".modal.show").await?;
     page.keys("n").await?;
-    page.sees("h1", "New shipment").await?;
-    // The title has the focus; Tab leads through the form in the order of the work.
-    page.keys("Ebb").await?;
-    page.keys(Key::Tab + "Stretched").await?;
+    page.sees("h1", "A new parcel").await?;
+    // What it is has the focus; Tab leads through the page in the order of the work.
+    page.keys("Stretched").await?;
+    page.keys(Key::Tab + "Ebb").await?;
     page.keys(Key::Tab + "40 x 50 x 1.8 cm").await?;
-    page.sees(".measure", "400 mm").await?;
-    page.keys(Key::Tab + Key::Tab).await?;
-    page.keys(Key::Tab + Key::Tab).await?;
-    page.keys("Gouache").await?;
+    page.sees(".short-way", "400 × 500 × 18 mm").await?;
+    page.keys(Key::Tab + "Gouache").await?;
     page.sees(OUTSIDE, "mm").await?;
     page.is_saved().await?;
     page.holds("piece.medium", "watercolour").await?;
@@ -468,6 +468,7 @@ async fn a_price_step_is_taken_at_price(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
+    page.press_called("Change something").await?;
     page.fill("title", "Just over").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;

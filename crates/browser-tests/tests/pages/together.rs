@@ -78,9 +78,9 @@ async fn two_pieces_are_laid_together_and_packed_to_the_end(Demo(database): &Dem
         if titles[number - 1] == "Lay the pieces together" {
             page.sees(".stage", "down first, its face").await?;
         }
-        page.press(".on").await?;
+        page.press("[data-test='verb']").await?;
     }
-    page.press(".on").await?;
+    page.press("[data-test='verb']").await?;
     page.sees(".finished", "Packed.").await?;
     page.is_saved().await?;
     page.sees(".line", &format!("{steps} of {steps} done"))

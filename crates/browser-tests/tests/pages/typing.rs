@@ -55,6 +55,7 @@ async fn a_new_shipment_that_was_left_while_the_server_was_away_reaches_the_benc
     let mut studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("New shipment").await?;
+    page.press_called("Change something").await?;
     page.find("[name='title']").await?;
     studio.go_away().await?;
     page.fill("title", "Left in the rain").await?;

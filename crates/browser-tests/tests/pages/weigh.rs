@@ -168,9 +168,12 @@ async fn a_packer_and_the_carriers_themselves_stand_beside_the_tariffs(
     page.sees("table", "crated and carried").await?;
     // It is the best by far, and so lies open.
     page.press_called("Send by crated and carried").await?;
+    page.is_at_stop("pack").await?;
     page.is_saved().await?;
-    page.sees(".side", "Brae Crating crated and carried")
+    page.sees(".tally", "Brae Crating crated and carried")
         .await?;
+    page.press_called("Price").await?;
+    page.sees("table", "crated and carried").await?;
     page.everyone_can_use_it().await?;
     // The carrier says otherwise, and then nothing at all: the tariff's price stays.
     carrier.fails(FaultKind::WrongTotal, 1000);

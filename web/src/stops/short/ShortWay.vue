@@ -103,9 +103,9 @@ onMounted(async () => {
           :error="errors['buyer.postcode']"
         />
       </div>
+      <PasteAddress />
       <details>
-        <summary>The address, now or later</summary>
-        <PasteAddress />
+        <summary>The address line by line, and the day it is promised for</summary>
         <AddressFields
           v-model="draft.buyer"
           at="buyer"
