@@ -66,7 +66,8 @@ impl<'a> Hands<'a> {
 #[tokio::test]
 async fn a_painters_first_parcel_is_printed_in_eight(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
-    let mut hands = Hands::on(studio.page());
+    let page = studio.page();
+    let mut hands = Hands::on(&page);
     hands
         .first_parcel("600 x 800 x 38", "710 × 908 × 124 mm")
         .await?;
@@ -82,7 +83,7 @@ async fn a_first_parcel_in_inches_is_printed_in_eight(Demo(database): &Demo) -> 
     page.keys("u").await?;
     page.keys("u").await?;
     page.sees("main li", " in").await?;
-    let mut hands = Hands::on(page);
+    let mut hands = Hands::on(&page);
     hands
         .first_parcel("24 x 30 x 1 1/2", "28 5/16 × 34 1/4 × 4 7/8 in")
         .await?;
@@ -94,7 +95,7 @@ async fn a_first_parcel_in_inches_is_printed_in_eight(Demo(database): &Demo) -> 
 async fn a_first_parcel_is_printed_on_a_phone(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::sized(database.pool(), 390, 844).await?;
     let page = studio.page();
-    let mut hands = Hands::on(page);
+    let mut hands = Hands::on(&page);
     hands
         .first_parcel("600 x 800 x 38", "710 × 908 × 124 mm")
         .await?;
