@@ -12,18 +12,18 @@ const route = useRoute();
 
 <template>
   <aside v-if="studio?.demo" class="band no-print" aria-label="The demo" data-test="demo-band">
-    Demo studio: invented carriers, nothing is really booked.
-    <button type="button" class="btn btn-sm" @click="begin">Set up my own studio</button>
+    Demo studio: nothing is really booked.
+    <button type="button" class="plain" @click="begin">Set up my own studio</button>
     <span v-if="trouble" role="status">{{ trouble }}.</span>
   </aside>
   <aside
-    v-else-if="studio && !studio.set_up && route.name !== 'settings'"
+    v-else-if="studio && !studio.set_up && route.name !== 'studio'"
     class="band no-print"
     aria-label="Not set up yet"
     data-test="set-up-band"
   >
     Nobody has said yet whose studio this is.
-    <RouterLink to="/studio/name" class="btn btn-sm">Set up your studio</RouterLink>
+    <RouterLink to="/studio/name" class="plain">Set up your studio</RouterLink>
   </aside>
 </template>
 
@@ -38,5 +38,19 @@ const route = useRoute();
   border-bottom: 1px solid var(--sedge);
   color: var(--peat-soft);
   font-size: 0.9375rem;
+}
+.plain {
+  min-height: 28px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--water);
+  font-weight: 600;
+  text-decoration: underline;
+}
+@media (max-width: 640px) {
+  .band {
+    padding-inline: 12px;
+  }
 }
 </style>

@@ -76,7 +76,7 @@ const findings = computed((): Against | undefined => {
         : `It needs ${cure.needs} to cure: say when it was finished.`,
       ...(route.name === 'short' || route.name === 'measure'
         ? {}
-        : { way: { text: 'Look there', to: { name: 'measure', params: { id } } } }),
+        : { way: { text: 'To Measure', to: { name: 'measure', params: { id } } } }),
     };
   const [mind, ...others] = minds.value;
   if (mind) {
@@ -90,7 +90,11 @@ const findings = computed((): Against | undefined => {
   }
   return { level: 'note', says: ['Nothing stands against it.', said.value?.also].filter(Boolean).join(' ') };
 });
-const against = computed(() => said.value?.against ?? findings.value);
+/** A Stop comes before what a page says, but for what is put away or has left. */
+const against = computed(() => {
+  if (over) return over.against;
+  return findings.value?.level === 'stop' ? findings.value : (said.value?.against ?? findings.value);
+});
 /** The sheet tells more than one line does. */
 const more = computed(() => plan.value !== undefined && against.value?.level !== 'note');
 
@@ -195,6 +199,10 @@ const { by, better } = useLastChange({
 }
 .against.mind p {
   color: var(--amber-moss);
+}
+.against :deep(.btn) {
+  flex: none;
+  max-width: 220px;
 }
 .plain {
   min-height: 24px;

@@ -87,6 +87,7 @@ useKeys({
 <template>
   <div v-if="plan" class="guard">
     <section>
+      <p class="soft about">Guard is what lies around the piece, and how likely it then arrives whole.</p>
       <LessonNotes />
       <OddsPanel :plan="plan" />
       <ChangesList />
@@ -158,6 +159,9 @@ useKeys({
   grid-template-columns: minmax(0, 1fr) minmax(0, 1.06fr);
   gap: 20px;
   align-items: start;
+}
+.about {
+  margin: 0 0 8px;
 }
 ol {
   margin: 0 0 12px;

@@ -222,7 +222,10 @@ function tapped(event: MouseEvent): void {
         <p v-if="standing(step) === 'touched'" class="mind" role="status">
           This was done, and something here, or under it, is different by now: do it again.
         </p>
-        <p v-if="before" class="waits" :class="{ nudged }" role="status">First: {{ titleOf(before) }}.</p>
+        <p v-if="before" class="waits" :class="{ nudged }" role="status">
+          First: {{ titleOf(before) }}.
+          <BButton size="sm" @click="key = before.key">Go there</BButton>
+        </p>
         <div class="buttons no-print">
           <div v-if="step.look && !before && standing(step) !== 'done'" class="look" :class="{ nudged }">
             <p :class="asks ? 'asks' : 'shown'">{{ step.look.asks }}</p>
