@@ -26,14 +26,13 @@ describe('a service', () => {
     expect(mounted.get('th button').attributes('aria-expanded')).toBe('true');
   });
 
-  it('shows every line of its price when it is open, and is chosen by a button', async () => {
+  it('shows every line of its price when it is open, and leaves choosing it to the foot', () => {
     const mounted = row(bulky, true);
     if (bulky.offer.kind !== 'priced') throw new Error('it takes the demo canvas');
     const lines = mounted.findAll('table tr');
     expect(lines).toHaveLength(bulky.offer.lines.length + 1);
     expect(lines.at(-1)?.text()).toContain(bulky.offer.total.amount);
-    await mounted.get('.btn').trigger('click');
-    expect(mounted.emitted('choose')).toHaveLength(1);
+    expect(mounted.find('.btn').exists()).toBe(false);
   });
 
   it('says why it takes no such parcel, in the unit that is shown', async () => {
@@ -47,9 +46,11 @@ describe('a service', () => {
     expect(mounted.get('.no').text()).toBe('refused');
   });
 
-  it('says that it is chosen, and lets go of it again', () => {
+  it('says that it is chosen, and lets go of it again', async () => {
     const mounted = row(bulky, true, true);
     expect(mounted.get('.mark').text()).toBe('chosen');
     expect(mounted.get('.btn').text()).toBe('Don’t send by it after all');
+    await mounted.get('.btn').trigger('click');
+    expect(mounted.emitted('notAfterAll')).toHaveLength(1);
   });
 });
