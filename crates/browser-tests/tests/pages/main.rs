@@ -1,5 +1,6 @@
 //! The pages, as a person uses them.
 
+mod acts;
 mod boxes;
 mod everyone;
 mod guard;
