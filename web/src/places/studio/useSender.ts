@@ -1,10 +1,12 @@
 // Who sends, as it is typed and as it is kept.
 import { computed, reactive, ref, watch } from 'vue';
 
-import { answer, api, done, Refused } from '@/api/client';
+import { answer, api, done } from '@/api/client';
 import { read, useRead } from '@/api/queries';
 import type { Sender } from '@/api/types';
 import { noAddress } from '@/countries/address';
+
+import { useKeeping } from './keeping';
 
 export function useSender() {
   const {
@@ -52,46 +54,28 @@ export function useSender() {
   );
   const changed = computed(() => before.value !== '' && written() !== before.value);
 
-  const errors = ref<Record<string, string>>({});
-  const trouble = ref('');
-  const busy = ref(false);
-
-  // What is as it was kept again has nothing wrong with it.
-  watch(changed, (is) => {
-    if (is) return;
-    errors.value = {};
-    trouble.value = '';
-  });
+  const { errors, trouble, busy, keeping } = useKeeping(changed, reload);
 
   async function keep(): Promise<void> {
-    if (!kept.value) return;
-    busy.value = true;
-    trouble.value = '';
-    errors.value = {};
+    const version = kept.value?.version;
+    if (version === undefined) return;
     const { name, town, address, telephone, email, width, height, countries } = typed;
     const body = {
-      version: kept.value.version,
+      version,
       name,
       town,
       sender: { address: { ...address }, telephone, email },
       certificate: { width_mm: width ?? 0, height_mm: height ?? 0 },
       countries: countries.map((country) => ({ ...country })),
     };
-    try {
+    await keeping(async () => {
       const sender = await answer(api.PUT('/api/v1/studio/sender', { body }));
       show(sender);
       read.setQueryData(['sender'], sender);
-      await read.invalidateQueries({ queryKey: ['studio'] });
-      await read.invalidateQueries({ queryKey: ['countries'] });
-      await read.invalidateQueries({ queryKey: ['settings'] });
-    } catch (error) {
-      if (error instanceof Refused) errors.value = error.fields;
-      trouble.value = error instanceof Error ? error.message : 'something went wrong in the page';
-      // What somebody else kept meanwhile is the next basis; what is typed stays.
-      if (error instanceof Refused && error.problem.status === 409) await reload();
-    } finally {
-      busy.value = false;
-    }
+      for (const queryKey of [['studio'], ['countries'], ['settings']]) {
+        await read.invalidateQueries({ queryKey });
+      }
+    });
   }
 
   async function keepMark(file: File): Promise<void> {

@@ -1,12 +1,13 @@
 // A studio's settings, as they are typed and as they are kept.
 import { computed, reactive, ref, watch } from 'vue';
 
-import { answer, api, Refused } from '@/api/client';
+import { answer, api } from '@/api/client';
 import { read, useRead } from '@/api/queries';
 import type { Settings } from '@/api/types';
 import { noAddress } from '@/countries/address';
 import { withPoint } from '@/units/typed';
 
+import { useKeeping } from './keeping';
 import type { Section } from './words';
 
 const nothing = () => ({
@@ -89,35 +90,22 @@ export function useSettings() {
       if (JSON.stringify(value) !== JSON.stringify(stood[key])) under.add(PART_OF[key] ?? 'ruler');
     return [...under];
   });
-  const errors = ref<Record<string, string>>({});
-  const trouble = ref('');
-  const busy = ref(false);
+  const { errors, trouble, busy, keeping } = useKeeping(changed, reload);
 
   /** Keeps what is typed; tells whether it was taken. */
   async function keep(): Promise<boolean> {
-    if (!kept.value) return false;
-    busy.value = true;
-    trouble.value = '';
-    errors.value = {};
-    const rate = withPoint(typed.rate).trim() || undefined;
-    const body = { ...typed, rate, fraction: Number(typed.fraction), version: kept.value.version };
-    try {
+    const version = kept.value?.version;
+    if (version === undefined) return false;
+    return keeping(async () => {
+      const rate = withPoint(typed.rate).trim() || undefined;
+      const body = { ...typed, rate, fraction: Number(typed.fraction), version };
       const settings = await answer(api.PUT('/api/v1/studio/settings', { body }));
       show(settings);
       read.setQueryData(['settings'], settings);
       for (const queryKey of [['studio'], ['countries'], ['sender']]) {
         await read.invalidateQueries({ queryKey });
       }
-      return true;
-    } catch (error) {
-      if (error instanceof Refused) errors.value = error.fields;
-      trouble.value = error instanceof Error ? error.message : 'something went wrong in the page';
-      // What somebody else kept meanwhile is the next basis; what is typed stays.
-      if (error instanceof Refused && error.problem.status === 409) await reload();
-      return false;
-    } finally {
-      busy.value = false;
-    }
+    });
   }
 
   return { kept, typed, changed, changedUnder, errors, trouble, busy, keep };
