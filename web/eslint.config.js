@@ -20,6 +20,7 @@ export default ts.config(
       // Absent props are undefined, and typed so.
       'vue/require-default-prop': 'off',
       'vue/no-v-html': 'error',
+      'vue/no-undef-components': ['error', { ignorePatterns: ['RouterLink', 'RouterView'] }],
       '@typescript-eslint/no-non-null-assertion': 'error',
     },
   },

@@ -42,6 +42,8 @@ export interface Frame {
   width: number;
   height: number;
   margin: number;
+  /** Room to the left of the parcel, where that is not the margin. */
+  side?: number;
 }
 
 interface Side {
@@ -58,8 +60,11 @@ function sideOf(adds: Addition, cut: Cut): Side {
 /** What lies beside the piece takes at most this share of the picture. */
 const EDGE_SHARE = 0.5;
 
-/** Returns the section of a plan near one edge, thicknesses drawn so many times as thick. */
-export function sectionOf(plan: Plan, cut: Cut, times: number, frame: Frame): Section {
+/**
+ * Returns the section of a plan near one edge, thicknesses drawn so many times as thick; with `like`, in the scale of another one and
+ * with the piece where it lies there, so that both can be laid over each other.
+ */
+export function sectionOf(plan: Plan, cut: Cut, times: number, frame: Frame, like?: Section): Section {
   const sides = plan.layers.slice(plan.stack ? 1 : 0).map((layer) => sideOf(layer.adds, cut));
   const total = (pick: keyof Side) => sides.reduce((sum, side) => sum + side[pick] * times, 0);
   // Several pieces are drawn as they lie, and what is around them begins where their stack ends.
@@ -69,15 +74,16 @@ export function sectionOf(plan: Plan, cut: Cut, times: number, frame: Frame): Se
   const thick = total('front') + depth + total('back');
   // A thin parcel with a wide margin is drawn smaller, so that its edge stays in the picture.
   const byHeight = (frame.height - 2 * frame.margin) / thick;
-  const scale = Math.min(byHeight, (frame.width * EDGE_SHARE) / Math.max(total('edge'), 1));
+  const scale = like?.scale ?? Math.min(byHeight, (frame.width * EDGE_SHARE) / Math.max(total('edge'), 1));
   const right = frame.width;
-  const top = (frame.height - thick * scale) / 2;
+  const top = like ? like.piece.y - total('front') * scale : (frame.height - thick * scale) / 2;
 
   let [edge, front, back] = [total('edge') * scale, total('front') * scale, total('back') * scale];
+  const left = like?.piece.x ?? (frame.side ?? frame.margin) + edge;
   const piece = {
-    x: frame.margin + edge,
+    x: left,
     y: top + front,
-    width: right - frame.margin - edge,
+    width: right - left,
     height: depth * scale,
   };
   const layers: SectionLayer[] = [];

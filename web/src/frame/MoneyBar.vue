@@ -15,6 +15,9 @@ const emit = defineEmits<{ press: [part: PartName] }>();
 const ROOM = { amount: 0.16, short: 0.3, name: 0.5 };
 /** A part narrower than this is no target for a finger; the sheet lists it with the others. */
 const TARGET = 0.12;
+/** As much of its name as there is room for. */
+const nameFor = ({ share, name, short }: { share: number; name: string; short: string }) =>
+  share >= ROOM.name ? `${name} ` : share >= ROOM.short ? `${short} ` : '';
 const parts = computed(() =>
   PARTS.map((part) => {
     const share = shareOf(cost, part.sum);
@@ -32,15 +35,17 @@ const parts = computed(() =>
       :type="part.isPressed ? 'button' : undefined"
       :class="['part', part.key, { open: open === part.key }]"
       :style="{ flexGrow: part.share }"
-      :aria-label="part.isPressed ? `${part.name} ${part.amount.amount}` : undefined"
       :aria-expanded="part.isPressed ? open === part.key : undefined"
       :title="part.name"
       @click="part.isPressed && emit('press', part.key)"
     >
-      <span v-if="pressed && part.share >= ROOM.amount" aria-hidden="true">
-        {{ part.share >= ROOM.name ? part.name : part.share >= ROOM.short ? part.short : '' }}
-        <SumOf :of="part.sum" :sum="part.amount" bare />
-      </span>
+      <template v-if="pressed">
+        <span class="visually-hidden">{{ part.name }}</span>
+        <span v-if="part.share >= ROOM.amount" class="told">
+          <span aria-hidden="true">{{ nameFor(part) }}</span>
+          <SumOf :of="part.sum" :sum="part.amount" bare />
+        </span>
+      </template>
     </component>
   </div>
 </template>
@@ -82,6 +87,9 @@ button.part:focus-visible {
 }
 .open {
   box-shadow: inset 0 4px var(--bog-cotton);
+}
+.told {
+  white-space: nowrap;
 }
 .materials {
   background: var(--heather);

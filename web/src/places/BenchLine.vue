@@ -9,6 +9,7 @@ import { computed } from 'vue';
 import type { BenchRow, Place } from '@/api/types';
 import SmallSection from '@/drawing/SmallSection.vue';
 import { CONSTRUCTIONS, counted, MEDIA, nextAct, oneIn, stopOf, worded } from '@/frame/words';
+import SumOf from '@/parts/SumOf.vue';
 import * as show from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 

@@ -114,7 +114,7 @@ onBeforeRouteLeave(() => Promise.race([save(), new Promise<void>((go) => setTime
       </p>
       <p v-if="away" v-say class="notice" data-test="put-away">
         {{ away === 'bin' ? 'It is deleted.' : 'It is in the archive, with the plan that it had.' }}
-        To change it, take it back to the bench.
+        To change it, take it back.
         <span v-if="stays"> It stays there: {{ stays }}.</span>
       </p>
       <p v-if="left && closed" class="notice" data-test="left">

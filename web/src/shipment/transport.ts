@@ -27,7 +27,7 @@ function failure(error: unknown): Reply {
 }
 
 /** Lists in an address are separated by commas. */
-const LISTED = { array: { style: 'form', explode: false } } as const;
+export const LISTED = { array: { style: 'form', explode: false } } as const;
 
 /**
  * Talks to the server; what is asked about and not sent is read in the unit that is shown, and told without the parts that nobody

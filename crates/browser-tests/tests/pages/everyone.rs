@@ -276,7 +276,8 @@ async fn single_letter_keys_can_be_switched_off(Demo(database): &Demo) -> Result
     page.lacks(".modal.show").await?;
     page.is_called("Bench · Hummock").await?;
     page.keys("n").await?;
-    page.is_called("New shipment · Measure · Hummock").await?;
+    page.is_called("A new parcel · A parcel on one page · Hummock")
+        .await?;
     studio.close().await
 }
 

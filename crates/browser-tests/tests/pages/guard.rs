@@ -3,6 +3,7 @@
 use anyhow::Result;
 use hummock_browser_tests::{Page, Studio};
 use test_context::test_context;
+use thirtyfour::Key;
 
 use crate::Demo;
 
@@ -322,5 +323,40 @@ async fn the_edges_are_filled_otherwise_and_the_box_is_lined(Demo(database): &De
     page.reload().await?;
     page.sees("[data-layer='lining']", "five pieces").await?;
     page.everyone_can_use_it().await?;
+    studio.close().await
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_layer_is_lifted_in_the_drawing_and_a_change_is_seen_before_it_is_taken(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    page.open("Kelp Ladder", "guard").await?;
+    // Pointing at a layer, or coming to it by key, names it with its figures and its job.
+    page.find("[data-handle='first_wrap']").await?;
+    page.asks("document.querySelector(\"[data-handle='first_wrap']\").focus()")
+        .await?;
+    page.sees("[data-test='told']", "Large bubble wrap, one turn")
+        .await?;
+    page.sees("[data-test='told']", "EUR").await?;
+    // Up is outward.
+    page.keys(Key::Up).await?;
+    page.lacks_text("[data-test='told']", "top to bottom")
+        .await?;
+    // Pressed, it opens in the list.
+    page.keys(Key::Enter).await?;
+    page.find("[data-layer] [aria-expanded='true']").await?;
+    page.everyone_can_use_it().await?;
+    // A change that is looked at lies dashed over the plan, and is not taken.
+    page.lacks("[data-test='ghost']").await?;
+    page.asks("document.querySelector(\"[data-test='more'] button\").focus()")
+        .await?;
+    page.find("[data-test='ghost']").await?;
+    page.sees("[data-figure='outside']", "1021 × 1314 × 133 mm")
+        .await?;
+    page.asks("document.activeElement.blur()").await?;
+    page.lacks("[data-test='ghost']").await?;
     studio.close().await
 }

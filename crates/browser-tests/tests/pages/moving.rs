@@ -52,6 +52,7 @@ async fn moves_in(page: &Page, moves: &Moves) -> Result<()> {
     page.lacks("[data-test='set-up-band']").await?;
 
     page.keys("n").await?;
+    page.press_called("Change something").await?;
     page.fill("title", "Reed Bed").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;

@@ -414,7 +414,7 @@ async fn a_wrapped_piece_nine_millimetres_thicker_is_typed_at_its_step_and_blank
     page.fill("choices.wrapped_up", "1270.08").await?;
     page.fill("choices.wrapped_through", "108.28").await?;
     page.is_saved().await?;
-    page.sees(".tally", "142 mm").await?;
+    page.sees("[data-figure='outside']", "142 mm").await?;
     page.sees(".tally", "63.82").await?;
     // 9 thicker: the ring goes around the depth twice, so that the blank is 18 wider.
     let after = cut().await?;

@@ -339,7 +339,7 @@ async fn what_a_carrier_forgot_is_settled_and_a_copy_asks_before_it_speaks(
     let place = page.open("Kelp Ladder", "price").await?;
     choose_service(&page, &place).await?;
     page.goto(&format!("{place}/send")).await?;
-    page.sees("main", "Book with").await?;
+    page.sees("main", "Fetched on").await?;
     page.comes_to(
         "return document.querySelectorAll('[name=leaves-on]').length > 0",
         true,

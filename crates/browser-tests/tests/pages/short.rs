@@ -287,9 +287,9 @@ async fn former_acts_are_still_there(Demo(database): &Demo) -> Result<()> {
     page.sees(".service.chosen", "chosen").await?;
     page.press_called("Don’t send by it after all").await?;
     page.lacks(".service.chosen").await?;
-    page.press_called("Between its prices").await?;
+    page.press("details.asked summary").await?;
     page.sees(".asked[open]", "costs nothing more").await?;
-    page.press_called("What its cover pays back").await?;
+    page.press("details.asked ~ details.asked summary").await?;
     page.sees("[data-test='cover']", "on average").await?;
     page.choose("charge", "at_cost").await?;
     page.sees("[data-test='gain']", "under cost").await?;

@@ -170,7 +170,7 @@ async fn a_packer_and_the_carriers_themselves_stand_beside_the_tariffs(
     page.press_called("Send by crated and carried").await?;
     page.is_at_stop("pack").await?;
     page.is_saved().await?;
-    page.sees(".tally", "Brae Crating crated and carried")
+    page.sees(".tally .by", "Brae Crating crated and carried")
         .await?;
     page.press_called("Price").await?;
     page.sees("table", "crated and carried").await?;

@@ -5,7 +5,7 @@ import type { OfferedChange } from '@/api/types';
 import { oneIn, signed } from '@/frame/words';
 
 const { offered } = defineProps<{ offered: OfferedChange }>();
-const emit = defineEmits<{ press: [] }>();
+const emit = defineEmits<{ press: []; look: [at: boolean] }>();
 
 const LEAST_G = 1;
 const LEAST_MINUTES = 0.5;
@@ -25,7 +25,14 @@ const also = computed(() =>
 
 <template>
   <li>
-    <button type="button" @click="emit('press')">
+    <button
+      type="button"
+      @click="emit('press')"
+      @mouseenter="emit('look', true)"
+      @mouseleave="emit('look', false)"
+      @focus="emit('look', true)"
+      @blur="emit('look', false)"
+    >
       <span class="name">
         <strong>{{ offered.label }}</strong>
         <span v-if="also" class="soft figure">{{ also }}</span>

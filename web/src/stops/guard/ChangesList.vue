@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Choices } from '@/api/types';
 import { useWays } from '@/shipment/useWays';
 import { useShipment } from '@/shipment/useShipment';
 
@@ -7,6 +8,9 @@ import ChangeRow from './ChangeRow.vue';
 /** What would protect the plan more, and what could be left out, each with what it costs and is worth. */
 const { id, draft, choose } = useShipment();
 const { changes, away } = useWays();
+
+/** The choices of the change that is pointed at. */
+const looked = defineModel<Partial<Choices> | undefined>('looked');
 
 const SHOWN = 5;
 </script>
@@ -27,6 +31,7 @@ const SHOWN = 5;
           :key="offered.label"
           :offered="offered"
           @press="choose(offered.choices)"
+          @look="(at) => (looked = at ? offered.choices : undefined)"
         />
       </ol>
       <p v-else class="soft">Nothing on the shelf makes damage a tenth less likely.</p>
@@ -38,6 +43,7 @@ const SHOWN = 5;
             :key="offered.label"
             :offered="offered"
             @press="choose(offered.choices)"
+            @look="(at) => (looked = at ? offered.choices : undefined)"
           />
         </ol>
       </template>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { BFormRadioGroup } from 'bootstrap-vue-next/components/BFormRadio';
-import { computed, nextTick, ref } from 'vue';
+import { computed, nextTick, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 
-import CutThrough from '@/drawing/CutThrough.vue';
 import PocketDrawing from '@/drawing/PocketDrawing.vue';
 import RollDrawing from '@/drawing/RollDrawing.vue';
 import type { Cut } from '@/drawing/section';
+import WholeCut from '@/drawing/WholeCut.vue';
+import type { Choices } from '@/api/types';
 import { useNextStep } from '@/frame/foot';
 import { useKeys } from '@/keys/useKeys';
 import { useShipment } from '@/shipment/useShipment';
@@ -20,6 +21,7 @@ import LessonNotes from './LessonNotes.vue';
 import OddsPanel from './OddsPanel.vue';
 import PresetPicker from './PresetPicker.vue';
 import StackPanel from './StackPanel.vue';
+import { useGhost } from './useGhost';
 import { useHouse } from './useHouse';
 
 const { id, draft, plan, missing, fingerprint, save } = useShipment();
@@ -28,8 +30,8 @@ const house = useHouse();
 const router = useRouter();
 
 const CUTS: { value: Cut; text: string }[] = [
-  { value: 'up', text: 'bottom edge' },
-  { value: 'across', text: 'left edge' },
+  { value: 'up', text: 'bottom to top' },
+  { value: 'across', text: 'left to right' },
 ];
 const THICKNESSES = [
   { value: 1, text: 'to scale' },
@@ -41,15 +43,11 @@ const times = ref(1);
 const opened = ref<string>();
 
 const layers = computed(() => plan.value?.layers ?? []);
-const focus = computed({
-  get: () => {
-    const place = layers.value.findIndex(({ slot }) => slot === opened.value);
-    return place < 0 ? undefined : place;
-  },
-  set: (place) => {
-    opened.value = place === undefined ? undefined : layers.value[place]?.slot;
-  },
-});
+/** The layer that is lifted in the drawing, by its place. */
+const focus = ref<number>();
+/** A change that is pointed at, and the plan as it would be with it. */
+const looked = shallowRef<Partial<Choices>>();
+const ghost = useGhost(looked);
 const pocket = computed(() => {
   const make = layers.value.find((layer) => layer.make.kind === 'card_pockets')?.make;
   return make?.kind === 'card_pockets' ? make : undefined;
@@ -58,6 +56,9 @@ const rolled = computed(() => plan.value?.carriage === 'rolled');
 const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 const about = (slot: string) => plan.value?.findings.filter(({ layer }) => layer === slot) ?? [];
 
+function openAt(place: number): void {
+  void look(layers.value[place]?.slot ?? '');
+}
 async function look(slot: string): Promise<void> {
   opened.value = slot;
   await nextTick();
@@ -86,15 +87,9 @@ useKeys({
 
 <template>
   <div v-if="plan" class="guard">
-    <section>
-      <p class="soft about">Guard is what lies around the piece, and how likely it then arrives whole.</p>
-      <LessonNotes />
-      <OddsPanel :plan="plan" />
-      <ChangesList />
-    </section>
-    <section>
+    <section class="hero" aria-label="Cut through">
       <div class="heading-row">
-        <h2>{{ rolled ? 'Cut across the roll' : 'Cut through' }}</h2>
+        <p class="soft about">Guard is what lies around the piece, and how likely it then arrives whole.</p>
         <span v-if="!rolled" class="switches no-print">
           <BFormRadioGroup v-model="cut" aria-label="Cut" :options="CUTS" name="cut" buttons />
           <BFormRadioGroup
@@ -106,10 +101,26 @@ useKeys({
           />
         </span>
       </div>
-      <div class="panel">
+      <div class="panel drawn" :class="{ rolled }">
         <RollDrawing v-if="rolled" :plan="plan" />
-        <CutThrough v-else v-model:focus="focus" :plan="plan" :cut="cut" :times="times" :barred="barred" />
+        <WholeCut
+          v-else
+          v-model:focus="focus"
+          :plan="plan"
+          :ghost="ghost"
+          :cut="cut"
+          :times="times"
+          :barred="barred"
+          @open="openAt"
+        />
       </div>
+    </section>
+    <OddsPanel :plan="plan" />
+    <section>
+      <ChangesList v-model:looked="looked" />
+      <LessonNotes />
+    </section>
+    <section class="list">
       <StackPanel v-if="plan.stack" :stack="plan.stack" class="stacked" />
       <div class="heading-row layers">
         <h2>{{ plan.stack ? 'Layers around all of them, outward' : 'Layers, from the art outward' }}</h2>
@@ -156,12 +167,19 @@ useKeys({
 <style scoped>
 .guard {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1.06fr);
-  gap: 20px;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.2fr);
+  gap: 12px 24px;
   align-items: start;
 }
 .about {
-  margin: 0 0 8px;
+  margin: 0;
+}
+.hero,
+.list {
+  grid-column: 1 / -1;
+}
+.drawn.rolled {
+  max-width: 560px;
 }
 ol {
   margin: 0 0 12px;

@@ -28,7 +28,6 @@ const rows = computed(() =>
 <template>
   <section class="hazards">
     <div class="heading-row">
-      <h3>What could harm it</h3>
       <span class="soft">safer ← Standard as shipped → riskier</span>
     </div>
     <table>

@@ -37,7 +37,10 @@ const begun = computed(() => {
       {{ way }}: {{ oneIn(odds.one_in.from) }} to {{ oneIn(odds.one_in.to) }}, {{ record }}.
     </p>
     <ParcelField :one-in="odds.one_in.about" />
-    <HazardBars :hazards="odds.hazards" />
+    <details>
+      <summary>What could harm it</summary>
+      <HazardBars :hazards="odds.hazards" />
+    </details>
     <p class="soft small">
       Compared with the same piece in the Standard pack that comes with Hummock; it promises nothing.
       {{ begun }}
@@ -50,6 +53,13 @@ const begun = computed(() => {
 </template>
 
 <style scoped>
+summary {
+  min-height: 44px;
+  padding-top: 10px;
+  color: var(--water);
+  cursor: pointer;
+  font-weight: 600;
+}
 h2 {
   margin: 0;
   font-size: 1.75rem;

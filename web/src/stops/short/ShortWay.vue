@@ -200,11 +200,14 @@ summary {
 .more {
   display: flex;
   flex-wrap: wrap;
-  gap: 4px 12px;
+  align-items: center;
+  gap: 0 12px;
+  margin: 0;
 }
 .more a {
-  display: inline-block;
-  min-height: 24px;
+  display: inline-flex;
+  min-height: 44px;
+  align-items: center;
   font-weight: 600;
 }
 .drawn {

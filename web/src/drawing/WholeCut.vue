@@ -1,0 +1,322 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { Layer, Plan } from '@/api/types';
+import { layerWords } from '@/frame/words';
+import { grams, money } from '@/units/show';
+import { useUnits } from '@/units/useUnits';
+
+import MaterialBand from './MaterialBand.vue';
+import { sectionOf } from './section';
+import type { Cut } from './section';
+
+/**
+ * The whole parcel cut through, broken in the middle: both its ends to one scale. Its layers are handles; a plan that is not taken yet
+ * lies dashed over it.
+ */
+const { plan, ghost, cut, times, barred } = defineProps<{
+  plan: Plan;
+  ghost?: Plan | undefined;
+  cut: Cut;
+  times: number;
+  /** Whether the piece is cloth on bars. */
+  barred: boolean;
+}>();
+/** The layer that is lifted, by its place in the plan. */
+const focus = defineModel<number | undefined>('focus');
+const emit = defineEmits<{ open: [place: number] }>();
+const units = useUnits();
+
+const WHOLE = 1200;
+const HALF = { width: WHOLE / 2, height: 270, margin: 26, side: 96 };
+/** Half of the gap at which the piece is broken off. */
+const GAP = 5;
+/** The gap, with its two torn sides. */
+const torn = [-1, 1].map((side) => {
+  const at = (by: number) => WHOLE / 2 + side * GAP + by;
+  const steps = [6, -5, 5, -6].map((by, step) => `${at(by)} ${(HALF.height * (step + 1)) / 4}`);
+  return `M${at(0)} 0L${steps.join(' ')}`;
+});
+/** How far a layer is lifted when it is pointed at. */
+const LIFT = 7;
+const HALVES = [undefined, `translate(${WHOLE} 0) scale(-1 1)`];
+
+const section = computed(() => sectionOf(plan, cut, times, HALF));
+const first = computed(() => (plan.stack ? 1 : 0));
+/** From outside inward, each with its place in the plan. */
+const layers = computed(() =>
+  section.value.layers.map((drawn, at) => ({ ...drawn, place: plan.layers.length - 1 - at })),
+);
+/** What of a layer is seen in the drawing: what it is of, and how thick. */
+const made = ({ material, make, adds }: Layer) => JSON.stringify([material, make.kind, adds]);
+/** What the plan that is not taken yet would have otherwise: outlines of its own, and places of what would go. */
+const changed = computed(() => {
+  if (!ghost) return { outlines: [], gone: new Set<string>() };
+  const now = new Map(plan.layers.map((layer) => [layer.slot as string, made(layer)]));
+  const then = sectionOf(ghost, cut, times, HALF, section.value);
+  const slots = new Set(ghost.layers.map(({ slot }) => slot as string));
+  return {
+    outlines: [
+      ...then.layers.slice(0, 1).map(({ box }) => box),
+      ...then.layers.filter(({ layer }) => now.get(layer.slot) !== made(layer)).flatMap(({ bands }) => bands),
+    ],
+    gone: new Set([...now.keys()].filter((slot) => !slots.has(slot))),
+  };
+});
+const hollow = computed(() => {
+  if (plan.stack) return undefined;
+  const make = plan.layers.find((layer) => layer.make.kind === 'back_fill')?.make;
+  if (make?.kind !== 'back_fill') return undefined;
+  const { piece, scale } = section.value;
+  const x = piece.x + bar.value + 6;
+  const height = make.thickness_mm * scale;
+  const y = piece.y + piece.height - height;
+  return {
+    x,
+    y,
+    width: HALF.width - x,
+    height,
+    pattern: 'foam' as const,
+    outward: 'down' as const,
+    turns: 1,
+  };
+});
+const bar = computed(() => Math.min(section.value.piece.height * 1.3, 70));
+const lit = computed(() => (focus.value === undefined ? undefined : plan.layers[focus.value]));
+const told = computed(() => {
+  const layer = lit.value;
+  if (!layer) return undefined;
+  const { name, make } = layerWords(layer, units);
+  const figures = [make, grams(layer.weight.mass_g), money(layer.cost), `${layer.minutes.toFixed(0)} min`];
+  return { name, figures: figures.filter(Boolean).join(' · '), why: layer.why };
+});
+const named = (layer: Layer) => layerWords(layer, units).name;
+const across = computed(() => (cut === 'up' ? plan.tally.outside.up_mm : plan.tally.outside.across_mm));
+const end = computed(() => section.value.outside.y + section.value.outside.height);
+const ends = computed(() => (cut === 'up' ? 'bottom and top edge' : 'left and right edge'));
+const label = computed(
+  () =>
+    `Cut through, ${ends.value}: ${units.length(plan.tally.outside.through_mm)} through, ${units.length(across.value)} long. Each layer is a button.`,
+);
+
+function move(by: number): void {
+  const last = plan.layers.length - 1;
+  const from = focus.value ?? (by > 0 ? first.value - 1 : last + 1);
+  focus.value = Math.max(first.value, Math.min(last, from + by));
+}
+</script>
+
+<template>
+  <div class="whole">
+    <svg
+      :viewBox="`0 0 ${WHOLE} ${HALF.height + 22}`"
+      role="group"
+      :aria-label="label"
+      @keydown.up.prevent="move(1)"
+      @keydown.down.prevent="move(-1)"
+      @mouseleave="focus = undefined"
+    >
+      <g v-for="(turn, half) in HALVES" :key="half" :transform="turn" aria-hidden="true">
+        <g
+          v-for="layer in layers"
+          :key="layer.place"
+          :class="{ gone: changed.gone.has(layer.layer.slot), lifted: focus === layer.place }"
+        >
+          <rect v-bind="layer.box" class="air" />
+          <MaterialBand v-for="(band, part) in layer.bands" :key="part" :band="band" />
+        </g>
+        <template v-if="section.members.length > 0">
+          <rect v-bind="section.piece" class="air" />
+          <MaterialBand v-for="(band, at) in section.boards" :key="`board-${at}`" :band="band" />
+          <g
+            v-for="(member, at) in section.members"
+            :key="`member-${at}`"
+            :data-test="half ? undefined : 'member'"
+          >
+            <rect v-bind="member.wrapped" class="wrapped" />
+            <rect v-bind="member.piece" class="piece" />
+            <path
+              :d="`M${member.piece.x} ${member.piece.y + (member.faces_front ? 0 : member.piece.height)}H${HALF.width}`"
+              class="art"
+            />
+            <text
+              v-if="half === 0 && member.piece.height > 16"
+              :x="member.piece.x + 10"
+              :y="member.piece.y + member.piece.height / 2 + 5"
+            >
+              {{ member.title }}
+            </text>
+          </g>
+        </template>
+        <template v-else>
+          <rect v-bind="section.piece" class="piece" />
+          <rect
+            v-if="barred"
+            :x="section.piece.x + 3"
+            :y="section.piece.y + 4"
+            :width="bar"
+            :height="Math.max(0, section.piece.height - 4)"
+            class="wood"
+          />
+          <MaterialBand v-if="hollow" :band="hollow" />
+          <path
+            :d="`M${section.piece.x} ${section.piece.y + section.piece.height}V${section.piece.y}H${HALF.width}`"
+            class="art"
+          />
+        </template>
+        <path :d="`M${section.outside.x} ${end}H${HALF.width}`" class="bulge" />
+        <rect
+          v-for="(band, at) in changed.outlines"
+          :key="`ghost-${at}`"
+          :x="band.x"
+          :y="band.y"
+          :width="band.width"
+          :height="band.height"
+          class="ghost"
+          data-test="ghost"
+        />
+      </g>
+      <rect
+        v-for="layer in layers"
+        :key="layer.place"
+        :x="layer.box.x"
+        :y="layer.box.y - (focus === layer.place ? LIFT : 0)"
+        :width="WHOLE - 2 * layer.box.x"
+        :height="layer.box.height"
+        class="handle"
+        :class="{ lit: focus === layer.place }"
+        role="button"
+        tabindex="0"
+        :aria-label="named(layer.layer)"
+        :data-handle="layer.layer.slot"
+        @mouseenter="focus = layer.place"
+        @focus="focus = layer.place"
+        @click="emit('open', layer.place)"
+        @keydown.enter.prevent="emit('open', layer.place)"
+        @keydown.space.prevent="emit('open', layer.place)"
+      />
+      <g class="dimension" aria-hidden="true">
+        <path v-for="side in torn" :key="side" :d="side" class="torn" />
+        <path
+          :d="`M${section.outside.x} ${HALF.height + 6}H${WHOLE - section.outside.x}m0 -6v12M${section.outside.x} ${HALF.height}v12`"
+        />
+        <rect :x="HALF.width - 56" :y="HALF.height - 8" width="112" height="28" class="plate" />
+        <text :x="HALF.width" :y="HALF.height + 12" text-anchor="middle">{{ units.length(across) }}</text>
+        <path :d="`M44 ${section.outside.y}v${section.outside.height}m-6 0h12M38 ${section.outside.y}h12`" />
+        <rect
+          x="2"
+          :y="section.outside.y + section.outside.height / 2 - 14"
+          width="84"
+          height="28"
+          class="plate"
+        />
+        <text x="8" :y="section.outside.y + section.outside.height / 2 + 6">
+          {{ units.length(plan.tally.outside.through_mm) }}
+        </text>
+      </g>
+    </svg>
+    <p class="told" aria-live="polite" data-test="told">
+      <template v-if="told">
+        <strong>{{ told.name }}</strong> <span class="figure">{{ told.figures }}</span>
+        <span class="soft">{{ told.why }}</span>
+      </template>
+      <span v-else-if="ghost" class="soft ghostly">Dashed: what you point at, not yet taken.</span>
+      <span v-else class="soft"
+        >Point at a layer, or go through them with the arrow keys; press it for what else it could be.</span
+      >
+    </p>
+  </div>
+</template>
+
+<style scoped>
+svg {
+  display: block;
+  width: 100%;
+}
+.air {
+  fill: var(--paper);
+}
+.piece {
+  fill: #f0ebdd;
+}
+.wrapped {
+  fill: #e4ecf0;
+  stroke: var(--card-line);
+  stroke-width: 0.8px;
+}
+.wood {
+  fill: var(--wood);
+  stroke: var(--card-line);
+}
+.art {
+  fill: none;
+  stroke: var(--heather);
+  stroke-width: 6px;
+}
+.bulge {
+  stroke: var(--peat-soft);
+  stroke-dasharray: 2 4;
+}
+.lifted > :deep(.band) {
+  translate: 0 -3px;
+}
+.gone > :deep(.band) {
+  opacity: 0.25;
+}
+.ghost {
+  fill: rgb(109 74 124 / 10%);
+  stroke: var(--heather);
+  stroke-dasharray: 7 5;
+  stroke-width: 2px;
+}
+.handle {
+  fill: transparent;
+  cursor: pointer;
+}
+.handle:focus {
+  outline: none;
+}
+.handle.lit {
+  stroke: var(--heather);
+  stroke-width: 3px;
+}
+.handle:focus-visible {
+  stroke: var(--heather);
+  stroke-width: 4px;
+}
+.dimension path {
+  fill: none;
+  stroke: var(--peat);
+  stroke-width: 1.5px;
+}
+.plate {
+  fill: var(--paper);
+}
+.dimension .torn {
+  stroke: var(--paper);
+  stroke-width: 7px;
+}
+text {
+  fill: var(--peat);
+  font-size: 16px;
+  font-variant-numeric: tabular-nums;
+}
+.told {
+  min-height: 3.2em;
+  margin: 4px 0 0;
+  padding: 0 16px 6px;
+  line-height: 1.4;
+}
+.told .soft {
+  display: block;
+}
+.ghostly {
+  color: var(--heather);
+  font-weight: 600;
+}
+@media (max-width: 640px) {
+  text {
+    font-size: 30px;
+  }
+}
+</style>
