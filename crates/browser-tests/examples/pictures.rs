@@ -139,14 +139,13 @@ async fn together(page: &Page, folder: &Path) -> Result<()> {
 /// What is cut together.
 async fn shelf(page: &Page, folder: &Path) -> Result<()> {
     page.goto("/").await?;
-    page.press_called("Cut several together").await?;
-    for row in 1..=3 {
+    for row in 2..=4 {
         page.press(&format!(
-            "section:nth-of-type(2) li:nth-child({row}) [name='together']"
+            "section.group li:nth-child({row}) [name='together']"
         ))
         .await?;
     }
-    page.press_called("Lay out 3 shipments").await?;
+    page.press_called("Cut together").await?;
     page.sees(".sheet", "Cuts, in this order").await?;
     page.press("[name='layout-of'][value='all'] + label")
         .await?;
@@ -241,6 +240,7 @@ async fn phone(pool: &PgPool, folder: &Path) -> Result<()> {
 
 /// A folder with its walls half up.
 async fn half_folded(page: &Page) -> Result<()> {
+    page.press_called("other style").await?;
     page.press("[data-style='folder']").await?;
     page.sees("[data-test='folding']", "left tuck").await?;
     page.is_saved().await?;

@@ -618,7 +618,7 @@ export interface paths {
         /**
          * Says what several pieces come to in one parcel and in two, each with its best price; nothing is stored.
          * @description Of up to six pieces every way to part them is tried, of more each by itself and one after the other; the three that are
-         *     cheapest all told are told.
+         *     cheapest in all are told.
          */
         post: operations["part_in_two"];
         delete?: never;
@@ -3255,7 +3255,7 @@ export interface components {
              * @description That it arrives damaged: about one in so many.
              */
             about: number;
-            /** @description All told, in the studio's money. */
+            /** @description What it costs in all, in the studio's money. */
             cost: string;
         };
         /** @description What a shipment starts from. */
@@ -4144,7 +4144,7 @@ export interface components {
             contact_papers: components["schemas"]["ContactPaper"][];
             /** @description Cores that sheets are rolled on. */
             cores?: components["schemas"]["RollCore"][];
-            /** @description Of every price in it. */
+            /** @description The money of every price in it. */
             currency: components["schemas"]["Currency"];
             /** @description Cushions that are wound around. */
             cushion_wraps: components["schemas"]["CushionWrap"][];
@@ -4863,7 +4863,7 @@ export interface components {
             cover: components["schemas"]["Money"];
             /** @description What is damaged or lost on average, beyond the cover; nothing for a piece without a value. */
             expected_loss: components["schemas"]["Money"];
-            /** @description Of what the plan takes. */
+            /** @description The materials that the plan takes, at their prices. */
             materials: components["schemas"]["Money"];
             /** @description The studio's share for rent, tools and the rest, on materials and work. */
             overhead: components["schemas"]["Money"];
@@ -4877,7 +4877,7 @@ export interface components {
             to_send: components["schemas"]["Money"];
             /** @description Everything. */
             total: components["schemas"]["Money"];
-            /** @description Minutes at the studio's rate. */
+            /** @description The minutes of work, at the studio's hourly rate. */
             work: components["schemas"]["Money"];
             /** @description Work and overhead together. */
             work_and_overhead: components["schemas"]["Money"];
@@ -5430,7 +5430,7 @@ export interface components {
         CuttingView: {
             /** @description Blanks that were drawn elsewhere; their parts name the shipment after the last. */
             blanks: components["schemas"]["DrawnBlank"][];
-            /** @description Of every price. */
+            /** @description The money of every price. */
             currency: string;
             /** @description The sheets that were cut. */
             done: components["schemas"]["CutDone"][];
@@ -6907,7 +6907,7 @@ export interface components {
         };
         /** @description A shipment of several pieces in one parcel, and parted in two. */
         InTwo: {
-            /** @description Parted, the cheapest all told first; at most three. */
+            /** @description Parted, what costs least in all first; at most three. */
             parted: components["schemas"]["PartedWay"][];
             /** @description All in one parcel, as it is planned. */
             together: components["schemas"]["PartedParcel"];
@@ -8425,7 +8425,7 @@ export interface components {
             carriage?: components["schemas"]["Money"] | null;
             /** @description The choices to merge into those of the shipment. */
             choices: components["schemas"]["Choices"];
-            /** @description All told: materials, carriage and work; less than zero where it saves. */
+            /** @description What it costs more to send (materials, work, overhead, and what the carrier is paid); less than zero where it saves. */
             cost: components["schemas"]["Money"];
             /** @description What it is one of: of each family the best is offered. */
             family: string;
@@ -8946,6 +8946,11 @@ export interface components {
          * @enum {string}
          */
         ParcelPaper: "label" | "label_a4" | "marks" | "slip" | "certificate" | "condition" | "customs" | "crating" | "claim";
+        /**
+         * @description How far a parcel is, as one would see it on the table.
+         * @enum {string}
+         */
+        ParcelStage: "bare" | "wrapped" | "boxed" | "labelled" | "gone";
         /** @description One part of a layer. */
         Part: components["schemas"]["Take"] & {
             /** @description Of what all of them use up. */
@@ -11793,7 +11798,7 @@ export interface components {
             choices: components["schemas"]["Choices"];
             /** @description Whether the box is made so. */
             chosen: boolean;
-            /** @description All told: materials, carriage and work; less than zero where it saves. */
+            /** @description What it costs more to send (materials, work, overhead, and what the carrier is paid); less than zero where it saves. */
             cost: components["schemas"]["Money"];
             /** @description Whether it raises no new Stop or Mind, and the odds are as good as the house asks for. */
             keeps: boolean;
@@ -12007,7 +12012,7 @@ export interface components {
             carrier: string;
             claims?: components["schemas"]["ClaimTerms"] | null;
             collection?: components["schemas"]["Collection"] | null;
-            /** @description Of every price in it. */
+            /** @description The money of every price in it. */
             currency: components["schemas"]["Currency"];
             /** @description What accounts of different size get off. */
             discount_tiers?: components["schemas"]["DiscountTier"][];
@@ -12305,7 +12310,7 @@ export interface components {
             change: components["schemas"]["Change"];
             /** @description The choices to merge into those of the shipment. */
             choices: components["schemas"]["Choices"];
-            /** @description All told: materials, work, carriage with cover by the house's rule, and the loss to expect. */
+            /** @description What it costs in all: the `total` of its `cost`. */
             cost: components["schemas"]["Money"];
             /** @description Whether it is the plan there is, with the service that is chosen or the best. */
             is_now: boolean;
@@ -12559,12 +12564,21 @@ export interface components {
             /** @description Whether it can be followed. */
             tracked: boolean;
         };
+        /**
+         * @description What can be done for a shipment now: the heading that it stands under on the bench.
+         * @enum {string}
+         */
+        WorkGroup: "pack" | "weigh" | "hand_over" | "plan" | "paint" | "on_its_way" | "settle";
         /** @description Where a shipment stands. */
         WorkLine: {
             /** @description Whether the paint and varnish have cured by the day; null where there is nothing to cure, or no plan. */
             cured?: boolean | null;
+            /** @description The heading that it stands under on the bench. */
+            group: components["schemas"]["WorkGroup"];
             /** @description What is to be done next. */
             next: components["schemas"]["NextAct"];
+            /** @description How far the parcel is. */
+            parcel: components["schemas"]["ParcelStage"];
             promise?: components["schemas"]["Promise"] | null;
             /** @description Every stop in the order of the work. */
             stops: components["schemas"]["StopState"][];

@@ -315,6 +315,10 @@ text {
   font-weight: 600;
 }
 @media (max-width: 640px) {
+  /* Too small for a thumb: the list below does the same. */
+  .handle {
+    display: none;
+  }
   text {
     font-size: 30px;
   }

@@ -34,13 +34,15 @@ const route = useRoute();
   gap: 4px 16px;
   align-items: center;
   margin: 0;
-  padding: 4px 20px;
+  padding: 0 20px;
   border-bottom: 1px solid var(--sedge);
   color: var(--peat-soft);
   font-size: 0.9375rem;
 }
 .plain {
-  min-height: 28px;
+  display: inline-flex;
+  min-height: 44px;
+  align-items: center;
   padding: 0;
   border: 0;
   background: none;

@@ -113,10 +113,8 @@ const { by, better } = useLastChange({
     <div class="foot no-print">
       <div class="against" :class="against?.level" data-test="against">
         <template v-if="against">
-          <p>
-            <strong v-if="against.level === 'stop'">Stop: </strong>{{ against.says }}
-            <button v-if="more" type="button" class="plain" @click="open = !open">What helps</button>
-          </p>
+          <p><strong v-if="against.level === 'stop'">Stop: </strong>{{ against.says }}</p>
+          <button v-if="more" type="button" class="plain" @click="open = !open">What helps</button>
           <ActButton v-if="against.way" :act="against.way" size="sm" />
         </template>
       </div>
@@ -205,7 +203,8 @@ const { by, better } = useLastChange({
   max-width: 220px;
 }
 .plain {
-  min-height: 24px;
+  flex: none;
+  min-height: 44px;
   padding: 0;
   border: 0;
   background: none;

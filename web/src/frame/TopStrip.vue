@@ -32,11 +32,15 @@ const here = computed(() =>
   <header class="strip no-print">
     <RouterLink to="/" class="mark" aria-label="Hummock, to the bench">
       <svg viewBox="0 0 34 22" width="34" height="22" aria-hidden="true">
-        <g fill="none" stroke="currentColor" stroke-width="2.4" stroke-linecap="round">
-          <path d="M2 20a15 15 0 0 1 30 0" />
-          <path d="M8.5 20a8.5 8.5 0 0 1 17 0" />
-          <path d="M14.5 20a2.5 2.5 0 0 1 5 0" />
-        </g>
+        <rect x="13" y="11" width="8" height="8" fill="#b79ac6" />
+        <path
+          d="M1.5 20H5c6 0 6.5-17 12-17s6 17 12 17h3.5"
+          fill="none"
+          stroke="currentColor"
+          stroke-width="2.4"
+          stroke-linecap="round"
+          stroke-linejoin="round"
+        />
       </svg>
       <strong>Hummock</strong>
     </RouterLink>

@@ -7,15 +7,15 @@ import { BDropdownItemButton } from 'bootstrap-vue-next/components/BDropdown';
 import { computed } from 'vue';
 
 import type { BenchRow, Place } from '@/api/types';
-import SmallSection from '@/drawing/SmallSection.vue';
+import ParcelFill from '@/drawing/ParcelFill.vue';
 import { CONSTRUCTIONS, counted, MEDIA, nextAct, oneIn, stopOf, worded } from '@/frame/words';
 import SumOf from '@/parts/SumOf.vue';
 import * as show from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 const { row, place } = defineProps<{ row: BenchRow; place: Place }>();
-/** The shipments that are cut together, while they are chosen. */
-const together = defineModel<string[]>('together');
+/** The shipments that are ticked. */
+const chosen = defineModel<string[]>('chosen', { required: true });
 const emit = defineEmits<{ put: [to: Place] }>();
 
 const MOVES: { to: Place; text: string }[] = [
@@ -42,26 +42,22 @@ const about = computed(() =>
 <template>
   <li>
     <BFormCheckbox
-      v-if="together"
-      v-model="together"
+      v-if="place === 'bench'"
+      v-model="chosen"
       class="pick no-print"
       :value="row.id"
-      :disabled="!row.summary"
       name="together"
     >
-      <span class="visually-hidden">Cut {{ row.inputs.title || 'Untitled' }} with the others</span>
+      <span class="visually-hidden">Choose {{ row.inputs.title || 'Untitled' }}</span>
     </BFormCheckbox>
     <RouterLink :to="to" class="line">
-      <SmallSection class="picture" :summary="row.summary ?? undefined" />
+      <ParcelFill class="picture" :stage="row.line.parcel" />
       <span class="piece">
         <strong>{{ row.inputs.title || 'Untitled' }}</strong>
         <span class="soft">{{ [about, row.inputs.buyer?.name].filter(Boolean).join(' · ') }}</span>
       </span>
       <span class="next">
         <strong :class="{ stop: next.stop }">{{ next.says }}</strong>
-        <span class="steps" aria-hidden="true">
-          <i v-for="stop in row.line.stops" :key="stop.stop" :class="stop.mark" />
-        </span>
         <span v-if="row.summary?.one_in" class="odds figure" :class="{ past: row.summary.past_accepted }">
           {{ oneIn(row.summary.one_in.about) }} arrives damaged
         </span>
@@ -180,22 +176,6 @@ li {
 .odds.past {
   color: var(--amber-moss);
   font-weight: 600;
-}
-.steps {
-  display: flex;
-  gap: 4px;
-  margin-top: 4px;
-}
-.steps i {
-  width: 18px;
-  height: 6px;
-  background: var(--sedge);
-}
-.steps .done {
-  background: var(--moss);
-}
-.steps .look {
-  background: var(--amber-moss);
 }
 .price,
 .promised {

@@ -18,10 +18,10 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
-function row(title: string, promise: string | null = null) {
+function row(title: string, group = 'plan') {
   const { inputs, summary, line } = shipment();
   const id = `id-${title}`;
-  return { id, version: 1, inputs: { ...inputs, title }, summary, line: { ...line, promise } };
+  return { id, version: 1, inputs: { ...inputs, title }, summary, line: { ...line, group } };
 }
 
 async function bench(path = '/') {
@@ -44,16 +44,39 @@ async function bench(path = '/') {
 }
 
 describe('the bench', () => {
-  it('groups what is promised as the core says how near it is', async () => {
-    const rows = [row('Over', 'past'), row('Near', 'soon'), row('Far', 'later'), row('Some day')];
+  it('groups what there is by what can be done now, as the core says', async () => {
+    const rows = [row('Planned'), row('Wet', 'paint'), row('Packed', 'weigh'), row('Also', 'plan')];
     serve(LIST, { body: { rows, total: 4, next: null } });
     const { mounted } = await bench();
     expect(mounted.findAll('h2').map((heading) => heading.text())).toEqual([
-      'promised, and the day is over',
-      'promised within a week',
-      'later',
+      'To weigh one shipment',
+      'To plan two shipments',
+      'Waiting for paint one shipment',
     ]);
-    expect(mounted.findAll('section').map((part) => part.findAll('li').length)).toEqual([1, 1, 2]);
+    expect(mounted.findAll('section').map((part) => part.findAll('li').length)).toEqual([1, 2, 1]);
+  });
+
+  it('keeps what is ticked, with what can be done with it, and deletes it', async () => {
+    sessionStorage.clear();
+    serve(LIST, { body: { rows: [row('Heron'), row('Kelp')], total: 2, next: null } });
+    serve('PUT /api/v1/shipments/id-Kelp/place', { body: {} });
+    const { mounted } = await bench();
+    expect(mounted.find('[data-test="together"]').exists()).toBe(false);
+    const boxes = mounted.findAll<HTMLInputElement>('[name="together"]');
+    await boxes[1]?.setValue(true);
+    const bar = mounted.get('[data-test="together"]');
+    expect(bar.text()).toContain('One shipment chosen');
+    expect(bar.text()).toContain('Kelp');
+    expect(bar.get('.btn-primary').attributes('href')).toBe('/shipments/id-Kelp/pack');
+    // Somewhere else and back.
+    mounted.unmount();
+    const again = (await bench()).mounted;
+    expect(again.get('[data-test="together"]').text()).toContain('Kelp');
+    const drop = again.findAll('[data-test="together"] .btn').find((one) => one.text() === 'Delete');
+    await drop?.trigger('click');
+    await flushPromises();
+    expect(times('PUT /api/v1/shipments/id-Kelp/place')).toBe(1);
+    expect(again.find('[data-test="together"]').exists()).toBe(false);
   });
 
   it('shows more when it is asked to, from where the last page ended', async () => {

@@ -11,15 +11,17 @@ import { useRoute, useRouter } from 'vue-router';
 import { answer, api, Unreachable } from '@/api/client';
 import { read } from '@/api/queries';
 import { signedOut } from '@/api/signedOut';
-import type { BenchRow, Place, SortName } from '@/api/types';
+import type { BenchRow, Place, SortName, WorkGroup } from '@/api/types';
+import { counted } from '@/frame/words';
 import { useRemembered } from '@/kept/remembered';
 import { useKeys } from '@/keys/useKeys';
 import { vSay } from '@/said/say';
 import { useOutbox } from '@/shipment/useOutbox';
-import { dayOf } from '@/stops/pack/day';
 
 import BenchLine from './BenchLine.vue';
+import ChosenBar from './ChosenBar.vue';
 import { layOut } from './cutting/layOut';
+import { useChosen } from './useChosen';
 
 const ASK_AFTER_MS = 120;
 const PLACES: { value: Place; text: string }[] = [
@@ -108,31 +110,57 @@ async function putBack(): Promise<void> {
   if (!trouble.value) moved.value = undefined;
 }
 
+/** By what can be done now; within, in the order of the list. */
+const GROUPS: readonly { group: WorkGroup; name: string }[] = [
+  { group: 'pack', name: 'Wrap today' },
+  { group: 'weigh', name: 'To weigh' },
+  { group: 'hand_over', name: 'To hand over' },
+  { group: 'settle', name: 'To settle' },
+  { group: 'plan', name: 'To plan' },
+  { group: 'paint', name: 'Waiting for paint' },
+  { group: 'on_its_way', name: 'On its way' },
+];
 const groups = computed(() => {
   if (place.value !== 'bench' || sort.value !== 'promised') return [{ name: '', rows: rows.value }];
-  const near = (row: BenchRow) => row.line.promise ?? 'later';
-  return [
-    { name: 'promised, and the day is over', rows: rows.value.filter((row) => near(row) === 'past') },
-    { name: 'promised within a week', rows: rows.value.filter((row) => near(row) === 'soon') },
-    { name: 'later', rows: rows.value.filter((row) => near(row) === 'later') },
-  ].filter((group) => group.rows.length > 0);
+  return GROUPS.map(({ group, name }) => ({
+    name,
+    rows: rows.value.filter((row) => row.line.group === group),
+  })).filter((group) => group.rows.length > 0);
 });
 const clear = computed(
   () => outbox.value.length === 0 && total.value === 0 && !sought.value && place.value === 'bench',
 );
 
-/** Shipments that are cut together; nothing while nobody chooses. */
-const together = ref<string[]>();
+const chosen = useChosen();
+/** The ticks of the rows, by what each is called. */
+const ticked = computed({
+  get: () => chosen.value.map(({ id }) => id),
+  set: (ids: string[]) => {
+    const titles = new Map(rows.value.map((row) => [row.id, row.inputs.title]));
+    for (const { id, title } of chosen.value) if (!titles.has(id)) titles.set(id, title);
+    chosen.value = ids.map((id) => ({ id, title: titles.get(id) ?? '' }));
+  },
+});
 const laying = ref(false);
 async function cutTogether(): Promise<void> {
   trouble.value = '';
   laying.value = true;
   try {
-    await router.push(await layOut(together.value ?? []));
+    await router.push(await layOut(ticked.value));
   } catch (error) {
     trouble.value = `They were not laid out: ${error instanceof Error ? error.message : 'something went wrong in the page'}.`;
   } finally {
     laying.value = false;
+  }
+}
+/** Those that are ticked go to the bin, one after the other; what stays says why, and stays ticked. */
+async function dropChosen(): Promise<void> {
+  for (const { id } of chosen.value) {
+    const row = rows.value.find((one) => one.id === id);
+    if (!row) continue;
+    await put(row, 'bin');
+    if (trouble.value) return;
+    chosen.value = chosen.value.filter((one) => one.id !== id);
   }
 }
 
@@ -156,10 +184,14 @@ useKeys({ '/': () => field.value?.focus() });
         />
         <kbd aria-hidden="true">/</kbd>
       </label>
-      <RouterLink to="/again" class="btn no-print">A quick parcel</RouterLink>
-      <RouterLink to="/shipments/new" class="btn btn-primary no-print">
-        <PlusIcon aria-hidden="true" /> New shipment
-      </RouterLink>
+      <nav class="begin no-print" aria-label="Begin">
+        <RouterLink to="/orders" class="btn">Orders</RouterLink>
+        <RouterLink to="/leaving" class="btn">Leaves today</RouterLink>
+        <RouterLink to="/again" class="btn">Quick parcel</RouterLink>
+        <RouterLink to="/shipments/new" class="btn" :class="{ 'btn-primary': chosen.length === 0 }">
+          <PlusIcon aria-hidden="true" /> New shipment
+        </RouterLink>
+      </nav>
     </div>
     <div class="ways no-print">
       <label>
@@ -170,22 +202,6 @@ useKeys({ '/': () => field.value?.focus() });
         Sorted
         <BFormSelect v-model="sort" name="sort" :options="SORTS" size="sm" />
       </label>
-      <BButton v-if="place === 'bench' && !together && rows.length > 0" size="sm" @click="together = []">
-        Cut several together
-      </BButton>
-      <RouterLink to="/leaving" class="btn btn-sm">What leaves today</RouterLink>
-      <RouterLink to="/orders" class="btn btn-sm">Orders from a shop</RouterLink>
-    </div>
-    <div v-if="together" class="together notice no-print" data-test="together">
-      <span>Tick what is cut, or packed, together.</span>
-      <BButton variant="primary" size="sm" :disabled="together.length === 0 || laying" @click="cutTogether">
-        Lay out {{ together.length === 1 ? 'one shipment' : `${together.length} shipments` }}
-      </BButton>
-      <template v-if="together.length > 0">
-        <RouterLink :to="dayOf(together)" class="btn btn-sm">Pack one after the other</RouterLink>
-        <RouterLink :to="`/tools/tags?of=${together.join(',')}`" class="btn btn-sm">Tags to print</RouterLink>
-      </template>
-      <BButton size="sm" @click="together = undefined">Never mind</BButton>
     </div>
     <section v-if="outbox.length > 0" v-say class="notice no-print" data-test="outbox">
       <h2>Not saved yet</h2>
@@ -214,13 +230,15 @@ useKeys({ '/': () => field.value?.focus() });
     </div>
     <p v-else-if="total === 0 && sought">Nothing here is called “{{ sought }}”.</p>
     <p v-else-if="total === 0 && outbox.length === 0">There is nothing here.</p>
-    <section v-for="group in groups" :key="group.name">
-      <h2 v-if="group.name" class="soft">{{ group.name }}</h2>
+    <section v-for="group in groups" :key="group.name" class="group">
+      <h2 v-if="group.name">
+        {{ group.name }} <span class="soft">{{ counted(group.rows.length, 'shipment') }}</span>
+      </h2>
       <ul>
         <BenchLine
           v-for="row in group.rows"
           :key="row.id"
-          v-model:together="together"
+          v-model:chosen="ticked"
           :row="row"
           :place="place"
           @put="(to) => put(row, to)"
@@ -231,6 +249,13 @@ useKeys({ '/': () => field.value?.focus() });
       <BButton @click="() => list.fetchNextPage()">Show more</BButton>
       <span class="soft">{{ rows.length }} of {{ total }}</span>
     </p>
+    <ChosenBar
+      v-if="place === 'bench' && chosen.length > 0"
+      v-model="chosen"
+      :busy="laying"
+      @cut="cutTogether"
+      @drop="dropChosen"
+    />
   </div>
 </template>
 
@@ -249,7 +274,6 @@ h1 {
   position: relative;
   flex: 1 1 220px;
   max-width: 340px;
-  margin-left: auto;
 }
 .search kbd {
   position: absolute;
@@ -271,11 +295,10 @@ h1 {
 .ways select {
   width: auto;
 }
-.together {
+.begin {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px 16px;
-  align-items: center;
+  gap: 8px;
 }
 .moved {
   margin: 8px 0;
@@ -287,8 +310,14 @@ h1 {
   margin: 12px 0;
 }
 h2 {
-  margin: 12px 0 4px;
-  font-size: 1rem;
+  margin: 14px 0 4px;
+  font-size: 1.125rem;
+}
+h2 .soft {
+  margin-left: 8px;
+  font-family: inherit;
+  font-size: 0.9375rem;
+  font-weight: 400;
 }
 ul {
   margin: 0;

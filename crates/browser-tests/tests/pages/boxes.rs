@@ -13,7 +13,8 @@ async fn at_box(page: &Page, title: &str) -> Result<()> {
     page.is_saved().await?;
     page.keys("3").await?;
     page.sees("[data-style='slotted_edge']", "as it is made")
-        .await
+        .await?;
+    page.press_called("other style").await
 }
 
 #[test_context(Demo)]
@@ -31,6 +32,7 @@ async fn a_box_is_made_in_another_style_and_taken_back(Demo(database): &Demo) ->
         .await?;
     page.everyone_can_use_it().await?;
 
+    page.press_called("other style").await?;
     // A flat lid over such a canvas would bow: it says so, and can't be pressed.
     page.sees("[data-style='tray_and_lid']", "it bows between its tapes")
         .await?;
@@ -229,6 +231,7 @@ async fn a_carton_of_the_stores_takes_the_place_of_a_box_and_gives_way_again(
     page.reload().await?;
     page.sees("[data-bought='corners-two']", "taken").await?;
     page.everyone_can_use_it().await?;
+    page.press_called("other style").await?;
     page.press("[data-style='folder_lapped']").await?;
     page.sees("main", "Folder, flat, seen from inside").await?;
     page.is_saved().await?;

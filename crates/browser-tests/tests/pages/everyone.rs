@@ -199,6 +199,11 @@ async fn every_stop(page: &Page, on_a_phone: bool) -> Result<()> {
         page.sees("main", shows).await?;
         page.is_called(title).await?;
         look_over(page, on_a_phone).await?;
+        let next = page.texts("main .btn-primary").await?;
+        ensure!(
+            next.len() == 1,
+            "{stop} has more than one next step: {next:?}"
+        );
     }
     Ok(())
 }

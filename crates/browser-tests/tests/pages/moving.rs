@@ -140,7 +140,7 @@ async fn a_studio_in_germany_types_commas(Demo(database): &Demo) -> Result<()> {
     page.press("[data-test='keep-settings']").await?;
     page.sees("main", "Keep the studio").await?;
     page.goto("/").await?;
-    page.sees("main", "48,50 EUR").await?;
+    page.sees("main", "74,80 EUR").await?;
     studio.close().await
 }
 

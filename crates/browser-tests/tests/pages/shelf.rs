@@ -121,11 +121,11 @@ async fn several_are_cut_together_inner_parts_first_and_sheets_are_marked_and_ta
 ) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("Cut several together").await?;
-    page.press("li:nth-child(1) [name='together']").await?;
-    page.press("section:nth-of-type(2) li:nth-child(1) [name='together']")
+    page.press("section.group li:nth-child(1) [name='together']")
         .await?;
-    page.press_called("Lay out 2 shipments").await?;
+    page.press("section.group li:nth-child(2) [name='together']")
+        .await?;
+    page.press_called("Cut together").await?;
     page.sees("h1", "Cut together").await?;
     // What goes inside comes first; no box is among it.
     page.sees(".sheet h2", "Sheet 1").await?;

@@ -297,8 +297,7 @@ async fn former_acts_are_still_there(Demo(database): &Demo) -> Result<()> {
     page.sees("tr.now", "This plan").await?;
     page.press_called("Back to Guard").await?;
     // A part of the money opens its lines, and the figures say what they are made of.
-    page.press("[data-test='money'], .parts button.carrier")
-        .await?;
+    page.press(".parts button.carrier").await?;
     page.sees(".tally dl", "carriage").await?;
     page.keys(Key::Escape).await?;
     page.lacks(".tally.open").await?;

@@ -123,6 +123,84 @@ pub enum NextAct {
     PutAway,
 }
 
+/// What can be done for a shipment now: the heading that it stands under on the bench.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum WorkGroup {
+    /// Wrap and box it: everything is settled.
+    Pack,
+    /// Weigh what is packed.
+    Weigh,
+    /// Hand it to the carrier.
+    HandOver,
+    /// Settle its measure, guard, box, place or service.
+    Plan,
+    /// Wait until its paint has cured.
+    Paint,
+    /// Wait until it arrives.
+    OnItsWay,
+    /// Settle what came of it.
+    Settle,
+}
+
+impl NextAct {
+    /// Returns the heading that a shipment stands under while this is the next thing to do for it.
+    #[must_use]
+    pub const fn group(&self) -> WorkGroup {
+        match self {
+            Self::Measure
+            | Self::Answer { .. }
+            | Self::LookAtGuard
+            | Self::LookAtBox
+            | Self::SayWhere
+            | Self::FindCarrier
+            | Self::MakeItSmaller
+            | Self::ChooseService => WorkGroup::Plan,
+            Self::LetItCure { .. } => WorkGroup::Paint,
+            Self::Pack | Self::LookAtPacking => WorkGroup::Pack,
+            Self::WeighIt | Self::LookAtWeight => WorkGroup::Weigh,
+            Self::HandOver => WorkGroup::HandOver,
+            Self::Follow => WorkGroup::OnItsWay,
+            Self::Claim | Self::AwaitClaim | Self::PutAway => WorkGroup::Settle,
+        }
+    }
+}
+
+/// How far a parcel is, as one would see it on the table.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum ParcelStage {
+    /// The piece alone.
+    Bare,
+    /// Its packing has begun.
+    Wrapped,
+    /// It is packed.
+    Boxed,
+    /// Label and marks are on it.
+    Labelled,
+    /// It was handed over.
+    Gone,
+}
+
+impl ParcelStage {
+    fn of(inputs: &ShipmentInputs, summary: Option<&Summary>) -> Self {
+        if inputs.handed_over().is_some() {
+            return Self::Gone;
+        }
+        let is_packed = summary.is_some_and(|summary| pack_mark(summary) == Mark::Done);
+        let has_begun =
+            summary.is_some_and(|summary| summary.packed.is_some_and(|packed| packed.done > 0));
+        match (is_packed, has_begun) {
+            (true, _) if inputs.sending.marked => Self::Labelled,
+            (true, _) => Self::Boxed,
+            (false, true) => Self::Wrapped,
+            (false, false) => Self::Bare,
+        }
+    }
+}
+
 /// How near the day is that a shipment is promised for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -161,6 +239,10 @@ pub struct WorkLine {
     pub cured: Option<bool>,
     /// How near the promised day is; null where none is promised.
     pub promise: Option<Promise>,
+    /// The heading that it stands under on the bench.
+    pub group: WorkGroup,
+    /// How far the parcel is.
+    pub parcel: ParcelStage,
 }
 
 impl WorkLine {
@@ -179,6 +261,8 @@ impl WorkLine {
                 next: NextAct::Measure,
                 cured: None,
                 promise,
+                group: NextAct::Measure.group(),
+                parcel: ParcelStage::of(inputs, None),
             };
         };
         let settled = |by: &Option<String>| match by {
@@ -211,9 +295,11 @@ impl WorkLine {
             .unwrap_or_else(|| first_open(marks, inputs, summary));
         Self {
             stops: marks.map(|(stop, mark)| StopState { stop, mark }),
+            group: next.group(),
             next,
             cured: has_cured,
             promise,
+            parcel: ParcelStage::of(inputs, Some(summary)),
         }
     }
 }

@@ -44,7 +44,7 @@ pub use house::House;
 pub use impact::Impact;
 pub use inputs::{PieceFacts, PieceInputs, SettledStops, ShipmentInputs};
 pub use leaving::{AfterInputs, ClaimInputs, Outcome, ProtectedLook, SendingInputs};
-pub use line::{Mark, NextAct, Promise, Stop, StopState, WorkLine};
+pub use line::{Mark, NextAct, ParcelStage, Promise, Stop, StopState, WorkGroup, WorkLine};
 pub(crate) use more_cost::MoreCost;
 pub use order::{Order, OrderColumns, order_key};
 pub use pack_sheet::{PackSheet, SheetCuts, SheetStep};

@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
 import { flushPromises, mount } from '@vue/test-utils';
+import type { VueWrapper } from '@vue/test-utils';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 
 import { read } from '@/api/queries';
@@ -28,9 +29,17 @@ async function atBox(before?: Parameters<typeof opened>[2]) {
   return shown;
 }
 
+/** Asks for the styles that are folded. */
+async function unfold(mounted: VueWrapper) {
+  const more = mounted.findAll('.styles .btn').find((one) => one.text().includes('other style'));
+  await more?.trigger('click');
+}
+
 describe('the box', () => {
-  it('shows every style with what it takes, the one that is there pressed', async () => {
+  it('shows what is made and the two nearest, and every style once it is asked for', async () => {
     const { mounted } = await atBox();
+    expect(mounted.findAll('[data-style]')).toHaveLength(3);
+    await unfold(mounted);
     expect(asked.find(({ what }) => what === WAYS)?.body).toMatchObject({ slot: 'box' });
     const cards = mounted.findAll('[data-style]');
     expect(cards.map((card) => card.attributes('data-style'))).toEqual(styles().map(({ style }) => style));
@@ -52,6 +61,7 @@ describe('the box', () => {
     const { mounted } = await opened(BoxStop);
     await vi.advanceTimersByTimeAsync(10);
     await flushPromises();
+    await unfold(mounted);
     const card = mounted.get('[data-style="folder"]');
     expect(card.text()).toContain('no sheet of this board takes it');
     expect(card.attributes('disabled')).toBeDefined();
@@ -67,6 +77,7 @@ describe('the box', () => {
         inputs: { ...stored.inputs, choices: (body as { change: { choices: object } }).change.choices },
       },
     }));
+    await unfold(mounted);
     await mounted.get('[data-style="telescope"]').trigger('click');
     await flushPromises();
     const sent = asked.find(({ what }) => what === patch)?.body;

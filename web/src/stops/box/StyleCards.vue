@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 
 import SmallNet from '@/drawing/SmallNet.vue';
-import { counted, oneIn, signed } from '@/frame/words';
+import { capital, counted, oneIn, signed } from '@/frame/words';
 import SumOf from '@/parts/SumOf.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useWays } from '@/shipment/useWays';
@@ -17,6 +17,18 @@ const units = useUnits();
 const byRule = computed(() => (place === 'box' ? boxByRule.value : undefined));
 const byHand = computed(() => place === 'box' && Boolean(draft.choices.box_style));
 const chosen = computed(() => styles.value?.find((offer) => offer.chosen)?.name);
+
+/** How many are shown beside the one that is made. */
+const NEAREST = 2;
+const all = ref(false);
+/** The one that is made, and the nearest that could be made instead, as the core sorts them; the rest is asked for. */
+const shown = computed(() => {
+  const known = styles.value ?? [];
+  if (all.value) return known;
+  const nearest = known.filter(({ chosen: is, refused }) => !is && !refused).slice(0, NEAREST);
+  return known.filter((offer) => offer.chosen || nearest.includes(offer));
+});
+const folded = computed(() => (styles.value?.length ?? 0) - shown.value.length);
 
 function letRuleChoose(): void {
   draft.choices.box_style = '';
@@ -40,7 +52,7 @@ function letRuleChoose(): void {
       </p>
     </template>
     <ul v-if="styles && !away">
-      <li v-for="offer in styles" :key="offer.style">
+      <li v-for="offer in shown" :key="offer.style">
         <button
           type="button"
           :class="{ chosen: offer.chosen }"
@@ -73,6 +85,9 @@ function letRuleChoose(): void {
         </button>
       </li>
     </ul>
+    <BButton v-if="styles && !away && folded > 0" variant="link" size="sm" @click="all = true">
+      {{ capital(counted(folded, 'other style')) }}
+    </BButton>
   </section>
 </template>
 

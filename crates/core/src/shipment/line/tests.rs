@@ -75,6 +75,48 @@ fn each_thing_settled_leads_to_the_next() {
     assert_eq!(line(&inputs).next, NextAct::LookAtWeight);
 }
 
+/// Planned, settled, begun (one of 20 steps), packed, labelled, handed over: the parcel fills, and its heading follows what is next.
+#[test]
+fn the_parcel_fills_and_its_heading_follows() {
+    let mut inputs = small_canvas();
+    let stands = |inputs: &ShipmentInputs| {
+        let line = line(inputs);
+        (line.parcel, line.group)
+    };
+    assert_eq!(
+        stands(&ShipmentInputs::default()),
+        (ParcelStage::Bare, WorkGroup::Plan)
+    );
+    assert_eq!(stands(&inputs), (ParcelStage::Bare, WorkGroup::Plan));
+    inputs.settled.guard = fingerprint(&inputs);
+    inputs.settled.carton = fingerprint(&inputs);
+    inputs.service = Some("gannet-post/parcel".into());
+    assert_eq!(stands(&inputs), (ParcelStage::Bare, WorkGroup::Pack));
+    let wet = ShipmentInputs {
+        piece: serde_json::from_value(serde_json::json!({
+            "construction": "stretched_canvas", "medium": "acrylic", "finished": "2026-11-20",
+            "width": "400 mm", "height": "500 mm", "depth": "18 mm"
+        }))
+        .expect("a piece"),
+        ..inputs.clone()
+    };
+    assert_eq!(stands(&wet), (ParcelStage::Bare, WorkGroup::Paint));
+    // Weighed as planned it was packed, with or without ticks.
+    let planned = Workings::out(&inputs, &house()).expect("it works out").plan;
+    let planned = planned.expect("a plan").tally.weight.mass.as_kg();
+    inputs.parcel.weight = Some(format!("{planned:.3} kg"));
+    assert_eq!(stands(&inputs), (ParcelStage::Boxed, WorkGroup::HandOver));
+    inputs.sending.marked = true;
+    assert_eq!(
+        stands(&inputs),
+        (ParcelStage::Labelled, WorkGroup::HandOver)
+    );
+    inputs.sending.handed_over = Some("2026-11-23".into());
+    assert_eq!(stands(&inputs), (ParcelStage::Gone, WorkGroup::OnItsWay));
+    inputs.after.outcome = Some(Outcome::Arrived);
+    assert_eq!(stands(&inputs), (ParcelStage::Gone, WorkGroup::Settle));
+}
+
 #[test]
 fn a_plan_that_changed_since_asks_for_another_look() {
     let mut inputs = small_canvas();
