@@ -2,6 +2,7 @@ import { nextTick } from 'vue';
 import { createRouter, createWebHistory } from 'vue-router';
 import type { RouteLocation } from 'vue-router';
 
+import { PARTS } from './places/house/parts';
 import { SECTIONS } from './places/studio/words';
 import { beginShipment } from './shipment/begun';
 import { STOPS } from './shipment/stops';
@@ -216,10 +217,11 @@ export const router = createRouter({
       redirect: ({ hash }) => ({ path: FORMER[hash] ?? '/rules', hash: '' }),
     },
     {
-      path: '/rules',
+      path: `/rules/:part(${PARTS.map(({ key }) => key).join('|')})?`,
       name: 'rules',
       meta: { title: 'House rules' },
       component: () => import('./places/house/HousePlace.vue'),
+      props: ({ params }) => (params.part ? { part: params.part } : {}),
     },
     {
       path: '/tools/sums/:sum?',

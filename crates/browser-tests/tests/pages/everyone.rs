@@ -8,7 +8,7 @@ use thirtyfour::Key;
 use crate::Demo;
 
 /// Every view, what it shows once it is there, and what its window is called.
-const PLACES: [(&str, &str, &str); 30] = [
+const PLACES: [(&str, &str, &str); 36] = [
     ("/", "Kelp Ladder", "Bench · Hummock"),
     (
         "/tools/sums/cushion",
@@ -73,6 +73,12 @@ const PLACES: [(&str, &str, &str); 30] = [
         "A blank drawn elsewhere · Hummock",
     ),
     ("/rules", "How much padding?", "House rules · Hummock"),
+    ("/rules/layers", "Layers", "House rules · Hummock"),
+    ("/rules/materials", "Materials", "House rules · Hummock"),
+    ("/rules/bench", "At the bench", "House rules · Hummock"),
+    ("/rules/beginnings", "Presets", "House rules · Hummock"),
+    ("/rules/odds", "Odds", "House rules · Hummock"),
+    ("/rules/allowances", "Allowances", "House rules · Hummock"),
     (
         "/tools/measuring-sheet",
         "Measuring sheet",

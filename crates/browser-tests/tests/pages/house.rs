@@ -3,6 +3,7 @@
 use anyhow::Result;
 use hummock_browser_tests::Studio;
 use test_context::test_context;
+use thirtyfour::Key;
 
 use crate::Demo;
 
@@ -143,14 +144,14 @@ async fn rules_that_were_changed_on_two_pages_keep_both_changes(
 ) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/rules").await?;
-    page.sees("main", "How much padding?").await?;
+    page.goto("/rules/allowances").await?;
+    page.sees("main", "Engineer’s view").await?;
     page.asks(OPEN_ALL).await?;
     page.fill("allowances.clearance_mm", "21").await?;
     page.sees("[data-test='effects']", "shipments would")
         .await?;
-    let first = page.second_window("/rules").await?;
-    page.sees("main", "How much padding?").await?;
+    let first = page.second_window("/rules/allowances").await?;
+    page.sees("main", "Engineer’s view").await?;
     page.asks(OPEN_ALL).await?;
     page.fill("allowances.depth_clearance_mm", "12").await?;
     page.sees("[data-test='effects']", "shipments would")
@@ -172,7 +173,7 @@ async fn rules_that_were_changed_on_two_pages_keep_both_changes(
     page.sees("main", "Version 3").await?;
     page.lacks("[data-test='elsewhere']").await?;
     page.reload().await?;
-    page.sees("main", "How much padding?").await?;
+    page.sees("main", "Engineer’s view").await?;
     page.asks(OPEN_ALL).await?;
     page.holds("allowances.clearance_mm", "21").await?;
     page.holds("allowances.depth_clearance_mm", "12").await?;
@@ -184,12 +185,18 @@ async fn rules_that_were_changed_on_two_pages_keep_both_changes(
 async fn a_value_out_of_range_is_told_at_its_field(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/rules").await?;
+    page.goto("/rules/allowances").await?;
     page.sees("main", "Allowances").await?;
     page.asks("document.querySelectorAll('details').forEach((part) => { part.open = true })")
         .await?;
     page.fill("allowances.clearance_mm", "500").await?;
     page.sees(".error", "it must be from 0 to 80 mm").await?;
+    // Seen from another part, it is told under which one it stands.
+    page.press_called("Questions").await?;
+    page.sees("nav [href='/rules/allowances']", "a value is not taken")
+        .await?;
+    page.press("nav [href='/rules/allowances']").await?;
+    page.asks(OPEN_ALL).await?;
     page.fill("allowances.clearance_mm", "1 in").await?;
     page.sees(".error", "is not a number").await?;
     page.fill("allowances.clearance_mm", "10").await?;
@@ -204,6 +211,8 @@ async fn rules_are_kept_as_a_preset(Demo(database): &Demo) -> Result<()> {
     let page = studio.page();
     page.goto("/rules").await?;
     page.press("[name='schools.fit'][value='snug']").await?;
+    // What is changed under one part stays changed under the others.
+    page.press_called("Beginnings").await?;
     page.press_called("Keep these rules as a preset").await?;
     page.fill("preset-name", "Lean").await?;
     page.press_called("Keep it").await?;
@@ -353,7 +362,7 @@ async fn the_measuring_sheet_is_empty_and_whole(Demo(database): &Demo) -> Result
 async fn the_studios_own_record_moves_the_odds(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/rules").await?;
+    page.goto("/rules/odds").await?;
     page.press("[data-test='own-record'] summary").await?;
     page.press("[data-test='own-record'] .btn").await?;
     page.fill("record.0.sent", "40").await?;
@@ -379,7 +388,7 @@ async fn the_studios_own_record_moves_the_odds(Demo(database): &Demo) -> Result<
 async fn a_studio_says_from_whom_to_begin(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/rules").await?;
+    page.goto("/rules/beginnings").await?;
     page.press("[data-test='begin'] summary").await?;
     let lines = page.texts("[data-test='beginnings'] > li").await?.len();
     assert_eq!(lines, 6);
@@ -450,5 +459,26 @@ async fn changed_rules_and_materials_are_not_left_by_accident(Demo(database): &D
     page.sees("main", "How much padding?").await?;
     page.press_called("Bench").await?;
     page.sees("h1", "On the bench").await?;
+    studio.close().await
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_rule_is_found_by_any_of_its_words(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    page.goto("/rules").await?;
+    page.sees("main", "How much padding?").await?;
+    page.keys("/").await?;
+    // Only the reason of the overhead speaks of rent.
+    page.keys("rent tools").await?;
+    page.sees("[data-test='found']", "overhead on materials and work")
+        .await?;
+    page.keys(Key::Enter).await?;
+    page.is_at("[name='allowances.overhead_percent']").await?;
+    assert!(page.address().await?.ends_with("/rules/allowances"));
+    page.everyone_can_use_it().await?;
+    page.back().await?;
+    page.sees("main", "How much padding?").await?;
     studio.close().await
 }

@@ -288,7 +288,7 @@ async fn a_parcel_as_last_time_is_planned_priced_and_printed_in_ten_taps(
 async fn the_house_says_what_goes_in_and_which_looks_stop(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.goto("/rules").await?;
+    page.goto("/rules/bench").await?;
     page.press("[data-test='goes-in'] summary").await?;
     page.press("[data-test='goes-in'] .set:first-of-type > button")
         .await?;

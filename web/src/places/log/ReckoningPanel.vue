@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed, defineAsyncComponent, ref } from 'vue';
+import { computed, ref } from 'vue';
 
 import { answer, api } from '@/api/client';
 import { read } from '@/api/queries';
@@ -10,17 +10,22 @@ import { counted } from '@/frame/words';
 import { vSay } from '@/said/say';
 import { usedAgain } from '@/units/show';
 
+import OddsBars from './OddsBars.vue';
+import WeightBars from './WeightBars.vue';
+
 /** What many parcels say about the plans: does the model hold, do the weights, and what was saved. */
 const { told, filtered } = defineProps<{
   told: Reckoning;
   /** Only some of the log is shown, which is no count to take over. */
   filtered: boolean;
 }>();
-const LogChart = defineAsyncComponent(() => import('./LogChart.vue'));
+/** Fewer parcels say what they can in a sentence. */
+const MANY = 20;
 const { studio } = useStudio();
 const money = computed(() => studio.value?.catalogue.currency ?? '');
 const again = computed(() => usedAgain(told.used_again_g, told.used_again_litres));
 const known = computed(() => told.counted.parcels);
+const many = computed(() => known.value >= MANY);
 const BY = { class: 'kind of piece', route: 'way', carrier: 'carrier', preset: 'preset' } as const;
 
 const kept = computed(() => studio.value?.rules.odds?.counted);
@@ -67,15 +72,14 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
               {{ told.lost }} were lost; {{ few(told.said_lost) }} were said to be.
             </template>
           </p>
-          <LogChart
-            :told="told"
-            which="odds"
-            label="Odds said as bars, what happened as dots with their range"
-          />
-          <p class="soft">
-            Bars are what was said, dots what happened, lines what so few parcels may stand for: a dot says
-            little while its line crosses the bar.
-          </p>
+          <template v-if="many">
+            <OddsBars :bands="told.bands" />
+            <p class="soft">
+              Bars are what was said, dots what happened, lines what so few parcels may stand for: a dot says
+              little while its line crosses the bar.
+            </p>
+          </template>
+          <p v-else class="soft">From {{ MANY }} parcels on it is drawn; so few say little.</p>
           <p>
             By your own parcels alone, damage is {{ told.k.toFixed(2) }} times as likely as the tables say.
             <template v-if="kept && kept.parcels > 0">
@@ -102,9 +106,9 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
             {{ told.weights.within === 0 ? 'none' : told.weights.within }} lay within what the plan left open;
             on average {{ Math.abs(told.weights.mean_percent).toFixed(1) }} %
             {{ told.weights.mean_percent < 0 ? 'lighter' : 'heavier' }}.
-            <RouterLink :to="{ name: 'weighings' }">What that says about your stores</RouterLink>
+            <RouterLink :to="{ name: 'weighings' }">What that says about your materials</RouterLink>
           </p>
-          <LogChart :told="told" which="weights" label="How many parcels were off by how many per cent" />
+          <WeightBars v-if="told.weights.parcels >= MANY" :bins="told.weights.bins" />
         </template>
         <p v-else class="soft">None was weighed.</p>
         <table class="figure">
