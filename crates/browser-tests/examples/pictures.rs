@@ -86,7 +86,7 @@ async fn main() -> Result<()> {
         }
         page.picture(&folder.join(format!("{view}.png"))).await?;
     }
-    quick(&page, &folder).await?;
+    short_way(&page, &folder).await?;
     together(&page, &folder).await?;
     shelf(&page, &folder).await?;
     weighed(&studio, &page, &folder).await?;
@@ -97,25 +97,23 @@ async fn main() -> Result<()> {
     phone(&pool, &folder).await
 }
 
-/// A parcel as last time, with its address pasted and what goes in listed.
-async fn quick(page: &Page, folder: &Path) -> Result<()> {
-    page.goto("/again").await?;
-    page.press(".kinds li:first-child button").await?;
-    page.sees(".follows", "No price yet").await?;
-    page.fill("title", "Low Water, April").await?;
-    page.press(".paste summary").await?;
-    page.type_into(
-        "address-block",
-        "Oda Marsh\n9 Long Quay\n4120 Grindvik\nVennland",
-    )
-    .await?;
-    page.press_called("Put it into the fields").await?;
-    page.set_day("promised", "2027-04-02").await?;
+/// A new parcel on one page, with what follows beside its fields.
+async fn short_way(page: &Page, folder: &Path) -> Result<()> {
+    page.goto("/shipments/new").await?;
+    page.choose("piece.construction", "stretched_canvas")
+        .await?;
+    page.fill("title", "Grey Heron").await?;
+    page.fill("size", "600 x 800 x 38").await?;
+    page.choose("piece.medium", "acrylic").await?;
+    page.set_day("piece.finished", "2027-01-04").await?;
+    page.fill("value", "640").await?;
+    page.choose("buyer.country", "XS").await?;
+    page.sees(".follows [data-sum='to_send']", "EUR").await?;
     page.is_saved().await?;
-    page.sees(".follows .price", "EUR").await?;
-    page.press(".paste summary").await?;
-    page.asks("window.scrollTo(0, 0)").await?;
-    page.picture(&folder.join("quick.png")).await
+    page.sees("[data-test='takes']", "Glassine").await?;
+    page.asks("document.activeElement.blur(); window.scrollTo(0, 0)")
+        .await?;
+    page.picture(&folder.join("short-way.png")).await
 }
 
 /// Three pieces as they lie in one box.

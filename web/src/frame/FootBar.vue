@@ -22,7 +22,7 @@ import TallySheet from './TallySheet.vue';
 import { capital, counted } from './words';
 
 /** The foot of a shipment: what stands against going on, what it costs, and the one verb that goes on. */
-const { id, summary, plan, line, missing, refusals, choose } = useShipment();
+const { id, summary, plan, line, missing, refusals, left, choose } = useShipment();
 const { over } = defineProps<{
   /** Takes the place of what the page says. */
   over?: Said | undefined;
@@ -92,7 +92,7 @@ const findings = computed((): Against | undefined => {
 });
 /** A Stop comes before what a page says, but for what is put away or has left. */
 const against = computed(() => {
-  if (over) return over.against;
+  if (over || left.value) return said.value?.against;
   return findings.value?.level === 'stop' ? findings.value : (said.value?.against ?? findings.value);
 });
 /** The sheet tells more than one line does. */
