@@ -6,7 +6,7 @@ import { layerWords } from '@/frame/words';
 import { grams, money } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
-import MaterialBand from './MaterialBand.vue';
+import SectionArt from './SectionArt.vue';
 import { sectionOf } from './section';
 import type { Cut } from './section';
 
@@ -63,25 +63,6 @@ const changed = computed(() => {
     gone: new Set([...now.keys()].filter((slot) => !slots.has(slot))),
   };
 });
-const hollow = computed(() => {
-  if (plan.stack) return undefined;
-  const make = plan.layers.find((layer) => layer.make.kind === 'back_fill')?.make;
-  if (make?.kind !== 'back_fill') return undefined;
-  const { piece, scale } = section.value;
-  const x = piece.x + bar.value + 6;
-  const height = make.thickness_mm * scale;
-  const y = piece.y + piece.height - height;
-  return {
-    x,
-    y,
-    width: HALF.width - x,
-    height,
-    pattern: 'foam' as const,
-    outward: 'down' as const,
-    turns: 1,
-  };
-});
-const bar = computed(() => Math.min(section.value.piece.height * 1.3, 70));
 const lit = computed(() => (focus.value === undefined ? undefined : plan.layers[focus.value]));
 const told = computed(() => {
   const layer = lit.value;
@@ -92,7 +73,6 @@ const told = computed(() => {
 });
 const named = (layer: Layer) => layerWords(layer, units).name;
 const across = computed(() => (cut === 'up' ? plan.tally.outside.up_mm : plan.tally.outside.across_mm));
-const end = computed(() => section.value.outside.y + section.value.outside.height);
 const ends = computed(() => (cut === 'up' ? 'bottom and top edge' : 'left and right edge'));
 const label = computed(
   () =>
@@ -117,54 +97,15 @@ function move(by: number): void {
       @mouseleave="focus = undefined"
     >
       <g v-for="(turn, half) in HALVES" :key="half" :transform="turn" aria-hidden="true">
-        <g
-          v-for="layer in layers"
-          :key="layer.place"
-          :class="{ gone: changed.gone.has(layer.layer.slot), lifted: focus === layer.place }"
-        >
-          <rect v-bind="layer.box" class="air" />
-          <MaterialBand v-for="(band, part) in layer.bands" :key="part" :band="band" />
-        </g>
-        <template v-if="section.members.length > 0">
-          <rect v-bind="section.piece" class="air" />
-          <MaterialBand v-for="(band, at) in section.boards" :key="`board-${at}`" :band="band" />
-          <g
-            v-for="(member, at) in section.members"
-            :key="`member-${at}`"
-            :data-test="half ? undefined : 'member'"
-          >
-            <rect v-bind="member.wrapped" class="wrapped" />
-            <rect v-bind="member.piece" class="piece" />
-            <path
-              :d="`M${member.piece.x} ${member.piece.y + (member.faces_front ? 0 : member.piece.height)}H${HALF.width}`"
-              class="art"
-            />
-            <text
-              v-if="half === 0 && member.piece.height > 16"
-              :x="member.piece.x + 10"
-              :y="member.piece.y + member.piece.height / 2 + 5"
-            >
-              {{ member.title }}
-            </text>
-          </g>
-        </template>
-        <template v-else>
-          <rect v-bind="section.piece" class="piece" />
-          <rect
-            v-if="barred"
-            :x="section.piece.x + 3"
-            :y="section.piece.y + 4"
-            :width="bar"
-            :height="Math.max(0, section.piece.height - 4)"
-            class="wood"
-          />
-          <MaterialBand v-if="hollow" :band="hollow" />
-          <path
-            :d="`M${section.piece.x} ${section.piece.y + section.piece.height}V${section.piece.y}H${HALF.width}`"
-            class="art"
-          />
-        </template>
-        <path :d="`M${section.outside.x} ${end}H${HALF.width}`" class="bulge" />
+        <SectionArt
+          :plan="plan"
+          :section="section"
+          :width="HALF.width"
+          :barred="barred"
+          :mute="half > 0"
+          :gone="changed.gone"
+          :lifted="focus"
+        />
         <rect
           v-for="(band, at) in changed.outlines"
           :key="`ghost-${at}`"
@@ -232,36 +173,6 @@ function move(by: number): void {
 svg {
   display: block;
   width: 100%;
-}
-.air {
-  fill: var(--paper);
-}
-.piece {
-  fill: #f0ebdd;
-}
-.wrapped {
-  fill: #e4ecf0;
-  stroke: var(--card-line);
-  stroke-width: 0.8px;
-}
-.wood {
-  fill: var(--wood);
-  stroke: var(--card-line);
-}
-.art {
-  fill: none;
-  stroke: var(--heather);
-  stroke-width: 6px;
-}
-.bulge {
-  stroke: var(--peat-soft);
-  stroke-dasharray: 2 4;
-}
-.lifted > :deep(.band) {
-  translate: 0 -3px;
-}
-.gone > :deep(.band) {
-  opacity: 0.25;
 }
 .ghost {
   fill: rgb(109 74 124 / 10%);

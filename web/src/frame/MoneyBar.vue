@@ -33,7 +33,7 @@ const parts = computed(() =>
       v-for="part in parts"
       :key="part.key"
       :type="part.isPressed ? 'button' : undefined"
-      :class="['part', part.key, { open: open === part.key }]"
+      :class="['part', part.key, `money-${part.key}`, { open: open === part.key }]"
       :style="{ flexGrow: part.share }"
       :aria-expanded="part.isPressed ? open === part.key : undefined"
       :title="part.name"
@@ -90,19 +90,6 @@ button.part:focus-visible {
 }
 .told {
   white-space: nowrap;
-}
-.materials {
-  background: var(--heather);
-}
-.work {
-  background: var(--moss);
-}
-.carrier {
-  background: var(--water);
-}
-.damage {
-  background: repeating-linear-gradient(45deg, var(--rowan) 0 3px, var(--paper) 3px 6px);
-  color: transparent;
 }
 @media (forced-colors: active) {
   .part {

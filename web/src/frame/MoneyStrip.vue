@@ -33,7 +33,7 @@ const parts = computed(() =>
           :aria-expanded="part.lines.length > 0 ? open === part.key : undefined"
           @click="open = open === part.key ? undefined : part.key"
         >
-          <span class="swatch" :class="part.key" aria-hidden="true"></span>
+          <span class="swatch" :class="`money-${part.key}`" aria-hidden="true"></span>
           <span>{{ part.name }}</span>
           <SumOf :of="part.sum" :sum="cost[part.sum]" class="amount" :data-figure="part.name" />
         </component>
@@ -61,18 +61,6 @@ const parts = computed(() =>
 }
 .send strong {
   font-size: 1.1875rem;
-}
-.materials {
-  background: var(--heather);
-}
-.work {
-  background: var(--moss);
-}
-.carrier {
-  background: var(--water);
-}
-.damage {
-  background: repeating-linear-gradient(45deg, var(--rowan) 0 3px, var(--paper) 3px 6px);
 }
 ul {
   display: grid;

@@ -4,8 +4,8 @@ import { useRouter } from 'vue-router';
 
 import AddressFields from '@/countries/AddressFields.vue';
 import CountryField from '@/countries/CountryField.vue';
-import CutThrough from '@/drawing/CutThrough.vue';
 import RollDrawing from '@/drawing/RollDrawing.vue';
+import WholeCut from '@/drawing/WholeCut.vue';
 import { useNextStep } from '@/frame/foot';
 import type { Said } from '@/frame/foot';
 import MoneyStrip from '@/frame/MoneyStrip.vue';
@@ -124,7 +124,14 @@ onMounted(async () => {
       <template v-if="plan && summary">
         <div class="panel drawn">
           <RollDrawing v-if="rolled" :plan="plan" />
-          <CutThrough v-else :plan="plan" cut="up" :times="1" :barred="barred" wide />
+          <WholeCut
+            v-else
+            :plan="plan"
+            cut="up"
+            :times="1"
+            :barred="barred"
+            @open="() => router.push({ name: 'guard', params: { id } })"
+          />
         </div>
         <p class="says" data-test="says">
           <strong>{{ pack }}</strong>: {{ summary.minutes.toFixed(0) }} minutes<template v-if="summary.one_in"
