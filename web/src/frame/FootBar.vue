@@ -2,8 +2,8 @@
 import ChevronDown from '~icons/tabler/chevron-down';
 import ChevronUp from '~icons/tabler/chevron-up';
 
-import { onKeyStroke, useMediaQuery } from '@vueuse/core';
-import { computed, ref } from 'vue';
+import { onClickOutside, onKeyStroke, useMediaQuery } from '@vueuse/core';
+import { computed, ref, useTemplateRef } from 'vue';
 import { useRoute } from 'vue-router';
 
 import type { Finding } from '@/api/types';
@@ -38,9 +38,12 @@ function pressed(key: PartName): void {
   open.value = !open.value || part.value !== key;
   part.value = open.value ? key : undefined;
 }
-onKeyStroke('Escape', () => {
+function close(): void {
   open.value = false;
-});
+}
+const root = useTemplateRef<HTMLElement>('root');
+onKeyStroke('Escape', close);
+onClickOutside(root, close);
 
 const cost = computed(() => summary.value?.cost ?? undefined);
 const stops = computed(
@@ -106,7 +109,7 @@ const { by, better } = useLastChange({
 </script>
 
 <template>
-  <aside class="tally" :class="{ open }" aria-label="Foot">
+  <aside ref="root" class="tally" :class="{ open }" aria-label="Foot">
     <div v-show="open" id="tally-sheet" class="opened">
       <TallySheet v-model:part="part" :told="open || printing" />
     </div>

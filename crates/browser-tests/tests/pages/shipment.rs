@@ -187,6 +187,7 @@ async fn from_tape_measure_to_price_in_millimetres(Demo(database): &Demo) -> Res
     page.press(".tally .figures").await?;
     page.press_called("Make the slotted box, opening on an edge")
         .await?;
+    page.keys(Key::Escape).await?;
     // One turn more: 36 across for the rolled ends, 18 up, 18 through.
     page.sees(OUTSIDE, "1046 × 1326 × 142 mm").await?;
     page.press("[data-layer='fill'] button").await?;
