@@ -162,7 +162,7 @@ function move(by: number): void {
         <span class="soft">{{ told.why }}</span>
       </template>
       <span v-else-if="ghost" class="soft ghostly">Dashed: what you point at, not yet taken.</span>
-      <span v-else class="soft"
+      <span v-else class="soft hint"
         >Point at a layer, or go through them with the arrow keys; press it for what else it could be.</span
       >
     </p>
@@ -212,6 +212,19 @@ text {
   font-size: 16px;
   font-variant-numeric: tabular-nums;
 }
+.whole {
+  container-type: inline-size;
+}
+@container (max-width: 760px) {
+  text {
+    font-size: 24px;
+  }
+}
+@container (max-width: 420px) {
+  text {
+    font-size: 30px;
+  }
+}
 .told {
   min-height: 3.2em;
   margin: 4px 0 0;
@@ -230,8 +243,8 @@ text {
   .handle {
     display: none;
   }
-  text {
-    font-size: 30px;
+  .hint {
+    display: none;
   }
 }
 </style>

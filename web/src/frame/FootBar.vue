@@ -260,6 +260,17 @@ const { by, better } = useLastChange({
 .on :deep(.btn-primary) {
   min-width: 180px;
 }
+@media (max-width: 1180px) {
+  .foot {
+    grid-template-columns: minmax(0, 1fr) auto auto;
+  }
+  .parts {
+    display: none;
+  }
+  .money {
+    grid-template-columns: auto;
+  }
+}
 @media (max-width: 900px) {
   .foot {
     grid-template-columns: auto minmax(0, 1fr);
@@ -267,12 +278,6 @@ const { by, better } = useLastChange({
   }
   .against {
     grid-column: 1 / -1;
-  }
-  .parts {
-    display: none;
-  }
-  .money {
-    grid-template-columns: auto;
   }
   .on :deep(.btn-primary) {
     min-width: 0;

@@ -64,7 +64,7 @@ const parts = computed(() =>
 }
 ul {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(150px, 100%), 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(min(118px, 100%), 1fr));
   gap: 4px 12px;
   margin: 4px 0 0;
   padding: 0;

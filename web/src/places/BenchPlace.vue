@@ -195,11 +195,11 @@ useKeys({ '/': () => field.value?.focus() });
     </div>
     <div class="ways no-print">
       <label>
-        Show
+        <span class="word">Show</span>
         <BFormSelect v-model="place" name="place" :options="PLACES" size="sm" />
       </label>
       <label>
-        Sorted
+        <span class="word">Sorted</span>
         <BFormSelect v-model="sort" name="sort" :options="SORTS" size="sm" />
       </label>
     </div>
@@ -334,7 +334,26 @@ ul {
 @media (max-width: 640px) {
   .search {
     max-width: none;
-    margin-left: 0;
+  }
+  .begin {
+    display: grid;
+    width: 100%;
+    grid-template-columns: 1fr 1fr;
+  }
+  .begin .btn {
+    justify-content: center;
+    padding-inline: 8px;
+  }
+  .ways {
+    flex-wrap: nowrap;
+    gap: 8px;
+  }
+  .word {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
   }
 }
 </style>

@@ -68,6 +68,9 @@ useKeys({ '/': () => field.value?.focus() });
   position: relative;
   max-width: 420px;
 }
+label {
+  display: block;
+}
 ul {
   position: absolute;
   z-index: 5;
