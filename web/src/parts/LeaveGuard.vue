@@ -6,10 +6,12 @@ import { ref } from 'vue';
 import { onBeforeRouteLeave, onBeforeRouteUpdate } from 'vue-router';
 
 /** Asks before something that is typed and not kept yet is left. */
-const { changed, what } = defineProps<{
+const { changed, what, parts } = defineProps<{
   changed: boolean;
   /** What would be lost, as `the changed rules`. */
   what: string;
+  /** The page has parts that share what is typed: going from one to another loses nothing. */
+  parts?: boolean;
 }>();
 
 const asking = ref(false);
@@ -31,7 +33,7 @@ function answer(leave: boolean): void {
 }
 
 onBeforeRouteLeave(mayLeave);
-onBeforeRouteUpdate(mayLeave);
+onBeforeRouteUpdate(() => parts || mayLeave());
 useEventListener(window, 'beforeunload', (event) => {
   if (changed) event.preventDefault();
 });

@@ -21,7 +21,8 @@ async fn the_log_is_searched_reckoned_up_and_counted_into_the_odds(
     .await?;
     page.sees("[data-test='weights']", "that were weighed")
         .await?;
-    page.find("[role='img'] svg").await?;
+    // So few say it in words; from twenty on it is drawn.
+    page.sees("main", "From 20 parcels on it is drawn").await?;
     page.everyone_can_use_it().await?;
     page.press_called("Let the odds count these 12").await?;
     page.sees("[data-test='taken-over']", "Taken over").await?;

@@ -33,7 +33,7 @@ const ready = computed(() => studio.value !== undefined && house.rules.version >
 
 <template>
   <div class="page">
-    <LeaveGuard :changed="ready && house.changed.value" what="the changed rules" />
+    <LeaveGuard :changed="ready && house.changed.value" what="the changed rules" parts />
     <p v-if="away && !ready" v-say class="soft">The studio’s rules can’t be reached. Trying again.</p>
     <p v-else-if="!ready" class="soft">Opening the house rules</p>
     <div v-else-if="studio" class="columns">

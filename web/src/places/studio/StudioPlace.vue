@@ -90,7 +90,7 @@ async function save(): Promise<void> {
 
 <template>
   <div class="page" :class="{ parted: !isNew }">
-    <LeaveGuard :changed="changed && !busy" what="the changed studio" />
+    <LeaveGuard :changed="changed && !busy" what="the changed studio" parts />
     <nav v-if="!isNew" class="no-print" aria-label="The studio">
       <RouterLink
         v-for="part in SECTIONS"
