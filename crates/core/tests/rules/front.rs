@@ -102,9 +102,8 @@ fn every_way_on_the_front_is_taken_and_gives_the_figures_shown() {
                 .iter()
                 .find(|quote| quote.id == way.service)
                 .expect(&told);
-            let carried = quote.all_told.as_ref().expect(&told).amount;
-            let made = plan.tally.materials.amount + plan.tally.labour.amount;
-            assert_eq!(carried + made, way.cost.amount, "{told}");
+            let cost = quote.cost.as_ref().expect(&told);
+            assert_eq!(cost.total, way.cost, "{told}");
             if way.is_now {
                 continue;
             }
@@ -190,12 +189,8 @@ fn no_closer_box_and_no_lapped_folder_beats_what_is_shown() {
             else {
                 continue;
             };
-            let made = plan.tally.materials.amount + plan.tally.labour.amount;
-            let told = worked
-                .quotes
-                .first()
-                .and_then(|quote| quote.all_told.as_ref());
-            let Some(cost) = told.map(|told| told.amount + made) else {
+            let told = worked.quotes.first().and_then(|quote| quote.cost.as_ref());
+            let Some(cost) = told.map(|cost| cost.total.amount) else {
                 continue;
             };
             matched += 1;
