@@ -217,7 +217,7 @@ text {
 }
 @container (max-width: 760px) {
   text {
-    font-size: 24px;
+    font-size: 21px;
   }
 }
 @container (max-width: 420px) {

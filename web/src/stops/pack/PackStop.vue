@@ -134,8 +134,11 @@ useNextStep((): Said | undefined => {
       },
     };
   if (standing(now) === 'done') return { ...other, verb: { text: 'Next', press: () => go(place.value + 1) } };
+  // What has to be answered is read where it is answered.
+  const asked = now.look && asks.value ? { against: { level: 'note' as const, says: now.look.asks } } : {};
   return {
     ...other,
+    ...asked,
     verb: { text: asks.value ? 'Yes: done, next' : 'Done, next', press: () => forward(true) },
   };
 });
