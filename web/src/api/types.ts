@@ -39,7 +39,6 @@ export type ServiceLadder = Schemas['ServiceLadder'];
 export type Reach = Schemas['Reach'];
 export type Charge = Schemas['Charge'];
 export type Cost = Schemas['Cost'];
-export type CostKind = Schemas['CostKind'];
 export type What = Schemas['What'];
 export type Tariff = Schemas['Tariff'];
 export type TariffView = Schemas['TariffView'];

@@ -3,12 +3,13 @@ import { computed } from 'vue';
 
 import type { Layer, Plan } from '@/api/types';
 import { layerWords } from '@/frame/words';
-import { grams, money } from '@/units/show';
+import SumOf from '@/parts/SumOf.vue';
+import { grams } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import SectionArt from './SectionArt.vue';
 import { sectionOf } from './section';
-import type { Cut } from './section';
+import type { Cut, Frame } from './section';
 
 /**
  * The whole parcel cut through, broken in the middle: both its ends to one scale. Its layers are handles; a plan that is not taken yet
@@ -29,6 +30,7 @@ const units = useUnits();
 
 const WHOLE = 1200;
 const HALF = { width: WHOLE / 2, height: 270, margin: 26, side: 96 };
+const FAR = { ...HALF, far: true };
 /** Half of the gap at which the piece is broken off. */
 const GAP = 5;
 /** The gap, with its two torn sides. */
@@ -42,24 +44,32 @@ const LIFT = 7;
 const HALVES = [undefined, `translate(${WHOLE} 0) scale(-1 1)`];
 
 const section = computed(() => sectionOf(plan, cut, times, HALF));
+/** The other end, to the same scale and drawn mirrored. */
+const far = computed(() => sectionOf(plan, cut, times, FAR, section.value));
+const halves = computed(() => [section.value, far.value]);
+const right = computed(() => WHOLE - far.value.outside.x);
 const first = computed(() => (plan.stack ? 1 : 0));
 /** From outside inward, each with its place in the plan. */
 const layers = computed(() =>
-  section.value.layers.map((drawn, at) => ({ ...drawn, place: plan.layers.length - 1 - at })),
+  section.value.layers.map(({ layer, box }, at) => {
+    const end = WHOLE - (far.value.layers[at]?.box.x ?? box.x);
+    return { layer, box: { ...box, width: end - box.x }, place: plan.layers.length - 1 - at };
+  }),
 );
 /** What of a layer is seen in the drawing: what it is of, and how thick. */
 const made = ({ material, make, adds }: Layer) => JSON.stringify([material, make.kind, adds]);
-/** What the plan that is not taken yet would have otherwise: outlines of its own, and places of what would go. */
+/** What the plan that is not taken yet would have otherwise: outlines of both its ends, and the places of what would go. */
 const changed = computed(() => {
-  if (!ghost) return { outlines: [], gone: new Set<string>() };
+  if (!ghost) return { outlines: [[], []], gone: new Set<string>() };
   const now = new Map(plan.layers.map((layer) => [layer.slot as string, made(layer)]));
-  const then = sectionOf(ghost, cut, times, HALF, section.value);
   const slots = new Set(ghost.layers.map(({ slot }) => slot as string));
+  const outlined = (frame: Frame) => {
+    const then = sectionOf(ghost, cut, times, frame, section.value).layers;
+    const others = then.filter(({ layer }) => now.get(layer.slot) !== made(layer));
+    return [...then.slice(0, 1).map(({ box }) => box), ...others.flatMap(({ bands }) => bands)];
+  };
   return {
-    outlines: [
-      ...then.layers.slice(0, 1).map(({ box }) => box),
-      ...then.layers.filter(({ layer }) => now.get(layer.slot) !== made(layer)).flatMap(({ bands }) => bands),
-    ],
+    outlines: [outlined(HALF), outlined(FAR)],
     gone: new Set([...now.keys()].filter((slot) => !slots.has(slot))),
   };
 });
@@ -68,8 +78,7 @@ const told = computed(() => {
   const layer = lit.value;
   if (!layer) return undefined;
   const { name, make } = layerWords(layer, units);
-  const figures = [make, grams(layer.weight.mass_g), money(layer.cost), `${layer.minutes.toFixed(0)} min`];
-  return { name, figures: figures.filter(Boolean).join(' · '), why: layer.why };
+  return { name, make, layer };
 });
 const named = (layer: Layer) => layerWords(layer, units).name;
 const across = computed(() => (cut === 'up' ? plan.tally.outside.up_mm : plan.tally.outside.across_mm));
@@ -99,7 +108,7 @@ function move(by: number): void {
       <g v-for="(turn, half) in HALVES" :key="half" :transform="turn" aria-hidden="true">
         <SectionArt
           :plan="plan"
-          :section="section"
+          :section="halves[half] ?? section"
           :width="HALF.width"
           :barred="barred"
           :mute="half > 0"
@@ -107,7 +116,7 @@ function move(by: number): void {
           :lifted="focus"
         />
         <rect
-          v-for="(band, at) in changed.outlines"
+          v-for="(band, at) in changed.outlines[half]"
           :key="`ghost-${at}`"
           :x="band.x"
           :y="band.y"
@@ -122,7 +131,7 @@ function move(by: number): void {
         :key="layer.place"
         :x="layer.box.x"
         :y="layer.box.y - (focus === layer.place ? LIFT : 0)"
-        :width="WHOLE - 2 * layer.box.x"
+        :width="layer.box.width"
         :height="layer.box.height"
         class="handle"
         :class="{ lit: focus === layer.place }"
@@ -139,7 +148,7 @@ function move(by: number): void {
       <g class="dimension" aria-hidden="true">
         <path v-for="side in torn" :key="side" :d="side" class="torn" />
         <path
-          :d="`M${section.outside.x} ${HALF.height + 6}H${WHOLE - section.outside.x}m0 -6v12M${section.outside.x} ${HALF.height}v12`"
+          :d="`M${section.outside.x} ${HALF.height + 6}H${right}m0 -6v12M${section.outside.x} ${HALF.height}v12`"
         />
         <rect :x="HALF.width - 56" :y="HALF.height - 8" width="112" height="28" class="plate" />
         <text :x="HALF.width" :y="HALF.height + 12" text-anchor="middle">{{ units.length(across) }}</text>
@@ -158,8 +167,12 @@ function move(by: number): void {
     </svg>
     <p class="told" aria-live="polite" data-test="told">
       <template v-if="told">
-        <strong>{{ told.name }}</strong> <span class="figure">{{ told.figures }}</span>
-        <span class="soft">{{ told.why }}</span>
+        <strong>{{ told.name }}</strong>
+        <span class="figure"
+          >{{ told.make }} · {{ grams(told.layer.weight.mass_g) }} ·
+          <SumOf of="layer" :sum="told.layer.cost" /> · {{ told.layer.minutes.toFixed(0) }} min</span
+        >
+        <span class="soft">{{ told.layer.why }}</span>
       </template>
       <span v-else-if="ghost" class="soft ghostly">Dashed: what you point at, not yet taken.</span>
       <span v-else class="soft hint"

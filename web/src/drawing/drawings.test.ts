@@ -3,12 +3,9 @@ import { mount } from '@vue/test-utils';
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
-import { shipment } from '@/test/server';
-
 import MeasureDrawing from './MeasureDrawing.vue';
 import ParcelField from './ParcelField.vue';
 import PocketDrawing from './PocketDrawing.vue';
-import SmallSection from './SmallSection.vue';
 
 /** What is drawn has a size, and lies within what it is drawn in. */
 function wellDrawn(html: string): void {
@@ -17,65 +14,6 @@ function wellDrawn(html: string): void {
   expect(html).not.toContain('NaN');
   expect(html).not.toContain('Infinity');
 }
-
-describe('the section on the bench', () => {
-  const kinds = [
-    'contact_sheet',
-    'wrap',
-    'edge_fill',
-    'slotted_box',
-    'cut_box',
-    'roll',
-    'tube',
-    'glass_tape',
-  ] as const;
-  const side = fc.double({ min: 0, max: 120, noNaN: true });
-  const adds = fc.record({
-    left_mm: side,
-    right_mm: side,
-    front_mm: side,
-    back_mm: side,
-    top_mm: side,
-    bottom_mm: side,
-  });
-  const layer = fc.record({ kind: fc.constantFrom(...kinds), adds });
-
-  it('never draws a rectangle or a ring of less than nothing', () => {
-    fc.assert(
-      fc.property(
-        fc.array(layer, { maxLength: 9 }),
-        fc.double({ min: 1, max: 300, noNaN: true }),
-        (section, depth) => {
-          const { summary } = shipment();
-          if (!summary) throw new Error('the demo has one');
-          const total = (pick: keyof (typeof section)[0]['adds']) =>
-            section.reduce((sum, { adds }) => sum + adds[pick], 0);
-          const whole = {
-            left_mm: total('left_mm'),
-            right_mm: total('right_mm'),
-            front_mm: total('front_mm'),
-            back_mm: total('back_mm'),
-            top_mm: total('top_mm'),
-            bottom_mm: total('bottom_mm'),
-          };
-          const drawn = {
-            ...summary,
-            section,
-            adds: whole,
-            size: { ...summary.size, depth_mm: depth },
-            outside: { ...summary.outside, across_mm: 2 * whole.left_mm + depth },
-          };
-          wellDrawn(mount(SmallSection, { props: { summary: drawn as never } }).html());
-        },
-      ),
-      { numRuns: 300 },
-    );
-  });
-
-  it('is an empty frame before there is a plan', () => {
-    expect(mount(SmallSection).find('.none').exists()).toBe(true);
-  });
-});
 
 describe('the pocket’s blank', () => {
   const lengths = [

@@ -38,6 +38,16 @@ describe('a cut-through', () => {
     expect(front?.pattern).toBe('bubble');
   });
 
+  it('draws the other end by what lies there, to the same scale and with the piece where it was', () => {
+    // 9 at the bottom and 30 at the top, as with fill on the floor alone.
+    const wrap = layer(WRAP, { bottom_mm: 9, top_mm: 30, front_mm: 9, back_mm: 18 });
+    const near = sectionOf(plan([wrap]), 'up', 1, FRAME);
+    const far = sectionOf(plan([wrap]), 'up', 1, { ...FRAME, far: true }, near);
+    expect([far.scale, far.piece.x, far.piece.y]).toEqual([near.scale, near.piece.x, near.piece.y]);
+    expect(near.piece.x - near.outside.x).toBeCloseTo(9 * near.scale, 9);
+    expect(far.piece.x - far.outside.x).toBeCloseTo(30 * near.scale, 9);
+  });
+
   it('draws thicknesses larger when asked, and the piece as it is', () => {
     const wrap = layer(WRAP, { bottom_mm: 9, front_mm: 9, back_mm: 18 });
     const { piece, scale } = sectionOf(plan([wrap]), 'up', 3, FRAME);

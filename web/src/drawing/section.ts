@@ -44,6 +44,8 @@ export interface Frame {
   margin: number;
   /** Room to the left of the parcel, where that is not the margin. */
   side?: number;
+  /** The other end of the parcel: its top or right edge. */
+  far?: boolean;
 }
 
 interface Side {
@@ -52,8 +54,9 @@ interface Side {
   back: number;
 }
 
-function sideOf(adds: Addition, cut: Cut): Side {
-  const edge = cut === 'up' ? adds.bottom_mm : adds.left_mm;
+function sideOf(adds: Addition, cut: Cut, far = false): Side {
+  const [near, other] = cut === 'up' ? [adds.bottom_mm, adds.top_mm] : [adds.left_mm, adds.right_mm];
+  const edge = far ? other : near;
   return { edge, front: adds.front_mm, back: adds.back_mm };
 }
 
@@ -65,7 +68,7 @@ const EDGE_SHARE = 0.5;
  * with the piece where it lies there, so that both can be laid over each other.
  */
 export function sectionOf(plan: Plan, cut: Cut, times: number, frame: Frame, like?: Section): Section {
-  const sides = plan.layers.slice(plan.stack ? 1 : 0).map((layer) => sideOf(layer.adds, cut));
+  const sides = plan.layers.slice(plan.stack ? 1 : 0).map((layer) => sideOf(layer.adds, cut, frame.far));
   const total = (pick: keyof Side) => sides.reduce((sum, side) => sum + side[pick] * times, 0);
   // Several pieces are drawn as they lie, and what is around them begins where their stack ends.
   const { stack } = plan;

@@ -39,7 +39,7 @@ const tags = computed(() => shipments.value.flatMap(({ data }) => (data ? [data]
     </div>
     <h1 class="no-print">Tags for wrapped pieces</h1>
     <p v-if="ids.length === 0" class="no-print">
-      On the bench press “Cut several together”, tick the pieces, then “Tags to print”.
+      On the bench tick the pieces, and press “Tags” in the bar below.
     </p>
     <p class="soft no-print">Cut them apart, and stick each on its piece before the next one is wrapped.</p>
     <p v-if="ids.length === 0">No shipment is named: choose some on the bench.</p>

@@ -24,7 +24,7 @@ const TOOLS = [
   {
     to: '/tools/tags',
     name: 'Tags',
-    about: 'for pieces that are wrapped and wait: tick them on the bench under “Cut several together”',
+    about: 'for pieces that are wrapped and wait: tick them on the bench, and press “Tags”',
   },
   {
     to: '/orders',
