@@ -56,8 +56,12 @@ const layers = computed(() =>
     return { layer, box: { ...box, width: end - box.x }, place: plan.layers.length - 1 - at };
   }),
 );
-/** What of a layer is seen in the drawing: what it is of, and how thick. */
-const made = ({ material, make, adds }: Layer) => JSON.stringify([material, make.kind, adds]);
+/** What of a layer is seen in the drawing: what it is of, and how thick, to the tenth of a millimetre. */
+const made = ({ material, make, adds }: Layer) => {
+  const { left_mm, right_mm, top_mm, bottom_mm, front_mm, back_mm } = adds;
+  const sides = [left_mm, right_mm, top_mm, bottom_mm, front_mm, back_mm];
+  return [material, make.kind, ...sides.map((side) => side.toFixed(1))].join(' ');
+};
 /** What the plan that is not taken yet would have otherwise: outlines of both its ends, and the places of what would go. */
 const changed = computed(() => {
   if (!ghost) return { outlines: [[], []], gone: new Set<string>() };
@@ -188,7 +192,7 @@ svg {
   width: 100%;
 }
 .ghost {
-  fill: rgb(109 74 124 / 10%);
+  fill: none;
   stroke: var(--heather);
   stroke-dasharray: 7 5;
   stroke-width: 2px;
