@@ -8,7 +8,7 @@ import { computed, defineAsyncComponent, ref } from 'vue';
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
 import type { BoxSum } from '@/api/types';
-import { capital } from '@/frame/words';
+import { capital } from '@/words/grammar';
 
 import { useFolding } from './useFolding';
 

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 
 import type { Layer, Plan } from '@/api/types';
-import { layerWords } from '@/frame/words';
+import { layerWords } from '@/words/layers';
 import SumOf from '@/parts/SumOf.vue';
 import { grams } from '@/units/show';
 import { useUnits } from '@/units/useUnits';

@@ -19,7 +19,7 @@ import { useLastChange } from './lastChange';
 import type { PartName } from './money';
 import MoneyBar from './MoneyBar.vue';
 import TallySheet from './TallySheet.vue';
-import { capital, counted } from './words';
+import { capital, counted } from '@/words/grammar';
 
 /** The foot of a shipment: what stands against going on, what it costs, and the one verb that goes on. */
 const { id, summary, plan, line, missing, refusals, left, choose } = useShipment();

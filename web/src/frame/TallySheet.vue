@@ -10,7 +10,7 @@ import { useUnits } from '@/units/useUnits';
 import FindingNote from './FindingNote.vue';
 import type { PartName } from './money';
 import MoneyStrip from './MoneyStrip.vue';
-import { oneIn } from './words';
+import { oneIn } from '@/words/grammar';
 import TallyFigure from './TallyFigure.vue';
 
 /** What the foot's figures are made of, and everything that the plan says about itself. */

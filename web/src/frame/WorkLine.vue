@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 
 import type { Mark } from '@/api/types';
-import { counted, oneIn } from '@/frame/words';
+import { counted, oneIn } from '@/words/grammar';
 import { STOPS } from '@/shipment/stops';
 import { useShipment } from '@/shipment/useShipment';
 import * as show from '@/units/show';

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 
 import type { Change } from '@/api/types';
-import { oneIn, signed } from '@/frame/words';
+import { oneIn, signed } from '@/words/grammar';
 import * as show from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 

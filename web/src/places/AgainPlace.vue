@@ -6,7 +6,7 @@ import { useRouter } from 'vue-router';
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
 import type { Kind } from '@/api/types';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import { vSay } from '@/said/say';
 import { beginShipment } from '@/shipment/begun';
 

@@ -8,7 +8,9 @@ import { computed } from 'vue';
 
 import type { BenchRow, Place } from '@/api/types';
 import ParcelFill from '@/drawing/ParcelFill.vue';
-import { CONSTRUCTIONS, counted, MEDIA, nextAct, oneIn, stopOf, worded } from '@/frame/words';
+import { counted, oneIn, worded } from '@/words/grammar';
+import { nextAct, stopOf } from '@/words/routes';
+import { CONSTRUCTIONS, MEDIA } from '@/words/vocabulary';
 import SumOf from '@/parts/SumOf.vue';
 import * as show from '@/units/show';
 import { useUnits } from '@/units/useUnits';

@@ -12,7 +12,7 @@ import { answer, api, Unreachable } from '@/api/client';
 import { read } from '@/api/queries';
 import { signedOut } from '@/api/signedOut';
 import type { BenchRow, Place, SortName, WorkGroup } from '@/api/types';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import { useRemembered } from '@/kept/remembered';
 import { useKeys } from '@/keys/useKeys';
 import { vSay } from '@/said/say';

@@ -2,7 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
-import { capital, counted } from '@/frame/words';
+import { capital, counted } from '@/words/grammar';
 import { dayOf } from '@/stops/pack/day';
 
 import type { Chosen } from './useChosen';

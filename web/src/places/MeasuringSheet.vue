@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 
-import { CONDITIONS, CONSTRUCTIONS, MEDIA, OUTLINES, PAINTS, TOPS } from '@/frame/words';
+import { CONDITIONS, CONSTRUCTIONS, MEDIA, OUTLINES, PAINTS, TOPS } from '@/words/vocabulary';
 import { useStudio } from '@/api/useStudio';
 import { manners } from '@/units/show';
 import { useUnits } from '@/units/useUnits';

@@ -14,7 +14,7 @@ import {
   PANES,
   PROTECTED,
   TOPS,
-} from '@/frame/words';
+} from '@/words/vocabulary';
 import { dayAndYear } from '@/units/show';
 
 import type { StopName } from './stops';

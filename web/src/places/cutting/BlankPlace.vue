@@ -6,7 +6,7 @@ import { useRouter } from 'vue-router';
 import { answer, api, Refused } from '@/api/client';
 import type { Cutting, DxfRead } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import ChoiceField from '@/parts/ChoiceField.vue';
 import FileText from '@/parts/FileText.vue';
 import LeaveGuard from '@/parts/LeaveGuard.vue';

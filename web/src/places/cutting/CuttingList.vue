@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import { vSay } from '@/said/say';
 import { dayAndYear } from '@/units/show';
 

@@ -1,6 +1,6 @@
 // The parts and cuts of a layout in words.
 import type { BatchSheet, LaidPart, SheetCut } from '@/api/types';
-import { capital } from '@/frame/words';
+import { capital } from '@/words/grammar';
 import type { Written } from '@/units/useUnits';
 
 type Units = Written;

@@ -4,7 +4,8 @@ import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect';
 import { computed } from 'vue';
 
 import type { Studio } from '@/api/types';
-import { counted, ENCLOSURES, LOOKS, PLACES_IN } from '@/frame/words';
+import { counted } from '@/words/grammar';
+import { ENCLOSURES, LOOKS, PLACES_IN } from '@/words/vocabulary';
 import NumberField from '@/parts/NumberField.vue';
 import TextField from '@/parts/TextField.vue';
 import TickField from '@/parts/TickField.vue';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Studio } from '@/api/types';
-import { HAZARDS } from '@/frame/words';
+import { HAZARDS } from '@/words/vocabulary';
 import NumberField from '@/parts/NumberField.vue';
 import TickField from '@/parts/TickField.vue';
 import { vSay } from '@/said/say';

@@ -5,7 +5,7 @@ import { computed, ref } from 'vue';
 import { answer, api } from '@/api/client';
 import { read, useRead } from '@/api/queries';
 import type { BookingApart, WithCarriers } from '@/api/types';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import StandInNote from '@/parts/StandInNote.vue';
 import { vSay } from '@/said/say';
 import { dayAndYear, money } from '@/units/show';

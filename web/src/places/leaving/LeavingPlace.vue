@@ -7,7 +7,7 @@ import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
 import type { Collection } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import PaperLink from '@/parts/PaperLink.vue';
 import { vSay } from '@/said/say';
 import { dayAndYear, kilograms, weekday } from '@/units/show';

@@ -6,7 +6,8 @@ import { useRouter } from 'vue-router';
 
 import { answer, api } from '@/api/client';
 import { useStudio } from '@/api/useStudio';
-import { oneIn, OUTCOMES, worded } from '@/frame/words';
+import { oneIn, worded } from '@/words/grammar';
+import { OUTCOMES } from '@/words/vocabulary';
 import { useKeys } from '@/keys/useKeys';
 import { vSay } from '@/said/say';
 import { beginShipment } from '@/shipment/begun';

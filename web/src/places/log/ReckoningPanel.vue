@@ -6,7 +6,7 @@ import { answer, api } from '@/api/client';
 import { read } from '@/api/queries';
 import type { Reckoning } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import { vSay } from '@/said/say';
 import { usedAgain } from '@/units/show';
 

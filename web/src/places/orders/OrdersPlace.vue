@@ -5,7 +5,7 @@ import { computed, ref } from 'vue';
 
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import FileText from '@/parts/FileText.vue';
 import { vSay } from '@/said/say';
 

@@ -4,7 +4,7 @@ import { ref } from 'vue';
 
 import { answer, api, Refused } from '@/api/client';
 import type { AccountSavings } from '@/api/types';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import FileText from '@/parts/FileText.vue';
 import { vSay } from '@/said/say';
 import { money } from '@/units/show';

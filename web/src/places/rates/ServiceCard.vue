@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 
 import type { Service } from '@/api/types';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import { condition, effect } from '@/stops/price/rules';
 import { kilograms } from '@/units/show';
 import { useUnits } from '@/units/useUnits';

@@ -9,7 +9,7 @@ import { answer, api, Refused } from '@/api/client';
 import { useRead } from '@/api/queries';
 import type { Inputs, RoughCase } from '@/api/types';
 import CountryField from '@/countries/CountryField.vue';
-import { CONSTRUCTIONS } from '@/frame/words';
+import { CONSTRUCTIONS } from '@/words/vocabulary';
 import ChoiceField from '@/parts/ChoiceField.vue';
 import LengthField from '@/parts/LengthField.vue';
 import TextField from '@/parts/TextField.vue';

@@ -4,7 +4,7 @@ import { BFormCheckboxGroup } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { computed, onMounted, ref, shallowRef } from 'vue';
 
 import type { OpenedPanel, ShelfItem } from '@/api/types';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import TextField from '@/parts/TextField.vue';
 import { useUnits } from '@/units/useUnits';
 

@@ -6,7 +6,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 
 import type { ShelfEvent, ShelfItem } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
-import { worded } from '@/frame/words';
+import { worded } from '@/words/grammar';
 import FileText from '@/parts/FileText.vue';
 import { vSay } from '@/said/say';
 import { dayAndYear } from '@/units/show';

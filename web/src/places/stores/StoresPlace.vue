@@ -6,7 +6,7 @@ import { computed, ref, watch } from 'vue';
 
 import type { Measure } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import LeaveGuard from '@/parts/LeaveGuard.vue';
 import { vSay } from '@/said/say';
 

@@ -1,5 +1,5 @@
 // The shelves of the stores: what each is called, and the fields that its materials have.
-import { MEDIA } from '@/frame/words';
+import { MEDIA } from '@/words/vocabulary';
 
 export type FieldKind =
   'text' | 'number' | 'numbers' | 'price' | 'tick' | 'words' | 'choice' | 'sheets' | 'curve';

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 
 import type { BrokenPicture } from '@/api/types';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 
 /** Photographs without their picture, by the shipment that they are of. */
 const { broken, all } = defineProps<{

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 
 import type { Backup } from '@/api/types';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import { vSay } from '@/said/say';
 import * as show from '@/units/show';
 

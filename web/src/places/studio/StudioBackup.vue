@@ -6,7 +6,7 @@ import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
 import { useStudio } from '@/api/useStudio';
 import { vSay } from '@/said/say';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import * as show from '@/units/show';
 
 import BrokenPictures from './BrokenPictures.vue';

@@ -3,7 +3,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { ref } from 'vue';
 
 import type { Backup } from '@/api/types';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import { vSay } from '@/said/say';
 
 import BrokenPictures from './BrokenPictures.vue';

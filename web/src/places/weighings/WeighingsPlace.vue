@@ -4,7 +4,7 @@ import { computed, ref, watch } from 'vue';
 
 import { answer, api, Refused } from '@/api/client';
 import { useRead } from '@/api/queries';
-import { capital, count, counted } from '@/frame/words';
+import { capital, count, counted } from '@/words/grammar';
 import { vSay } from '@/said/say';
 import { difference } from '@/stops/weigh/verdict';
 import { kilograms } from '@/units/show';

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 
 import type { After } from '@/api/types';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import DraftField from '@/parts/DraftField.vue';
 import PaperLink from '@/parts/PaperLink.vue';
 import { vSay } from '@/said/say';

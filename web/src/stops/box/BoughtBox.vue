@@ -4,7 +4,8 @@ import { computed } from 'vue';
 import type { Layer } from '@/api/types';
 import BlankDrawing from '@/drawing/BlankDrawing.vue';
 import CutDownDrawing from '@/drawing/CutDownDrawing.vue';
-import { counted, layerWords } from '@/frame/words';
+import { counted } from '@/words/grammar';
+import { layerWords } from '@/words/layers';
 import { useUnits } from '@/units/useUnits';
 
 import { savedWords } from './saved';

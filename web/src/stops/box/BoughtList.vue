@@ -2,7 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
-import { count, counted, oneIn, signed } from '@/frame/words';
+import { count, counted, oneIn, signed } from '@/words/grammar';
 import { useShipment } from '@/shipment/useShipment';
 import { useWays } from '@/shipment/useWays';
 import { useUnits } from '@/units/useUnits';

@@ -4,7 +4,7 @@ import { computed } from 'vue';
 
 import type { Fit, FitWay } from '@/api/types';
 import CutDownDrawing from '@/drawing/CutDownDrawing.vue';
-import { counted, oneIn, signed } from '@/frame/words';
+import { counted, oneIn, signed } from '@/words/grammar';
 import SumOf from '@/parts/SumOf.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';

@@ -2,7 +2,8 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
-import { SAVED_CUTS, SAVED_FACES, count } from '@/frame/words';
+import { count } from '@/words/grammar';
+import { SAVED_CUTS, SAVED_FACES } from '@/words/vocabulary';
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useHouse } from '@/stops/guard/useHouse';

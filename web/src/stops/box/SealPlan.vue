@@ -3,7 +3,7 @@ import { computed } from 'vue';
 
 import type { Layer, SealStrip } from '@/api/types';
 import { sealed, torn } from '@/drawing/sealed';
-import { capital } from '@/frame/words';
+import { capital } from '@/words/grammar';
 import { useUnits } from '@/units/useUnits';
 
 /** Where the tape goes on the closed box, strip by strip, and how long each is torn. */

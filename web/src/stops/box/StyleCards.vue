@@ -3,7 +3,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 
 import SmallNet from '@/drawing/SmallNet.vue';
-import { capital, counted, oneIn, signed } from '@/frame/words';
+import { capital, counted, oneIn, signed } from '@/words/grammar';
 import SumOf from '@/parts/SumOf.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useWays } from '@/shipment/useWays';

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 
 import type { OfferedChange } from '@/api/types';
-import { oneIn, signed } from '@/frame/words';
+import { oneIn, signed } from '@/words/grammar';
 
 const { offered } = defineProps<{ offered: OfferedChange }>();
 const emit = defineEmits<{ press: []; look: [at: boolean] }>();

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 
 import type { HazardOdds } from '@/api/types';
-import { HAZARDS } from '@/frame/words';
+import { HAZARDS } from '@/words/vocabulary';
 
 /** What harms such a piece, and how often in this plan against the Standard pack of it. */
 const { hazards } = defineProps<{ hazards: HazardOdds[] }>();

@@ -4,7 +4,7 @@ import { computed } from 'vue';
 import type { Finding, Layer } from '@/api/types';
 import MaterialBand from '@/drawing/MaterialBand.vue';
 import { swatchOf } from '@/drawing/swatch';
-import { layerWords } from '@/frame/words';
+import { layerWords } from '@/words/layers';
 import SumOf from '@/parts/SumOf.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { grams } from '@/units/show';

@@ -3,7 +3,8 @@ import { computed } from 'vue';
 
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
-import { OUTCOMES, worded } from '@/frame/words';
+import { worded } from '@/words/grammar';
+import { OUTCOMES } from '@/words/vocabulary';
 import { useShipment } from '@/shipment/useShipment';
 import { dayAndYear } from '@/units/show';
 

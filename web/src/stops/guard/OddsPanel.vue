@@ -3,7 +3,7 @@ import { computed } from 'vue';
 
 import type { Plan } from '@/api/types';
 import ParcelField from '@/drawing/ParcelField.vue';
-import { capital, oneIn } from '@/frame/words';
+import { capital, oneIn } from '@/words/grammar';
 import SumOf from '@/parts/SumOf.vue';
 import { grouped } from '@/units/show';
 

@@ -3,7 +3,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
 import type { StackPiece } from '@/api/types';
-import { layerWords } from '@/frame/words';
+import { layerWords } from '@/words/layers';
 import { FIRST } from '@/shipment/usePiece';
 import { useShipment } from '@/shipment/useShipment';
 import { grams } from '@/units/show';

@@ -5,7 +5,7 @@ import { useRouter } from 'vue-router';
 
 import { answer, api } from '@/api/client';
 import type { InTwo, Inputs, Stack } from '@/api/types';
-import { oneIn } from '@/frame/words';
+import { oneIn } from '@/words/grammar';
 import SumOf from '@/parts/SumOf.vue';
 import { vSay } from '@/said/say';
 import { inputsOf } from '@/shipment/draft';

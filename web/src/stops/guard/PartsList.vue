@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { partWords } from '@/frame/words';
+import { partWords } from '@/words/layers';
 import type { Layer } from '@/api/types';
 import { useUnits } from '@/units/useUnits';
 

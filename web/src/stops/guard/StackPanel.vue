@@ -3,7 +3,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, nextTick, ref } from 'vue';
 
 import type { Stack } from '@/api/types';
-import { oneIn } from '@/frame/words';
+import { oneIn } from '@/words/grammar';
 import TickField from '@/parts/TickField.vue';
 import type { LaidPiece } from '@/shipment/draft';
 import { useShipment } from '@/shipment/useShipment';

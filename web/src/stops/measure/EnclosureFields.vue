@@ -3,7 +3,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, nextTick, ref, watch } from 'vue';
 
 import type { Enclosed, MakeOf } from '@/api/types';
-import { ENCLOSURES, PLACES_IN } from '@/frame/words';
+import { ENCLOSURES, PLACES_IN } from '@/words/vocabulary';
 import ChoiceField from '@/parts/ChoiceField.vue';
 import DraftField from '@/parts/DraftField.vue';
 import LengthField from '@/parts/LengthField.vue';

@@ -2,7 +2,8 @@
 import { computed } from 'vue';
 
 import type { PackStepView } from '@/api/types';
-import { counted, partWords } from '@/frame/words';
+import { counted } from '@/words/grammar';
+import { partWords } from '@/words/layers';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 

@@ -7,7 +7,7 @@ import { computed, ref, watch } from 'vue';
 import type { PackStepView } from '@/api/types';
 import { useNextStep } from '@/frame/foot';
 import type { Said } from '@/frame/foot';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import { useKeysWork } from '@/keys/useKeys';
 import PaperLink from '@/parts/PaperLink.vue';
 import PhotographStrip from '@/photographs/PhotographStrip.vue';

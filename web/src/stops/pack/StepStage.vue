@@ -7,7 +7,7 @@ import CutDownDrawing from '@/drawing/CutDownDrawing.vue';
 import CutThrough from '@/drawing/CutThrough.vue';
 import PocketDrawing from '@/drawing/PocketDrawing.vue';
 import RollDrawing from '@/drawing/RollDrawing.vue';
-import { layerWords, partWords } from '@/frame/words';
+import { layerWords, partWords } from '@/words/layers';
 import DraftField from '@/parts/DraftField.vue';
 import { FIELDS } from '@/shipment/fields';
 import type { FieldPath } from '@/shipment/fields';

@@ -2,7 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 
 import type { Choices, Reach } from '@/api/types';
-import { oneIn } from '@/frame/words';
+import { oneIn } from '@/words/grammar';
 import SumOf from '@/parts/SumOf.vue';
 
 /** Changes of the plan that bring a cheaper price: each one press, taken back with z. */

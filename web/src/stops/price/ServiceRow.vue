@@ -4,7 +4,7 @@ import { computed } from 'vue';
 
 import type { Arrival, Quote } from '@/api/types';
 import MoneyBar from '@/frame/MoneyBar.vue';
-import { reason } from '@/frame/words';
+import { reason } from '@/words/carriers';
 import SumOf from '@/parts/SumOf.vue';
 import { kilograms } from '@/units/show';
 import { useUnits } from '@/units/useUnits';

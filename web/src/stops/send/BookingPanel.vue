@@ -6,7 +6,7 @@ import { computed, watch } from 'vue';
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
 import type { Leaving } from '@/api/types';
-import { counted } from '@/frame/words';
+import { counted } from '@/words/grammar';
 import DraftField from '@/parts/DraftField.vue';
 import SumOf from '@/parts/SumOf.vue';
 import StandInNote from '@/parts/StandInNote.vue';

@@ -6,7 +6,7 @@ import { useStudio } from '@/api/useStudio';
 import { useCountries } from '@/countries/useCountries';
 import { useNextStep } from '@/frame/foot';
 import type { Said } from '@/frame/foot';
-import { capital, counted } from '@/frame/words';
+import { capital, counted } from '@/words/grammar';
 import DraftField from '@/parts/DraftField.vue';
 import { vSay } from '@/said/say';
 import { useShipment } from '@/shipment/useShipment';

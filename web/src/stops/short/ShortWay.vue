@@ -9,7 +9,7 @@ import WholeCut from '@/drawing/WholeCut.vue';
 import { useNextStep } from '@/frame/foot';
 import type { Said } from '@/frame/foot';
 import MoneyStrip from '@/frame/MoneyStrip.vue';
-import { capital, count, counted, oneIn } from '@/frame/words';
+import { capital, count, counted, oneIn } from '@/words/grammar';
 import DraftField from '@/parts/DraftField.vue';
 import PaperLink from '@/parts/PaperLink.vue';
 import TextField from '@/parts/TextField.vue';

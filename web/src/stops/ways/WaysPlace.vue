@@ -5,7 +5,7 @@ import { useRouter } from 'vue-router';
 
 import type { Choices, Way } from '@/api/types';
 import { useNextStep } from '@/frame/foot';
-import { counted, oneIn } from '@/frame/words';
+import { counted, oneIn } from '@/words/grammar';
 import ChangeFigures from '@/parts/ChangeFigures.vue';
 import SumOf from '@/parts/SumOf.vue';
 import { vSay } from '@/said/say';

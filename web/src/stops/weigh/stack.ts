@@ -1,6 +1,6 @@
 // The predicted masses of a parcel, one on the other, to scale; and where the scale stands beside them.
 import type { Plan } from '@/api/types';
-import { layerWords } from '@/frame/words';
+import { layerWords } from '@/words/layers';
 import type { useUnits } from '@/units/useUnits';
 
 type Units = ReturnType<typeof useUnits>;
