@@ -17,7 +17,7 @@ use uuid::Uuid;
 use crate::{StoreError, StudioId, StudioStore, house_changes::HouseChanges};
 
 /// Which house: counts up with every change of rules, stores, tariffs or presets.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize)]
 pub struct HouseVersion(pub(crate) i32);
 
 impl HouseVersion {

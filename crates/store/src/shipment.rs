@@ -619,7 +619,13 @@ fn rules_version(computed: &Computed) -> i32 {
 
 /// What a search looks through, in small letters.
 fn found_by(inputs: &ShipmentInputs) -> String {
-    [&inputs.title, &inputs.buyer.name, &inputs.buyer.town]
-        .map(|text| text.to_lowercase())
-        .join(" ")
+    let buyer = &inputs.buyer;
+    [
+        &inputs.title,
+        &buyer.name,
+        &buyer.town,
+        &inputs.order_number,
+    ]
+    .map(|text| text.to_lowercase())
+    .join(" ")
 }

@@ -2,6 +2,8 @@
 //!
 //! A count never goes below nothing: it is drawn by one statement that finds enough of it, or finds none.
 
+use std::collections::HashSet;
+
 use hummock_core::stock::{Goods, StockItem};
 use serde::{Deserialize, Serialize};
 use sqlx::{FromRow, PgConnection, Row as _, postgres::PgRow, types::Json};
@@ -346,6 +348,21 @@ impl StudioStore {
                 .fetch_optional(&self.pool)
                 .await?;
         Ok(lines.map(|lines| lines.0))
+    }
+
+    /// Returns for which of some shipments something was taken.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn taken_among(&self, shipments: &[Uuid]) -> Result<HashSet<Uuid>, StoreError> {
+        let taken: Vec<Uuid> = sqlx::query_scalar(
+            "SELECT shipment_id FROM taken WHERE studio_id = $1 AND shipment_id = ANY($2)",
+        )
+        .bind(self.studio.0)
+        .bind(shipments)
+        .fetch_all(&self.pool)
+        .await?;
+        Ok(taken.into_iter().collect())
     }
 
     /// Gives back what was taken for a shipment; a second time it gives nothing more.

@@ -295,7 +295,7 @@ allowances! {
     charge_free_above "charge_free_above": Sum, "sending is free above, value", "", 0.0 in 0.0 to 1e9, "A studio may send dear works for nothing; 0 never does.";
     labour_per_hour "labour_per_hour": Sum, "an hour of work", "", 24.0 in 0.0 to 1e9, "Minutes are shown as money at this rate.";
     loss_hours "loss_hours": f64, "hours that a loss takes", "h", 3.0 in 0.0 to 100.0, "Letters, claims and photographs, and the talk with the buyer.";
-    board_value "board_value": Sum, "value from which a board stands in front", "", 500.0 in 0.0 to 1e9, "A piece worth more than this gets a board in front whatever it is.";
+    board_value "board_value": Sum, "least value of a piece that gets a board in front", "", 500.0 in 0.0 to 1e9, "A piece worth more than this gets a board in front whatever it is.";
     spacer_minutes "spacer_minutes": Minutes, "minutes for a window spacer", "min", 3.0 in 0.0 to 90.0, "Strips cut, joined and laid without touching the face.";
     spacer_minutes_per_m "spacer_minutes_per_m": Minutes, "minutes a metre of spacer", "min", 2.0 in 0.0 to 60.0, "A metre more of strip to cut and join.";
     glass_minutes "glass_minutes": Minutes, "minutes to tape glass", "min", 1.0 in 0.0 to 30.0, "Laid on and rubbed down, ends folded.";

@@ -72,6 +72,15 @@ pub struct PackProgress {
     pub done: usize,
     /// Steps that were done and that a changed plan touches, or has no longer.
     pub touched: usize,
+    /// Of the steps that are done, those that cut.
+    #[serde(default)]
+    pub cut: usize,
+    /// Steps that cut what lies around the piece first, and are not done. A box is cut once the wrapped piece can be measured.
+    #[serde(default)]
+    pub to_cut: usize,
+    /// Of the steps that are done, those that lay something around the piece.
+    #[serde(default)]
+    pub laid: usize,
 }
 
 impl PackView {
@@ -109,10 +118,25 @@ impl PackView {
             .cloned()
             .collect();
         let count = |wanted: StepState| states.iter().filter(|state| **state == wanted).count();
+        let first: Vec<&str> = steps
+            .iter()
+            .take_while(|step| !step.stage.lays())
+            .map(|step| step.key.as_str())
+            .collect();
+        let cut = done.iter().filter(|key| cuts.contains(key)).count();
         let progress = PackProgress {
             steps: steps.len(),
             done: count(StepState::Done),
             touched: count(StepState::Touched) + gone.len(),
+            cut,
+            to_cut: first
+                .iter()
+                .filter(|key| cuts.contains(key) && !done.contains(key))
+                .count(),
+            laid: steps
+                .iter()
+                .filter(|step| step.stage.lays() && done.contains(&step.key.as_str()))
+                .count(),
         };
         let left = |(step, state): &(&PackStep, &StepState)| {
             (**state != StepState::Done).then_some(step.minutes)

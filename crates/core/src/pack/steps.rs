@@ -37,6 +37,17 @@ pub enum Stage {
     Parcel,
 }
 
+impl Stage {
+    /// Tells whether its steps lay something around the piece.
+    #[must_use]
+    pub const fn lays(self) -> bool {
+        match self {
+            Self::SetUp | Self::Look | Self::Cut => false,
+            Self::Wrap | Self::Box | Self::Parcel => true,
+        }
+    }
+}
+
 /// Strips of tape that are torn alike.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

@@ -19,6 +19,13 @@ impl Detail {
         slots: true,
         lines: true,
     };
+
+    /// Layers, odds, findings and totals alone.
+    pub const LEAST: Self = Self {
+        survival: false,
+        slots: false,
+        lines: false,
+    };
 }
 
 impl Default for Detail {

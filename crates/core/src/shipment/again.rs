@@ -40,6 +40,7 @@ impl ShipmentInputs {
                 String::new()
             },
             buyer: Buyer::default(),
+            order_number: String::new(),
             promised: None,
             value: self.value.clone(),
             currency: self.currency,

@@ -8,7 +8,7 @@ use serde::{Deserialize, Serialize};
 
 use super::{
     AfterInputs, EnclosureInputs, OtherPiece, ParcelInputs, QuotationInputs, SendingInputs,
-    TogetherInputs, dates::read_day,
+    TogetherInputs, dates::read_day, order::refused_order_number,
 };
 use crate::{
     Refusal, Refusals,
@@ -39,6 +39,9 @@ pub struct ShipmentInputs {
     pub title: String,
     /// Who gets it, and where.
     pub buyer: Buyer,
+    /// By which the shop that sold it knows the order, up to 80 characters.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub order_number: String,
     /// The day it was promised for, as 2027-03-12.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub promised: Option<String>,
@@ -614,6 +617,7 @@ impl ShipmentInputs {
     fn texts_refused(&self) -> Vec<Refusal> {
         let mut refusals: Refusals = refused_text("title", &self.title).into_iter().collect();
         refusals.extend(self.buyer.refused("buyer"));
+        refusals.extend(refused_order_number("order_number", &self.order_number));
         refusals.extend(refused_long("piece.notes", &self.piece.notes, LONGEST_NOTE));
         for (code, reason) in &self.lifted {
             let field = format!("lifted.{code}");

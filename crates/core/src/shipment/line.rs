@@ -128,8 +128,12 @@ pub enum NextAct {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum WorkGroup {
-    /// Wrap and box it: everything is settled.
+    /// Wrap and box it: everything is settled, and what lies around the piece is cut.
     Pack,
+    /// Cut its parts: everything is settled.
+    Cut,
+    /// Wait for materials: everything is settled, nothing is cut, and the shelf has less than the plan takes.
+    Materials,
     /// Weigh what is packed.
     Weigh,
     /// Hand it to the carrier.
@@ -174,7 +178,7 @@ impl NextAct {
 pub enum ParcelStage {
     /// The piece alone.
     Bare,
-    /// Its packing has begun.
+    /// Something lies around it.
     Wrapped,
     /// It is packed.
     Boxed,
@@ -191,7 +195,7 @@ impl ParcelStage {
         }
         let is_packed = summary.is_some_and(|summary| pack_mark(summary) == Mark::Done);
         let has_begun =
-            summary.is_some_and(|summary| summary.packed.is_some_and(|packed| packed.done > 0));
+            summary.is_some_and(|summary| summary.packed.is_some_and(|packed| packed.laid > 0));
         match (is_packed, has_begun) {
             (true, _) if inputs.sending.marked => Self::Labelled,
             (true, _) => Self::Boxed,
@@ -295,11 +299,36 @@ impl WorkLine {
             .unwrap_or_else(|| first_open(marks, inputs, summary));
         Self {
             stops: marks.map(|(stop, mark)| StopState { stop, mark }),
-            group: next.group(),
+            group: match next.group() {
+                WorkGroup::Pack if next == NextAct::Pack && summary.to_cut => WorkGroup::Cut,
+                group => group,
+            },
             next,
             cured: has_cured,
             promise,
             parcel: ParcelStage::of(inputs, Some(summary)),
+        }
+    }
+}
+
+impl WorkLine {
+    /// Tells whether it is packed next, and nothing is cut or laid for it: only then is it asked whether the materials are there.
+    #[must_use]
+    pub fn is_about_to_be_packed(&self, summary: Option<&Summary>) -> bool {
+        let untouched = summary.is_some_and(|summary| {
+            summary
+                .packed
+                .is_none_or(|packed| packed.cut + packed.laid == 0)
+        });
+        self.next == NextAct::Pack && untouched
+    }
+
+    /// Returns the line of a shipment for which the shelf lacks something.
+    #[must_use]
+    pub fn waiting_for_materials(self) -> Self {
+        Self {
+            group: WorkGroup::Materials,
+            ..self
         }
     }
 }

@@ -22,6 +22,7 @@ impl ShipmentInputs {
             currency: _,
             title: _,
             buyer: _,
+            order_number: _,
             promised: _,
             piece: _,
             together: _,

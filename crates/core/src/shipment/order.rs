@@ -10,6 +10,7 @@ use crate::{
     Refusal, Refusals,
     place::{Buyer, Countries},
     quantity::Telling,
+    text::refused_text,
 };
 
 /// Which column of a table holds what, by the names in its head; `None` if there is none for it.
@@ -46,6 +47,7 @@ pub struct Order {
     pub inputs: ShipmentInputs,
 }
 
+/// The longest number that a shop gives an order, in characters.
 const LONGEST_NUMBER: usize = 80;
 /// How many bytes of the digest stand for an order.
 const KEY_BYTES: usize = 16;
@@ -103,8 +105,8 @@ impl Order {
         };
         let title = cell(&columns.title);
         Ok(Self {
-            number,
             inputs: ShipmentInputs {
+                order_number: number.clone(),
                 title: if title.is_empty() {
                     start.title.clone()
                 } else {
@@ -122,8 +124,20 @@ impl Order {
                 promised: or(promised, &start.promised),
                 ..start.clone()
             },
+            number,
         })
     }
+}
+
+/// Refuses an order's number that is no readable line of at most 80 characters; there may be none.
+pub(super) fn refused_order_number(field: &str, number: &str) -> Option<Refusal> {
+    let length = number.chars().count();
+    if length <= LONGEST_NUMBER {
+        return refused_text(field, number);
+    }
+    let says =
+        format!("it is {length} characters long; an order number has at most {LONGEST_NUMBER}");
+    Some(Refusal::new(field, says))
 }
 
 /// Writes an amount as people type one: shops part thousands, as `1,450.00` or `1.450,00`. One that could be read in two ways
@@ -234,7 +248,10 @@ mod tests {
             ("Unasked", "x"),
         ])
         .expect("an order");
-        assert_eq!(order.number, "#1042");
+        assert_eq!(
+            (order.number.as_str(), order.inputs.order_number.as_str()),
+            ("#1042", "#1042")
+        );
         let inputs = order.inputs;
         assert_eq!(
             (inputs.buyer.name.as_str(), inputs.buyer.country.as_str()),

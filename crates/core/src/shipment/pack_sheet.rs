@@ -147,7 +147,9 @@ fn about(inputs: &ShipmentInputs, to: &[String], telling: Telling) -> Vec<String
             .map_or_else(|_| day.to_owned(), |day| telling.day(day));
         format!("Promised for {told}")
     });
-    [inputs.kind_says(telling), to, promised]
+    let number = inputs.order_number.trim();
+    let order = (!number.is_empty()).then(|| format!("Order {number}"));
+    [inputs.kind_says(telling), order, to, promised]
         .into_iter()
         .flatten()
         .collect()

@@ -10,6 +10,7 @@ use crate::{
     plan::{FindingLevel, OneIn},
     quantity::{Mass, Minutes, Money, Weight},
     space::{Addition, Envelope},
+    stock::cut_pieces,
 };
 
 /// The few figures of a shipment that the bench and the work line show.
@@ -68,6 +69,9 @@ pub struct Summary {
     /// How far the packing is; `None` before the first step is ticked.
     #[serde(default)]
     pub packed: Option<PackProgress>,
+    /// Whether parts that lie around the piece are still to be cut from sheets.
+    #[serde(default)]
+    pub to_cut: bool,
     /// Whether any service was asked.
     pub asked: bool,
     /// The layers, for a small cut-through.
@@ -166,6 +170,10 @@ impl Summary {
                 })
             }),
             packed: worked.packed,
+            to_cut: match worked.packed {
+                Some(packed) => packed.to_cut > 0,
+                None => !cut_pieces(plan).is_empty(),
+            },
             asked: !worked.quotes.is_empty(),
             section: plan
                 .layers

@@ -8,7 +8,7 @@ use crate::{
     Refusal,
     house::Choices,
     material::{Catalogue, MaterialId},
-    plan::{Change, Plan},
+    plan::{Change, Detail, Plan},
     shipment::{House, ShipmentInputs, Workings},
     space::LayerSlot,
     stock::{
@@ -79,9 +79,44 @@ pub fn shelf_lines(
     stock: &[StockItem],
     today: Date,
 ) -> Result<Vec<ShelfLine>, Vec<Refusal>> {
-    let worked = Workings::out(inputs, house)?;
-    let Some(plan) = &worked.plan else {
+    let Some((asked, takes)) = asked_of(inputs, house, stock, today)? else {
         return Ok(Vec::new());
+    };
+    let mut lines: Vec<ShelfLine> = takes
+        .into_iter()
+        .map(|taken| asked.with_substitute(taken))
+        .collect();
+    lines.sort_by_key(|line| line.short == 0);
+    Ok(lines)
+}
+
+/// Returns what the shelf lacks for a shipment, without what could take its place: nothing before there is a plan.
+///
+/// # Errors
+/// A [`Refusal`] when the plan can't be made.
+pub fn lacking(
+    inputs: &ShipmentInputs,
+    house: &House,
+    stock: &[StockItem],
+    today: Date,
+) -> Result<Vec<ShelfLine>, Vec<Refusal>> {
+    let Some((asked, takes)) = asked_of(inputs, house, stock, today)? else {
+        return Ok(Vec::new());
+    };
+    let lines = takes.iter().map(|taken| asked.line(taken));
+    Ok(lines.filter(|line| line.short > 0).collect())
+}
+
+/// Returns everything that the plan of a shipment takes; `None` before there is one.
+fn asked_of<'a>(
+    inputs: &'a ShipmentInputs,
+    house: &'a House,
+    stock: &'a [StockItem],
+    today: Date,
+) -> Result<Option<(Asking<'a>, Vec<Taken>)>, Vec<Refusal>> {
+    let worked = Workings::out_in(inputs, house, Detail::LEAST)?;
+    let Some(plan) = &worked.plan else {
+        return Ok(None);
     };
     let days = worked
         .chosen_or_best(inputs)
@@ -96,12 +131,8 @@ pub fn shelf_lines(
             .promised_for()
             .map(|day| working_days_before(day, days + TO_PACK_DAYS)),
     };
-    let mut lines: Vec<ShelfLine> = takes(plan, house, stock)
-        .into_iter()
-        .map(|taken| asked.line(taken))
-        .collect();
-    lines.sort_by_key(|line| line.short == 0);
-    Ok(lines)
+    let takes = takes(plan, house, stock);
+    Ok(Some((asked, takes)))
 }
 
 struct Taken {
@@ -164,15 +195,16 @@ struct Asking<'a> {
 }
 
 impl Asking<'_> {
-    fn line(&self, taken: Taken) -> ShelfLine {
+    fn line(&self, taken: &Taken) -> ShelfLine {
         let Taken {
             goods,
             name,
-            slot,
             amount,
+            slot: _,
         } = taken;
+        let amount = *amount;
         let catalogue = &self.house.catalogue;
-        let left = left_of(&goods, self.stock, catalogue);
+        let left = left_of(goods, self.stock, catalogue);
         let short = left.map_or(0, |left| (amount - left).max(0));
         let counting = Counting::of(catalogue, goods.material());
         let lead_days = counting.as_ref().and_then(|one| one.shelf.lead_days);
@@ -181,10 +213,6 @@ impl Asking<'_> {
             .zip(lead_days)
             .filter(|_| short > 0)
             .map(|(leaves, days)| working_days_before(leaves, days));
-        let instead = counting
-            .as_ref()
-            .and_then(|one| one.shelf.substitute.clone())
-            .filter(|_| short > 0);
         ShelfLine {
             measure: goods.measure(),
             needs: amount,
@@ -194,9 +222,21 @@ impl Asking<'_> {
             lead_days,
             too_late: order_by.is_some_and(|day| day < self.today),
             order_by,
-            substitute: instead.and_then(|id| self.substitute(&id, &goods, slot)),
-            goods,
-            name,
+            substitute: None,
+            goods: goods.clone(),
+            name: name.clone(),
+        }
+    }
+
+    fn with_substitute(&self, taken: Taken) -> ShelfLine {
+        let line = self.line(&taken);
+        let counting = Counting::of(&self.house.catalogue, taken.goods.material());
+        let instead = counting
+            .and_then(|one| one.shelf.substitute.clone())
+            .filter(|_| line.short > 0);
+        ShelfLine {
+            substitute: instead.and_then(|id| self.substitute(&id, &taken.goods, taken.slot)),
+            ..line
         }
     }
 

@@ -215,7 +215,7 @@ pub fn price_steps(
     Ok(ladders)
 }
 
-/// What the carrier is paid less and what is saved in all; `None` if either is nothing.
+/// What the carrier is paid less, and what is saved in all; `None` unless both are over zero.
 fn saved(before: &Quote, after: &Quote) -> Option<(Money, Money)> {
     let (now, then) = (before.cost.as_ref()?, after.cost.as_ref()?);
     let carriage = now.to_carrier.amount - then.to_carrier.amount;

@@ -18,6 +18,7 @@ mod money;
 mod odds;
 mod pack;
 mod parts;
+mod past;
 mod plans;
 mod prices;
 mod sheets;

@@ -15,7 +15,7 @@ use hummock_core::{
         Batch, BatchPlan, BatchSheet, BatchShipment, Condition, Counting, CutTool, Goods, LayoutOf,
         Markings, OffcutHere, Origin, PileCarton, SheetGoods, StockItem, cut_pieces, shelf_needs,
     },
-    ways::{FitWay, shelf_lines, what_fits},
+    ways::{FitWay, ShelfLine, lacking, shelf_lines, what_fits},
 };
 use jiff::civil::date;
 use proptest::prelude::*;
@@ -557,7 +557,19 @@ fn a_short_shelf_names_what_it_lacks_and_by_when_to_order_it() {
             "{}",
             each.name
         );
+        let nothing_lacks = lacking(&inputs, &house, &count(|needs| needs), today);
+        assert_eq!(nothing_lacks, Ok(Vec::new()), "{}", each.name);
         let empty = shelf_lines(&inputs, &house, &count(|_| 0), today).expect("lines");
+        // What the bench says of it is what the page of the box says, without what takes its place.
+        let bare: Vec<ShelfLine> = empty
+            .iter()
+            .map(|line| ShelfLine {
+                substitute: None,
+                ..line.clone()
+            })
+            .collect();
+        let lacks = lacking(&inputs, &house, &count(|_| 0), today).expect("lines");
+        assert_eq!(lacks, bare, "{}", each.name);
         for line in &empty {
             assert_eq!(
                 (line.short, line.left),

@@ -38,6 +38,11 @@ fn line(inputs: &ShipmentInputs) -> WorkLine {
     WorkLine::on(date(2026, 11, 23), inputs, worked.summary(inputs).as_ref())
 }
 
+fn is_about_to_be_packed(inputs: &ShipmentInputs) -> bool {
+    let worked = Workings::out(inputs, &house()).expect("it works out");
+    line(inputs).is_about_to_be_packed(worked.summary(inputs).as_ref())
+}
+
 fn fingerprint(inputs: &ShipmentInputs) -> Option<String> {
     Workings::out(inputs, &house())
         .expect("it works out")
@@ -55,6 +60,14 @@ fn each_thing_settled_leads_to_the_next() {
     inputs.settled.carton = fingerprint(&inputs);
     assert_eq!(line(&inputs).next, NextAct::ChooseService);
     inputs.service = Some("gannet-post/parcel".into());
+    // Only what is packed next, and of which nothing is cut, can wait for materials.
+    assert!(is_about_to_be_packed(&inputs) && !is_about_to_be_packed(&small_canvas()));
+    assert_eq!(line(&inputs).group, WorkGroup::Cut);
+    let waits = line(&inputs).waiting_for_materials();
+    assert_eq!(
+        (waits.next, waits.group),
+        (NextAct::Pack, WorkGroup::Materials)
+    );
     assert_eq!(line(&inputs).next, NextAct::Pack);
     let planned = Workings::out(&inputs, &house()).expect("it works out").plan;
     let planned = planned.expect("a plan").tally.weight.mass.as_kg();
@@ -91,7 +104,7 @@ fn the_parcel_fills_and_its_heading_follows() {
     inputs.settled.guard = fingerprint(&inputs);
     inputs.settled.carton = fingerprint(&inputs);
     inputs.service = Some("gannet-post/parcel".into());
-    assert_eq!(stands(&inputs), (ParcelStage::Bare, WorkGroup::Pack));
+    assert_eq!(stands(&inputs), (ParcelStage::Bare, WorkGroup::Cut));
     let wet = ShipmentInputs {
         piece: serde_json::from_value(serde_json::json!({
             "construction": "stretched_canvas", "medium": "acrylic", "finished": "2026-11-20",
@@ -101,6 +114,43 @@ fn the_parcel_fills_and_its_heading_follows() {
         ..inputs.clone()
     };
     assert_eq!(stands(&wet), (ParcelStage::Bare, WorkGroup::Paint));
+    // What is set up and looked at is not cut; once all of its parts are cut it is wrapped next, and the piece is bare until
+    // something lies around it.
+    let steps = crate::shipment::packing(&inputs, &house()).expect("it works out");
+    let steps = steps.expect("steps").steps;
+    let tick = |one: &crate::pack::StepView| {
+        let tick = serde_json::json!({ "print": one.step.print, "at": "2026-11-23T10:00:00Z" });
+        (
+            one.step.key.clone(),
+            serde_json::from_value(tick).expect("a tick"),
+        )
+    };
+    let first = |wanted: crate::pack::Stage| {
+        let at = steps.iter().position(|one| one.step.stage == wanted);
+        at.expect("there is such a step")
+    };
+    let (cut, wrap) = (
+        first(crate::pack::Stage::Cut),
+        first(crate::pack::Stage::Wrap),
+    );
+    let after = |many: usize| ShipmentInputs {
+        packed: steps[..many].iter().map(tick).collect(),
+        ..inputs.clone()
+    };
+    for (many, stage, group, is_asked) in [
+        (cut, ParcelStage::Bare, WorkGroup::Cut, true),
+        (wrap - 1, ParcelStage::Bare, WorkGroup::Cut, wrap - 1 == cut),
+        (wrap, ParcelStage::Bare, WorkGroup::Pack, false),
+        (wrap + 1, ParcelStage::Wrapped, WorkGroup::Pack, false),
+    ] {
+        let begun = after(many);
+        assert_eq!(stands(&begun), (stage, group), "after {many} steps");
+        assert_eq!(
+            is_about_to_be_packed(&begun),
+            is_asked,
+            "after {many} steps"
+        );
+    }
     // Weighed as planned it was packed, with or without ticks.
     let planned = Workings::out(&inputs, &house()).expect("it works out").plan;
     let planned = planned.expect("a plan").tally.weight.mass.as_kg();
