@@ -602,12 +602,35 @@ fn sides_of(document: &Document, page: u32) -> [f64; 2] {
 fn label(a4: bool) -> Value {
     json!({
         "a4": a4,
-        "code": qrcode::QrCode::new("GP-0417").expect("it fits").render::<qrcode::render::svg::Color<'_>>().build(),
+        "labels": [labelled("GP-0417")],
+    })
+}
+
+fn labelled(tracking: &str) -> Value {
+    let code = qrcode::QrCode::new(tracking).expect("it fits");
+    json!({
+        "code": code.render::<qrcode::render::svg::Color<'_>>().build(),
         "label": {
             "ends": { "from": ["Saltgrass Print & Frame", "3 Capstan Row"], "to": ["Oda Marsh", "4 Weir Lane", "Tern Bight TB1 2AA"] },
-            "carrier": "Gannet Post Parcel", "tracking": "GP-0417", "lines": ["Depot 7"], "about": "3.61 kg", "reference": "Slack Tide",
+            "carrier": "Gannet Post Parcel", "tracking": tracking, "lines": ["Depot 7"], "about": "3.61 kg", "reference": "Slack Tide",
         }
     })
+}
+
+#[test]
+fn several_labels_are_a_page_each_in_their_order() {
+    for a4 in [false, true] {
+        let mut asked = label(a4);
+        asked["labels"] = json!([labelled("GP-0417"), labelled("GP-0418"), labelled("X 12")]);
+        let made = printed("label", &asked, &[]);
+        let document = Document::load_mem(&made).expect("a PDF");
+        assert_eq!(document.get_pages().len(), 3);
+        for (page, tracking) in (1..).zip(["GP-0417", "GP-0418", "X 12"]) {
+            let text = document.extract_text(&[page]).expect("text");
+            let text = text.split_whitespace().collect::<Vec<_>>().join(" ");
+            assert!(text.contains(tracking), "{page}: {text}");
+        }
+    }
 }
 
 #[test]
@@ -630,7 +653,7 @@ fn a_label_is_as_large_as_a_label_and_on_a4_as_large_too() {
     assert!(has(&lines_of(&document, 1), 100.0));
     // The longest name still stands on it.
     let mut long = label(false);
-    long["label"]["ends"]["to"][0] =
+    long["labels"][0]["label"]["ends"]["to"][0] =
         json!("The Corporation of the Harbour Lights and Estuary Museum of Netherby Quay");
     let document = Document::load_mem(&printed("label", &long, &[])).expect("a PDF");
     let text = document.extract_text(&[1]).expect("text");

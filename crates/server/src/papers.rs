@@ -9,6 +9,7 @@ use axum::{
     response::Response,
 };
 use hummock_core::{
+    Refusal,
     quantity::Mass,
     sending::{
         Deadline, TrackingEvent,
@@ -19,7 +20,7 @@ use hummock_core::{
     },
     shipment::ShipmentInputs,
 };
-use hummock_store::{BookingState, Photograph};
+use hummock_store::{BookingState, Photograph, Settings};
 use ics::{
     Event, ICalendar, escape_text,
     parameters::Value as ValueKind,
@@ -45,6 +46,7 @@ use crate::{
 
 /// A claim prints so many photographs; the archive has them all.
 const MOST_PRINTED: usize = 24;
+const MOST_LABELS: usize = 60;
 /// Photographs of the damage are kept under this step.
 const DAMAGE: &str = "after/damage";
 /// Photographs of the piece before it was packed are kept under steps that begin so.
@@ -119,7 +121,8 @@ impl Desk {
         let (kind, says, photographs): (&str, Value, Vec<Photograph>) = match paper {
             ParcelPaper::Label | ParcelPaper::LabelA4 => {
                 let a4 = paper == ParcelPaper::LabelA4;
-                return self.label(leaves, a4).await;
+                let labelled = self.labelled(leaves).await?;
+                return self.labels(&leaves.settings, vec![labelled], a4).await;
             }
             ParcelPaper::Marks => (
                 "marks",
@@ -203,7 +206,8 @@ impl Desk {
             .await
     }
 
-    async fn label(&self, leaves: &ToLeave, a4: bool) -> Result<Vec<u8>, Problem> {
+    /// Returns what the label of a parcel says, with its code.
+    async fn labelled(&self, leaves: &ToLeave) -> Result<Value, Problem> {
         let tracking = leaves
             .tracking()
             .ok_or_else(|| Problem::not_found("tracking number of it yet"))?;
@@ -225,14 +229,23 @@ impl Desk {
             },
         );
         let code = code_of(tracking).map_err(|()| Problem::document_failed())?;
-        let says = json!({ "label": made, "code": code, "a4": a4 });
+        Ok(json!({ "label": made, "code": code }))
+    }
+
+    async fn labels(
+        &self,
+        settings: &Settings,
+        labels: Vec<Value>,
+        a4: bool,
+    ) -> Result<Vec<u8>, Problem> {
+        let says = json!({ "labels": labels, "a4": a4 });
         self.app
             .documents
             .paper(Printed {
                 kind: "label",
                 says: &says,
                 pictures: &[],
-                page: Page::of(&leaves.settings),
+                page: Page::of(settings),
             })
             .await
     }
@@ -411,6 +424,51 @@ async fn hand_over(desk: Desk, Asked(query): Asked<HandOverQuery>) -> Result<Res
     Ok(file_of("hand-over-list.pdf", "application/pdf", document))
 }
 
+/// Whose labels, and on what.
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
+#[serde(deny_unknown_fields)]
+pub(crate) struct LabelsQuery {
+    /// The ids of 1 to 60 shipments, with commas between them.
+    of: String,
+    /// Whether each stands on a sheet with a line to cut along, rather than on a label printer's own paper.
+    #[serde(default)]
+    sheet: bool,
+}
+
+/// Returns the labels of several parcels in one document, a page each, in the order that is asked for.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "print_labels", get, path = "/leaving/labels", tag = "leaving", params(LabelsQuery),
+    responses(
+        (status = 200, description = "The document", body = String, content_type = "application/pdf"),
+        (status = 404, description = "One of the shipments is not there, or has no tracking number yet", body = Problem),
+        (status = 422, description = "That is no list of 1 to 60 shipments", body = Problem),
+        (status = 503, description = "The program that makes documents is not there yet", body = Problem),
+    ),
+))]
+async fn several_labels(desk: Desk, Asked(query): Asked<LabelsQuery>) -> Result<Response, Problem> {
+    let refused = |says: &str| Problem::from(vec![Refusal::new("of", says)]);
+    let ids: Vec<Uuid> = query
+        .of
+        .split(',')
+        .map(str::trim)
+        .map(str::parse)
+        .collect::<Result<_, _>>()
+        .map_err(|_| refused("write the ids of shipments, with commas between them"))?;
+    if ids.len() > MOST_LABELS {
+        return Err(refused("print at most 60 labels at a time"));
+    }
+    let settings = desk.store.settings().await?;
+    let mut labels = Vec::with_capacity(ids.len());
+    for id in ids {
+        let leaves = desk.to_leave(id).await?;
+        labels.push(desk.labelled(&leaves).await?);
+    }
+    let document = desk.labels(&settings, labels, query.sheet).await?;
+    Ok(file_of("labels.pdf", "application/pdf", document))
+}
+
 /// Returns the days of a shipment for a calendar: when paint and varnish have cured, when it leaves, until when it was promised.
 #[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "read_calendar", get, path = "/shipments/{id}/calendar.ics", tag = "leaving",
@@ -477,6 +535,7 @@ pub(crate) fn routes() -> Routes {
         get "/shipments/{id}/papers/{paper}" => print,
         get "/shipments/{id}/claim.zip" => claim_archive,
         get "/leaving/hand-over-list" => hand_over,
+        get "/leaving/labels" => several_labels,
         get "/shipments/{id}/calendar.ics" => calendar,
     ]
 }

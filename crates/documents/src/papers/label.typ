@@ -1,12 +1,11 @@
-// A shipping label of 100 × 150 mm or 4 × 6 in, alone or on a sheet with a line to cut along.
+// Shipping labels of 100 × 150 mm or 4 × 6 in, each alone on a page or on a sheet with a line to cut along.
 #import "alike.typ": *
 #let data = json("data.json")
-#let label = data.label
-#set document(title: "Label " + label.tracking)
+#set document(title: "Label " + data.labels.map(each => each.label.tracking).join(", "))
 #show: faces.with(size: 10pt)
 #let (wide, high) = if on.label == "4x6" { (4in, 6in) } else { (100mm, 150mm) }
 #let (bar, named) = if on.inches { (4in, "4 in") } else { (100mm, "100 mm") }
-#let it = box(width: wide, height: high, inset: 5mm, {
+#let one(label, code) = box(width: wide, height: high, inset: 5mm, {
   grid(columns: (1fr, 30mm), column-gutter: 3mm,
     {
       text(font: ("Bricolage Grotesque", "Noto Sans"), weight: "bold", size: 13pt, label.carrier)
@@ -14,7 +13,7 @@
       text(size: 8pt, { text(fill: soft, "From "); linebreak(); label.ends.from.join(linebreak()) })
     },
     {
-      image(bytes(data.code), format: "svg", width: 30mm)
+      image(bytes(code), format: "svg", width: 30mm)
     })
   v(2mm)
   line(length: 100%, stroke: 1pt)
@@ -37,17 +36,23 @@
 })
 #if data.a4 {
   set page(paper: paper_name, margin: 15mm)
-  box(stroke: (paint: luma(120), thickness: 0.3pt, dash: "dashed"), it)
-  v(4mm)
-  text(size: 9pt, fill: soft, "Print at 100 %, cut along the line. Flat on the largest side, not over a seam; no tape over the code.")
-  v(3mm)
-  box(width: bar, height: 6mm, {
-    place(top + left, line(start: (0mm, 2mm), end: (bar, 2mm), stroke: 0.4mm))
-    place(top + left, line(start: (0mm, 0mm), end: (0mm, 4mm), stroke: 0.2mm))
-    place(top + left, line(start: (bar, 0mm), end: (bar, 4mm), stroke: 0.2mm))
-    place(top + left, dy: 4.2mm, text(size: 7pt, named))
-  })
+  for (at, (label, code)) in data.labels.map(each => (each.label, each.code)).enumerate() {
+    if at > 0 { pagebreak() }
+    box(stroke: (paint: luma(120), thickness: 0.3pt, dash: "dashed"), one(label, code))
+    v(4mm)
+    text(size: 9pt, fill: soft, "Print at 100 %, cut along the line. Flat on the largest side, not over a seam; no tape over the code.")
+    v(3mm)
+    box(width: bar, height: 6mm, {
+      place(top + left, line(start: (0mm, 2mm), end: (bar, 2mm), stroke: 0.4mm))
+      place(top + left, line(start: (0mm, 0mm), end: (0mm, 4mm), stroke: 0.2mm))
+      place(top + left, line(start: (bar, 0mm), end: (bar, 4mm), stroke: 0.2mm))
+      place(top + left, dy: 4.2mm, text(size: 7pt, named))
+    })
+  }
 } else {
   set page(width: wide, height: high, margin: 0mm)
-  it
+  for (at, (label, code)) in data.labels.map(each => (each.label, each.code)).enumerate() {
+    if at > 0 { pagebreak() }
+    one(label, code)
+  }
 }
