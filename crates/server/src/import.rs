@@ -1,7 +1,8 @@
 //! Loading a studio from a folder of open data files.
 //!
 //! The folder holds `studio.json`, `house-rules.json`, `catalogue.json`, `tariffs/*.json` and, if wanted,
-//! `shipments.json` and, with them, what is on the shelf: `shelf.csv`.
+//! `shipments.json` and, with them, what is on the shelf: `shelf.csv`, and the parcels that left before: `weighed.json` and
+//! `log.json`.
 
 use std::{path::Path, sync::Arc};
 
@@ -48,6 +49,8 @@ struct ShipmentFile {
 pub enum Fill {
     /// All that the folder has.
     Everything,
+    /// All but `log.json`: the parcels of the months before last.
+    WithoutLog,
     /// All but shipments and shelf.
     NoShipments,
     /// Nothing of anybody's: the usual rules and materials alone.
@@ -111,13 +114,12 @@ pub async fn import(
     }
     let (settings, house) = match fill {
         Fill::Nobody => (Settings::of_nobody(), nobodys_house()),
-        Fill::Everything | Fill::NoShipments => {
+        Fill::Everything | Fill::WithoutLog | Fill::NoShipments => {
             (read(&folder.join("studio.json"))?, read_house(folder)?)
         }
     };
     let studio = store.begin_studio(name, &settings, &house).await?;
-    let with_shipments = fill == Fill::Everything;
-    let shipments = take_in(&store.of(studio), folder, &settings, with_shipments, clock).await?;
+    let shipments = take_in(&store.of(studio), folder, &settings, fill, clock).await?;
     store.mark_taken_in(studio).await?;
     Ok(Imported {
         studio,
@@ -131,11 +133,16 @@ async fn take_in(
     store: &StudioStore,
     folder: &Path,
     settings: &Settings,
-    with_shipments: bool,
+    fill: Fill,
     clock: Clock,
 ) -> Result<usize> {
+    let left: &[&str] = match fill {
+        Fill::Everything => &["weighed.json", "log.json"],
+        Fill::WithoutLog => &["weighed.json"],
+        Fill::NoShipments | Fill::Nobody => return Ok(0),
+    };
     let file = folder.join("shipments.json");
-    if !with_shipments || !file.exists() {
+    if !file.exists() {
         return Ok(0);
     }
     let shipments = read_shipments(&file, clock.today())?;
@@ -149,22 +156,23 @@ async fn take_in(
             .with_context(|| format!("\"{}\" in {}", inputs.title, file.display()))?;
         store.create(&new).await?;
     }
-    put_away(store, folder, &house, (settings.unit, clock)).await?;
+    for file in left {
+        put_away(store, &folder.join(file), &house, (settings.unit, clock)).await?;
+    }
     Ok(shipments.len())
 }
 
 /// Takes parcels that went out before, each as it was weighed, into the archive.
 async fn put_away(
     store: &StudioStore,
-    folder: &Path,
+    file: &Path,
     house: &HouseAt,
     (unit, clock): (LengthUnit, Clock),
 ) -> Result<()> {
-    let file = folder.join("weighed.json");
     if !file.exists() {
         return Ok(());
     }
-    for inputs in &read_shipments(&file, clock.today())? {
+    for inputs in &read_shipments(file, clock.today())? {
         let new = worked_out(inputs, house, unit, clock)
             .with_context(|| format!("\"{}\" in {}", inputs.title, file.display()))?;
         store.create(&new).await?;

@@ -4,7 +4,7 @@ use std::sync::Arc;
 
 use tokio::sync::{Notify, Semaphore};
 
-use crate::{backup::state::Backups, houses::Houses, per_studio::PerStudio};
+use crate::{backup::state::Backups, houses::Houses, per_studio::PerStudio, shipments::Lacks};
 
 /// What a process works at for all its studios.
 #[derive(Debug, Clone, Default)]
@@ -15,6 +15,8 @@ pub(crate) struct Jobs {
     pub bell: Arc<Notify>,
     /// A search for ways takes every core, so that one runs at a time.
     pub exploring: Exploring,
+    /// What the shelf lacks for shipments.
+    pub lacks: Lacks,
     /// Backups of each studio as a whole.
     pub backups: PerStudio<Backups>,
 }

@@ -1,5 +1,6 @@
 //! Shipments: the bench, one shipment, edits, undo and redo.
 
+mod lacking;
 mod left;
 mod views;
 
@@ -27,6 +28,7 @@ use crate::{
     problem::Problem,
 };
 
+pub(crate) use lacking::Lacks;
 use left::{Left, handed_over};
 
 const LARGEST_PAGE: u32 = 200;
@@ -74,6 +76,7 @@ impl Desk {
             inputs: listed.inputs,
             summary: listed.summary,
             line,
+            lacks: Vec::new(),
         }
     }
 
@@ -245,8 +248,9 @@ pub(crate) async fn list(
         most: query.most,
     };
     let page = desk.page(&wanted).await?;
+    let rows = desk.with_lacks(page.rows).await?;
     Ok(Json(BenchPage {
-        rows: page.rows.into_iter().map(|row| desk.row(row)).collect(),
+        rows,
         total: page.total,
         next: page.next,
     }))

@@ -4,8 +4,11 @@ use hummock_core::{
     quantity::LengthUnit,
     sending::HandedParcel,
     shipment::{ShipmentInputs, Summary, WorkLine},
+    stock::Measure,
+    ways::ShelfLine,
 };
 use hummock_store::{Place, Sort};
+use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use serde_json::{Map, Value};
 use uuid::Uuid;
@@ -67,6 +70,38 @@ pub(crate) struct BenchRow {
     pub(super) line: WorkLine,
     /// What it is followed by.
     pub(super) tracking: Option<String>,
+    /// What the shelf lacks for it, where it is about to be packed and nothing was taken for it yet.
+    pub(super) lacks: Vec<Lack>,
+}
+
+/// Something that the shelf lacks for a shipment.
+#[derive(Debug, Clone, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub(crate) struct Lack {
+    /// What it is called.
+    pub(super) name: String,
+    /// How much is lacking.
+    pub(super) short: i64,
+    /// What that is a number of.
+    pub(super) measure: Measure,
+    /// The last day on which it can be ordered and the promise holds; `None` if no day is promised, or where it is not known how
+    /// long it takes.
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>, format = Date))]
+    pub(super) order_by: Option<Date>,
+    /// Whether that day is over.
+    pub(super) too_late: bool,
+}
+
+impl From<ShelfLine> for Lack {
+    fn from(line: ShelfLine) -> Self {
+        Self {
+            name: line.name,
+            short: line.short,
+            measure: line.measure,
+            order_by: line.order_by,
+            too_late: line.too_late,
+        }
+    }
 }
 
 /// A page of shipments.
@@ -91,7 +126,7 @@ pub(crate) struct ListQuery {
     #[serde(default)]
     #[cfg_attr(feature = "schema", param(value_type = PlaceName, required = false))]
     pub(super) place: Place,
-    /// Every word of it stands in the title, the buyer's name or the town; up to 120 characters.
+    /// Every word of it stands in the title, the buyer's name, the town or the order number; up to 120 characters.
     #[serde(default)]
     #[cfg_attr(feature = "schema", param(max_length = 120))]
     pub(super) search: String,

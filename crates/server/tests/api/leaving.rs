@@ -440,6 +440,32 @@ async fn every_paper_says_what_it_has_to(Demo(database): &Demo) {
     let (status, _) = bytes(&api, &at(&shipment, "/papers/label")).await;
     assert_eq!(status, StatusCode::NOT_FOUND, "it has no number yet");
     change(&api, &shipment, json!({ "sending": { "protected": "some", "protected_what": "mother-of-pearl", "tracking": "X 12" } })).await;
+    let other = ready(&api, "XS").await;
+    let both = format!(
+        "/api/v1/leaving/labels?of={},{}",
+        text(&shipment["id"]),
+        text(&other["id"])
+    );
+    let (status, _) = bytes(&api, &both).await;
+    assert_eq!(
+        status,
+        StatusCode::NOT_FOUND,
+        "one of them has no number yet"
+    );
+    change(&api, &other, json!({ "sending": { "tracking": "X 13" } })).await;
+    for (on, sheet) in [("", false), ("&sheet=true", true)] {
+        let (status, document) = bytes(&api, &format!("{both}{on}")).await;
+        assert_eq!(status, StatusCode::OK);
+        let document = lopdf::Document::load_mem(&document).expect("a PDF");
+        assert_eq!(document.get_pages().len(), 2);
+        for (page, number) in [(1, "X 12"), (2, "X 13")] {
+            let says = document.extract_text(&[page]).expect("text");
+            assert!(says.contains(number), "{says}");
+            assert_eq!(says.contains("100 %"), sheet, "{says}");
+        }
+    }
+    let (status, _) = bytes(&api, "/api/v1/leaving/labels?of=kelp").await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     for (paper, says) in [
         ("label", vec!["X 12", "Oda Marsh", "VENNLAND"]),
         ("label_a4", vec!["X 12", "Print at 100 %", "100 mm"]),

@@ -230,3 +230,41 @@ async fn a_table_of_the_log_holds_no_formula_and_reads_back(Demo(database): &Dem
         .expect("an answer");
     assert_eq!(some.text().await.expect("text").lines().count(), 2);
 }
+
+/// The months before the demo studio's last ones are drawn with a seed: 68 parcels beside the twelve that every other test has. They stand
+/// in the log, and nothing is counted by them before somebody takes them over: k is 1.
+#[tokio::test]
+async fn the_demo_studio_has_eighty_parcels_that_count_once_they_are_taken_over() {
+    let database = crate::filled("whole", hummock_server::Fill::Everything).await;
+    let api = Api::start(database.pool(), true).await;
+    let all = page(&api, "most=200").await;
+    assert_eq!(all["total"], 80);
+    let days: Vec<String> = all["rows"]
+        .as_array()
+        .expect("rows")
+        .iter()
+        .map(|row| text(&row["left_on"]))
+        .collect();
+    // From December to February, fourteen months later.
+    let (last, first) = (days.first().expect("a day"), days.last().expect("a day"));
+    assert!(first.starts_with("2025-12") && last.starts_with("2027-02"), "{first} to {last}");
+    let reckoned = api.get("/api/v1/log/reckoning").await;
+    let told = ["parcels", "damaged", "lost", "on_the_way"].map(|key| reckoned[key].clone());
+    assert_eq!(told, [80, 2, 1, 0].map(|count| json!(count)));
+    let studio = api.get("/api/v1/studio").await;
+    assert!(
+        studio["rules"]["odds"]["counted"].is_null()
+            || studio["rules"]["odds"]["counted"]["parcels"] == 0,
+        "{}",
+        studio["rules"]["odds"]
+    );
+    // As somebody presses it.
+    let mut rules = studio["rules"].clone();
+    rules["odds"]["counted"] = reckoned["counted"].clone();
+    let (status, kept) = api.put("/api/v1/studio/rules", json!({ "rules": rules })).await;
+    assert_eq!(status, StatusCode::OK, "{kept}");
+    let studio = api.get("/api/v1/studio").await;
+    // 79 arrived, whole or damaged.
+    assert_eq!(studio["rules"]["odds"]["counted"]["parcels"], 79);
+    database.drop().await;
+}

@@ -61,16 +61,16 @@ fn demo() -> PathBuf {
 
 const fn fill(with_shipments: bool) -> Fill {
     if with_shipments {
-        Fill::Everything
+        Fill::WithoutLog
     } else {
         Fill::NoShipments
     }
 }
 
-async fn filled(template: &str, with_shipments: bool) -> Database {
+async fn filled(template: &str, fill: Fill) -> Database {
     Database::like(template, async |url: String| {
         let store = Store::open(&url, UNHURRIED.database).await.expect("tables");
-        let imported = import(&store, STUDIO, &demo(), fill(with_shipments), TODAY).await;
+        let imported = import(&store, STUDIO, &demo(), fill, TODAY).await;
         assert!(imported.expect("the demo studio").created);
         store.close().await;
     })
@@ -82,7 +82,7 @@ struct Demo(Database);
 
 impl AsyncTestContext for Demo {
     async fn setup() -> Self {
-        Self(filled("demo", true).await)
+        Self(filled("demo", fill(true)).await)
     }
 
     async fn teardown(self) {
@@ -95,7 +95,7 @@ struct NoShipments(Database);
 
 impl AsyncTestContext for NoShipments {
     async fn setup() -> Self {
-        Self(filled("no_shipments", false).await)
+        Self(filled("no_shipments", fill(false)).await)
     }
 
     async fn teardown(self) {

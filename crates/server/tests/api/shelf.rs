@@ -4,6 +4,7 @@ use futures_util::future::join_all;
 use test_context::test_context;
 
 use super::*;
+use crate::leaving::{at, change, ready};
 
 const SHELF: &str = "/api/v1/shelf";
 
@@ -403,6 +404,54 @@ async fn what_packing_takes_is_given_back_as_it_was(Demo(database): &Demo) {
     assert_eq!(api.delete(&path).await, StatusCode::OK);
     let then: Vec<_> = counts(&api).await;
     assert_eq!(then, before);
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_is_about_to_be_packed_waits_for_materials_that_are_short(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
+    let made = ready(&api, "XS").await;
+    let print = made["worked"]["fingerprint"].clone();
+    let settled = json!({ "settled": { "guard": print, "box": print }, "order_number": "1042-B" });
+    let (status, settled) = change(&api, &made, settled).await;
+    assert_eq!(status, StatusCode::OK, "{settled}");
+    let row = async || {
+        let found = api.get("/api/v1/shipments?search=1042-b").await;
+        assert_eq!(found["total"], 1, "{found}");
+        found["rows"][0].clone()
+    };
+    let there = row().await;
+    assert_eq!(
+        (&there["line"]["group"], &there["lacks"]),
+        (&json!("cut"), &json!([]))
+    );
+    // No roll of tape is left of the one that it takes.
+    let shelf = api.get(&at(&made, "/shelf")).await;
+    let lines = shelf["lines"].as_array().expect("lines");
+    let tape = lines
+        .iter()
+        .find(|line| line["kind"] == "roll" && line["left"].is_i64());
+    let tape = tape.expect("it takes from a roll that is counted");
+    let (was, item) = left(&api, &text(&tape["material"]), 0.0).await;
+    let recount = |was: i64, left: i64| json!({ "was": was, "kind": "roll", "material": tape["material"], "left": left });
+    let count = match item["id"].as_str() {
+        Some(id) => format!("{SHELF}/{id}"),
+        None => String::new(),
+    };
+    assert!(!count.is_empty(), "{item}");
+    api.put(&count, recount(was, 0)).await;
+    let waits = row().await;
+    assert_eq!(waits["line"]["group"], "materials", "{}", waits["line"]);
+    assert_eq!(waits["lacks"][0]["name"], tape["name"]);
+    assert_eq!(waits["lacks"][0]["short"], tape["needs"]);
+    // It came; and what was taken once is not asked about again, however little is left.
+    api.put(&count, recount(0, was)).await;
+    assert_eq!(row().await["line"]["group"], "cut");
+    let (status, _) = api.put(&at(&made, "/shelf"), json!({})).await;
+    assert_eq!(status, StatusCode::OK);
+    let (now, _) = left(&api, &text(&tape["material"]), 0.0).await;
+    api.put(&count, recount(now, 0)).await;
+    assert_eq!(row().await["line"]["group"], "cut");
 }
 
 #[test_context(Demo)]
