@@ -1,25 +1,39 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
-import { ref } from 'vue';
+import { defineAsyncComponent, ref, watch } from 'vue';
+import type { Ref } from 'vue';
 import { useRouter } from 'vue-router';
 
 import { silent } from './api/patience';
+import { signedOut } from './api/signedOut';
+import { useAsking } from './asking/ask';
 import MaterialPatterns from './drawing/MaterialPatterns.vue';
 import DemoBand from './frame/DemoBand.vue';
 import { partMissing, partPending } from './frame/parts';
 import PartMissing from './frame/PartMissing.vue';
 import { useWindowTitle } from './frame/title';
-import SignIn from './frame/SignIn.vue';
 import TopStrip from './frame/TopStrip.vue';
-import KeysPanel from './keys/KeysPanel.vue';
-import { useKeys } from './keys/useKeys';
+import { useEscapeFromFields, useKeys } from './keys/useKeys';
 import { sendWaiting } from './photographs/waiting';
 import { useSaid } from './said/say';
 import { useUnits } from './units/useUnits';
 
+// Dialogs come when they are asked for: what they are made with is no part of the first view.
+const AskDialog = defineAsyncComponent(() => import('./asking/AskDialog.vue'));
+const KeysPanel = defineAsyncComponent(() => import('./keys/KeysPanel.vue'));
+const SignIn = defineAsyncComponent(() => import('./frame/SignIn.vue'));
+const { open: asked } = useAsking();
+
 const router = useRouter();
 const units = useUnits();
 const keysShown = ref(false);
+/** Whether something was ever so: a dialog that was opened once stays, so that it closes as it should. */
+function ever(now: Readonly<Ref<unknown>>): Ref<boolean> {
+  const was = ref(Boolean(now.value));
+  watch(now, (is) => (was.value ||= Boolean(is)));
+  return was;
+}
+const [everSignedOut, everAsked, everKeys] = [ever(signedOut), ever(asked), ever(keysShown)];
 
 const { aloud } = useSaid();
 useWindowTitle();
@@ -27,6 +41,7 @@ useWindowTitle();
 void sendWaiting();
 useEventListener(window, 'online', () => void sendWaiting());
 
+useEscapeFromFields();
 useKeys({
   n: () => void router.push('/shipments/new'),
   u: units.next,
@@ -50,8 +65,9 @@ useKeys({
     <PartMissing v-if="partMissing" />
     <RouterView />
   </main>
-  <SignIn />
-  <KeysPanel v-model="keysShown" />
+  <SignIn v-if="everSignedOut" />
+  <AskDialog v-if="everAsked" />
+  <KeysPanel v-if="everKeys" v-model="keysShown" />
   <p class="visually-hidden" role="status" aria-live="polite" data-test="aloud">{{ aloud }}</p>
 </template>
 

@@ -391,6 +391,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/leaving/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the labels of several parcels in one document, a page each, in the order that is asked for. */
+        get: operations["print_labels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/log": {
         parameters: {
             query?: never;
@@ -3319,6 +3336,8 @@ export interface components {
             id: string;
             /** @description What was typed. */
             inputs: components["schemas"]["ShipmentInputs"];
+            /** @description What the shelf lacks for it, where it is about to be packed and nothing was taken for it yet. */
+            lacks: components["schemas"]["Lack"][];
             /** @description Where it stands today. */
             line: components["schemas"]["WorkLine"];
             summary?: components["schemas"]["Summary"] | null;
@@ -6953,6 +6972,26 @@ export interface components {
          * @enum {string}
          */
         LabelSize: "100x150" | "4x6";
+        /** @description Something that the shelf lacks for a shipment. */
+        Lack: {
+            /** @description What that is a number of. */
+            measure: components["schemas"]["Measure"];
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: date
+             * @description The last day on which it can be ordered and the promise holds; `null` if no day is promised, or where it is not known how
+             *     long it takes.
+             */
+            order_by?: string | null;
+            /**
+             * Format: int64
+             * @description How much is lacking.
+             */
+            short: number;
+            /** @description Whether that day is over. */
+            too_late: boolean;
+        };
         /** @description Sheets of a size that the shelf lacks. */
         Lacking: {
             /**
@@ -8705,10 +8744,16 @@ export interface components {
         };
         /** @description How far it is, in short. */
         PackProgress: {
+            /** @description Of the steps that are done, those that cut. */
+            cut?: number;
             /** @description Steps that are done as they stand. */
             done: number;
+            /** @description Of the steps that are done, those that lay something around the piece. */
+            laid?: number;
             /** @description Steps in all. */
             steps: number;
+            /** @description Steps that cut what lies around the piece first, and are not done. A box is cut once the wrapped piece can be measured. */
+            to_cut?: number;
             /** @description Steps that were done and that a changed plan touches, or has no longer. */
             touched: number;
         };
@@ -11209,6 +11254,11 @@ export interface components {
                 [key: string]: string;
             };
             /**
+             * @description By which the shop that sold it knows the order, up to 80 characters.
+             * @default
+             */
+            order_number: string;
+            /**
              * @description More pieces in the same box, by a name of small letters and digits, at most eleven.
              * @default {}
              */
@@ -11875,6 +11925,8 @@ export interface components {
             stop?: string | null;
             /** @description How many must be answered, that one among them. */
             stops?: number;
+            /** @description Whether parts that lie around the piece are still to be cut from sheets. */
+            to_cut?: boolean;
             weighed?: components["schemas"]["WeighedParcel"] | null;
             /** @description Of the closed box. */
             weight: components["schemas"]["Weight"];
@@ -12568,7 +12620,7 @@ export interface components {
          * @description What can be done for a shipment now: the heading that it stands under on the bench.
          * @enum {string}
          */
-        WorkGroup: "pack" | "weigh" | "hand_over" | "plan" | "paint" | "on_its_way" | "settle";
+        WorkGroup: "pack" | "cut" | "materials" | "weigh" | "hand_over" | "plan" | "paint" | "on_its_way" | "settle";
         /** @description Where a shipment stands. */
         WorkLine: {
             /** @description Whether the paint and varnish have cured by the day; null where there is nothing to cure, or no plan. */
@@ -15064,6 +15116,103 @@ export interface operations {
                 };
             };
             /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program that makes documents is not there yet */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_labels: {
+        parameters: {
+            query: {
+                /** @description The ids of 1 to 60 shipments, with commas between them. */
+                of: string;
+                /** @description Whether each stands on a sheet with a line to cut along, rather than on a label printer's own paper. */
+                sheet?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The document */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description One of the shipments is not there, or has no tracking number yet */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description That is no list of 1 to 60 shipments */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -17941,7 +18090,7 @@ export interface operations {
             query?: {
                 /** @description Where they are kept. */
                 place?: components["schemas"]["PlaceName"];
-                /** @description Every word of it stands in the title, the buyer's name or the town; up to 120 characters. */
+                /** @description Every word of it stands in the title, the buyer's name, the town or the order number; up to 120 characters. */
                 search?: string;
                 /** @description Promised first (what was not promised comes last), by title, by buyer, or the newest first. */
                 sort?: components["schemas"]["SortName"];

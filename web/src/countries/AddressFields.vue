@@ -113,13 +113,15 @@ const error = (part: keyof Address) => errors[`${at}.${part}`];
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .address {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 0 12px;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .address {
     grid-template-columns: minmax(0, 1fr);
   }

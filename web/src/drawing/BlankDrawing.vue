@@ -147,7 +147,9 @@ const label = computed(
   </figure>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 figure {
   margin: 0;
   padding: 12px;
@@ -164,19 +166,19 @@ figure {
   max-height: 560px;
 }
 .panel-shape {
-  fill: #efe7d2;
+  fill: var(--blank);
   stroke: var(--peat);
   stroke-width: 2px;
 }
 .tab {
-  fill: #d8d2c4;
+  fill: var(--lap);
 }
 .cut {
   stroke: var(--peat);
   stroke-width: 2px;
 }
 .mask {
-  stroke: #efe7d2;
+  stroke: var(--blank);
   stroke-width: 3px;
 }
 .score {
@@ -197,7 +199,7 @@ text {
   font-size: 14px;
 }
 /* On a phone the net is followed with a thumb: no label is smaller than it can be read. */
-@media (max-width: 640px) {
+@include at.phone {
   figure {
     overflow-x: auto;
   }

@@ -88,7 +88,7 @@ const label = computed(
   width: 100%;
 }
 .lit {
-  fill: rgb(109 74 124 / 8%);
+  fill: color-mix(in srgb, var(--heather) 8%, transparent);
   stroke: var(--heather);
   stroke-width: 3px;
   pointer-events: none;

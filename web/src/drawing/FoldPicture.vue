@@ -144,7 +144,9 @@ onBeforeUnmount(() => leave?.());
   <div ref="stage" class="stage" aria-hidden="true" />
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .stage {
   height: 360px;
   overflow: hidden;
@@ -154,7 +156,7 @@ onBeforeUnmount(() => leave?.());
 .stage :deep(canvas) {
   display: block;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .stage {
     height: 280px;
   }

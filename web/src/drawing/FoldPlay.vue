@@ -111,7 +111,9 @@ const scrubbed = computed({
   </section>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .side-by-side {
   display: grid;
   grid-template-columns: minmax(0, 1.6fr) minmax(200px, 1fr);
@@ -169,7 +171,7 @@ li button[aria-current] {
 .stop {
   color: var(--rowan);
 }
-@media (max-width: 900px) {
+@include at.tablet {
   .side-by-side {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -71,7 +71,7 @@ const sheets = computed(() => {
   stroke-width: 2px;
 }
 .art {
-  fill: #f0ebdd;
+  fill: var(--sheet);
 }
 .face {
   stroke: var(--heather);
@@ -93,7 +93,7 @@ const sheets = computed(() => {
   fill: var(--bubble);
 }
 .bubbles {
-  fill: #f6fbfb;
+  fill: var(--film-light);
   stroke: var(--bubble-line);
 }
 .fill {
@@ -105,7 +105,7 @@ const sheets = computed(() => {
   stroke: var(--card-line);
 }
 .foam {
-  fill: #f2efe4;
+  fill: var(--foam);
   stroke: var(--peat-soft);
 }
 </style>

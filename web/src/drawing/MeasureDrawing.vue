@@ -161,12 +161,12 @@ function words(which: Side): string {
   max-height: 440px;
 }
 .face {
-  fill: #efe9f1;
+  fill: var(--art-light);
   stroke: var(--heather);
   stroke-width: 2px;
 }
 .glass {
-  fill: #f7f4f8;
+  fill: var(--art-lighter);
   stroke: var(--heather);
 }
 .face.loose {

@@ -66,7 +66,7 @@ const lines = computed(() => {
   max-width: 100%;
 }
 .shape {
-  fill: #efe7d2;
+  fill: var(--blank);
   stroke: var(--peat);
   stroke-width: 2px;
 }

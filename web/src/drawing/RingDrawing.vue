@@ -59,7 +59,7 @@ svg {
   stroke-width: 4px;
 }
 .roll {
-  fill: #f0ebdd;
+  fill: var(--sheet);
   stroke: var(--heather);
   stroke-width: 3px;
 }

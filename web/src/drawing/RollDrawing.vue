@@ -106,7 +106,7 @@ svg {
   stroke-dasharray: 5 4;
 }
 .sheet {
-  fill: #f0ebdd;
+  fill: var(--sheet);
   stroke: var(--heather);
   stroke-width: 4px;
 }

@@ -104,10 +104,10 @@ const hollow = computed<Band | undefined>(() => {
   fill: var(--paper);
 }
 .piece {
-  fill: #f0ebdd;
+  fill: var(--sheet);
 }
 .wrapped {
-  fill: #e4ecf0;
+  fill: var(--pane);
   stroke: var(--card-line);
   stroke-width: 0.8px;
 }

@@ -75,7 +75,7 @@ svg {
   stroke-width: 2px;
 }
 .face {
-  fill: #efe9f1;
+  fill: var(--art-light);
   stroke: var(--heather);
   stroke-dasharray: 7 4;
 }

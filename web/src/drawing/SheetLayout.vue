@@ -180,7 +180,9 @@ const says = computed(
   </svg>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .layout {
   display: block;
   width: 100%;
@@ -245,7 +247,7 @@ const says = computed(
 .code {
   font-weight: 700;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .layout {
     max-height: none;
   }

@@ -49,7 +49,7 @@ const panels = computed(() => {
   height: 62px;
 }
 polygon {
-  fill: #efe7d2;
+  fill: var(--blank);
   stroke: var(--peat);
   stroke-width: 1px;
   vector-effect: non-scaling-stroke;

@@ -186,7 +186,9 @@ function move(by: number): void {
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 svg {
   display: block;
   width: 100%;
@@ -255,7 +257,7 @@ text {
   color: var(--heather);
   font-weight: 600;
 }
-@media (max-width: 640px) {
+@include at.phone {
   /* Too small for a thumb: the list below does the same. */
   .handle {
     display: none;

@@ -27,7 +27,9 @@ const route = useRoute();
   </aside>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .band {
   display: flex;
   flex-wrap: wrap;
@@ -37,7 +39,7 @@ const route = useRoute();
   padding: 0 20px;
   border-bottom: 1px solid var(--sedge);
   color: var(--peat-soft);
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .plain {
   display: inline-flex;
@@ -50,7 +52,7 @@ const route = useRoute();
   font-weight: 600;
   text-decoration: underline;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .band {
     padding-inline: 12px;
   }

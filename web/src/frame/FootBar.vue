@@ -2,11 +2,12 @@
 import ChevronDown from '~icons/tabler/chevron-down';
 import ChevronUp from '~icons/tabler/chevron-up';
 
-import { onClickOutside, onKeyStroke, useMediaQuery } from '@vueuse/core';
+import { onClickOutside, useMediaQuery } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
 import { useRoute } from 'vue-router';
 
 import type { Finding } from '@/api/types';
+import { useEscape } from '@/keys/useKeys';
 import SumOf from '@/parts/SumOf.vue';
 import { fieldInSentence } from '@/shipment/fields';
 import { useShipment } from '@/shipment/useShipment';
@@ -42,7 +43,7 @@ function close(): void {
   open.value = false;
 }
 const root = useTemplateRef<HTMLElement>('root');
-onKeyStroke('Escape', close);
+useEscape(close);
 onClickOutside(root, close);
 
 const cost = computed(() => summary.value?.cost ?? undefined);
@@ -154,7 +155,9 @@ const { by, better } = useLastChange({
   </aside>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .tally {
   position: fixed;
   right: 0;
@@ -232,11 +235,11 @@ const { by, better } = useLastChange({
   white-space: nowrap;
 }
 .send {
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
   font-weight: 600;
 }
 .send small {
-  font-size: 1rem;
+  font-size: var(--type-text);
   font-weight: 400;
 }
 .by {
@@ -254,13 +257,13 @@ const { by, better } = useLastChange({
 .on :deep(.btn) {
   min-height: 56px;
   justify-content: center;
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
   line-height: 1.2;
 }
 .on :deep(.btn-primary) {
   min-width: 180px;
 }
-@media (max-width: 1180px) {
+@include at.desk {
   .foot {
     grid-template-columns: minmax(0, 1fr) auto auto;
   }
@@ -271,7 +274,7 @@ const { by, better } = useLastChange({
     grid-template-columns: auto;
   }
 }
-@media (max-width: 900px) {
+@include at.tablet {
   .foot {
     grid-template-columns: auto minmax(0, 1fr);
     padding: 6px 12px;
@@ -284,7 +287,7 @@ const { by, better } = useLastChange({
     flex: 1;
   }
 }
-@media (max-width: 640px) {
+@include at.phone {
   .foot {
     grid-template-columns: minmax(0, 1fr) auto;
   }
@@ -292,11 +295,11 @@ const { by, better } = useLastChange({
     grid-column: auto;
   }
   .send {
-    font-size: 1.0625rem;
+    font-size: var(--type-strong);
   }
   .send small {
     display: block;
-    font-size: 0.875rem;
+    font-size: var(--type-small);
     line-height: 1;
   }
   .on {
@@ -306,7 +309,7 @@ const { by, better } = useLastChange({
     flex: 1;
     min-height: 52px;
     padding-inline: 8px;
-    font-size: 1.0625rem;
+    font-size: var(--type-strong);
   }
 }
 @media print {

@@ -68,7 +68,7 @@ const parts = computed(() =>
   border: 0;
   border-left: 1px solid var(--peat);
   color: var(--paper);
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
   line-height: 1;
   text-align: center;
 }

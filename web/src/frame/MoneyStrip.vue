@@ -60,7 +60,7 @@ const parts = computed(() =>
   margin: 0 0 6px;
 }
 .send strong {
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
 }
 ul {
   display: grid;

@@ -9,7 +9,10 @@ import { useKeys } from '@/keys/useKeys';
 import { vSay } from '@/said/say';
 import { useShipment } from '@/shipment/useShipment';
 
-const { state, stored, canUndo, canRedo, undo, redo } = useShipment();
+import { useUndone } from './undone';
+
+const { state, stored, canUndo, canRedo } = useShipment();
+const { undone, undo, redo } = useUndone();
 
 const says = computed(() => {
   switch (state.value) {
@@ -37,7 +40,8 @@ useKeys({ z: () => void undo(), Z: () => void redo() });
 
 <template>
   <div class="light no-print">
-    <span v-say="isTrouble" class="says" :class="state" data-test="save-state">{{ says }}</span>
+    <span v-if="undone && !isTrouble" class="says" data-test="undone">{{ undone }}</span>
+    <span v-else v-say="isTrouble" class="says" :class="state" data-test="save-state">{{ says }}</span>
     <BButton size="sm" :disabled="!canUndo" @click="undo"><UndoIcon aria-hidden="true" /> Undo</BButton>
     <BButton size="sm" :disabled="!canRedo" @click="redo"><RedoIcon aria-hidden="true" /> Redo</BButton>
   </div>

@@ -44,7 +44,7 @@ const { by, better } = useLastChange({
 }
 .shown {
   margin-left: auto;
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
   text-align: right;
 }
 .note {
@@ -54,7 +54,7 @@ const { by, better } = useLastChange({
   justify-content: flex-end;
   gap: 0 12px;
   color: var(--peat-soft);
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .minded {
   color: var(--amber-moss);

@@ -133,7 +133,7 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
 }
 .by {
   margin: 6px 0 0;
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .minded {
   color: var(--amber-moss);
@@ -141,7 +141,7 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
 }
 h3 {
   margin: 12px 0 0;
-  font-size: 1rem;
+  font-size: var(--type-text);
 }
 @media print {
   .sheet {

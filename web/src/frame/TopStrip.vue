@@ -32,7 +32,7 @@ const here = computed(() =>
   <header class="strip no-print">
     <RouterLink to="/" class="mark" aria-label="Hummock, to the bench">
       <svg viewBox="0 0 34 22" width="34" height="22" aria-hidden="true">
-        <rect x="13" y="11" width="8" height="8" fill="#b79ac6" />
+        <rect x="13" y="11" width="8" height="8" fill="var(--heather-light)" />
         <path
           d="M1.5 20H5c6 0 6.5-17 12-17s6 17 12 17h3.5"
           fill="none"
@@ -71,7 +71,9 @@ const here = computed(() =>
   </header>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .strip > .mark,
 .mark svg {
   flex: none;
@@ -93,7 +95,7 @@ const here = computed(() =>
   gap: 12px;
   color: inherit;
   font-family: var(--heading);
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
   text-decoration: none;
 }
 nav {
@@ -109,7 +111,7 @@ nav {
   text-decoration: none;
 }
 .place.here {
-  border-color: #b79ac6;
+  border-color: var(--heather-light);
 }
 .studio {
   min-height: 44px;
@@ -128,7 +130,7 @@ nav {
   flex: none;
 }
 .units :deep(.btn) {
-  border-color: #6a5f57;
+  border-color: var(--peat-soft);
   background: none;
   color: inherit;
 }
@@ -147,9 +149,19 @@ nav {
   color: inherit;
 }
 .strip :focus-visible {
-  outline-color: #b79ac6;
+  outline-color: var(--heather-light);
 }
-@media (max-width: 640px) {
+@media (forced-colors: active) {
+  .strip {
+    border-bottom: 2px solid CanvasText;
+    background: Canvas;
+    color: CanvasText;
+  }
+  .studio {
+    color: inherit;
+  }
+}
+@include at.phone {
   .strip {
     flex-wrap: wrap;
     height: auto;
@@ -172,9 +184,10 @@ nav {
   nav {
     order: 1;
     width: 100%;
+    flex-wrap: wrap;
     justify-content: space-between;
-    gap: 8px;
-    font-size: 0.9375rem;
+    gap: 0 8px;
+    font-size: var(--type-small);
   }
   .units {
     margin-left: auto;

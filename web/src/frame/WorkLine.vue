@@ -98,7 +98,9 @@ const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STO
   </nav>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .line {
   display: grid;
   grid-template-columns: repeat(8, minmax(0, 1fr));
@@ -123,12 +125,12 @@ const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STO
   align-items: center;
   gap: 8px;
   font-family: var(--heading);
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
   font-weight: 600;
 }
 .here .name {
   color: var(--heather);
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
 }
 .headline {
   min-height: 1.5em;
@@ -165,21 +167,30 @@ const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STO
   overflow: visible;
 }
 .mound path {
-  fill: #ebe6d6;
+  fill: var(--trough);
   stroke: var(--peat);
   stroke-width: 2px;
   vector-effect: non-scaling-stroke;
 }
-@media (max-width: 1100px) {
+/* On paper a size is wider than an eighth of the sheet. */
+@media print {
+  .stop:not(.here) .headline {
+    display: none;
+  }
+  .here .headline {
+    white-space: nowrap;
+  }
+}
+@include at.desk {
   .headline {
-    font-size: 0.875rem;
+    font-size: var(--type-small);
   }
   .name {
     gap: 5px;
-    font-size: 1rem;
+    font-size: var(--type-text);
   }
 }
-@media (max-width: 640px) {
+@include at.phone {
   /* The current stop and its neighbours are as wide as their names; the figure hangs below without a width of its own. */
   .line {
     display: flex;
@@ -205,10 +216,10 @@ const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STO
     margin-top: 4px;
   }
   .here .name {
-    font-size: 0.9375rem;
+    font-size: var(--type-small);
   }
   .name {
-    font-size: 0.875rem;
+    font-size: var(--type-small);
     gap: 3px;
   }
   .mark {
@@ -222,7 +233,7 @@ const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STO
     position: absolute;
     top: 26px;
     display: block;
-    font-size: 0.875rem;
+    font-size: var(--type-small);
     line-height: 1.25;
     white-space: nowrap;
   }

@@ -20,7 +20,7 @@ const shown = defineModel<boolean>({ required: true });
         <dd>{{ does }}</dd>
       </template>
     </dl>
-    <p class="soft">They rest while you type in a field; press Tab to leave it.</p>
+    <p class="soft">They rest while you type in a field: Esc leaves it.</p>
     <p>Scripts can use the same figures: <a href="/about/api">the API, described</a>.</p>
     <p>What it is made with: <a href="/about/licences">licences</a>.</p>
   </BModal>

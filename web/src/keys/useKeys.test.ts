@@ -3,7 +3,7 @@ import { mount } from '@vue/test-utils';
 import { defineComponent } from 'vue';
 import { afterEach, describe, expect, it } from 'vitest';
 
-import { useKeys, useKeysWork } from './useKeys';
+import { useEscape, useEscapeFromFields, useKeys, useKeysWork } from './useKeys';
 
 let struck = 0;
 const Listening = defineComponent(() => {
@@ -42,6 +42,38 @@ describe('a single letter', () => {
     strike('n', { metaKey: true });
     expect(struck).toBe(0);
     strike('n', {}, at('tick'));
+    expect(struck).toBe(1);
+    mounted.unmount();
+  });
+
+  it('leaves a field by Escape, but not one whose list is open: that closes first', () => {
+    const Leaving = defineComponent(() => {
+      useEscapeFromFields();
+      return () => null;
+    });
+    const mounted = mount(Leaving);
+    document.body.innerHTML = '<input id="text" /><input id="list" aria-expanded="true" />';
+    for (const [id, stays] of [
+      ['text', false],
+      ['list', true],
+    ] as const) {
+      const field = document.getElementById(id) as HTMLElement;
+      field.focus();
+      strike('Escape', {}, field);
+      expect(document.activeElement === field, id).toBe(stays);
+    }
+    mounted.unmount();
+  });
+
+  it('closes what is open by Escape, where keys are switched off too', () => {
+    const Open = defineComponent(() => {
+      useEscape(() => (struck += 1));
+      return () => null;
+    });
+    const mounted = mount(Open);
+    useKeysWork().value = false;
+    strike('Escape');
+    strike('n');
     expect(struck).toBe(1);
     mounted.unmount();
   });

@@ -4,7 +4,7 @@ import { createGlobalState, useEventListener, useLocalStorage } from '@vueuse/co
 export const KEYS: readonly (readonly [string, string])[] = [
   ['n', 'new shipment'],
   ['/', 'search the bench'],
-  ['1 – 6', 'Measure, Guard, Box, Price, Pack, Weigh'],
+  ['1 – 8', 'the stops of a shipment, from Measure to After'],
   ['space', 'in Pack: done, next step; so does a pedal’s Page Down'],
   ['Page Up', 'in Pack: the step before'],
   ['[  ]', 'shipment before, shipment after'],
@@ -13,6 +13,7 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ['z', 'undo the last change'],
   ['Z', 'redo it'],
   ['p', 'print this view'],
+  ['Esc', 'leave a field, close what is open'],
   ['?', 'these keys'],
 ];
 
@@ -21,6 +22,23 @@ export const useKeysWork = createGlobalState(() => useLocalStorage('hummock.keys
 
 const TYPED_IN =
   'input:not([type=radio], [type=checkbox], [type=range]), textarea, select, [contenteditable]';
+
+/** Lets Escape leave the field that is typed in, unless something of the field closes by it first. */
+export function useEscapeFromFields(): void {
+  useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+    if (event.key !== 'Escape' || event.defaultPrevented) return;
+    if (!(event.target instanceof HTMLElement) || !event.target.matches(TYPED_IN)) return;
+    if (event.target.closest('.modal') || event.target.getAttribute('aria-expanded') === 'true') return;
+    event.target.blur();
+  });
+}
+
+/** Closes what is open by Escape, wherever the focus is; also where the other keys are switched off. */
+export function useEscape(close: () => void): void {
+  useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+    if (event.key === 'Escape' && !event.defaultPrevented) close();
+  });
+}
 
 /** Runs an act for a key while the component is there; never while something is being typed. */
 export function useKeys(acts: Record<string, () => void>): void {

@@ -62,7 +62,7 @@ const figures = computed(() => {
   flex-wrap: wrap;
   gap: 0 10px;
   color: var(--amber-moss);
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
   line-height: 1.35;
 }
 .better {

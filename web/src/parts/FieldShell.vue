@@ -35,7 +35,7 @@ label {
 .says {
   margin: 2px 0 10px;
   color: var(--peat-soft);
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
   line-height: 1.3;
 }
 .error {

@@ -2,6 +2,7 @@
 import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea';
 
 import FieldShell from './FieldShell.vue';
+import FilePick from './FilePick.vue';
 
 /** A text that is pasted, or read from a file. */
 const {
@@ -16,8 +17,7 @@ const {
 }>();
 const text = defineModel<string>({ required: true });
 
-async function read(event: Event): Promise<void> {
-  const file = (event.target as HTMLInputElement).files?.[0];
+async function read([file]: File[]): Promise<void> {
   if (file) text.value = await file.text();
 }
 </script>
@@ -32,18 +32,15 @@ async function read(event: Event): Promise<void> {
       spellcheck="false"
       :aria-describedby="described"
     />
-    <input type="file" :accept="accept" aria-label="or from a file" @change="read" />
+    <FilePick class="file" :accept="accept" says="From a file" @picked="read" />
   </FieldShell>
 </template>
 
 <style scoped>
 textarea {
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
-input {
-  min-height: 44px;
+.file {
   margin-top: 6px;
-  padding-top: 6px;
-  font-size: 0.9375rem;
 }
 </style>

@@ -57,11 +57,11 @@ watch(
   min-width: 44px;
   min-height: 44px;
   justify-content: center;
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
 }
 output {
   min-width: 1.5em;
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
   font-weight: 600;
   text-align: center;
 }

@@ -4,6 +4,7 @@ import { computed, onScopeDispose, ref, shallowReactive, watch } from 'vue';
 
 import { answer, api, done } from '@/api/client';
 import { useRead } from '@/api/queries';
+import FilePick from '@/parts/FilePick.vue';
 import { vSay } from '@/said/say';
 import { dayAndTime } from '@/units/show';
 
@@ -49,9 +50,7 @@ onScopeDispose(() => {
 
 const busy = ref(false);
 const trouble = ref('');
-async function chosen(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const files = [...(input.files ?? [])];
+async function chosen(files: File[]): Promise<void> {
   busy.value = true;
   trouble.value = '';
   try {
@@ -68,8 +67,6 @@ async function chosen(event: Event): Promise<void> {
     trouble.value = 'This browser has no room for it. Send those that wait first, or free some space.';
   }
   busy.value = false;
-  // The same file may be chosen again.
-  input.value = '';
 }
 
 async function throwAway(id: string): Promise<void> {
@@ -87,17 +84,13 @@ const at = (id: string) => `/api/v1/shipments/${shipment}/photographs/${id}`;
 
 <template>
   <div class="strip no-print" data-test="photographs">
-    <label class="btn btn-outline-secondary" :class="{ disabled: busy }">
-      {{ busy ? 'Making it smaller…' : 'Photograph' }}
-      <input
-        type="file"
-        accept="image/*"
-        multiple
-        class="visually-hidden"
-        :disabled="busy"
-        @change="chosen"
-      />
-    </label>
+    <FilePick
+      accept="image/*"
+      several
+      :says="busy ? 'Making it smaller…' : 'Photograph'"
+      :disabled="busy"
+      @picked="chosen"
+    />
     <figure v-for="photograph in kept" :key="photograph.id" data-test="kept">
       <a :href="at(photograph.id)" target="_blank" rel="noopener">
         <img :src="at(photograph.id)" :alt="`Photograph of ${dayAndTime(photograph.taken_at)}`" />
@@ -135,7 +128,7 @@ label {
   display: inline-flex;
   align-items: center;
   min-height: 64px;
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
 }
 label:focus-within {
   outline: 3px solid var(--heather);
@@ -152,7 +145,7 @@ img {
   object-fit: cover;
 }
 figcaption {
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .stop {
   color: var(--rowan);

@@ -7,6 +7,7 @@ import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
 import type { Kind } from '@/api/types';
 import { counted } from '@/words/grammar';
+import EmptyPlace from '@/parts/EmptyPlace.vue';
 import { vSay } from '@/said/say';
 import { beginShipment } from '@/shipment/begun';
 
@@ -54,8 +55,14 @@ async function begin(kind?: Kind): Promise<void> {
         </button>
       </li>
     </ul>
-    <p v-if="data && kinds.length === 0">Nothing was measured yet that another could be like.</p>
-    <BButton variant="outline-secondary" @click="begin()">Like none of these</BButton>
+    <EmptyPlace
+      v-if="data && kinds.length === 0"
+      drawing="bench"
+      says="Nothing was measured yet that another could be like."
+    >
+      <BButton variant="primary" @click="begin()">Measure the first</BButton>
+    </EmptyPlace>
+    <BButton v-else variant="outline-secondary" @click="begin()">Like none of these</BButton>
   </div>
 </template>
 

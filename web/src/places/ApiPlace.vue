@@ -142,7 +142,7 @@ const schemas = computed(() => Object.entries(api.value?.components.schemas ?? {
 }
 h2 {
   margin: 20px 0 4px;
-  font-size: 1.125rem;
+  font-size: var(--type-strong);
 }
 details {
   border-bottom: 1px solid var(--sedge);

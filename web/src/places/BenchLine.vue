@@ -1,10 +1,6 @@
 <script setup lang="ts">
-import DotsIcon from '~icons/tabler/dots';
-
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox';
-import { BDropdown } from 'bootstrap-vue-next/components/BDropdown';
-import { BDropdownItemButton } from 'bootstrap-vue-next/components/BDropdown';
-import { computed } from 'vue';
+import { computed, defineAsyncComponent } from 'vue';
 
 import type { BenchRow, Place } from '@/api/types';
 import ParcelFill from '@/drawing/ParcelFill.vue';
@@ -14,6 +10,9 @@ import { CONSTRUCTIONS, MEDIA } from '@/words/vocabulary';
 import SumOf from '@/parts/SumOf.vue';
 import * as show from '@/units/show';
 import { useUnits } from '@/units/useUnits';
+
+/** Opened now and then: what it is made with is no part of the first view. */
+const RowMenu = defineAsyncComponent(() => import('./RowMenu.vue'));
 
 const { row, place } = defineProps<{ row: BenchRow; place: Place }>();
 /** The shipments that are ticked. */
@@ -25,10 +24,31 @@ const MOVES: { to: Place; text: string }[] = [
   { to: 'archive', text: 'Archive' },
   { to: 'bin', text: 'Delete' },
 ];
+/** More materials than this are only counted. */
+const MOST_NAMED = 2;
 const units = useUnits();
 
-const next = computed(() => nextAct(row.line.next));
-const to = computed(() => ({ name: stopOf(row.line.next), params: { id: row.id } }));
+/** What it waits for, by when that has to be ordered. */
+const waits = computed(() => {
+  if (row.line.group !== 'materials') return undefined;
+  const names = [...new Set(row.lacks.map(({ name }) => name))];
+  const more = names.length - MOST_NAMED;
+  const days = row.lacks.map((lack) => lack.order_by).filter((day) => typeof day === 'string');
+  return {
+    says: `Short of ${names.slice(0, MOST_NAMED).join(', ')}${more > 0 ? ` and ${counted(more, 'more material')}` : ''}`,
+    order: days.sort()[0],
+    late: row.lacks.some((lack) => lack.too_late),
+  };
+});
+const next = computed(() => {
+  if (waits.value) return { says: waits.value.says, stop: false };
+  if (row.line.group === 'cut') return { says: 'Ready: cut its parts', stop: false };
+  return nextAct(row.line.next);
+});
+const to = computed(() => ({
+  name: waits.value ? 'box' : stopOf(row.line.next),
+  params: { id: row.id },
+}));
 const more = computed(() => Object.keys(row.inputs.others ?? {}).length);
 const about = computed(() =>
   [
@@ -57,10 +77,18 @@ const about = computed(() =>
       <span class="piece">
         <strong>{{ row.inputs.title || 'Untitled' }}</strong>
         <span class="soft">{{ [about, row.inputs.buyer?.name].filter(Boolean).join(' · ') }}</span>
+        <span v-if="row.inputs.order_number" class="soft">order {{ row.inputs.order_number }}</span>
       </span>
       <span class="next">
         <strong :class="{ stop: next.stop }">{{ next.says }}</strong>
-        <span v-if="row.summary?.one_in" class="odds figure" :class="{ past: row.summary.past_accepted }">
+        <span v-if="waits?.order" class="odds figure" :class="{ past: waits.late }">
+          {{ waits.late ? 'should have been ordered by' : 'order by' }} {{ show.day(waits.order) }}
+        </span>
+        <span
+          v-else-if="row.summary?.one_in"
+          class="odds figure"
+          :class="{ past: row.summary.past_accepted }"
+        >
           {{ oneIn(row.summary.one_in.about) }} arrives damaged
         </span>
       </span>
@@ -94,21 +122,19 @@ const about = computed(() =>
         <span v-else class="soft">no day</span>
       </span>
     </RouterLink>
-    <BDropdown class="moves no-print" size="sm" no-caret placement="bottom-end" lazy>
-      <template #button-content>
-        <DotsIcon aria-hidden="true" />
-        <span class="visually-hidden">More for {{ row.inputs.title || 'Untitled' }}</span>
-      </template>
-      <template v-for="{ to: where, text } in MOVES" :key="where">
-        <BDropdownItemButton v-if="where !== place" @click="emit('put', where)">{{
-          text
-        }}</BDropdownItemButton>
-      </template>
-    </BDropdown>
+    <div class="moves no-print">
+      <RowMenu
+        :called="row.inputs.title || 'Untitled'"
+        :moves="MOVES.filter((move) => move.to !== place)"
+        @put="(to) => emit('put', to)"
+      />
+    </div>
   </li>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 li {
   display: flex;
   align-items: center;
@@ -124,16 +150,9 @@ li {
 .moves {
   flex: none;
   align-self: flex-start;
-  margin-top: 20px;
-}
-.moves :deep(.btn) {
   min-width: 40px;
-  border-color: transparent;
-  background: none;
-}
-.moves :deep(.btn:hover),
-.moves :deep(.btn.show) {
-  border-color: var(--peat);
+  min-height: 44px;
+  margin-top: 20px;
 }
 .line {
   flex: 1 1 auto;
@@ -163,17 +182,17 @@ li {
 }
 .piece strong {
   font-family: var(--heading);
-  font-size: 1.125rem;
+  font-size: var(--type-strong);
 }
 .soft {
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .stop {
   color: var(--rowan);
 }
 .odds {
   color: var(--peat-soft);
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .odds.past {
   color: var(--amber-moss);
@@ -184,9 +203,9 @@ li {
   text-align: right;
 }
 .price strong {
-  font-size: 1.125rem;
+  font-size: var(--type-strong);
 }
-@media (max-width: 1100px) {
+@include at.desk {
   .line {
     grid-template-columns: 96px minmax(0, 1.4fr) minmax(0, 1.2fr) auto;
   }
@@ -204,7 +223,7 @@ li {
     grid-column: 3 / 5;
   }
 }
-@media (max-width: 640px) {
+@include at.phone {
   .moves {
     margin: 8px 0 0 -40px;
   }
@@ -233,7 +252,7 @@ li {
   }
   .size {
     order: 5;
-    font-size: 0.9375rem;
+    font-size: var(--type-small);
   }
   .price {
     order: 4;

@@ -56,6 +56,42 @@ describe('the bench', () => {
     expect(mounted.findAll('section').map((part) => part.findAll('li').length)).toEqual([1, 2, 1]);
   });
 
+  it('says what a parcel waits for, and by when to order it', async () => {
+    const waits = row('Kelp', 'materials');
+    const lack = (name: string, order_by: string | null, too_late = false) => ({
+      name,
+      short: 2,
+      measure: 'pieces',
+      order_by,
+      too_late,
+    });
+    const lacks = [lack('Kraft tape', '2027-03-08'), lack('Glassine', '2027-03-05'), lack('Foam', null)];
+    serve(LIST, { body: { rows: [{ ...waits, lacks }], total: 1, next: null } });
+    const { mounted } = await bench();
+    expect(mounted.get('h2').text()).toContain('Waiting for materials');
+    const line = mounted.get('main li, li');
+    expect(line.text()).toContain('Short of Kraft tape, Glassine and one more material');
+    expect(line.text()).toContain('order by 5 Mar');
+    expect(line.get('a').attributes('href')).toBe('/shipments/id-Kelp/box');
+  });
+
+  it('prints the labels of those that have a number', async () => {
+    sessionStorage.clear();
+    const rows = [
+      { ...row('Heron'), tracking: 'GP-1' },
+      { ...row('Kelp'), tracking: null },
+    ];
+    serve(LIST, { body: { rows, total: 2, next: null } });
+    const { mounted } = await bench();
+    const [heron, kelp] = mounted.findAll<HTMLInputElement>('[name="together"]');
+    await kelp?.setValue(true);
+    expect(mounted.get('[data-test="together"]').text()).toContain('No label before it is booked');
+    await heron?.setValue(true);
+    const labels = mounted.get('[data-test="labels"]');
+    expect(labels.text()).toBe('Labels of one');
+    expect(labels.attributes('href')).toBe('/api/v1/leaving/labels?of=id-Heron');
+  });
+
   it('keeps what is ticked, with what can be done with it, and deletes it', async () => {
     sessionStorage.clear();
     serve(LIST, { body: { rows: [row('Heron'), row('Kelp')], total: 2, next: null } });

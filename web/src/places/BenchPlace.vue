@@ -1,132 +1,33 @@
 <script setup lang="ts">
 import PlusIcon from '~icons/tabler/plus';
 
-import { useInfiniteQuery } from '@tanstack/vue-query';
-import { refDebounced } from '@vueuse/core';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect';
-import { computed, ref, shallowRef, useTemplateRef } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { computed, ref, useTemplateRef } from 'vue';
+import { useRouter } from 'vue-router';
 
-import { answer, api, Unreachable } from '@/api/client';
-import { read } from '@/api/queries';
-import { signedOut } from '@/api/signedOut';
-import type { BenchRow, Place, SortName, WorkGroup } from '@/api/types';
-import { counted } from '@/words/grammar';
-import { useRemembered } from '@/kept/remembered';
 import { useKeys } from '@/keys/useKeys';
+import EmptyPlace from '@/parts/EmptyPlace.vue';
 import { vSay } from '@/said/say';
 import { useOutbox } from '@/shipment/useOutbox';
+import { counted } from '@/words/grammar';
 
+import { grouped, MOVED, PLACES, SORTS } from './bench';
 import BenchLine from './BenchLine.vue';
 import ChosenBar from './ChosenBar.vue';
 import { layOut } from './cutting/layOut';
+import { useBench } from './useBench';
 import { useChosen } from './useChosen';
 
-const ASK_AFTER_MS = 120;
-const PLACES: { value: Place; text: string }[] = [
-  { value: 'bench', text: 'On the bench' },
-  { value: 'sent', text: 'Sent' },
-  { value: 'archive', text: 'Archive' },
-  { value: 'bin', text: 'Deleted' },
-];
-const MOVED: Record<Place, string> = {
-  bench: 'is back where it was',
-  sent: 'is back where it was',
-  archive: 'is in the archive, with the plan that it has',
-  bin: 'is deleted',
-};
-const SORTS: { value: SortName; text: string }[] = [
-  { value: 'promised', text: 'promised first' },
-  { value: 'newest', text: 'newest first' },
-  { value: 'title', text: 'by title' },
-  { value: 'buyer', text: 'by buyer' },
-];
-
-const route = useRoute();
 const router = useRouter();
-const trouble = ref('');
-const moved = shallowRef<{ row: BenchRow; from: Place; to: Place }>();
+const { sought, place, sort, list, before, rows, total, away, trouble, moved, put, putBack } = useBench();
 const field = useTemplateRef<HTMLInputElement>('search');
-
-/** What is looked for stands in the address, so that back leads to the same list. */
-function inAddress<Value extends string>(key: string, otherwise: Value) {
-  return computed({
-    get: () => (route.query[key] as Value | undefined) ?? otherwise,
-    set: (value: Value) => {
-      const query = { ...route.query, [key]: value };
-      if (value === otherwise) Reflect.deleteProperty(query, key);
-      void router.replace({ query });
-    },
-  });
-}
-const sought = inAddress('q', '');
-const place = inAddress<Place>('in', 'bench');
-const sort = inAddress<SortName>('by', 'promised');
-
-const searched = refDebounced(sought, ASK_AFTER_MS);
-const list = useInfiniteQuery(
-  {
-    queryKey: ['shipments', place, searched, sort],
-    queryFn: ({ pageParam, signal }) => {
-      const query = { place: place.value, search: searched.value, sort: sort.value, after: pageParam };
-      return answer(api.GET('/api/v1/shipments', { params: { query }, signal }));
-    },
-    initialPageParam: undefined as string | undefined,
-    getNextPageParam: ({ next }) => next ?? undefined,
-    // What is found in one place is no picture of another.
-    placeholderData: (before, of) => (of?.queryKey[1] === place.value ? before : undefined),
-  },
-  read,
+const groups = computed(() =>
+  place.value === 'bench' && sort.value === 'promised'
+    ? grouped(rows.value)
+    : [{ name: '', rows: rows.value }],
 );
-/** The bench as it is opened, without a search. */
-const plain = computed(() => place.value === 'bench' && sort.value === 'promised' && !searched.value);
-const kept = useRemembered('bench', () => (plain.value ? list.data.value?.pages[0] : undefined));
-/** What was read the last time stands there until there is an answer. */
-const before = computed(() => (list.data.value || !plain.value ? undefined : kept.value));
-const rows = computed(() => list.data.value?.pages.flatMap((page) => page.rows) ?? before.value?.rows ?? []);
-const total = computed(() => list.data.value?.pages.at(-1)?.total);
-const away = computed(() => !signedOut.value && list.failureReason.value instanceof Unreachable);
-const load = () => list.refetch();
-
-async function put(row: BenchRow, to: Place, from: Place = place.value): Promise<void> {
-  trouble.value = '';
-  try {
-    const path = { id: row.id };
-    await answer(api.PUT('/api/v1/shipments/{id}/place', { params: { path }, body: { place: to } }));
-    moved.value = { row, from, to };
-  } catch (error) {
-    const why = error instanceof Error ? error.message : 'something went wrong in the page';
-    trouble.value = `“${row.inputs.title || 'Untitled'}” stays where it is: ${why}.`;
-  }
-  await load();
-}
-
-async function putBack(): Promise<void> {
-  const last = moved.value;
-  if (!last) return;
-  await put(last.row, last.from, last.to);
-  // What could not be moved back can be tried again.
-  if (!trouble.value) moved.value = undefined;
-}
-
-/** By what can be done now; within, in the order of the list. */
-const GROUPS: readonly { group: WorkGroup; name: string }[] = [
-  { group: 'pack', name: 'Wrap today' },
-  { group: 'weigh', name: 'To weigh' },
-  { group: 'hand_over', name: 'To hand over' },
-  { group: 'settle', name: 'To settle' },
-  { group: 'plan', name: 'To plan' },
-  { group: 'paint', name: 'Waiting for paint' },
-  { group: 'on_its_way', name: 'On its way' },
-];
-const groups = computed(() => {
-  if (place.value !== 'bench' || sort.value !== 'promised') return [{ name: '', rows: rows.value }];
-  return GROUPS.map(({ group, name }) => ({
-    name,
-    rows: rows.value.filter((row) => row.line.group === group),
-  })).filter((group) => group.rows.length > 0);
-});
+const outbox = useOutbox(() => void list.refetch());
 const clear = computed(
   () => outbox.value.length === 0 && total.value === 0 && !sought.value && place.value === 'bench',
 );
@@ -136,9 +37,10 @@ const chosen = useChosen();
 const ticked = computed({
   get: () => chosen.value.map(({ id }) => id),
   set: (ids: string[]) => {
-    const titles = new Map(rows.value.map((row) => [row.id, row.inputs.title]));
-    for (const { id, title } of chosen.value) if (!titles.has(id)) titles.set(id, title);
-    chosen.value = ids.map((id) => ({ id, title: titles.get(id) ?? '' }));
+    const known = new Map(chosen.value.map((one) => [one.id, one]));
+    for (const { id, inputs, tracking } of rows.value)
+      known.set(id, { id, title: inputs.title, numbered: Boolean(tracking) });
+    chosen.value = ids.map((id) => known.get(id) ?? { id, title: '', numbered: false });
   },
 });
 const laying = ref(false);
@@ -163,8 +65,6 @@ async function dropChosen(): Promise<void> {
     chosen.value = chosen.value.filter((one) => one.id !== id);
   }
 }
-
-const outbox = useOutbox(() => void load());
 useKeys({ '/': () => field.value?.focus() });
 </script>
 
@@ -173,14 +73,14 @@ useKeys({ '/': () => field.value?.focus() });
     <div class="heading-row">
       <h1>{{ PLACES.find(({ value }) => value === place)?.text ?? 'On the bench' }}</h1>
       <label class="search no-print">
-        <span class="visually-hidden">Search title, buyer or town</span>
+        <span class="visually-hidden">Search title, buyer, town or order number</span>
         <input
           ref="search"
           v-model="sought"
           type="search"
           maxlength="120"
           class="form-control"
-          placeholder="Search title, buyer, town"
+          placeholder="Title, buyer, town, order"
         />
         <kbd aria-hidden="true">/</kbd>
       </label>
@@ -223,11 +123,13 @@ useKeys({ '/': () => field.value?.focus() });
     <p v-else-if="total === undefined" class="soft">
       {{ before ? 'Opening the bench. The list is as it was read last.' : 'Opening the bench' }}
     </p>
-    <div v-else-if="clear" class="empty panel">
-      <h2>The bench is clear</h2>
-      <p>Begin with what the tape measure says: width, height, depth.</p>
+    <EmptyPlace
+      v-else-if="clear"
+      drawing="bench"
+      says="The bench is clear. Begin with what the tape measure says: width, height, depth."
+    >
       <RouterLink to="/shipments/new" class="btn btn-primary">New shipment</RouterLink>
-    </div>
+    </EmptyPlace>
     <p v-else-if="total === 0 && sought">Nothing here is called “{{ sought }}”.</p>
     <p v-else-if="total === 0 && outbox.length === 0">There is nothing here.</p>
     <section v-for="group in groups" :key="group.name" class="group">
@@ -259,7 +161,9 @@ useKeys({ '/': () => field.value?.focus() });
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .page {
   max-width: 1240px;
 }
@@ -268,7 +172,7 @@ useKeys({ '/': () => field.value?.focus() });
 }
 h1 {
   margin: 4px 0;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
 }
 .search {
   position: relative;
@@ -311,12 +215,12 @@ h1 {
 }
 h2 {
   margin: 14px 0 4px;
-  font-size: 1.125rem;
+  font-size: var(--type-strong);
 }
 h2 .soft {
   margin-left: 8px;
   font-family: inherit;
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
   font-weight: 400;
 }
 ul {
@@ -325,13 +229,7 @@ ul {
   border-top: 1px solid var(--sedge);
   list-style: none;
 }
-.empty {
-  padding: 32px;
-}
-.empty h2 {
-  font-size: 1.25rem;
-}
-@media (max-width: 640px) {
+@include at.phone {
   .search {
     max-width: none;
   }

@@ -2,7 +2,8 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
-import { capital, counted } from '@/words/grammar';
+import { capital, count, counted } from '@/words/grammar';
+import PaperLink from '@/parts/PaperLink.vue';
 import { dayOf } from '@/stops/pack/day';
 
 import type { Chosen } from './useChosen';
@@ -12,6 +13,9 @@ const { busy } = defineProps<{ busy: boolean }>();
 const chosen = defineModel<Chosen[]>({ required: true });
 const emit = defineEmits<{ cut: []; drop: [] }>();
 
+/** Those that can have a label: a carrier's number stands on it. */
+const labelled = computed(() => chosen.value.filter(({ numbered }) => numbered));
+const labels = computed(() => `/api/v1/leaving/labels?of=${labelled.value.map(({ id }) => id).join(',')}`);
 const ids = computed(() => chosen.value.map(({ id }) => id));
 const titles = computed(() => chosen.value.map(({ title }) => title || 'Untitled').join(', '));
 </script>
@@ -25,6 +29,10 @@ const titles = computed(() => chosen.value.map(({ title }) => title || 'Untitled
     <div class="acts">
       <BButton @click="chosen = []">Let go</BButton>
       <BButton @click="emit('drop')">Delete</BButton>
+      <PaperLink v-if="labelled.length > 0" :href="labels" class="btn" data-test="labels">{{
+        labelled.length < chosen.length ? `Labels of ${count(labelled.length)}` : 'Labels'
+      }}</PaperLink>
+      <span v-else class="soft waits">No label before it is booked</span>
       <RouterLink :to="`/tools/tags?of=${ids.join(',')}`" class="btn">Tags</RouterLink>
       <BButton :disabled="busy" @click="emit('cut')">Cut together</BButton>
       <RouterLink :to="dayOf(ids)" class="btn btn-primary">{{
@@ -34,7 +42,9 @@ const titles = computed(() => chosen.value.map(({ title }) => title || 'Untitled
   </aside>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .chosen {
   position: fixed;
   right: 0;
@@ -61,8 +71,12 @@ p {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
+  align-items: center;
 }
-@media (max-width: 640px) {
+.waits {
+  font-size: var(--type-small);
+}
+@include at.phone {
   .chosen {
     padding: 8px 12px;
   }

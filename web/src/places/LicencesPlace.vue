@@ -58,7 +58,7 @@ const SHIPPED = [
 }
 h1 {
   margin: 4px 0;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
 }
 table {
   width: 100%;

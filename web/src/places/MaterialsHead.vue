@@ -30,7 +30,7 @@ const PARTS = [
 <style scoped>
 h1 {
   margin: 4px 0;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
 }
 .heading-row {
   gap: 4px 24px;

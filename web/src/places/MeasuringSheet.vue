@@ -83,7 +83,9 @@ const BUYER = ['Buyer', 'Street', 'Postcode, town', 'Country'] as const;
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .sheet {
   max-width: 820px;
   background: var(--paper);
@@ -96,7 +98,7 @@ header {
 }
 h1 {
   margin: 0;
-  font-size: 1.5rem;
+  font-size: var(--type-title);
 }
 .line {
   flex: 1 1 260px;
@@ -131,7 +133,7 @@ path {
   stroke-dasharray: 2 4;
 }
 text {
-  font-size: 14px;
+  font-size: var(--drawn);
 }
 dl {
   display: grid;
@@ -156,7 +158,7 @@ dd {
   border: 1px solid var(--peat);
   color: var(--peat-soft);
 }
-@media (max-width: 640px) {
+@include at.phone {
   .drawn {
     grid-template-columns: minmax(0, 1fr);
   }

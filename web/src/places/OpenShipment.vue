@@ -157,7 +157,7 @@ fieldset {
 }
 h1 {
   margin: 0;
-  font-size: 1.625rem;
+  font-size: var(--type-title);
   overflow-wrap: anywhere;
 }
 .about {

@@ -79,11 +79,11 @@ li {
   position: absolute;
   top: 12px;
   left: 16px;
-  font-size: 2.5rem;
+  font-size: var(--type-huge);
   font-weight: 700;
 }
 strong {
-  font-size: 1.5rem;
+  font-size: var(--type-title);
   overflow-wrap: anywhere;
 }
 .up {

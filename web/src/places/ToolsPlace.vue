@@ -59,7 +59,7 @@ const TOOLS = [
 <style scoped>
 h1 {
   margin: 4px 0 12px;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
 }
 ul {
   display: grid;
@@ -77,7 +77,7 @@ a {
   display: flex;
   min-height: 44px;
   align-items: center;
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
   font-weight: 600;
 }
 </style>

@@ -7,6 +7,8 @@ import { ofStudio } from '@/kept/studio';
 export interface Chosen {
   id: string;
   title: string;
+  /** Whether it has a number that it is followed by, and so a label. */
+  numbered: boolean;
 }
 
 export function useChosen(): Ref<Chosen[]> {

@@ -6,6 +6,8 @@ import type { Address } from '@/countries/address';
 export interface Draft {
   title: string;
   buyer: Address;
+  /** By which the shop that sold it knows the order. */
+  order_number: string;
   promised: string;
   value: string;
   /** The money that its sums are in, where it left before the studio counted in another. */
@@ -280,6 +282,7 @@ export function draftOf(inputs: Loose<Inputs>): Draft {
   return {
     title: inputs.title ?? '',
     buyer: filled(noAddress(), inputs.buyer),
+    order_number: inputs.order_number ?? '',
     promised: inputs.promised ?? '',
     value: inputs.value ?? '',
     currency: inputs.currency ?? '',

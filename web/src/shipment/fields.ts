@@ -45,10 +45,11 @@ const length = (label: string, rule?: string): Field => ({ label, kind: 'length'
 
 export const FIELDS = {
   title: text('Title of the piece'),
+  order_number: text('Order number'),
   promised: day('Promised for'),
   value: { ...text('Worth'), inSentence: 'what it is worth' },
   service: choice('Service'),
-  gift: tick('It is a gift'),
+  gift: { ...tick('It is a gift'), inSentence: 'whether it is a gift' },
   'buyer.name': text('Buyer'),
   'buyer.company': text('Company'),
   'buyer.street': text('Street'),

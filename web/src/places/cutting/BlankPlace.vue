@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useLeaveGuard } from '@/asking/useLeaveGuard';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -9,7 +10,6 @@ import { useStudio } from '@/api/useStudio';
 import { counted } from '@/words/grammar';
 import ChoiceField from '@/parts/ChoiceField.vue';
 import FileText from '@/parts/FileText.vue';
-import LeaveGuard from '@/parts/LeaveGuard.vue';
 import NumberField from '@/parts/NumberField.vue';
 import TextField from '@/parts/TextField.vue';
 import { vSay } from '@/said/say';
@@ -91,11 +91,11 @@ const layOut = () =>
     await router.push(`/tools/cutting/${id}`);
   });
 const at = (field: string) => errors.value[`blanks[0].${field}`];
+useLeaveGuard(() => (dxf.value !== '' && !leaving.value ? 'the blank that you read in' : undefined));
 </script>
 
 <template>
   <div class="page">
-    <LeaveGuard :changed="dxf !== '' && !leaving" what="the blank that you read in" />
     <div class="heading-row"><h1>A blank drawn elsewhere</h1></div>
     <p class="soft">
       As DXF, in millimetres, up to 200 KB: straight lines and polylines. Say which layer is its edge and
@@ -153,11 +153,11 @@ const at = (field: string) => errors.value[`blanks[0].${field}`];
 }
 h1 {
   margin: 4px 0;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
 }
 h2 {
   margin: 12px 0 4px;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 .fields {
   display: grid;

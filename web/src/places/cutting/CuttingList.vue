@@ -2,6 +2,7 @@
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
 import { counted } from '@/words/grammar';
+import EmptyPlace from '@/parts/EmptyPlace.vue';
 import { vSay } from '@/said/say';
 import { dayAndYear } from '@/units/show';
 
@@ -22,9 +23,13 @@ const day = (at: number) => dayAndYear(new Date(at * 1000).toISOString().slice(0
     </div>
     <p v-if="away" v-say class="soft">The layouts can’t be reached. Trying again.</p>
     <p v-else-if="!rows" class="soft">Opening the layouts</p>
-    <p v-else-if="rows.length === 0">
-      Nothing was laid out yet. On the Bench, choose shipments to cut together; or lay one out from its Box.
-    </p>
+    <EmptyPlace
+      v-else-if="rows.length === 0"
+      drawing="cutting"
+      says="Nothing was laid out yet. Tick shipments on the bench and cut them together, or lay one out from its Box."
+    >
+      <RouterLink to="/" class="btn btn-primary">To the bench</RouterLink>
+    </EmptyPlace>
     <ul v-else>
       <li v-for="row in rows" :key="row.id">
         <RouterLink :to="`/tools/cutting/${row.id}`">{{
@@ -44,7 +49,7 @@ const day = (at: number) => dayAndYear(new Date(at * 1000).toISOString().slice(0
 }
 h1 {
   margin: 4px 0;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
 }
 ul {
   padding: 0;

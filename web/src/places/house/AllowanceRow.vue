@@ -38,7 +38,9 @@ const empty = computed(() => (value.value == null ? 'give a number' : error));
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .row {
   display: grid;
   grid-template-columns: 300px minmax(0, 1fr);
@@ -56,7 +58,7 @@ const empty = computed(() => (value.value == null ? 'give a number' : error));
 p {
   margin: 0;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .row {
     grid-template-columns: minmax(0, 1fr);
   }

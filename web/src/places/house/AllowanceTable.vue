@@ -41,7 +41,7 @@ const refused = (some: Allowance[]) => some.some(({ key }) => errors[`allowances
 <style scoped>
 h2 {
   margin: 20px 0 4px;
-  font-size: 1.3125rem;
+  font-size: var(--type-lead);
 }
 details {
   border-top: 1px solid var(--sedge);
@@ -49,7 +49,7 @@ details {
 summary {
   padding: 8px 0;
   font-family: var(--heading);
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
   font-weight: 600;
   cursor: pointer;
 }

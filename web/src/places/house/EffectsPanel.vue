@@ -58,7 +58,9 @@ const wrong = computed(() => Object.keys(house.errors.value).length);
   </aside>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .side {
   position: sticky;
   top: 12px;
@@ -67,7 +69,7 @@ const wrong = computed(() => Object.keys(house.errors.value).length);
 }
 h2 {
   margin: 8px 0;
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
 }
 .acts {
   display: flex;
@@ -78,7 +80,7 @@ h2 {
   color: var(--rowan);
   font-weight: 600;
 }
-@media (max-width: 900px) {
+@include at.tablet {
   .side {
     position: sticky;
     top: auto;

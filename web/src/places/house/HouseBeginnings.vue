@@ -88,7 +88,9 @@ function move(at: number, by: number): void {
   </details>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 ol {
   margin: 0 0 8px;
   padding: 0;
@@ -109,7 +111,7 @@ li {
 .start {
   font-weight: 600;
 }
-@media (max-width: 640px) {
+@include at.phone {
   li {
     grid-template-columns: minmax(0, 1fr);
   }

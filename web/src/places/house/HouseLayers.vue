@@ -47,10 +47,12 @@ const way = (slot: string) => (layers.value[slot] === undefined ? '' : String(la
   </section>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 h2 {
   margin: 20px 0 0;
-  font-size: 1.3125rem;
+  font-size: var(--type-lead);
 }
 .layers {
   display: grid;
@@ -69,9 +71,9 @@ span::first-letter {
 .form-select {
   min-height: 44px;
   padding-block: 3px;
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
-@media (max-width: 640px) {
+@include at.phone {
   .layers {
     grid-template-columns: minmax(0, 1fr);
   }

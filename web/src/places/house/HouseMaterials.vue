@@ -93,10 +93,12 @@ const uses = computed(() =>
   </section>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 h2 {
   margin: 20px 0 4px;
-  font-size: 1.3125rem;
+  font-size: var(--type-lead);
 }
 .uses {
   display: grid;
@@ -116,9 +118,9 @@ label {
 .form-select {
   min-height: 44px;
   padding-block: 3px;
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
-@media (max-width: 640px) {
+@include at.phone {
   .uses {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -120,10 +120,12 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
   </details>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 h3 {
   margin: 12px 0 4px;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 .scroll {
   overflow-x: auto;
@@ -134,7 +136,7 @@ h3 {
   gap: 0 24px;
   align-items: end;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .pair {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -1,8 +1,8 @@
 <script setup lang="ts">
+import { useLeaveGuard } from '@/asking/useLeaveGuard';
 import { computed } from 'vue';
 
 import { useStudio } from '@/api/useStudio';
-import LeaveGuard from '@/parts/LeaveGuard.vue';
 import { vSay } from '@/said/say';
 
 import AllowanceTable from './AllowanceTable.vue';
@@ -29,11 +29,11 @@ const house = useRules();
 /** The parts in which something is refused. */
 const wrong = computed(() => new Set(Object.keys(house.errors.value).map(partOf)));
 const ready = computed(() => studio.value !== undefined && house.rules.version > 0);
+useLeaveGuard(() => (ready.value && house.changed.value ? 'the changed rules' : undefined), true);
 </script>
 
 <template>
   <div class="page">
-    <LeaveGuard :changed="ready && house.changed.value" what="the changed rules" parts />
     <p v-if="away && !ready" v-say class="soft">The studio’s rules can’t be reached. Trying again.</p>
     <p v-else-if="!ready" class="soft">Opening the house rules</p>
     <div v-else-if="studio" class="columns">
@@ -108,7 +108,9 @@ const ready = computed(() => studio.value !== undefined && house.rules.version >
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .page {
   max-width: 1280px;
 }
@@ -117,7 +119,7 @@ const ready = computed(() => studio.value !== undefined && house.rules.version >
 }
 h2 {
   margin: 20px 0 4px;
-  font-size: 1.3125rem;
+  font-size: var(--type-lead);
 }
 .parts {
   display: grid;
@@ -137,7 +139,7 @@ h2 {
   text-decoration: none;
 }
 .part .soft {
-  font-size: 0.875rem;
+  font-size: var(--type-small);
   line-height: 1.25;
 }
 .part.here {
@@ -146,9 +148,9 @@ h2 {
 }
 h1 {
   margin: 4px 0;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
 }
-@media (max-width: 900px) {
+@include at.tablet {
   .columns {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -58,7 +58,7 @@ async function drop(preset: Preset): Promise<void> {
 <style scoped>
 h2 {
   margin: 12px 0 4px;
-  font-size: 1.3125rem;
+  font-size: var(--type-lead);
 }
 ul {
   display: grid;
@@ -78,7 +78,7 @@ li {
   line-height: 1.3;
 }
 li .soft {
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .acts {
   margin-top: auto;

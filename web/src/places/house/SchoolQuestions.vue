@@ -30,10 +30,12 @@ const schools = defineModel<Record<string, string>>({ required: true });
   </section>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 h2 {
   margin: 20px 0 0;
-  font-size: 1.3125rem;
+  font-size: var(--type-lead);
 }
 .questions {
   display: grid;
@@ -47,7 +49,7 @@ fieldset {
 legend {
   margin-bottom: 4px;
   font-family: var(--heading);
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
   font-weight: 600;
 }
 .school {
@@ -68,12 +70,12 @@ strong,
   display: block;
 }
 .school .soft {
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .chosen .soft {
   color: var(--peat);
 }
-@media (max-width: 640px) {
+@include at.phone {
   .questions {
     grid-template-columns: minmax(0, 1fr);
   }

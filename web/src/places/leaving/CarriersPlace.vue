@@ -152,17 +152,19 @@ const speak = () => press('speak', () => answer(api.POST('/api/v1/leaving/carrie
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .page {
   max-width: 1000px;
 }
 h1 {
   margin: 4px 0;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
 }
 h2 {
   margin: 0 0 4px;
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
 }
 .heading-row {
   flex-wrap: wrap;
@@ -198,7 +200,7 @@ li {
   font-weight: 600;
   overflow-wrap: anywhere;
 }
-@media (max-width: 760px) {
+@include at.tablet {
   li {
     grid-template-columns: 1fr;
   }

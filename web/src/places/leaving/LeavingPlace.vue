@@ -9,6 +9,7 @@ import type { Collection } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 import { counted } from '@/words/grammar';
 import PaperLink from '@/parts/PaperLink.vue';
+import EmptyPlace from '@/parts/EmptyPlace.vue';
 import { vSay } from '@/said/say';
 import { dayAndYear, kilograms, weekday } from '@/units/show';
 
@@ -75,10 +76,14 @@ async function handOver(collection: Collection): Promise<void> {
     </div>
     <p v-if="trouble" v-say class="notice">{{ trouble }}</p>
     <p v-if="away" v-say class="soft">The studio’s data can’t be reached. Trying again.</p>
-    <p v-else-if="collections?.length === 0" data-test="nothing">
-      Nothing is booked for that day. A parcel is booked at its stop Send.
-      <RouterLink to="/">To the bench</RouterLink>
-    </p>
+    <EmptyPlace
+      v-else-if="collections?.length === 0"
+      drawing="carriers"
+      says="Nothing is booked for that day. A parcel is booked at its stop Send."
+      data-test="nothing"
+    >
+      <RouterLink to="/" class="btn btn-primary">To the bench</RouterLink>
+    </EmptyPlace>
     <section
       v-for="collection in collections"
       :key="collection.tariff"
@@ -122,17 +127,19 @@ async function handOver(collection: Collection): Promise<void> {
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .page {
   max-width: 1000px;
 }
 h1 {
   margin: 4px 0;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
 }
 h2 {
   margin: 0;
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
 }
 .heading-row {
   flex-wrap: wrap;
@@ -176,7 +183,7 @@ li {
 .number {
   font-weight: 600;
 }
-@media (max-width: 640px) {
+@include at.phone {
   li {
     grid-template-columns: minmax(0, 1fr) auto;
   }

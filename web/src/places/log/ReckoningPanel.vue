@@ -28,6 +28,19 @@ const known = computed(() => told.counted.parcels);
 const many = computed(() => known.value >= MANY);
 const BY = { class: 'kind of piece', route: 'way', carrier: 'carrier', preset: 'preset' } as const;
 
+const parted = computed(() => {
+  const by: Partial<Record<keyof typeof BY, Reckoning['groups']>> = {};
+  for (const group of told.groups) (by[group.by] ??= []).push(group);
+  return by;
+});
+
+/** Less than this is written as nothing. */
+const LEAST_PERCENT = 0.05;
+const onAverage = computed(() => {
+  const mean = told.weights.mean_percent;
+  if (Math.abs(mean) < LEAST_PERCENT) return 'on average they weighed what was planned';
+  return `on average ${Math.abs(mean).toFixed(1)} % ${mean < 0 ? 'lighter' : 'heavier'}`;
+});
 const kept = computed(() => studio.value?.rules.odds?.counted);
 const anew = computed(
   () =>
@@ -69,7 +82,8 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
             Of {{ counted(known, 'parcel') }} that arrived, {{ told.damaged }} did so damaged;
             {{ few(told.said_damaged) }} were said to.
             <template v-if="told.lost > 0 || told.said_lost >= 0.1">
-              {{ told.lost }} were lost; {{ few(told.said_lost) }} were said to be.
+              {{ told.lost === 1 ? '1 was' : `${told.lost} were` }} lost; {{ few(told.said_lost) }} were said
+              to be.
             </template>
           </p>
           <template v-if="many">
@@ -104,8 +118,7 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
           <p data-test="weights">
             Of {{ counted(told.weights.parcels, 'parcel') }} that were weighed,
             {{ told.weights.within === 0 ? 'none' : told.weights.within }} lay within what the plan left open;
-            on average {{ Math.abs(told.weights.mean_percent).toFixed(1) }} %
-            {{ told.weights.mean_percent < 0 ? 'lighter' : 'heavier' }}.
+            {{ onAverage }}.
             <RouterLink :to="{ name: 'weighings' }">What that says about your materials</RouterLink>
           </p>
           <WeightBars v-if="told.weights.parcels >= MANY" :bins="told.weights.bins" />
@@ -148,7 +161,6 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
       <table class="figure groups">
         <thead>
           <tr>
-            <th scope="col">by</th>
             <th scope="col">which</th>
             <th scope="col" class="number">left</th>
             <th scope="col" class="number">said damaged</th>
@@ -156,9 +168,11 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
             <th scope="col" class="number">lost</th>
           </tr>
         </thead>
-        <tbody>
-          <tr v-for="(group, at) in told.groups" :key="`${group.by} ${group.name}`">
-            <td class="soft">{{ told.groups[at - 1]?.by === group.by ? '' : BY[group.by] }}</td>
+        <tbody v-for="(groups, by) in parted" :key="by">
+          <tr>
+            <th scope="rowgroup" colspan="5" class="by soft">by {{ BY[by] }}</th>
+          </tr>
+          <tr v-for="group in groups" :key="group.name">
             <th scope="row">{{ group.name }}</th>
             <td class="number">{{ group.parcels }}</td>
             <td class="number">{{ group.said.toFixed(2) }}</td>
@@ -171,14 +185,16 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .panel {
   min-width: 0;
   padding: 12px 16px 16px;
 }
 h2 {
   margin: 0 0 4px;
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
 }
 p {
   margin: 0 0 8px;
@@ -201,8 +217,21 @@ thead th {
 .number {
   text-align: right;
 }
+.by {
+  padding-top: 10px;
+  font-weight: 400;
+}
 .harm {
   color: var(--rowan);
   font-weight: 600;
+}
+@include at.phone {
+  .panel {
+    padding-inline: 10px;
+  }
+  th,
+  td {
+    padding-right: 4px;
+  }
 }
 </style>

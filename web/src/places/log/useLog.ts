@@ -12,6 +12,8 @@ const ASK_AFTER_MS = 150;
 const KEYS = ['search', 'outcome', 'class', 'route', 'carrier', 'preset', 'from', 'to'] as const;
 export type LogKey = (typeof KEYS)[number] | 'sort';
 
+export type Log = ReturnType<typeof useLog>;
+
 export function useLog() {
   const route = useRoute();
   const router = useRouter();

@@ -126,7 +126,7 @@ const shown = computed(() =>
 <style scoped>
 h2 {
   margin: 16px 0 8px;
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
 }
 .columns-of {
   display: grid;

@@ -90,7 +90,7 @@ async function compare(what: 'archive' | 'table'): Promise<void> {
 <style scoped>
 h2 {
   margin-top: 24px;
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
 }
 table {
   width: 100%;

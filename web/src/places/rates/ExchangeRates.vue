@@ -92,7 +92,7 @@ const said = computed(() => [...Object.values(errors.value), failed.value].filte
 <style scoped>
 h2 {
   margin-top: 24px;
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
 }
 ul {
   margin: 0 0 8px;

@@ -89,14 +89,14 @@ summary {
 }
 h2 {
   display: inline;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 summary .soft {
   margin-left: 8px;
 }
 h3 {
   margin: 12px 0 4px;
-  font-size: 1rem;
+  font-size: var(--type-text);
 }
 ol {
   margin: 8px 0;

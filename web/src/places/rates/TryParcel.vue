@@ -119,7 +119,7 @@ function billed(service: QuotedService): string {
 
 <style scoped>
 h2 {
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
 }
 label {
   font-weight: 600;
@@ -154,7 +154,7 @@ tbody {
 }
 .line td {
   padding-top: 0;
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .line td:first-child {
   padding-left: 12px;

@@ -172,13 +172,15 @@ async function begin(): Promise<void> {
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .page {
   max-width: 1240px;
 }
 h1 {
   margin: 4px 0;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
 }
 .rough {
   display: grid;
@@ -190,10 +192,10 @@ form {
   padding: 12px 16px;
 }
 .says {
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
 }
 .says strong {
-  font-size: 2rem;
+  font-size: var(--type-title);
 }
 table {
   width: 100%;
@@ -215,7 +217,7 @@ tbody tr {
   color: var(--rowan);
   font-weight: 600;
 }
-@media (max-width: 760px) {
+@include at.tablet {
   .rough {
     grid-template-columns: 1fr;
   }

@@ -1,11 +1,11 @@
 <script setup lang="ts">
+import { useLeaveGuard } from '@/asking/useLeaveGuard';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, reactive, ref } from 'vue';
 
 import { answer, api, Refused } from '@/api/client';
 import type { ShelfRequest } from '@/api/types';
 import ChoiceField from '@/parts/ChoiceField.vue';
-import LeaveGuard from '@/parts/LeaveGuard.vue';
 import LengthField from '@/parts/LengthField.vue';
 import NumberField from '@/parts/NumberField.vue';
 import TextField from '@/parts/TextField.vue';
@@ -83,11 +83,11 @@ async function put(): Promise<void> {
     busy.value = false;
   }
 }
+useLeaveGuard(() => (changed.value ? `what you typed about this ${kind}` : undefined));
 </script>
 
 <template>
   <form class="panel" @submit.prevent="put">
-    <LeaveGuard :changed="changed" :what="`what you typed about this ${kind}`" />
     <h2>{{ kind === 'carton' ? 'A carton for the pile' : 'An offcut for the shelf' }}</h2>
     <div class="fields">
       <LengthField
@@ -140,7 +140,7 @@ form {
 }
 h2 {
   margin: 0 0 8px;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 .fields {
   display: grid;

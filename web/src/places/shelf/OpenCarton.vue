@@ -63,6 +63,6 @@ async function open(): Promise<void> {
 }
 h2 {
   margin: 0;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 </style>

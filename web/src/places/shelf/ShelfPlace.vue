@@ -8,6 +8,7 @@ import type { ShelfEvent, ShelfItem } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 import { worded } from '@/words/grammar';
 import FileText from '@/parts/FileText.vue';
+import EmptyPlace from '@/parts/EmptyPlace.vue';
 import { vSay } from '@/said/say';
 import { dayAndYear } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
@@ -162,12 +163,16 @@ const errors = computed(() => Object.entries(shelf.errors.value));
     </section>
     <p v-if="!shelf.items.value" class="soft">Opening what is in stock</p>
     <p v-else-if="items.length === 0 && sought">Nothing here is called “{{ sought }}”.</p>
-    <p v-else-if="part === 'offcuts' && items.length === 0">
-      No offcut yet. What is worth keeping of a sheet comes here when it is cut.
-    </p>
-    <p v-else-if="part === 'cartons' && items.length === 0">
-      The pile is empty. A carton that something came in saves a box: measure it inside, and put it here.
-    </p>
+    <EmptyPlace
+      v-else-if="part === 'offcuts' && items.length === 0"
+      drawing="offcuts"
+      says="No offcut yet. What is worth keeping of a sheet comes here when it is cut."
+    />
+    <EmptyPlace
+      v-else-if="part === 'cartons' && items.length === 0"
+      drawing="cartons"
+      says="The pile is empty. A carton that something came in saves a box: measure it inside, and put it here."
+    />
     <table v-else class="items figure" :class="part || 'counted'">
       <thead>
         <tr>
@@ -252,17 +257,19 @@ const errors = computed(() => Object.entries(shelf.errors.value));
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .page {
   max-width: 1180px;
 }
 h1 {
   margin: 4px 0;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
 }
 h2 {
   margin: 0;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 .search {
   flex: 1 1 200px;
@@ -321,7 +328,7 @@ h2 {
 }
 .items .soft {
   display: block;
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
   font-weight: 400;
 }
 .spoilt {
@@ -332,7 +339,7 @@ h2 {
   margin: 0;
   padding-left: 18px;
 }
-@media (max-width: 700px) {
+@include at.phone {
   .search {
     max-width: none;
     margin-left: 0;

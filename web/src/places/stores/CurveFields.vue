@@ -59,7 +59,7 @@ fieldset {
 }
 legend {
   margin: 0;
-  font-size: 1rem;
+  font-size: var(--type-text);
   font-weight: 600;
 }
 .parts {

@@ -83,7 +83,7 @@ function put({ material: name, fitted }: MaterialCurve): void {
 }
 h3 {
   margin: 12px 0 4px;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 .trouble {
   color: var(--rowan);

@@ -75,7 +75,9 @@ function set(key: string, value: unknown): void {
   </form>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .editor {
   position: sticky;
   top: 12px;
@@ -93,7 +95,7 @@ function set(key: string, value: unknown): void {
   gap: 12px;
   margin-top: 8px;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .fields {
     grid-template-columns: minmax(0, 1fr);
   }

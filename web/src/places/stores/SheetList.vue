@@ -94,7 +94,7 @@ fieldset {
 }
 legend {
   margin: 0;
-  font-size: 1rem;
+  font-size: var(--type-text);
   font-weight: 600;
 }
 .sheet {
@@ -109,7 +109,7 @@ legend {
 }
 .sheet span {
   color: var(--peat-soft);
-  font-size: 0.875rem;
+  font-size: var(--type-small);
 }
 .form-control {
   min-height: 44px;

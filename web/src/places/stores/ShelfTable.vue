@@ -145,7 +145,7 @@ const flag = (material: Material, key: string) => partOf(material, `shelf.${key}
 table {
   width: 100%;
   border-collapse: collapse;
-  font-size: 0.9688rem;
+  font-size: var(--type-small);
 }
 .unsure {
   color: var(--amber-moss);
@@ -190,7 +190,7 @@ button {
 }
 td .soft {
   margin-left: 6px;
-  font-size: 0.875rem;
+  font-size: var(--type-small);
 }
 .chosen {
   background: var(--lichen);

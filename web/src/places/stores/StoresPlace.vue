@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useLeaveGuard } from '@/asking/useLeaveGuard';
 import PlusIcon from '~icons/tabler/plus';
 
 import { BButton } from 'bootstrap-vue-next/components/BButton';
@@ -7,7 +8,6 @@ import { computed, ref, watch } from 'vue';
 import type { Measure } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 import { counted } from '@/words/grammar';
-import LeaveGuard from '@/parts/LeaveGuard.vue';
 import { vSay } from '@/said/say';
 
 import { useShelf } from '../shelf/useShelf';
@@ -102,11 +102,11 @@ const toCheck = computed(() =>
 );
 
 const hasCurve = computed(() => shelf.value?.fields.some(({ kind }) => kind === 'curve') ?? false);
+useLeaveGuard(() => (changed.value ? 'what you typed about this material' : undefined));
 </script>
 
 <template>
   <div class="page">
-    <LeaveGuard :changed="changed" what="what you typed about this material" />
     <MaterialsHead here="catalogue" />
     <nav class="shelves no-print" aria-label="Kinds of material">
       <RouterLink
@@ -163,7 +163,9 @@ const hasCurve = computed(() => shelf.value?.fields.some(({ kind }) => kind === 
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .page {
   max-width: 1280px;
 }
@@ -208,7 +210,7 @@ const hasCurve = computed(() => shelf.value?.fields.some(({ kind }) => kind === 
   border-left: 4px solid var(--rowan);
   background: var(--paper);
 }
-@media (max-width: 900px) {
+@include at.tablet {
   .shelf.split {
     grid-template-columns: minmax(0, 1fr);
   }

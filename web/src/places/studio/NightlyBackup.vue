@@ -52,7 +52,7 @@ const ago = computed(() => {
 <style scoped>
 h3 {
   margin: 16px 0 4px;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 p {
   margin: 0 0 6px;

@@ -5,6 +5,7 @@ import { computed, shallowRef } from 'vue';
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
 import { useStudio } from '@/api/useStudio';
+import FilePick from '@/parts/FilePick.vue';
 import { vSay } from '@/said/say';
 import { counted } from '@/words/grammar';
 import * as show from '@/units/show';
@@ -39,10 +40,8 @@ const far = computed(() => {
 
 /** The file that was chosen, while nobody has said yet that it may take the place of what is here. */
 const picked = shallowRef<File>();
-function chosen(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  picked.value = input.files?.[0];
-  input.value = '';
+function chosen([file]: File[]): void {
+  picked.value = file;
 }
 async function replace(): Promise<void> {
   const file = picked.value;
@@ -153,17 +152,14 @@ const replaces = computed(() => {
           No shipment is kept here yet. A backup takes the place of everything else, all of it or nothing; it
           asks first.
         </p>
-        <label v-if="!picked" class="btn btn-outline-secondary" :class="{ disabled: busy }">
-          Choose a backup
-          <input
-            type="file"
-            accept=".zip,.age,application/zip"
-            class="visually-hidden"
-            name="backup"
-            :disabled="busy"
-            @change="chosen"
-          />
-        </label>
+        <FilePick
+          v-if="!picked"
+          accept=".zip,.age,application/zip"
+          name="backup"
+          says="Choose a backup"
+          :disabled="busy"
+          @picked="chosen"
+        />
       </template>
     </template>
   </section>
@@ -172,11 +168,11 @@ const replaces = computed(() => {
 <style scoped>
 h2 {
   margin: 20px 0 4px;
-  font-size: 1.3125rem;
+  font-size: var(--type-lead);
 }
 h3 {
   margin: 16px 0 4px;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 .asks {
   max-width: 560px;

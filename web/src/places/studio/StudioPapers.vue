@@ -1,12 +1,13 @@
 <script setup lang="ts">
+import { useLeaveGuard } from '@/asking/useLeaveGuard';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 
 import { useCountries } from '@/countries/useCountries';
 import ChoiceField from '@/parts/ChoiceField.vue';
-import LeaveGuard from '@/parts/LeaveGuard.vue';
 import NumberField from '@/parts/NumberField.vue';
 import TextField from '@/parts/TextField.vue';
+import FilePick from '@/parts/FilePick.vue';
 import { vSay } from '@/said/say';
 
 import { useSender } from './useSender';
@@ -26,18 +27,15 @@ const own = computed(() => typed.countries.filter(({ code }) => of(code)?.own));
 /** Counts up with each mark, so that the browser shows the new one. */
 const shown = ref(0);
 
-async function chosen(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
+async function chosen([file]: File[]): Promise<void> {
   if (file) await keepMark(file);
-  input.value = '';
   shown.value += 1;
 }
+useLeaveGuard(() => (changed.value ? 'the changed label and card' : undefined));
 </script>
 
 <template>
   <section aria-label="Label and card" data-test="sender">
-    <LeaveGuard :changed="changed" what="the changed label and card" />
     <h2>Label and card</h2>
     <p class="soft">What stands on labels and papers besides your name and address. No plan changes by it.</p>
     <template v-if="kept">
@@ -78,10 +76,12 @@ async function chosen(event: Event): Promise<void> {
       <h3>Your own mark</h3>
       <div class="mark">
         <img v-if="kept.has_mark" :src="`/api/v1/studio/mark?shown=${shown}`" alt="Your own mark" />
-        <label class="btn btn-outline-secondary">
-          {{ kept.has_mark ? 'Another picture' : 'Choose a picture' }}
-          <input type="file" accept="image/*" class="visually-hidden" name="mark" @change="chosen" />
-        </label>
+        <FilePick
+          accept="image/*"
+          name="mark"
+          :says="kept.has_mark ? 'Another picture' : 'Choose a picture'"
+          @picked="chosen"
+        />
         <BButton v-if="kept.has_mark" variant="link" @click="dropMark">Take it away</BButton>
       </div>
       <p v-if="trouble" v-say class="stop" data-test="sender-trouble">{{ trouble }}.</p>
@@ -94,11 +94,11 @@ async function chosen(event: Event): Promise<void> {
 <style scoped>
 h2 {
   margin: 20px 0 4px;
-  font-size: 1.3125rem;
+  font-size: var(--type-lead);
 }
 h3 {
   margin: 12px 0 4px;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 .pair {
   display: grid;

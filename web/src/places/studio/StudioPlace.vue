@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useLeaveGuard } from '@/asking/useLeaveGuard';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -7,7 +8,6 @@ import { useStudio } from '@/api/useStudio';
 import AddressFields from '@/countries/AddressFields.vue';
 import { useCountries } from '@/countries/useCountries';
 import ChoiceField from '@/parts/ChoiceField.vue';
-import LeaveGuard from '@/parts/LeaveGuard.vue';
 import TextField from '@/parts/TextField.vue';
 import { vSay } from '@/said/say';
 
@@ -86,11 +86,11 @@ async function save(): Promise<void> {
   if (first) typed.time_zone ||= Intl.DateTimeFormat().resolvedOptions().timeZone;
   if ((await keep()) && first) await router.push('/');
 }
+useLeaveGuard(() => (changed.value && !busy.value ? 'the changed studio' : undefined), true);
 </script>
 
 <template>
   <div class="page" :class="{ parted: !isNew }">
-    <LeaveGuard :changed="changed && !busy" what="the changed studio" parts />
     <nav v-if="!isNew" class="no-print" aria-label="The studio">
       <RouterLink
         v-for="part in SECTIONS"
@@ -212,7 +212,9 @@ async function save(): Promise<void> {
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .page {
   max-width: 760px;
 }
@@ -241,11 +243,11 @@ nav .here {
 }
 h1 {
   margin: 4px 0;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
 }
 h2 {
   margin: 20px 0 4px;
-  font-size: 1.3125rem;
+  font-size: var(--type-lead);
 }
 .number {
   display: inline-block;
@@ -266,7 +268,7 @@ h2 {
 .stop {
   color: var(--rowan);
 }
-@media (max-width: 900px) {
+@include at.tablet {
   .page.parted {
     grid-template-columns: minmax(0, 1fr);
   }

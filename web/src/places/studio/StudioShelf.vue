@@ -44,7 +44,7 @@ section {
   border-top: 1px solid var(--sedge);
 }
 h2 {
-  font-size: 1.3125rem;
+  font-size: var(--type-lead);
 }
 li {
   margin-bottom: 8px;

@@ -122,10 +122,12 @@ const day = (moment: string) => show.dayAndYear(moment.slice(0, 10));
   </section>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 h2 {
   margin: 28px 0 4px;
-  font-size: 1.3125rem;
+  font-size: var(--type-lead);
 }
 .way {
   display: grid;
@@ -146,7 +148,7 @@ li {
   overflow-wrap: anywhere;
 }
 .fingerprint {
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
   font-variant-numeric: tabular-nums;
 }
 table {
@@ -156,7 +158,7 @@ form {
   max-width: 420px;
   margin-top: 16px;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .way {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -104,7 +104,7 @@ const curve = computed(() => ({
 <style scoped>
 h3 {
   margin: 4px 0 0;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 h3::first-letter {
   text-transform: uppercase;

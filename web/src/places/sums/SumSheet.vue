@@ -148,7 +148,9 @@ const print = () => window.print();
   </section>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .heading-row {
   justify-content: flex-start;
 }
@@ -192,7 +194,7 @@ dt {
 }
 dd {
   margin: 0;
-  font-size: 1.375rem;
+  font-size: var(--type-lead);
   font-weight: 600;
   line-height: 1.25;
 }
@@ -212,7 +214,7 @@ dd {
 .print-only {
   display: none;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .sheet {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -34,13 +34,15 @@ const sum = computed(() => SUMS.find(({ name }) => name === wanted) ?? SUMS[0]);
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .page {
   max-width: 1200px;
 }
 h1 {
   margin: 4px 0;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
 }
 .heading-row {
   justify-content: flex-start;
@@ -68,7 +70,7 @@ nav .here {
   background: var(--paper);
   font-weight: 600;
 }
-@media (max-width: 900px) {
+@include at.tablet {
   .sums {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue';
 import { answer, api, Refused } from '@/api/client';
 import { useRead } from '@/api/queries';
 import { capital, count, counted } from '@/words/grammar';
+import EmptyPlace from '@/parts/EmptyPlace.vue';
 import { vSay } from '@/said/say';
 import { difference } from '@/stops/weigh/verdict';
 import { kilograms } from '@/units/show';
@@ -53,9 +54,13 @@ async function take(): Promise<void> {
     <p v-if="away" v-say class="stop">The server does not answer. Trying again.</p>
     <p v-if="says" v-say>{{ says }}</p>
     <template v-if="data">
-      <p v-if="data.weighings.length === 0">
-        Nothing was weighed yet. Weigh a packed parcel at Weigh, and take the reading.
-      </p>
+      <EmptyPlace
+        v-if="data.weighings.length === 0"
+        drawing="scale"
+        says="Nothing was weighed yet. Weigh a packed parcel at Weigh, and take the reading."
+      >
+        <RouterLink to="/" class="btn btn-primary">To the bench</RouterLink>
+      </EmptyPlace>
       <template v-else>
         <p class="figure" data-test="effect">
           {{ counted(data.weighings.length, 'parcel') }} weighed. On average the plan was off by
@@ -145,17 +150,19 @@ async function take(): Promise<void> {
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .page {
   max-width: 1240px;
 }
 h1 {
   margin: 4px 0;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
 }
 h2 {
   margin: 16px 0 4px;
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
 }
 table {
   width: 100%;
@@ -189,7 +196,7 @@ tbody tr {
   color: var(--rowan);
   font-weight: 600;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .extra {
     display: none;
   }

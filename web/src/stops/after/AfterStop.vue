@@ -206,7 +206,7 @@ p {
   margin: 0 0 8px;
 }
 .said {
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
   font-weight: 600;
 }
 .outcomes {
@@ -215,7 +215,7 @@ p {
   gap: 8px;
 }
 .outcome {
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
   font-weight: 600;
 }
 .harmed,

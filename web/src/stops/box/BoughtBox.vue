@@ -77,11 +77,11 @@ const says = computed(() => {
 }
 h2 {
   margin: 0 0 4px;
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
 }
 h3 {
   margin: 12px 0 4px;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 dl {
   display: grid;

@@ -76,7 +76,9 @@ const others = computed(() => bought.value?.filter(({ refused }) => refused) ?? 
   </section>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .bought {
   margin-bottom: 4px;
 }
@@ -92,7 +94,7 @@ summary {
 table {
   width: 100%;
   margin: 4px 0 8px;
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 th,
 td {
@@ -110,7 +112,7 @@ tbody th {
 .worse {
   color: var(--rowan);
 }
-@media (max-width: 640px) {
+@include at.phone {
   thead {
     display: none;
   }

@@ -67,6 +67,40 @@ describe('the box', () => {
     expect(card.attributes('disabled')).toBeDefined();
   });
 
+  it('names first what one has already, where it does and costs less to send', async () => {
+    const [offer] = bought();
+    const own = (cost: string, keeps: boolean) => ({
+      ...offer,
+      keeps,
+      chosen: false,
+      refused: null,
+      cost: { ...offer?.cost, amount: cost },
+    });
+    for (const [cost, keeps, named] of [
+      ['-2.40', true, true],
+      ['2.40', true, false],
+      ['-2.40', false, false],
+    ] as const) {
+      serve(WAYS, { body: { ...ways, bought: [own(cost, keeps)] } });
+      const { mounted } = await opened(BoxStop);
+      await vi.advanceTimersByTimeAsync(10);
+      await flushPromises();
+      const first = mounted.find('[data-test="own-first"]');
+      expect(first.exists(), `${cost} ${String(keeps)}`).toBe(named);
+      if (named) expect(first.text()).toMatch(/You have one that does.*It saves\s+2\.40/);
+      mounted.unmount();
+      read.clear();
+    }
+  });
+
+  it('shows net, cut list and seal one at a time', async () => {
+    const { mounted } = await atBox();
+    const shown = () => mounted.findAll('.view.shown').map((one) => one.attributes('data-test'));
+    expect(shown()).toEqual(['net']);
+    await mounted.get<HTMLInputElement>('[name="view"][value="cuts"]').setValue(true);
+    expect(shown()).toEqual(['cuts']);
+  });
+
   it('is made otherwise by one press, which is stored at once', async () => {
     const { mounted, stored } = await atBox();
     const patch = `PATCH /api/v1/shipments/${stored.id}`;

@@ -21,6 +21,7 @@ import BoughtBox from './BoughtBox.vue';
 import BoughtList from './BoughtList.vue';
 import CutList from './CutList.vue';
 import FromTheShelf from './FromTheShelf.vue';
+import OwnFirst from './OwnFirst.vue';
 import SavedCarton from './SavedCarton.vue';
 import SealPlan from './SealPlan.vue';
 import StyleCards from './StyleCards.vue';
@@ -80,6 +81,13 @@ function sheetWords(need: SheetNeed): string {
   const joined = need.parts.map((part) => units.size(part.width_mm, part.height_mm)).join(' and ');
   return `${need.sheets === 1 ? 'one sheet' : `${need.sheets} sheets`} ${size}, in parts of ${joined}`;
 }
+const VIEWS = [
+  { value: 'net', text: 'Net' },
+  { value: 'cuts', text: 'Cut list' },
+  { value: 'seal', text: 'Seal' },
+] as const;
+/** One at a time on a screen; on paper all of them. */
+const view = ref<(typeof VIEWS)[number]['value']>('net');
 const folds = ref(false);
 const box = computed((): BoxSum => {
   const made = carton.value;
@@ -121,9 +129,12 @@ useNextStep(() => ({
         name="which-box"
         aria-label="Which box"
       />
+      <OwnFirst v-if="place === 'box'" />
       <StyleCards :place="place" />
-      <BoughtList v-if="place === 'box'" />
-      <SavedCarton v-if="place === 'box'" />
+      <div v-if="place === 'box'" class="or">
+        <BoughtList />
+        <SavedCarton />
+      </div>
     </template>
     <div v-if="carton && summary && layer">
       <div class="box">
@@ -156,32 +167,51 @@ useNextStep(() => ({
             <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m, {{ BOX_SEALS[carton.style] }}</dd>
           </dl>
           <WrappedMeasure v-if="place === 'box'" />
-          <section v-for="part in parts" :key="part.blank.part" :aria-label="`Cut list, ${part.blank.part}`">
-            <h3>Cut list of the {{ part.blank.part }}, running, in {{ units.unit.value }}</h3>
-            <p class="soft">{{ sheetWords(part.sheet) }}</p>
-            <CutList
-              :blank="part.blank"
-              :sheet="part.sheet"
-              :slot-mm="carton.slot_mm"
-              :tab-mm="carton.tab_mm"
-            />
-          </section>
         </section>
         <section>
-          <template v-for="part in parts" :key="part.blank.part">
-            <div class="heading-row">
-              <h2>{{ capital(part.blank.part) }}, flat, seen from inside</h2>
-              <span class="soft figure">
-                {{ units.size(part.blank.width_mm, part.blank.height_mm) }}, flutes upright
-              </span>
-            </div>
-            <div class="panel part"><BlankDrawing :blank="part.blank" /></div>
-          </template>
-          <DrawingLinks :of="`/api/v1/shipments/${id}/drawings`" what="the blanks" />
-          <BButton v-if="!folds" class="no-print fold-it" @click="folds = true">Fold it</BButton>
-          <FoldPlay v-else :box="box" />
-          <SealPlan :layer="layer" :seal="carton.seal" :bulge-mm="carton.bulge_mm" :long-up="longUp" />
-          <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
+          <BFormRadioGroup
+            v-model="view"
+            class="which no-print"
+            :options="[...VIEWS]"
+            buttons
+            size="sm"
+            name="view"
+            aria-label="Show"
+          />
+          <div class="view" :class="{ shown: view === 'net' }" data-test="net">
+            <template v-for="part in parts" :key="part.blank.part">
+              <div class="heading-row">
+                <h2>{{ capital(part.blank.part) }}, flat, seen from inside</h2>
+                <span class="soft figure">
+                  {{ units.size(part.blank.width_mm, part.blank.height_mm) }}, flutes upright
+                </span>
+              </div>
+              <div class="panel part"><BlankDrawing :blank="part.blank" /></div>
+            </template>
+            <DrawingLinks :of="`/api/v1/shipments/${id}/drawings`" what="the blanks" />
+            <BButton v-if="!folds" class="no-print fold-it" @click="folds = true">Fold it</BButton>
+            <FoldPlay v-else :box="box" />
+          </div>
+          <div class="view" :class="{ shown: view === 'cuts' }" data-test="cuts">
+            <section
+              v-for="part in parts"
+              :key="part.blank.part"
+              :aria-label="`Cut list, ${part.blank.part}`"
+            >
+              <h3>Cut list of the {{ part.blank.part }}, running, in {{ units.unit.value }}</h3>
+              <p class="soft">{{ sheetWords(part.sheet) }}</p>
+              <CutList
+                :blank="part.blank"
+                :sheet="part.sheet"
+                :slot-mm="carton.slot_mm"
+                :tab-mm="carton.tab_mm"
+              />
+            </section>
+          </div>
+          <div class="view" :class="{ shown: view === 'seal' }" data-test="seal">
+            <SealPlan :layer="layer" :seal="carton.seal" :bulge-mm="carton.bulge_mm" :long-up="longUp" />
+            <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
+          </div>
         </section>
       </div>
     </div>
@@ -195,9 +225,20 @@ useNextStep(() => ({
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .which {
   margin-bottom: 8px;
+}
+.or {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 32px;
+}
+.or > :has(details[open]) {
+  flex: 1 0 100%;
+  min-width: 0;
 }
 .box {
   display: grid;
@@ -207,7 +248,7 @@ useNextStep(() => ({
 }
 h2 {
   margin: 0 0 4px;
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
 }
 dl {
   display: grid;
@@ -224,7 +265,7 @@ dd {
 }
 h3 {
   margin: 12px 0 0;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 .box .soft {
   margin: 0 0 2px;
@@ -232,7 +273,12 @@ h3 {
 .part {
   margin-bottom: 12px;
 }
-@media (max-width: 900px) {
+@media screen {
+  .view:not(.shown) {
+    display: none;
+  }
+}
+@include at.tablet {
   .box {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -121,11 +121,11 @@ const sized = (one?: { across_mm: number; up_mm: number; through_mm: number }) =
 }
 h2 {
   margin: 0;
-  font-size: 1.3125rem;
+  font-size: var(--type-lead);
 }
 h3 {
   margin: 16px 0 0;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 dl {
   display: grid;

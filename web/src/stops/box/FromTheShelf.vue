@@ -113,7 +113,7 @@ const cut = () =>
 }
 h2 {
   margin: 0 16px 0 0;
-  font-size: 1.125rem;
+  font-size: var(--type-strong);
 }
 .short {
   margin: 6px 0;

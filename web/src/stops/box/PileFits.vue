@@ -113,11 +113,13 @@ const shown = computed(() => good.value.find(({ chosen }) => chosen) ?? good.val
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 table {
   width: 100%;
   margin: 4px 0 8px;
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 th,
 td {
@@ -148,7 +150,7 @@ figure {
   padding-top: 10px;
   cursor: pointer;
 }
-@media (max-width: 700px) {
+@include at.phone {
   table,
   tbody,
   tr,

@@ -106,7 +106,9 @@ function giveUp(): void {
   </section>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .saved {
   margin-bottom: 4px;
 }
@@ -133,7 +135,7 @@ p {
 .give-up {
   align-self: center;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .sides:not(.of) {
     grid-template-columns: repeat(3, minmax(0, 1fr));
   }

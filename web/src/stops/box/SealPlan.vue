@@ -85,13 +85,15 @@ const metres = computed(() =>
   </section>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .seal {
   margin: 16px 0;
 }
 h2 {
   margin: 0 0 4px;
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
 }
 .views {
   display: grid;
@@ -144,7 +146,7 @@ ul {
 p {
   margin: 0;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .views {
     grid-template-columns: minmax(0, 1fr);
   }

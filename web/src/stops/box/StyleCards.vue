@@ -91,13 +91,15 @@ function letRuleChoose(): void {
   </section>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .by-rule {
   margin: 0 0 8px;
 }
 ul {
   display: grid;
-  grid-template-columns: repeat(4, minmax(0, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
   gap: 8px;
   margin: 0 0 16px;
   padding: 0;
@@ -114,13 +116,13 @@ button {
   border-radius: var(--corner);
   background: var(--paper);
   color: var(--peat);
-  font-size: 0.875rem;
+  font-size: var(--type-small);
   line-height: 1.3;
   text-align: left;
 }
 button strong {
   margin-top: 4px;
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 button:not(:disabled):hover {
   border-color: var(--heather);
@@ -139,7 +141,7 @@ button:disabled {
 .worse {
   color: var(--rowan);
 }
-@media (max-width: 1180px) {
+@include at.desk {
   ul {
     grid-template-columns: repeat(auto-fill, minmax(160px, 1fr));
   }

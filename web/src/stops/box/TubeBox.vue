@@ -71,7 +71,9 @@ const box = computed((): BoxSum => {
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .tube {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
@@ -80,7 +82,7 @@ const box = computed((): BoxSum => {
 }
 h2 {
   margin: 0 0 4px;
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
 }
 dl {
   display: grid;
@@ -95,7 +97,7 @@ dt {
 dd {
   margin: 0;
 }
-@media (max-width: 900px) {
+@include at.tablet {
   .tube {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -92,11 +92,11 @@ function told(range: Range): string {
 }
 h2 {
   margin: 4px 0;
-  font-size: 1.375rem;
+  font-size: var(--type-lead);
 }
 table {
   width: 100%;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 th,
 td {

@@ -66,7 +66,7 @@ function takeBack(): void {
 }
 h3 {
   margin: 0 0 2px;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 p {
   margin: 0 0 4px;

@@ -89,6 +89,6 @@ ul {
   margin: 4px 0 0;
   padding-left: 18px;
   color: var(--peat-soft);
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 </style>

@@ -69,6 +69,6 @@ button:disabled {
 }
 .refused {
   color: var(--rowan);
-  font-size: 0.875rem;
+  font-size: var(--type-small);
 }
 </style>

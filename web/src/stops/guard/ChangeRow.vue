@@ -87,7 +87,7 @@ button:hover {
   text-underline-offset: 2px;
 }
 .name .soft {
-  font-size: 0.875rem;
+  font-size: var(--type-small);
 }
 .cost,
 .worth,
@@ -95,7 +95,7 @@ button:hover {
   text-align: right;
 }
 .worth {
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .pays {
   color: var(--moss);

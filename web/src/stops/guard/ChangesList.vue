@@ -57,13 +57,13 @@ const SHOWN = 5;
 <style scoped>
 h3 {
   margin: 0;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 .heading-row {
   margin: 14px 0 0;
 }
 .heading-row .soft {
-  font-size: 0.875rem;
+  font-size: var(--type-small);
 }
 ol {
   margin: 0;

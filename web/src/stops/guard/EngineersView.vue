@@ -31,7 +31,9 @@ useShipment().look('survival', open);
   </details>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .engineer {
   grid-column: 1 / -1;
   margin-top: 8px;
@@ -40,13 +42,13 @@ useShipment().look('survival', open);
 summary {
   padding: 8px 0;
   font-family: var(--heading);
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
   font-weight: 600;
   cursor: pointer;
 }
 summary .soft {
   font-family: var(--bs-body-font-family, inherit);
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
   font-weight: 400;
 }
 .parts {
@@ -55,7 +57,7 @@ summary .soft {
   gap: 20px;
   align-items: start;
 }
-@media (max-width: 900px) {
+@include at.tablet {
   .parts {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -71,10 +71,10 @@ const answer = computed(() => face.value?.answer ?? undefined);
   width: auto;
   min-height: 44px;
   padding-block: 2px;
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 p {
   margin: 4px 0 0;
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 </style>

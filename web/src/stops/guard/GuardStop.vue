@@ -164,7 +164,9 @@ useKeys({
   </p>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .guard {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1.2fr);
@@ -207,7 +209,7 @@ ol {
   flex: 1 1 180px;
 }
 .pocket h2 {
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 .rules {
   display: flex;
@@ -220,7 +222,7 @@ ol {
 .rules p {
   margin: 0;
 }
-@media (max-width: 900px) {
+@include at.tablet {
   .guard {
     grid-template-columns: minmax(0, 1fr);
   }

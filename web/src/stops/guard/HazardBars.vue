@@ -58,16 +58,18 @@ const rows = computed(() =>
   </section>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 h3 {
   margin: 0;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 .heading-row {
   margin: 12px 0 2px;
 }
 .heading-row .soft {
-  font-size: 0.875rem;
+  font-size: var(--type-small);
 }
 table {
   width: 100%;
@@ -97,7 +99,7 @@ tbody .figure {
 .bar {
   position: relative;
   height: 14px;
-  background: #ebe6d6;
+  background: var(--trough);
 }
 .bar::after {
   position: absolute;
@@ -111,13 +113,21 @@ tbody .figure {
   position: absolute;
   top: 0;
   bottom: 0;
-  background: repeating-linear-gradient(-45deg, var(--amber-moss) 0 6px, #a87a2c 6px 9px);
+  background: repeating-linear-gradient(-45deg, var(--amber-moss) 0 6px, var(--amber-light) 6px 9px);
 }
 .fill.safer {
   background: var(--moss);
 }
 .says {
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
   text-align: right;
+}
+@include at.phone {
+  .against {
+    grid-template-columns: minmax(40px, 1fr) minmax(0, 96px);
+  }
+  tbody .figure {
+    padding-inline: 6px;
+  }
 }
 </style>

@@ -71,7 +71,9 @@ const adds = computed(() => {
   </li>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 li {
   border-bottom: 1px solid var(--sedge);
   border-left: 4px solid transparent;
@@ -102,11 +104,11 @@ li {
   line-height: 1.3;
 }
 .words .soft {
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .level {
   color: var(--amber-moss);
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
   font-weight: 600;
 }
 .level.stop {
@@ -125,9 +127,9 @@ li {
 .caution {
   padding-left: 10px;
   border-left: 3px solid var(--peat-soft);
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
-@media (max-width: 640px) {
+@include at.phone {
   .body {
     padding-left: 14px;
   }

@@ -50,7 +50,7 @@ const { data: lessons } = useRead({
 }
 h2 {
   margin: 0 0 4px;
-  font-size: 1rem;
+  font-size: var(--type-text);
 }
 ul {
   margin: 0;

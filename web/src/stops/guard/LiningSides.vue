@@ -39,7 +39,7 @@ fieldset {
 }
 legend {
   margin: 0 0 2px;
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .refused {
   margin: 0;

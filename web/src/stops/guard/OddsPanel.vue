@@ -62,7 +62,7 @@ summary {
 }
 h2 {
   margin: 0;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
   line-height: 1.1;
 }
 .lead {
@@ -74,6 +74,6 @@ p {
 }
 .small {
   margin: 8px 0 0;
-  font-size: 0.875rem;
+  font-size: var(--type-small);
 }
 </style>

@@ -80,7 +80,7 @@ li {
 }
 li .soft {
   flex: 1;
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 p {
   display: flex;

@@ -161,7 +161,9 @@ const folded = computed({
   </section>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 ol {
   margin: 0 0 12px;
   padding: 0;
@@ -187,7 +189,7 @@ li[draggable] {
   line-height: 1.3;
 }
 .one .soft {
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 /* The face is the heavy edge, as in the cut-through; the front of the box is up. */
 .mark {
@@ -208,7 +210,7 @@ li[draggable] {
 .between {
   padding: 2px 0 2px 22px;
   background: var(--paper);
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .broken {
   margin: 2px 0 0 22px;
@@ -222,7 +224,7 @@ li[draggable] {
   color: var(--water);
   text-decoration: underline;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .one {
     grid-template-columns: 14px minmax(0, 1fr);
   }

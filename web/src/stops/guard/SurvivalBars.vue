@@ -111,7 +111,9 @@ function slotName(slot: string | null | undefined): string {
   </section>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .survives {
   margin-top: 12px;
 }
@@ -130,7 +132,7 @@ li {
 .bar {
   position: relative;
   height: 16px;
-  background: #ebe6d6;
+  background: var(--trough);
 }
 .bar::after {
   position: absolute;
@@ -143,7 +145,7 @@ li {
 .fill {
   display: block;
   height: 100%;
-  background: repeating-linear-gradient(-45deg, var(--amber-moss) 0 6px, #a87a2c 6px 9px);
+  background: repeating-linear-gradient(-45deg, var(--amber-moss) 0 6px, var(--amber-light) 6px 9px);
 }
 .fill.meets {
   background: var(--moss);
@@ -154,7 +156,7 @@ li {
 }
 .shock {
   grid-column: 2;
-  font-size: 0.875rem;
+  font-size: var(--type-small);
   line-height: 1.2;
 }
 .first {
@@ -187,7 +189,7 @@ dd {
   color: var(--amber-moss);
   font-weight: 600;
 }
-@media (max-width: 640px) {
+@include at.phone {
   li {
     grid-template-columns: 108px minmax(40px, 1fr) 92px;
     gap: 0 8px;

@@ -19,13 +19,16 @@ const several = computed(() => Object.keys(draft.others).length > 0);
     <PasteAddress />
     <AddressFields v-model="draft.buyer" at="buyer" :errors="errors" called="Buyer" />
     <div class="triple">
+      <DraftField path="order_number" />
       <DraftField path="promised" />
       <DraftField v-if="!several" path="value" :label="`Worth, in ${money}`" />
     </div>
   </fieldset>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .triple {
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));
@@ -33,10 +36,10 @@ const several = computed(() => Object.keys(draft.others).length > 0);
 }
 legend {
   font-family: var(--heading);
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
   font-weight: 600;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .triple {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -188,7 +188,7 @@ watch(adding, async (kind) => {
 <style scoped>
 legend {
   font-family: var(--heading);
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
   font-weight: 600;
 }
 ul {

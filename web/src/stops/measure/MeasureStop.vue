@@ -81,7 +81,9 @@ watch(
   </form>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .measure {
   display: grid;
   grid-template-columns: minmax(0, 1.35fr) minmax(260px, 1fr);
@@ -102,7 +104,7 @@ watch(
   gap: 8px 16px;
   align-items: center;
 }
-@media (max-width: 900px) {
+@include at.tablet {
   .measure {
     grid-template-columns: minmax(0, 1fr);
   }

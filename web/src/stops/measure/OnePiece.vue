@@ -38,13 +38,15 @@ const several = computed(() => Object.keys(draft.others).length > 0);
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .pair {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 0 12px;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .pair {
     grid-template-columns: minmax(0, 1fr);
   }

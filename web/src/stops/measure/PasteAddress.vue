@@ -10,6 +10,10 @@ import { fieldInSentence } from '@/shipment/fields';
 import { useShipment } from '@/shipment/useShipment';
 
 /** An address pasted as it came, parted into the fields below to be looked over. */
+const { open } = defineProps<{
+  /** Unfolded from the beginning: where an address is what is missing. */
+  open?: boolean;
+}>();
 const { draft, save } = useShipment();
 const block = ref('');
 const parted = ref<PartedAddress>();
@@ -39,7 +43,7 @@ async function part(): Promise<void> {
 </script>
 
 <template>
-  <details class="paste">
+  <details class="paste" :open="open">
     <summary>Paste the address as it came</summary>
     <FieldShell v-slot="{ id, described }" label="The whole address" :error="error">
       <BFormTextarea

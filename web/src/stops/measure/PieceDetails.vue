@@ -78,7 +78,9 @@ watch(several, (now) => {
   </details>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 details {
   margin-bottom: 12px;
   padding: 8px 0 0;
@@ -87,13 +89,13 @@ details {
 summary {
   min-height: 44px;
   font-family: var(--heading);
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
   font-weight: 600;
   cursor: pointer;
 }
 summary .soft {
   font-family: var(--bs-body-font-family, inherit);
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
   font-weight: 400;
 }
 .triple {
@@ -105,7 +107,7 @@ summary .soft {
 .tick {
   margin-top: 24px;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .triple {
     grid-template-columns: minmax(0, 1fr);
   }

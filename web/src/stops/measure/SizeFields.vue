@@ -184,7 +184,7 @@ const readBack = computed(() => {
 }
 legend {
   font-family: var(--heading);
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
   font-weight: 600;
 }
 </style>

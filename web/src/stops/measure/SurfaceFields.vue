@@ -28,7 +28,9 @@ const glass = computed(() => mirror.value || piece.value.construction === 'frame
   </fieldset>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .triple {
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));
@@ -42,10 +44,10 @@ const glass = computed(() => mirror.value || piece.value.construction === 'frame
 }
 legend {
   font-family: var(--heading);
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
   font-weight: 600;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .triple,
   .first {
     grid-template-columns: minmax(0, 1fr);

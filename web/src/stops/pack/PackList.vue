@@ -87,7 +87,7 @@ label {
   align-items: flex-start;
   min-height: 44px;
   padding: 8px 0;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
   cursor: pointer;
 }
 input {

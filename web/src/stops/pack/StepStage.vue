@@ -108,7 +108,9 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .typed {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(150px, 240px));
@@ -118,24 +120,24 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 .piece {
   margin: 0;
   color: var(--heather);
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
   font-weight: 600;
 }
 h2 {
   margin: 0 0 4px;
   font-family: var(--heading);
-  font-size: clamp(1.75rem, 4vw, 2.75rem);
+  font-size: var(--type-huge);
   font-weight: 700;
   line-height: 1.1;
 }
 .what {
   margin: 0 0 4px;
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
   font-weight: 600;
 }
 .says {
   margin: 0;
-  font-size: 1.5rem;
+  font-size: var(--type-title);
   line-height: 1.35;
 }
 address {
@@ -144,7 +146,7 @@ address {
   margin: 12px 0;
   padding: 12px 16px;
   background: var(--paper);
-  font-size: 1.5rem;
+  font-size: var(--type-title);
 }
 .beside {
   display: flex;
@@ -166,11 +168,11 @@ address {
 .takes {
   flex: 1 1 240px;
   min-width: 0;
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
 }
 h3 {
   margin: 0 0 4px;
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
 }
 ul {
   margin: 0 0 12px;
@@ -183,11 +185,11 @@ li {
   padding: 8px 12px;
   border-left: 4px solid var(--amber-moss);
   background: var(--paper);
-  font-size: 1.125rem;
+  font-size: var(--type-strong);
 }
-@media (max-width: 640px) {
+@include at.phone {
   .says {
-    font-size: 1.25rem;
+    font-size: var(--type-lead);
   }
 }
 </style>

@@ -62,7 +62,7 @@ const again = computed(() => usedAgain(charge.used_again_g, charge.used_again_li
 <style scoped>
 h2 {
   margin: 0 0 4px;
-  font-size: 1.25rem;
+  font-size: var(--type-lead);
 }
 label {
   display: block;

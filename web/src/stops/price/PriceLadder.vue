@@ -90,7 +90,7 @@ svg {
 }
 text {
   fill: var(--peat);
-  font-size: 13px;
+  font-size: var(--drawn);
 }
 .axis,
 .riser,

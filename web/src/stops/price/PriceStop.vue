@@ -225,13 +225,15 @@ function charged(rule: Charge['rule']): void {
   </p>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 table {
   width: 100%;
 }
 thead th {
   padding: 8px 6px;
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
   font-weight: 400;
   text-align: left;
 }
@@ -282,13 +284,13 @@ thead .number {
 }
 h3 {
   margin: 0 0 4px;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 .stop {
   color: var(--rowan);
   font-weight: 600;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .extra {
     display: none;
   }

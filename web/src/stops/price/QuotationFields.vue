@@ -106,7 +106,7 @@ function drop(key: string): void {
 <style scoped>
 h3 {
   margin: 0 0 4px;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 fieldset {
   margin: 0 0 12px;
@@ -120,7 +120,7 @@ legend {
   width: auto;
   margin: 0;
   padding: 0 4px;
-  font-size: 1rem;
+  font-size: var(--type-text);
   font-weight: 600;
 }
 .fields {

@@ -126,7 +126,9 @@ const refused = computed(() =>
   </tbody>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .service {
   border-top: 1px solid var(--sedge);
 }
@@ -180,7 +182,7 @@ const refused = computed(() =>
 }
 .promise {
   color: var(--moss);
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .promise.perhaps {
   color: var(--amber-moss);
@@ -203,10 +205,10 @@ const refused = computed(() =>
   margin-left: auto;
 }
 .total {
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
 }
 .soft {
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .mark {
   color: var(--moss);
@@ -214,7 +216,7 @@ const refused = computed(() =>
 }
 .short {
   color: var(--amber-moss);
-  font-size: 0.9375rem;
+  font-size: var(--type-small);
 }
 .refused .row {
   color: var(--peat-soft);
@@ -235,7 +237,7 @@ const refused = computed(() =>
   grid-template-columns: repeat(auto-fit, minmax(min(330px, 100%), 1fr));
   gap: 12px 24px;
 }
-@media (max-width: 640px) {
+@include at.phone {
   .extra {
     display: none !important;
   }

@@ -139,7 +139,7 @@ const fetched = computed(() => leaving.handover === 'collection');
 <style scoped>
 .number {
   margin: 0;
-  font-size: 1.75rem;
+  font-size: var(--type-title);
   font-weight: 600;
   user-select: all;
 }
@@ -152,7 +152,7 @@ p {
   border: 0;
 }
 legend {
-  font-size: 1rem;
+  font-size: var(--type-text);
   color: var(--peat-soft);
 }
 .mind {

@@ -194,7 +194,9 @@ useNextStep((): Said | undefined => {
   <p v-else class="soft">Looking it up</p>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .panel {
   padding: 12px 16px 16px;
 }
@@ -206,7 +208,7 @@ useNextStep((): Said | undefined => {
 }
 h3 {
   margin: 8px 0 4px;
-  font-size: 1rem;
+  font-size: var(--type-text);
 }
 address {
   display: grid;
@@ -215,7 +217,7 @@ address {
   overflow-wrap: anywhere;
 }
 .to {
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
   font-weight: 600;
   line-height: 1.3;
 }
@@ -234,7 +236,7 @@ address {
   grid-template-columns: repeat(auto-fit, minmax(min(200px, 100%), 1fr));
   gap: 0 12px;
 }
-@media (max-width: 480px) {
+@include at.phone {
   .ends {
     grid-template-columns: minmax(0, 1fr);
   }

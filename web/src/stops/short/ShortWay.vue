@@ -35,6 +35,8 @@ const router = useRouter();
 const { data: takes, short, named, counted: told } = useTakes();
 const form = useTemplateRef<HTMLFormElement>('form');
 
+/** Begun from a like piece: where it goes is all that is missing. */
+const onlyWhere = Boolean(draft.piece.construction && draft.piece.width && !draft.buyer.name);
 const best = computed(() => summary.value?.best ?? undefined);
 const several = computed(() => Object.keys(draft.others).length > 0);
 const mirror = computed(() => draft.piece.construction === 'mirror');
@@ -58,7 +60,8 @@ async function packIt(): Promise<void> {
 }
 useNextStep((): Said => ({
   showsMoney: true,
-  verb: { text: 'Pack it', press: packIt, disabled: !plan.value },
+  // A Stop has its own way out beside it.
+  verb: { text: 'Pack it', press: packIt, disabled: !plan.value || Boolean(summary.value?.stop) },
   other: { text: 'Change something', to: { name: plan.value ? 'guard' : 'measure', params: { id } } },
   ...(short.value.length > 0
     ? {
@@ -103,7 +106,7 @@ onMounted(async () => {
           :error="errors['buyer.postcode']"
         />
       </div>
-      <PasteAddress />
+      <PasteAddress :open="onlyWhere" />
       <details>
         <summary>The address line by line, and the day it is promised for</summary>
         <AddressFields
@@ -179,7 +182,9 @@ onMounted(async () => {
   </form>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .short-way {
   margin-top: 8px;
   display: grid;
@@ -227,18 +232,18 @@ summary {
 }
 .says {
   margin: 0 0 4px;
-  font-size: 1.1875rem;
+  font-size: var(--type-lead);
 }
 .outside {
   display: block;
-  font-size: 1rem;
+  font-size: var(--type-text);
 }
 .by {
   margin: 0 0 8px;
 }
 h2 {
   margin: 8px 0 6px;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 .chips {
   display: flex;
@@ -272,13 +277,13 @@ h2 {
   border: 1px dashed var(--peat-soft);
   text-align: center;
 }
-@media (max-width: 900px) {
+@include at.tablet {
   .short-way {
     margin-top: 8px;
     grid-template-columns: minmax(0, 1fr);
   }
 }
-@media (max-width: 640px) {
+@include at.phone {
   .pair,
   .triple {
     grid-template-columns: repeat(2, minmax(0, 1fr));

@@ -125,7 +125,7 @@ useNextStep(() => {
             <th scope="col">odds</th>
             <th scope="col" class="number">costs in all, {{ currency }}</th>
             <th scope="col" class="number">min</th>
-            <th scope="col" class="number">plastic</th>
+            <th scope="col" class="number plastic">plastic</th>
           </tr>
         </thead>
         <tbody>
@@ -139,7 +139,7 @@ useNextStep(() => {
               <td>{{ oneIn(way.odds.about) }}</td>
               <td class="number"><SumOf of="total_then" :sum="way.cost" bare /></td>
               <td class="number">{{ way.minutes.toFixed(0) }}</td>
-              <td class="number">{{ grams(way.plastic_g) }}</td>
+              <td class="number plastic">{{ grams(way.plastic_g) }}</td>
             </tr>
             <tr v-if="picked === wayKey(way)" class="opened">
               <td colspan="5">
@@ -171,9 +171,12 @@ useNextStep(() => {
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .ways {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 16px;
 }
 svg {
@@ -183,13 +186,13 @@ svg {
 }
 svg text {
   fill: var(--peat-soft);
-  font-size: 13px;
+  font-size: var(--drawn);
 }
 .grid {
   stroke: var(--sedge);
 }
 .other {
-  fill: #cfc6b2;
+  fill: var(--dot);
 }
 .join {
   fill: none;
@@ -263,10 +266,13 @@ th button {
 .number {
   text-align: right;
 }
-@media (max-width: 640px) {
+@include at.phone {
   td,
   th {
     padding: 4px 6px;
+  }
+  .plastic {
+    display: none;
   }
 }
 </style>

@@ -203,11 +203,11 @@ function takeBack(): void {
 }
 h3 {
   margin: 16px 0 4px;
-  font-size: 1.0625rem;
+  font-size: var(--type-strong);
 }
 .big {
   margin: 0;
-  font-size: clamp(3.5rem, 9vw, 6rem);
+  font-size: calc(var(--type-huge) * 2.1);
   font-weight: 600;
   line-height: 1.1;
 }
@@ -220,7 +220,7 @@ h3 {
 }
 .state {
   margin: 0 0 12px;
-  font-size: 1.125rem;
+  font-size: var(--type-strong);
 }
 .buttons {
   display: flex;

@@ -90,26 +90,26 @@ text {
   stroke: var(--bog-cotton);
   stroke-width: 4px;
   paint-order: stroke;
-  font-size: 14px;
+  font-size: var(--drawn);
 }
 .block {
   stroke: var(--paper);
   stroke-width: 1px;
 }
 .shade-0 {
-  fill: #cbbfa6;
+  fill: var(--mass-middle);
 }
 .shade-1 {
-  fill: #b7a98d;
+  fill: var(--mass-dark);
 }
 .shade-2 {
-  fill: #d9cfb9;
+  fill: var(--mass-light);
 }
 .piece {
   fill: var(--heather);
 }
 .doubt {
-  fill: rgb(42 36 32 / 14%);
+  fill: color-mix(in srgb, var(--peat) 14%, transparent);
   stroke: var(--peat);
   stroke-dasharray: 3 3;
 }

@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import CopyIcon from '~icons/tabler/copy';
+
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed } from 'vue';
+
+import type { OpenTariff } from './useTariff';
+
+/** What can be done with a price list as a whole. */
+const { open } = defineProps<{ open: OpenTariff }>();
+const { basis, text, csv, changed, double, asText, put, drop } = open;
+
+const download = computed(() =>
+  basis.value
+    ? `data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(basis.value.tariff, null, 2))}`
+    : '',
+);
+</script>
+
+<template>
+  <div v-if="basis" class="acts no-print">
+    <BButton variant="primary" :disabled="!changed && text === undefined" @click="put(false)"
+      >Keep these rates</BButton
+    >
+    <BButton @click="put(true)">Look them over</BButton>
+    <BButton @click="double"><CopyIcon aria-hidden="true" /> Copy</BButton>
+    <BButton :aria-pressed="text !== undefined" @click="asText">As text</BButton>
+    <a class="btn" :href="download" :download="`${basis.tariff.id}.json`">Save as JSON</a>
+    <a
+      v-if="basis.version !== undefined"
+      class="btn"
+      :href="`/api/v1/tariffs/${basis.tariff.id}/table`"
+      download
+      >Prices as CSV</a
+    >
+    <BButton
+      v-if="basis.version !== undefined"
+      :aria-pressed="csv !== undefined"
+      @click="csv = csv === undefined ? '' : undefined"
+      >Read prices in</BButton
+    >
+    <BButton variant="link" @click="drop">{{ basis.version === undefined ? 'Leave it' : 'Delete' }}</BButton>
+  </div>
+</template>
+
+<style scoped>
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-bottom: 12px;
+}
+</style>
