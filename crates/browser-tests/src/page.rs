@@ -3,7 +3,13 @@
 use std::{path::Path, time::Duration};
 
 use anyhow::{Context, Result, bail};
-use thirtyfour::{Key, error::WebDriverErrorInner, prelude::*};
+use serde_json::json;
+use thirtyfour::{
+    Key,
+    common::print::{PrintPage, PrintParameters},
+    error::WebDriverErrorInner,
+    prelude::*,
+};
 
 const PATIENCE: Duration = Duration::from_secs(15);
 const LOOK_EVERY: Duration = Duration::from_millis(40);
@@ -439,6 +445,57 @@ impl Page {
             self.address().await?,
             found.join("\n")
         )
+    }
+
+    /// Lays the page out anew for a screen so many pixels wide; 320 is also what is left of 1280 at 400 %.
+    ///
+    /// # Errors
+    /// When the browser can't.
+    pub async fn is_as_wide_as(&self, width: u32) -> Result<()> {
+        let screen =
+            json!({ "width": width, "height": 844, "deviceScaleFactor": 1, "mobile": false });
+        self.tells("Emulation.setDeviceMetricsOverride", screen)
+            .await
+    }
+
+    /// Gives the page the browser's own few colours, or its own again.
+    ///
+    /// # Errors
+    /// When the browser can't.
+    pub async fn has_forced_colours(&self, forced: bool) -> Result<()> {
+        let value = if forced { "active" } else { "none" };
+        let features = json!({ "features": [{ "name": "forced-colors", "value": value }] });
+        self.tells("Emulation.setEmulatedMedia", features).await
+    }
+
+    /// Lays the page out as on paper, or as on a screen again.
+    ///
+    /// # Errors
+    /// When the browser can't.
+    pub async fn is_on_paper(&self, paper: bool) -> Result<()> {
+        let media = if paper { "print" } else { "" };
+        self.tells("Emulation.setEmulatedMedia", json!({ "media": media }))
+            .await
+    }
+
+    /// Prints the page on A4, as a PDF.
+    ///
+    /// # Errors
+    /// When the browser can't.
+    pub async fn printed(&self) -> Result<Vec<u8>> {
+        let a4 = PrintParameters {
+            page: PrintPage {
+                width: 21.0,
+                height: 29.7,
+            },
+            ..PrintParameters::default()
+        };
+        Ok(self.browser.print_page(a4).await?)
+    }
+
+    async fn tells(&self, what: &str, how: serde_json::Value) -> Result<()> {
+        self.browser.cdp().send_raw(what, how).await?;
+        Ok(())
     }
 
     /// Keeps a picture of the page.

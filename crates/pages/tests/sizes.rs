@@ -57,6 +57,41 @@ fn the_short_way_is_under_200_kb_of_scripts() -> Result<()> {
     Ok(())
 }
 
+/// Whoever opens the application sees the bench first.
+#[test]
+fn the_bench_is_under_120_kb_of_scripts() -> Result<()> {
+    let scripts = scripts_of(&["index.html", "src/places/BenchPlace.vue"])?;
+    let whole: usize = scripts.values().sum();
+    assert!(whole < 120 * KB, "{whole} bytes: {scripts:?}");
+    Ok(())
+}
+
+/// Every place, and every stop within its shipment, however it is opened.
+#[test]
+fn the_first_view_of_any_place_is_under_200_kb_of_scripts() -> Result<()> {
+    let manifest: Value = serde_json::from_slice(&bytes_of("files.json")?)?;
+    let parts = manifest.as_object().context("a build has parts")?;
+    let mut seen = 0;
+    for module in parts.keys() {
+        let place = module.starts_with("src/places/") && module.ends_with("Place.vue");
+        let stop = module.starts_with("src/stops/") && module.ends_with(".vue");
+        if !(place || stop) || parts[module]["isDynamicEntry"] != true {
+            continue;
+        }
+        seen += 1;
+        let whole: usize = if stop {
+            scripts_of(&["index.html", "src/places/ShipmentPlace.vue", module])?
+        } else {
+            scripts_of(&["index.html", module])?
+        }
+        .values()
+        .sum();
+        assert!(whole < 200 * KB, "{module}: {whole} bytes");
+    }
+    assert!(seen > 25, "{seen} places");
+    Ok(())
+}
+
 #[test]
 fn the_frame_is_painted_before_any_other_file_is_there() -> Result<()> {
     let page = String::from_utf8(bytes_of("index.html")?)?;

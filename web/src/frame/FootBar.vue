@@ -294,6 +294,10 @@ const { by, better } = useLastChange({
   .against {
     grid-column: auto;
   }
+  .against p {
+    overflow: visible;
+    max-height: none;
+  }
   .send {
     font-size: var(--type-strong);
   }

@@ -81,7 +81,7 @@ const schemas = computed(() => Object.entries(api.value?.components.schemas ?? {
     <p v-else-if="!api" class="soft">Opening the description</p>
     <template v-else>
       <p>{{ api.info.description }}</p>
-      <p><a href="/api/openapi.json">The description as an OpenAPI document</a></p>
+      <p><a class="alone" href="/api/openapi.json">The description as an OpenAPI document</a></p>
       <section v-for="group in groups" :key="group.name">
         <h2>{{ group.description ?? group.name }}</h2>
         <details v-for="{ path, method, operation } in group.operations" :key="method + path">

@@ -42,7 +42,7 @@ const SHIPPED = [
           <td>{{ what }}</td>
           <td>{{ under }}</td>
           <td>
-            <a :href="`/licences/${file}.txt`"
+            <a class="alone" :href="`/licences/${file}.txt`"
               >read<span class="visually-hidden"> the licence of {{ what }}</span></a
             >
           </td>

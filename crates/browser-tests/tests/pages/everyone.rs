@@ -1,6 +1,6 @@
 //! Whoever uses it: by keyboard, by ear, with a taped thumb on a phone.
 
-use anyhow::{Result, ensure};
+use anyhow::{Context as _, Result, ensure};
 use hummock_browser_tests::{Page, Studio};
 use test_context::test_context;
 use thirtyfour::Key;
@@ -138,14 +138,15 @@ const UNFOLD: &str = "
     document.querySelectorAll('details').forEach((part) => { part.open = true; });
     document.querySelector('[data-layer] .head')?.click();";
 /// What a thumb has to hit, and what of it is lower than a thumb with tape on it needs. Links within a sentence are
-/// as high as its lines.
+/// as high as its lines; one that stands alone is not.
 const TOO_LOW: &str = "
     const thumbs = 'button, select, input, summary, a, [role=button]';
     return [...document.querySelectorAll(thumbs)].flatMap((one) => {
         const held = one.matches('[type=checkbox], [type=radio]') ? one.labels[0] ?? one : one;
         const { width, height } = held.getBoundingClientRect();
         const shown = width > 1 && height > 1 && one.checkVisibility({ visibilityProperty: true });
-        const inline = one.matches('a') && getComputedStyle(one).display === 'inline';
+        const alone = one.parentElement.textContent.trim() === one.textContent.trim();
+        const inline = one.matches('a') && !alone && getComputedStyle(one).display === 'inline';
         return shown && !inline && height < 43.5
             ? [`${one.tagName} ${one.name ?? ''} \"${one.textContent.trim().slice(0, 40)}\" ${height}`] : [];
     });";
@@ -161,26 +162,34 @@ const CUT_OFF: &str = "
         return own && ((hides && out) || aside) && one.checkVisibility() ? [one.textContent.trim()] : [];
     });";
 
+const WIDE: &str =
+    "return document.documentElement.scrollWidth - document.documentElement.clientWidth";
+
 async fn look_over(page: &Page, on_a_phone: bool) -> Result<()> {
     page.asks(UNFOLD).await?;
     page.everyone_can_use_it().await?;
-    if on_a_phone {
-        let at = page.address().await?;
-        let too_low = page.asks(TOO_LOW).await?;
-        ensure!(
-            too_low.as_array().is_some_and(Vec::is_empty),
-            "{at}: {too_low}"
-        );
-        let cut_off = page.asks(CUT_OFF).await?;
-        ensure!(
-            cut_off.as_array().is_some_and(Vec::is_empty),
-            "{at}: {cut_off}"
-        );
-        let wide =
-            "return document.documentElement.scrollWidth - document.documentElement.clientWidth";
-        ensure!(page.asks(wide).await? == 0, "{at} scrolls sideways");
+    let at = page.address().await?;
+    if !on_a_phone {
+        page.has_forced_colours(true).await?;
+        let looked = page.everyone_can_use_it().await;
+        page.has_forced_colours(false).await?;
+        return looked.context("in forced colours");
     }
-    Ok(())
+    for width in [390, 320] {
+        page.is_as_wide_as(width).await?;
+        let nothing = |found: &serde_json::Value| found.as_array().is_some_and(Vec::is_empty);
+        let too_low = page.asks(TOO_LOW).await?;
+        ensure!(nothing(&too_low), "{at} at {width}: {too_low}");
+        let cut_off = page.asks(CUT_OFF).await?;
+        ensure!(nothing(&cut_off), "{at} at {width}: {cut_off}");
+        ensure!(
+            page.asks(WIDE).await? == 0,
+            "{at} scrolls sideways at {width}"
+        );
+    }
+    let looked = page.everyone_can_use_it().await.context("at 320");
+    page.is_as_wide_as(390).await?;
+    looked
 }
 
 async fn every_place(page: &Page, on_a_phone: bool) -> Result<()> {
@@ -243,6 +252,100 @@ async fn every_place_can_be_used_on_a_phone(Demo(database): &Demo) -> Result<()>
 async fn every_stop_can_be_used_on_a_phone(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::sized(database.pool(), 390, 844).await?;
     every_stop(&studio.page(), true).await?;
+    studio.close().await
+}
+
+/// What is current, chosen, pressed or done looks otherwise than what is not, also where only the browser's colours are left: by an
+/// edge, a weight or a fill that is kept.
+const TOLD_APART: &str = "
+    const look = (one) => {
+        const { outlineStyle, outlineWidth, borderTopStyle, borderTopWidth, fontWeight, textDecorationLine } = getComputedStyle(one);
+        const { backgroundColor, forcedColorAdjust } = getComputedStyle(one);
+        const edge = outlineStyle === 'none' ? '' : outlineWidth;
+        return [edge, borderTopStyle, borderTopWidth, fontWeight, textDecorationLine, forcedColorAdjust === 'none' ? backgroundColor : '']
+            .join();
+    };
+    const [is, other] = arguments[0].map((css) => document.querySelector(css));
+    return is !== null && other !== null && look(is) !== look(other);";
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn every_state_is_told_apart_in_forced_colours(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    let place = page.open("Kelp Ladder", "guard").await?;
+    page.press_called("Guard is right").await?;
+    page.is_at_stop("box").await?;
+    page.has_forced_colours(true).await?;
+    for (at, is, other) in [
+        ("/box", ".place[aria-current]", ".place:not([aria-current])"),
+        ("/box", ".line .here", ".line .stop:not(.here)"),
+        ("/box", ".line .done .mark", ".line .open .mark"),
+        (
+            "/box",
+            "button.chosen[data-style]",
+            "button[data-style]:not(.chosen)",
+        ),
+        (
+            "/box",
+            ".btn-check:checked + .btn",
+            ".btn-check:not(:checked) + .btn",
+        ),
+        ("/box", "main .btn-primary", "main .btn:not(.btn-primary)"),
+        (
+            "/pack",
+            ".steps .here button",
+            ".steps li:not(.here) button",
+        ),
+        ("/price", ".money-materials", ".money-work"),
+    ] {
+        page.goto(&format!("{place}{at}")).await?;
+        page.find(is).await?;
+        page.find(other).await?;
+        let script =
+            TOLD_APART.replace("arguments[0]", &serde_json::json!([is, other]).to_string());
+        ensure!(
+            page.asks(&script).await? == true,
+            "{at}: {is} looks as {other}"
+        );
+    }
+    // What is drawn lies on paper, whatever the page has behind it.
+    page.goto(&format!("{place}/guard")).await?;
+    page.find("main svg[role]").await?;
+    let on_paper =
+        "return getComputedStyle(document.querySelector('main svg[role]')).forcedColorAdjust";
+    ensure!(page.asks(on_paper).await? == "none");
+    studio.close().await
+}
+
+/// A title, a buyer and a note of one word each, longer than any line of a phone.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_word_longer_than_its_line_is_parted(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::sized(database.pool(), 390, 844).await?;
+    let page = studio.page();
+    let place = page.open("Kelp Ladder", "measure").await?;
+    let word = "Donaudampfschifffahrtselektrizitaetenhauptbetriebswerkbau";
+    page.fill("title", word).await?;
+    page.fill("buyer.name", word).await?;
+    page.fill("buyer.town", word).await?;
+    page.fill("order_number", word).await?;
+    page.is_saved().await?;
+    page.is_as_wide_as(320).await?;
+    for (at, shows) in [
+        ("/", word),
+        (&format!("{place}/measure"), "Width"),
+        (&format!("{place}/guard"), "What could harm it"),
+        (&format!("{place}/short"), "to send"),
+        (&format!("{place}/pack"), "Set up the bench"),
+        (&format!("{place}/send"), "Before it leaves"),
+    ] {
+        page.goto(at).await?;
+        page.sees("main", shows).await?;
+        ensure!(page.asks(WIDE).await? == 0, "{at} scrolls sideways");
+        let cut_off = page.asks(CUT_OFF).await?;
+        ensure!(cut_off == serde_json::json!([]), "{at}: {cut_off}");
+    }
     studio.close().await
 }
 

@@ -257,7 +257,6 @@ async fn a_parcel_as_last_time_is_planned_priced_and_printed_in_ten_taps(
     page.sees(".follows", "follows from the country").await?;
     page.fill("title", "Another Like It").await?;
     page.is_saved().await?;
-    page.press(".paste summary").await?;
     page.type_into(
         "address-block",
         "Oda Marsh\n9 Long Quay\n4120 Grindvik\nVennland",

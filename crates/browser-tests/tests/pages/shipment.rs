@@ -154,7 +154,7 @@ async fn from_tape_measure_to_price_in_inches(Demo(database): &Demo) -> Result<(
 
     page.goto("/").await?;
     page.sees("main li", "Slack Tide").await?;
-    page.sees("main li", "Ready to pack").await?;
+    page.sees("main li", "Ready: cut its parts").await?;
     studio.close().await
 }
 
@@ -320,8 +320,15 @@ async fn undo_and_redo_outlive_a_reload(Demo(database): &Demo) -> Result<()> {
     assert_ne!(before, after);
     page.keys("z").await?;
     page.sees(OUTSIDE, &before[0]).await?;
+    page.sees("[data-test='undone']", "Undone: turns of the first wrap.")
+        .await?;
     page.keys("Z").await?;
     page.sees(OUTSIDE, &after[0]).await?;
+    page.sees(
+        "[data-test='undone']",
+        "Done again: turns of the first wrap.",
+    )
+    .await?;
     studio.close().await
 }
 

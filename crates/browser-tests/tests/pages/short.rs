@@ -1,43 +1,13 @@
 //! A parcel on one page, counted in presses and fields; the foot, which leads on; and the one sum that every page tells.
 
 use anyhow::{Context as _, Result, ensure};
-use hummock_browser_tests::{Page, Studio};
+use hummock_browser_tests::Studio;
 use test_context::test_context;
 use thirtyfour::Key;
 
-use crate::{Demo, gives};
+use crate::{Demo, gives, hands::Hands};
 
-/// What somebody does with a page, counted: each press, each field that is typed into, each choice.
-struct Hands<'a> {
-    page: &'a Page,
-    acts: u32,
-}
-
-impl<'a> Hands<'a> {
-    const fn on(page: &'a Page) -> Self {
-        Self { page, acts: 0 }
-    }
-
-    async fn press(&mut self, name: &str) -> Result<()> {
-        self.acts += 1;
-        self.page.press_called(name).await
-    }
-
-    async fn choose(&mut self, field: &str, value: &str) -> Result<()> {
-        self.acts += 1;
-        self.page.choose(field, value).await
-    }
-
-    async fn fill(&mut self, field: &str, text: &str) -> Result<()> {
-        self.acts += 1;
-        self.page.fill(field, text).await
-    }
-
-    async fn set_day(&mut self, field: &str, day: &str) -> Result<()> {
-        self.acts += 1;
-        self.page.set_day(field, day).await
-    }
-
+impl Hands<'_> {
     /// From the bench to the pack sheet of a plain canvas.
     async fn first_parcel(&mut self, size: &str, outside: &str) -> Result<()> {
         let page = self.page;

@@ -247,7 +247,10 @@ async fn the_demo_studio_has_eighty_parcels_that_count_once_they_are_taken_over(
         .collect();
     // From December to February, fourteen months later.
     let (last, first) = (days.first().expect("a day"), days.last().expect("a day"));
-    assert!(first.starts_with("2025-12") && last.starts_with("2027-02"), "{first} to {last}");
+    assert!(
+        first.starts_with("2025-12") && last.starts_with("2027-02"),
+        "{first} to {last}"
+    );
     let reckoned = api.get("/api/v1/log/reckoning").await;
     let told = ["parcels", "damaged", "lost", "on_the_way"].map(|key| reckoned[key].clone());
     assert_eq!(told, [80, 2, 1, 0].map(|count| json!(count)));
@@ -261,7 +264,9 @@ async fn the_demo_studio_has_eighty_parcels_that_count_once_they_are_taken_over(
     // As somebody presses it.
     let mut rules = studio["rules"].clone();
     rules["odds"]["counted"] = reckoned["counted"].clone();
-    let (status, kept) = api.put("/api/v1/studio/rules", json!({ "rules": rules })).await;
+    let (status, kept) = api
+        .put("/api/v1/studio/rules", json!({ "rules": rules }))
+        .await;
     assert_eq!(status, StatusCode::OK, "{kept}");
     let studio = api.get("/api/v1/studio").await;
     // 79 arrived, whole or damaged.

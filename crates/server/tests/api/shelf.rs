@@ -432,14 +432,14 @@ async fn what_is_about_to_be_packed_waits_for_materials_that_are_short(Demo(data
         .iter()
         .find(|line| line["kind"] == "roll" && line["left"].is_i64());
     let tape = tape.expect("it takes from a roll that is counted");
-    let (was, item) = left(&api, &text(&tape["material"]), 0.0).await;
-    let recount = |was: i64, left: i64| json!({ "was": was, "kind": "roll", "material": tape["material"], "left": left });
-    let count = match item["id"].as_str() {
-        Some(id) => format!("{SHELF}/{id}"),
-        None => String::new(),
-    };
-    assert!(!count.is_empty(), "{item}");
-    api.put(&count, recount(was, 0)).await;
+    let material = text(&tape["material"]);
+    let (was, _) = left(&api, &material, 0.0).await;
+    let none = json!({ "kind": "roll", "material": material, "left": 0 });
+    let (status, _) = api.post(SHELF, none).await;
+    assert_eq!(status, StatusCode::CREATED);
+    let (_, item) = left(&api, &material, 0.0).await;
+    let count = format!("{SHELF}/{}", text(&item["id"]));
+    let recount = |was: i64, left: i64| json!({ "was": was, "kind": "roll", "material": material, "left": left });
     let waits = row().await;
     assert_eq!(waits["line"]["group"], "materials", "{}", waits["line"]);
     assert_eq!(waits["lacks"][0]["name"], tape["name"]);
@@ -449,7 +449,7 @@ async fn what_is_about_to_be_packed_waits_for_materials_that_are_short(Demo(data
     assert_eq!(row().await["line"]["group"], "cut");
     let (status, _) = api.put(&at(&made, "/shelf"), json!({})).await;
     assert_eq!(status, StatusCode::OK);
-    let (now, _) = left(&api, &text(&tape["material"]), 0.0).await;
+    let (now, _) = left(&api, &material, 0.0).await;
     api.put(&count, recount(now, 0)).await;
     assert_eq!(row().await["line"]["group"], "cut");
 }

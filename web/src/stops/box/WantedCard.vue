@@ -67,9 +67,9 @@ function told(range: Range): string {
         <tbody>
           <tr v-for="way in wanted.ways" :key="way.way" :data-way="way.way">
             <th scope="row">{{ WAYS[way.way] }}</th>
-            <td>{{ told(way.length_mm) }}</td>
-            <td>{{ told(way.width_mm) }}</td>
-            <td>{{ told(way.depth_mm) }}</td>
+            <td data-is="long">{{ told(way.length_mm) }}</td>
+            <td data-is="wide">{{ told(way.width_mm) }}</td>
+            <td data-is="deep">{{ told(way.depth_mm) }}</td>
           </tr>
         </tbody>
       </table>
@@ -86,7 +86,9 @@ function told(range: Range): string {
   </article>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .wanted {
   max-width: 820px;
 }
@@ -110,5 +112,25 @@ thead th {
 }
 tbody th {
   font-weight: 600;
+}
+@include at.phone {
+  thead {
+    display: none;
+  }
+  tr,
+  th,
+  td {
+    display: block;
+    border: 0;
+    padding: 2px 0;
+  }
+  tr {
+    padding: 8px 0;
+    border-bottom: 1px solid var(--sedge);
+  }
+  td::before {
+    content: attr(data-is) ' ';
+    color: var(--peat-soft);
+  }
 }
 </style>

@@ -48,7 +48,9 @@ const SHOWN = 5;
         </ol>
       </template>
       <p v-if="draft.buyer.country" class="all">
-        <RouterLink :to="`/shipments/${id}/ways`">Compare every way to pack and send it</RouterLink>
+        <RouterLink class="alone" :to="`/shipments/${id}/ways`"
+          >Compare every way to pack and send it</RouterLink
+        >
       </p>
     </template>
   </section>

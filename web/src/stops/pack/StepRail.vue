@@ -52,7 +52,7 @@ const emit = defineEmits<{ go: [to: number] }>();
   gap: 8px;
   align-items: baseline;
   width: 100%;
-  min-height: 34px;
+  min-height: 44px;
   padding: 4px 8px;
   border: 0;
   border-bottom: 1px solid var(--sedge);

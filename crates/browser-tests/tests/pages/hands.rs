@@ -1,0 +1,58 @@
+//! What a person's hands do with a page, counted.
+
+use anyhow::Result;
+use hummock_browser_tests::Page;
+
+/// What somebody does with a page, counted: each press, each field that is typed into, each choice.
+pub(crate) struct Hands<'a> {
+    pub(crate) page: &'a Page,
+    pub(crate) acts: u32,
+}
+
+impl<'a> Hands<'a> {
+    pub(crate) const fn on(page: &'a Page) -> Self {
+        Self { page, acts: 0 }
+    }
+
+    pub(crate) async fn press(&mut self, name: &str) -> Result<()> {
+        self.acts += 1;
+        self.page.press_called(name).await
+    }
+
+    pub(crate) async fn choose(&mut self, field: &str, value: &str) -> Result<()> {
+        self.acts += 1;
+        self.page.choose(field, value).await
+    }
+
+    pub(crate) async fn fill(&mut self, field: &str, text: &str) -> Result<()> {
+        self.acts += 1;
+        self.page.fill(field, text).await
+    }
+
+    pub(crate) async fn set_day(&mut self, field: &str, day: &str) -> Result<()> {
+        self.acts += 1;
+        self.page.set_day(field, day).await
+    }
+
+    pub(crate) async fn press_at(&mut self, css: &str) -> Result<()> {
+        self.acts += 1;
+        self.page.press(css).await
+    }
+
+    pub(crate) async fn type_into(&mut self, field: &str, text: &str) -> Result<()> {
+        self.acts += 1;
+        self.page.type_into(field, text).await
+    }
+
+    /// Answers every look of the packing list that is still asked for, a press each.
+    pub(crate) async fn answer_looks(&mut self) -> Result<()> {
+        let next = "const box = [...document.querySelectorAll('[aria-label=\"All steps\"] input')].find((box) => !box.checked);
+                    if (box) box.click();
+                    return Boolean(box);";
+        while self.page.asks(next).await? == true {
+            self.acts += 1;
+            self.page.is_saved().await?;
+        }
+        Ok(())
+    }
+}
