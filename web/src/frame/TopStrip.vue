@@ -161,6 +161,15 @@ nav {
     color: inherit;
   }
 }
+/* A name that is cut off says less than what it opens. */
+@include at.desk {
+  .whose {
+    display: none;
+  }
+  .short {
+    display: inline;
+  }
+}
 @include at.phone {
   .strip {
     flex-wrap: wrap;
@@ -170,12 +179,6 @@ nav {
   }
   .mark strong {
     display: none;
-  }
-  .whose {
-    display: none;
-  }
-  .short {
-    display: inline;
   }
   .studio {
     min-width: 44px;

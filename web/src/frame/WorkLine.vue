@@ -182,6 +182,10 @@ const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STO
   }
 }
 @include at.desk {
+  /* A size needs more room than a price. */
+  .line {
+    grid-template-columns: 1.35fr 0.85fr 1.35fr repeat(5, 0.9fr);
+  }
   .headline {
     font-size: var(--type-small);
   }

@@ -164,6 +164,13 @@ const CUT_OFF: &str = "
 
 const WIDE: &str =
     "return document.documentElement.scrollWidth - document.documentElement.clientWidth";
+/// Parts of the page that are scrolled sideways by themselves; a drawing may be, which is read both ways.
+const ASIDE: &str = "
+    return [...document.querySelectorAll('main *')].flatMap((one) => {
+        const scrolls = /auto|scroll/.test(getComputedStyle(one).overflowX) && one.scrollWidth > one.clientWidth + 1;
+        return scrolls && one.querySelector('svg[role=img]') === null && one.checkVisibility()
+            ? [`${one.tagName} ${one.className} ${one.textContent.trim().slice(0, 40)}`] : [];
+    });";
 
 async fn look_over(page: &Page, on_a_phone: bool) -> Result<()> {
     page.asks(UNFOLD).await?;
@@ -182,6 +189,8 @@ async fn look_over(page: &Page, on_a_phone: bool) -> Result<()> {
         ensure!(nothing(&too_low), "{at} at {width}: {too_low}");
         let cut_off = page.asks(CUT_OFF).await?;
         ensure!(nothing(&cut_off), "{at} at {width}: {cut_off}");
+        let aside = page.asks(ASIDE).await?;
+        ensure!(nothing(&aside), "{at} at {width}: {aside}");
         ensure!(
             page.asks(WIDE).await? == 0,
             "{at} scrolls sideways at {width}"

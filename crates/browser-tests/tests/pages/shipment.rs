@@ -154,7 +154,7 @@ async fn from_tape_measure_to_price_in_inches(Demo(database): &Demo) -> Result<(
 
     page.goto("/").await?;
     page.sees("main li", "Slack Tide").await?;
-    page.sees("main li", "Ready: cut its parts").await?;
+    page.sees("main li", "Short of Large bubble wrap").await?;
     studio.close().await
 }
 

@@ -23,8 +23,8 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
       Of a hundred such pieces in the Standard pack, on a national way: how many arrive damaged, and the share
       of each cause. The five shares come to 100.
     </p>
-    <div class="scroll">
-      <table data-test="classes">
+    <div>
+      <table class="stacked" data-test="classes">
         <thead>
           <tr>
             <th scope="col">kind of piece</th>
@@ -41,7 +41,7 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
               </span>
             </th>
             <template v-if="odds.classes[known.class]">
-              <td>
+              <td data-is="of a hundred">
                 <NumberField
                   v-model="odds.classes[known.class]!.base_percent"
                   :label="`Of a hundred, ${known.name}`"
@@ -50,7 +50,7 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
                   bare
                 />
               </td>
-              <td v-for="hazard in HAZARD_KEYS" :key="hazard">
+              <td v-for="hazard in HAZARD_KEYS" :key="hazard" :data-is="`${HAZARDS[hazard]}, %`">
                 <NumberField
                   v-model="odds.classes[known.class]!.shares_percent[hazard]"
                   :label="`${HAZARDS[hazard]}, ${known.name}`"
@@ -66,7 +66,7 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
     <div class="pair">
       <div>
         <h3>Routes</h3>
-        <table data-test="routes">
+        <table class="stacked" data-test="routes">
           <thead>
             <tr>
               <th scope="col">way</th>
@@ -78,7 +78,7 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
             <tr v-for="known in studio.routes" :key="known.route">
               <th scope="row">{{ known.name }}</th>
               <template v-if="odds.routes[known.route]">
-                <td>
+                <td data-is="against national">
                   <NumberField
                     v-model="odds.routes[known.route]!.roughness"
                     :label="`Roughness, ${known.name}`"
@@ -87,7 +87,7 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
                     bare
                   />
                 </td>
-                <td>
+                <td data-is="wet">
                   <TickField
                     v-model="odds.routes[known.route]!.wet"
                     :label="`Wet, ${known.name}`"
@@ -126,9 +126,6 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
 h3 {
   margin: 12px 0 4px;
   font-size: var(--type-strong);
-}
-.scroll {
-  overflow-x: auto;
 }
 .pair {
   display: grid;

@@ -32,7 +32,7 @@ function setMonths(at: number, months: string[]): void {
       To a country that no line names it is the usual route from your own: national within it, across a border
       to its neighbours, overseas to the rest.
     </p>
-    <table data-test="places">
+    <table class="stacked" data-test="places">
       <thead>
         <tr>
           <th scope="col">country</th>
@@ -44,7 +44,7 @@ function setMonths(at: number, months: string[]): void {
       </thead>
       <tbody>
         <tr v-for="(place, at) in odds.places" :key="at">
-          <td>
+          <td data-is="country">
             <TextField
               v-model="place.country"
               label="Country’s code"
@@ -53,7 +53,7 @@ function setMonths(at: number, months: string[]): void {
               bare
             />
           </td>
-          <td>
+          <td data-is="postcodes that begin with">
             <ListField
               v-model="place.postcode_prefixes"
               label="Postcodes that begin with"
@@ -62,14 +62,14 @@ function setMonths(at: number, months: string[]): void {
               bare
             />
           </td>
-          <td>
+          <td data-is="route">
             <BFormSelect v-model="place.route" :aria-label="`Route of line ${at + 1}`">
               <option v-for="route in studio.routes" :key="route.route" :value="route.route">
                 {{ route.name }}
               </option>
             </BFormSelect>
           </td>
-          <td>
+          <td data-is="wet months">
             <ListField
               :model-value="place.wet_months.map(String)"
               label="Wet months, as 11, 12, 1"

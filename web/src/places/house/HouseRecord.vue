@@ -26,7 +26,7 @@ const add = () => odds.value.record.push({ class: 'canvas', route: 'national', s
       How many of each kind you sent on each route, and how many of them arrived damaged. The more you write
       down, the more the odds are yours.
     </p>
-    <table v-if="odds.record.length > 0" data-test="record">
+    <table class="stacked" v-if="odds.record.length > 0" data-test="record">
       <thead>
         <tr>
           <th scope="col">kind of piece</th>
@@ -38,21 +38,21 @@ const add = () => odds.value.record.push({ class: 'canvas', route: 'national', s
       </thead>
       <tbody>
         <tr v-for="(row, at) in odds.record" :key="at">
-          <td>
+          <td data-is="kind of piece">
             <BFormSelect v-model="row.class" :aria-label="`Kind of line ${at + 1}`">
               <option v-for="known in studio.classes" :key="known.class" :value="known.class">
                 {{ known.name }}
               </option>
             </BFormSelect>
           </td>
-          <td>
+          <td data-is="route">
             <BFormSelect v-model="row.route" :aria-label="`Route of line ${at + 1}`">
               <option v-for="known in studio.routes" :key="known.route" :value="known.route">
                 {{ known.name }}
               </option>
             </BFormSelect>
           </td>
-          <td>
+          <td data-is="sent">
             <NumberField
               v-model="row.sent"
               label="Sent"
@@ -61,7 +61,9 @@ const add = () => odds.value.record.push({ class: 'canvas', route: 'national', s
               bare
             />
           </td>
-          <td><NumberField v-model="row.damaged" label="Damaged" :name="`record.${at}.damaged`" bare /></td>
+          <td data-is="damaged">
+            <NumberField v-model="row.damaged" label="Damaged" :name="`record.${at}.damaged`" bare />
+          </td>
           <td>
             <button type="button" class="plain" @click="odds.record.splice(at, 1)">Take away</button>
           </td>

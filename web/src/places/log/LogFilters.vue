@@ -35,8 +35,8 @@ const routes = computed(() => [
   ANY,
   ...(studio.value?.routes ?? []).map(({ route: key, name }) => ({ value: key, text: name })),
 ]);
-/** Eight filters fill the first screen of a phone: there they are unfolded when wanted, or when one of them holds. */
-const unfolded = window.matchMedia('(min-width: 700px)').matches || filtered;
+/** Eight filters fill the first screen of a phone, and three lines of a tablet: there they are unfolded when wanted, or when one of them holds. */
+const unfolded = window.matchMedia('(min-width: 1101px)').matches || filtered;
 </script>
 
 <template>

@@ -29,7 +29,7 @@ const weighed = (row: LogPage['rows'][number]) =>
 
 <template>
   <div class="table">
-    <table class="figure" data-test="log">
+    <table class="figure stacked" data-test="log">
       <thead>
         <tr>
           <th scope="col">left</th>
@@ -45,26 +45,28 @@ const weighed = (row: LogPage['rows'][number]) =>
       </thead>
       <tbody>
         <tr v-for="row in rows" :key="row.id">
-          <td>{{ dayAndYear(row.left_on) }}</td>
+          <td data-is="left">{{ dayAndYear(row.left_on) }}</td>
           <td>
             <RouterLink :to="{ name: 'after', params: { id: row.id } }">{{
               row.title || 'Untitled'
             }}</RouterLink>
             <span class="soft">{{ row.buyer }}, {{ classNames.get(row.class) }}</span>
           </td>
-          <td>
+          <td data-is="with">
             {{ row.carrier ?? 'no carrier' }} <span class="soft">{{ row.service }}</span>
           </td>
-          <td class="number">{{ oneIn(about(row.probability)) }}</td>
-          <td class="number">{{ weighed(row) }}</td>
-          <td class="number">
+          <td class="number" data-is="odds">{{ oneIn(about(row.probability)) }}</td>
+          <td class="number" data-is="weight">{{ weighed(row) }}</td>
+          <td class="number" data-is="carriage">
             {{ row.billed ?? row.carriage ?? '–' }} {{ otherMoney(row.currency) }}
             <span v-if="row.billed && row.carriage" class="soft">for {{ row.carriage }}</span>
           </td>
-          <td class="number">
+          <td class="number" data-is="minutes">
             {{ typeof row.took === 'number' ? row.took.toFixed(0) : `≈ ${row.minutes.toFixed(0)}` }}
           </td>
-          <td :class="row.outcome">{{ row.outcome ? worded(OUTCOMES, row.outcome) : 'on its way' }}</td>
+          <td :class="row.outcome" data-is="came">
+            {{ row.outcome ? worded(OUTCOMES, row.outcome) : 'on its way' }}
+          </td>
           <td><BButton size="sm" class="no-print" @click="emit('again', row.id)">As last time</BButton></td>
         </tr>
       </tbody>
@@ -76,7 +78,6 @@ const weighed = (row: LogPage['rows'][number]) =>
 .table {
   /* What is only read out stays within it. */
   position: relative;
-  overflow-x: auto;
 }
 table {
   width: 100%;

@@ -25,8 +25,8 @@ const stepOf = (zone: ZonePrice, weight: number) => zone.steps.findIndex(({ up_t
 </script>
 
 <template>
-  <div class="scroll">
-    <table class="figure">
+  <div>
+    <table class="figure stacked">
       <caption class="visually-hidden">
         {{
           name
@@ -41,7 +41,7 @@ const stepOf = (zone: ZonePrice, weight: number) => zone.steps.findIndex(({ up_t
       <tbody>
         <tr v-for="weight in weights" :key="weight">
           <th scope="row">{{ kilograms(weight) }}</th>
-          <td v-for="(zone, at) in prices" :key="zone.zone" class="number">
+          <td v-for="(zone, at) in prices" :key="zone.zone" class="number" :data-is="zone.zone">
             <template v-for="(step, index) in zone.steps" :key="index">
               <DecimalInput
                 v-if="index === stepOf(zone, weight)"
@@ -56,7 +56,7 @@ const stepOf = (zone: ZonePrice, weight: number) => zone.steps.findIndex(({ up_t
         </tr>
         <tr v-if="further">
           <th scope="row">each kg more</th>
-          <td v-for="(zone, at) in prices" :key="zone.zone" class="number">
+          <td v-for="(zone, at) in prices" :key="zone.zone" class="number" :data-is="zone.zone">
             <DecimalInput
               v-if="zone.per_further_kg != null"
               v-model="zone.per_further_kg"
@@ -73,9 +73,6 @@ const stepOf = (zone: ZonePrice, weight: number) => zone.steps.findIndex(({ up_t
 </template>
 
 <style scoped>
-.scroll {
-  overflow-x: auto;
-}
 th,
 td {
   padding: 4px 12px 4px 0;

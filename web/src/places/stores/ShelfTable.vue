@@ -98,8 +98,8 @@ const flag = (material: Material, key: string) => partOf(material, `shelf.${key}
 </script>
 
 <template>
-  <div class="scroll">
-    <table class="figure">
+  <div>
+    <table class="figure stacked">
       <thead>
         <tr>
           <th scope="col" colspan="2">{{ shelf.name }}</th>
@@ -127,10 +127,19 @@ const flag = (material: Material, key: string) => partOf(material, `shelf.${key}
             <span v-if="flag(material, 'retired')" class="soft">retired</span>
             <span v-if="flag(material, 'to_check')" class="soft unsure">check price</span>
           </td>
-          <td v-for="field in listed" :key="field.key" class="number">{{ shown(material, field) }}</td>
-          <td v-if="hasCurve" class="number">{{ curve(material) }}</td>
-          <td v-if="hasSheets" class="sheets">{{ sheets(material) }}</td>
-          <td class="number">{{ stock(material) }}</td>
+          <td
+            v-for="field in listed"
+            :key="field.key"
+            class="number"
+            :data-is="`${field.label}${field.unit ? `, ${measured(field.unit).unit}` : ''}`"
+          >
+            {{ shown(material, field) }}
+          </td>
+          <td v-if="hasCurve" class="number" data-is="a, kPa · b, m³/kJ">{{ curve(material) }}</td>
+          <td v-if="hasSheets" class="sheets" :data-is="`Sheets, ${measured('mm').unit}`">
+            <span>{{ sheets(material) }}</span>
+          </td>
+          <td class="number" data-is="In stock">{{ stock(material) }}</td>
         </tr>
       </tbody>
     </table>
@@ -138,10 +147,9 @@ const flag = (material: Material, key: string) => partOf(material, `shelf.${key}
   </div>
 </template>
 
-<style scoped>
-.scroll {
-  overflow-x: auto;
-}
+<style scoped lang="scss">
+@use '@/styles/at';
+
 table {
   width: 100%;
   border-collapse: collapse;
@@ -197,5 +205,11 @@ td .soft {
 }
 .retired {
   color: var(--peat-soft);
+}
+@include at.phone {
+  .sheets > span {
+    flex: 1;
+    min-width: 0;
+  }
 }
 </style>

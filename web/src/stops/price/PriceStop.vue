@@ -157,17 +157,18 @@ function charged(rule: Charge['rule']): void {
         >
           <section
             v-if="ladder && quote.id === looked"
+            class="no-print"
             data-test="price-step"
             aria-label="Steps within reach"
           >
             <h3>Steps within reach</h3>
             <ReachList :reaches="ladder.reachable" @take="lay" />
           </section>
-          <details v-if="ladder && quote.id === looked" class="asked">
+          <details v-if="ladder && quote.id === looked" class="asked no-print">
             <summary>Between its prices</summary>
             <PriceLadder :quote="quote" :ladder="ladder" />
           </details>
-          <details v-if="quote.offer.kind === 'priced'" class="asked">
+          <details v-if="quote.offer.kind === 'priced'" class="asked no-print">
             <summary>What its cover pays back</summary>
             <CoverSays :quote="quote" :offer="quote.offer" />
           </details>

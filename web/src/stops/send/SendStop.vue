@@ -181,7 +181,7 @@ useNextStep((): Said | undefined => {
             It went all the same
           </BButton>
           <p class="soft">
-            <RouterLink to="/leaving">What leaves today, and the list to sign</RouterLink>
+            <RouterLink class="alone" to="/leaving">What leaves today, and the list to sign</RouterLink>
           </p>
         </template>
       </section>
