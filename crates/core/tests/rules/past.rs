@@ -3,6 +3,13 @@
 //! Sixty-eight of them stand in `demo/log.json`; with the twelve of `demo/weighed.json` they are eighty over fourteen months:
 //! one was lost and one more arrived damaged, weights are off by about 3 %, minutes by about 20 %.
 
+#![allow(
+    clippy::cast_possible_truncation,
+    clippy::cast_sign_loss,
+    clippy::cast_precision_loss,
+    reason = "every number that is drawn is small"
+)]
+
 use hummock_core::shipment::{ShipmentInputs, Workings};
 use jiff::{ToSpan as _, civil::Date, civil::Weekday, civil::date};
 use proptest::{
@@ -107,18 +114,11 @@ impl Drawn {
     /// From 0 to less than 1.
     fn share(&mut self) -> f64 {
         const BITS: u32 = 53;
-        #[allow(clippy::cast_precision_loss, reason = "it has no more bits than that")]
         let share = (self.0.next_u64() >> (u64::BITS - BITS)) as f64;
         share / f64::from(BITS).exp2()
     }
 
     fn one_of<T: Copy>(&mut self, of: &[T]) -> T {
-        #[allow(
-            clippy::cast_possible_truncation,
-            clippy::cast_sign_loss,
-            clippy::cast_precision_loss,
-            reason = "there are a dozen"
-        )]
         let at = (self.share() * of.len() as f64) as usize;
         of[at]
     }

@@ -26,7 +26,7 @@ const add = () => odds.value.record.push({ class: 'canvas', route: 'national', s
       How many of each kind you sent on each route, and how many of them arrived damaged. The more you write
       down, the more the odds are yours.
     </p>
-    <table class="stacked" v-if="odds.record.length > 0" data-test="record">
+    <table v-if="odds.record.length > 0" class="stacked" data-test="record">
       <thead>
         <tr>
           <th scope="col">kind of piece</th>
