@@ -172,6 +172,14 @@ const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STO
   stroke-width: 2px;
   vector-effect: non-scaling-stroke;
 }
+@media (forced-colors: active) {
+  .mark {
+    border-color: CanvasText;
+  }
+  .done .mark {
+    background: CanvasText;
+  }
+}
 /* On paper a size is wider than an eighth of the sheet. */
 @media print {
   .stop:not(.here) .headline {

@@ -3,7 +3,7 @@ import { mount } from '@vue/test-utils';
 import { defineComponent } from 'vue';
 import { afterEach, describe, expect, it } from 'vitest';
 
-import { useEscape, useEscapeFromFields, useKeys, useKeysWork } from './useKeys';
+import { useEscape, useEscapeFromFields, useKeys, useKeysWork, usePedal } from './useKeys';
 
 let struck = 0;
 const Listening = defineComponent(() => {
@@ -75,6 +75,32 @@ describe('a single letter', () => {
     strike('Escape');
     strike('n');
     expect(struck).toBe(1);
+    mounted.unmount();
+  });
+
+  it('goes on by space and by a pedal; space on a button presses the button', () => {
+    const went: string[] = [];
+    let works = true;
+    const Walking = defineComponent(() => {
+      usePedal({
+        works: () => works,
+        own: 'button',
+        on: () => went.push('on'),
+        back: () => went.push('back'),
+      });
+      return () => null;
+    });
+    const mounted = mount(Walking);
+    document.body.innerHTML = '<button id="other">Other</button>';
+    const button = document.getElementById('other') as HTMLElement;
+    strike(' ');
+    strike(' ', {}, button);
+    strike('PageDown', {}, button);
+    strike('PageUp');
+    expect(went).toEqual(['on', 'on', 'back']);
+    works = false;
+    strike(' ');
+    expect(went).toHaveLength(3);
     mounted.unmount();
   });
 

@@ -40,6 +40,25 @@ export function useEscape(close: () => void): void {
   });
 }
 
+/** Goes on by space or a pedal's Page Down, and back by its Page Up, while it works. */
+export function usePedal(walk: {
+  works: () => boolean;
+  /** What has a press of its own: space presses that; a pedal means the step wherever one is. */
+  own: string;
+  on: () => void;
+  back: () => void;
+}): void {
+  const work = useKeysWork();
+  useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+    if (!work.value || !walk.works() || event.ctrlKey || event.metaKey || event.altKey) return;
+    const onControl = event.target instanceof Element && event.target.closest(walk.own) !== null;
+    const act = { ' ': onControl ? undefined : walk.on, PageDown: walk.on, PageUp: walk.back }[event.key];
+    if (!act) return;
+    event.preventDefault();
+    act();
+  });
+}
+
 /** Runs an act for a key while the component is there; never while something is being typed. */
 export function useKeys(acts: Record<string, () => void>): void {
   const work = useKeysWork();

@@ -8,7 +8,7 @@ use thirtyfour::Key;
 use crate::Demo;
 
 /// Every view, what it shows once it is there, and what its window is called.
-const PLACES: [(&str, &str, &str); 36] = [
+pub(crate) const PLACES: [(&str, &str, &str); 36] = [
     ("/", "Kelp Ladder", "Bench · Hummock"),
     (
         "/tools/sums/cushion",

@@ -29,12 +29,12 @@ struct Asked {
     shipment: Uuid,
     version: i32,
     house: HouseVersion,
-    /// Of what is on the shelf.
+    /// The print of all that is on the shelf.
     shelf: u64,
     today: Date,
 }
 
-/// What the shelf lacks for shipments, as it was last reckoned: a bench is looked at far more often than anything of that changes.
+/// What the shelf lacks for shipments, as it was last reckoned: a bench is looked at far more often than plans or the shelf change.
 #[derive(Debug, Clone)]
 pub(crate) struct Lacks(Arc<Cache<Asked, Arc<[Lack]>>>);
 

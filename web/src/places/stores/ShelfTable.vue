@@ -207,6 +207,11 @@ td .soft {
   color: var(--peat-soft);
 }
 @include at.phone {
+  tr > .swatch.swatch,
+  tr > .swatch.swatch + td {
+    display: inline-block;
+    vertical-align: middle;
+  }
   .sheets > span {
     flex: 1;
     min-width: 0;

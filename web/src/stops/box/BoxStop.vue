@@ -282,8 +282,5 @@ h3 {
   .box {
     grid-template-columns: minmax(0, 1fr);
   }
-  .box > section:last-child {
-    order: -1;
-  }
 }
 </style>

@@ -1,12 +1,11 @@
 // The walk through the steps of a packing: where somebody is, how it goes on, and by which keys.
-import { useEventListener } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import type { Ref } from 'vue';
 
 import type { PackStepView } from '@/api/types';
 import { useNextStep } from '@/frame/foot';
 import type { Said } from '@/frame/foot';
-import { useKeysWork } from '@/keys/useKeys';
+import { usePedal } from '@/keys/useKeys';
 import { useShipment } from '@/shipment/useShipment';
 
 import type { NextParcel } from './day';
@@ -70,19 +69,11 @@ export function useWalk(
     go(at + 1);
   }
 
-  const work = useKeysWork();
-  useEventListener(document, 'keydown', (event: KeyboardEvent) => {
-    if (!work.value || asList.value || event.ctrlKey || event.metaKey || event.altKey) return;
-    const onControl = event.target instanceof Element && event.target.closest(OWN) !== null;
-    // Space on a button presses that button; a pedal's keys mean the step wherever one is.
-    if (event.key === ' ' && onControl) return;
-    if (event.key === ' ' || event.key === 'PageDown') {
-      event.preventDefault();
-      forward();
-    } else if (event.key === 'PageUp') {
-      event.preventDefault();
-      go(place.value - 1);
-    }
+  usePedal({
+    works: () => !asList.value,
+    own: OWN,
+    on: () => forward(),
+    back: () => go(place.value - 1),
   });
   /** Those that can be ticked together: nothing has to be answered at them. */
   const plain = computed(() =>
