@@ -2,34 +2,19 @@
 import { useInfiniteQuery } from '@tanstack/vue-query';
 import { refDebounced } from '@vueuse/core';
 import { computed, ref, shallowRef } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
 
 import { answer, api, Unreachable } from '@/api/client';
 import { read } from '@/api/queries';
 import { signedOut } from '@/api/signedOut';
 import type { BenchRow, Place, SortName } from '@/api/types';
 import { useRemembered } from '@/kept/remembered';
+import { useInAddress } from '@/kept/useInAddress';
 
 const ASK_AFTER_MS = 120;
 
-/** What is looked for stands in the address, so that back leads to the same list. */
-function useAddress() {
-  const route = useRoute();
-  const router = useRouter();
-  return <Value extends string>(key: string, otherwise: Value) =>
-    computed({
-      get: () => (route.query[key] as Value | undefined) ?? otherwise,
-      set: (value: Value) => {
-        const query = { ...route.query, [key]: value };
-        if (value === otherwise) Reflect.deleteProperty(query, key);
-        void router.replace({ query });
-      },
-    });
-}
-
 export function useBench() {
-  const inAddress = useAddress();
-  const sought = inAddress('q', '');
+  const inAddress = useInAddress();
+  const sought = inAddress<string>('q', '');
   const place = inAddress<Place>('in', 'bench');
   const sort = inAddress<SortName>('by', 'promised');
   const searched = refDebounced(sought, ASK_AFTER_MS);

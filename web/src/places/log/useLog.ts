@@ -1,41 +1,27 @@
 // The log: what is looked for stands in the address, so that back and a reload lead to the same parcels.
 import { refDebounced } from '@vueuse/core';
 import { computed } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import type { WritableComputedRef } from 'vue';
 
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
 import type { LogPage, Reckoning } from '@/api/types';
+import { useInAddress } from '@/kept/useInAddress';
 
 export const PAGE = 50;
 const ASK_AFTER_MS = 150;
 const KEYS = ['search', 'outcome', 'class', 'route', 'carrier', 'preset', 'from', 'to'] as const;
-export type LogKey = (typeof KEYS)[number] | 'sort';
 
 export type Log = ReturnType<typeof useLog>;
 
 export function useLog() {
-  const route = useRoute();
-  const router = useRouter();
-
-  function inAddress(key: LogKey | 'skip', otherwise = '') {
-    return computed({
-      get: () => (route.query[key] as string | undefined) ?? otherwise,
-      set: (value: string) => {
-        const query = { ...route.query, [key]: value };
-        if (value === otherwise) Reflect.deleteProperty(query, key);
-        // Whatever else is looked for begins at the first page.
-        if (key !== 'skip') Reflect.deleteProperty(query, 'skip');
-        void router.replace({ query });
-      },
-    });
-  }
-  const sought = Object.fromEntries(KEYS.map((key) => [key, inAddress(key)])) as Record<
+  const inAddress = useInAddress('skip');
+  const sought = Object.fromEntries(KEYS.map((key) => [key, inAddress<string>(key, '')])) as Record<
     (typeof KEYS)[number],
-    ReturnType<typeof inAddress>
+    WritableComputedRef<string>
   >;
-  const sort = inAddress('sort', 'newest');
-  const skip = inAddress('skip', '0');
+  const sort = inAddress<string>('sort', 'newest');
+  const skip = inAddress<string>('skip', '0');
 
   const wanted = computed(() => {
     const pairs = KEYS.map((key) => [key, sought[key].value] as const).filter(([, value]) => value !== '');

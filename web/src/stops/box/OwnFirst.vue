@@ -9,9 +9,9 @@ import { useWays } from '@/shipment/useWays';
 import { useUnits } from '@/units/useUnits';
 import { oneIn } from '@/words/grammar';
 
-import { usePile } from './usePile';
+import { named, usePile } from './usePile';
 
-/** A carton that the studio has already, where it does as well as the box that would be made and costs less to send. */
+/** A saved or a bought carton that does as well as the box that would be made, and costs less to send. */
 const { choose } = useShipment();
 const { bought } = useWays(() => 'box');
 const { fits } = usePile();
@@ -19,6 +19,8 @@ const units = useUnits();
 
 interface Own {
   key: string;
+  /** How it is come by. */
+  lead: string;
   name: string;
   where: string;
   outside: string;
@@ -36,17 +38,24 @@ const own = computed((): Own[] => {
     ...(fits.value ?? []).map((fit) => ({
       ...fit,
       key: `pile/${fit.item}/${fit.second?.item ?? ''}`,
-      name: fit.name || 'A carton of the pile',
+      lead: fit.second ? 'You have two that do' : 'You have one that does',
+      name: named(fit),
       where: fit.place,
     })),
-    ...(bought.value ?? []).map((offer) => ({ ...offer, key: `bought/${offer.material}`, where: '' })),
+    ...(bought.value ?? []).map((offer) => ({
+      ...offer,
+      key: `bought/${offer.material}`,
+      lead: 'One that is bought does',
+      where: '',
+    })),
   ];
   return found
-    .flatMap(({ key, name, where, outside, change, cost, keeps, chosen, refused, choices }) =>
+    .flatMap(({ key, lead, name, where, outside, change, cost, keeps, chosen, refused, choices }) =>
       keeps && !chosen && !refused && outside && change && cheaper(cost)
         ? [
             {
               key,
+              lead,
               name,
               where,
               outside: units.size(outside.across_mm, outside.up_mm, outside.through_mm),
@@ -66,12 +75,12 @@ const own = computed((): Own[] => {
   <section
     v-if="own.length > 0"
     class="own no-print"
-    aria-label="A carton that you have"
+    aria-label="A carton in place of it"
     data-test="own-first"
   >
     <p v-for="one in own" :key="one.key" :data-own="one.key">
       <span>
-        <strong>You have one that does: {{ one.name }}</strong
+        <strong>{{ one.lead }}: {{ one.name }}</strong
         >{{ one.where ? `, ${one.where}` : '' }}.
         <span class="figure"
           >{{ one.outside }} outside, {{ one.odds }} arrives damaged. It saves

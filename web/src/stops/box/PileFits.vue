@@ -2,14 +2,14 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
-import type { Fit, FitWay } from '@/api/types';
+import type { FitWay } from '@/api/types';
 import CutDownDrawing from '@/drawing/CutDownDrawing.vue';
 import { counted, oneIn, signed } from '@/words/grammar';
 import SumOf from '@/parts/SumOf.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
-import { usePile } from './usePile';
+import { named, usePile } from './usePile';
 
 /** The cartons of the pile that would do for the shipment, the best first. */
 const { id, choose } = useShipment();
@@ -26,11 +26,6 @@ const WAYS: Record<FitWay, string> = {
 };
 const good = computed(() => fits.value?.filter(({ refused }) => !refused) ?? []);
 const others = computed(() => fits.value?.filter(({ refused }) => refused) ?? []);
-function named({ name, second, item }: Fit): string {
-  const first = name || 'a carton';
-  if (!second) return first;
-  return second.item === item ? `Two of ${first}` : `${first} and ${second.name || 'a carton'}`;
-}
 const shown = computed(() => good.value.find(({ chosen }) => chosen) ?? good.value[0]);
 </script>
 

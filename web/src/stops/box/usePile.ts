@@ -4,9 +4,16 @@ import { computed } from 'vue';
 
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
-import type { Inputs } from '@/api/types';
+import type { Fit, Inputs } from '@/api/types';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
+
+/** What a carton of the pile is called; both, where two are pushed into each other. */
+export function named({ name, second, item }: Fit): string {
+  const first = name || 'a carton';
+  if (!second) return first;
+  return second.item === item ? `Two of ${first}` : `${first} and ${second.name || 'a carton'}`;
+}
 
 export function usePile() {
   const { ways } = useShipment();
