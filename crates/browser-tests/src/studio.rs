@@ -97,7 +97,7 @@ impl Studio {
     async fn serving(options: ServeOptions, width: u32, height: u32) -> Result<Self> {
         let options = ServeOptions {
             start_with: demo(),
-            clock: Clock::Standing(TODAY.parse()?),
+            clock: Clock::standing_on(TODAY.parse()?),
             // A busy machine is no fault of what is tested.
             waits: Waits {
                 answer: Duration::from_secs(60),
@@ -191,7 +191,7 @@ impl Studio {
     /// When that is no day, or the address was taken meanwhile.
     pub async fn comes_to_the(&mut self, day: &str) -> Result<()> {
         self.go_away().await?;
-        self.options.clock = Clock::Standing(day.parse()?);
+        self.options.clock = Clock::standing_on(day.parse()?);
         self.come_back().await
     }
 
@@ -243,7 +243,7 @@ pub async fn with_the_demo_studio() -> Database {
     Database::like("pages", async |url: String| {
         let store = Store::open(&url, Waits::default().database).await;
         let store = store.expect("PostgreSQL");
-        let today = Clock::Standing(TODAY.parse().expect("a day"));
+        let today = Clock::standing_on(TODAY.parse().expect("a day"));
         let imported = import(&store, STUDIO, &demo(), Fill::WithoutLog, today).await;
         assert!(imported.expect("the demo studio").created);
         store.close().await;

@@ -15,6 +15,7 @@ fn house() -> House {
         tariffs: Vec::new(),
         presets: Vec::new(),
         references: std::sync::Arc::default(),
+        now: None,
     }
 }
 

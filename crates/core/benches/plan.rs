@@ -22,6 +22,7 @@ fn house() -> House {
         ],
         presets: Vec::new(),
         references: std::sync::Arc::default(),
+        now: None,
     }
 }
 

@@ -95,6 +95,7 @@ fn canvas() -> (ShipmentInputs, House) {
         tariffs: Vec::new(),
         presets: Vec::new(),
         references: Arc::default(),
+        now: None,
     };
     let inputs: ShipmentInputs = serde_json::from_value(json!({
         "title": "Kelp Ladder",

@@ -1,6 +1,10 @@
 //! What day it is, the one thing the rules need to be told from outside.
 
-use jiff::{Timestamp, Zoned, civil::Date, tz::TimeZone};
+use jiff::{
+    Timestamp, Zoned,
+    civil::{Date, DateTime},
+    tz::TimeZone,
+};
 
 /// Where the day comes from.
 #[derive(Debug, Clone, Copy, Default)]
@@ -8,17 +12,26 @@ pub enum Clock {
     /// The machine's clock.
     #[default]
     Machine,
-    /// One day for ever, for demonstrations and tests.
-    Standing(Date),
+    /// One minute for ever, for demonstrations and tests.
+    Standing(DateTime),
 }
 
+/// A day that stands for ever stands at this hour: before anybody fetches anything.
+const STANDING_HOUR: i8 = 9;
+
 impl Clock {
+    /// One that stands on a day, in the morning.
+    #[must_use]
+    pub const fn standing_on(day: Date) -> Self {
+        Self::Standing(day.at(STANDING_HOUR, 0, 0, 0))
+    }
+
     /// Returns the day where the machine stands.
     #[must_use]
     pub fn today(self) -> Date {
         match self {
             Self::Machine => Zoned::now().date(),
-            Self::Standing(day) => day,
+            Self::Standing(now) => now.date(),
         }
     }
 
@@ -39,14 +52,20 @@ pub(crate) struct StudioClock {
 impl StudioClock {
     /// Returns the day where the studio is.
     pub(crate) fn today(&self) -> Date {
-        self.day_at(Timestamp::now())
+        self.now().date()
     }
 
-    fn day_at(&self, moment: Timestamp) -> Date {
+    /// Returns the minute where the studio is.
+    pub(crate) fn now(&self) -> DateTime {
+        let now = self.at(Timestamp::now());
+        now.date().at(now.hour(), now.minute(), 0, 0)
+    }
+
+    fn at(&self, moment: Timestamp) -> DateTime {
         match (self.clock, &self.zone) {
-            (Clock::Standing(day), _) => day,
-            (Clock::Machine, None) => moment.to_zoned(TimeZone::system()).date(),
-            (Clock::Machine, Some(zone)) => moment.to_zoned(zone.clone()).date(),
+            (Clock::Standing(now), _) => now,
+            (Clock::Machine, None) => moment.to_zoned(TimeZone::system()).datetime(),
+            (Clock::Machine, Some(zone)) => moment.to_zoned(zone.clone()).datetime(),
         }
     }
 }
@@ -69,10 +88,10 @@ mod tests {
         ] {
             let zone = zone(name);
             assert!(zone.is_some(), "{name} is known");
-            assert_eq!(Clock::Machine.of(zone).day_at(moment), day, "{name}");
+            assert_eq!(Clock::Machine.of(zone).at(moment).date(), day, "{name}");
         }
         // A day that stands is that day everywhere.
-        let standing = Clock::Standing(date(2027, 5, 1)).of(zone("Asia/Tokyo"));
-        assert_eq!(standing.day_at(moment), date(2027, 5, 1));
+        let standing = Clock::standing_on(date(2027, 5, 1)).of(zone("Asia/Tokyo"));
+        assert_eq!(standing.at(moment).date(), date(2027, 5, 1));
     }
 }

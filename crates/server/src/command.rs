@@ -254,7 +254,7 @@ impl StudioArgs {
     }
 
     fn clock(&self) -> Clock {
-        self.today.map_or(Clock::Machine, Clock::Standing)
+        self.today.map_or(Clock::Machine, Clock::standing_on)
     }
 }
 

@@ -9,12 +9,15 @@ use std::{
 use hummock_core::plan::References;
 use hummock_store::{HouseAt, StoreError, StudioId, StudioStore};
 
+use crate::clock::Clock;
+
 /// How long a change that another process made may go unseen by what is told and not kept.
 const TRUSTED_FOR: Duration = Duration::from_secs(1);
 
-/// Keeps the newest house of each studio that was read.
-#[derive(Debug, Default)]
+/// Keeps the newest house of each studio that was read, with the minute that it is there.
+#[derive(Debug)]
 pub(crate) struct Houses {
+    clock: Clock,
     kept: RwLock<HashMap<StudioId, Kept>>,
     /// The Standard packs that plans are compared with; they follow from the pieces alone.
     references: Arc<References>,
@@ -30,6 +33,25 @@ struct Kept {
 }
 
 impl Houses {
+    pub(crate) fn by(clock: Clock) -> Self {
+        Self {
+            clock,
+            kept: RwLock::default(),
+            references: Arc::default(),
+        }
+    }
+
+    /// Returns a house by the minute that it is there.
+    fn at_this_minute(&self, house: Arc<HouseAt>) -> Arc<HouseAt> {
+        let now = self.clock.of(house.zone.clone()).now();
+        if house.house.now == Some(now) {
+            return house;
+        }
+        let mut house = Arc::unwrap_or_clone(house);
+        house.house.now = Some(now);
+        Arc::new(house)
+    }
+
     /// Returns the house of a studio as it is now, whichever process changed it last.
     pub(crate) async fn now(&self, store: &StudioStore) -> Result<Arc<HouseAt>, StoreError> {
         let (asked, changes) = (Instant::now(), store.house_changes());
@@ -39,6 +61,7 @@ impl Houses {
             Some(house) => house,
             None => Arc::new(store.house(Arc::clone(&self.references)).await?),
         };
+        let house = self.at_this_minute(house);
         let mut kept = self.kept.write().unwrap_or_else(PoisonError::into_inner);
         let is_newest = kept
             .get(&store.studio())
@@ -66,8 +89,24 @@ impl Houses {
             is_trusted(kept).then(|| Arc::clone(&kept.house))
         });
         match kept.flatten() {
-            Some(house) => Ok(house),
+            Some(house) => {
+                let told = self.at_this_minute(Arc::clone(&house));
+                if !Arc::ptr_eq(&told, &house) {
+                    self.keep_minute(store.studio(), &told);
+                }
+                Ok(told)
+            }
             None => self.now(store).await,
+        }
+    }
+
+    /// Keeps a house with its minute, where no newer one was read meanwhile.
+    fn keep_minute(&self, studio: StudioId, told: &Arc<HouseAt>) {
+        let mut all = self.kept.write().unwrap_or_else(PoisonError::into_inner);
+        if let Some(kept) = all.get_mut(&studio)
+            && kept.house.version == told.version
+        {
+            kept.house = Arc::clone(told);
         }
     }
 

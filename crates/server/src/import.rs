@@ -76,6 +76,7 @@ pub(crate) fn nobodys_house() -> House {
         tariffs: Vec::new(),
         presets: Vec::new(),
         references: Arc::default(),
+        now: None,
     }
 }
 
@@ -255,6 +256,7 @@ fn read_house(folder: &Path) -> Result<House> {
         tariffs,
         presets: Vec::new(),
         references: Arc::default(),
+        now: None,
     };
     for tariff in &house.tariffs {
         if let Err(refusals) = tariff.checked() {

@@ -4,10 +4,12 @@ use std::sync::Arc;
 
 use tokio::sync::{Notify, Semaphore};
 
-use crate::{backup::state::Backups, houses::Houses, per_studio::PerStudio, shipments::Lacks};
+use crate::{
+    backup::state::Backups, clock::Clock, houses::Houses, per_studio::PerStudio, shipments::Lacks,
+};
 
 /// What a process works at for all its studios.
-#[derive(Debug, Clone, Default)]
+#[derive(Debug, Clone)]
 pub(crate) struct Jobs {
     /// The houses, as they were last read.
     pub houses: Arc<Houses>,
@@ -19,6 +21,18 @@ pub(crate) struct Jobs {
     pub lacks: Lacks,
     /// Backups of each studio as a whole.
     pub backups: PerStudio<Backups>,
+}
+
+impl Jobs {
+    pub(crate) fn by(clock: Clock) -> Self {
+        Self {
+            houses: Arc::new(Houses::by(clock)),
+            bell: Arc::default(),
+            exploring: Exploring::default(),
+            lacks: Lacks::default(),
+            backups: PerStudio::default(),
+        }
+    }
 }
 
 /// A turn at looking for ways.

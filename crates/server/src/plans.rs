@@ -163,11 +163,10 @@ pub(crate) async fn price(
 ) -> Result<Json<Pricing>, Problem> {
     let house = desk.house().await?;
     let inputs = desk.asked_inputs(&house, request.inputs, request.unit)?;
-    let today = desk.clock.today();
     let priced = beside(move || {
         let worked = Workings::out(&inputs, &house.house)?;
         Ok::<_, Vec<Refusal>>(Pricing {
-            arrivals: arrivals(today, &inputs, &worked, &house.house),
+            arrivals: arrivals(&inputs, &worked, &house.house),
             ladders: ways::price_steps(&inputs, &house.house)?,
             charge: charge(&inputs, &house.house)?,
         })

@@ -110,7 +110,7 @@ impl Desk {
                 .shipment(id)
                 .await?
                 .ok_or_else(|| Problem::not_found("shipment of that id"))?;
-            if !stored.is_behind(house.version) {
+            if !stored.is_behind(house.version, house.house.now) {
                 return Ok(stored);
             }
             let anew = anew(id, stored.version, &stored.inputs, &house);
@@ -128,7 +128,7 @@ impl Desk {
             let behind: Vec<Listed> = page
                 .rows
                 .iter()
-                .filter(|row| row.is_behind(wanted.place, version))
+                .filter(|row| row.is_behind(wanted.place, version, house.house.now))
                 .cloned()
                 .collect();
             if behind.is_empty() {

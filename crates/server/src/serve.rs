@@ -4,7 +4,7 @@ use std::{
     net::{IpAddr, SocketAddr, TcpListener},
     path::PathBuf,
     sync::Arc,
-    time::Duration,
+    time::{Duration, Instant},
 };
 
 use anyhow::{Context, Result};
@@ -251,7 +251,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     let app = App::of(Parts {
         store,
         clock: options.clock,
-        jobs: Jobs::default(),
+        jobs: Jobs::by(options.clock),
         outside: Beside {
             scale: Scale::at(options.outside.scale.as_deref()),
             carriers: AllCarriers::at(
@@ -279,7 +279,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         longest_claim: options.waits.claim,
     });
     let keeping_up = EndsWith(tokio::spawn(keep_up(app.clone())));
-    let asking = EndsWith(tokio::spawn(keep_asking(app.clone())));
+    let asking = EndsWith(tokio::spawn(keep_asking(app.clone(), Instant::now())));
     let saving = EndsWith(tokio::spawn(every_night(app.clone())));
     let handle = Handle::new();
     let address = listener.local_addr()?;

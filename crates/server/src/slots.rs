@@ -2,7 +2,7 @@
 
 use axum::Json;
 use hummock_core::freight::{OnItsWay, Service, Tariff};
-use jiff::civil::{Date, Time};
+use jiff::civil::{Date, DateTime, Time};
 use serde::Serialize;
 use uuid::Uuid;
 
@@ -40,13 +40,13 @@ pub(crate) struct SlotsView {
 /// How many days are offered.
 const DAYS: usize = 6;
 
-/// Days on which a parcel can leave: those of its carrier, else working days.
-pub(crate) fn next_days(by_tariff: Option<(&Tariff, &Service)>, today: Date) -> Vec<Date> {
+/// Days on which a parcel can leave: those of its carrier that can still be booked, else working days.
+pub(crate) fn next_days(by_tariff: Option<(&Tariff, &Service)>, now: DateTime) -> Vec<Date> {
     if let Some((tariff, service)) = by_tariff {
-        return tariff.next_days(service, today, DAYS);
+        return tariff.next_days(service, tariff.first_day(service, now), DAYS);
     }
     let mut days = Vec::with_capacity(DAYS);
-    let mut from = today;
+    let mut from = now.date();
     while days.len() < DAYS {
         let next = OnItsWay::from_working_day((0, 0), from).handed_over;
         days.push(next);
@@ -105,7 +105,8 @@ impl Desk {
 async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<SlotsView>, Problem> {
     let leaves = desk.to_leave(id).await?;
     let by_tariff = leaves.by_tariff();
-    let today = desk.clock.today();
+    let now = desk.clock.now();
+    let today = now.date();
     let said = match by_tariff {
         Some((tariff, service)) => desk
             .carriers()
@@ -120,16 +121,17 @@ async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<SlotsView>,
         || {
             let fetched = by_tariff.and_then(|(tariff, service)| tariff.collection_of(service));
             (
-                next_days(by_tariff, today),
+                next_days(by_tariff, now),
                 fetched.map(|fetched| fetched.cut_off),
             )
         },
         |said| (said.days, said.cut_off),
     );
-    // A day that is over is none, whatever a carrier says.
+    // A day that is over is none, whatever a carrier says; nor is one whose cut-off has passed.
+    let missed = cut_off.is_some_and(|cut_off| now.time() > cut_off);
     let days = days
         .into_iter()
-        .filter(|day| *day >= today)
+        .filter(|day| *day > today || *day == today && !missed)
         .take(DAYS)
         .collect();
     Ok(Json(SlotsView {

@@ -1,5 +1,7 @@
 //! What carriers were asked to book, each written down before it is asked.
 
+use std::time::Duration;
+
 use jiff::civil::Date;
 use serde_json::Value;
 use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
@@ -237,17 +239,22 @@ impl StudioStore {
             .await?)
     }
 
-    /// Returns the bookings that wait for a carrier's answer, the oldest first; so many at most.
+    /// Returns the bookings that have waited so long for a carrier's answer, the oldest first; so many at most.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn unanswered(&self, most: i64) -> Result<Vec<Booking>, StoreError> {
+    pub async fn unanswered(
+        &self,
+        for_so_long: Duration,
+        most: i64,
+    ) -> Result<Vec<Booking>, StoreError> {
         let asked = format!(
             "SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND state IN ('asked', 'cancelling')
-             ORDER BY asked_at LIMIT $2"
+             AND asked_at <= now() - make_interval(secs => $2) ORDER BY asked_at LIMIT $3"
         );
         let found = sqlx::query_as(AssertSqlSafe(asked))
             .bind(self.studio.0)
+            .bind(for_so_long.as_secs_f64())
             .bind(most)
             .fetch_all(&self.pool)
             .await?;

@@ -29,7 +29,7 @@ impl HouseVersion {
 }
 
 /// A house as it was at a version.
-#[derive(Debug)]
+#[derive(Debug, Clone)]
 pub struct HouseAt {
     /// The version of the house.
     pub version: HouseVersion,
@@ -434,6 +434,7 @@ pub(crate) async fn house_in(
             tariffs,
             presets,
             references,
+            now: None,
         },
     })
 }

@@ -4,6 +4,7 @@ use hummock_core::{
     sending::HandedParcel,
     shipment::{ShipmentInputs, Summary},
 };
+use jiff::civil::DateTime;
 use serde::Deserialize;
 use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
 use uuid::Uuid;
@@ -11,7 +12,7 @@ use uuid::Uuid;
 use crate::{
     HouseVersion, Place, StoreError, StudioStore,
     row::HandedRow,
-    shipment::{is_behind, summary_of},
+    shipment::{is_behind, is_over, summary_of},
 };
 
 /// What a list is sorted by.
@@ -62,10 +63,10 @@ pub struct Listed {
 }
 
 impl Listed {
-    /// Tells whether its figures are behind a house that it is to follow.
+    /// Tells whether its figures are behind a house that it is to follow, or its best service behind the clock.
     #[must_use]
-    pub fn is_behind(&self, place: Place, house: HouseVersion) -> bool {
-        is_behind(place, self.house, house)
+    pub fn is_behind(&self, place: Place, house: HouseVersion, now: Option<DateTime>) -> bool {
+        is_behind(place, self.house, house) || is_over(place, self.summary.as_ref(), now)
     }
 }
 

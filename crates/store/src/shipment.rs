@@ -5,6 +5,7 @@ use hummock_core::{
     sending::HandedParcel,
     shipment::{SCHEMA, ShipmentInputs, Summary},
 };
+use jiff::civil::DateTime;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use sqlx::{FromRow, PgConnection, Row as _, postgres::PgRow, types::Json};
@@ -213,16 +214,23 @@ pub(crate) fn summary_of(row: &PgRow) -> sqlx::Result<(Option<Summary>, HouseVer
 }
 
 impl Stored {
-    /// Tells whether its plan is behind a house that it is to follow.
+    /// Tells whether its plan is behind a house that it is to follow, or its best service behind the clock.
     #[must_use]
-    pub fn is_behind(&self, house: HouseVersion) -> bool {
+    pub fn is_behind(&self, house: HouseVersion, now: Option<DateTime>) -> bool {
         is_behind(self.place, self.computed.house, house)
+            || is_over(self.place, self.computed.summary.as_ref(), now)
     }
 }
 
 /// What is put away keeps the plan that it had, unless this program can no longer show it.
 pub(crate) fn is_behind(place: Place, at: HouseVersion, house: HouseVersion) -> bool {
     at.0 == 0 || place == Place::Bench && at < house
+}
+
+/// On the bench a service becomes too late for the promised day, hour by hour.
+pub(crate) fn is_over(place: Place, summary: Option<&Summary>, now: Option<DateTime>) -> bool {
+    let until = summary.and_then(|summary| summary.holds_until);
+    place == Place::Bench && until.zip(now).is_some_and(|(until, now)| until < now)
 }
 
 const ONE: &str = "

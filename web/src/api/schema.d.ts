@@ -3148,6 +3148,7 @@ export interface components {
             /** @description Whether it is a quotation that does not hold any more. */
             over: boolean;
             promise?: components["schemas"]["PromiseMet"] | null;
+            would_save?: components["schemas"]["Money"] | null;
         };
         /**
          * @description Which pieces get a board behind.
@@ -5644,8 +5645,14 @@ export interface components {
         DiscountTier: {
             /** @description What the carrier calls it. */
             name: string;
-            /** @description Off which kinds of lines, of those before fuel, tax and cover. */
-            of?: components["schemas"]["LineKind"][];
+            /**
+             * @description Off which kinds of lines, of those before fuel, tax and cover.
+             * @default [
+             *       "base",
+             *       "further"
+             *     ]
+             */
+            of: components["schemas"]["LineKind"][];
             /** @description In per cent. */
             percent: string;
         };
@@ -7213,8 +7220,7 @@ export interface components {
             held: boolean;
             /** @description Letters of either address that its papers would print as empty boxes; empty if they print all. */
             letters_lacking: string;
-            /** @description A message to the buyer, ready to be copied. */
-            message: components["schemas"]["Message"];
+            message?: components["schemas"]["Message"] | null;
             /** @description The papers that it can have. */
             papers: components["schemas"]["ParcelPaper"][];
             /** @description What both addresses are known by: send it as `sending.addresses_read` once they were read. */
@@ -10819,8 +10825,9 @@ export interface components {
             /**
              * Format: double
              * @description How rough it is on top of its route, 1 unless it is known better.
+             * @default 1
              */
-            roughness?: number;
+            roughness: number;
             route?: components["schemas"]["Route"] | null;
             /** @description What is added, rule after rule. */
             rules?: components["schemas"]["Rule"][];
@@ -11899,6 +11906,8 @@ export interface components {
             cure_lifted?: boolean;
             /** @description Of layers and box. */
             fingerprint: string;
+            /** @description Up to which minute, where the studio is, no other service becomes too late for the promised day; `null` where none is promised. */
+            holds_until?: string | null;
             labour?: components["schemas"]["Money"] | null;
             /** @description Of the materials. */
             materials: components["schemas"]["Money"];
@@ -12068,8 +12077,16 @@ export interface components {
             currency: components["schemas"]["Currency"];
             /** @description What accounts of different size get off. */
             discount_tiers?: components["schemas"]["DiscountTier"][];
-            /** @description The kinds of lines that fuel is reckoned on. */
-            fuel_on?: components["schemas"]["LineKind"][];
+            /**
+             * @description The kinds of lines that fuel is reckoned on.
+             * @default [
+             *       "base",
+             *       "further",
+             *       "surcharge",
+             *       "discount"
+             *     ]
+             */
+            fuel_on: components["schemas"]["LineKind"][];
             /** @description In per cent of what `fuel_on` names. */
             fuel_percent: string;
             /** @description What quotes refer to it by: small letters, figures and hyphens. */
@@ -12078,8 +12095,17 @@ export interface components {
             rules?: components["schemas"]["Rule"][];
             /** @description What it offers. */
             services: components["schemas"]["Service"][];
-            /** @description The kinds of lines that tax is reckoned on. */
-            tax_on?: components["schemas"]["LineKind"][];
+            /**
+             * @description The kinds of lines that tax is reckoned on.
+             * @default [
+             *       "base",
+             *       "further",
+             *       "surcharge",
+             *       "discount",
+             *       "fuel"
+             *     ]
+             */
+            tax_on: components["schemas"]["LineKind"][];
             /** @description In per cent of what `tax_on` names. */
             tax_percent: string;
             /** @description The name of the tier that this studio's account has. */
@@ -12649,6 +12675,8 @@ export interface components {
             /** @description Changes whenever layers or box do. */
             fingerprint?: string | null;
             found?: components["schemas"]["Found"] | null;
+            /** @description Up to which minute, where the studio is, no other service becomes too late for the promised day; `null` where none is promised. */
+            holds_until?: string | null;
             /** @description Fields that a plan still needs. */
             missing: string[];
             packed?: components["schemas"]["PackProgress"] | null;

@@ -1,6 +1,9 @@
 //! When a parcel is handed over and arrives, by the carrier's own calendar.
 
-use jiff::{ToSpan as _, civil::Date};
+use jiff::{
+    ToSpan as _,
+    civil::{Date, DateTime},
+};
 use serde::{Deserialize, Serialize};
 
 use super::{Service, Tariff, Weekday};
@@ -66,8 +69,8 @@ impl Tariff {
     /// Returns when a parcel that is ready on a day is on its way with a service that takes so many working days.
     ///
     /// It is handed over on the first day, from the one on which it is ready, on which the carrier fetches; at a counter on the
-    /// first working day. The days of the service are Mondays to Fridays after that. The cut-off is told beside it: what is
-    /// booked after it goes on the next day that the carrier fetches.
+    /// first working day. The days of the service are Mondays to Fridays after that. [`Tariff::first_day`] is the first on which it
+    /// can be ready.
     #[must_use]
     pub fn on_its_way(
         &self,
@@ -88,6 +91,19 @@ impl Tariff {
             handed_over,
             earliest: working_days_after(handed_over, days_from),
             latest: working_days_after(handed_over, days_to),
+        }
+    }
+
+    /// Returns the first day for which a parcel of a service can still be booked: today until the cut-off of the collection has
+    /// passed, after it tomorrow. A counter has no cut-off.
+    #[must_use]
+    pub fn first_day(&self, service: &Service, now: DateTime) -> Date {
+        let today = now.date();
+        let fetched = self.collection_of(service);
+        if fetched.is_some_and(|fetched| now.time() > fetched.cut_off) {
+            today.tomorrow().unwrap_or(today)
+        } else {
+            today
         }
     }
 
@@ -160,6 +176,53 @@ mod tests {
             days,
             [date(2027, 3, 9), date(2027, 3, 11), date(2027, 3, 16)]
         );
+    }
+
+    #[test]
+    fn after_its_cut_off_a_collection_is_missed_and_a_counter_is_not() {
+        let mut tariff = tariff();
+        let mut service = tariff.services[0].clone();
+        service.collection = None;
+        tariff.collection = Some(super::super::Collection {
+            days: vec![Weekday::Thu, Weekday::Fri],
+            cut_off: jiff::civil::time(14, 0, 0, 0),
+        });
+        // Thursday 4 Mar 2027: at 14:00 it is still fetched, a minute later on Friday, and on Friday afternoon next Thursday.
+        let (thursday, friday) = (date(2027, 3, 4), date(2027, 3, 5));
+        for (now, handover, first, fetched) in [
+            (
+                thursday.at(14, 0, 0, 0),
+                super::super::Handover::Collection,
+                thursday,
+                thursday,
+            ),
+            (
+                thursday.at(14, 1, 0, 0),
+                super::super::Handover::Collection,
+                friday,
+                friday,
+            ),
+            (
+                friday.at(14, 1, 0, 0),
+                super::super::Handover::Collection,
+                date(2027, 3, 6),
+                date(2027, 3, 11),
+            ),
+            (
+                thursday.at(14, 1, 0, 0),
+                super::super::Handover::DropOff,
+                thursday,
+                thursday,
+            ),
+        ] {
+            service.handover = handover;
+            assert_eq!(tariff.first_day(&service, now), first, "{now}");
+            assert_eq!(
+                tariff.on_its_way(&service, (1, 1), first).handed_over,
+                fetched,
+                "{now}"
+            );
+        }
     }
 
     #[test]

@@ -600,6 +600,19 @@ impl Tariff {
                     }
                 }
             }
+            if service.cover.price_per_step > Decimal::ZERO {
+                for (index, exclusion) in service.cover.exclusions.iter().enumerate() {
+                    if exclusion.when.grows() {
+                        falls(
+                            format!("services/{at}/cover/exclusions/{index}"),
+                            format!(
+                                "\"{}\" is not covered, and a parcel that grows into it pays no cover",
+                                exclusion.name
+                            ),
+                        );
+                    }
+                }
+            }
             let own = service.rules.iter().enumerate();
             let all: Vec<(String, &Rule)> = self
                 .rules
@@ -608,10 +621,12 @@ impl Tariff {
                 .map(|(index, rule)| (format!("rules/{index}"), rule))
                 .chain(own.map(|(index, rule)| (format!("services/{at}/rules/{index}"), rule)))
                 .collect();
-            for (place, rule) in &all {
+            let mut before: Vec<Gone> = Vec::with_capacity(all.len());
+            for (index, (place, rule)) in all.iter().enumerate() {
+                before.push(Gone::by(rule, &all[..index], &before));
                 // Those for every service are told once.
                 let told = at > 0 && place.starts_with("rules/") && rule.replaces.is_empty();
-                if let Some(says) = rule.dip(&all).filter(|_| !told) {
+                if let Some(says) = rule.dip(&all, &before[index]).filter(|_| !told) {
                     falls(place.clone(), says);
                 }
             }
@@ -637,9 +652,40 @@ impl When {
     }
 }
 
+/// What is not paid where a rule holds.
+struct Gone {
+    /// The rules that it replaces, and those that they replace, by where they stand.
+    rules: BTreeSet<usize>,
+    /// The most that may have been paid in their place; `None` where one of them is no sum.
+    sum: Option<Decimal>,
+    /// The most that may have been paid up to this rule, it among them.
+    with_it: Option<Decimal>,
+}
+
+impl Gone {
+    /// Of a rule behind others, of each of which it is known.
+    fn by(rule: &Rule, before: &[(String, &Rule)], gone: &[Self]) -> Self {
+        let replaced = before.iter().enumerate();
+        let replaced = replaced.filter(|(_, (_, other))| rule.replaces.contains(&other.name));
+        let mut rules = BTreeSet::new();
+        let mut sum = Some(Decimal::ZERO);
+        for (index, _) in replaced {
+            rules.insert(index);
+            rules.extend(&gone[index].rules);
+            sum = sum.zip(gone[index].with_it).map(|(sum, one)| sum + one);
+        }
+        let with_it = rule.sum().zip(sum).map(|(own, sum)| own.max(sum));
+        Self {
+            rules,
+            sum,
+            with_it,
+        }
+    }
+}
+
 impl Rule {
-    /// Says where it may make more cost less.
-    fn dip(&self, all: &[(String, &Self)]) -> Option<String> {
+    /// Says where it may make more cost less, by all rules of its service and those that it takes the place of.
+    fn dip(&self, all: &[(String, &Self)], gone: &Gone) -> Option<String> {
         let name = &self.name;
         let gives = match &self.what {
             What::Sum { price } => *price < Decimal::ZERO && self.when.grows(),
@@ -673,31 +719,29 @@ impl Rule {
         if self.replaces.is_empty() || !self.when.grows() {
             return None;
         }
-        let replaced: Vec<&Self> = all
-            .iter()
-            .map(|(_, rule)| *rule)
-            .filter(|rule| self.replaces.contains(&rule.name))
-            .collect();
-        let sum = |rule: &Self| match rule.what {
-            What::Sum { price } => Some(price),
-            _ => None,
-        };
-        let before: Option<Decimal> = replaced.iter().map(|rule| sum(rule)).sum();
+        let replaced: Vec<&Self> = gone.rules.iter().map(|index| all[*index].1).collect();
         // A share of what is replaced goes with it, unless it is of the new one too.
         let shared = all.iter().any(|(_, other)| match &other.what {
             What::Percent { of, .. } => {
-                of.iter().any(|name| self.replaces.contains(name)) && !of.contains(&self.name)
+                replaced.iter().any(|rule| of.contains(&rule.name)) && !of.contains(&self.name)
             }
             _ => false,
         });
         let dearer =
             |now, before| now >= before && replaced.iter().all(|rule| !rule.may_be_negative());
-        match (sum(self), before) {
+        match (self.sum(), gone.sum) {
             (Some(now), Some(before)) if !shared && dearer(now, before) => None,
             _ => Some(format!(
                 "\"{name}\" takes the place of {}, which may have cost more",
                 self.replaces.join(", ")
             )),
+        }
+    }
+
+    fn sum(&self) -> Option<Decimal> {
+        match self.what {
+            What::Sum { price } => Some(price),
+            _ => None,
         }
     }
 

@@ -11,6 +11,7 @@ mod parcel;
 mod price;
 mod quote;
 mod rule;
+mod sheet;
 mod steps;
 mod tariff;
 mod when;
@@ -29,6 +30,12 @@ pub use quote::{
     CoverChoice, LineKind, LineRule, Offer, Place, Quote, QuoteLine, Reason, only_taken_by,
 };
 pub use rule::{OverStep, PerKgOf, Rule, What};
+pub use sheet::{
+    BillableSheet, ClaimsSheet, CollectionSheet, ConditionSheet, CoverSheet, ExceptionSheet,
+    FormatSheet, Joined, LimitsSheet, OverStepSheet, PastedPrices, PostcodeLine, PriceTable,
+    RuleSheet, ServiceSheet, TariffSheet, TierSheet, WhatSheet, WhenSheet, WithCoverSheet,
+    ZoneColumn, ZoneSheet,
+};
 pub use steps::{Along, Room, Rung, ServiceSteps, Step};
 pub use tariff::{
     Collection, Cover, DiscountTier, Exclusion, Format, Handover, Limits, Refuses, Service, Tariff,

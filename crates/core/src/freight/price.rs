@@ -189,9 +189,10 @@ impl<'a> Fare<'a> {
         let volumetric = by.volumetric(measured);
         let (rules, raised) = self.applying(measured, volumetric);
         let billable = by.weighed_by(measured, volumetric, raised);
-        let mut reasons = self.reasons_against(measured);
         let billed = by.billed_by(measured.mass, volumetric, raised);
-        let lines = self.lines(measured, &rules, billed);
+        let facts = self.facts(measured, billed);
+        let mut reasons = self.reasons_against(&facts);
+        let lines = self.lines(&rules, &facts);
         if lines.is_empty() {
             let billable = billable.billable;
             reasons.push(match self.table() {
@@ -204,28 +205,29 @@ impl<'a> Fare<'a> {
         }
         let currency = &self.tariff.currency;
         let total = lines.iter().map(|line| line.amount).sum();
-        let (_, covered) = self.cover();
+        let (_, covered) = self.cover(&facts);
         let bought = lines.iter().any(|line| line.kind == LineKind::Cover);
         let offer = Offer::Priced {
             zone: self.zone.to_owned(),
             lines: lines.iter().map(|line| line.written(currency)).collect(),
             total: Money::new(total, currency),
             covered: Money::new(covered, currency),
-            excluded: self.excluded().map(str::to_owned).collect(),
+            excluded: self.excluded(&facts).map(str::to_owned).collect(),
         };
         (billable, offer, bought)
     }
 
     /// What it comes to; `None` if the parcel is not taken.
     pub(super) fn total(&self, measured: &Measured) -> Option<Decimal> {
-        if !self.reasons_against(measured).is_empty() {
-            return None;
-        }
         let by = &self.service.billable;
         let volumetric = by.volumetric(measured);
         let (rules, raised) = self.applying(measured, volumetric);
         let billed = by.billed_by(measured.mass, volumetric, raised);
-        let lines = self.lines(measured, &rules, billed);
+        let facts = self.facts(measured, billed);
+        if !self.reasons_against(&facts).is_empty() {
+            return None;
+        }
+        let lines = self.lines(&rules, &facts);
         (!lines.is_empty()).then(|| lines.iter().map(|line| line.amount).sum())
     }
 
@@ -251,29 +253,33 @@ impl<'a> Fare<'a> {
     }
 
     /// The rules that apply, in their order, and the least that they have billed.
+    ///
+    /// What is billed is itself something that rules ask for: the least is raised, and the rules are asked again, until nothing is
+    /// raised any more. No rule lowers what another has raised, so that each is asked once more at most.
     fn applying(&self, measured: &Measured, volumetric: Whole) -> (Vec<(Place, &'a Rule)>, Whole) {
         let by = &self.service.billable;
-        let unraised = by.billed_by(measured.mass, volumetric, 0);
-        let rules = self.applying_at(&self.facts(measured, unraised));
-        let raised = rules
-            .iter()
-            .filter_map(|(_, rule)| rule.what.minimum())
-            .max();
-        let Some(raised) = raised else {
-            return (rules, 0);
-        };
-        // What is billed is itself something that rules ask for.
-        let billed = by.billed_by(measured.mass, volumetric, raised);
-        (self.applying_at(&self.facts(measured, billed)), raised)
+        let mut raised = 0;
+        loop {
+            let billed = by.billed_by(measured.mass, volumetric, raised);
+            let rules = self.applying_at(&self.facts(measured, billed));
+            let minimums = rules.iter().filter_map(|(_, rule)| rule.what.minimum());
+            match minimums.max() {
+                Some(least) if least > raised => raised = least,
+                _ => return (rules, raised),
+            }
+        }
     }
 
     fn applying_at(&self, facts: &Facts<'_>) -> Vec<(Place, &'a Rule)> {
         let mut replaced: Vec<&str> = Vec::new();
         let mut applying: Vec<(Place, &Rule)> = Vec::new();
         for (place, rule) in self.rules().rev() {
-            if rule.when.holds(facts) && !replaced.contains(&rule.name.as_str()) {
+            if rule.when.holds(facts) {
+                if !replaced.contains(&rule.name.as_str()) {
+                    applying.push((place, rule));
+                }
+                // One that is itself replaced brings nothing back.
                 replaced.extend(rule.replaces.iter().map(String::as_str));
-                applying.push((place, rule));
             }
         }
         applying.reverse();
@@ -281,13 +287,9 @@ impl<'a> Fare<'a> {
     }
 
     /// Every line, each rounded as it is written; none where nothing prices it.
-    fn lines(
-        &self,
-        measured: &Measured,
-        rules: &[(Place, &'a Rule)],
-        billed: Whole,
-    ) -> Vec<Line<'a>> {
+    fn lines(&self, rules: &[(Place, &'a Rule)], facts: &Facts<'_>) -> Vec<Line<'a>> {
         let currency = &self.tariff.currency;
+        let (measured, billed) = (&facts.measured, facts.billable);
         let mut lines = self.base(measured, billed);
         if lines.is_empty() {
             return lines;
@@ -339,7 +341,7 @@ impl<'a> Fare<'a> {
         );
         lines.extend(fuel);
         // Cover is written last, but may be taxed.
-        lines.extend(self.cover().0);
+        lines.extend(self.cover(facts).0);
         let tax = percent(
             LineKind::Tax,
             "Tax",
@@ -428,26 +430,22 @@ impl<'a> Fare<'a> {
         lines
     }
 
-    /// What its cover leaves out of what is in the parcel.
-    fn excluded(&self) -> impl Iterator<Item = &'a str> {
+    /// What its cover leaves out of a parcel.
+    fn excluded(&self, facts: &Facts<'_>) -> impl Iterator<Item = &'a str> {
         let cover = &self.service.cover;
         let glass = cover.excludes_glass && self.parcel.contents.hold(Content::Glass);
-        let facts = self.facts(
-            &Measured::of(self.parcel, self.service.billable.size_step),
-            0,
-        );
         glass.then_some("glass").into_iter().chain(
             cover
                 .exclusions
                 .iter()
-                .filter(move |one| one.when.holds(&facts))
+                .filter(move |one| one.when.holds(facts))
                 .map(|one| one.name.as_str()),
         )
     }
 
     /// The line for the cover that has to be bought, if any, and what is then covered.
-    fn cover(&self) -> (Option<Line<'a>>, Decimal) {
-        if self.excluded().next().is_some() {
+    fn cover(&self, facts: &Facts<'_>) -> (Option<Line<'a>>, Decimal) {
+        if self.excluded(facts).next().is_some() {
             return (None, Decimal::ZERO);
         }
         let cover = &self.service.cover;
@@ -468,8 +466,10 @@ impl<'a> Fare<'a> {
         (line, covered)
     }
 
-    fn reasons_against(&self, measured: &Measured) -> Vec<Reason> {
+    /// What is against a parcel, by what is billed once everything is raised.
+    fn reasons_against(&self, facts: &Facts<'_>) -> Vec<Reason> {
         let limits = self.service.limits;
+        let measured = &facts.measured;
         let [longest, second, _] = measured.sides;
         let around = longest + measured.girth();
         let mut reasons = Vec::new();
@@ -500,15 +500,14 @@ impl<'a> Fare<'a> {
         if self.parcel.contents.hold(Content::Glass) && !limits.glass {
             reasons.push(Reason::GlassRefused);
         }
-        if !self.service.refuses.is_empty() {
-            let facts = self.facts(measured, self.service.billable.billed(measured, 0));
-            let refused = self.service.refuses.iter();
-            reasons.extend(refused.filter(|one| one.when.holds(&facts)).map(|one| {
-                Reason::Excluded {
+        let refused = self.service.refuses.iter();
+        reasons.extend(
+            refused
+                .filter(|one| one.when.holds(facts))
+                .map(|one| Reason::Excluded {
                     name: one.name.clone(),
-                }
-            }));
-        }
+                }),
+        );
         reasons
     }
 

@@ -36,12 +36,14 @@ pub struct Tariff {
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub fuel_percent: Decimal,
     /// The kinds of lines that fuel is reckoned on.
+    #[cfg_attr(feature = "schema", schema(default = fuel_on))]
     #[serde(default = "fuel_on")]
     pub fuel_on: Vec<LineKind>,
     /// In per cent of what `tax_on` names.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub tax_percent: Decimal,
     /// The kinds of lines that tax is reckoned on.
+    #[cfg_attr(feature = "schema", schema(default = tax_on))]
     #[serde(default = "tax_on")]
     pub tax_on: Vec<LineKind>,
     /// What accounts of different size get off.
@@ -86,6 +88,7 @@ pub struct DiscountTier {
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub percent: Decimal,
     /// Off which kinds of lines, of those before fuel, tax and cover.
+    #[cfg_attr(feature = "schema", schema(default = off_the_table))]
     #[serde(default = "off_the_table")]
     pub of: Vec<LineKind>,
 }
@@ -160,6 +163,7 @@ pub struct Service {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub route: Option<Route>,
     /// How rough it is on top of its route, 1 unless it is known better.
+    #[cfg_attr(feature = "schema", schema(default = as_its_route))]
     #[serde(default = "as_its_route")]
     pub roughness: f64,
     /// How its weight is billed.

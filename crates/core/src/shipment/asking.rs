@@ -1,13 +1,12 @@
 //! What carriers are asked about a shipment, and what their own answer says beside the tariff.
 
-use jiff::civil::Date;
 use rust_decimal::Decimal;
 use serde::Serialize;
 
-use super::{Commission, House, QuotationInputs, ShipmentInputs, Workings};
+use super::{Commission, House, ShipmentInputs, Workings};
 use crate::{
     Refusal,
-    freight::{Content, OnItsWay, Parcel, PromiseMet, Quote, QuoteRequest, Tariff},
+    freight::{Content, Parcel, Quote, QuoteRequest, Tariff},
     place::Destination,
     quantity::Money,
     sums::{QuoteParcel, QuotePlace},
@@ -49,24 +48,6 @@ pub enum CarrierSays {
     Differs,
     /// Nothing: the tariff alone is what there is.
     Nothing,
-}
-
-/// When a parcel arrives with a service.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Arrival {
-    /// The service.
-    pub id: String,
-    /// By its carrier's calendar.
-    #[serde(flatten)]
-    pub way: OnItsWay,
-    /// What is booked after that goes on the next day that it is fetched; nothing at a counter.
-    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
-    pub cut_off: Option<jiff::civil::Time>,
-    /// Whether the promised day is met; `None` if none is promised.
-    pub promise: Option<PromiseMet>,
-    /// Whether it is a quotation that does not hold any more.
-    pub over: bool,
 }
 
 impl<'a> CarrierAsk<'a> {
@@ -186,46 +167,4 @@ impl<'a> CarrierAsk<'a> {
             })
             .collect()
     }
-}
-
-/// Returns when a shipment would arrive with each service that takes it, were it handed over on the first day from `today` on
-/// which its paint has cured.
-#[must_use]
-pub fn arrivals(
-    today: Date,
-    inputs: &ShipmentInputs,
-    worked: &Workings,
-    house: &House,
-) -> Vec<Arrival> {
-    let cure = worked.plan.as_ref().and_then(|plan| plan.cure.as_ref());
-    let cured_on = cure.and_then(|cure| cure.cured_on);
-    let ready = cured_on.map_or(today, |day| day.max(today));
-    let promised = inputs.promised_for();
-    let taken = worked.quotes.iter().filter(|quote| quote.total().is_some());
-    taken
-        .filter_map(|quote| {
-            let days = (quote.days_from, quote.days_to);
-            let known = house.tariff_and_service(&quote.id);
-            let way = match known {
-                Some((tariff, service)) => tariff.on_its_way(service, days, ready),
-                None => OnItsWay::from_working_day(days, ready),
-            };
-            let quoted = inputs.quotation(&quote.id);
-            let over = quoted
-                .and_then(QuotationInputs::until)
-                .is_some_and(|until| until < today);
-            // Without days there is nothing to say, but that it does not hold any more.
-            if !over && quoted.is_some_and(|quoted| !quoted.names_days()) {
-                return None;
-            }
-            let fetched = known.and_then(|(tariff, service)| tariff.collection_of(service));
-            Some(Arrival {
-                id: quote.id.clone(),
-                way,
-                cut_off: fetched.map(|fetched| fetched.cut_off),
-                promise: promised.map(|promised| way.meets(promised)),
-                over,
-            })
-        })
-        .collect()
 }

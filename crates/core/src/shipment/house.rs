@@ -2,6 +2,7 @@
 
 use std::sync::Arc;
 
+use jiff::civil::DateTime;
 use rust_decimal::prelude::ToPrimitive as _;
 
 use super::ShipmentInputs;
@@ -28,6 +29,8 @@ pub struct House {
     pub presets: Vec<HouseRules>,
     /// The Standard packs that plans are compared with, kept from one plan to the next.
     pub references: Arc<References>,
+    /// What day and time it is where the studio is; `None` where no service is to be too late.
+    pub now: Option<DateTime>,
 }
 
 /// A shipment's piece, with the rules that it follows.

@@ -115,6 +115,7 @@ mod tests {
             tariffs: Vec::new(),
             presets: Vec::new(),
             references: std::sync::Arc::default(),
+            now: None,
         }
     }
 

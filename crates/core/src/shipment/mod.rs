@@ -1,6 +1,7 @@
 //! A shipment: what was typed about it, what was worked out from that, and what is to be done next.
 
 mod again;
+mod arriving;
 mod asking;
 mod box_by_rule;
 mod charge;
@@ -32,7 +33,8 @@ mod unpacking;
 mod worked;
 
 pub use again::LikeShipment;
-pub use asking::{Arrival, CarrierAsk, CarrierSays, Confirmation, arrivals};
+pub use arriving::{Arrival, arrivals};
+pub use asking::{CarrierAsk, CarrierSays, Confirmation};
 pub(crate) use box_by_rule::BOX_BY_RULE;
 pub use box_by_rule::BoxByRule;
 pub use charge::{Charge, CostKind, CostLine, Policy, charge};

@@ -3,7 +3,7 @@
 
 use rust_decimal::Decimal;
 
-use super::{House, ShipmentInputs, loss::Loss};
+use super::{House, ShipmentInputs, arriving::Calendar, loss::Loss};
 use crate::{
     freight::{
         Content, Contents, Cost, CoverChoice, Making, Offer, Parcel, Quote, QuoteRequest, Service,
@@ -30,11 +30,14 @@ pub(super) struct Quoting<'a> {
     pub place: &'a Destination,
     /// The only carrier that takes it, where its carton belongs to one.
     pub only: Option<&'a str>,
+    /// By which services are too late; none is by a house without a clock.
+    pub calendar: Option<Calendar<'a>>,
 }
 
 impl Quoting<'_> {
-    /// Returns what every service says to a parcel, the best first: where the house wants full cover, those that give it
-    /// before those that do not; then by what it costs the studio with the loss to expect; the refused last.
+    /// Returns what every service says to a parcel, the best first: those that can arrive by the promised day before those that are
+    /// too late; where the house wants full cover, those that give it before those that do not; then by what it costs the studio
+    /// with the loss to expect; the refused last.
     pub(super) fn quotes(&self, parcel: &Parcel) -> Vec<Quote> {
         let mut quotes: Vec<Quote> = self
             .house
@@ -55,9 +58,12 @@ impl Quoting<'_> {
         quotes.sort_by_cached_key(|quote| {
             let here = quote.all_told.as_ref().map(|told| told.amount);
             let short = full && quote.uncovered.is_some();
+            let calendar = self.calendar.as_ref();
+            let late = calendar.is_some_and(|calendar| calendar.is_too_late(quote));
             (
                 quote.total().is_none(),
                 here.is_none(),
+                late,
                 short,
                 here,
                 quote.id.clone(),

@@ -1,5 +1,6 @@
 //! The few figures of a shipment that the bench and the work line show.
 
+use jiff::civil::DateTime;
 use serde::{Deserialize, Serialize};
 
 use super::{ShipmentInputs, Workings, worked::chosen_or_best};
@@ -74,6 +75,10 @@ pub struct Summary {
     pub to_cut: bool,
     /// Whether any service was asked.
     pub asked: bool,
+    /// Up to which minute, where the studio is, no other service becomes too late for the promised day; `None` where none is promised.
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
+    #[serde(default)]
+    pub holds_until: Option<DateTime>,
     /// The layers, for a small cut-through.
     pub section: Vec<SectionLayer>,
 }
@@ -175,6 +180,7 @@ impl Summary {
                 None => !cut_pieces(plan).is_empty(),
             },
             asked: !worked.quotes.is_empty(),
+            holds_until: worked.holds_until,
             section: plan
                 .layers
                 .iter()

@@ -2,11 +2,13 @@
 
 use std::collections::BTreeMap;
 
+use jiff::civil::DateTime;
 use serde::Serialize;
 use sha2::{Digest, Sha256};
 
 use super::{
     Commission, FoundParcel, House, RestsOn, ShipmentInputs, Summary,
+    arriving::Calendar,
     box_by_rule::{self, BoxByRule},
     loss::Loss,
     quoting::{Quoting, parcel_of},
@@ -45,6 +47,9 @@ pub struct Workings {
     pub cost: Option<Cost>,
     /// What every service says, once the country is known too: the best first, the refused last.
     pub quotes: Vec<Quote>,
+    /// Up to which minute, where the studio is, no other service becomes too late for the promised day; `None` where none is promised.
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
+    pub holds_until: Option<DateTime>,
     /// What the packed parcel was found to be; `None` before it was weighed or measured.
     pub found: Option<FoundParcel>,
     /// What the prices rest on.
@@ -113,6 +118,7 @@ impl Workings {
                 plan: None,
                 cost: None,
                 quotes: Vec::new(),
+                holds_until: None,
                 found: None,
                 rests_on: RestsOn::default(),
                 packed: None,
@@ -167,6 +173,7 @@ impl Workings {
                 making: plan.tally.making(&commission.rules.allowances),
                 place,
                 only: commission.rules.shipment.saved.and(inputs.saved_carrier()),
+                calendar: Calendar::of(inputs, house, &plan),
             };
             quoting.quotes(&parcel)
         };
@@ -192,6 +199,7 @@ impl Workings {
             let steps = pack_steps(&plan, &pieces, rules, &house.catalogue);
             PackView::of(steps, &inputs.packed).progress
         });
+        let holds_until = Calendar::of(inputs, house, &plan).and_then(|calendar| calendar.until());
         let sent_by = chosen_or_best(&quotes, inputs);
         plan.odds.expected_loss = loss.expected(sent_by);
         let making = plan.tally.making(&commission.rules.allowances);
@@ -215,6 +223,7 @@ impl Workings {
             plan: Some(plan),
             cost,
             quotes,
+            holds_until,
             rests_on: FoundParcel::rests_on(found.as_ref()),
             packed,
             found,
@@ -242,6 +251,7 @@ impl Workings {
             plan: None,
             cost: None,
             quotes: Vec::new(),
+            holds_until: None,
             found: None,
             rests_on: RestsOn::default(),
             packed: None,

@@ -2,12 +2,13 @@
 
 use hummock_core::{
     freight::{
-        Along, BillableBy, Content, Contents, Cover, DiscountTier, Format, Gauge, Handover, Limits,
-        LineKind, Offer, Over, OverStep, Parcel, PerKgOf, Place, Quote, QuoteLine, QuoteRequest,
-        Rule, Service, Shape, Tariff, WeightStep, What, When, Zone, ZonePrice,
+        Along, BillableBy, Content, Contents, Cover, DiscountTier, Exclusion, Format, Gauge,
+        Handover, Limits, LineKind, Offer, Over, OverStep, Parcel, PerKgOf, Place, Quote,
+        QuoteLine, QuoteRequest, Reason, Refuses, Rule, Service, Shape, Tariff, TariffSheet,
+        WeightStep, What, When, Zone, ZonePrice,
     },
     place::Destination,
-    quantity::{Currency, Length, Mass, Volume},
+    quantity::{Currency, DecimalMark, Length, LengthUnit, Mass, MassUnit, Telling, Volume},
     space::Envelope,
 };
 use proptest::{collection::vec, prelude::*, sample::select, test_runner::TestCaseError};
@@ -133,6 +134,16 @@ fn rules(odd: bool) -> impl Strategy<Value = Vec<Rule>> {
     })
 }
 
+/// What a service does not take, or cover; in an odd tariff.
+fn exceptions(odd: bool) -> impl Strategy<Value = Vec<(String, When)>> {
+    vec(over(), 0..=if odd { 2 } else { 0 }).prop_map(|found| {
+        let named = found.into_iter().enumerate();
+        named
+            .map(|(at, when)| (format!("Exception {at}"), when))
+            .collect()
+    })
+}
+
 fn table(odd: bool) -> impl Strategy<Value = ZonePrice> {
     (
         vec((1_u32..1200, 100_i64..4000), 1..6),
@@ -214,6 +225,7 @@ fn tariff(odd: bool) -> impl Strategy<Value = Tariff> {
         table(odd),
         rules(odd),
         cents(0..20_000),
+        (exceptions(odd), exceptions(odd)),
     );
     let account = (
         select(&["EUR", "JPY", "KWD"][..]),
@@ -223,7 +235,7 @@ fn tariff(odd: bool) -> impl Strategy<Value = Tariff> {
     );
     (service, account, rules(odd)).prop_map(
         |(
-            (billable, limits, formats, table, rules, included),
+            (billable, limits, formats, table, rules, included, (refuses, exclusions)),
             (code, fuel, off, tiered),
             mut for_all,
         )| {
@@ -293,7 +305,10 @@ fn tariff(odd: bool) -> impl Strategy<Value = Tariff> {
                     roughness: 1.0,
                     billable,
                     limits,
-                    refuses: vec![],
+                    refuses: refuses
+                        .into_iter()
+                        .map(|(name, when)| Refuses { name, when })
+                        .collect(),
                     formats,
                     prices: vec![table],
                     rules,
@@ -303,7 +318,10 @@ fn tariff(odd: bool) -> impl Strategy<Value = Tariff> {
                         price_per_step: Decimal::new(115, 2),
                         most: included + Decimal::from(500),
                         excludes_glass: false,
-                        exclusions: vec![],
+                        exclusions: exclusions
+                            .into_iter()
+                            .map(|(name, when)| Exclusion { name, when })
+                            .collect(),
                     },
                     with_cover: None,
                 }],
@@ -457,11 +475,17 @@ impl ByHand<'_> {
         } else {
             0
         };
-        let mg = |mass: Mass| whole(mass.as_g() * 1000.0);
         parts(
-            mg(self.1.mass).max(volumetric).max(mg(by.minimum)),
-            mg(by.weight_step),
+            Self::mg(self.1.mass)
+                .max(volumetric)
+                .max(Self::mg(by.minimum)),
+            Self::mg(by.weight_step),
         )
+    }
+
+    fn mg(mass: Mass) -> i128 {
+        let mg = Decimal::try_from(mass.as_g() * 1000.0);
+        mg.expect("a number").round().to_i128().expect("whole")
     }
 
     fn total(&self) -> Decimal {
@@ -507,6 +531,88 @@ impl ByHand<'_> {
     }
 }
 
+/// A tariff's rules read one after the other, as its text says, with nothing shared with the program but the reading of a tape.
+struct AsRead<'a>(&'a Tariff, &'a Parcel);
+
+impl AsRead<'_> {
+    fn rules(&self) -> Vec<&Rule> {
+        let own = &self.0.services[0].rules;
+        self.0.rules.iter().chain(own).collect()
+    }
+
+    /// A measure in thousandths of its unit's mm, g or litres.
+    fn gauge(&self, gauge: Gauge, billed_mg: i128) -> f64 {
+        let step = self.0.services[0].billable.size_step.as_mm();
+        let rounded = |side: Length| match step {
+            0.0 => side.as_mm(),
+            step => (side.as_mm() / step).ceil() * step,
+        };
+        let Envelope {
+            across,
+            up,
+            through,
+        } = self.1.outside;
+        let mut sides = [across, up, through].map(rounded);
+        sides.sort_by(|one, other| other.total_cmp(one));
+        let [longest, second, shortest] = sides;
+        let girth = 2.0 * (second + shortest);
+        match gauge {
+            Gauge::Longest => longest,
+            Gauge::Second => second,
+            Gauge::Shortest => shortest,
+            Gauge::Girth => girth,
+            Gauge::LengthPlusGirth => longest + girth,
+            Gauge::Volume => longest * second * shortest / 1e9,
+            Gauge::Mass => self.1.mass.as_g(),
+            Gauge::Billable => Decimal::from_i128_with_scale(billed_mg, 3)
+                .to_f64()
+                .expect("it is a number"),
+        }
+    }
+
+    fn holds(&self, when: &When, billed_mg: i128) -> bool {
+        match when {
+            When::Always => true,
+            When::All(of) => of.iter().all(|when| self.holds(when, billed_mg)),
+            When::Any(of) => of.iter().any(|when| self.holds(when, billed_mg)),
+            // A tape reads no finer than the dust of binary fractions.
+            When::Over(Over { gauge, number }) => self.gauge(*gauge, billed_mg) > number + 1e-9,
+            When::Glass => self.1.contents.hold(Content::Glass),
+            When::Shape(is) => is.contains(&self.1.shape),
+            When::Contents(any_of) => any_of.iter().any(|one| self.1.contents.hold(*one)),
+            When::Without(any_of) => any_of.iter().any(|one| !self.1.contents.hold(*one)),
+            When::Zone(is) => is.iter().any(|zone| zone == HERE),
+            // It goes to NQ1.
+            When::Postcode(prefixes) => prefixes.iter().any(|one| one == "NQ" || one == "NQ1"),
+            When::ValueOver(over) => self.1.value.is_some_and(|value| value > *over),
+        }
+    }
+
+    /// The rules that hold, and no other takes the place of.
+    fn stand(&self, billed_mg: i128) -> Vec<&Rule> {
+        let rules = self.rules().into_iter();
+        let hold: Vec<&Rule> = rules
+            .filter(|rule| self.holds(&rule.when, billed_mg))
+            .collect();
+        let gone = |rule: &&Rule| hold.iter().any(|other| other.replaces.contains(&rule.name));
+        hold.iter().filter(|rule| !gone(rule)).copied().collect()
+    }
+
+    /// What is billed once no rule raises it any more.
+    fn billed_mg(&self) -> i128 {
+        let step = ByHand::mg(self.0.services[0].billable.weight_step);
+        let mut billed = ByHand(self.0, self.1).billed_mg();
+        for _ in self.rules() {
+            for rule in self.stand(billed) {
+                if let What::Minimum { billable } = rule.what {
+                    billed = billed.max(parts(ByHand::mg(billable), step));
+                }
+            }
+        }
+        billed
+    }
+}
+
 const EVERY: [Along; 4] = [Along::Across, Along::Up, Along::Through, Along::Mass];
 
 proptest! {
@@ -521,12 +627,39 @@ proptest! {
     }
 
     #[test]
+    fn what_is_opened_in_its_form_and_kept_is_the_same_json_and_the_same_prices(
+        tariff in tariff(true),
+        parcel in parcel(),
+        inches in any::<bool>(),
+        comma in any::<bool>(),
+    ) {
+        let telling = Telling {
+            length: if inches { LengthUnit::In } else { LengthUnit::Cm },
+            mass: if inches { MassUnit::Lb } else { MassUnit::Kg },
+            decimal: if comma { DecimalMark::Comma } else { DecimalMark::Point },
+            ..Telling::default()
+        };
+        // As a page has it: through JSON.
+        let sheet = serde_json::to_string(&TariffSheet::of(&tariff, telling)).expect("a form is JSON");
+        let sheet: TariffSheet = serde_json::from_str(&sheet).expect("it is a form");
+        let kept = sheet.read(telling);
+        prop_assert!(kept.is_ok(), "{kept:?}");
+        let kept = kept.unwrap_or(Tariff { zones: vec![], ..tariff.clone() });
+        let text = |tariff: &Tariff| serde_json::to_string(tariff).expect("a tariff is JSON");
+        prop_assert_eq!(text(&kept), text(&tariff));
+        let (before, after) = (quote(&tariff, &parcel), quote(&kept, &parcel));
+        prop_assert_eq!(lines(&before), lines(&after));
+    }
+
+    #[test]
     fn a_tariff_without_rules_comes_to_what_its_table_says(tariff in tariff(true), parcel in parcel()) {
         let mut tariff = tariff;
         tariff.rules.clear();
         for service in &mut tariff.services {
             service.rules.clear();
             service.formats.clear();
+            service.refuses.clear();
+            service.cover.exclusions.clear();
             // What is too large for it is refused, and says nothing of prices.
             service.limits.longest = Length::mm(5000.0);
             service.limits.second = None;
@@ -537,6 +670,50 @@ proptest! {
             return Err(TestCaseError::reject("it is not taken"));
         };
         prop_assert_eq!(total.normalize(), ByHand(&tariff, &parcel).total().normalize());
+    }
+
+    #[test]
+    fn rules_hold_as_they_read(tariff in tariff(true), parcel in parcel()) {
+        let read = AsRead(&tariff, &parcel);
+        let billed = read.billed_mg();
+        let quote = quote(&tariff, &parcel);
+        let billable = Decimal::try_from(quote.billable.billable.as_g() * 1000.0).expect("a number");
+        prop_assert_eq!(billable.round().to_i128(), Some(billed));
+        let service = &tariff.services[0];
+        let refused: Vec<&str> = service.refuses.iter()
+            .filter(|one| read.holds(&one.when, billed))
+            .map(|one| one.name.as_str())
+            .collect();
+        let left_out: Vec<&str> = service.cover.exclusions.iter()
+            .filter(|one| read.holds(&one.when, billed))
+            .map(|one| one.name.as_str())
+            .collect();
+        match &quote.offer {
+            Offer::Refused { reasons } => {
+                let said: Vec<&str> = reasons.iter().filter_map(|reason| match reason {
+                    Reason::Excluded { name } => Some(name.as_str()),
+                    _ => None,
+                }).collect();
+                prop_assert_eq!(said, refused);
+            }
+            Offer::Priced { lines, excluded, covered, .. } => {
+                prop_assert_eq!(refused, Vec::<&str>::new());
+                let named: Vec<&str> = lines.iter()
+                    .filter(|line| line.kind == LineKind::Surcharge)
+                    .map(|line| line.name.as_str())
+                    .collect();
+                // A rule that raises, or whose measure is over none of its steps, has no line.
+                let stand = read.stand(billed).into_iter().filter(|rule| match &rule.what {
+                    What::Minimum { .. } => false,
+                    What::Steps { by, steps } => steps.iter().any(|step| read.gauge(*by, billed) > step.over + 1e-9),
+                    What::Sum { .. } | What::PerKg { .. } | What::Percent { .. } => true,
+                });
+                prop_assert_eq!(named, stand.map(|rule| rule.name.as_str()).collect::<Vec<_>>());
+                prop_assert_eq!(excluded.iter().map(String::as_str).collect::<Vec<_>>(), left_out.clone());
+                let bought = lines.iter().any(|line| line.kind == LineKind::Cover);
+                prop_assert!(left_out.is_empty() || !bought && covered.amount.is_zero());
+            }
+        }
     }
 
     #[test]
@@ -588,7 +765,11 @@ proptest! {
                     let changed = lines(one).iter().filter(|line| !lines(other).contains(line));
                     changed.map(|line| written(line.place)).collect()
                 };
-                let at = [differ(&before, &after), differ(&after, &before)].concat();
+                let mut at = [differ(&before, &after), differ(&after, &before)].concat();
+                if after.billable.billable < before.billable.billable {
+                    // What raised the smaller one gave way to another rule.
+                    at.extend(["rules/".to_owned(), "services/0/rules/".to_owned()]);
+                }
                 let told = dips.iter().any(|dip| at.iter().any(|place| dip.place.starts_with(place)));
                 prop_assert!(told, "{less} and then {more}: {at:?} beside {dips:?}");
             }

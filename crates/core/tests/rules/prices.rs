@@ -2,18 +2,23 @@
 //! where it is said to, and what it comes to adds up.
 
 use hummock_core::{
-    freight::{LineKind, Offer, Quote, QuoteLine, QuoteRequest, SentParcel},
+    freight::{
+        Collection, Handover, LineKind, Offer, Quote, QuoteLine, QuoteRequest, SentParcel, Weekday,
+    },
     house::{BoxRule, CoverRule, SchoolChoices},
     piece::{Construction, Medium},
     place::Route,
     plan::FindingLevel,
     quantity::{LengthUnit, Money},
     shipment::{
-        CarrierAsk, QuotationInputs, ShipmentInputs, Workings, arrivals, charge, rough_quote,
+        CarrierAsk, House, QuotationInputs, ShipmentInputs, Workings, arrivals, charge, rough_quote,
     },
     ways::price_steps,
 };
-use jiff::civil::date;
+use jiff::{
+    ToSpan as _,
+    civil::{Date, date, time},
+};
 use rust_decimal::Decimal;
 
 use serde_json::Value;
@@ -355,7 +360,11 @@ fn a_quotation_stands_among_the_carriers() {
         Some("Brae Crating crated and carried")
     );
     // 3 and 5 working days from Thursday the 11th of March: Tuesday the 16th and Thursday the 18th; by then it is over.
-    let arrived = arrivals(date(2027, 3, 11), &chosen, &sent, &house);
+    let on = |day: Date| House {
+        now: Some(day.at(9, 0, 0, 0)),
+        ..house.clone()
+    };
+    let arrived = arrivals(&chosen, &sent, &on(date(2027, 3, 11)));
     let arrival = arrived
         .iter()
         .find(|one| one.id == "quoted/crated")
@@ -370,13 +379,13 @@ fn a_quotation_stands_among_the_carriers() {
     let quotation = unnamed.quotations.get_mut("crated").expect("it is there");
     (quotation.days_from, quotation.days_to) = (None, None);
     let said = |day| {
-        let arrived = arrivals(day, &unnamed, &sent, &house);
+        let arrived = arrivals(&unnamed, &sent, &on(day));
         arrived.into_iter().find(|one| one.id == "quoted/crated")
     };
     assert!(said(date(2027, 3, 11)).is_some_and(|one| one.over));
     assert_eq!(said(date(2027, 3, 10)), None);
     assert!(
-        !arrivals(date(2027, 3, 10), &chosen, &sent, &house)
+        !arrivals(&chosen, &sent, &on(date(2027, 3, 10)))
             .iter()
             .any(|one| one.over)
     );
@@ -694,4 +703,75 @@ fn parts_of_a_price_are_told_apart() {
         seen += usize::from(lines.iter().any(adds));
     }
     assert!(seen >= 10, "{seen} prices with something added");
+}
+
+/// Over everyday pieces, promised for one of the next days, at an hour before and after the cut-offs: no service that is too late
+/// stands before one that is not, and what a late one saves is the difference of what both cost in all.
+#[test]
+fn a_service_that_is_too_late_is_never_the_best_while_one_can_arrive() {
+    let mut passed_over = 0;
+    for hour in [9, 22] {
+        // Thursday.
+        let house = House {
+            now: Some(date(2027, 3, 4).at(hour, 0, 0, 0)),
+            ..four_carriers()
+        };
+        for (name, mut inputs) in sent_pieces() {
+            for days in 0..8 {
+                let promised = date(2027, 3, 5).saturating_add(days.days());
+                inputs.promised = Some(promised.to_string());
+                let worked = Workings::out(&inputs, &house).expect(&name);
+                let arrived = arrivals(&inputs, &worked, &house);
+                let arrival = |quote: &Quote| {
+                    let mut arrived = arrived.iter();
+                    arrived.find(|one| one.id == quote.id).expect("it takes it")
+                };
+                let is_late = |quote: &Quote| arrival(quote).way.earliest > promised;
+                let taken: Vec<&Quote> = worked
+                    .quotes
+                    .iter()
+                    .filter(|quote| quote.total_here.is_some())
+                    .collect();
+                let late: Vec<bool> = taken.iter().map(|quote| is_late(quote)).collect();
+                assert!(late.is_sorted(), "{name}, {promised}: {late:?}");
+                let told = |quote: &Quote| quote.cost.as_ref().map(|cost| cost.total.amount);
+                let best = taken.first().filter(|quote| !is_late(quote));
+                for quote in &taken {
+                    let saves = best.and_then(|best| Some(told(best)? - told(quote)?));
+                    let saves = saves.filter(|saves| is_late(quote) && *saves > Decimal::ZERO);
+                    assert_eq!(amount(arrival(quote).would_save.as_ref()), saves, "{name}");
+                    passed_over += usize::from(saves.is_some());
+                }
+                // It stands so until the clock passes a cut-off, or midnight.
+                let until = worked.holds_until.expect("a day is promised");
+                assert!(Some(until) >= house.now && until.date() == date(2027, 3, 4));
+            }
+        }
+    }
+    assert!(passed_over > 20, "{passed_over}");
+}
+
+/// Thursday 4 March 2027: the courier fetches until its cut-off; at the next minute nothing is promised for that day any more.
+#[test]
+fn after_its_cut_off_a_service_is_promised_for_its_next_day() {
+    let (name, inputs) = sent_pieces().next().expect("a piece");
+    let mut house = four_carriers();
+    for tariff in &mut house.tariffs {
+        for service in &mut tariff.services {
+            service.handover = Handover::Collection;
+            service.collection = Some(Collection {
+                days: vec![Weekday::Thu, Weekday::Fri],
+                cut_off: time(14, 30, 0, 0),
+            });
+        }
+    }
+    for (minute, day) in [(30, date(2027, 3, 4)), (31, date(2027, 3, 5))] {
+        house.now = Some(date(2027, 3, 4).at(14, minute, 0, 0));
+        let worked = Workings::out(&inputs, &house).expect(&name);
+        let arrived = arrivals(&inputs, &worked, &house);
+        assert!(!arrived.is_empty());
+        for arrival in arrived {
+            assert_eq!(arrival.way.handed_over, day, "{}", arrival.id);
+        }
+    }
 }

@@ -32,6 +32,7 @@ pub(crate) fn house() -> House {
         ],
         presets: Vec::new(),
         references: std::sync::Arc::default(),
+        now: None,
     }
 }
 

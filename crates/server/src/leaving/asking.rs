@@ -1,6 +1,6 @@
 //! What carriers are asked, and asked again until they answer.
 
-use std::time::Duration;
+use std::time::{Duration, Instant};
 
 use hummock_core::{Refusal, shipment::CarrierAsk};
 use hummock_store::{Booking, StoreError};
@@ -57,7 +57,8 @@ pub(super) async fn question(desk: &Desk, leaves: &ToLeave, on: Date) -> Result<
         ));
     }
     // The carrier may take it on a day that its tariff does not know of.
-    let is_its = tariff.next_days(service, on, 1).first() == Some(&on);
+    let can_book = on >= tariff.first_day(service, desk.clock.now());
+    let is_its = can_book && tariff.next_days(service, on, 1).first() == Some(&on);
     if !is_its && !desk.takes_on(tariff, service, on).await {
         return Err(refused(
             "on",
@@ -80,19 +81,22 @@ pub(super) async fn question(desk: &Desk, leaves: &ToLeave, on: Date) -> Result<
 }
 
 /// Asks carriers again about what they have not answered, until it is dropped: what a process that was killed had begun, too.
-pub(crate) async fn keep_asking(app: App) {
+///
+/// What was begun a moment ago by this process, which started at an instant, is still being asked by whoever began it.
+pub(crate) async fn keep_asking(app: App, started: Instant) {
     loop {
-        if let Err(error) = ask_again(&app).await {
+        let begun_before = started.elapsed().min(ASK_AGAIN);
+        if let Err(error) = ask_again(&app, begun_before).await {
             tracing::warn!(%error, "bookings can't be looked for");
         }
         tokio::time::sleep(ASK_AGAIN).await;
     }
 }
 
-async fn ask_again(app: &App) -> Result<(), StoreError> {
+async fn ask_again(app: &App, begun_before: Duration) -> Result<(), StoreError> {
     for studio in app.store.studios().await? {
         let desk = Desk::of(app, studio, Caller::Machine).await?;
-        for booking in desk.store.unanswered(ASKED_AT_ONCE).await? {
+        for booking in desk.store.unanswered(begun_before, ASKED_AT_ONCE).await? {
             if desk.settle(&booking).await.is_err() {
                 tracing::warn!(booking = %booking.id, "what a carrier said can't be written down");
             }

@@ -72,28 +72,26 @@ impl Desk {
             tracked: leaves.chosen().is_none_or(|quote| quote.tracked),
             customs: leaves.customs(),
         });
-        let today = self.clock.today();
         let by_tariff = leaves.by_tariff();
-        let days = next_days(by_tariff, today);
+        let days = next_days(by_tariff, self.clock.now());
         let days = self.leaving_days(id, by_tariff, days).await?;
         let held = self.store.is_held().await?;
         let leaves_on = booked
             .map(|booking| booking.leaves_on)
             .or(inputs.leaves_on());
-        let told = message(
-            inputs,
-            MessageSource {
-                studio: &leaves.settings.name,
-                carrier: &leaves.service_called(),
-                tracking: leaves.tracking(),
-                on: leaves_on,
-                way: inputs
-                    .handed_over()
-                    .or(leaves_on)
-                    .and_then(|on| leaves.way(on)),
-                telling: leaves.house.house.rules.told_in,
-            },
-        );
+        let carrier = leaves.service_called();
+        let source = MessageSource {
+            studio: &leaves.settings.name,
+            carrier: &carrier,
+            tracking: leaves.tracking(),
+            on: leaves_on,
+            way: inputs
+                .handed_over()
+                .or(leaves_on)
+                .and_then(|on| leaves.way(on)),
+            telling: leaves.house.house.rules.told_in,
+        };
+        let told = (!carrier.is_empty()).then(|| message(inputs, source));
         let ends = leaves.ends();
         let both = [ends.from.as_slice(), ends.to.as_slice()].concat();
         Ok(Json(LeavingView {

@@ -46,8 +46,8 @@ pub(crate) struct LeavingView {
     pub(super) held: bool,
     /// The last booking, whatever came of it.
     pub(super) booking: Option<BookingView>,
-    /// A message to the buyer, ready to be copied.
-    pub(super) message: Message,
+    /// A message to the buyer, ready to be copied; `None` before a service is chosen.
+    pub(super) message: Option<Message>,
     /// Letters of either address that its papers would print as empty boxes; empty if they print all.
     pub(super) letters_lacking: String,
     /// The papers that it can have.

@@ -679,7 +679,7 @@ async fn damage_is_claimed_in_time_with_everything_in_one_file(Demo(database): &
 #[tokio::test]
 async fn what_is_held_says_its_paper_and_its_days(Demo(database): &Demo) {
     let standins = standins().await;
-    let later = Clock::Standing(date(2027, 3, 24));
+    let later = Clock::standing_on(date(2027, 3, 24));
     let carriers = standins.carrier_url();
     let first = beside(database.pool(), carriers.clone()).await;
     let shipment = ready(&first, "XV").await;

@@ -53,7 +53,7 @@ const UNHURRIED: Waits = Waits {
 };
 
 /// The day on which the demo studio's dates are as written.
-const TODAY: Clock = Clock::Standing(date(2027, 3, 4));
+const TODAY: Clock = Clock::standing_on(date(2027, 3, 4));
 
 fn demo() -> PathBuf {
     Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo")

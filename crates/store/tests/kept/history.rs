@@ -30,6 +30,7 @@ async fn studio(pool: PgPool) -> StudioStore {
         tariffs: vec![tariff],
         presets: Vec::new(),
         references: Arc::default(),
+        now: None,
     };
     let settings: Settings =
         serde_json::from_str(include_str!("../../../../demo/studio.json")).expect("settings");

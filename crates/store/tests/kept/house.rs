@@ -26,6 +26,7 @@ fn house() -> House {
         tariffs: Vec::new(),
         presets: Vec::new(),
         references: Arc::default(),
+        now: None,
     }
 }
 
@@ -176,7 +177,7 @@ async fn a_plan_by_another_house_is_not_stored(Tables(database): &Tables) {
     assert!(
         stored
             .expect("it is there")
-            .is_behind(version(&store).await)
+            .is_behind(version(&store).await, None)
     );
 }
 

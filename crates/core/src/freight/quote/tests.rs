@@ -3,9 +3,9 @@ use rust_decimal_macros::dec;
 use super::*;
 use crate::{
     freight::{
-        Along, BillableBy, Content, Contents, Cover, DiscountTier, Format, Gauge, Governs, Limits,
-        Over, OverStep, Parcel, PerKgOf, QuoteRequest, Rule, Service, Shape, Tariff, WeightStep,
-        WithCover, Zone, ZonePrice,
+        Along, BillableBy, Content, Contents, Cover, DiscountTier, Exclusion, Format, Gauge,
+        Governs, Limits, Over, OverStep, Parcel, PerKgOf, QuoteRequest, Refuses, Rule, Service,
+        Shape, Tariff, WeightStep, WithCover, Zone, ZonePrice,
     },
     place::Destination,
     quantity::Currency,
@@ -369,6 +369,141 @@ fn rules_add_replace_and_raise_and_a_tier_takes_off_the_table_alone() {
         (quote.billable.billable, quote.billable.governs),
         (Mass::kg(20.0), Governs::Minimum)
     );
+}
+
+fn over(gauge: Gauge, number: f64) -> When {
+    When::Over(Over { gauge, number })
+}
+
+#[test]
+fn what_is_replaced_brings_nothing_back() {
+    // 1600 mm: "Long" 5 gives way to "Longer" 9, and that to "Longest" 14: 14 alone is paid, not 5 and 14.
+    let mut tariff = tariff();
+    tariff.services[0].limits.longest = Length::mm(2000.0);
+    tariff.services[0].rules = vec![
+        rule(
+            "Long",
+            over(Gauge::Longest, 1000.0),
+            What::Sum { price: dec!(5) },
+            &[],
+        ),
+        rule(
+            "Longer",
+            over(Gauge::Longest, 1200.0),
+            What::Sum { price: dec!(9) },
+            &["Long"],
+        ),
+        rule(
+            "Longest",
+            over(Gauge::Longest, 1500.0),
+            What::Sum { price: dec!(14) },
+            &["Longer"],
+        ),
+    ];
+    assert_eq!(tariff.checked(), Ok(()));
+    // Each is dearer than what it takes the place of.
+    assert_eq!(tariff.dips(), []);
+    for (longest, paid) in [
+        (900.0, None),
+        (1100.0, Some("Long")),
+        (1300.0, Some("Longer")),
+        (1600.0, Some("Longest")),
+    ] {
+        let quote = asked(
+            &tariff,
+            &parcel([longest, 100.0, 100.0], 2.0, dec!(0)),
+            &to("LM4"),
+        );
+        let shown = amounts(&quote);
+        let mut surcharges = shown
+            .iter()
+            .map(|(name, _)| *name)
+            .filter(|name| name.starts_with("Long"));
+        assert_eq!(
+            (surcharges.next(), surcharges.next()),
+            (paid, None),
+            "{longest}"
+        );
+    }
+    // Cheaper than the first of the three it is said to be a dip, though not cheaper than the second.
+    tariff.services[0].rules[0].what = What::Sum { price: dec!(20) };
+    let places: Vec<String> = tariff.dips().into_iter().map(|dip| dip.place).collect();
+    assert_eq!(places, ["services/0/rules/1", "services/0/rules/2"]);
+}
+
+#[test]
+fn one_minimum_raises_the_next_and_refusals_and_cover_are_asked_of_what_is_billed() {
+    // 300 × 300 × 100 at 2 kg: "Long side" raises to 6 kg, which is over 5 kg, so that "Heavy" raises to 12 kg:
+    // 8 kg and more are not taken, and over 11 kg nothing is covered.
+    let mut tariff = tariff();
+    let minimum = |kg| What::Minimum {
+        billable: Mass::kg(kg),
+    };
+    tariff.services[0].rules = vec![
+        rule("Heavy", over(Gauge::Billable, 5000.0), minimum(12.0), &[]),
+        rule("Long side", over(Gauge::Longest, 250.0), minimum(6.0), &[]),
+    ];
+    let small = parcel([300.0, 300.0, 100.0], 2.0, dec!(450));
+    let quote = asked(&tariff, &small, &to("LM4"));
+    assert_eq!(
+        (quote.billable.billable, quote.billable.governs),
+        (Mass::kg(12.0), Governs::Minimum)
+    );
+    // 12.00 and 2 further kilograms, 1.80; fuel 1.035 → 1.04; tax 20 % of 14.84 = 2.968 → 2.97; cover 4 × 1.20.
+    let wanted = [
+        ("Base", "12.00"),
+        ("Further kilograms", "1.80"),
+        ("Fuel", "1.04"),
+        ("Tax", "2.97"),
+        ("Cover", "4.80"),
+    ];
+    assert_eq!(
+        amounts(&quote),
+        wanted.map(|(name, amount)| (name, amount.to_owned()))
+    );
+    tariff.services[0].cover.exclusions = vec![Exclusion {
+        name: "heavy parcels".into(),
+        when: over(Gauge::Billable, 11_000.0),
+    }];
+    let quote = asked(&tariff, &small, &to("LM4"));
+    assert_eq!(
+        amounts(&quote).len(),
+        4,
+        "no cover is sold that the carrier refuses"
+    );
+    let Offer::Priced {
+        covered, excluded, ..
+    } = quote.offer
+    else {
+        panic!("refused")
+    };
+    assert_eq!(
+        (covered.amount, excluded),
+        (dec!(0), vec!["heavy parcels".to_owned()])
+    );
+    // What is shorter is billed 2 kg, and covered again: 51 mm less cost cover, and that is in the price of the step.
+    let longer = parcel([300.0, 200.0, 100.0], 2.0, dec!(450));
+    let place = to("LM4");
+    let steps = tariff.steps(&QuoteRequest::now(&longer, &place)).remove(0);
+    let step = steps
+        .steps
+        .iter()
+        .find(|step| step.along == Along::Across)
+        .expect("it is long");
+    let shorter = parcel([250.0, 200.0, 100.0], 2.0, dec!(450));
+    let then = asked(&tariff, &shorter, &place);
+    assert_eq!(step.less_mm, Some(Length::mm(50.0)));
+    assert_eq!(Some(&step.becomes), then.total());
+    assert!(amounts(&then).iter().any(|(name, _)| *name == "Cover"));
+    tariff.services[0].refuses = vec![Refuses {
+        name: "over 8 kg".into(),
+        when: over(Gauge::Billable, 8000.0),
+    }];
+    let quote = asked(&tariff, &small, &to("LM4"));
+    let reasons = vec![Reason::Excluded {
+        name: "over 8 kg".into(),
+    }];
+    assert_eq!(quote.offer, Offer::Refused { reasons });
 }
 
 #[test]

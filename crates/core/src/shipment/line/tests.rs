@@ -18,6 +18,7 @@ fn house() -> House {
         ],
         presets: Vec::new(),
         references: std::sync::Arc::default(),
+        now: None,
     }
 }
 
