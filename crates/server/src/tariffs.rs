@@ -9,8 +9,9 @@ use axum::{
 };
 use hummock_core::{
     Refusal,
-    freight::{Dip, Tariff},
+    freight::{Dip, PastedPrices, Tariff, TariffSheet},
     json,
+    quantity::Telling,
     shipment::House,
     sums::{QuoteAnswer, QuoteParcel, QuotePlace, QuoteSum},
 };
@@ -40,6 +41,8 @@ pub(crate) struct TariffView {
     tariff: Tariff,
     /// Where it lets more cost less.
     dips: Vec<Dip>,
+    /// The same as its form shows it, in the studio's own units.
+    sheet: TariffSheet,
 }
 
 /// A tariff to keep.
@@ -51,11 +54,50 @@ pub(crate) struct TariffRequest {
     #[serde(default)]
     version: Option<i32>,
     /// The whole tariff, by `/api/schemas/tariff.json`.
-    #[cfg_attr(feature = "schema", schema(value_type = Tariff))]
-    tariff: Value,
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<Tariff>))]
+    tariff: Option<Value>,
+    /// In place of it, the tariff as its form says.
+    #[serde(default)]
+    sheet: Option<TariffSheet>,
     /// Whether to only look it over and say what would happen.
     #[serde(default)]
     dry_run: bool,
+}
+
+/// A tariff in one of two ways of writing it, or in neither: then a new one is begun.
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub(crate) struct SheetRequest {
+    /// The whole tariff, by `/api/schemas/tariff.json`.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<Tariff>))]
+    tariff: Option<Value>,
+    /// The tariff as its form says.
+    #[serde(default)]
+    sheet: Option<TariffSheet>,
+}
+
+/// A tariff in both ways of writing it.
+#[derive(Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub(crate) struct SheetView {
+    /// The tariff; nothing where it is only begun.
+    tariff: Option<Tariff>,
+    /// Its form.
+    sheet: TariffSheet,
+}
+
+/// Cells that were copied from a spreadsheet.
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub(crate) struct CellsRequest {
+    /// The cells, parted by tabs, semicolons or commas, a row to a line.
+    text: String,
+    /// The zones that the price list has.
+    zones: Vec<String>,
 }
 
 /// Prices to read in.
@@ -101,6 +143,9 @@ pub(crate) struct QuoteRequest {
     /// In place of it, the id of one that is kept.
     #[serde(default)]
     tariff_id: Option<String>,
+    /// In place of both, a tariff as its form says.
+    #[serde(default)]
+    sheet: Option<TariffSheet>,
     /// What is sent.
     parcel: QuoteParcel,
     /// Where to.
@@ -140,11 +185,28 @@ fn slashed(path: &str) -> String {
     path.replace('[', "/").replace(']', "").replace('.', "/")
 }
 
+/// Reads a tariff in whichever of two ways it is written.
+fn either(
+    tariff: Option<Value>,
+    sheet: Option<&TariffSheet>,
+    telling: Telling,
+) -> Result<Tariff, Vec<Refusal>> {
+    match (tariff, sheet) {
+        (Some(tariff), None) => read(tariff, ""),
+        (None, Some(sheet)) => sheet.read(telling),
+        (None, None) | (Some(_), Some(_)) => {
+            let says = "give either a tariff or a sheet";
+            Err(vec![Refusal::new("tariff", says)])
+        }
+    }
+}
+
 impl TariffView {
-    fn of(version: i32, tariff: Tariff) -> Self {
+    fn of(version: i32, tariff: Tariff, telling: Telling) -> Self {
         Self {
             version,
             dips: tariff.dips(),
+            sheet: TariffSheet::of(&tariff, telling),
             tariff,
         }
     }
@@ -183,7 +245,7 @@ impl Desk {
             self.changed(made.await)?
         };
         Ok(version.map(|version| TariffKept {
-            view: TariffView::of(version, tariff),
+            view: TariffView::of(version, tariff, house.house.rules.told_in),
             affected,
         }))
     }
@@ -199,7 +261,7 @@ pub(crate) async fn list(desk: Desk) -> Result<Json<Vec<TariffView>>, Problem> {
     let versions = &house.tariff_versions;
     let views = house.house.tariffs.iter().map(|tariff| {
         let version = versions.get(&tariff.id).copied().unwrap_or_default();
-        TariffView::of(version, tariff.clone())
+        TariffView::of(version, tariff.clone(), house.house.rules.told_in)
     });
     Ok(Json(views.collect()))
 }
@@ -220,18 +282,104 @@ pub(crate) async fn put(
     NameInPath(id): NameInPath,
     Body(request): Body<TariffRequest>,
 ) -> Result<Json<TariffKept>, Problem> {
-    let tariff = read(request.tariff, "")?;
-    if tariff.id != id {
-        return Err(vec![Refusal::new("id", "it differs from the id in the address")].into());
-    }
     let mut tries = desk.tries();
     loop {
         let house = tries.next().await?;
+        let telling = house.house.rules.told_in;
+        let tariff = either(request.tariff.clone(), request.sheet.as_ref(), telling)?;
+        if tariff.id != id {
+            return Err(vec![Refusal::new("id", "it differs from the id in the address")].into());
+        }
         let kept = desk.tariff_kept(&house, request.version, tariff.clone(), request.dry_run);
         if let Some(kept) = kept.await? {
             return Ok(Json(kept));
         }
     }
+}
+
+/// Keeps a new carrier, under a name that no other has.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "add_tariff", post, path = "/tariffs", tag = "tariffs", request_body = TariffRequest,
+    responses(
+        (status = 200, description = "What it did, or would do", body = TariffKept),
+        (status = 422, description = "What is wrong in it, each with its place in its form, as `services/0/prices/zones/1/prices/2`", body = Problem),
+    ),
+))]
+pub(crate) async fn add(
+    desk: Desk,
+    Body(request): Body<TariffRequest>,
+) -> Result<Json<TariffKept>, Problem> {
+    let mut tries = desk.tries();
+    loop {
+        let house = tries.next().await?;
+        let telling = house.house.rules.told_in;
+        let mut tariff = either(request.tariff.clone(), request.sheet.as_ref(), telling)?;
+        let known = &house.house.tariffs;
+        let is_free = |id: &str| known.iter().all(|tariff| tariff.id != id);
+        let numbered = (2..).map(|number| format!("{}-{number}", tariff.id));
+        let mut ids = std::iter::once(tariff.id.clone()).chain(numbered);
+        tariff.id = ids.find(|id| is_free(id)).unwrap_or_default();
+        let kept = desk.tariff_kept(&house, None, tariff, request.dry_run);
+        if let Some(kept) = kept.await? {
+            return Ok(Json(kept));
+        }
+    }
+}
+
+/// Returns a tariff as its form shows it, or what a form says as a tariff, or the form of a new carrier; nothing is kept.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "show_sheet", post, path = "/tariffs/sheet", tag = "tariffs", request_body = SheetRequest,
+    responses(
+        (status = 200, description = "Both ways of writing it", body = SheetView),
+        (status = 422, description = "What is wrong in it, each with its place in what was sent", body = Problem),
+    ),
+))]
+pub(crate) async fn show_sheet(
+    desk: Desk,
+    Body(request): Body<SheetRequest>,
+) -> Result<Json<SheetView>, Problem> {
+    let house = desk.house().await?;
+    let rules = &house.house.rules;
+    if request.tariff.is_none() && request.sheet.is_none() {
+        let own = &house.house.catalogue.currency;
+        let sheet = TariffSheet::blank(own, &rules.home, rules.told_in);
+        return Ok(Json(SheetView {
+            tariff: None,
+            sheet,
+        }));
+    }
+    let tariff = either(request.tariff, request.sheet.as_ref(), rules.told_in)?;
+    Ok(Json(SheetView {
+        sheet: TariffSheet::of(&tariff, rules.told_in),
+        tariff: Some(tariff),
+    }))
+}
+
+/// Returns the table of prices that cells of a spreadsheet make.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "read_cells", post, path = "/tariffs/cells", tag = "tariffs", request_body = CellsRequest,
+    responses((status = 200, description = "A table for the form", body = PastedPrices)),
+))]
+pub(crate) async fn read_cells(
+    desk: Desk,
+    Body(request): Body<CellsRequest>,
+) -> Result<Json<PastedPrices>, Problem> {
+    let house = desk.house().await?;
+    let text = request.text.trim_matches(['\u{feff}', '\r', '\n']);
+    // A comma parts cells only where nothing else does: it may stand before decimals.
+    let parts = [b'\t', b';', b','].into_iter();
+    let mut parts = parts.filter(|part| text.as_bytes().contains(part));
+    let reader = csv::ReaderBuilder::new()
+        .has_headers(false)
+        .flexible(true)
+        .delimiter(parts.next().unwrap_or(b'\t'))
+        .from_reader(text.as_bytes());
+    let rows = reader.into_records().filter_map(Result::ok);
+    let rows: Vec<Vec<String>> = rows
+        .map(|row| row.iter().map(str::to_owned).collect())
+        .collect();
+    let telling = house.house.rules.told_in;
+    Ok(Json(PastedPrices::read(&rows, &request.zones, telling)))
 }
 
 /// Drops a tariff. Shipments that chose one of its services are told the best of the others; archived ones stay as they were.
@@ -330,15 +478,23 @@ pub(crate) async fn quote(
     Body(request): Body<QuoteRequest>,
 ) -> Result<Json<QuoteAnswer>, Problem> {
     let refuse = |says: &str| Problem::from(vec![Refusal::new("tariff", says)]);
-    let tariff = match (request.tariff, &request.tariff_id) {
-        (Some(tariff), None) => read(tariff, "tariff/")?,
-        (None, Some(id)) => kept(&*desk.house().await?, id)?.0.clone(),
-        (None, None) => {
+    let tariff = match (request.tariff, &request.tariff_id, &request.sheet) {
+        (Some(tariff), None, None) => read(tariff, "tariff/")?,
+        (None, Some(id), None) => kept(&*desk.house().await?, id)?.0.clone(),
+        (None, None, Some(sheet)) => {
+            let telling = desk.house().await?.house.rules.told_in;
+            sheet.read(telling).map_err(|refusals| {
+                let under =
+                    |one: Refusal| Refusal::new(format!("sheet/{}", one.field), one.message);
+                refusals.into_iter().map(under).collect::<Vec<_>>()
+            })?
+        }
+        (None, None, None) => {
             return Err(refuse(
                 "give a tariff, or the tariff_id of one that is kept",
             ));
         }
-        (Some(_), Some(_)) => return Err(refuse("give a tariff or a tariff_id, not both")),
+        _ => return Err(refuse("give a tariff or a tariff_id, not both")),
     };
     let answer = beside(move || {
         QuoteSum {
@@ -356,6 +512,9 @@ pub(crate) async fn quote(
 pub(crate) fn routes() -> Routes {
     routes![
         get "/tariffs" => list,
+        post "/tariffs" => add,
+        post "/tariffs/sheet" => show_sheet,
+        post "/tariffs/cells" => read_cells,
         put "/tariffs/{id}" => put,
         delete "/tariffs/{id}" => delete,
         get "/tariffs/{id}/table" => show_table,

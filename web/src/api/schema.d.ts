@@ -1976,7 +1976,42 @@ export interface paths {
         /** Returns every tariff. */
         get: operations["list_tariffs"];
         put?: never;
-        post?: never;
+        /** Keeps a new carrier, under a name that no other has. */
+        post: operations["add_tariff"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tariffs/cells": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Returns the table of prices that cells of a spreadsheet make. */
+        post: operations["read_cells"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tariffs/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Returns a tariff as its form shows it, or what a form says as a tariff, or the form of a new carrier; nothing is kept. */
+        post: operations["show_sheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3510,6 +3545,19 @@ export interface components {
             /** @description The weight is rounded up to it. */
             weight_step_g: components["schemas"]["Mass"];
         };
+        /** @description How size and weight are billed. */
+        BillableSheet: {
+            /** @description What counts as a unit of weight, as `5000 cm³/kg` or `139 in³/lb`. */
+            divisor: string;
+            /** @description The least that is billed. */
+            minimum: string;
+            /** @description Each side is rounded up to it. */
+            size_step: string;
+            /** @description Size counts only above this volume; always where it is empty. */
+            volumetric_above: string;
+            /** @description The weight is rounded up to it. */
+            weight_step: string;
+        };
         /** @description What a carrier bills. */
         BillableSum: {
             /**
@@ -4187,6 +4235,13 @@ export interface components {
             /** @description Round tubes. */
             tubes?: components["schemas"]["Tube"][];
         };
+        /** @description Cells that were copied from a spreadsheet. */
+        CellsRequest: {
+            /** @description The cells, parted by tabs, semicolons or commas, a row to a line. */
+            text: string;
+            /** @description The zones that the price list has. */
+            zones: string[];
+        };
         /** @description What a plan would come to, less what it comes to. */
         Change: {
             /** @description Of the outside. */
@@ -4593,6 +4648,13 @@ export interface components {
              */
             loss_days: number;
         };
+        /** @description How long the carrier hears of damage and loss, in days. */
+        ClaimsSheet: {
+            /** @description After the day of delivery. */
+            damage_days: string;
+            /** @description After the day on which it was handed over. */
+            loss_days: string;
+        };
         /** @description What a kind of piece is called in the table of odds. */
         ClassName: {
             /** @description The class of pieces. */
@@ -4620,6 +4682,13 @@ export interface components {
             /** @description On these days of the week. */
             days: components["schemas"]["Weekday"][];
         };
+        /** @description When parcels are fetched. */
+        CollectionSheet: {
+            /** @description What is booked until then is fetched on the same day, as 14:30. */
+            cut_off: string;
+            /** @description On these days of the week. */
+            days: components["schemas"]["Weekday"][];
+        };
         /** @description What leaves on a day with one carrier. */
         CollectionView: {
             /** @description Its name. */
@@ -4639,6 +4708,56 @@ export interface components {
          * @enum {string}
          */
         Condition: "sound" | "flaking";
+        /** @description A condition. */
+        ConditionSheet: {
+            /** @enum {string} */
+            kind: "always";
+        } | {
+            /** @description What is measured. */
+            gauge: components["schemas"]["Gauge"];
+            /** @enum {string} */
+            kind: "over";
+            /** @description The number, with its unit. */
+            over: string;
+        } | {
+            /** @enum {string} */
+            kind: "glass";
+        } | {
+            /** @description The shapes. */
+            is: components["schemas"]["Shape"][];
+            /** @enum {string} */
+            kind: "shape";
+        } | {
+            /** @description The kinds of contents. */
+            any_of: components["schemas"]["Content"][];
+            /** @enum {string} */
+            kind: "contents";
+        } | {
+            /** @description The kinds of contents. */
+            any_of: components["schemas"]["Content"][];
+            /** @enum {string} */
+            kind: "without";
+        } | {
+            /** @description Their names. */
+            is: string[];
+            /** @enum {string} */
+            kind: "zone";
+        } | {
+            /** @enum {string} */
+            kind: "postcode";
+            /** @description The beginnings, parted by commas. */
+            prefixes: string;
+        } | {
+            /** @enum {string} */
+            kind: "value_over";
+            /** @description The sum. */
+            over: string;
+        } | {
+            /** @enum {string} */
+            kind: "kept";
+            /** @description The condition. */
+            when: components["schemas"]["When"];
+        };
         /** @description What a carrier's own service said beside its tariff. */
         Confirmed: {
             by_tariff?: components["schemas"]["Money"] | null;
@@ -5011,6 +5130,21 @@ export interface components {
          * @enum {string}
          */
         CoverRule: "full" | "included" | "where_pays";
+        /** @description Cover against loss and damage. */
+        CoverSheet: {
+            /** @description Whether glass is left out of it. */
+            excludes_glass: boolean;
+            /** @description What else is left out of it. */
+            exclusions: components["schemas"]["ExceptionSheet"][];
+            /** @description Included in the price. */
+            included: string;
+            /** @description The most that can be covered. */
+            most: string;
+            /** @description The price of a step. */
+            price_per_step: string;
+            /** @description The step in which more is bought. */
+            step: string;
+        };
         /** @description When a piece may be wrapped. */
         Cure: {
             /**
@@ -5950,6 +6084,13 @@ export interface components {
             /** @description Along the height as hung. */
             up_mm: components["schemas"]["Length"];
         };
+        /** @description What is not taken, or not covered. */
+        ExceptionSheet: {
+            /** @description What, in words. */
+            name: string;
+            /** @description When that is so. */
+            when: components["schemas"]["WhenSheet"];
+        };
         /** @description What one unit of a currency is worth in the studio's own. */
         ExchangeRate: {
             /** @description The other currency. */
@@ -6489,6 +6630,19 @@ export interface components {
             /** @description Its second side. */
             width_mm: components["schemas"]["Length"];
         };
+        /** @description A container that has its own prices. */
+        FormatSheet: {
+            /** @description Its shortest side. */
+            height: string;
+            /** @description Its longest side. */
+            length: string;
+            /** @description What the carrier calls it. */
+            name: string;
+            /** @description By zone and by what the scale reads. */
+            prices: components["schemas"]["PriceTable"];
+            /** @description Its second side. */
+            width: string;
+        };
         /** @description What the parcel was found to be, beside its plan. */
         Found: {
             mass_g?: components["schemas"]["Mass"] | null;
@@ -6950,6 +7104,11 @@ export interface components {
             /** @description Of each. */
             width_mm: components["schemas"]["Length"];
         };
+        /**
+         * @description How conditions are joined.
+         * @enum {string}
+         */
+        Joined: "all" | "any";
         /** @description One part of a blank that is split. */
         JoinedPart: {
             /** @description Along the flutes. */
@@ -7320,6 +7479,19 @@ export interface components {
             /** @description The heaviest. */
             mass_g: components["schemas"]["Mass"];
             second_mm?: components["schemas"]["Length"] | null;
+        };
+        /** @description What a service takes. */
+        LimitsSheet: {
+            /** @description Whether glass is taken. */
+            glass: boolean;
+            /** @description Longest side and girth together. */
+            length_plus_girth: string;
+            /** @description The longest side. */
+            longest: string;
+            /** @description The heaviest. */
+            mass: string;
+            /** @description The second side; as long as the longest where it is empty. */
+            second: string;
         };
         /**
          * @description What a line of a quote is for.
@@ -8720,6 +8892,13 @@ export interface components {
             /** @description The sum. */
             price: string;
         };
+        /** @description A sum above a measure. */
+        OverStepSheet: {
+            /** @description The measure, with its unit. */
+            over: string;
+            /** @description The sum. */
+            price: string;
+        };
         /** @description What the own layers of one piece of several do otherwise than those of the shipment. */
         OwnChoices: {
             /** @default null */
@@ -9054,6 +9233,13 @@ export interface components {
             saves?: components["schemas"]["Money"] | null;
             /** @description What stays, with the first piece. */
             stays: components["schemas"]["PartedParcel"];
+        };
+        /** @description Cells that were copied from a spreadsheet, with what parts them found by themselves: tabs, semicolons or commas. */
+        PastedPrices: {
+            /** @description Zones that stand in its head and that the price list does not have yet. */
+            new_zones: string[];
+            /** @description The table that they make. */
+            table: components["schemas"]["PriceTable"];
         };
         /** @description A value for each hazard; the usual one where it is left out. */
         PerHazard_Option_f64: {
@@ -9478,6 +9664,20 @@ export interface components {
             /** @description The rule. */
             rule: components["schemas"]["ChargeRule"];
         };
+        /** @description Some postcodes of a zone. */
+        PostcodeLine: {
+            /** @enum {string} */
+            kind: "begins_with";
+            /** @description The beginning. */
+            with: string;
+        } | {
+            /** @description The first. */
+            from: string;
+            /** @enum {string} */
+            kind: "from_to";
+            /** @description The last. */
+            to: string;
+        };
         /**
          * @description Where a country's custom has the postcode.
          * @enum {string}
@@ -9617,6 +9817,13 @@ export interface components {
             saves: components["schemas"]["Money"];
             /** @description What it is, in one sentence. */
             says: string;
+        };
+        /** @description Prices: weights down, zones across. */
+        PriceTable: {
+            /** @description Up to how much, the lightest first. */
+            weights: string[];
+            /** @description A column for each zone. */
+            zones: components["schemas"]["ZoneColumn"][];
         };
         /**
          * @description How prices are told.
@@ -9867,6 +10074,7 @@ export interface components {
             discount_tier?: string | null;
             /** @description What is sent. */
             parcel: components["schemas"]["QuoteParcel"];
+            sheet?: components["schemas"]["TariffSheet"] | null;
             tariff?: components["schemas"]["Tariff"] | null;
             /** @description In place of it, the id of one that is kept. */
             tariff_id?: string | null;
@@ -10270,6 +10478,17 @@ export interface components {
             what: components["schemas"]["What"];
             /** @description When it applies. */
             when: components["schemas"]["When"];
+        };
+        /** @description A line of what costs more. */
+        RuleSheet: {
+            /** @description What the carrier calls it. */
+            name: string;
+            /** @description The names of rules before it whose lines it takes the place of. */
+            replaces: string[];
+            /** @description What it does. */
+            what: components["schemas"]["WhatSheet"];
+            /** @description When it applies. */
+            when: components["schemas"]["WhenSheet"];
         };
         /** @description Rules that somebody wrote, and those that they are based on. */
         RulesRequest: {
@@ -10841,6 +11060,40 @@ export interface components {
             reachable: components["schemas"]["Reach"][];
             spread?: components["schemas"]["Spread"] | null;
         };
+        /** @description A service. */
+        ServiceSheet: {
+            /** @description How its weight is billed. */
+            billable: components["schemas"]["BillableSheet"];
+            collection?: components["schemas"]["CollectionSheet"] | null;
+            /** @description Against loss and damage. */
+            cover: components["schemas"]["CoverSheet"];
+            /** @description Working days at best. */
+            days_from: string;
+            /** @description Working days at worst. */
+            days_to: string;
+            /** @description Flat prices for what goes into a container. */
+            formats: components["schemas"]["FormatSheet"][];
+            /** @description How it leaves the studio. */
+            handover: components["schemas"]["Handover"];
+            /** @description What shipments refer to it by; made from its name where it is empty. */
+            id: string;
+            /** @description What it takes. */
+            limits: components["schemas"]["LimitsSheet"];
+            /** @description What people call it. */
+            name: string;
+            /** @description By zone and weight. */
+            prices: components["schemas"]["PriceTable"];
+            /** @description What else it does not take. */
+            refuses: components["schemas"]["ExceptionSheet"][];
+            /** @description How rough it is on top of its route; 1 where it is empty. */
+            roughness: string;
+            route?: components["schemas"]["Route"] | null;
+            /** @description What costs more. */
+            rules: components["schemas"]["RuleSheet"][];
+            /** @description Whether it can be followed. */
+            tracked: boolean;
+            with_cover?: components["schemas"]["WithCoverSheet"] | null;
+        };
         /** @description Where a parcel stands between a service's prices. */
         ServiceSteps: {
             /** @description Tariff and service, as `gannet-post/tracked`. */
@@ -11022,10 +11275,21 @@ export interface components {
             /** @description Where it stands. */
             place: string;
         };
+        /** @description A tariff in one of two ways of writing it, or in neither: then a new one is begun. */
+        SheetRequest: {
+            sheet?: components["schemas"]["TariffSheet"] | null;
+            tariff?: components["schemas"]["Tariff"] | null;
+        };
         /** @description What is left of a sheet. */
         SheetRest: components["schemas"]["CuttingRest"] & {
             /** @description Whether the house would keep it. */
             worth_keeping: boolean;
+        };
+        /** @description A tariff in both ways of writing it. */
+        SheetView: {
+            /** @description Its form. */
+            sheet: components["schemas"]["TariffSheet"];
+            tariff?: components["schemas"]["Tariff"] | null;
         };
         /** @description Where a material comes from, how much of it is there and whether it is still used. */
         Shelf: {
@@ -12132,18 +12396,53 @@ export interface components {
         TariffRequest: {
             /** @description Whether to only look it over and say what would happen. */
             dry_run?: boolean;
-            /** @description The whole tariff, by `/api/schemas/tariff.json`. */
-            tariff: components["schemas"]["Tariff"];
+            sheet?: components["schemas"]["TariffSheet"] | null;
+            tariff?: components["schemas"]["Tariff"] | null;
             /**
              * Format: int32
              * @description The version that it is based on; nothing for a new one.
              */
             version?: number | null;
         };
+        /** @description A price list as it stands in its form. A text that is empty stands for nothing. */
+        TariffSheet: {
+            /** @description What people call the carrier. */
+            carrier: string;
+            claims?: components["schemas"]["ClaimsSheet"] | null;
+            collection?: components["schemas"]["CollectionSheet"] | null;
+            /** @description The money of every price in it, as EUR. */
+            currency: string;
+            /** @description What accounts of different size get off. */
+            discount_tiers: components["schemas"]["TierSheet"][];
+            /** @description The kinds of lines that fuel is reckoned on. */
+            fuel_on: components["schemas"]["LineKind"][];
+            /** @description In per cent. */
+            fuel_percent: string;
+            /** @description What quotes refer to it by; made from the carrier's name where it is empty. */
+            id: string;
+            /** @description What costs more with every service. */
+            rules: components["schemas"]["RuleSheet"][];
+            /** @description What it offers. */
+            services: components["schemas"]["ServiceSheet"][];
+            /** @description The kinds of lines that tax is reckoned on. */
+            tax_on: components["schemas"]["LineKind"][];
+            /** @description In per cent. */
+            tax_percent: string;
+            /** @description The name of the tier that this studio's account has. */
+            tier: string;
+            /** @description The first day that it holds on, as 2027-01-01. */
+            valid_from: string;
+            /** @description The last day that it holds on. */
+            valid_to: string;
+            /** @description Where it goes. */
+            zones: components["schemas"]["ZoneSheet"][];
+        };
         /** @description A tariff as it is kept. */
         TariffView: {
             /** @description Where it lets more cost less. */
             dips: components["schemas"]["Dip"][];
+            /** @description The same as its form shows it, in the studio's own units. */
+            sheet: components["schemas"]["TariffSheet"];
             /** @description The tariff. */
             tariff: components["schemas"]["Tariff"];
             /**
@@ -12179,6 +12478,15 @@ export interface components {
              * @default
              */
             vat: string;
+        };
+        /** @description What an account gets off. */
+        TierSheet: {
+            /** @description What the carrier calls it. */
+            name: string;
+            /** @description Off which kinds of lines. */
+            of: components["schemas"]["LineKind"][];
+            /** @description In per cent. */
+            percent: string;
         };
         /** @description How several pieces lie together. */
         TogetherInputs: {
@@ -12511,6 +12819,39 @@ export interface components {
             /** @description The least first. */
             steps: components["schemas"]["OverStep"][];
         };
+        /** @description What a rule does. */
+        WhatSheet: {
+            /** @enum {string} */
+            kind: "sum";
+            /** @description How much. */
+            price: string;
+        } | {
+            /** @enum {string} */
+            kind: "per_kg";
+            /** @description Of which weight. */
+            of: components["schemas"]["PerKgOf"];
+            /** @description For one. */
+            price: string;
+        } | {
+            /** @enum {string} */
+            kind: "percent";
+            /** @description `base`, `surcharge`, or the name of a rule before it. */
+            of: string[];
+            /** @description In per cent. */
+            percent: string;
+        } | {
+            /** @description How much. */
+            billable: string;
+            /** @enum {string} */
+            kind: "minimum";
+        } | {
+            /** @description The measure. */
+            by: components["schemas"]["Gauge"];
+            /** @enum {string} */
+            kind: "steps";
+            /** @description The least first. */
+            steps: components["schemas"]["OverStepSheet"][];
+        };
         /** @description A condition. None asks for less of anything, so that what holds for a parcel holds for a larger one. */
         When: {
             /** @enum {string} */
@@ -12599,6 +12940,13 @@ export interface components {
             /** @description The sum. */
             over: string;
         };
+        /** @description One condition, or several that are joined. */
+        WhenSheet: {
+            /** @description Whether all of them have to hold, or one. */
+            joined: components["schemas"]["Joined"];
+            /** @description Each of them. */
+            of: components["schemas"]["ConditionSheet"][];
+        };
         /** @description A frame of board strips that lies on the margin of the face. */
         WindowSpacer: {
             /**
@@ -12639,6 +12987,15 @@ export interface components {
              * @description Working days at worst.
              */
             days_to: number;
+            /** @description Whether it can be followed. */
+            tracked: boolean;
+        };
+        /** @description What a service becomes when cover is bought. */
+        WithCoverSheet: {
+            /** @description Working days at best. */
+            days_from: string;
+            /** @description Working days at worst. */
+            days_to: string;
             /** @description Whether it can be followed. */
             tracked: boolean;
         };
@@ -12795,6 +13152,15 @@ export interface components {
             /** @description When there are some, only postcodes that lie in one of them, or begin as a prefix says. */
             postcode_ranges?: components["schemas"]["PostcodeRange"][];
         };
+        /** @description The prices of one zone. */
+        ZoneColumn: {
+            /** @description For each kilogram begun above the last step; empty where nothing heavier goes. */
+            further: string;
+            /** @description A price for each weight; empty where the zone has no such step. */
+            prices: string[];
+            /** @description The zone's name. */
+            zone: string;
+        };
         /** @description Prices to one zone. */
         ZonePrice: {
             /** @description For each kilogram begun above the last step; absent when nothing heavier goes. */
@@ -12803,6 +13169,15 @@ export interface components {
             steps: components["schemas"]["WeightStep"][];
             /** @description The zone's name. */
             zone: string;
+        };
+        /** @description A zone. */
+        ZoneSheet: {
+            /** @description Two-letter codes. */
+            countries: string[];
+            /** @description What people call it. */
+            name: string;
+            /** @description Which postcodes of these; all where there is none. */
+            postcodes: components["schemas"]["PostcodeLine"][];
         };
     };
     responses: never;
@@ -26243,6 +26618,321 @@ export interface operations {
             };
             /** @description The server does not answer under that name */
             421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_tariff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TariffRequest"];
+            };
+        };
+        responses: {
+            /** @description What it did, or would do */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TariffKept"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What is wrong in it, each with its place in its form, as `services/0/prices/zones/1/prices/2` */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_cells: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CellsRequest"];
+            };
+        };
+        responses: {
+            /** @description A table for the form */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastedPrices"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetRequest"];
+            };
+        };
+        responses: {
+            /** @description Both ways of writing it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description What is wrong in it, each with its place in what was sent */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

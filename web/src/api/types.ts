@@ -151,3 +151,14 @@ export type BookingApart = Schemas['ApartView'];
 export type BrokenPicture = Schemas['BrokenPicture'];
 /** A size that was typed without a unit, in one of those that it could be in. */
 export type SizeReading = Schemas['SizeReading'];
+export type TariffSheet = Schemas['TariffSheet'];
+export type ServiceSheet = Schemas['ServiceSheet'];
+export type ZoneSheet = Schemas['ZoneSheet'];
+export type RuleSheet = Schemas['RuleSheet'];
+export type WhenSheet = Schemas['WhenSheet'];
+export type ConditionSheet = Schemas['ConditionSheet'];
+export type WhatSheet = Schemas['WhatSheet'];
+export type ExceptionSheet = Schemas['ExceptionSheet'];
+export type CollectionSheet = Schemas['CollectionSheet'];
+export type PriceTable = Schemas['PriceTable'];
+export type PastedPrices = Schemas['PastedPrices'];

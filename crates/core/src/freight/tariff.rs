@@ -67,12 +67,12 @@ pub struct Tariff {
 
 crate::json::read_in_one_place!(Tariff);
 
-fn fuel_on() -> Vec<LineKind> {
+pub(super) fn fuel_on() -> Vec<LineKind> {
     use LineKind::{Base, Discount, Further, Surcharge};
     vec![Base, Further, Surcharge, Discount]
 }
 
-fn tax_on() -> Vec<LineKind> {
+pub(super) fn tax_on() -> Vec<LineKind> {
     use LineKind::{Base, Discount, Fuel, Further, Surcharge};
     vec![Base, Further, Surcharge, Discount, Fuel]
 }

@@ -1,48 +1,82 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed } from 'vue';
 
 import EmptyPlace from '@/parts/EmptyPlace.vue';
 import FileText from '@/parts/FileText.vue';
 import { vSay } from '@/said/say';
 
 import AccountPanel from './AccountPanel.vue';
+import CostsMore from './CostsMore.vue';
 import ExchangeRates from './ExchangeRates.vue';
-import ServiceCard from './ServiceCard.vue';
+import ServiceForm from './ServiceForm.vue';
+import SheetHead from './SheetHead.vue';
 import TariffActs from './TariffActs.vue';
-import TariffHead from './TariffHead.vue';
 import TariffSaid from './TariffSaid.vue';
 import TryParcel from './TryParcel.vue';
+import ZonesForm from './ZonesForm.vue';
 import { useTariff } from './useTariff';
+import { tellWrong } from './wrong';
+import { structuredCopy } from './zones';
 
-/** The carriers' tariffs: read, changed, doubled, tried on a parcel, and in and out as text. */
+/** The carriers' price lists: begun, typed, pasted, doubled, tried on a parcel, and in and out as text. */
 const { id } = defineProps<{ id?: string }>();
 const open = useTariff(() => id);
 const { rates, listed, basis, text, csv, unread } = open;
+tellWrong(rates.wrong);
+
+const zones = computed(() => basis.value?.sheet.zones.map(({ name }) => name) ?? []);
+const forAll = computed(() => basis.value?.sheet.rules.map(({ name }) => name) ?? []);
+function newZones(names: readonly string[]): void {
+  for (const name of names)
+    if (!zones.value.includes(name)) basis.value?.sheet.zones.push({ name, countries: [], postcodes: [] });
+}
+function addService(): void {
+  const services = basis.value?.sheet.services;
+  const last = services?.at(-1);
+  if (!services || !last) return;
+  const next = structuredCopy(last);
+  for (const column of next.prices.zones) {
+    column.prices.fill('');
+    column.further = '';
+  }
+  services.push({ ...next, id: '', name: `Service ${String(services.length + 1)}`, formats: [] });
+}
 </script>
 
 <template>
   <div class="page">
-    <h1>Carriers</h1>
+    <div class="top">
+      <h1>Carriers</h1>
+      <BButton v-if="rates.tariffs.value" class="no-print" data-test="new-carrier" @click="open.fresh"
+        >New carrier</BButton
+      >
+    </div>
     <nav class="carriers no-print" aria-label="Carriers">
       <a
         v-for="one in listed"
         :key="one.tariff.id"
         :href="`/carriers/${one.tariff.id}`"
-        :class="{ here: basis?.version !== undefined && one.tariff.id === basis.tariff.id }"
-        :aria-current="one.tariff.id === basis?.tariff.id ? 'page' : undefined"
+        :class="{ here: one.tariff.id === basis?.id }"
+        :aria-current="one.tariff.id === basis?.id ? 'page' : undefined"
         @click.prevent="open.open(one.tariff.id)"
         >{{ one.tariff.carrier }}</a
       >
+      <span v-if="basis && basis.version === undefined" class="here">{{
+        basis.sheet.carrier || 'New carrier'
+      }}</span>
     </nav>
     <p v-if="rates.trouble.value" v-say class="trouble">{{ rates.trouble.value }}</p>
     <p v-if="!rates.tariffs.value" class="soft">Opening the rates</p>
     <EmptyPlace
       v-else-if="!basis"
       drawing="carriers"
-      says="No carrier’s price list is kept here. What a carrier quotes for one parcel can be written down at its Price."
-    />
+      says="No carrier’s price list is kept here. Have its sheet of prices at hand: weights down, zones across."
+    >
+      <BButton variant="primary" @click="open.fresh">New carrier</BButton>
+    </EmptyPlace>
     <div v-else class="split">
-      <section :aria-label="basis.tariff.carrier">
+      <section :aria-label="basis.sheet.carrier || 'New carrier'">
         <TariffActs :open="open" />
         <TariffSaid :open="open" />
         <template v-if="csv !== undefined">
@@ -68,19 +102,29 @@ const { rates, listed, basis, text, csv, unread } = open;
           <p v-if="unread" class="error">{{ unread }}</p>
         </template>
         <template v-else>
-          <TariffHead v-model="basis.tariff" :version="basis.version" />
-          <ServiceCard
-            v-for="(service, at) in basis.tariff.services"
-            :key="service.id"
-            v-model="basis.tariff.services[at]!"
+          <SheetHead v-model="basis.sheet" :fresh="basis.version === undefined" />
+          <h2>Zones</h2>
+          <ZonesForm v-model="basis.sheet" />
+          <ServiceForm
+            v-for="(_, at) in basis.sheet.services"
+            :key="at"
+            v-model="basis.sheet.services[at]!"
             :at="at"
-            :wrong="rates.wrong.value"
+            :zones="zones"
+            :before="forAll"
+            @new-zones="newZones"
+            @drop="basis.sheet.services.splice(at, 1)"
           />
+          <BButton size="sm" @click="addService">+ Service</BButton>
+          <details class="all" :open="basis.sheet.rules.length > 0">
+            <summary><h2>What costs more with every service</h2></summary>
+            <CostsMore v-model="basis.sheet.rules" place="rules" :zones="zones" :before="[]" />
+          </details>
         </template>
       </section>
-      <div>
-        <TryParcel :tariff="basis.tariff" :placed="text !== undefined" />
-        <AccountPanel :key="basis.tariff.id" :tariff="basis.tariff.id" />
+      <div class="beside">
+        <TryParcel :sheet="basis.sheet" :placed="text !== undefined" />
+        <AccountPanel v-if="basis.id" :key="basis.id" :tariff="basis.id" />
         <ExchangeRates />
       </div>
     </div>
@@ -93,9 +137,25 @@ const { rates, listed, basis, text, csv, unread } = open;
 .page {
   max-width: 1280px;
 }
+.top {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+}
 h1 {
   margin: 4px 0;
   font-size: var(--type-title);
+}
+h2 {
+  margin: 12px 0 4px;
+  font-size: var(--type-lead);
+}
+.all summary {
+  min-height: 44px;
+  cursor: pointer;
+}
+.all h2 {
+  display: inline;
 }
 .carriers {
   display: flex;
@@ -104,7 +164,7 @@ h1 {
   margin-bottom: 12px;
   border-bottom: 2px solid var(--peat);
 }
-.carriers a {
+.carriers :is(a, span) {
   min-height: 44px;
   padding: 9px 10px 6px;
   border-bottom: 4px solid transparent;

@@ -8,13 +8,14 @@ import type { OpenTariff } from './useTariff';
 
 /** What can be done with a price list as a whole. */
 const { open } = defineProps<{ open: OpenTariff }>();
-const { basis, text, csv, changed, double, asText, put, drop } = open;
+const { basis, listed, text, csv, changed, double, asText, put, drop } = open;
 
-const download = computed(() =>
-  basis.value
-    ? `data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(basis.value.tariff, null, 2))}`
-    : '',
-);
+const download = computed(() => {
+  const kept = listed.value.find(({ tariff }) => tariff.id === basis.value?.id);
+  return kept
+    ? `data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(kept.tariff, null, 2))}`
+    : '';
+});
 </script>
 
 <template>
@@ -25,12 +26,8 @@ const download = computed(() =>
     <BButton @click="put(true)">Look them over</BButton>
     <BButton @click="double"><CopyIcon aria-hidden="true" /> Copy</BButton>
     <BButton :aria-pressed="text !== undefined" @click="asText">As text</BButton>
-    <a class="btn" :href="download" :download="`${basis.tariff.id}.json`">Save as JSON</a>
-    <a
-      v-if="basis.version !== undefined"
-      class="btn"
-      :href="`/api/v1/tariffs/${basis.tariff.id}/table`"
-      download
+    <a v-if="download" class="btn" :href="download" :download="`${basis.id}.json`">Save as JSON</a>
+    <a v-if="basis.version !== undefined" class="btn" :href="`/api/v1/tariffs/${basis.id}/table`" download
       >Prices as CSV</a
     >
     <BButton

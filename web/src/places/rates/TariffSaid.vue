@@ -15,7 +15,9 @@ const { rates, told } = open;
     </li>
   </ul>
   <div v-else-if="told" v-say class="notice" data-test="told">
-    The rates hold together. {{ told.affected.length === 0 ? 'No shipment on the bench changes.' : '' }}
+    The rates hold together{{
+      open.basis.value?.version === undefined ? '' : `, edition ${open.basis.value.version}`
+    }}. {{ told.affected.length === 0 ? 'No shipment on the bench changes.' : '' }}
     <template v-if="told.affected.length > 0">
       On the bench
       {{ told.affected.length === 1 ? 'one shipment changes' : `${told.affected.length} shipments change` }}:

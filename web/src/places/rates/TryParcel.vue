@@ -5,15 +5,15 @@ import { computed, reactive, ref } from 'vue';
 
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
-import type { QuotedService, Tariff } from '@/api/types';
+import type { QuotedService, TariffSheet } from '@/api/types';
 import CountryField from '@/countries/CountryField.vue';
 import { useCountries } from '@/countries/useCountries';
 import NumberField from '@/parts/NumberField.vue';
 import { kilograms } from '@/units/show';
 
 /** A typed parcel, priced by a tariff as it stands in the page, kept or not. */
-const { tariff, placed } = defineProps<{
-  tariff: Tariff;
+const { sheet, placed } = defineProps<{
+  sheet: TariffSheet;
   /** Whether the place of each line's rule is told, for whoever writes the tariff as text. */
   placed?: boolean;
 }>();
@@ -37,7 +37,7 @@ const SIDES = [
 
 const { listed } = useCountries();
 const body = computed(() => ({
-  tariff,
+  sheet,
   parcel: {
     length_mm: parcel.length_mm ?? 0,
     width_mm: parcel.width_mm ?? 0,
@@ -64,7 +64,7 @@ const { data, refused } = useRead({
 const errors = computed(() => refused.value?.fields ?? {});
 const services = computed(() => data.value?.services ?? []);
 /** What is wrong in the tariff is told beside it. */
-const broken = computed(() => Object.keys(errors.value).some((field) => field.startsWith('tariff')));
+const broken = computed(() => Object.keys(errors.value).some((field) => field.startsWith('sheet')));
 
 const GOVERNS = { actual: 'weight', volumetric: 'size', minimum: 'the least' } as const;
 function billed(service: QuotedService): string {

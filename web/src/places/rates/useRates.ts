@@ -3,20 +3,27 @@ import { computed, ref } from 'vue';
 
 import { answer, api, Refused } from '@/api/client';
 import { read, useRead } from '@/api/queries';
-import type { Tariff, TariffKept, TariffView } from '@/api/types';
+import type { TariffKept, TariffSheet, TariffView } from '@/api/types';
+
+import type { Wrong } from './wrong';
 
 const TARIFFS = ['tariffs'];
 
-/** A tariff on its way: what it is based on, and what was made of it. */
+/** A price list on its way: what it is based on, and what was made of it. */
 export interface Basis {
   version?: number;
-  tariff: Tariff;
+  /** Nothing for one that is not kept yet. */
+  id?: string;
+  sheet: TariffSheet;
 }
 
-/** Where something is wrong, as the server names it, and what. */
-export interface Wrong {
-  place: string;
-  says: string;
+function kept({ version, id, sheet }: Basis, dry: boolean): Promise<TariffKept> {
+  const body = { version: version ?? null, sheet, dry_run: dry };
+  return answer<TariffKept>(
+    id === undefined
+      ? api.POST('/api/v1/tariffs', { body })
+      : api.PUT('/api/v1/tariffs/{id}', { params: { path: { id } }, body }),
+  );
 }
 
 export function useRates() {
@@ -58,18 +65,7 @@ export function useRates() {
       failed.value = '';
     },
     /** Keeps a tariff, or only has it looked over. */
-    put: async ({ version, tariff }: Basis, dry: boolean) =>
-      done(
-        await tried(() =>
-          answer<TariffKept>(
-            api.PUT('/api/v1/tariffs/{id}', {
-              params: { path: { id: tariff.id || 'new' } },
-              body: { version: version ?? null, tariff, dry_run: dry },
-            }),
-          ),
-        ),
-        dry,
-      ),
+    put: async (basis: Basis, dry: boolean) => done(await tried(() => kept(basis, dry)), dry),
     /** Reads prices in, or only says what they would do. */
     table: async (id: string, version: number, csv: string, dry: boolean) =>
       done(

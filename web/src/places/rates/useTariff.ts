@@ -1,15 +1,18 @@
 // One price list while it is changed: what is typed, as fields, as text or as a table, and what came of it.
+import { watchDebounced } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 
-import type { Tariff, TariffKept } from '@/api/types';
+import { answer, api, Refused } from '@/api/client';
+import type { Tariff, TariffKept, TariffSheet } from '@/api/types';
 import { ask } from '@/asking/ask';
 import { mayLose, useLeaveGuard } from '@/asking/useLeaveGuard';
 
 import { useRates } from './useRates';
 import type { Basis } from './useRates';
+import { structuredCopy as copy } from './zones';
 
-const copy = (tariff: Tariff): Tariff => JSON.parse(JSON.stringify(tariff)) as Tariff;
+const LOOKED_OVER_AFTER_MS = 400;
 const LOST = 'what was changed in these rates';
 
 export type OpenTariff = ReturnType<typeof useTariff>;
@@ -28,7 +31,7 @@ export function useTariff(id: () => string | undefined) {
 
   function take(): void {
     const now = kept.value;
-    basis.value = now && { version: now.version, tariff: copy(now.tariff) };
+    basis.value = now && { version: now.version, id: now.tariff.id, sheet: copy(now.sheet) };
     text.value = undefined;
     csv.value = undefined;
     told.value = undefined;
@@ -37,8 +40,8 @@ export function useTariff(id: () => string | undefined) {
   const changed = computed(() => {
     if (!basis.value) return false;
     if (basis.value.version === undefined) return true;
-    const was = listed.value.find(({ tariff }) => tariff.id === basis.value?.tariff.id);
-    return JSON.stringify(was?.tariff) !== JSON.stringify(basis.value.tariff);
+    const was = listed.value.find(({ tariff }) => tariff.id === basis.value?.id);
+    return JSON.stringify(was?.sheet) !== JSON.stringify(basis.value.sheet);
   });
   // What somebody changes is not taken from under their hands by a fresh look at the rates.
   watch([() => kept.value?.tariff.id, () => kept.value?.version], () => {
@@ -57,51 +60,95 @@ export function useTariff(id: () => string | undefined) {
     void router.push({ name: 'carriers', params: { id: which } });
     if (which === kept.value?.tariff.id) take();
   }
+  function begin(sheet: TariffSheet): void {
+    basis.value = { sheet };
+    text.value = undefined;
+    csv.value = undefined;
+    told.value = undefined;
+    rates.forget();
+  }
   function double(): void {
     if (!basis.value) return;
-    const tariff = copy(basis.value.tariff);
-    const taken = new Set(listed.value.map((one) => one.tariff.id));
-    let number = 2;
-    while (taken.has(`${tariff.id}-${String(number)}`)) number += 1;
-    basis.value = {
-      tariff: {
-        ...tariff,
-        id: `${tariff.id}-${String(number)}`,
-        carrier: `${tariff.carrier} ${String(number)}`,
-      },
-    };
-    told.value = undefined;
+    const sheet = copy(basis.value.sheet);
+    begin({ ...sheet, id: '', carrier: `${sheet.carrier} 2` });
   }
-  function asText(): void {
-    text.value = text.value === undefined ? JSON.stringify(basis.value?.tariff, null, 2) : undefined;
+  /** Begins the price list of another carrier. */
+  async function fresh(): Promise<void> {
+    if (changed.value && !(await mayLose(LOST))) return;
+    const { sheet } = await answer(api.POST('/api/v1/tariffs/sheet', { body: {} }));
+    begin(sheet);
+  }
+  /** Shows it as text, or goes back to its form. */
+  async function asText(): Promise<void> {
     unread.value = '';
+    if (text.value !== undefined) {
+      text.value = undefined;
+      return;
+    }
+    if (!basis.value) return;
+    try {
+      const body = { sheet: basis.value.sheet };
+      const { tariff } = await answer(api.POST('/api/v1/tariffs/sheet', { body }));
+      text.value = JSON.stringify(tariff, null, 2);
+    } catch {
+      // What does not hold together yet is told at its fields.
+      told.value = await rates.put(basis.value, true);
+    }
   }
   /** Takes the text over; one that can't be read stays as it is, with a word about it. */
-  function readText(): boolean {
+  async function readText(): Promise<boolean> {
     if (text.value === undefined || !basis.value) return true;
+    unread.value = '';
     try {
-      basis.value = { ...basis.value, tariff: JSON.parse(text.value) as Tariff };
-      unread.value = '';
+      const body = { tariff: JSON.parse(text.value) as Tariff };
+      const { sheet } = await answer(api.POST('/api/v1/tariffs/sheet', { body }));
+      basis.value = { ...basis.value, sheet };
       return true;
     } catch (error) {
-      unread.value = `This can’t be read as JSON: ${error instanceof Error ? error.message : ''}`;
+      const says = error instanceof Error ? error.message : '';
+      unread.value =
+        error instanceof Refused
+          ? Object.entries(error.fields)
+              .map(([field, why]) => `${field}: ${why}`)
+              .join('; ')
+          : `This can’t be read as JSON: ${says}`;
       return false;
     }
   }
   async function put(dry: boolean): Promise<void> {
-    if (!readText() || !basis.value) return;
-    const asked = basis.value;
-    told.value = await rates.put(asked, dry);
+    if (!(await readText()) || !basis.value) return;
+    told.value = await rates.put(basis.value, dry);
     if (!told.value || dry) return;
-    basis.value = { version: told.value.version, tariff: copy(told.value.tariff) };
+    const { version, tariff, sheet } = told.value;
+    basis.value = { version, id: tariff.id, sheet: copy(sheet) };
     text.value = undefined;
-    await router.push({ name: 'carriers', params: { id: asked.tariff.id } });
+    await router.push({ name: 'carriers', params: { id: tariff.id } });
   }
+  // What would change, and what is wrong, is told while it is typed; of a new one once it has a name and a price.
+  const begun = computed(() => {
+    const sheet = basis.value?.sheet;
+    const priced = sheet?.services.some(({ prices, formats }) =>
+      [prices, ...formats.map((format) => format.prices)].some(({ zones }) =>
+        zones.some((zone) => zone.prices.some((price) => price.trim() !== '')),
+      ),
+    );
+    return basis.value?.version !== undefined || (Boolean(sheet?.carrier.trim()) && priced === true);
+  });
+  watchDebounced(
+    () => JSON.stringify(basis.value?.sheet),
+    async () => {
+      if (!changed.value || !begun.value || text.value !== undefined || !basis.value) return;
+      const asked = basis.value;
+      const looked = await rates.put(asked, true);
+      if (basis.value === asked) told.value = looked;
+    },
+    { debounce: LOOKED_OVER_AFTER_MS },
+  );
   async function takeTable(dry: boolean): Promise<void> {
     if (csv.value === undefined || basis.value?.version === undefined) return;
-    told.value = await rates.table(basis.value.tariff.id, basis.value.version, csv.value, dry);
+    told.value = await rates.table(basis.value.id ?? '', basis.value.version, csv.value, dry);
     if (!told.value || dry) return;
-    basis.value = { version: told.value.version, tariff: copy(told.value.tariff) };
+    basis.value = { version: told.value.version, id: told.value.tariff.id, sheet: copy(told.value.sheet) };
     csv.value = undefined;
   }
   async function drop(): Promise<void> {
@@ -109,11 +156,11 @@ export function useTariff(id: () => string | undefined) {
     if (now?.version === undefined) return take();
     const goOn = await ask({
       title: 'Delete this price list?',
-      says: `The price list of ${now.tariff.carrier} goes for good; what was sent by it keeps its prices.`,
+      says: `The price list of ${now.sheet.carrier} goes for good; what was sent by it keeps its prices.`,
       stay: 'Keep it',
       goOn: 'Delete it',
     });
-    if (goOn && (await rates.drop(now.tariff.id, now.version))) {
+    if (goOn && (await rates.drop(now.id ?? '', now.version))) {
       basis.value = undefined;
       await router.push({ name: 'carriers' });
     }
@@ -129,6 +176,7 @@ export function useTariff(id: () => string | undefined) {
     changed,
     open,
     double,
+    fresh,
     asText,
     put,
     takeTable,

@@ -8,7 +8,7 @@ import { useNextStep } from '@/frame/foot';
 import type { Said } from '@/frame/foot';
 import { reason } from '@/words/carriers';
 import { capital, counted } from '@/words/grammar';
-import { money } from '@/units/show';
+import { day, money } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 import { useShipment } from '@/shipment/useShipment';
 
@@ -46,17 +46,24 @@ const taken = computed(() => {
   const priced = quotes.value.filter(({ offer }) => offer.kind === 'priced');
   return priced.toSorted((one, other) => order(one) - order(other) || 0);
 });
+const arrival = (service: string) => arrivals.value.find(({ id: of }) => of === service);
+/** Where those begin that arrive after the promised day, or hold no more; the server puts them behind all others. */
+const late = computed(() => {
+  const isLate = ({ id: of }: Quote) => arrival(of)?.promise === 'no' || arrival(of)?.over === true;
+  const first = taken.value.findIndex(isLate);
+  return sort.value === 'told' && taken.value.slice(first).every(isLate) ? first : -1;
+});
 /** Where those begin that leave some of the value uncovered, behind those that don’t. */
 const short = computed(() => {
-  const first = taken.value.findIndex(({ uncovered }) => uncovered != null);
-  const behind = taken.value.slice(first).every(({ uncovered }) => uncovered != null);
+  const intime = late.value < 0 ? taken.value : taken.value.slice(0, late.value);
+  const first = intime.findIndex(({ uncovered }) => uncovered != null);
+  const behind = intime.slice(first).every(({ uncovered }) => uncovered != null);
   return sort.value === 'told' && first > 0 && behind ? first : -1;
 });
 const refused = computed(() => quotes.value.filter(({ offer }) => offer.kind === 'refused'));
 const looked = computed(() => opened.value ?? (draft.service || quotes.value[0]?.id));
 const ladder = computed(() => ladders.value.find(({ id: of }) => of === looked.value));
 
-const arrival = (service: string) => arrivals.value.find(({ id: of }) => of === service);
 const inDoubt = computed(() => spreadWords(ladder.value?.spread));
 const confirmed = (service: string) =>
   confirmedWords(
@@ -144,6 +151,15 @@ function charged(rule: Charge['rule']): void {
         <tbody v-if="at === short" class="less">
           <tr>
             <td colspan="8">These cover less than it is worth:</td>
+          </tr>
+        </tbody>
+        <tbody v-if="at === late" class="less" data-test="late">
+          <tr>
+            <td colspan="8">
+              {{
+                draft.promised ? `These arrive too late for ${day(draft.promised)}:` : 'These hold no more:'
+              }}
+            </td>
           </tr>
         </tbody>
         <ServiceRow

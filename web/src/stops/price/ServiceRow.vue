@@ -59,9 +59,11 @@ const refused = computed(() =>
             >{{ quote.carrier }}, {{ days }}, {{ handover
             }}{{ quote.tracked ? ', tracked' : ', not tracked' }}</span
           >
-          <span v-if="met" class="promise" :class="{ late, perhaps: arrival?.promise === 'perhaps' }">{{
-            met
-          }}</span>
+          <span v-if="met" class="promise" :class="{ late, perhaps: arrival?.promise === 'perhaps' }"
+            >{{ met
+            }}<template v-if="arrival?.would_save"
+              >, saves <SumOf of="difference" :sum="arrival.would_save" /></template
+          ></span>
         </button>
       </th>
       <td class="extra number" :class="{ governs: quote.billable.governs === 'actual' }">

@@ -5,7 +5,7 @@ import { ref, useTemplateRef } from 'vue';
 import type { Leaving } from '@/api/types';
 
 /** What the buyer is told, ready to be copied into a mail. */
-const { message } = defineProps<{ message: Leaving['message'] }>();
+const { message } = defineProps<{ message: NonNullable<Leaving['message']> }>();
 const text = useTemplateRef<HTMLElement>('text');
 const says = ref('');
 

@@ -186,7 +186,7 @@ useNextStep((): Said | undefined => {
         </template>
       </section>
       <section aria-label="Telling the buyer" class="panel last">
-        <BuyerMessage :message="leaving.message" />
+        <BuyerMessage v-if="leaving.message" :message="leaving.message" />
       </section>
     </div>
   </div>

@@ -3,6 +3,7 @@
 //! A tariff that is opened and kept is the same tariff: a figure is written so that it reads back to the last digit, and a condition
 //! that has no form of its own is kept as it is.
 
+mod blank;
 mod cells;
 mod figures;
 mod read;

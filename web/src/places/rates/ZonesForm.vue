@@ -1,0 +1,200 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+
+import type { TariffSheet, ZoneSheet } from '@/api/types';
+import { useCountries } from '@/countries/useCountries';
+import TextField from '@/parts/TextField.vue';
+
+import { useWrong } from './wrong';
+import { renamed, without } from './zones';
+
+/** Where the carrier goes: zones of countries, or of some of their postcodes; the first that fits is the one. */
+const sheet = defineModel<TariffSheet>({ required: true });
+const wrong = useWrong();
+const { listed, rest, nameOf } = useCountries();
+
+function rename(at: number, name: string): void {
+  sheet.value = renamed(sheet.value, at, name);
+}
+function add(): void {
+  const name = `Zone ${String(sheet.value.zones.length + 1)}`;
+  sheet.value.zones.push({ name, countries: [], postcodes: [] });
+  for (const service of sheet.value.services)
+    service.prices.zones.push({ zone: name, prices: service.prices.weights.map(() => ''), further: '' });
+}
+function addCountry(zone: ZoneSheet, code: string): void {
+  if (code && !zone.countries.includes(code)) zone.countries.push(code);
+}
+function sooner(at: number): void {
+  const [zone] = sheet.value.zones.splice(at, 1);
+  if (zone) sheet.value.zones.splice(at - 1, 0, zone);
+}
+function other(zone: ZoneSheet, line: number, kind: string): void {
+  const was = zone.postcodes[line];
+  const from = was?.kind === 'from_to' ? was.from : (was?.with ?? '');
+  zone.postcodes[line] = kind === 'from_to' ? { kind, from, to: '' } : { kind: 'begins_with', with: from };
+}
+</script>
+
+<template>
+  <ol class="zones">
+    <li v-for="(zone, at) in sheet.zones" :key="at" class="zone" :aria-label="zone.name">
+      <div class="line">
+        <TextField
+          :model-value="zone.name"
+          class="name"
+          bare
+          :label="`Zone ${at + 1}`"
+          :name="`zones/${at}/name`"
+          :error="wrong(`zones/${at}/name`)"
+          @update:model-value="rename(at, $event)"
+        />
+        <span v-for="(code, index) in zone.countries" :key="code" class="country">
+          {{ nameOf(code) }}
+          <BButton
+            size="sm"
+            variant="link"
+            class="out"
+            :aria-label="`${zone.name}: not ${nameOf(code)}`"
+            @click="zone.countries.splice(index, 1)"
+            >−</BButton
+          >
+        </span>
+        <select
+          class="form-select add"
+          :name="`zones/${at}/add`"
+          :aria-label="`${zone.name}: another country`"
+          @change="
+            addCountry(zone, ($event.target as HTMLSelectElement).value);
+            ($event.target as HTMLSelectElement).value = '';
+          "
+        >
+          <option value="">+ Country</option>
+          <option v-for="country in listed" :key="country.code" :value="country.code">
+            {{ country.name }}
+          </option>
+          <option v-for="country in rest" :key="country.code" :value="country.code">
+            {{ country.name }}
+          </option>
+        </select>
+        <BButton size="sm" variant="link" @click="zone.postcodes.push({ kind: 'begins_with', with: '' })"
+          >+ Postcodes</BButton
+        >
+        <span class="acts">
+          <BButton
+            size="sm"
+            variant="link"
+            :disabled="at === 0"
+            :aria-label="`Look at ${zone.name} sooner`"
+            @click="sooner(at)"
+            >↑</BButton
+          >
+          <BButton
+            size="sm"
+            variant="link"
+            :aria-label="`Take out ${zone.name}`"
+            @click="sheet = without(sheet, at)"
+            >−</BButton
+          >
+        </span>
+      </div>
+      <p v-if="wrong(`zones/${at}/countries`)" class="error">{{ wrong(`zones/${at}/countries`) }}</p>
+      <div v-for="(codes, line) in zone.postcodes" :key="line" class="line codes">
+        <select
+          class="form-select kind"
+          :name="`zones/${at}/postcodes/${line}/kind`"
+          :aria-label="`${zone.name}: which postcodes`"
+          :value="codes.kind"
+          @change="other(zone, line, ($event.target as HTMLSelectElement).value)"
+        >
+          <option value="begins_with">postcode begins with</option>
+          <option value="from_to">postcode from … to</option>
+        </select>
+        <TextField
+          v-if="codes.kind === 'begins_with'"
+          v-model="codes.with"
+          class="code"
+          bare
+          label="Beginning"
+          placeholder="NQ, or N*"
+          :name="`zones/${at}/postcodes/${line}/with`"
+          :error="wrong(`zones/${at}/postcodes/${line}`)"
+        />
+        <template v-else>
+          <TextField
+            v-model="codes.from"
+            class="code"
+            bare
+            label="First postcode"
+            :name="`zones/${at}/postcodes/${line}/from`"
+            :error="wrong(`zones/${at}/postcodes/${line}`)"
+          />
+          to
+          <TextField
+            v-model="codes.to"
+            class="code"
+            bare
+            label="Last postcode"
+            :name="`zones/${at}/postcodes/${line}/to`"
+          />
+        </template>
+        <BButton
+          size="sm"
+          variant="link"
+          :aria-label="`${zone.name}: take out these postcodes`"
+          @click="zone.postcodes.splice(line, 1)"
+          >−</BButton
+        >
+      </div>
+    </li>
+  </ol>
+  <p v-if="sheet.zones.length === 0 && wrong('zones')" class="error">{{ wrong('zones') }}</p>
+  <BButton size="sm" @click="add">+ Zone</BButton>
+</template>
+
+<style scoped>
+.zones {
+  margin: 0 0 8px;
+  padding: 0;
+  list-style: none;
+}
+.zone {
+  padding: 6px 0;
+  border-top: 1px solid var(--sedge);
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 8px;
+  align-items: center;
+}
+.codes {
+  padding: 4px 0 0 20px;
+}
+.name {
+  width: 160px;
+}
+.country {
+  white-space: nowrap;
+}
+.out {
+  min-height: 24px;
+  padding: 0 6px;
+}
+.add,
+.kind {
+  width: auto;
+  max-width: 210px;
+}
+.code {
+  width: 110px;
+}
+.acts {
+  margin-left: auto;
+}
+.error {
+  margin: 0;
+  color: var(--rowan);
+  font-weight: 600;
+}
+</style>
