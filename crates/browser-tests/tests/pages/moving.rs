@@ -83,6 +83,25 @@ async fn moves_in(page: &Page, moves: &Moves) -> Result<()> {
         .await
 }
 
+/// In Germany, where numbers are typed with a comma.
+const fn cologne() -> Moves {
+    Moves {
+        country: "DE",
+        address: &[
+            ("street", "Hafenstraße 5"),
+            ("postcode", "50667"),
+            ("town", "Köln"),
+        ],
+        region: None,
+        abroad: "GB",
+        rate: None,
+        size: "60 x 80 x 3,8 cm",
+        outside: " mm",
+        weighs: " kg",
+        price: ("48,5", "48.50 EUR"),
+    }
+}
+
 #[test_context(Demo)]
 #[tokio::test]
 async fn a_studio_in_the_united_states_measures_in_inches(Demo(database): &Demo) -> Result<()> {
@@ -118,22 +137,7 @@ async fn a_studio_in_the_united_states_measures_in_inches(Demo(database): &Demo)
 async fn a_studio_in_germany_types_commas(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    let cologne = Moves {
-        country: "DE",
-        address: &[
-            ("street", "Hafenstraße 5"),
-            ("postcode", "50667"),
-            ("town", "Köln"),
-        ],
-        region: None,
-        abroad: "GB",
-        rate: None,
-        size: "60 x 80 x 3,8 cm",
-        outside: " mm",
-        weighs: " kg",
-        price: ("48,5", "48.50 EUR"),
-    };
-    moves_in(&page, &cologne).await?;
+    moves_in(&page, &cologne()).await?;
     // Numbers with a comma on every screen, once the studio says so.
     page.goto("/studio/ruler").await?;
     page.choose("decimal", "comma").await?;
@@ -259,5 +263,66 @@ async fn prices_that_the_program_brought_are_to_be_checked(Demo(database): &Demo
     page.press_called("All are right as they stand").await?;
     page.lacks("[data-test='to-check']").await?;
     page.lacks_text("main", "check price").await?;
+    studio.close().await
+}
+
+/// A made-up price list of twelve weights and four zones, as a spreadsheet in Germany gives it out.
+const LIST: &str = "bis kg;Home;Nachbarn;Insel;Weit weg
+1;4,90;9,80;11,40;24,00
+2;5,40;10,60;12,90;29,50
+3;5,90;11,40;14,50;35,00
+5;6,90;13,20;17,20;46,00
+7;7,90;15,10;19,80;57,50
+10;9,50;18,40;24,00;74,00
+12;10,80;20,90;27,50;86,00
+15;12,60;24,30;31,90;1O3,00
+20;15,90;29,80;38,00;131,00
+25;19,20;35,40;45,50;159,00
+28;21,30;38,90;51,00;176,00
+30;22,80;41,20;55,00;188,00
+";
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_carrier_is_made_from_a_pasted_price_list(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    moves_in(&page, &cologne()).await?;
+    let pack = Page::path_of(&page.address().await?);
+    page.goto("/carriers").await?;
+    page.sees(
+        "[data-test='empty']",
+        "No carrier’s price list is kept here",
+    )
+    .await?;
+    page.press("[data-test='empty'] button").await?;
+    page.fill("carrier", "Möwe & Söhne").await?;
+    page.press_called("Paste a table").await?;
+    page.fill("services/0/prices/cells", LIST).await?;
+    page.press_called("Take this table").await?;
+    page.holds("services/0/prices/weights/11", "30 kg").await?;
+    page.holds("services/0/prices/zones/2/prices/7", "31,90")
+        .await?;
+    // The letter O in place of a nought is told at its cell, and nothing else is taken for it.
+    page.sees("[data-test='wrong']", "\"1O3,00\" is no number")
+        .await?;
+    page.fill("services/0/prices/zones/3/prices/7", "103,00")
+        .await?;
+    page.sees("[data-test='wrong']", "give at least one country")
+        .await?;
+    page.choose("zones/1/add", "FR").await?;
+    page.choose("zones/2/add", "GB").await?;
+    page.choose("zones/3/add", "US").await?;
+    page.sees("[data-test='told']", "The rates hold together")
+        .await?;
+    // 910 × 610 × 112 → 91 × 61 × 12 cm = 66 612 cm³ ÷ 5000 = 13.33 → 13.5 kg: up to 15 kg, without fuel, tax or cover.
+    page.choose("country", "GB").await?;
+    page.sees("[data-test='tried']", "31.90").await?;
+    page.everyone_can_use_it().await?;
+    page.press_called("Keep these rates").await?;
+    page.sees(".carriers", "Möwe & Söhne").await?;
+    page.sees("main", "edition 1").await?;
+    page.goto(&pack.replace("/pack", "/price")).await?;
+    page.sees("table.panel", "Möwe & Söhne").await?;
     studio.close().await
 }

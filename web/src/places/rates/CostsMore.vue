@@ -7,6 +7,7 @@ import TickList from '@/parts/TickList.vue';
 
 import { EFFECTS, GAUGES } from './choices';
 import WhenForm from './WhenForm.vue';
+import OutButton from './OutButton.vue';
 import { useWrong } from './wrong';
 
 /** What costs more, line by line, each made of choices; the order counts. */
@@ -77,13 +78,7 @@ const called = (rule: RuleSheet, at: number) => rule.name || `line ${String(at +
             @click="move(at, 1)"
             >↓</BButton
           >
-          <BButton
-            size="sm"
-            variant="link"
-            :aria-label="`Take out ${called(rule, at)}`"
-            @click="rules.splice(at, 1)"
-            >−</BButton
-          >
+          <OutButton :label="`Take out ${called(rule, at)}`" @press="rules.splice(at, 1)" />
         </span>
       </div>
       <WhenForm v-model="rule.when" :place="`${place}/${at}/when`" :zones="zones" />
@@ -186,13 +181,7 @@ const called = (rule: RuleSheet, at: number) => rule.name || `line ${String(at +
           :name="`${place}/${at}/what/steps/${index}/price`"
           :error="wrong(`${place}/${at}/what/steps/${index}/price`)"
         />
-        <BButton
-          size="sm"
-          variant="link"
-          :aria-label="`Take out step ${index + 1}`"
-          @click="steps(rule.what).splice(index, 1)"
-          >−</BButton
-        >
+        <OutButton :label="`Take out step ${index + 1}`" @press="steps(rule.what).splice(index, 1)" />
       </div>
       <BButton
         v-if="rule.what.kind === 'steps'"
@@ -230,6 +219,9 @@ const called = (rule: RuleSheet, at: number) => rule.name || `line ${String(at +
 .acts {
   margin-left: auto;
   white-space: nowrap;
+}
+.acts :deep(.btn) {
+  text-decoration: none;
 }
 .value {
   width: 110px;

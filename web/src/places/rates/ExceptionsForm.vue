@@ -5,6 +5,7 @@ import type { ExceptionSheet } from '@/api/types';
 import TextField from '@/parts/TextField.vue';
 
 import WhenForm from './WhenForm.vue';
+import OutButton from './OutButton.vue';
 import { useWrong } from './wrong';
 
 /** What a service does not take, or does not cover. */
@@ -34,13 +35,7 @@ function more(): void {
       :error="wrong(`${place}/${at}/name`)"
     />
     <WhenForm v-model="one.when" :place="`${place}/${at}/when`" :zones="zones" />
-    <BButton
-      size="sm"
-      variant="link"
-      :aria-label="`Take out ${one.name || `exception ${at + 1}`}`"
-      @click="exceptions.splice(at, 1)"
-      >−</BButton
-    >
+    <OutButton :label="`Take out ${one.name || `exception ${at + 1}`}`" @press="exceptions.splice(at, 1)" />
   </div>
   <BButton size="sm" variant="link" @click="more">+ {{ add }}</BButton>
 </template>

@@ -7,6 +7,7 @@ import type { PastedPrices, PriceTable } from '@/api/types';
 import FileText from '@/parts/FileText.vue';
 import TextField from '@/parts/TextField.vue';
 
+import OutButton from './OutButton.vue';
 import { block, isBlock, laid } from './paste';
 import { useWrong } from './wrong';
 
@@ -80,15 +81,12 @@ function pasted(event: ClipboardEvent, row: number, column?: number): void {
           <tr>
             <th scope="col" class="soft">up to</th>
             <th v-for="(column, at) in table.zones" :key="at" scope="col">
-              {{ column.zone || '–' }}
-              <BButton
-                size="sm"
-                variant="link"
-                class="out no-print"
-                :aria-label="`${name}: no prices for ${column.zone}`"
-                @click="table.zones.splice(at, 1)"
-                >−</BButton
-              >
+              <span class="zone-head"
+                >{{ column.zone || '–' }}
+                <OutButton
+                  :label="`${name}: no prices for ${column.zone}`"
+                  @press="table.zones.splice(at, 1)"
+              /></span>
               <span v-if="wrong(`${place}/zones/${at}/zone`)" class="error">{{
                 wrong(`${place}/zones/${at}/zone`)
               }}</span>
@@ -120,14 +118,7 @@ function pasted(event: ClipboardEvent, row: number, column?: number): void {
               />
             </td>
             <td>
-              <BButton
-                size="sm"
-                variant="link"
-                class="out no-print"
-                :aria-label="`${name}: take out ${weight || 'this weight'}`"
-                @click="dropWeight(row)"
-                >−</BButton
-              >
+              <OutButton :label="`${name}: take out ${weight || 'this weight'}`" @press="dropWeight(row)" />
             </td>
           </tr>
           <tr>
@@ -199,22 +190,27 @@ td {
   vertical-align: top;
 }
 thead th {
-  max-width: 130px;
+  max-width: 96px;
   font-weight: 600;
   vertical-align: bottom;
+}
+.zone-head {
+  display: flex;
+  gap: 2px;
+  align-items: end;
+  justify-content: space-between;
+}
+td:last-child {
+  vertical-align: middle;
 }
 .weight {
   width: 92px;
 }
 .price {
-  width: 84px;
+  width: 96px;
 }
 .price :deep(input) {
   text-align: right;
-}
-.out {
-  min-height: 24px;
-  padding: 0 8px;
 }
 .acts {
   display: flex;

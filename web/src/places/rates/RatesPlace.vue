@@ -76,7 +76,7 @@ function addService(): void {
       <BButton variant="primary" @click="open.fresh">New carrier</BButton>
     </EmptyPlace>
     <div v-else class="split">
-      <section :aria-label="basis.sheet.carrier || 'New carrier'">
+      <section :key="basis.id ?? ''" :aria-label="basis.sheet.carrier || 'New carrier'">
         <TariffActs :open="open" />
         <TariffSaid :open="open" />
         <template v-if="csv !== undefined">
@@ -103,8 +103,7 @@ function addService(): void {
         </template>
         <template v-else>
           <SheetHead v-model="basis.sheet" :fresh="basis.version === undefined" />
-          <h2>Zones</h2>
-          <ZonesForm v-model="basis.sheet" />
+          <ZonesForm v-model="basis.sheet" :fresh="basis.version === undefined" />
           <ServiceForm
             v-for="(_, at) in basis.sheet.services"
             :key="at"
@@ -181,6 +180,12 @@ h2 {
   gap: 24px;
   align-items: start;
 }
+.beside {
+  position: sticky;
+  top: 8px;
+  max-height: calc(100vh - 16px);
+  overflow: auto;
+}
 .trouble {
   margin: 0 0 12px;
   padding: 8px 12px;
@@ -191,6 +196,10 @@ h2 {
   color: var(--rowan);
 }
 @include at.tablet {
+  .beside {
+    position: static;
+    max-height: none;
+  }
   .split {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -11,6 +11,7 @@ import CollectionForm from './CollectionForm.vue';
 import CostsMore from './CostsMore.vue';
 import ExceptionsForm from './ExceptionsForm.vue';
 import PriceGrid from './PriceGrid.vue';
+import OutButton from './OutButton.vue';
 import { useWrong } from './wrong';
 
 /** One service of a price list: what it takes, how it bills, its prices, what costs more and what is covered. */
@@ -25,7 +26,7 @@ const emit = defineEmits<{ newZones: [names: string[]]; drop: [] }>();
 const wrong = useWrong();
 const place = computed(() => `services/${String(at)}`);
 const HANDOVER = [
-  { value: 'drop_off', text: 'taken to the counter' },
+  { value: 'drop_off', text: 'to the counter' },
   { value: 'collection', text: 'collected' },
 ] as const;
 const ROUTES = [
@@ -243,13 +244,10 @@ function addFormat(): void {
             :name="`${place}/formats/${index}/height`"
             :error="wrong(`${place}/formats/${index}/height`)"
           />
-          <BButton
-            size="sm"
-            variant="link"
-            :aria-label="`Take out ${format.name || 'this container'}`"
-            @click="service.formats.splice(index, 1)"
-            >− container</BButton
-          >
+          <OutButton
+            :label="`Take out ${format.name || 'this container'}`"
+            @press="service.formats.splice(index, 1)"
+          />
         </div>
         <PriceGrid
           v-model="format.prices"

@@ -10,6 +10,7 @@ import TickList from '@/parts/TickList.vue';
 
 import { LINES } from './choices';
 import CollectionForm from './CollectionForm.vue';
+import OutButton from './OutButton.vue';
 import { useWrong } from './wrong';
 
 /** What holds for every service of a price list: its name, money, fuel, tax, account, days and dates. */
@@ -20,10 +21,17 @@ const { fresh } = defineProps<{
 const sheet = defineModel<TariffSheet>({ required: true });
 const wrong = useWrong();
 
-const rare = computed(() => {
-  const { valid_from: from, valid_to: to, claims, discount_tiers: tiers } = sheet.value;
-  return Boolean(from || to || claims || tiers.length > 0);
-});
+const WITHIN = [
+  'collection',
+  'valid_from',
+  'valid_to',
+  'id',
+  'discount_tiers',
+  'fuel_on',
+  'tax_on',
+  'claims',
+];
+const wrongInside = computed(() => WITHIN.map((place) => wrong(place)).find(Boolean));
 const claims = computed({
   get: () => sheet.value.claims != null,
   set: (now) => {
@@ -63,10 +71,10 @@ const OFF = LINES.filter(({ value }) => ['base', 'further', 'surcharge'].include
       :error="wrong('tier')"
     />
   </div>
-  <CollectionForm v-model="sheet.collection" place="collection" label="Fetches parcels" />
-  <details class="more" :open="rare">
-    <summary>Dates, accounts, what fuel and tax are reckoned on, claims</summary>
-    <div class="head">
+  <details class="more" :open="Boolean(wrongInside)">
+    <summary>Collection days, dates, accounts, what fuel and tax are reckoned on, claims</summary>
+    <CollectionForm v-model="sheet.collection" place="collection" label="Fetches parcels" />
+    <div class="line">
       <TextField
         v-model="sheet.valid_from"
         type="date"
@@ -109,13 +117,10 @@ const OFF = LINES.filter(({ value }) => ['base', 'further', 'surcharge'].include
         :error="wrong(`discount_tiers/${at}/percent`)"
       />
       <TickList v-model="tier.of" label="off" none="nothing" :choices="OFF" />
-      <BButton
-        size="sm"
-        variant="link"
-        :aria-label="`Take out ${tier.name || 'this account'}`"
-        @click="sheet.discount_tiers.splice(at, 1)"
-        >−</BButton
-      >
+      <OutButton
+        :label="`Take out ${tier.name || 'this account'}`"
+        @press="sheet.discount_tiers.splice(at, 1)"
+      />
     </div>
     <BButton
       size="sm"
@@ -152,10 +157,12 @@ const OFF = LINES.filter(({ value }) => ['base', 'further', 'surcharge'].include
   </details>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .head {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(140px, 1fr));
+  grid-template-columns: minmax(160px, 2fr) repeat(3, minmax(70px, 1fr)) minmax(140px, 2fr);
   gap: 4px 12px;
   align-items: start;
 }
@@ -176,5 +183,10 @@ const OFF = LINES.filter(({ value }) => ['base', 'further', 'surcharge'].include
 .error {
   color: var(--rowan);
   font-weight: 600;
+}
+@include at.phone {
+  .head {
+    grid-template-columns: 1fr 1fr;
+  }
 }
 </style>

@@ -2,7 +2,7 @@
 import CopyIcon from '~icons/tabler/copy';
 
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 
 import type { OpenTariff } from './useTariff';
 
@@ -10,6 +10,7 @@ import type { OpenTariff } from './useTariff';
 const { open } = defineProps<{ open: OpenTariff }>();
 const { basis, listed, text, csv, changed, double, asText, put, drop } = open;
 
+const more = ref(false);
 const download = computed(() => {
   const kept = listed.value.find(({ tariff }) => tariff.id === basis.value?.id);
   return kept
@@ -23,20 +24,29 @@ const download = computed(() => {
     <BButton variant="primary" :disabled="!changed && text === undefined" @click="put(false)"
       >Keep these rates</BButton
     >
-    <BButton @click="put(true)">Look them over</BButton>
-    <BButton @click="double"><CopyIcon aria-hidden="true" /> Copy</BButton>
-    <BButton :aria-pressed="text !== undefined" @click="asText">As text</BButton>
-    <a v-if="download" class="btn" :href="download" :download="`${basis.id}.json`">Save as JSON</a>
-    <a v-if="basis.version !== undefined" class="btn" :href="`/api/v1/tariffs/${basis.id}/table`" download
-      >Prices as CSV</a
-    >
-    <BButton
-      v-if="basis.version !== undefined"
-      :aria-pressed="csv !== undefined"
-      @click="csv = csv === undefined ? '' : undefined"
-      >Read prices in</BButton
-    >
-    <BButton variant="link" @click="drop">{{ basis.version === undefined ? 'Leave it' : 'Delete' }}</BButton>
+    <BButton v-if="text !== undefined" @click="put(true)">Look them over</BButton>
+    <BButton v-if="text !== undefined" @click="asText">Back to the form</BButton>
+    <BButton v-if="basis.version === undefined" variant="link" @click="drop">Leave it</BButton>
+    <template v-if="text === undefined">
+      <BButton :aria-expanded="more" @click="more = !more">More</BButton>
+      <div v-if="more" class="menu panel">
+        <BButton v-if="basis.version !== undefined" @click="double"
+          ><CopyIcon aria-hidden="true" /> Copy</BButton
+        >
+        <BButton @click="asText">As text</BButton>
+        <a v-if="download" class="btn" :href="download" :download="`${basis.id}.json`">Save as JSON</a>
+        <a v-if="basis.version !== undefined" class="btn" :href="`/api/v1/tariffs/${basis.id}/table`" download
+          >Prices as CSV</a
+        >
+        <BButton
+          v-if="basis.version !== undefined"
+          :aria-pressed="csv !== undefined"
+          @click="csv = csv === undefined ? '' : undefined"
+          >Read prices in</BButton
+        >
+        <BButton v-if="basis.version !== undefined" variant="link" @click="drop">Delete</BButton>
+      </div>
+    </template>
   </div>
 </template>
 
@@ -45,6 +55,14 @@ const download = computed(() => {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
+  align-items: flex-start;
   margin-bottom: 12px;
+}
+.menu {
+  display: flex;
+  flex: 1 0 100%;
+  flex-wrap: wrap;
+  gap: 8px;
+  padding: 8px;
 }
 </style>

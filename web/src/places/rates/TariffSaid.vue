@@ -6,12 +6,32 @@ import type { OpenTariff } from './useTariff';
 /** What came of looking a price list over, or of keeping it. */
 const { open } = defineProps<{ open: OpenTariff }>();
 const { rates, told } = open;
+
+const fieldOf = (place: string) =>
+  [...document.querySelectorAll<HTMLElement>('main [name]')].find((field) => {
+    const name = field.getAttribute('name') ?? '';
+    return name === place || name.startsWith(`${place}/`);
+  });
+/** Leads to the field that something is wrong at, whatever it is folded into. */
+function lead(place: string): void {
+  const field = fieldOf(place);
+  for (let fold = field?.closest('details'); fold; fold = fold.parentElement?.closest('details'))
+    fold.open = true;
+  field?.focus();
+  field?.scrollIntoView({ block: 'center' });
+}
+/** What stands in a form is told by its field; what came as text or as a table by its place. */
+const inForm = () => open.text.value === undefined && open.csv.value === undefined;
 </script>
 
 <template>
   <ul v-if="rates.wrong.value.length > 0" v-say class="wrong" data-test="wrong">
     <li v-for="one in rates.wrong.value" :key="one.place">
-      <code>{{ one.place }}</code>: {{ one.says }}
+      <button v-if="inForm()" type="button" class="link" @click="lead(one.place)">{{ one.says }}</button>
+      <template v-else
+        ><code>{{ one.place }}</code
+        >: {{ one.says }}</template
+      >
     </li>
   </ul>
   <div v-else-if="told" v-say class="notice" data-test="told">
@@ -26,12 +46,28 @@ const { rates, told } = open;
   </div>
   <ul v-if="told?.dips.length" class="dips">
     <li v-for="dip in told.dips" :key="dip.place">
-      <code>{{ dip.place }}</code>: {{ dip.says }}
+      {{ dip.says }}
     </li>
   </ul>
 </template>
 
 <style scoped>
+.link {
+  padding: 2px 0;
+  border: 0;
+  background: none;
+  color: var(--rowan);
+  text-align: left;
+  text-decoration: underline;
+}
+.wrong,
+.notice {
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  max-height: 30vh;
+  overflow: auto;
+}
 .wrong,
 .dips,
 .notice {
