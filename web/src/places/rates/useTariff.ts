@@ -44,7 +44,9 @@ export function useTariff(id: () => string | undefined) {
     return JSON.stringify(was?.sheet) !== JSON.stringify(basis.value.sheet);
   });
   // What somebody changes is not taken from under their hands by a fresh look at the rates.
-  watch([() => kept.value?.tariff.id, () => kept.value?.version], () => {
+  watch([() => kept.value?.tariff.id, () => kept.value?.version], ([which, version]) => {
+    // What was just kept is open already, with what it changed beside it.
+    if (basis.value?.id === which && basis.value?.version === version) return;
     if (!changed.value || basis.value?.version !== undefined) take();
   });
   watch(kept, (now) => {
