@@ -27,7 +27,7 @@ use tower_http::{
 use crate::{
     account, addresses, after,
     app::App,
-    backup, countries, curves, cutting, cuttings,
+    backup, carrier_service, countries, curves, cutting, cuttings,
     description::{description, tariff_schema},
     documents,
     guard::{Ours, let_in},
@@ -84,6 +84,7 @@ fn routes() -> Routes {
     ]
     .merge(sums::routes())
     .merge(tariffs::routes())
+    .merge(carrier_service::routes())
     .merge(account::routes())
     .merge(addresses::routes())
     .merge(kinds::routes())

@@ -178,25 +178,32 @@ struct OutsideArgs {
     /// The carriers' own service.
     #[arg(long, value_name = "ADDRESS")]
     carriers: Option<String>,
+    /// An authority that vouches for carriers' services, beside those that this machine trusts (PEM).
+    #[arg(long, value_name = "FILE")]
+    carriers_authority: Option<PathBuf>,
     /// The stand-ins for both, as http://127.0.0.1:7374, for demonstrations.
     #[arg(long, value_name = "ADDRESS", conflicts_with_all = ["scale", "carriers"])]
     stand_ins: Option<String>,
 }
 
 impl OutsideArgs {
-    fn outside(self) -> Outside {
+    fn outside(self) -> Result<Outside> {
         let at = |path: &str| {
             Some(format!(
                 "{}{path}",
                 self.stand_ins.as_deref()?.trim_end_matches('/')
             ))
         };
-        Outside {
+        let authority = self.carriers_authority.as_ref().map(|file| {
+            std::fs::read(file).with_context(|| format!("{} can't be read", file.display()))
+        });
+        Ok(Outside {
             scale: at("/scale").or(self.scale.clone()),
             carriers: at("/carrier").or(self.carriers.clone()),
             stand_in: self.stand_ins.is_some(),
+            authority: authority.transpose()?,
             ..Outside::default()
-        }
+        })
     }
 }
 
@@ -305,7 +312,7 @@ pub async fn command(pages: Pages) -> Result<()> {
                 pictures: Pictures::at(&photographs.photographs)?,
                 nightly: nightly.transpose()?,
                 upgrade_backups,
-                outside: outside.outside(),
+                outside: outside.outside()?,
                 waits: Waits::default(),
                 most_connections: Budgets::default(),
             })

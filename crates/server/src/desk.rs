@@ -152,7 +152,8 @@ impl Desk {
 
     /// Returns the carriers' own services; none of them can be asked while the studio is held.
     pub(crate) async fn carriers(&self) -> Result<Carriers, Problem> {
-        let carriers = self.app.outside.carriers.of(self.studio());
+        let services = self.store.carrier_services().await?;
+        let carriers = self.app.outside.carriers.of(self.studio(), services);
         Ok(match self.store.is_held().await? {
             true => carriers.held(),
             false => carriers,

@@ -10,6 +10,7 @@ mod api;
 mod app;
 mod backup;
 mod body;
+mod carrier_service;
 mod clock;
 mod command;
 mod countries;

@@ -131,6 +131,8 @@ pub struct Outside {
     pub scale: Option<String>,
     /// The address of the carriers' own service.
     pub carriers: Option<String>,
+    /// Whom carriers' services may be vouched for by, beside those that the machine trusts (PEM).
+    pub authority: Option<Vec<u8>>,
     /// Whether both are only stand-ins.
     pub stand_in: bool,
     /// How long they are waited for.
@@ -257,6 +259,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
             carriers: AllCarriers::at(
                 options.outside.carriers.as_deref(),
                 options.outside.patience,
+                options.outside.authority.as_deref(),
             ),
             stand_in: options.outside.stand_in,
         },

@@ -406,6 +406,7 @@ pub(crate) async fn delete(
         kept(&house, &id)?;
         let made = desk.store.drop_tariff(house.version, based_on.version, &id);
         if desk.changed(made.await)?.is_some() {
+            desk.store.drop_carrier_service(&id).await?;
             return Ok(axum::http::StatusCode::NO_CONTENT);
         }
     }

@@ -68,10 +68,9 @@ pub async fn serve_carrier(address: SocketAddr, carrier: Carrier) -> Result<Runn
     let address = listener.local_addr()?;
     let scale = Arc::new(Scale::default());
     let carrier = Arc::new(carrier);
-    let router = Router::new()
+    let router = router(&carrier)
         .route("/", get(|| async { Html(include_str!("bench.html")) }))
-        .nest("/scale", scale::routes(Arc::clone(&scale)))
-        .nest("/carrier", carrier::routes(Arc::clone(&carrier)));
+        .nest("/scale", scale::routes(Arc::clone(&scale)));
     let server = tokio::spawn(async move {
         // It ends with whoever holds it.
         let _ = axum::serve(listener, router).await;
@@ -82,6 +81,11 @@ pub async fn serve_carrier(address: SocketAddr, carrier: Carrier) -> Result<Runn
         scale,
         carrier,
     })
+}
+
+/// Answers for a carrier under `/carrier`, for whoever serves it himself: behind TLS, or only to somebody with a key.
+pub fn router(carrier: &Arc<Carrier>) -> Router {
+    Router::new().nest("/carrier", carrier::routes(Arc::clone(carrier)))
 }
 
 /// Reads every tariff of a folder, in the order of their names.

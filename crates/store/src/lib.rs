@@ -5,6 +5,7 @@
 mod backup;
 mod behind;
 mod booking;
+mod carrier_service;
 mod cutting;
 mod device;
 mod error;
@@ -22,6 +23,7 @@ mod studio;
 pub use backup::{BackupIn, BackupList, BackupOut, BackupRefused, Holdings};
 pub use behind::{Behind, Progress, Recomputed};
 pub use booking::{Booking, BookingMove, BookingState};
+pub use carrier_service::{CarrierService, Secret};
 pub use cutting::{DrawnFrom, SheetDone, StoredCutting};
 pub use device::{Device, TokenDigest};
 pub use error::StoreError;
@@ -73,7 +75,7 @@ impl StudioStore {
 }
 
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 15] = [
+const TABLES: [(&str, &str); 16] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -113,6 +115,10 @@ const TABLES: [(&str, &str); 15] = [
     ),
     ("restored", include_str!("../migrations/0014_restored.sql")),
     ("demo", include_str!("../migrations/0015_demo.sql")),
+    (
+        "carrier services",
+        include_str!("../migrations/0016_carrier_services.sql"),
+    ),
 ];
 const MOST_CONNECTIONS: u32 = 16;
 /// Kept open, since opening one takes long where much else runs.

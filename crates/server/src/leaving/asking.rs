@@ -44,7 +44,7 @@ pub(super) async fn question(desk: &Desk, leaves: &ToLeave, on: Date) -> Result<
             "a price that somebody quoted is booked with whoever quoted it: type the number that it is followed by",
         )
     })?;
-    if !desk.carriers().await?.are_there() {
+    if !desk.carriers().await?.is_there(&tariff.id) {
         return Err(refused(
             "service",
             "no carrier can be asked from here: book it with the carrier, and type the number that it is followed by",

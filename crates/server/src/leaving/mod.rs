@@ -109,7 +109,10 @@ impl Desk {
             cut_off: by_tariff
                 .and_then(|(tariff, service)| tariff.collection_of(service))
                 .map(|fetched| fetched.cut_off),
-            bookable: by_tariff.is_some() && !held && self.carriers().await?.are_there(),
+            bookable: match by_tariff {
+                Some((tariff, _)) => !held && self.carriers().await?.is_there(&tariff.id),
+                None => false,
+            },
             held,
             papers: papers_of(&leaves),
             booking: booking.map(BookingView::of),

@@ -131,9 +131,11 @@ impl Desk {
         let mut ours = Keys::of(self, &here);
         let mut listed: HashMap<String, Vec<Listed>> = HashMap::new();
         if !held && self.carriers().await?.are_there() {
-            for tariff in &house.house.tariffs {
+            let carriers = self.carriers().await?;
+            let there = house.house.tariffs.iter();
+            for tariff in there.filter(|tariff| carriers.is_there(&tariff.id)) {
                 let asked = from.saturating_sub(FURTHER_BACK.days());
-                let list = match self.carriers().await?.list(&tariff.id, asked).await {
+                let list = match carriers.list(&tariff.id, asked).await {
                     Ok(found) => {
                         listed.insert(tariff.id.clone(), found);
                         CarrierList::Listed

@@ -60,14 +60,24 @@ pub(crate) async fn ask(
     });
     let (inputs, bodies) = bodies.await?;
     // All at once: who is away keeps nobody else waiting.
-    let asked = bodies
-        .iter()
-        .map(|(tariff, body)| carriers.rates(tariff, body));
-    let answers: Vec<_> = join_all(asked).await.into_iter().map(Result::ok).collect();
+    let asked = bodies.iter().map(async |(tariff, body)| {
+        // Who can't be asked at all says nothing, and is not said to be away.
+        let is_there = carriers.is_there(tariff);
+        let answer = if is_there {
+            carriers.rates(tariff, body).await.ok()
+        } else {
+            None
+        };
+        (is_there, answer)
+    });
+    let answers: Vec<_> = join_all(asked).await;
     let services = beside(move || {
         let asks = CarrierAsk::of(&inputs, &house.house)?;
-        let beside = asks.iter().zip(&answers);
-        let services = beside.flat_map(|(ask, answer)| ask.beside(answer.as_deref()));
+        let beside = asks
+            .iter()
+            .zip(&answers)
+            .filter(|(_, (is_there, _))| *is_there);
+        let services = beside.flat_map(|(ask, (_, answer))| ask.beside(answer.as_deref()));
         Ok::<_, Vec<hummock_core::Refusal>>(services.collect())
     });
     Ok(Json(CarriersSay {

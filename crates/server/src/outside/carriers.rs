@@ -1,39 +1,53 @@
 //! The carriers' own services: what they take, beside what their tariffs say; bookings, days and tracking.
 
-use axum::http::{Method, StatusCode};
+use std::collections::BTreeMap;
+
+use axum::http::{HeaderName, HeaderValue, Method, StatusCode};
 use hummock_core::{
     sending::TrackingEvent,
     shipment::CarrierAsk,
     text::{LONGEST_TEXT, cleaned_line},
 };
-use hummock_store::StudioId;
+use hummock_store::{CarrierService, StudioId};
 use jiff::civil::{Date, Time};
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize, de::DeserializeOwned};
 use serde_json::{Value, json};
 
-use super::client::{Breakers, Client, NoAnswer, Patience, Question};
+use super::client::{Breakers, Client, Http, NoAnswer, Patience, Question};
 use crate::per_studio::PerStudio;
 
 /// The carriers' own services, where there are any, for all studios.
 #[derive(Debug, Clone, Default)]
 pub(crate) struct AllCarriers {
+    http: Option<Http>,
+    patience: Patience,
     client: Option<Client>,
     breakers: PerStudio<Breakers>,
 }
 
 impl AllCarriers {
-    /// At an address, where there is one.
-    pub(crate) fn at(address: Option<&str>, patience: Patience) -> Self {
+    /// At an address, where there is one for all of them; each may have one of its own besides.
+    pub(crate) fn at(address: Option<&str>, patience: Patience, authority: Option<&[u8]>) -> Self {
+        let http = Http::trusting(authority);
         Self {
-            client: address.map(|address| Client::new(address, patience)),
+            client: address.map(|address| Client::new(http.clone(), address, patience)),
+            http: Some(http),
+            patience,
             breakers: PerStudio::default(),
         }
     }
 
-    /// Returns them for a studio: one that fails for it is let rest for it alone.
-    pub(crate) fn of(&self, studio: StudioId) -> Carriers {
+    /// Returns them for a studio, with those that it has keys of: one that fails for it is let rest for it alone.
+    pub(crate) fn of(&self, studio: StudioId, services: Vec<CarrierService>) -> Carriers {
+        let own = services.into_iter().filter_map(|service| {
+            let header = HeaderName::try_from(&service.header).ok()?;
+            let key = HeaderValue::try_from(&service.key.0).ok()?;
+            let client = Client::new(self.http.clone()?, service.address, self.patience);
+            Some((service.tariff, client.known_by(header, key)))
+        });
         Carriers {
+            own: own.collect(),
             client: self.client.clone(),
             breakers: self.breakers.of(studio),
         }
@@ -43,6 +57,9 @@ impl AllCarriers {
 /// The carriers' own services, as one studio asks them.
 #[derive(Debug, Clone)]
 pub(crate) struct Carriers {
+    /// Those that the studio has keys of, by their tariffs.
+    own: BTreeMap<String, Client>,
+    /// All others.
     client: Option<Client>,
     breakers: Breakers,
 }
@@ -131,7 +148,8 @@ impl Booked {
 
 impl Carriers {
     async fn ask<T: DeserializeOwned>(&self, question: &Question<'_>) -> Result<T, NoAnswer> {
-        let client = self.client.as_ref().ok_or(NoAnswer::Away)?;
+        let own = self.own.get(question.carrier);
+        let client = own.or(self.client.as_ref()).ok_or(NoAnswer::Away)?;
         client.ask(&self.breakers, question).await
     }
 
@@ -307,13 +325,19 @@ impl Carriers {
     pub(crate) fn held(self) -> Self {
         Self {
             client: None,
+            own: BTreeMap::new(),
             ..self
         }
     }
 
     /// Tells whether anybody can be asked.
-    pub(crate) const fn are_there(&self) -> bool {
-        self.client.is_some()
+    pub(crate) fn are_there(&self) -> bool {
+        self.client.is_some() || !self.own.is_empty()
+    }
+
+    /// Tells whether the carrier of a tariff can be asked.
+    pub(crate) fn is_there(&self, tariff: &str) -> bool {
+        self.client.is_some() || self.own.contains_key(tariff)
     }
 }
 
@@ -336,6 +360,8 @@ mod tests {
     use super::*;
 
     async fn standin() -> (Running, Carriers) {
+        // As the server itself does; it may have been settled by another test.
+        let _ = rustls::crypto::ring::default_provider().install_default();
         let folder = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/tariffs");
         let tariffs = read_tariffs(&folder).expect("the demo's tariffs");
         let running = serve(([127, 0, 0, 1], 0).into(), tariffs)
@@ -348,7 +374,12 @@ mod tests {
             ..Patience::default()
         };
         let carriers = Carriers {
-            client: Some(Client::new(running.carrier_url(), patience)),
+            client: Some(Client::new(
+                Http::trusting(None),
+                running.carrier_url(),
+                patience,
+            )),
+            own: BTreeMap::new(),
             breakers: Breakers::default(),
         };
         (running, carriers)

@@ -7,18 +7,11 @@ use std::{
     time::{Duration, Instant},
 };
 
-use axum::{
-    body::Bytes,
-    http::{
-        HeaderMap, HeaderValue, Method, Request, StatusCode,
-        header::{CONTENT_TYPE, RETRY_AFTER},
-    },
+use axum::http::{
+    HeaderMap, HeaderName, HeaderValue, Method, StatusCode,
+    header::{CONTENT_TYPE, RETRY_AFTER},
 };
-use http_body_util::{BodyExt as _, Full, Limited};
-use hyper_util::{
-    client::legacy::{Client as Http, connect::HttpConnector},
-    rt::TokioExecutor,
-};
+use reqwest::{Certificate, ClientBuilder, Response, redirect::Policy};
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 use tokio::time::{sleep, timeout};
@@ -110,11 +103,47 @@ fn is_not_yet(status: StatusCode, asks_for_a_pause: bool, says: &Value) -> bool 
 /// Nobody outside has more to say.
 const LARGEST: usize = 1 << 20;
 
+/// By which questions leave the machine.
+#[derive(Debug, Clone)]
+pub(crate) struct Http(reqwest::Client);
+
+impl Http {
+    /// One that trusts whom the machine trusts, and an authority of one's own (PEM).
+    ///
+    /// # Panics
+    /// Where not even a connection without TLS can be made.
+    pub(crate) fn trusting(authority: Option<&[u8]>) -> Self {
+        let begun = || {
+            ClientBuilder::new()
+                .no_proxy()
+                .redirect(Policy::none())
+                // An answer that nobody waits for any more is not read.
+                .pool_idle_timeout(IDLE)
+        };
+        let own = authority.map(Certificate::from_pem_bundle).transpose();
+        let own = own.unwrap_or_else(|error| {
+            tracing::warn!(%error, "the authority of the carriers' services can't be read");
+            None
+        });
+        let trusting = begun().tls_certs_merge(own.unwrap_or_default()).build();
+        let http = trusting.or_else(|error| {
+            tracing::warn!(%error, "this machine trusts nobody: carriers' services can't be asked by https");
+            begun().tls_certs_only([]).build()
+        });
+        Self(http.expect("a client without TLS needs nothing"))
+    }
+}
+
+/// A connection that was not used for so long is not used again.
+const IDLE: Duration = Duration::from_secs(20);
+
 /// Whoever is asked at an address.
 #[derive(Debug, Clone)]
 pub(crate) struct Client {
-    http: Http<HttpConnector, Full<Bytes>>,
+    http: Http,
     base: String,
+    /// What the studio is known by there, and in which header; never written down.
+    key: Option<(HeaderName, HeaderValue)>,
     patience: Patience,
 }
 
@@ -142,13 +171,21 @@ pub(crate) struct Question<'a> {
 }
 
 impl Client {
-    pub(crate) fn new(base: impl Into<String>, patience: Patience) -> Self {
-        let mut connector = HttpConnector::new();
-        connector.set_connect_timeout(Some(patience.answer));
+    pub(crate) fn new(http: Http, base: impl Into<String>, patience: Patience) -> Self {
         Self {
-            http: Http::builder(TokioExecutor::new()).build(connector),
+            http,
             base: base.into().trim_end_matches('/').to_owned(),
+            key: None,
             patience,
+        }
+    }
+
+    /// The same with what the studio is known by there.
+    pub(crate) fn known_by(self, header: HeaderName, mut key: HeaderValue) -> Self {
+        key.set_sensitive(true);
+        Self {
+            key: Some((header, key)),
+            ..self
         }
     }
 
@@ -186,21 +223,23 @@ impl Client {
 
     async fn asked_once<T: DeserializeOwned>(&self, question: &Question<'_>) -> Result<T, Failure> {
         let body = question.body.map(Value::to_string).unwrap_or_default();
-        let mut request = Request::builder()
-            .method(&question.method)
-            .uri(format!("{}{}", self.base, question.path))
-            .header(CONTENT_TYPE, HeaderValue::from_static("application/json"));
+        let address = format!("{}{}", self.base, question.path);
+        let mut request = self
+            .http
+            .0
+            .request(question.method.clone(), address)
+            .header(CONTENT_TYPE, HeaderValue::from_static("application/json"))
+            .body(body);
+        if let Some((header, key)) = &self.key {
+            request = request.header(header, key);
+        }
         if let Some(key) = question.key {
             request = request.header("idempotency-key", key);
         }
-        let request = request
-            .body(Full::new(Bytes::from(body)))
-            .map_err(|_| Failure::Away)?;
-        let response = self.http.request(request).await.map_err(away)?;
+        let response = request.send().await.map_err(away)?;
         let status = response.status();
         let pause = pause_in(response.headers());
-        let body = Limited::new(response.into_body(), LARGEST);
-        let body = body.collect().await.map_err(|_| Failure::Away)?.to_bytes();
+        let body = read_body(response).await?;
         if status.is_server_error() {
             return Err(pause.map_or(Failure::Away, Failure::Later));
         }
@@ -219,7 +258,20 @@ impl Client {
     }
 }
 
-fn away(error: hyper_util::client::legacy::Error) -> Failure {
+async fn read_body(mut response: Response) -> Result<Vec<u8>, Failure> {
+    let mut body = Vec::new();
+    while let Some(chunk) = response.chunk().await.map_err(away)? {
+        if body.len() + chunk.len() > LARGEST {
+            return Err(Failure::Away);
+        }
+        body.extend_from_slice(&chunk);
+    }
+    Ok(body)
+}
+
+fn away(error: reqwest::Error) -> Failure {
+    // An address may hold what nobody else is to read.
+    let error = error.without_url();
     tracing::debug!(%error, "somebody outside is away");
     Failure::Away
 }

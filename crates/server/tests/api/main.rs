@@ -4,6 +4,7 @@ mod away;
 mod backup;
 mod bookings;
 mod boxes;
+mod carrier_service;
 mod cutting;
 mod desks;
 mod doors;

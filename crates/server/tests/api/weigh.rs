@@ -27,6 +27,7 @@ async fn beside(pool: &PgPool, standins: &Running) -> Api {
             pause: Duration::from_millis(1),
             ..Patience::default()
         },
+        ..Outside::default()
     };
     Api::start_with(pool, true, |options| options.outside = outside).await
 }

@@ -248,7 +248,7 @@ async fn put(pool: &PgPool, studio: StudioId, all: &[Drawn], around: &Around) {
 /// Everything of a studio as the database prints rows, asked for table by table and column by column as the catalogue of the
 /// database lists them: so a column that a backup forgot is seen.
 async fn printed(pool: &PgPool, studio: StudioId) -> Vec<(String, Vec<String>)> {
-    const ITS_OWN: [&str; 9] = [
+    const ITS_OWN: [&str; 10] = [
         "studio.id",
         // Whoever is restored asks before it speaks to a carrier.
         "studio.held",
@@ -259,6 +259,8 @@ async fn printed(pool: &PgPool, studio: StudioId) -> Vec<(String, Vec<String>)> 
         "house.version",
         "passphrase.",
         "device.",
+        // Keys of carriers stay where they were typed.
+        "carrier_service.",
     ];
     let columns: Vec<(String, String)> = sqlx::query_as(
         "SELECT table_name::text, column_name::text FROM information_schema.columns

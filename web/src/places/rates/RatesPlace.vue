@@ -7,6 +7,7 @@ import FileText from '@/parts/FileText.vue';
 import { vSay } from '@/said/say';
 
 import AccountPanel from './AccountPanel.vue';
+import CarrierService from './CarrierService.vue';
 import CostsMore from './CostsMore.vue';
 import ExchangeRates from './ExchangeRates.vue';
 import ServiceForm from './ServiceForm.vue';
@@ -124,6 +125,7 @@ function addService(): void {
       <div class="beside">
         <TryParcel :sheet="basis.sheet" :placed="text !== undefined" />
         <AccountPanel v-if="basis.id" :key="basis.id" :tariff="basis.id" />
+        <CarrierService v-if="basis.id" :key="`service of ${basis.id}`" :tariff="basis.id" />
         <ExchangeRates />
       </div>
     </div>
