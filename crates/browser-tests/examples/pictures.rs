@@ -28,7 +28,11 @@ const STOPS: [(&str, &str, &str, Before); 6] = [
 
 /// View, address, and what it shows once it is there.
 const PLACES: [(&str, &str, &str); 3] = [
-    ("rates", "/carriers/swiftlane", "Additional handling"),
+    (
+        "rates",
+        "/carriers/swiftlane",
+        "What costs more with every service",
+    ),
     ("house-rules", "/rules", "How much padding?"),
     ("log", "/log", "Does the model hold?"),
 ];
