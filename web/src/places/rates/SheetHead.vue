@@ -47,7 +47,7 @@ const OFF = LINES.filter(({ value }) => ['base', 'further', 'surcharge'].include
     <TextField v-model="sheet.carrier" label="Carrier" name="carrier" :error="wrong('carrier')" />
     <TextField
       v-model="sheet.currency"
-      label="Its money"
+      label="Money"
       name="currency"
       placeholder="EUR"
       :error="wrong('currency')"
