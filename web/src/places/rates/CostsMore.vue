@@ -238,7 +238,8 @@ const called = (rule: RuleSheet, at: number) => rule.name || `line ${String(at +
   font-weight: 600;
 }
 summary {
-  min-height: 24px;
+  min-height: 44px;
+  padding: 10px 0;
   cursor: pointer;
 }
 </style>

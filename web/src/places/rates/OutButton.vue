@@ -14,12 +14,20 @@ const emit = defineEmits<{ press: [] }>();
   /></BButton>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 .out {
   flex: none;
   min-width: 32px;
   min-height: 32px;
   padding: 0 6px;
   text-decoration: none;
+}
+@include at.phone {
+  .out {
+    min-width: 44px;
+    min-height: 44px;
+  }
 }
 </style>

@@ -71,7 +71,7 @@ function pasted(event: ClipboardEvent, row: number, column?: number): void {
 <template>
   <div class="prices">
     <div class="wide">
-      <table ref="grid" class="figure">
+      <table ref="grid" class="figure stacked">
         <caption class="visually-hidden">
           {{
             name
@@ -106,7 +106,7 @@ function pasted(event: ClipboardEvent, row: number, column?: number): void {
                 @paste="pasted($event, row)"
               />
             </th>
-            <td v-for="(column, at) in table.zones" :key="at">
+            <td v-for="(column, at) in table.zones" :key="at" :data-is="column.zone">
               <TextField
                 v-model="column.prices[row]!"
                 bare
@@ -123,7 +123,7 @@ function pasted(event: ClipboardEvent, row: number, column?: number): void {
           </tr>
           <tr>
             <th scope="row" class="soft">each kg more</th>
-            <td v-for="(column, at) in table.zones" :key="at">
+            <td v-for="(column, at) in table.zones" :key="at" :data-is="column.zone">
               <TextField
                 v-model="column.further"
                 bare

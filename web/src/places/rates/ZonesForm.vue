@@ -192,10 +192,6 @@ h2 {
 .country {
   white-space: nowrap;
 }
-.out {
-  min-height: 24px;
-  padding: 0 6px;
-}
 .add,
 .kind {
   width: auto;
