@@ -447,7 +447,7 @@ impl Page {
         )
     }
 
-    /// Lays the page out anew for a screen so many pixels wide; 320 is also what is left of 1280 at 400 %.
+    /// Makes the screen `width` pixels wide. A screen of 1280 pixels at 400 % is one of 320.
     ///
     /// # Errors
     /// When the browser can't.

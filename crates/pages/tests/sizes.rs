@@ -57,7 +57,7 @@ fn the_short_way_is_under_200_kb_of_scripts() -> Result<()> {
     Ok(())
 }
 
-/// Whoever opens the application sees the bench first.
+/// The bench is what the application opens with.
 #[test]
 fn the_bench_is_under_120_kb_of_scripts() -> Result<()> {
     let scripts = scripts_of(&["index.html", "src/places/BenchPlace.vue"])?;

@@ -32,7 +32,7 @@ use crate::{
 #[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct LogQuery {
-    /// Every word of it stands in the title, the buyer's name or the town; up to 120 characters.
+    /// Every word of it stands in the title, the buyer's name, the town or the order number; up to 120 characters.
     #[serde(default)]
     #[cfg_attr(feature = "schema", param(max_length = 120))]
     search: String,
@@ -255,14 +255,19 @@ struct LogCells {
     outcome: String,
     probability: String,
     lost: String,
+    intensity: String,
     planned_g: String,
     plus_minus_g: String,
     weighed_g: String,
     planned_across_mm: String,
     planned_up_mm: String,
     planned_through_mm: String,
+    measured_across_mm: String,
+    measured_up_mm: String,
+    measured_through_mm: String,
     carriage: String,
     billed: String,
+    shipping_paid: String,
     minutes: String,
     took: String,
     worth: String,
@@ -270,6 +275,7 @@ struct LogCells {
     saved: String,
     used_again_g: String,
     used_again_litres: String,
+    order_number: String,
     currency: String,
 }
 
@@ -283,16 +289,14 @@ impl From<&Logged> for LogCells {
             carrier,
             service,
             outcome,
-            // The reckoning's own, and no figure of the parcel.
-            intensity: _,
+            intensity,
             probability,
             lost,
             planned_g,
             plus_minus_g,
             weighed_g,
             planned_mm: [across, up, through],
-            // Three more columns than a spreadsheet of weights wants; JSON has it.
-            measured_mm: _,
+            measured_mm,
             carriage,
             billed,
             minutes,
@@ -302,8 +306,11 @@ impl From<&Logged> for LogCells {
             saved,
             used_again_g,
             used_again_litres,
+            order_number,
+            shipping_paid,
             currency,
         } = &logged.row;
+        let measured = |side: usize| shown(measured_mm.map(|sides| sides[side]));
         let text = |text: &Option<String>| not_a_formula(text.as_deref().unwrap_or_default());
         Self {
             shipment: logged.id.to_string(),
@@ -318,14 +325,19 @@ impl From<&Logged> for LogCells {
             outcome: outcome.as_ref().map(word).unwrap_or_default(),
             probability: probability.to_string(),
             lost: lost.to_string(),
+            intensity: intensity.to_string(),
             planned_g: planned_g.to_string(),
             plus_minus_g: plus_minus_g.to_string(),
             weighed_g: shown(*weighed_g),
             planned_across_mm: across.to_string(),
             planned_up_mm: up.to_string(),
             planned_through_mm: through.to_string(),
+            measured_across_mm: measured(0),
+            measured_up_mm: measured(1),
+            measured_through_mm: measured(2),
             carriage: shown(*carriage),
             billed: shown(*billed),
+            shipping_paid: shown(*shipping_paid),
             minutes: minutes.to_string(),
             took: shown(*took),
             worth: shown(*worth),
@@ -333,6 +345,7 @@ impl From<&Logged> for LogCells {
             saved: shown(*saved),
             used_again_g: shown(*used_again_g),
             used_again_litres: shown(*used_again_litres),
+            order_number: not_a_formula(order_number),
             currency: currency.map_or_else(String::new, String::from),
         }
     }

@@ -147,6 +147,7 @@ impl Documents {
             }
             // What had its time from the beginning takes too long; what waited for its turn may have it the next time.
             Err(_) if left * 2 < self.longest => Err(Problem::much_to_draw().after(SECONDS_OFF)),
+            Err(_) if is_picture(task) => Err(vec![Refusal::new(field, TOO_HARD)].into()),
             Err(_) => Err(Problem::document_failed()),
         }
     }
@@ -197,14 +198,20 @@ impl Documents {
             Some(0) => Ok(Ok(document)),
             Some(2) => Ok(Err(says)),
             // A picture that takes too much room or time would do so every time that it is sent.
-            _ if task == ["photograph"] || task == ["mark"] => Ok(Err(format!(
-                "it takes too much room or time to look over ({status}): save it smaller, or as JPEG"
-            ))),
+            _ if is_picture(task) => Ok(Err(TOO_HARD.to_owned())),
             _ => Err(std::io::Error::other(format!(
                 "it ended with {status}: {says}"
             ))),
         }
     }
+}
+
+/// What is said of a picture that the program can't look over; it would not the next time that it is sent.
+const TOO_HARD: &str =
+    "it takes too much room or time to look over: save it smaller, or as JPEG, and take it again";
+
+fn is_picture(task: &[&str]) -> bool {
+    task == ["photograph"] || task == ["mark"]
 }
 
 /// What a studio prints on.

@@ -39,9 +39,9 @@ pub(crate) struct TariffView {
     version: i32,
     /// The tariff.
     tariff: Tariff,
-    /// Where it lets more cost less.
+    /// Weights and sizes at which a heavier or larger parcel costs less.
     dips: Vec<Dip>,
-    /// The same as its form shows it, in the studio's own units.
+    /// The tariff as its form shows it, in the studio's own units.
     sheet: TariffSheet,
 }
 

@@ -18,8 +18,8 @@ use strum::EnumCount;
 use uuid::Uuid;
 
 use crate::{
-    BookingState, PhotographOut, Place, Settings, StoreError, StudioId, StudioStore, TakenLine,
-    house::house_in, house_changes::HouseChanges,
+    BookingState, KeptTable, PhotographOut, Place, Settings, StoreError, StudioId, StudioStore,
+    TakenLine, house::house_in, house_changes::HouseChanges,
 };
 
 /// A house that is restored is ahead of the one that was here by so many versions: whoever changes that one meanwhile, and as often
@@ -279,7 +279,7 @@ macro_rules! lines {
 }
 
 lines! {
-    StudioLine { settings: Settings, order_columns: Option<OrderColumns> }
+    StudioLine { settings: Settings, order_columns: Option<OrderColumns>, order_tables: Option<Vec<KeptTable>> }
     RulesLine { rules: HouseRules }
     StoresLine { materials: Catalogue }
     TariffLine { id: String, body: Tariff }
@@ -488,8 +488,8 @@ impl BackupIn {
         let written = if list == BackupList::Studio {
             let line = lines.last().map_or("{}", String::as_str);
             sqlx::query(
-                "UPDATE studio SET (settings, settings_version, order_columns, created_at) = (
-                     SELECT settings, settings_version, order_columns, created_at
+                "UPDATE studio SET (settings, settings_version, order_columns, order_tables, created_at) = (
+                     SELECT settings, settings_version, order_columns, order_tables, created_at
                      FROM jsonb_populate_record(NULL::studio, $2::text::jsonb)
                  ) WHERE id = $1",
             )

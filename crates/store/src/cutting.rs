@@ -1,7 +1,7 @@
 //! Layouts, and the sheets of them that were cut.
 
 use hummock_core::stock::StockItem;
-use serde_json::Value;
+use serde_json::{Value, json};
 use sqlx::types::Json;
 use uuid::Uuid;
 
@@ -116,6 +116,27 @@ impl StudioStore {
             done: Vec::new(),
         };
         Ok(rows.into_iter().map(cutting).collect())
+    }
+
+    /// Returns the layouts that parts of a shipment were cut by, the oldest first, each with the numbers of its sheets that were cut.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn cut_for(&self, shipment: Uuid) -> Result<Vec<(Value, Vec<i32>)>, StoreError> {
+        let rows: Vec<(Json<Value>, Vec<i32>)> = sqlx::query_as(
+            "SELECT body, array_agg(n ORDER BY n) FROM cutting
+             JOIN cutting_sheet ON cutting_sheet.studio_id = cutting.studio_id AND cutting_id = cutting.id
+             WHERE cutting.studio_id = $1 AND body->'shipments' @> $2
+             GROUP BY cutting.id, body, made_at ORDER BY made_at, cutting.id",
+        )
+        .bind(self.studio.0)
+        .bind(json!([{ "id": shipment }]))
+        .fetch_all(&self.pool)
+        .await?;
+        Ok(rows
+            .into_iter()
+            .map(|(body, done)| (body.0, done))
+            .collect())
     }
 
     /// Notes that a sheet of a layout, as it was seen, was cut: draws it, and keeps what is kept, once, however often it is asked.

@@ -14,6 +14,7 @@ mod house_changes;
 mod listing;
 mod log;
 mod money;
+mod orders;
 mod photograph;
 mod row;
 mod shipment;
@@ -30,6 +31,7 @@ pub use error::StoreError;
 pub use house::{HouseAt, HouseVersion, SettingRefused};
 pub use listing::{Listed, Page, Sort, Wanted};
 pub use log::{LogSort, LogWanted, Logged};
+pub use orders::{KeptTable, ProductNamed};
 pub use photograph::{Photograph, PhotographOut, PictureKey};
 pub use shipment::{Computed, Edit, Move, NewShipment, Place, Stored, WriteRefused};
 pub use stock::{Draw, ShelfRefused, StockEvent, TakenLine};
@@ -75,7 +77,7 @@ impl StudioStore {
 }
 
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 16] = [
+const TABLES: [(&str, &str); 17] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -118,6 +120,10 @@ const TABLES: [(&str, &str); 16] = [
     (
         "carrier services",
         include_str!("../migrations/0016_carrier_services.sql"),
+    ),
+    (
+        "orders and edits",
+        include_str!("../migrations/0017_orders_and_edits.sql"),
     ),
 ];
 const MOST_CONNECTIONS: u32 = 16;

@@ -3,7 +3,7 @@
 use hummock_core::{
     record::LogRow,
     sending::HandedParcel,
-    shipment::{SCHEMA, ShipmentInputs, Summary},
+    shipment::{SCHEMA, ShipmentInputs, Summary, changed_paths},
 };
 use jiff::civil::DateTime;
 use serde::{Deserialize, Serialize};
@@ -13,10 +13,11 @@ use strum::{EnumString, IntoStaticStr};
 use uuid::Uuid;
 
 use crate::{
-    HouseVersion, StoreError, StudioId, StudioStore,
+    Draw, HouseVersion, StoreError, StudioId, StudioStore,
     error::{MayRepeat, Tries},
     house::stands_at,
     row::Word,
+    stock,
 };
 
 /// Where a shipment is kept.
@@ -104,7 +105,21 @@ pub struct Stored {
     pub handed: Option<HandedParcel>,
     /// What it is followed by, where it was booked.
     pub tracking: Option<String>,
+    /// What its last edits changed, the oldest first.
+    pub recent: Vec<Recent>,
 }
+
+/// What an edit changed.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Recent {
+    /// The version that it made.
+    pub version: i32,
+    /// Where values changed.
+    pub paths: Vec<Vec<String>>,
+}
+
+/// Of so many edits it is known what they changed: whoever is further behind looks at the shipment anew.
+const MOST_RECENT: usize = 64;
 
 /// A change of a shipment, and what it rests on.
 #[derive(Debug, Clone, Copy)]
@@ -123,6 +138,8 @@ pub struct Edit<'a> {
     pub handed: Option<&'a HandedParcel>,
     /// Whether what was computed stays as it stands, whatever became of the house: it has left.
     pub keeps_plan: bool,
+    /// What is taken off the shelf for it from then on, in place of what was taken; `None` if that stays as it is.
+    pub draws: Option<&'a [Draw]>,
 }
 
 /// A way to move through the history.
@@ -198,6 +215,10 @@ impl FromRow<'_, PgRow> for Stored {
             place,
             handed: handed.map(|Json(handed)| handed),
             tracking: row.try_get("tracking")?,
+            recent: {
+                let Json(recent) = row.try_get("recent")?;
+                recent
+            },
         })
     }
 }
@@ -220,6 +241,18 @@ impl Stored {
         is_behind(self.place, self.computed.house, house)
             || is_over(self.place, self.computed.summary.as_ref(), now)
     }
+
+    /// Returns where values changed after a version; `None` if that is not known any more.
+    #[must_use]
+    pub fn changed_since(&self, version: i32) -> Option<Vec<Vec<String>>> {
+        let since = (version + 1..=self.version).map(|version| {
+            let edit = self.recent.iter().find(|edit| edit.version == version);
+            edit.map(|edit| edit.paths.clone())
+        });
+        let paths: Option<Vec<_>> = since.collect();
+        (version <= self.version).then_some(())?;
+        paths.map(|paths| paths.concat())
+    }
 }
 
 /// What is put away keeps the plan that it had, unless this program can no longer show it.
@@ -234,7 +267,7 @@ pub(crate) fn is_over(place: Place, summary: Option<&Summary>, now: Option<DateT
 }
 
 const ONE: &str = "
-    SELECT shipment.id, version, at_state, schema, inputs, worked, summary, rules_version, house_version, place, handed, tracking, (
+    SELECT shipment.id, version, at_state, schema, inputs, worked, summary, rules_version, house_version, place, handed, tracking, recent, (
         SELECT max(state) FROM shipment_state WHERE studio_id = $1 AND shipment_id = $2
     ) AS last_state
     FROM shipment
@@ -446,6 +479,10 @@ impl StudioStore {
             }
         };
         stand_at(&mut transaction, self.studio, state, edit).await?;
+        if let Some(draws) = edit.draws {
+            let about = (id, edit.inputs.title.as_str());
+            stock::take_instead(&mut transaction, self.studio, about, draws).await?;
+        }
         if let Some(edit) = edit.id {
             note_made(&mut transaction, self.studio, id, edit).await?;
         }
@@ -584,6 +621,14 @@ async fn stand_at(
 ) -> Result<(), sqlx::Error> {
     // What was handed over before stays, and its row follows what is typed since.
     let before = read(connection, studio, edit.shipment).await?;
+    let recent = before.as_ref().map(|before| {
+        let paths = changed_paths(&written(&before.inputs), &written(edit.inputs));
+        let version = before.version + 1;
+        let mut recent = before.recent.clone();
+        recent.push(Recent { version, paths });
+        let old = recent.len().saturating_sub(MOST_RECENT);
+        recent.split_off(old)
+    });
     let before = before.as_ref().and_then(|stored| stored.handed.as_ref());
     let Edit {
         inputs, computed, ..
@@ -593,7 +638,7 @@ async fn stand_at(
          SET version = version + 1, at_state = $3, worked = $4, summary = $5, rules_version = $6, house_version = $7,
              promised = $8::date, title = $9, buyer = $10, found_by = $11, changed_at = now(), claimed_until = NULL,
              place = $12, handed = CASE WHEN $12 = 'bench' THEN NULL ELSE coalesce($13, handed) END,
-             logged = CASE WHEN $12 = 'bench' THEN NULL ELSE $14 END, left_on = $15::date
+             logged = CASE WHEN $12 = 'bench' THEN NULL ELSE $14 END, left_on = $15::date, recent = $16
          WHERE studio_id = $1 AND id = $2",
     )
     .bind(studio.0)
@@ -611,6 +656,7 @@ async fn stand_at(
     .bind(edit.handed.map(Json))
     .bind(logged(edit.handed.or(before), inputs))
     .bind(&inputs.sending.handed_over)
+    .bind(Json(recent.unwrap_or_default()))
     .execute(connection)
     .await?;
     Ok(())
@@ -621,6 +667,10 @@ fn logged(handed: Option<&HandedParcel>, inputs: &ShipmentInputs) -> Option<Json
     LogRow::of(handed?, inputs).map(Json)
 }
 
+fn written(inputs: &ShipmentInputs) -> Value {
+    serde_json::to_value(inputs).unwrap_or_default()
+}
+
 fn rules_version(computed: &Computed) -> i32 {
     i32::try_from(computed.rules_version).unwrap_or(i32::MAX)
 }
@@ -629,10 +679,11 @@ fn rules_version(computed: &Computed) -> i32 {
 fn found_by(inputs: &ShipmentInputs) -> String {
     let buyer = &inputs.buyer;
     [
-        &inputs.title,
+        inputs.title.as_str(),
         &buyer.name,
         &buyer.town,
-        &inputs.order_number,
+        inputs.order_number(),
+        &inputs.order.sku,
     ]
     .map(|text| text.to_lowercase())
     .join(" ")

@@ -293,17 +293,8 @@ impl StudioStore {
             drop(transaction);
             return Ok(self.taken_for(shipment).await?.unwrap_or_default());
         }
-        // In one order, so that two benches never wait for each other.
-        let mut wanted: Vec<(String, &Draw)> = wanted
-            .iter()
-            .filter_map(|one| {
-                let key = one.item.map(|item| item.to_string());
-                Some((key.or_else(|| one.goods.key())?, one))
-            })
-            .collect();
-        wanted.sort_by(|one, other| one.0.cmp(&other.0));
         let mut lines = Vec::new();
-        for (key, one) in wanted {
+        for (key, one) in in_one_order(wanted) {
             let Some((item, left)) = counted(&mut transaction, self.studio, &key, one).await?
             else {
                 continue;
@@ -393,6 +384,82 @@ impl StudioStore {
         transaction.commit().await?;
         Ok(())
     }
+}
+
+/// Takes for a shipment what it wants by now, in place of what was taken for it: what is wanted no more is given back, and of what is
+/// wanted anew as much is taken as there is.
+pub(crate) async fn take_instead(
+    connection: &mut PgConnection,
+    studio: StudioId,
+    (shipment, title): (Uuid, &str),
+    wanted: &[Draw],
+) -> Result<(), sqlx::Error> {
+    let had: Option<Json<Vec<TakenLine>>> = sqlx::query_scalar(
+        "SELECT lines FROM taken WHERE studio_id = $1 AND shipment_id = $2 FOR UPDATE",
+    )
+    .bind(studio.0)
+    .bind(shipment)
+    .fetch_optional(&mut *connection)
+    .await?;
+    let had = had.map(|lines| lines.0).unwrap_or_default();
+    let mut lines: Vec<TakenLine> = Vec::new();
+    for (key, one) in in_one_order(wanted) {
+        let Some((item, _)) = counted(connection, studio, &key, one).await? else {
+            continue;
+        };
+        match lines.iter_mut().find(|line| line.item == item) {
+            Some(line) => line.wanted += one.amount,
+            None => lines.push(TakenLine {
+                item,
+                name: one.name.clone(),
+                amount: 0,
+                wanted: one.amount,
+            }),
+        }
+    }
+    for old in &had {
+        let now = lines.iter().find(|line| line.item == old.item);
+        let over = old.amount - now.map_or(0, |line| line.wanted).min(old.amount);
+        if over > 0 {
+            add(connection, studio, old.item, over, ("given_back", title)).await?;
+        }
+    }
+    for line in &mut lines {
+        let old = had.iter().find(|old| old.item == line.item);
+        let had = old.map_or(0, |old| old.amount).min(line.wanted);
+        let left = lock(connection, studio, line.item).await?;
+        let more = (line.wanted - had).min(left.map_or(0, |left| left.left_count));
+        if more > 0 {
+            draw(connection, studio, line.item, more, ("taken", title)).await?;
+        }
+        line.amount = had + more.max(0);
+    }
+    let ask = if lines.is_empty() {
+        "DELETE FROM taken WHERE studio_id = $1 AND shipment_id = $2 AND $3::jsonb IS NOT NULL"
+    } else {
+        "INSERT INTO taken (studio_id, shipment_id, lines) VALUES ($1, $2, $3)
+         ON CONFLICT (studio_id, shipment_id) DO UPDATE SET lines = excluded.lines"
+    };
+    sqlx::query(ask)
+        .bind(studio.0)
+        .bind(shipment)
+        .bind(Json(&lines))
+        .execute(connection)
+        .await?;
+    Ok(())
+}
+
+/// What is drawn with the key of its count, in one order, so that two benches never wait for each other.
+fn in_one_order(wanted: &[Draw]) -> Vec<(String, &Draw)> {
+    let mut wanted: Vec<(String, &Draw)> = wanted
+        .iter()
+        .filter_map(|one| {
+            let key = one.item.map(|item| item.to_string());
+            Some((key.or_else(|| one.goods.key())?, one))
+        })
+        .collect();
+    wanted.sort_by(|one, other| one.0.cmp(&other.0));
+    wanted
 }
 
 /// What is written in the record: why, and for what.

@@ -6,7 +6,7 @@ use hummock_core::{
     place::{AddressFormat, Buyer, Countries, OwnCountry, PostcodePlace},
     quantity::LengthUnit,
     sending::{AddressForm, AddressGap, AddressOf, Sender, papers::Card},
-    shipment::{House, OrderColumns},
+    shipment::House,
 };
 use serde::{Deserialize, Serialize};
 use sqlx::{AssertSqlSafe, PgTransaction, types::Json};
@@ -356,34 +356,6 @@ impl Store {
 }
 
 impl StudioStore {
-    /// Returns which columns of a shop's table hold what, as they were named the last time.
-    ///
-    /// # Errors
-    /// [`StoreError`].
-    pub async fn order_columns(&self) -> Result<Option<OrderColumns>, StoreError> {
-        let kept: Option<Json<OrderColumns>> =
-            sqlx::query_scalar("SELECT order_columns FROM studio WHERE id = $1")
-                .bind(self.studio.0)
-                .fetch_one(&self.pool)
-                .await?;
-        Ok(kept.map(|Json(columns)| columns))
-    }
-
-    /// Keeps which columns hold what for the next table.
-    ///
-    /// # Errors
-    /// [`StoreError`].
-    pub async fn keep_order_columns(&self, columns: &OrderColumns) -> Result<(), StoreError> {
-        sqlx::query(
-            "UPDATE studio SET order_columns = $2 WHERE id = $1 AND order_columns IS DISTINCT FROM $2",
-        )
-        .bind(self.studio.0)
-        .bind(Json(columns))
-        .execute(&self.pool)
-        .await?;
-        Ok(())
-    }
-
     /// Returns a studio's settings.
     ///
     /// # Errors

@@ -521,7 +521,8 @@ export interface paths {
         put?: never;
         /**
          * Looks over rows of a table of orders, and makes a shipment of each that is asked for; an order that is known is never made twice.
-         * @description A row that is refused keeps no other from being made. The columns are kept for the next table.
+         * @description A row that is refused keeps no other from being made. How the table was read is kept for the next table with the same head. A
+         *     product that an earlier shipment was of brings its size, kind and medium where the row has none.
          */
         post: operations["read_orders"];
         delete?: never;
@@ -541,6 +542,23 @@ export interface paths {
         get: operations["show_order_columns"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/orders/head": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says how a table is read: as the last one with the same head was, or else as its head and its first rows suggest. */
+        post: operations["guess_order_columns"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1155,8 +1173,8 @@ export interface paths {
         /** Returns what a shipment takes off the shelf, and what the shelf lacks for it. */
         get: operations["show_shipment_shelf"];
         /**
-         * Takes what a shipment needs off the shelf as packing begins: everything but sheets, of each as much as there is. Once,
-         *     however often it is asked.
+         * Takes what a shipment needs off the shelf before its packing begins: everything but sheets, of each as much as there is. Once,
+         *     however often it is asked. Packing takes the same by itself with its first tick, and sheets with it.
          */
         put: operations["take_from_shelf"];
         post?: never;
@@ -3204,6 +3222,9 @@ export interface components {
             promise?: components["schemas"]["PromiseMet"] | null;
             would_save?: components["schemas"]["Money"] | null;
         };
+        BTreeMap: {
+            [key: string]: string;
+        };
         /**
          * @description Which pieces get a board behind.
          * @enum {string}
@@ -3395,6 +3416,8 @@ export interface components {
             lacks: components["schemas"]["Lack"][];
             /** @description Where it stands today. */
             line: components["schemas"]["WorkLine"];
+            /** @description By which the shop knows its order; empty where it is for none. */
+            order_number: string;
             summary?: components["schemas"]["Summary"] | null;
             /** @description What it is followed by. */
             tracking?: string | null;
@@ -4360,6 +4383,8 @@ export interface components {
         };
         /** @description What a shipment costs, line by line, and what each way of charging makes of it. */
         Charge: {
+            /** @description What the carrier takes, with tax and cover. */
+            carriage: components["schemas"]["Money"];
             /** @description Their sum. */
             costs: components["schemas"]["Money"];
             /** @description What stays with the studio; less than zero where it pays itself. */
@@ -4368,6 +4393,8 @@ export interface components {
             lines: components["schemas"]["CostLine"][];
             /** @description What the materials come to when every sheet that is opened for it is paid whole. */
             opened: components["schemas"]["Money"];
+            over_carriage?: components["schemas"]["Money"] | null;
+            paid?: components["schemas"]["Money"] | null;
             /** @description What the buyer pays by the studio's rule. */
             pays: components["schemas"]["Money"];
             /** @description What the buyer would pay by each rule. */
@@ -5984,7 +6011,7 @@ export interface components {
             unit?: components["schemas"]["LengthUnit"];
             /**
              * Format: int32
-             * @description The version that it is based on.
+             * @description The version that it is based on. Where others wrote since, and touched other fields or other ticks, both stand.
              */
             version: number;
         };
@@ -6989,6 +7016,18 @@ export interface components {
              */
             share: number;
         };
+        /** @description The beginning of a table. */
+        HeadRequest: {
+            /** @description The names of its columns. */
+            head: string[];
+            /** @description Its first rows, up to 100, each by the names of its columns. */
+            rows?: components["schemas"]["BTreeMap"][];
+        };
+        /** @description How a table is read. */
+        HeadView: components["schemas"]["OrderTable"] & {
+            /** @description Whether a table with this head was read so before; it is a guess otherwise. */
+            kept: boolean;
+        };
         /** @description How the application is. */
         Health: {
             /** @description Whether the database answers. */
@@ -7687,6 +7726,8 @@ export interface components {
              * @description Minutes of packing, as planned.
              */
             minutes: number;
+            /** @description By which the shop knows the order; empty where it was for none. */
+            order_number?: string;
             outcome?: components["schemas"]["Outcome"] | null;
             /** @description What the carrier paid for damage or loss. */
             paid?: string | null;
@@ -7715,6 +7756,8 @@ export interface components {
             saved?: string | null;
             /** @description The service's name. */
             service?: string | null;
+            /** @description What the buyer paid for carriage. */
+            shipping_paid?: string | null;
             /**
              * Format: double
              * @description Minutes that it took.
@@ -8773,15 +8816,45 @@ export interface components {
         /** @description Which column of a table holds what, by the names in its head; `null` if there is none for it. */
         OrderColumns: {
             /**
+             * @description How many like pieces go in the one parcel, 1 to 60.
+             * @default null
+             */
+            count: string | null;
+            /**
              * @description Country, by its name or by its code.
              * @default null
              */
             country: string | null;
             /**
+             * @description From face to back.
+             * @default null
+             */
+            depth: string | null;
+            /**
+             * @description Up, as hung.
+             * @default null
+             */
+            height: string | null;
+            /**
+             * @description What it is: `stretched canvas`, `print`, `framed under glass`.
+             * @default null
+             */
+            kind: string | null;
+            /**
+             * @description What it is painted, drawn or printed in: `oil`, `oil on canvas`.
+             * @default null
+             */
+            medium: string | null;
+            /**
              * @description Who gets it.
              * @default null
              */
             name: string | null;
+            /**
+             * @description What the buyer wrote with the order.
+             * @default null
+             */
+            note: string | null;
             /**
              * @description By which the shop knows the order.
              * @default null
@@ -8798,6 +8871,21 @@ export interface components {
              */
             promised: string | null;
             /**
+             * @description What the buyer paid for carriage.
+             * @default null
+             */
+            shipping_paid: string | null;
+            /**
+             * @description Its sides in one column, as `24 × 36 × 1 1/2 in` or `A3`.
+             * @default null
+             */
+            size: string | null;
+            /**
+             * @description By which the shop knows the product: one that was met before brings its size, kind and medium.
+             * @default null
+             */
+            sku: string | null;
+            /**
              * @description Street and number.
              * @default null
              */
@@ -8813,10 +8901,86 @@ export interface components {
              */
             town: string | null;
             /**
+             * @description What its sides are in: `cm`, `in`.
+             * @default null
+             */
+            unit: string | null;
+            /**
              * @description What it was sold for.
              * @default null
              */
             value: string | null;
+            /**
+             * @description Across, as hung, where each side has a column.
+             * @default null
+             */
+            width: string | null;
+        };
+        /** @description The order that a shipment is for, as a shop knows it. */
+        OrderInputs: {
+            /**
+             * @description What the buyer wrote with it, up to 2000 characters.
+             * @default
+             */
+            note: string;
+            /**
+             * @description Its number, up to 80 characters.
+             * @default
+             */
+            number: string;
+            /**
+             * @description What the buyer paid for carriage, in the studio's currency, as 12.50.
+             * @default null
+             */
+            paid: string | null;
+            /**
+             * @description The shop that sold it, up to 80 characters.
+             * @default
+             */
+            shop: string;
+            /**
+             * @description By which the shop knows the product, up to 80 characters.
+             * @default
+             */
+            sku: string;
+        };
+        /** @description A table of orders, as it is to be read. */
+        OrderTable: {
+            /**
+             * @description Which column holds what.
+             * @default {
+             *       "number": null,
+             *       "name": null,
+             *       "street": null,
+             *       "town": null,
+             *       "postcode": null,
+             *       "country": null,
+             *       "title": null,
+             *       "sku": null,
+             *       "kind": null,
+             *       "medium": null,
+             *       "size": null,
+             *       "width": null,
+             *       "height": null,
+             *       "depth": null,
+             *       "unit": null,
+             *       "count": null,
+             *       "value": null,
+             *       "shipping_paid": null,
+             *       "promised": null,
+             *       "note": null
+             *     }
+             */
+            columns: components["schemas"]["OrderColumns"];
+            /** @default null */
+            dates: components["schemas"]["DateOrder"] | null;
+            /** @default null */
+            lengths_in: components["schemas"]["LengthUnit"] | null;
+            /**
+             * @description The shop that the table is from; up to 80 characters, or empty.
+             * @default
+             */
+            shop: string;
         };
         /** @description What came of a row. */
         OrderView: {
@@ -8826,6 +8990,10 @@ export interface components {
             name: string;
             /** @description By which the shop knows it; empty where it has none. */
             number: string;
+            /** @description What the piece is, with its size, as the studio reads it; `null` where nothing of it is known. */
+            piece?: string | null;
+            /** @description Whether all is known that a plan needs. */
+            planned: boolean;
             /** @description Why it is not made, each with the column that it is about. */
             refused: components["schemas"]["Refusal"][];
             /**
@@ -8833,6 +9001,9 @@ export interface components {
              * @description The shipment that was made of it, now or before.
              */
             shipment?: string | null;
+            size_from?: components["schemas"]["SizeFrom"] | null;
+            /** @description By which the shop knows the product; empty where it has no code. */
+            sku: string;
             /** @description The piece. */
             title: string;
             /** @description Where. */
@@ -8842,6 +9013,8 @@ export interface components {
         OrdersRequest: {
             /** @description Which column holds what. */
             columns: components["schemas"]["OrderColumns"];
+            dates?: components["schemas"]["DateOrder"] | null;
+            lengths_in?: components["schemas"]["LengthUnit"] | null;
             /**
              * Format: uuid
              * @description A shipment that they are like, as `again` hands it on; `null` if each piece is measured anew.
@@ -8850,9 +9023,9 @@ export interface components {
             /** @description Whether shipments are made of them; they are only looked over otherwise. */
             make?: boolean;
             /** @description Up to 100 rows, each by the names of its columns. */
-            rows: {
-                [key: string]: string;
-            }[];
+            rows: components["schemas"]["BTreeMap"][];
+            /** @description The shop that the orders are from; up to 80 characters. */
+            shop?: string;
         };
         /**
          * @description Where a carton comes from.
@@ -8965,15 +9138,15 @@ export interface components {
         };
         /** @description How far it is, in short. */
         PackProgress: {
-            /** @description Of the steps that are done, those that cut. */
+            /** @description How many cutting steps are done. */
             cut?: number;
             /** @description Steps that are done as they stand. */
             done: number;
-            /** @description Of the steps that are done, those that lay something around the piece. */
+            /** @description How many steps are done that lay something around the piece. */
             laid?: number;
             /** @description Steps in all. */
             steps: number;
-            /** @description Steps that cut what lies around the piece first, and are not done. A box is cut once the wrapped piece can be measured. */
+            /** @description How many cutting steps before the first wrap are still to be done; a box that is cut around the wrapped piece is not counted. */
             to_cut?: number;
             /** @description Steps that were done and that a changed plan touches, or has no longer. */
             touched: number;
@@ -9170,6 +9343,7 @@ export interface components {
             mass_g: components["schemas"]["Beside_Mass"];
             /** @description Of packing. */
             minutes: components["schemas"]["Beside_Minutes"];
+            paid?: components["schemas"]["Money"] | null;
             /** @description How far the plan said that it may be off. */
             plus_minus_g: components["schemas"]["Mass"];
             /** @description Through. */
@@ -11563,7 +11737,13 @@ export interface components {
                 [key: string]: string;
             };
             /**
+             * @description The order that it is for.
+             * @default {}
+             */
+            order: components["schemas"]["OrderInputs"];
+            /**
              * @description By which the shop that sold it knows the order, up to 80 characters.
+             *     The same as `order.number`, which is its place by now.
              * @default
              */
             order_number: string;
@@ -11715,6 +11895,11 @@ export interface components {
             /** @description The one in the unit of bare numbers first, then each that is more usual. */
             readings: components["schemas"]["SizeReading"][];
         };
+        /**
+         * @description Where the size of an order's piece is from.
+         * @enum {string}
+         */
+        SizeFrom: "row" | "product" | "title" | "like" | "nowhere";
         /** @description The sides of a size. */
         SizeRead: {
             depth?: components["schemas"]["SideRead"] | null;
@@ -12029,11 +12214,18 @@ export interface components {
              * @default
              */
             print: string;
+            /**
+             * @description Where its parts lie, as `sheet 1, A1 to A5`, where a layout cut them; empty where it was done by hand.
+             * @default
+             */
+            sheet: string;
         };
         /** @description A step, and how it stands. */
         StepView: components["schemas"]["PackStep"] & {
             /** @description When it was done, as it was noted. */
             at?: string | null;
+            /** @description Where its parts lie, as `sheet 1, A1 to A5`, where a layout cut them. */
+            sheet?: string | null;
             /** @description How it stands. */
             state: components["schemas"]["StepState"];
         };
@@ -12477,9 +12669,9 @@ export interface components {
         };
         /** @description A tariff as it is kept. */
         TariffView: {
-            /** @description Where it lets more cost less. */
+            /** @description Weights and sizes at which a heavier or larger parcel costs less. */
             dips: components["schemas"]["Dip"][];
-            /** @description The same as its form shows it, in the studio's own units. */
+            /** @description The tariff as its form shows it, in the studio's own units. */
             sheet: components["schemas"]["TariffSheet"];
             /** @description The tariff. */
             tariff: components["schemas"]["Tariff"];
@@ -12833,7 +13025,7 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "per_kg";
-            /** @description Of which weight. */
+            /** @description The weight whose kilograms are counted. */
             of?: components["schemas"]["PerKgOf"];
             /** @description For one. */
             price: string;
@@ -12866,7 +13058,7 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "per_kg";
-            /** @description Of which weight. */
+            /** @description The weight whose kilograms are counted. */
             of: components["schemas"]["PerKgOf"];
             /** @description For one. */
             price: string;
@@ -15685,7 +15877,7 @@ export interface operations {
     list_log: {
         parameters: {
             query?: {
-                /** @description Every word of it stands in the title, the buyer's name or the town; up to 120 characters. */
+                /** @description Every word of it stands in the title, the buyer's name, the town or the order number; up to 120 characters. */
                 search?: string;
                 /** @description What came of it. */
                 outcome?: components["schemas"]["OutcomeName"];
@@ -15791,7 +15983,7 @@ export interface operations {
     read_log_table: {
         parameters: {
             query?: {
-                /** @description Every word of it stands in the title, the buyer's name or the town; up to 120 characters. */
+                /** @description Every word of it stands in the title, the buyer's name, the town or the order number; up to 120 characters. */
                 search?: string;
                 /** @description What came of it. */
                 outcome?: components["schemas"]["OutcomeName"];
@@ -15897,7 +16089,7 @@ export interface operations {
     read_log: {
         parameters: {
             query?: {
-                /** @description Every word of it stands in the title, the buyer's name or the town; up to 120 characters. */
+                /** @description Every word of it stands in the title, the buyer's name, the town or the order number; up to 120 characters. */
                 search?: string;
                 /** @description What came of it. */
                 outcome?: components["schemas"]["OutcomeName"];
@@ -16003,7 +16195,7 @@ export interface operations {
     reckon_log: {
         parameters: {
             query?: {
-                /** @description Every word of it stands in the title, the buyer's name or the town; up to 120 characters. */
+                /** @description Every word of it stands in the title, the buyer's name, the town or the order number; up to 120 characters. */
                 search?: string;
                 /** @description What came of it. */
                 outcome?: components["schemas"]["OutcomeName"];
@@ -16477,6 +16669,111 @@ export interface operations {
             };
             /** @description The server does not answer under that name */
             421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    guess_order_columns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeadRequest"];
+            };
+        };
+        responses: {
+            /** @description Which column holds what */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeadView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There are too many columns or rows */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18531,7 +18828,7 @@ export interface operations {
             query?: {
                 /** @description Where they are kept. */
                 place?: components["schemas"]["PlaceName"];
-                /** @description Every word of it stands in the title, the buyer's name, the town or the order number; up to 120 characters. */
+                /** @description Every word of it stands in the title, the buyer's name, the town, the order number or the code of the product; up to 120 characters. */
                 search?: string;
                 /** @description Promised first (what was not promised comes last), by title, by buyer, or the newest first. */
                 sort?: components["schemas"]["SortName"];

@@ -127,6 +127,7 @@ export type MakeOf<Kind extends Make['kind']> = Extract<Make, { kind: Kind }>;
 /** Something that goes in besides the piece. */
 export type Enclosed = Schemas['Enclosed'];
 export type Kind = Schemas['KindView'];
+export type HeadView = Schemas['HeadView'];
 export type OrderColumns = Schemas['OrderColumns'];
 export type OrderView = Schemas['OrderView'];
 /** Several pieces as they lie in one box. */

@@ -55,12 +55,27 @@ const rows = computed(() => {
   </section>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+// In the middle of what is looked at, however far the page was moved.
 .notice {
-  margin-bottom: 12px;
-  padding: 12px 16px;
-  border-left: 4px solid var(--rowan);
+  position: fixed;
+  top: 18vh;
+  right: 12px;
+  left: 12px;
+  z-index: 30;
+  max-width: 560px;
+  max-height: 60vh;
+  margin-inline: auto;
+  padding: 16px 20px;
+  overflow: auto;
+  border: 2px solid var(--rowan);
   background: var(--paper);
+  box-shadow: var(--shadow);
+}
+@media print {
+  .notice {
+    position: static;
+  }
 }
 table {
   margin: 8px 0;

@@ -38,6 +38,8 @@ export type OtherSum =
   | 'cover_pays_back'
   // The buyer's side.
   | 'buyer_pays'
+  | 'buyer_paid'
+  | 'over_carriage'
   | 'gain'
   | 'claimed';
 

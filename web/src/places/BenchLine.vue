@@ -77,7 +77,7 @@ const about = computed(() =>
       <span class="piece">
         <strong>{{ row.inputs.title || 'Untitled' }}</strong>
         <span class="soft">{{ [about, row.inputs.buyer?.name].filter(Boolean).join(' · ') }}</span>
-        <span v-if="row.inputs.order_number" class="soft">order {{ row.inputs.order_number }}</span>
+        <span v-if="row.order_number" class="soft">order {{ row.order_number }}</span>
       </span>
       <span class="next">
         <strong :class="{ stop: next.stop }">{{ next.says }}</strong>

@@ -7,6 +7,7 @@ import {
   emptyOther,
   emptyQuotation,
   inputsOf,
+  beside,
   mergePatch,
   patched,
   pathsOf,
@@ -93,5 +94,18 @@ describe('a merge patch', () => {
 
   it('is nothing between equals', () => {
     expect(mergePatch({ a: { b: 'c' } }, { a: { b: 'c' } })).toBeUndefined();
+  });
+
+  it('lies beside another where no value becomes two', () => {
+    expect(beside({ title: 'A' }, { value: '1' })).toEqual({ title: 'A' });
+    expect(beside({ title: 'A', value: '1' }, { title: 'A' })).toEqual({ value: '1' });
+    expect(beside({ title: 'A' }, { title: 'B' })).toBeUndefined();
+    expect(beside({ piece: { width: '1' } }, { piece: { height: '2' } })).toEqual({ piece: { width: '1' } });
+    expect(beside({ piece: null }, { piece: { height: '2' } })).toBeUndefined();
+    // The same step, ticked a moment later.
+    const tick = (at: string, print: string) => ({ packed: { bench: { at, print } } });
+    expect(beside(tick('9', 'p'), tick('8', 'p'))).toEqual({});
+    expect(beside(tick('9', 'p'), tick('8', 'q'))).toBeUndefined();
+    expect(beside({ packed: { bench: null } }, tick('8', 'p'))).toBeUndefined();
   });
 });

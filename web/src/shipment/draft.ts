@@ -6,8 +6,8 @@ import type { Address } from '@/countries/address';
 export interface Draft {
   title: string;
   buyer: Address;
-  /** By which the shop that sold it knows the order. */
-  order_number: string;
+  /** The order that it is for, as the shop that sold it knows it. */
+  order: typeof ORDER;
   promised: string;
   value: string;
   /** The money that its sums are in, where it left before the studio counted in another. */
@@ -122,6 +122,8 @@ const SENDING = {
   origin: '',
   handed_over: '',
 };
+
+const ORDER = { number: '', shop: '', sku: '', paid: '', note: '' };
 
 const CLAIM = { asked: '', sent_on: '', number: '', decided_on: '', paid: '' };
 
@@ -282,7 +284,7 @@ export function draftOf(inputs: Loose<Inputs>): Draft {
   return {
     title: inputs.title ?? '',
     buyer: filled(noAddress(), inputs.buyer),
-    order_number: inputs.order_number ?? '',
+    order: { ...filled(ORDER, inputs.order), number: inputs.order?.number ?? inputs.order_number ?? '' },
     promised: inputs.promised ?? '',
     value: inputs.value ?? '',
     currency: inputs.currency ?? '',
@@ -400,6 +402,27 @@ export function patched(value: Json, patch: Json): Json {
     else result[key] = patched(result[key] ?? null, part);
   }
   return result;
+}
+
+/**
+ * Returns what of a patch is left to do beside another of the same value; nothing where one value would become two. A step that both
+ * tick alike is ticked.
+ */
+export function beside(mine: Json, theirs: Json, path = ''): Json | undefined {
+  if (JSON.stringify(mine) === JSON.stringify(theirs)) return {};
+  if (!isObject(mine) || !isObject(theirs)) return undefined;
+  if (/^packed\.[^.]+$/u.test(path) && mine.print !== undefined && mine.print === theirs.print) return {};
+  const left: Record<string, Json> = {};
+  for (const [key, part] of Object.entries(mine)) {
+    const other = theirs[key];
+    if (other === undefined) left[key] = part;
+    else {
+      const rest = beside(part, other, path ? `${path}.${key}` : key);
+      if (rest === undefined) return undefined;
+      if (!isObject(rest) || Object.keys(rest).length > 0) left[key] = rest;
+    }
+  }
+  return left;
 }
 
 /** Returns the paths of every value that a patch touches, as `piece.width`. */

@@ -45,7 +45,11 @@ const length = (label: string, rule?: string): Field => ({ label, kind: 'length'
 
 export const FIELDS = {
   title: text('Title of the piece'),
-  order_number: text('Order number'),
+  'order.number': { ...text('Order number'), inSentence: 'the order number' },
+  'order.shop': { ...text('Shop'), inSentence: 'the shop' },
+  'order.sku': text('Product code (SKU)'),
+  'order.paid': { ...text('Paid for carriage'), inSentence: 'what the buyer paid for carriage' },
+  'order.note': text('Buyer’s note'),
   promised: day('Promised for'),
   value: { ...text('Worth'), inSentence: 'what it is worth' },
   service: choice('Service'),

@@ -2,7 +2,7 @@
 // asks the server, waits or keeps anything; it says what is to be done, and is told what came of it.
 import type { Inputs, LengthUnit, Preview, Shipment, Summary, WorkLine, Worked } from '@/api/types';
 
-import { draftOf, inputsOf, mergePatch, patched, pathsOf, withoutPaths } from './draft';
+import { beside, draftOf, inputsOf, mergePatch, patched, pathsOf, withoutPaths } from './draft';
 import type { Json } from './draft';
 import type { Part } from './looked';
 
@@ -203,15 +203,27 @@ function filledFrom(before: Figures | undefined, now: Figures, without: Part[]):
   return { ...now, worked: { ...now.worked, plan: { ...is, slots: was.slots } } };
 }
 
-/** Somebody else's stands there: where it is what was typed here there is nothing to settle. */
+/**
+ * Somebody else's stands there: where it is what was typed here there is nothing to settle, and where it touches other fields and
+ * other ticks both stand.
+ */
 function clash(state: Open, theirs: Shipment): void {
   const mine = changeOf(state);
   const stands = inputsAt(theirs);
-  if (mine === undefined || mergePatch(stands, patched(stands, mine)) === undefined) adopt(state, theirs);
-  else {
+  if (mine === undefined || mergePatch(stands, patched(stands, mine)) === undefined) {
+    adopt(state, theirs);
+    return;
+  }
+  const since = mergePatch(state.basis, stands);
+  const left = beside(mine, since ?? {});
+  if (left === undefined) {
     state.phase = 'open';
     state.theirs = theirs;
+    return;
   }
+  const { errors } = state;
+  adopt(state, theirs, left);
+  state.errors = errors;
 }
 
 /** Says what is to be done once something has changed what is typed. */
@@ -294,7 +306,7 @@ function landed(state: Open, shipment: Shipment): Effect[] {
     state.basis = reached;
     if (since === undefined) adopt(state, shipment);
     else clash(state, shipment);
-    return [];
+    return state.theirs ? [] : toFollow(state);
   }
   state.phase = 'open';
   state.shipment = shipment;
@@ -438,7 +450,7 @@ function on(state: Open, event: Event): Effect[] {
       gaveUp(state);
       state.wants = undefined;
       clash(state, event.current);
-      return [];
+      return state.theirs ? [] : toFollow(state);
     }
     case 'ended':
       if (!isAbout(state, event.edit)) return [];

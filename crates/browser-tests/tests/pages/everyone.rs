@@ -264,8 +264,7 @@ async fn every_stop_can_be_used_on_a_phone(Demo(database): &Demo) -> Result<()> 
     studio.close().await
 }
 
-/// What is current, chosen, pressed or done looks otherwise than what is not, also where only the browser's colours are left: by an
-/// edge, a weight or a fill that is kept.
+/// Tells whether two elements differ in an edge, a weight or a fill, so that a state is seen also in the browser's forced colours.
 const TOLD_APART: &str = "
     const look = (one) => {
         const { outlineStyle, outlineWidth, borderTopStyle, borderTopWidth, fontWeight, textDecorationLine } = getComputedStyle(one);
@@ -338,7 +337,7 @@ async fn a_word_longer_than_its_line_is_parted(Demo(database): &Demo) -> Result<
     page.fill("title", word).await?;
     page.fill("buyer.name", word).await?;
     page.fill("buyer.town", word).await?;
-    page.fill("order_number", word).await?;
+    page.fill("order.number", word).await?;
     page.is_saved().await?;
     page.is_as_wide_as(320).await?;
     for (at, shows) in [

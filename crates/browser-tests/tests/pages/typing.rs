@@ -107,10 +107,13 @@ async fn a_conflict_is_still_there_after_two_reloads(Demo(database): &Demo) -> R
     page.fill("title", "Kelp Ladder, mine").await?;
     page.sees("[data-test='save-state']", "Kept in this page")
         .await?;
-    // Somebody else is quicker.
-    sqlx::query("UPDATE shipment SET version = version + 1")
-        .execute(database.pool())
-        .await?;
+    // Somebody else is quicker, with another title.
+    for ask in [
+        "UPDATE shipment SET version = version + 1",
+        "UPDATE shipment_state SET inputs = jsonb_set(inputs, '{title}', '\"Kelp Ladder, theirs\"')",
+    ] {
+        sqlx::query(ask).execute(database.pool()).await?;
+    }
     studio.come_back().await?;
     for _ in 0..2 {
         page.sees("[data-test='conflict']", "Kelp Ladder, mine")

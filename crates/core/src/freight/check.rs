@@ -663,7 +663,7 @@ struct Gone {
 }
 
 impl Gone {
-    /// Of a rule behind others, of each of which it is known.
+    /// Returns what goes where a rule applies; `gone` says the same of every rule before it.
     fn by(rule: &Rule, before: &[(String, &Rule)], gone: &[Self]) -> Self {
         let replaced = before.iter().enumerate();
         let replaced = replaced.filter(|(_, (_, other))| rule.replaces.contains(&other.name));
@@ -741,7 +741,10 @@ impl Rule {
     fn sum(&self) -> Option<Decimal> {
         match self.what {
             What::Sum { price } => Some(price),
-            _ => None,
+            What::PerKg { .. }
+            | What::Percent { .. }
+            | What::Steps { .. }
+            | What::Minimum { .. } => None,
         }
     }
 

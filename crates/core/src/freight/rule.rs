@@ -41,7 +41,7 @@ pub enum What {
         /// For one.
         #[cfg_attr(feature = "schema", schema(value_type = String))]
         price: Decimal,
-        /// Of which weight.
+        /// The weight whose kilograms are counted.
         #[serde(default)]
         of: PerKgOf,
     },

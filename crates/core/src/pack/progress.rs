@@ -16,6 +16,10 @@ pub struct StepTick {
     pub at: String,
     /// What the step was then, by its print.
     pub print: String,
+    /// Where its parts lie, as `sheet 1, A1 to A5`, where a layout cut them; empty where it was done by hand.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    #[cfg_attr(feature = "schema", schema(required = false))]
+    pub sheet: String,
 }
 
 /// How a step stands.
@@ -44,6 +48,8 @@ pub struct StepView {
     pub state: StepState,
     /// When it was done, as it was noted.
     pub at: Option<String>,
+    /// Where its parts lie, as `sheet 1, A1 to A5`, where a layout cut them.
+    pub sheet: Option<String>,
 }
 
 /// The packing as a whole.
@@ -72,13 +78,13 @@ pub struct PackProgress {
     pub done: usize,
     /// Steps that were done and that a changed plan touches, or has no longer.
     pub touched: usize,
-    /// Of the steps that are done, those that cut.
+    /// How many cutting steps are done.
     #[serde(default)]
     pub cut: usize,
-    /// Steps that cut what lies around the piece first, and are not done. A box is cut once the wrapped piece can be measured.
+    /// How many cutting steps before the first wrap are still to be done; a box that is cut around the wrapped piece is not counted.
     #[serde(default)]
     pub to_cut: usize,
-    /// Of the steps that are done, those that lay something around the piece.
+    /// How many steps are done that lay something around the piece.
     #[serde(default)]
     pub laid: usize,
 }
@@ -102,7 +108,10 @@ impl PackView {
             let can = waits_for.clone().all(|key| done.contains(&key));
             let lies = waits_for.all(|key| done.contains(&key) || cuts.contains(&key));
             let state = match ticks.get(&step.key) {
-                Some(tick) if tick.print == step.print && lies => StepState::Done,
+                // What a layout cut lies there, whatever was done at this bench before.
+                Some(tick) if tick.print == step.print && (lies || !tick.sheet.is_empty()) => {
+                    StepState::Done
+                }
                 Some(_) => StepState::Touched,
                 None if can => StepState::Open,
                 None => StepState::Waits,
@@ -156,6 +165,10 @@ impl PackView {
             .zip(states)
             .map(|(step, state)| StepView {
                 at: ticks.get(&step.key).map(|tick| tick.at.clone()),
+                sheet: ticks
+                    .get(&step.key)
+                    .filter(|tick| state == StepState::Done && !tick.sheet.is_empty())
+                    .map(|tick| tick.sheet.clone()),
                 step,
                 state,
             })

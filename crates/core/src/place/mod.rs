@@ -12,6 +12,7 @@ mod route;
 pub use address::Buyer;
 pub use country::{Countries, Country, OwnCountry, usual_route};
 pub use customs::meets_customs;
+pub(crate) use fold::fold;
 pub use format::{AddressFormat, AddressLine, AddressPart, FullFormat, PostcodeShape, Region};
 pub use paste::{PartedAddress, part_address};
 pub use postcode_place::PostcodePlace;

@@ -36,6 +36,14 @@ impl Currency {
         known.is_some_and(|known| known.exponent().is_some())
     }
 
+    /// Returns the sign that people write for it where it is used, as `€`; its code where there is none.
+    #[must_use]
+    pub fn sign(&self) -> String {
+        let known = iso_currency::Currency::from_code(self.code());
+        let sign = known.map(|known| known.symbol().to_string());
+        sign.unwrap_or_else(|| self.code().to_owned())
+    }
+
     /// Returns how many decimals its minor unit has: 2 for most, 0 or 3 for some.
     #[must_use]
     pub const fn decimals(&self) -> u32 {

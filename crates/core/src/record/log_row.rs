@@ -73,6 +73,13 @@ pub struct LogRow {
     /// The room that this would have taken in the bin, in litres.
     #[serde(default)]
     pub used_again_litres: Option<f64>,
+    /// By which the shop knows the order; empty where it was for none.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub order_number: String,
+    /// What the buyer paid for carriage.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
+    pub shipping_paid: Option<Decimal>,
     /// The money that its sums are in; the studio's where it never counted in another.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub currency: Option<Currency>,
@@ -110,6 +117,8 @@ impl LogRow {
             saved: handed.saved.as_ref().map(|money| money.amount),
             used_again_g: handed.used_again.map(Mass::as_g),
             used_again_litres: handed.used_again_litres,
+            order_number: inputs.order_number().to_owned(),
+            shipping_paid: inputs.paid_for_carriage(),
             currency: Some(handed.currency()),
         })
     }
@@ -123,6 +132,7 @@ impl LogRow {
             for sum in [
                 &mut self.carriage,
                 &mut self.billed,
+                &mut self.shipping_paid,
                 &mut self.worth,
                 &mut self.paid,
                 &mut self.saved,

@@ -390,6 +390,8 @@ mod tests {
             saved: None,
             used_again_g: None,
             used_again_litres: None,
+            order_number: String::new(),
+            shipping_paid: None,
             currency: None,
         }
     }

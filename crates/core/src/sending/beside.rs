@@ -40,6 +40,8 @@ pub struct ParcelBeside {
     pub through: Comparison<Length>,
     /// Carriage, in the studio's money; `None` if no price was chosen.
     pub cost: Option<Comparison<Money>>,
+    /// What the buyer paid the shop for it; `None` where no order says it.
+    pub paid: Option<Money>,
     /// Of packing.
     pub minutes: Comparison<Minutes>,
     /// What its ticks say that packing took, without the breaks.
@@ -90,6 +92,9 @@ impl ParcelBeside {
                     ..planned.clone()
                 }),
             }),
+            paid: inputs
+                .paid_for_carriage()
+                .map(|amount| Money::new(amount, &handed.currency())),
             minutes: Comparison {
                 planned: *minutes,
                 was: took,

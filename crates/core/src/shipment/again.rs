@@ -3,7 +3,8 @@
 use std::collections::BTreeMap;
 
 use super::{
-    AfterInputs, ParcelInputs, PieceFacts, PieceInputs, SendingInputs, SettledStops, ShipmentInputs,
+    AfterInputs, OrderInputs, ParcelInputs, PieceFacts, PieceInputs, SendingInputs, SettledStops,
+    ShipmentInputs,
 };
 use crate::{
     house::Choices,
@@ -41,6 +42,7 @@ impl ShipmentInputs {
             },
             buyer: Buyer::default(),
             order_number: String::new(),
+            order: OrderInputs::default(),
             promised: None,
             value: self.value.clone(),
             currency: self.currency,

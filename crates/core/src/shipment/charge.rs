@@ -3,7 +3,7 @@
 use rust_decimal::Decimal;
 use serde::Serialize;
 
-use super::{Commission, House, ShipmentInputs, Workings};
+use super::{Commission, House, ShipmentInputs, Workings, inputs::read_amount};
 use crate::{
     Refusal,
     freight::Cost,
@@ -36,6 +36,12 @@ pub struct Charge {
     pub used_again_litres: f64,
     /// The service that was reckoned with; `None` before it is known where it goes.
     pub service: Option<String>,
+    /// What the carrier takes, with tax and cover.
+    pub carriage: Money,
+    /// What the buyer paid the shop for carriage; `None` where no order says it.
+    pub paid: Option<Money>,
+    /// What of that is left over when the carrier is paid; less than zero where it does not cover it.
+    pub over_carriage: Option<Money>,
     /// What the buyer pays by the studio's rule.
     pub pays: Money,
     /// What stays with the studio; less than zero where it pays itself.
@@ -158,8 +164,14 @@ pub fn charge(inputs: &ShipmentInputs, house: &House) -> Result<Option<Charge>, 
     let Policy { pays, gain, .. } = by(rule);
     let (opened, sheets) = opened(plan, house);
     let used_again: UsedAgain = plan.layers.iter().map(|layer| layer.used_again).sum();
+    let paid = read_amount("order.paid", inputs.order.paid.as_deref())
+        .map_err(|refusal| vec![refusal])?
+        .map(|paid| own.round(paid));
     Ok(Some(Charge {
         costs: money(costs),
+        carriage: money(own.round(whole)),
+        paid: paid.map(money),
+        over_carriage: paid.map(|paid| money(paid - own.round(whole))),
         opened: money(opened),
         sheets,
         saved_by_reuse: money(as_new(inputs, house).unwrap_or(materials) - materials),

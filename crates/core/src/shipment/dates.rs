@@ -41,8 +41,13 @@ const WITH_NAMES: [&str; 6] = [
 /// A text that is no day is returned as it is.
 ///
 /// # Errors
-/// A sentence that names both days of `04/05/2027`, the one in the studio's own order first.
-pub(super) fn written_day(text: &str, telling: Telling) -> Result<String, String> {
+/// A sentence that names both days of `04/05/2027`, the one in the order of `telling` first, unless that order is known to be the
+/// text's own.
+pub(super) fn written_day(
+    text: &str,
+    telling: Telling,
+    is_own_order: bool,
+) -> Result<String, String> {
     let text = text.trim();
     if let Some(day) = WITH_NAMES
         .iter()
@@ -70,6 +75,9 @@ pub(super) fn written_day(text: &str, telling: Telling) -> Result<String, String
             if telling.dates == DateOrder::Mdy {
                 std::mem::swap(&mut one, &mut other);
             }
+            if is_own_order {
+                return Ok(one.to_string());
+            }
             Err(format!(
                 "\"{text}\" is {} or {}: write {one} or {other}",
                 telling.day(one),
@@ -87,7 +95,7 @@ mod tests {
 
     #[test]
     fn a_day_is_read_as_people_write_it_and_asked_about_where_it_is_two() {
-        let read = |text: &str| written_day(text, Telling::default());
+        let read = |text: &str| written_day(text, Telling::default(), false);
         for (text, day) in [
             ("2027-03-12", "2027-03-12"),
             ("12 Mar 2027", "2027-03-12"),
@@ -112,7 +120,11 @@ mod tests {
             dates: DateOrder::Mdy,
             ..Telling::default()
         };
-        let asked = written_day("04/05/2027", american).expect_err("it is two days");
+        let asked = written_day("04/05/2027", american, false).expect_err("it is two days");
         assert!(asked.contains("Apr 5, 2027 or May 4, 2027"), "{asked}");
+        // A table that has it in one order in other rows settles it.
+        let settled = |telling| written_day("04/05/2027", telling, true);
+        assert_eq!(settled(Telling::default()), Ok("2027-05-04".to_owned()));
+        assert_eq!(settled(american), Ok("2027-04-05".to_owned()));
     }
 }

@@ -8,7 +8,7 @@ use serde::{Deserialize, Serialize};
 
 use super::{
     AfterInputs, EnclosureInputs, OtherPiece, ParcelInputs, QuotationInputs, SendingInputs,
-    TogetherInputs, dates::read_day, order::refused_order_number,
+    TogetherInputs, dates::read_day, order::OrderInputs,
 };
 use crate::{
     Refusal, Refusals,
@@ -40,8 +40,12 @@ pub struct ShipmentInputs {
     /// Who gets it, and where.
     pub buyer: Buyer,
     /// By which the shop that sold it knows the order, up to 80 characters.
+    /// The same as `order.number`, which is its place by now.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub order_number: String,
+    /// The order that it is for.
+    #[serde(skip_serializing_if = "is_default")]
+    pub order: OrderInputs,
     /// The day it was promised for, as 2027-03-12.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub promised: Option<String>,
@@ -308,6 +312,8 @@ impl ShipmentInputs {
     }
 
     pub(super) fn looked_over(mut self, bare: Bare, today: Date) -> (Self, Refusals) {
+        self.one_order_number();
+        blank_is_none(&mut self.order.paid);
         let mut refusals = Refusals::from(self.texts_refused());
         let piece = &mut self.piece;
         for (field, text) in [
@@ -617,7 +623,7 @@ impl ShipmentInputs {
     fn texts_refused(&self) -> Vec<Refusal> {
         let mut refusals: Refusals = refused_text("title", &self.title).into_iter().collect();
         refusals.extend(self.buyer.refused("buyer"));
-        refusals.extend(refused_order_number("order_number", &self.order_number));
+        refusals.extend(self.order.refused());
         refusals.extend(refused_long("piece.notes", &self.piece.notes, LONGEST_NOTE));
         for (code, reason) in &self.lifted {
             let field = format!("lifted.{code}");

@@ -3,7 +3,8 @@
 use rust_decimal::Decimal;
 
 use super::{
-    AfterInputs, ClaimInputs, OtherPiece, QuotationInputs, ShipmentInputs, inputs::read_amount,
+    AfterInputs, ClaimInputs, OrderInputs, OtherPiece, QuotationInputs, ShipmentInputs,
+    inputs::read_amount,
 };
 use crate::{
     Refusal,
@@ -22,6 +23,7 @@ impl ShipmentInputs {
             currency: _,
             title: _,
             buyer: _,
+            order,
             order_number: _,
             promised: _,
             piece: _,
@@ -38,6 +40,14 @@ impl ShipmentInputs {
             sending: _,
         } = self;
         meet(value);
+        let OrderInputs {
+            paid,
+            number: _,
+            shop: _,
+            sku: _,
+            note: _,
+        } = order;
+        meet(paid);
         for other in others.values_mut() {
             let OtherPiece {
                 value,

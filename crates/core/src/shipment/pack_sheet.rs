@@ -147,9 +147,11 @@ fn about(inputs: &ShipmentInputs, to: &[String], telling: Telling) -> Vec<String
             .map_or_else(|_| day.to_owned(), |day| telling.day(day));
         format!("Promised for {told}")
     });
-    let number = inputs.order_number.trim();
+    let number = inputs.order_number();
     let order = (!number.is_empty()).then(|| format!("Order {number}"));
-    [inputs.kind_says(telling), order, to, promised]
+    let note = inputs.order.note.trim();
+    let note = (!note.is_empty()).then(|| format!("The buyer wrote: {note}"));
+    [inputs.kind_says(telling), order, to, promised, note]
         .into_iter()
         .flatten()
         .collect()

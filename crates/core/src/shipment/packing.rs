@@ -1,11 +1,13 @@
 //! The steps at the bench for a shipment, and how far somebody got with them.
 
+use std::collections::BTreeMap;
+
 use super::{Commission, House, ShipmentInputs, Workings};
 use crate::{
     Refusal,
-    pack::{PackView, pack_steps},
-    plan::Plan,
-    shipment::{PackSheet, UnpackingGuide},
+    pack::{PackStep, PackView, StepTick, pack_steps},
+    plan::{Detail, Plan},
+    shipment::{PackSheet, SheetPart, UnpackingGuide, cut_already::ticked_by_layouts},
 };
 
 /// Returns every step of packing a shipment beside what was ticked; `None` while there is no plan.
@@ -45,16 +47,57 @@ fn planned(
     house: &House,
 ) -> Result<Option<(Plan, PackView)>, Vec<Refusal>> {
     let worked = Workings::out(inputs, house)?;
-    let (Some(plan), Some(piece)) = (worked.plan, inputs.piece()?) else {
+    let Some(plan) = worked.plan else {
         return Ok(None);
     };
+    let steps = steps_of(&plan, inputs, house)?;
+    let view = PackView::of(steps, &inputs.packed);
+    Ok(Some((plan, view)))
+}
+
+/// Returns the steps of packing a plan of a shipment.
+///
+/// # Errors
+/// A [`Refusal`] when the piece can't be read.
+pub(crate) fn steps_of(
+    plan: &Plan,
+    inputs: &ShipmentInputs,
+    house: &House,
+) -> Result<Vec<PackStep>, Vec<Refusal>> {
+    let Some(piece) = inputs.piece()? else {
+        return Ok(Vec::new());
+    };
     let commission = Commission::of(inputs, piece, house)?;
-    let steps = pack_steps(
-        &plan,
+    Ok(pack_steps(
+        plan,
         &commission.pieces(),
         &commission.rules,
         &house.catalogue,
-    );
-    let view = PackView::of(steps, &inputs.packed);
-    Ok(Some((plan, view)))
+    ))
+}
+
+/// Returns the ticks of a shipment once it is known what layouts have cut for it, their cutting steps done.
+///
+/// # Errors
+/// A [`Refusal`] when the plan can't be made.
+pub fn ticks_with_layouts(
+    inputs: &ShipmentInputs,
+    house: &House,
+    cut: &[SheetPart],
+    at: &str,
+) -> Result<BTreeMap<String, StepTick>, Vec<Refusal>> {
+    let worked = Workings::out_in(inputs, house, Detail::LEAST)?;
+    let steps = match &worked.plan {
+        Some(plan) => steps_of(plan, inputs, house)?,
+        None => Vec::new(),
+    };
+    Ok(ticked_by_layouts(&inputs.packed, &steps, cut, at))
+}
+
+impl ShipmentInputs {
+    /// Tells whether somebody has begun to pack it: a step was ticked by hand. What a layout cut is taken off the shelf by the layout.
+    #[must_use]
+    pub fn is_begun(&self) -> bool {
+        self.packed.values().any(|tick| tick.sheet.is_empty())
+    }
 }

@@ -1,5 +1,7 @@
 //! What the shelf lacks for a shipment: what takes its place, or by when it has to be ordered.
 
+use std::borrow::Cow;
+
 use jiff::{ToSpan, civil::Date, civil::Weekday};
 use serde::Serialize;
 
@@ -9,7 +11,7 @@ use crate::{
     house::Choices,
     material::{Catalogue, MaterialId},
     plan::{Change, Detail, Plan},
-    shipment::{House, ShipmentInputs, Workings},
+    shipment::{House, ShipmentInputs, Workings, steps_of, still_to_cut},
     space::LayerSlot,
     stock::{
         Batch, BatchShipment, Counting, CutTool, Goods, LayoutOf, Measure, OffcutHere, SheetGoods,
@@ -115,7 +117,7 @@ fn asked_of<'a>(
     today: Date,
 ) -> Result<Option<(Asking<'a>, Vec<Taken>)>, Vec<Refusal>> {
     let worked = Workings::out_in(inputs, house, Detail::LEAST)?;
-    let Some(plan) = &worked.plan else {
+    let Some(plan) = left_of_plan(&worked, inputs, house)? else {
         return Ok(None);
     };
     let days = worked
@@ -131,8 +133,60 @@ fn asked_of<'a>(
             .promised_for()
             .map(|day| working_days_before(day, days + TO_PACK_DAYS)),
     };
-    let takes = takes(plan, house, stock);
+    let takes = takes(&plan, house, stock);
     Ok(Some((asked, takes)))
+}
+
+/// The plan without what layouts have cut of it; `None` before there is one.
+fn left_of_plan<'a>(
+    worked: &'a Workings,
+    inputs: &ShipmentInputs,
+    house: &House,
+) -> Result<Option<Cow<'a, Plan>>, Vec<Refusal>> {
+    let Some(plan) = &worked.plan else {
+        return Ok(None);
+    };
+    if inputs.packed.values().all(|tick| tick.sheet.is_empty()) {
+        return Ok(Some(Cow::Borrowed(plan)));
+    }
+    let steps = steps_of(plan, inputs, house)?;
+    Ok(Some(Cow::Owned(still_to_cut(plan, &steps, &inputs.packed))))
+}
+
+/// How much of something a shipment takes off the shelf.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ShelfTake {
+    /// What, in its own measure.
+    pub goods: Goods,
+    /// What it is called.
+    pub name: String,
+    /// How much.
+    pub amount: i64,
+}
+
+/// Returns everything that the plan of a shipment takes off the shelf, without what layouts have cut of it and drawn themselves:
+/// nothing before there is a plan.
+///
+/// # Errors
+/// A [`Refusal`] when the plan can't be made.
+pub fn shelf_takes(
+    inputs: &ShipmentInputs,
+    house: &House,
+    stock: &[StockItem],
+) -> Result<Vec<ShelfTake>, Vec<Refusal>> {
+    let worked = Workings::out_in(inputs, house, Detail::LEAST)?;
+    let Some(plan) = left_of_plan(&worked, inputs, house)? else {
+        return Ok(Vec::new());
+    };
+    let takes = takes(&plan, house, stock);
+    Ok(takes
+        .into_iter()
+        .map(|taken| ShelfTake {
+            goods: taken.goods,
+            name: taken.name,
+            amount: taken.amount,
+        })
+        .collect())
 }
 
 struct Taken {

@@ -27,6 +27,7 @@ fn tick(step: &PackStep) -> (String, StepTick) {
     let tick = StepTick {
         at: "2027-03-04T10:15:00Z".to_owned(),
         print: step.print.clone(),
+        sheet: String::new(),
     };
     (step.key.clone(), tick)
 }

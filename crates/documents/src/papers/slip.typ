@@ -7,7 +7,7 @@
 #show: faces
 #head(slip.head, data.mark)
 #heading(level: 1, if slip.gift { "In this parcel" } else { "Packing slip" })
-#text(fill: soft, slip.on)
+#text(fill: soft, (slip.order, slip.on).filter(it => it != "").join(" · "))
 #v(4mm)
 #ends(slip.ends)
 #heading(level: 2, "What is in it")

@@ -3,9 +3,12 @@
 use axum::Json;
 use hummock_core::{
     Refusals,
+    shipment::{SheetPart, ShipmentInputs, ticks_with_layouts},
     stock::{BatchPlan, BatchSheet, Goods, MaterialCut, SheetGoods, StockItem},
 };
-use hummock_store::{Draw, DrawnFrom};
+use hummock_store::{Draw, DrawnFrom, Place};
+use jiff::Timestamp;
+use uuid::Uuid;
 
 use super::{
     goods_of,
@@ -13,7 +16,7 @@ use super::{
     print_of,
     views::{CutRequest, CuttingView, Kept},
 };
-use crate::{body::Body, desk::Desk, problem::Problem, shelf::said_of};
+use crate::{body::Body, desk::Desk, problem::Problem, rework::beside, shelf::said_of};
 
 /// Notes that a sheet was cut: it is drawn from the shelf, and what is kept of it is put there. Once, however often it is
 /// asked.
@@ -96,6 +99,7 @@ pub(crate) async fn cut(
     desk.store
         .sheet_is_cut((cutting, whole(n), &about), (&from, &stored.body), &offcuts)
         .await?;
+    desk.tick_cuts(&kept).await?;
     Ok(Json(desk.cutting_view(cutting).await?))
 }
 
@@ -119,6 +123,7 @@ pub(crate) async fn not_cut(
     desk.store
         .sheet_is_not_cut((cutting, whole(n), &about))
         .await?;
+    desk.tick_cuts(&kept).await?;
     Ok(Json(desk.cutting_view(cutting).await?))
 }
 
@@ -140,4 +145,75 @@ fn about(kept: &Kept) -> String {
 
 fn whole(n: usize) -> i32 {
     i32::try_from(n).unwrap_or(i32::MAX)
+}
+
+/// So often a tick is laid on what others wrote in the same moment.
+const TRIES: u32 = 8;
+
+impl Desk {
+    /// Ticks the cutting steps whose parts lie cut by now, of every shipment of a layout, and opens those again whose parts do not.
+    async fn tick_cuts(&self, kept: &Kept) -> Result<(), Problem> {
+        for one in &kept.shipments {
+            self.tick_cuts_of(one.id).await?;
+        }
+        Ok(())
+    }
+
+    async fn tick_cuts_of(&self, shipment: Uuid) -> Result<(), Problem> {
+        for _ in 0..TRIES {
+            let Some(stored) = self.store.shipment(shipment).await? else {
+                return Ok(());
+            };
+            if stored.place != Place::Bench {
+                return Ok(());
+            }
+            let cut = self.cut_parts(shipment).await?;
+            let house = self.house().await?;
+            let at = Timestamp::now().strftime("%FT%TZ").to_string();
+            let inputs = stored.inputs.clone();
+            let ticks = beside(move || ticks_with_layouts(&inputs, &house.house, &cut, &at)).await;
+            // A plan that can't be made has no steps to tick.
+            let Ok(packed) = ticks else { return Ok(()) };
+            if packed == stored.inputs.packed {
+                return Ok(());
+            }
+            let changed = ShipmentInputs {
+                packed,
+                ..stored.inputs.clone()
+            };
+            let unit = self.store.settings().await?.unit;
+            if self
+                .rewritten(&stored, &changed, (None, unit))
+                .await?
+                .is_ok()
+            {
+                return Ok(());
+            }
+        }
+        Err(Problem::busy())
+    }
+
+    /// Returns the parts of a shipment that lie cut, of whatever layout.
+    async fn cut_parts(&self, shipment: Uuid) -> Result<Vec<SheetPart>, Problem> {
+        let mut parts = Vec::new();
+        for (body, done) in self.store.cut_for(shipment).await? {
+            // One of an earlier program that can't be read any more cuts nothing.
+            let Ok(kept) = serde_json::from_value::<Kept>(body) else {
+                continue;
+            };
+            let done: Vec<usize> = done
+                .into_iter()
+                .filter_map(|n| usize::try_from(n).ok())
+                .collect();
+            for (at, _) in kept
+                .shipments
+                .iter()
+                .enumerate()
+                .filter(|(_, one)| one.id == shipment)
+            {
+                parts.extend(SheetPart::of(&kept.laid, at, &done));
+            }
+        }
+        Ok(parts)
+    }
 }

@@ -80,9 +80,9 @@ pub(super) async fn question(desk: &Desk, leaves: &ToLeave, on: Date) -> Result<
     Ok(json!({ "asks": asked, "by_tariff": quote.total() }))
 }
 
-/// Asks carriers again about what they have not answered, until it is dropped: what a process that was killed had begun, too.
+/// Asks carriers, over and over, about bookings that they have not answered, also about those of a process that was killed.
 ///
-/// What was begun a moment ago by this process, which started at an instant, is still being asked by whoever began it.
+/// A booking that this process began is left alone at first: whoever began it is still asking. `started` is when the process began.
 pub(crate) async fn keep_asking(app: App, started: Instant) {
     loop {
         let begun_before = started.elapsed().min(ASK_AGAIN);

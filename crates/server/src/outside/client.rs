@@ -180,7 +180,7 @@ impl Client {
         }
     }
 
-    /// The same with what the studio is known by there.
+    /// Returns a client that sends the studio's key in a header with every question.
     pub(crate) fn known_by(self, header: HeaderName, mut key: HeaderValue) -> Self {
         key.set_sensitive(true);
         Self {

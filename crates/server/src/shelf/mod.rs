@@ -21,7 +21,7 @@ use hummock_core::{
     stock::{Counting, Goods, StockItem},
     ways,
 };
-use hummock_store::Draw;
+use hummock_store::{Draw, TakenLine};
 use uuid::Uuid;
 
 use crate::{
@@ -63,11 +63,19 @@ impl Desk {
             .filter(|item| item.goods.key().is_some())
             .filter_map(|item| item.id.parse().ok())
             .collect();
+        let sheets: Vec<Uuid> = stock
+            .iter()
+            .filter(|item| matches!(item.goods, Goods::Sheet(_)))
+            .filter_map(|item| item.id.parse().ok())
+            .collect();
         let lines = beside(move || ways::shelf_lines(&inputs, &house.house, &stock, today)).await?;
         let taken = self.store.taken_for(id).await?;
-        let changed = taken
-            .as_ref()
-            .is_some_and(|taken| takes_otherwise(taken, &lines, &counted, &cartons));
+        let changed = taken.as_ref().is_some_and(|taken| {
+            // Sheets are taken with the first tick, and follow what layouts cut.
+            let others = taken.iter().filter(|line| !sheets.contains(&line.item));
+            let others: Vec<TakenLine> = others.cloned().collect();
+            takes_otherwise(&others, &lines, &counted, &cartons)
+        });
         Ok(ShipmentShelf {
             lines,
             taken: taken.map(|taken| taken.into_iter().map(ShelfTaken::from).collect()),

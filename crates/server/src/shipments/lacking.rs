@@ -19,7 +19,7 @@ use uuid::Uuid;
 use super::{BenchRow, views::Lack};
 use crate::{desk::Desk, problem::Problem, rework::beside};
 
-/// So many shipments are about to be packed in all the studios of a process, at most: of more the first are reckoned anew.
+/// What is lacking is kept for at most so many shipments of all studios; what goes beyond it is worked out again.
 const MOST_KEPT: usize = 2000;
 
 /// All that an answer depends on.

@@ -45,6 +45,7 @@ impl<'a> Left<'a> {
             computed: &self.stored.computed,
             handed: None,
             keeps_plan: true,
+            draws: None,
         }
     }
 }

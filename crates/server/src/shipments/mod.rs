@@ -15,7 +15,7 @@ use axum::{Json, http::StatusCode};
 use hummock_core::{
     Refusal, json,
     quantity::LengthUnit,
-    shipment::{ShipmentInputs, WorkLine, Workings},
+    shipment::{ShipmentInputs, WorkLine, Workings, clashing},
     text::refused_text,
 };
 use hummock_store::{Edit, Listed, Move, NewShipment, Place, Stored, Wanted, WriteRefused};
@@ -73,6 +73,7 @@ impl Desk {
         BenchRow {
             tracking: listed.tracking.or(typed),
             id: listed.id,
+            order_number: listed.inputs.order_number().to_owned(),
             inputs: listed.inputs,
             summary: listed.summary,
             line,
@@ -96,8 +97,27 @@ impl Desk {
         }
     }
 
-    /// Returns the shipment that a change is based on; none when that change was made already.
+    /// Returns the shipment that a change is made of; none when that change was made already.
     async fn basis(
+        &self,
+        id: Uuid,
+        request: &EditRequest,
+    ) -> Result<Result<Stored, Json<ShipmentView>>, Problem> {
+        let stored = self.stored(id).await?;
+        if let Some(edit) = request.edit
+            && self.store.was_made(id, edit).await?
+        {
+            return Ok(Err(Json(self.view(stored))));
+        }
+        if matches!(stored.place, Place::Bench | Place::Sent) {
+            Ok(Ok(stored))
+        } else {
+            Err(Problem::put_away())
+        }
+    }
+
+    /// Returns the shipment that a move through its history is based on; none when that move was made already.
+    async fn moved_from(
         &self,
         id: Uuid,
         based_on: i32,
@@ -147,31 +167,72 @@ impl Desk {
         }
     }
 
-    /// Writes down what is typed of a parcel that has left.
+    /// Writes down what is typed of a parcel that has left; the shipment as it stands where somebody else wrote first.
     async fn noted(
         &self,
         stored: &Stored,
         changed: ShipmentInputs,
-        request: &EditRequest,
-    ) -> Result<Json<ShipmentView>, Problem> {
+        (edit, unit): (Option<Uuid>, LengthUnit),
+    ) -> Result<Written, Problem> {
         let today = self.clock.today();
-        let bare = self.house().await?.house.rules.bare(request.unit);
+        let bare = self.house().await?.house.rules.bare(unit);
         let inputs = changed.checked_since(&stored.inputs, bare, today)?;
         let refused = inputs.changed_after_leaving(&stored.inputs);
         if !refused.is_empty() {
             return Err(refused.into());
         }
         if inputs == stored.inputs {
-            return Ok(Json(self.view(stored.clone())));
+            return Ok(Ok(Json(self.view(stored.clone()))));
         }
         let left = Left {
             stored,
             inputs: &inputs,
         };
-        let edit = left.of(request.version, request.edit);
-        let edited = self.store.edit(edit).await;
-        // The house is not asked.
-        self.written(edited)?.ok_or_else(Problem::busy)
+        match self.store.edit(left.of(stored.version, edit)).await {
+            Err(WriteRefused::Stale { current, .. }) => Ok(Err(current)),
+            // The house is not asked.
+            edited => self.written(edited)?.map(Ok).ok_or_else(Problem::busy),
+        }
+    }
+
+    /// Writes a shipment anew with its plan, and takes off the shelf what it wants from then on; the shipment as it stands where
+    /// somebody else wrote first.
+    pub(crate) async fn rewritten(
+        &self,
+        stored: &Stored,
+        changed: &ShipmentInputs,
+        (edit, unit): (Option<Uuid>, LengthUnit),
+    ) -> Result<Written, Problem> {
+        let mut tries = self.tries();
+        loop {
+            let house = tries.next().await?;
+            let follows = Follows::Stored(&stored.inputs);
+            let outcome = self.outcome(house, changed.clone(), unit, follows)?;
+            if outcome.inputs == stored.inputs {
+                return Ok(Ok(Json(self.view(stored.clone()))));
+            }
+            let handed = handed_over(&outcome.inputs, &outcome.house)?;
+            let moved = (&stored.inputs, &outcome.inputs);
+            let draws = self.draws_between(moved, &outcome.house).await?;
+            let edit = Edit {
+                shipment: stored.id,
+                based_on: stored.version,
+                id: edit,
+                inputs: &outcome.inputs,
+                computed: &outcome.computed(),
+                handed: handed.as_ref(),
+                keeps_plan: false,
+                draws: draws.as_deref(),
+            };
+            match self.store.edit(edit).await {
+                Err(WriteRefused::Stale { current, .. }) => return Ok(Err(current)),
+                edited => {
+                    if let Some(view) = self.written(edited)? {
+                        return Ok(Ok(view));
+                    }
+                }
+            }
+        }
     }
 
     async fn step(
@@ -180,7 +241,7 @@ impl Desk {
         request: &MoveRequest,
         towards: Move,
     ) -> Result<Json<ShipmentView>, Problem> {
-        if let Err(made) = self.basis(id, request.version, request.edit).await? {
+        if let Err(made) = self.moved_from(id, request.version, request.edit).await? {
             return Ok(made);
         }
         let inputs = self.store.inputs_after(id, towards).await?;
@@ -206,6 +267,9 @@ impl Desk {
             let handed = handed_over(&inputs, &house)?;
             // What stood there once can always stand there again, with a plan or without.
             let worked = Workings::out_or_refused(&inputs, &house.house);
+            let draws = self
+                .draws_between((&stored.inputs, &inputs), &house)
+                .await?;
             let edit = Edit {
                 shipment: id,
                 based_on: request.version,
@@ -214,6 +278,7 @@ impl Desk {
                 computed: &computed(&worked, &inputs, &house),
                 handed: handed.as_ref(),
                 keeps_plan: false,
+                draws: draws.as_deref(),
             };
             let moved = self.store.step(towards, edit).await;
             if let Some(view) = self.written(moved)? {
@@ -307,38 +372,31 @@ pub(crate) async fn edit(
     ShipmentId(id): ShipmentId,
     Body(request): Body<EditRequest>,
 ) -> Result<Json<ShipmentView>, Problem> {
-    let stored = match desk.basis(id, request.version, request.edit).await? {
-        Ok(stored) => stored,
-        Err(made) => return Ok(made),
-    };
-    let changed = merged(&stored.inputs, request.change.clone())?;
-    if stored.place == Place::Sent && changed.handed_over().is_some() {
-        return desk.noted(&stored, changed, &request).await;
-    }
-    let mut tries = desk.tries();
+    let mut left = TRIES;
     loop {
-        let house = tries.next().await?;
-        let follows = Follows::Stored(&stored.inputs);
-        let outcome = desk.outcome(house, changed.clone(), request.unit, follows)?;
-        if outcome.inputs == stored.inputs {
-            return Ok(Json(desk.view(stored)));
-        }
-        let handed = handed_over(&outcome.inputs, &outcome.house)?;
-        let edit = Edit {
-            shipment: id,
-            based_on: request.version,
-            id: request.edit,
-            inputs: &outcome.inputs,
-            computed: &outcome.computed(),
-            handed: handed.as_ref(),
-            keeps_plan: false,
+        left -= 1;
+        let stored = match desk.basis(id, &request).await? {
+            Ok(stored) => stored,
+            Err(made) => return Ok(made),
         };
-        let edited = desk.store.edit(edit).await;
-        if let Some(view) = desk.written(edited)? {
-            return Ok(view);
+        let changed = merged(&stored.inputs, request.laid_on(&stored, &desk)?)?;
+        let edit = (request.edit, request.unit);
+        let written = if stored.place == Place::Sent && changed.handed_over().is_some() {
+            desk.noted(&stored, changed, edit).await?
+        } else {
+            desk.rewritten(&stored, &changed, edit).await?
+        };
+        match written {
+            Ok(view) => return Ok(view),
+            // Somebody was faster by a moment: what they wrote is looked at, too.
+            Err(_) if left > 0 => {}
+            Err(now) => return Err(stale(request.version, &desk.view(*now))),
         }
     }
 }
+
+/// So often an edit is laid on what others wrote in the same moment.
+const TRIES: u32 = 8;
 
 /// Puts a shipment on the bench, in the archive or in the bin; asking twice is as good as once.
 ///
@@ -393,6 +451,35 @@ pub(crate) async fn redo(
 ) -> Result<Json<ShipmentView>, Problem> {
     desk.step(id, &request, Move::Redo).await
 }
+
+impl EditRequest {
+    /// Returns what it changes of a shipment as it stands: both edits stand where this one was based on an older version and they touch
+    /// different fields or different ticks.
+    ///
+    /// # Errors
+    /// A [`Problem`] with the shipment as it stands, where one field has two values, or where it is not known any more what was
+    /// changed since.
+    fn laid_on(&self, stored: &Stored, desk: &Desk) -> Result<Map<String, Value>, Problem> {
+        let mut change = self.change.clone();
+        ShipmentInputs::one_number_in(&mut change);
+        if stored.version == self.version {
+            return Ok(change);
+        }
+        let stands = |now: &Stored| stale(self.version, &desk.view(now.clone()));
+        let since = stored
+            .changed_since(self.version)
+            .ok_or_else(|| stands(stored))?;
+        let now = serde_json::to_value(&stored.inputs).expect("inputs can be written");
+        if clashing(&now, &mut change, &since).is_empty() {
+            Ok(change)
+        } else {
+            Err(stands(stored))
+        }
+    }
+}
+
+/// What came of an edit: the shipment as it is shown, or as it stands where somebody else wrote first.
+type Written = Result<Json<ShipmentView>, Box<Stored>>;
 
 fn merged(inputs: &ShipmentInputs, change: Map<String, Value>) -> Result<ShipmentInputs, Problem> {
     let mut document = serde_json::to_value(inputs).expect("inputs can be written");

@@ -64,6 +64,8 @@ pub(crate) struct BenchRow {
     pub(super) id: Uuid,
     /// What was typed.
     pub(super) inputs: ShipmentInputs,
+    /// By which the shop knows its order; empty where it is for none.
+    pub(super) order_number: String,
     /// The figures, once there is a plan.
     pub(super) summary: Option<Summary>,
     /// Where it stands today.
@@ -126,7 +128,7 @@ pub(crate) struct ListQuery {
     #[serde(default)]
     #[cfg_attr(feature = "schema", param(value_type = PlaceName, required = false))]
     pub(super) place: Place,
-    /// Every word of it stands in the title, the buyer's name, the town or the order number; up to 120 characters.
+    /// Every word of it stands in the title, the buyer's name, the town, the order number or the code of the product; up to 120 characters.
     #[serde(default)]
     #[cfg_attr(feature = "schema", param(max_length = 120))]
     pub(super) search: String,
@@ -182,7 +184,7 @@ pub(crate) struct NewRequest {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub(crate) struct EditRequest {
-    /// The version that it is based on.
+    /// The version that it is based on. Where others wrote since, and touched other fields or other ticks, both stand.
     pub(super) version: i32,
     /// Chosen by the caller, so that an edit whose answer was lost can be sent again without a conflict.
     #[serde(default)]

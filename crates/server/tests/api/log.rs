@@ -216,6 +216,25 @@ async fn a_table_of_the_log_holds_no_formula_and_reads_back(Demo(database): &Dem
     );
     let whole = api.get("/api/v1/log.json").await;
     let whole = whole.as_array().expect("a list");
+    // Whatever stands in a row has its column.
+    for field in whole
+        .iter()
+        .flat_map(|line| line.as_object().expect("a line").keys())
+    {
+        let columns = match field.as_str() {
+            "id" => vec!["shipment".to_owned()],
+            "planned_mm" | "measured_mm" => ["across", "up", "through"]
+                .map(|side| field.replace("_mm", &format!("_{side}_mm")))
+                .to_vec(),
+            other => vec![other.to_owned()],
+        };
+        for column in columns {
+            assert!(
+                head.iter().any(|known| known == column),
+                "{column} is no column"
+            );
+        }
+    }
     // The same to every figure.
     for (row, line) in rows.iter().zip(whole) {
         let told: f64 = row[at("probability")].parse().expect("a number");

@@ -479,6 +479,128 @@ async fn a_stale_edit_is_answered_with_the_newer_state(NoShipments(database): &N
     assert_eq!(api.get(&path).await["inputs"]["title"], "Theirs");
 }
 
+/// A tablet ticks while a desk types: neither has seen what the other did, and both stand.
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn edits_of_different_fields_and_different_ticks_both_stand(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
+    let inputs = json!({ "title": "One", "value": "12", "piece": canvas() });
+    let (_, made) = api
+        .post("/api/v1/shipments", json!({ "inputs": inputs }))
+        .await;
+    let path = format!("/api/v1/shipments/{}", text(&made["id"]));
+    let edit = |change: Value| {
+        let body = json!({ "version": 1, "change": change });
+        let (api, path) = (&api, &path);
+        async move { api.patch(path, body).await }
+    };
+    let tick = |at: &str| json!({ "at": at, "print": "00112233" });
+    let (noon, later) = ("2027-03-04T12:00:00Z", "2027-03-04T12:00:09Z");
+    for change in [
+        json!({ "value": "640" }),
+        json!({ "packed": { "set_up/bench": tick(noon) } }),
+        json!({ "packed": { "look/piece": tick(noon) } }),
+        json!({ "buyer": { "name": "Oda Marsh" } }),
+        // The same step, ticked on a second tablet: it is done, and was done first at noon.
+        json!({ "packed": { "look/piece": tick(later) } }),
+        // What stands there already is no second value.
+        json!({ "value": "640", "buyer": { "town": "Tern Bight" } }),
+    ] {
+        let (status, view) = edit(change).await;
+        assert_eq!(status, StatusCode::OK, "{view}");
+    }
+    let now = api.get(&path).await;
+    assert_eq!(now["version"], 6, "one for each that changed something");
+    let inputs = &now["inputs"];
+    assert_eq!(inputs["value"], "640");
+    assert_eq!(
+        (&inputs["buyer"]["name"], &inputs["buyer"]["town"]),
+        (&json!("Oda Marsh"), &json!("Tern Bight"))
+    );
+    assert_eq!(inputs["packed"]["look/piece"]["at"], noon);
+    assert_eq!(
+        inputs["packed"].as_object().map(serde_json::Map::len),
+        Some(2)
+    );
+    // One field, two values; and an undo is of what its own window saw.
+    for change in [
+        json!({ "value": "700", "title": "Two" }),
+        json!({ "packed": { "look/piece": null } }),
+        json!({ "buyer": null }),
+    ] {
+        let (status, problem) = edit(change).await;
+        assert_eq!(
+            (status, text(&problem["type"])),
+            (StatusCode::CONFLICT, "/problems/stale".to_owned()),
+            "{problem}"
+        );
+    }
+    let (status, _) = api
+        .post(&format!("{path}/undo"), json!({ "version": 1 }))
+        .await;
+    assert_eq!(status, StatusCode::CONFLICT);
+    // A version that there never was.
+    let (status, _) = api
+        .patch(&path, json!({ "version": 99, "change": { "gift": true } }))
+        .await;
+    assert_eq!(status, StatusCode::CONFLICT);
+    assert_eq!(api.get(&path).await["inputs"], *inputs);
+}
+
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn the_number_of_an_order_is_one_in_both_of_its_places(NoShipments(database): &NoShipments) {
+    let api = Api::start(database.pool(), false).await;
+    let order = json!({ "order_number": "1042", "order": { "paid": "12,50", "sku": "WR-A3" } });
+    let (status, made) = api
+        .post("/api/v1/shipments", json!({ "inputs": order }))
+        .await;
+    assert_eq!(status, StatusCode::CREATED, "{made}");
+    let path = format!("/api/v1/shipments/{}", text(&made["id"]));
+    let numbers = |view: &Value| {
+        let inputs = &view["inputs"];
+        (
+            text(&inputs["order"]["number"]),
+            text(&inputs["order_number"]),
+        )
+    };
+    assert_eq!(numbers(&made), ("1042".into(), "1042".into()));
+    let rows = api.rows().await;
+    assert_eq!(rows[0]["order_number"], "1042");
+    let found = api.get("/api/v1/shipments?search=1042%20wr-a3").await;
+    assert_eq!(found["total"], 1);
+    for change in [
+        json!({ "order": { "number": "1043" } }),
+        json!({ "order_number": "1043" }),
+    ] {
+        let version = api.get(&path).await["version"].clone();
+        let (_, view) = api
+            .patch(&path, json!({ "version": version, "change": change }))
+            .await;
+        assert_eq!(numbers(&view), ("1043".into(), "1043".into()), "{change}");
+    }
+    let (_, view) = api
+        .patch(&path, json!({ "version": 2, "change": { "order": null } }))
+        .await;
+    assert!(view["inputs"]["order_number"].is_null() && view["inputs"]["order"].is_null());
+    let (status, problem) = api
+        .patch(
+            &path,
+            json!({ "version": 3, "change": { "order": { "paid": "a lot", "shop": "x".repeat(81) } } }),
+        )
+        .await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    let fields: Vec<String> = problem["errors"]
+        .as_array()
+        .expect("errors")
+        .iter()
+        .map(|error| text(&error["field"]))
+        .collect();
+    assert_eq!(fields, ["order.shop", "order.paid"]);
+}
+
 #[test_context(NoShipments)]
 #[tokio::test]
 async fn an_edit_that_changes_nothing_adds_no_history(NoShipments(database): &NoShipments) {

@@ -313,3 +313,227 @@ async fn an_order_is_made_once_whatever_is_sent_and_a_bad_row_keeps_no_other_fro
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert_eq!(text(&problem["errors"][0]["field"]), "rows");
 }
+
+/// A shop's table as it comes: its head is guessed, sizes are read in each of its columns, and a product that was met is known.
+#[test_context(NoShipments)]
+#[tokio::test]
+async fn orders_bring_sizes_by_their_columns_or_by_their_product(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
+    let head = [
+        "Order",
+        "Ship to",
+        "Item",
+        "SKU",
+        "Size",
+        "Technique",
+        "Qty",
+        "Price",
+        "Shipping",
+        "Due",
+        "Note",
+        "Colour",
+    ];
+    let row = |cells: [&str; 12]| -> Value {
+        head.iter()
+            .zip(cells)
+            .map(|(name, cell)| ((*name).to_owned(), Value::from(cell)))
+            .collect::<serde_json::Map<_, _>>()
+            .into()
+    };
+    let rows = json!([
+        row([
+            "#1",
+            "Oda Marsh",
+            "Winter Reed",
+            "WR-1",
+            "24 x 36 x 1 1/2 in",
+            "oil on canvas",
+            "1",
+            "640,00",
+            "24,00",
+            "13/04/2027",
+            "As a gift, please",
+            "blue"
+        ]),
+        row([
+            "#2",
+            "Brid Tarn",
+            "Low Water, A3 print",
+            "",
+            "",
+            "",
+            "1",
+            "45",
+            "6",
+            "04/05/2027",
+            "",
+            ""
+        ]),
+        row([
+            "#3",
+            "Corrie Vane",
+            "Kelp",
+            "",
+            "60 x 80",
+            "love",
+            "2",
+            "12",
+            "",
+            "",
+            "",
+            ""
+        ]),
+    ]);
+    let asked = json!({ "head": head, "rows": rows });
+    let (status, guess) = api.post("/api/v1/orders/head", asked.clone()).await;
+    assert_eq!(status, StatusCode::OK, "{guess}");
+    assert_eq!(
+        (&guess["kept"], &guess["dates"]),
+        (&json!(false), &json!("dmy"))
+    );
+    let columns = &guess["columns"];
+    for (column, name) in [
+        ("number", "Order"),
+        ("name", "Ship to"),
+        ("title", "Item"),
+        ("sku", "SKU"),
+        ("size", "Size"),
+        ("medium", "Technique"),
+        ("count", "Qty"),
+        ("value", "Price"),
+        ("shipping_paid", "Shipping"),
+        ("promised", "Due"),
+        ("note", "Note"),
+    ] {
+        assert_eq!(columns[column], name, "{columns}");
+    }
+    let send = async |rows: &Value| -> Value {
+        let body = json!({
+            "columns": columns, "dates": guess["dates"], "shop": "Tern Market", "rows": rows, "make": true
+        });
+        let (status, views) = api.post("/api/v1/orders", body).await;
+        assert_eq!(status, StatusCode::OK, "{views}");
+        views
+    };
+    let views = send(&rows).await;
+    assert_eq!(
+        (&views[0]["size_from"], &views[0]["planned"]),
+        (&json!("row"), &json!(true))
+    );
+    assert_eq!(
+        (&views[1]["size_from"], &views[1]["planned"]),
+        (&json!("title"), &json!(true))
+    );
+    let refused: Vec<String> = views[2]["refused"]
+        .as_array()
+        .expect("a list")
+        .iter()
+        .map(|one| text(&one["field"]))
+        .collect();
+    assert_eq!(refused, ["medium", "size"], "{views}");
+    let made = api
+        .get(&format!(
+            "/api/v1/shipments/{}",
+            text(&views[0]["shipment"])
+        ))
+        .await;
+    let inputs = &made["inputs"];
+    assert_eq!(
+        inputs["order"],
+        json!({ "number": "#1", "shop": "Tern Market", "sku": "WR-1", "paid": "24,00", "note": "As a gift, please" })
+    );
+    assert_eq!(
+        (&inputs["promised"], &inputs["piece"]["depth"]),
+        (&json!("2027-04-13"), &json!("1 1/2 in"))
+    );
+    assert!(made["summary"]["fingerprint"].is_string(), "it is planned");
+    // Known by its code under another title, and by its title without one; a table of the same head is known, too.
+    let more = json!([
+        row([
+            "#4",
+            "Oda Marsh",
+            "Winter Reed (2nd)",
+            "WR-1",
+            "",
+            "",
+            "1",
+            "640",
+            "",
+            "",
+            "",
+            ""
+        ]),
+        row([
+            "#5",
+            "Oda Marsh",
+            "winter reed",
+            "",
+            "",
+            "",
+            "1",
+            "640",
+            "",
+            "",
+            "",
+            ""
+        ]),
+        row([
+            "#6",
+            "Oda Marsh",
+            "Unknown",
+            "NO-1",
+            "",
+            "",
+            "1",
+            "640",
+            "",
+            "",
+            "",
+            ""
+        ]),
+        // A second piece of an order that is in an earlier row.
+        row([
+            "#6",
+            "Oda Marsh",
+            "Winter Reed",
+            "WR-1",
+            "",
+            "",
+            "1",
+            "640",
+            "",
+            "",
+            "",
+            ""
+        ]),
+    ]);
+    let views = send(&more).await;
+    for at in [0, 1] {
+        assert_eq!(
+            (&views[at]["size_from"], &views[at]["planned"]),
+            (&json!("product"), &json!(true)),
+            "{views}"
+        );
+    }
+    assert_eq!(
+        (&views[2]["size_from"], &views[2]["planned"]),
+        (&json!("nowhere"), &json!(false))
+    );
+    let says = text(&views[3]["refused"][0]["message"]);
+    assert!(
+        says.contains("#6-2") && views[3]["shipment"].is_null(),
+        "{says}"
+    );
+    let (_, again) = api.post("/api/v1/orders/head", asked).await;
+    assert_eq!(
+        (&again["kept"], &again["shop"]),
+        (&json!(true), &json!("Tern Market"))
+    );
+    // What the buyer paid stands beside what it costs.
+    let (_, charge) = api
+        .post("/api/v1/plans/price", json!({ "inputs": inputs }))
+        .await;
+    assert_eq!(charge["charge"]["paid"]["amount"], "24.00", "{charge}");
+}

@@ -406,6 +406,216 @@ async fn what_packing_takes_is_given_back_as_it_was(Demo(database): &Demo) {
     assert_eq!(then, before);
 }
 
+/// The steps of a shipment as they stand.
+async fn steps_of(api: &Api, shipment: &Value) -> Vec<Value> {
+    let inputs = api.get(&at(shipment, "")).await["inputs"].clone();
+    let asked = json!({ "inputs": inputs });
+    let (status, view) = api.post("/api/v1/plans/packing", asked).await;
+    assert_eq!(status, StatusCode::OK, "{view}");
+    view["packing"]["steps"].as_array().expect("steps").clone()
+}
+
+async fn ticked(api: &Api, shipment: &Value, steps: &[Value]) {
+    let ticks: serde_json::Map<String, Value> = steps
+        .iter()
+        .map(|step| {
+            let tick = json!({ "at": "2027-03-04T10:15:00Z", "print": step["print"] });
+            (text(&step["key"]), tick)
+        })
+        .collect();
+    let (status, view) = change(api, shipment, json!({ "packed": ticks })).await;
+    assert_eq!(status, StatusCode::OK, "{view}");
+}
+
+/// What of a material is gone since.
+fn gone(before: &[(String, String, i64)], now: &[(String, String, i64)], kind: &str) -> i64 {
+    let total = |counts: &[(String, String, i64)]| -> i64 {
+        let of_kind = counts.iter().filter(|(what, ..)| what.starts_with(kind));
+        of_kind.map(|(.., left)| left).sum()
+    };
+    total(before) - total(now)
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_first_tick_takes_the_materials_and_the_last_one_taken_back_gives_them_back(
+    Demo(database): &Demo,
+) {
+    let api = Api::start(database.pool(), true).await;
+    let tide = ready(&api, "XS").await;
+    let before = counts(&api).await;
+    let shelf = api.get(&at(&tide, "/shelf")).await;
+    assert!(shelf["taken"].is_null(), "nothing before the first tick");
+    let steps = steps_of(&api, &tide).await;
+    ticked(&api, &tide, &steps[..1]).await;
+    let shelf = api.get(&at(&tide, "/shelf")).await;
+    let taken = shelf["taken"].as_array().expect("it was taken");
+    let wanted = shelf["lines"]
+        .as_array()
+        .expect("lines")
+        .iter()
+        .filter(|line| line["left"].is_i64())
+        .count();
+    assert_eq!((taken.len(), &shelf["changed"]), (wanted, &json!(false)));
+    let then = counts(&api).await;
+    assert!(gone(&before, &then, "\"sheet\"") > 0, "sheets too");
+    // More ticks take nothing more.
+    ticked(&api, &tide, &steps[1..3]).await;
+    assert_eq!(counts(&api).await, then);
+    // Undo is as good as taking the ticks back.
+    for _ in 0..2 {
+        let version = api.get(&at(&tide, "")).await["version"].clone();
+        let (status, _) = api
+            .post(&at(&tide, "/undo"), json!({ "version": version }))
+            .await;
+        assert_eq!(status, StatusCode::OK);
+    }
+    assert_eq!(counts(&api).await, before);
+    let version = api.get(&at(&tide, "")).await["version"].clone();
+    api.post(&at(&tide, "/redo"), json!({ "version": version }))
+        .await;
+    assert_eq!(counts(&api).await, then);
+    let (status, _) = change(&api, &tide, json!({ "packed": null })).await;
+    assert_eq!(status, StatusCode::OK);
+    assert_eq!(counts(&api).await, before);
+    assert!(api.get(&at(&tide, "/shelf")).await["taken"].is_null());
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn what_a_layout_has_cut_is_done_at_the_bench_and_not_taken_twice(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
+    let tide = ready(&api, "XS").await;
+    let before = counts(&api).await;
+    let asked = json!({ "shipments": [tide["id"]] });
+    let (status, cutting) = api.post("/api/v1/cuttings", asked).await;
+    assert_eq!(status, StatusCode::CREATED, "{cutting}");
+    let sheets: Vec<Value> = cutting["laid"]["materials"]
+        .as_array()
+        .expect("materials")
+        .iter()
+        .flat_map(|cut| cut["sheets"].as_array().expect("sheets").clone())
+        .collect();
+    let sheet = |n: &Value| format!("/api/v1/cuttings/{}/sheets/{n}", text(&cutting["id"]));
+    for one in &sheets {
+        let (status, view) = api.put(&sheet(&one["n"]), json!({})).await;
+        assert_eq!(status, StatusCode::OK, "{view}");
+    }
+    let cut = counts(&api).await;
+    let steps = steps_of(&api, &tide).await;
+    let of_sheets = |step: &&Value| {
+        let parts = step["parts"].as_array().expect("parts");
+        step["stage"] == "cut" && parts.iter().all(|part| part["kind"] == "piece")
+    };
+    let cutting_steps: Vec<&Value> = steps.iter().filter(of_sheets).collect();
+    assert!(!cutting_steps.is_empty());
+    for step in &cutting_steps {
+        assert_eq!(step["state"], "done", "{step}");
+        assert!(text(&step["sheet"]).starts_with("sheet "), "{step}");
+    }
+    // A layout is no beginning: wraps and tapes lie there until somebody packs.
+    assert!(api.get(&at(&tide, "/shelf")).await["taken"].is_null());
+    ticked(&api, &tide, &steps[..1]).await;
+    let packed = counts(&api).await;
+    assert_eq!(
+        gone(&cut, &packed, "\"sheet\""),
+        0,
+        "no sheet is taken twice"
+    );
+    assert_ne!(packed, cut, "what is no sheet is taken");
+    // A sheet that is not cut after all is one that packing takes.
+    for one in &sheets {
+        assert_eq!(api.delete(&sheet(&one["n"])).await, StatusCode::OK);
+    }
+    let open = steps_of(&api, &tide).await;
+    assert!(
+        open.iter()
+            .filter(of_sheets)
+            .all(|step| step["state"] == "open")
+    );
+    assert!(gone(&before, &counts(&api).await, "\"sheet\"") > 0);
+    change(&api, &tide, json!({ "packed": null })).await;
+    assert_eq!(counts(&api).await, before);
+}
+
+/// Ticks, layouts and undo in any order: a parcel that is packed to the end has taken what its parts come to, and one of which
+/// nothing is done has taken nothing.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_parcel_packed_to_the_end_has_taken_what_its_parts_come_to(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
+    let tide = ready(&api, "XS").await;
+    let before = counts(&api).await;
+    let (_, cutting) = api
+        .post("/api/v1/cuttings", json!({ "shipments": [tide["id"]] }))
+        .await;
+    let sheets: Vec<Value> = cutting["laid"]["materials"]
+        .as_array()
+        .expect("materials")
+        .iter()
+        .flat_map(|cut| cut["sheets"].as_array().expect("sheets").clone())
+        .collect();
+    let sheet = |n: usize| format!("/api/v1/cuttings/{}/sheets/{n}", text(&cutting["id"]));
+    // What a parcel takes that was packed by hand, and by the layout.
+    let all = async |api: &Api| {
+        let steps = steps_of(api, &tide).await;
+        let open: Vec<Value> = steps
+            .into_iter()
+            .filter(|step| step["state"] != "done")
+            .collect();
+        ticked(api, &tide, &open).await;
+    };
+    all(&api).await;
+    let by_hand = counts(&api).await;
+    change(&api, &tide, json!({ "packed": null })).await;
+    assert_eq!(counts(&api).await, before);
+    let mut random = proptest::test_runner::TestRunner::deterministic();
+    for _ in 0..6 {
+        for _ in 0..8 {
+            use proptest::strategy::{Strategy as _, ValueTree as _};
+            let act = (0..5_usize, 0..sheets.len().max(1)).new_tree(&mut random);
+            let (what, which) = act.expect("an act").current();
+            let n = usize::try_from(sheets[which]["n"].as_u64().expect("a number")).expect("few");
+            match what {
+                0 => {
+                    let steps = steps_of(&api, &tide).await;
+                    ticked(&api, &tide, &steps[which..=which]).await;
+                }
+                1 => {
+                    let steps = steps_of(&api, &tide).await;
+                    let key = text(&steps[which]["key"]);
+                    change(&api, &tide, json!({ "packed": { key: null } })).await;
+                }
+                2 => assert_eq!(api.put(&sheet(n), json!({})).await.0, StatusCode::OK),
+                3 => assert_eq!(api.delete(&sheet(n)).await, StatusCode::OK),
+                _ => {
+                    let now = api.get(&at(&tide, "")).await;
+                    let way = if now["can_redo"] == true && which % 2 == 1 {
+                        "redo"
+                    } else {
+                        "undo"
+                    };
+                    let asked = json!({ "version": now["version"] });
+                    api.post(&at(&tide, &format!("/{way}")), asked).await;
+                }
+            }
+        }
+        // Without a layout it has taken as much as by hand.
+        for one in &sheets {
+            api.delete(&format!(
+                "/api/v1/cuttings/{}/sheets/{}",
+                text(&cutting["id"]),
+                one["n"]
+            ))
+            .await;
+        }
+        all(&api).await;
+        assert_eq!(counts(&api).await, by_hand);
+        change(&api, &tide, json!({ "packed": null })).await;
+        assert_eq!(counts(&api).await, before);
+    }
+}
+
 #[test_context(Demo)]
 #[tokio::test]
 async fn what_is_about_to_be_packed_waits_for_materials_that_are_short(Demo(database): &Demo) {

@@ -48,6 +48,9 @@ async fn a_studio_is_saved_before_its_tables_are_changed(Demo(database): &Demo) 
         "ALTER TABLE shipment ALTER CONSTRAINT shipment_rules NOT DEFERRABLE",
         "ALTER TABLE shipment RENAME CONSTRAINT shipment_rules TO shipment_studio_id_rules_version_fkey",
         "DROP TABLE carrier_service",
+        "DROP INDEX shipment_by_title, shipment_state_by_sku, cutting_of_shipment",
+        "ALTER TABLE shipment DROP COLUMN recent",
+        "ALTER TABLE studio DROP COLUMN order_tables",
         "DELETE FROM _sqlx_migrations WHERE version > 11",
     ] {
         sqlx::query(undone)

@@ -248,7 +248,7 @@ async fn put(pool: &PgPool, studio: StudioId, all: &[Drawn], around: &Around) {
 /// Everything of a studio as the database prints rows, asked for table by table and column by column as the catalogue of the
 /// database lists them: so a column that a backup forgot is seen.
 async fn printed(pool: &PgPool, studio: StudioId) -> Vec<(String, Vec<String>)> {
-    const ITS_OWN: [&str; 10] = [
+    const ITS_OWN: [&str; 11] = [
         "studio.id",
         // Whoever is restored asks before it speaks to a carrier.
         "studio.held",
@@ -257,6 +257,8 @@ async fn printed(pool: &PgPool, studio: StudioId) -> Vec<(String, Vec<String>)> 
         "shipment.claimed_until",
         "shipment.claimed_for",
         "house.version",
+        // Whoever holds an older version of it was in the other database.
+        "shipment.recent",
         "passphrase.",
         "device.",
         // Keys of carriers stay where they were typed.

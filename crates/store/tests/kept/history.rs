@@ -101,6 +101,7 @@ async fn edit_with(
     let edit = Edit {
         handed: None,
         keeps_plan: false,
+        draws: None,
         shipment: from.id,
         based_on: from.version,
         id,
@@ -115,6 +116,7 @@ async fn step(store: &StudioStore, from: &Stored, towards: Move) -> Result<Store
     let edit = Edit {
         handed: None,
         keeps_plan: false,
+        draws: None,
         shipment: from.id,
         based_on: from.version,
         id: None,

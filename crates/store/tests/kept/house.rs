@@ -165,6 +165,7 @@ async fn a_plan_by_another_house_is_not_stored(Tables(database): &Tables) {
     let edit = Edit {
         handed: None,
         keeps_plan: false,
+        draws: None,
         shipment: id,
         based_on: 1,
         id: None,
@@ -194,6 +195,7 @@ async fn what_is_computed_anew_lands_only_on_what_it_was_computed_for(Tables(dat
     let edit = Edit {
         handed: None,
         keeps_plan: false,
+        draws: None,
         shipment: id,
         based_on: 1,
         id: None,

@@ -1,137 +1,159 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput';
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect';
 import { computed, ref } from 'vue';
 
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
-import { counted } from '@/words/grammar';
-import FileText from '@/parts/FileText.vue';
 import { vSay } from '@/said/say';
+import { counted } from '@/words/grammar';
 
-import { useOrders } from './useOrders';
-import type { Column } from './useOrders';
+import OrderFile from './OrderFile.vue';
+import OrderRows from './OrderRows.vue';
+import { ALL_COLUMNS, COLUMNS, useOrders } from './useOrders';
 
-/** Orders from a shop: a table, its columns named once, a shipment of each order that is not known yet. */
-const COLUMNS: { column: Column; name: string }[] = [
-  { column: 'number', name: 'Order number' },
-  { column: 'name', name: 'Who gets it' },
-  { column: 'street', name: 'Street' },
-  { column: 'town', name: 'Town' },
-  { column: 'postcode', name: 'Postcode' },
-  { column: 'country', name: 'Country' },
-  { column: 'title', name: 'Piece' },
-  { column: 'value', name: 'Sold for' },
-  { column: 'promised', name: 'Promised for' },
-];
+/** Orders from a shop: a table that is read by its head, a shipment of each order that is not known yet. */
 const MOST_SHOWN = 200;
 
 const csv = ref('');
-const { columns, like, table, named, seen, fresh, made, refused, sent, busy, trouble, send } = useOrders(csv);
+const {
+  columns,
+  lengthsIn,
+  dates,
+  shop,
+  kept,
+  like,
+  table,
+  named,
+  ready,
+  seen,
+  shown,
+  fresh,
+  made,
+  refused,
+  sent,
+  busy,
+  trouble,
+  send,
+  cellOf,
+  canMend,
+  mend,
+} = useOrders(csv);
 const { data: kinds } = useRead({
   queryKey: ['kinds'],
   queryFn: ({ signal }) => answer(api.GET('/api/v1/kinds', { signal })),
 });
-const ready = computed(
-  () => table.value.rows.length > 0 && Boolean(named.value.number) && Boolean(named.value.name),
-);
 const known = computed(() => seen.value.filter((one) => one.known));
-/** What has to be looked at first. */
-const shown = computed(() =>
-  [...refused.value, ...seen.value.filter((one) => one.refused.length === 0)].slice(0, MOST_SHOWN),
-);
+const found = computed(() => ALL_COLUMNS.filter((column) => named.value[column]));
+const unread = computed(() => {
+  const taken = Object.values(named.value);
+  return table.value.head.filter((name) => !taken.includes(name));
+});
+const unmeasured = computed(() => fresh.value.filter((one) => !one.planned).length);
 </script>
 
 <template>
   <div class="page">
     <h1>Orders from a shop</h1>
     <p class="soft">
-      Any shop gives its orders as a table. Say once which column is which; an order that was made a shipment
-      is never made one again.
+      Any shop gives its orders as a table. An order that was made a shipment is never made one again.
     </p>
-    <FileText v-model="csv" label="The table, with its head" name="orders.csv" />
-    <template v-if="table.head.length > 0">
-      <h2>Which column is which</h2>
-      <div class="columns-of">
-        <label v-for="{ column, name } in COLUMNS" :key="column">
-          {{ name }}
-          <BFormSelect v-model="columns[column]" :name="`column.${column}`">
-            <option value="">none</option>
-            <option v-for="one in table.head" :key="one" :value="one">{{ one }}</option>
-          </BFormSelect>
-        </label>
-        <label>
-          Each is like
-          <BFormSelect v-model="like" name="like">
-            <option value="">nothing yet: measured one by one</option>
-            <option v-for="kind in kinds ?? []" :key="kind.shipment" :value="kind.shipment">
-              {{ kind.says }}
-            </option>
-          </BFormSelect>
-        </label>
-      </div>
-      <p v-if="!ready" class="soft">Name at least the columns of the order number and of who gets it.</p>
+    <OrderFile v-model="csv" />
+    <template v-if="table.rows.length > 0">
       <div class="acts">
-        <BButton :disabled="!ready || busy !== undefined" @click="send(false)">
-          Look over {{ counted(table.rows.length, 'row') }}
-        </BButton>
         <BButton v-if="fresh.length > 0" variant="primary" :disabled="busy !== undefined" @click="send(true)">
           Make {{ counted(fresh.length, 'shipment') }}
+        </BButton>
+        <BButton v-if="trouble && ready" :disabled="busy !== undefined" @click="send(false)">
+          Look over {{ counted(table.rows.length, 'row') }} again
         </BButton>
         <span v-if="busy" role="status">
           <progress :value="sent" :max="table.rows.length" /> {{ sent }} of {{ table.rows.length }}
         </span>
+        <p v-if="seen.length > 0 && !busy" v-say class="came" data-test="orders">
+          <template v-if="made.length > 0">{{ made.length }} made. </template>
+          <template v-if="fresh.length > 0">{{ fresh.length }} new. </template>
+          <template v-if="unmeasured > 0">{{ unmeasured }} of them still to be measured. </template>
+          <template v-if="known.length > 0">{{ known.length }} known already. </template>
+          <template v-if="refused.length > 0">{{ refused.length }} to be put right below.</template>
+          <RouterLink v-if="made.length > 0" to="/?by=newest">To the bench</RouterLink>
+        </p>
       </div>
+      <p v-if="trouble" v-say class="trouble">{{ trouble }}</p>
+      <details class="how" :open="!ready" data-test="how">
+        <summary>
+          <strong>How it is read</strong>
+          <span class="soft">
+            {{ kept ? 'as the last table of this shop' : 'guessed by its head' }}:
+            {{ counted(found.length, 'column')
+            }}<template v-if="unread.length > 0"
+              >; {{ unread.join(', ') }} {{ unread.length === 1 ? 'is' : 'are' }} not used</template
+            >
+          </span>
+        </summary>
+        <p v-if="!ready" class="trouble">Name at least the columns of the order number and of who gets it.</p>
+        <div class="columns-of">
+          <label v-for="column in ALL_COLUMNS" :key="column">
+            {{ COLUMNS[column] }}
+            <BFormSelect v-model="columns[column]" :name="`column.${column}`">
+              <option value="">none</option>
+              <option v-for="one in table.head" :key="one" :value="one">{{ one }}</option>
+            </BFormSelect>
+          </label>
+          <label>
+            Lengths without a unit are in
+            <BFormSelect v-model="lengthsIn" name="lengths_in">
+              <option value="">the studio’s unit, asked where it is odd</option>
+              <option value="mm">millimetres</option>
+              <option value="cm">centimetres</option>
+              <option value="in">inches</option>
+            </BFormSelect>
+          </label>
+          <label>
+            Days as 04/05/2027 have
+            <BFormSelect v-model="dates" name="dates">
+              <option value="">to be asked for</option>
+              <option value="dmy">the day first</option>
+              <option value="mdy">the month first</option>
+            </BFormSelect>
+          </label>
+          <label>
+            Each is like
+            <BFormSelect v-model="like" name="like">
+              <option value="">nothing yet: by its row alone</option>
+              <option v-for="kind in kinds ?? []" :key="kind.shipment" :value="kind.shipment">
+                {{ kind.says }}
+              </option>
+            </BFormSelect>
+          </label>
+          <label>
+            Name of the shop
+            <BFormInput v-model="shop" name="shop" maxlength="80" />
+          </label>
+        </div>
+      </details>
     </template>
-    <p v-if="trouble" v-say class="trouble">{{ trouble }}</p>
-    <p v-if="seen.length > 0 && !busy" v-say data-test="orders">
-      <template v-if="made.length > 0">{{ made.length }} made. </template>
-      <template v-if="fresh.length > 0">{{ fresh.length }} new. </template>
-      <template v-if="known.length > 0">{{ known.length }} known already. </template>
-      <template v-if="refused.length > 0">{{ refused.length }} to be put right in the table.</template>
-      <RouterLink v-if="made.length > 0" to="/?by=newest">To the bench</RouterLink>
-    </p>
-    <table v-if="shown.length > 0" class="table">
-      <thead>
-        <tr>
-          <th scope="col">Order</th>
-          <th scope="col">Piece</th>
-          <th scope="col">Who gets it</th>
-          <th scope="col">Is</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="(one, at) in shown" :key="at">
-          <td class="figure">{{ one.number || '–' }}</td>
-          <td>{{ one.title || 'Untitled' }}</td>
-          <td>{{ [one.name, one.town].filter(Boolean).join(', ') || '–' }}</td>
-          <td>
-            <span v-if="one.refused.length > 0" class="wrong">
-              {{ one.refused.map(({ message }) => message).join('; ') }}
-            </span>
-            <RouterLink v-else-if="one.shipment" :to="`/shipments/${one.shipment}`">
-              {{ one.known ? 'known already' : 'made' }}
-            </RouterLink>
-            <template v-else>new</template>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <p v-if="seen.length > shown.length" class="soft">
-      {{ seen.length - shown.length }} more are not listed here.
+    <OrderRows
+      v-if="shown.length > 0"
+      :shown="shown.slice(0, MOST_SHOWN)"
+      :seen="seen"
+      :cell-of="cellOf"
+      :can-mend="canMend"
+      @mend="mend"
+    />
+    <p v-if="shown.length > MOST_SHOWN" class="soft">
+      {{ shown.length - MOST_SHOWN }} more are not listed here.
     </p>
   </div>
 </template>
 
 <style scoped>
-h2 {
-  margin: 16px 0 8px;
-  font-size: var(--type-lead);
-}
 .columns-of {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(min(220px, 100%), 1fr));
   gap: 8px 16px;
+  margin-bottom: 16px;
 }
 label {
   font-weight: 600;
@@ -143,16 +165,15 @@ label {
   align-items: center;
   margin: 12px 0;
 }
-.table {
-  width: 100%;
+.came {
+  margin: 0;
 }
-.table :is(th, td) {
-  padding: 8px 16px 8px 0;
-  border-bottom: 1px solid var(--sedge);
-  vertical-align: top;
+.how {
+  margin: 8px 0 16px;
+  border-block: 1px solid var(--sedge);
 }
-.wrong {
-  color: var(--rowan);
+.how summary {
+  padding: 10px 0;
 }
 .trouble {
   padding: 8px 12px;

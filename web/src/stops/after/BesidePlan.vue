@@ -31,6 +31,7 @@ const rows = computed(() => [
     planned: beside.cost ? amountOf(beside.cost.planned) : '–',
     was: beside.cost?.was ? amountOf(beside.cost.was) : 'no bill yet',
   },
+  ...(beside.paid ? [{ name: 'the buyer paid', planned: amountOf(beside.paid), was: 'for carriage' }] : []),
   {
     name: 'packing',
     planned: `${beside.minutes.planned.toFixed(0)} min`,

@@ -13,13 +13,15 @@ import { useShipment } from '@/shipment/useShipment';
 import ShortLine from './ShortLine.vue';
 import { useTakes } from './useTakes';
 
-/** What the shipment takes off the shelf: what is short first, with what helps; taken when packing begins. */
-const { id } = useShipment();
+/** What the shipment takes off the shelf: what is short first, with what helps; taken with the first tick at Pack. */
+const { id, draft } = useShipment();
 const router = useRouter();
 const { key, data, short, named, counted, reload } = useTakes();
 const trouble = ref('');
 const busy = ref(false);
 const taken = computed(() => data.value?.taken ?? undefined);
+/** Packing takes and gives back by itself; what was taken before that is given back here. */
+const begun = computed(() => Object.values(draft.packed).some((tick) => !tick.sheet));
 const less = computed(() => taken.value?.filter((line) => line.amount < line.wanted) ?? []);
 
 async function doing(what: () => Promise<void>): Promise<void> {
@@ -34,10 +36,6 @@ async function doing(what: () => Promise<void>): Promise<void> {
   }
 }
 const path = { params: { path: { id } } };
-const take = () =>
-  doing(async () => {
-    read.setQueryData(key.value, await answer<ShipmentShelf>(api.PUT('/api/v1/shipments/{id}/shelf', path)));
-  });
 const giveBack = () =>
   doing(async () => {
     read.setQueryData(
@@ -56,20 +54,18 @@ const cut = () =>
     <div class="heading-row">
       <h2>From what is in stock</h2>
       <BButton size="sm" class="no-print" :disabled="busy" @click="cut">Lay its parts out on sheets</BButton>
-      <template v-if="!taken">
-        <BButton size="sm" class="no-print" :disabled="busy" @click="take"
-          >Packing begins: take the rest</BButton
-        >
-      </template>
-      <BButton v-else size="sm" class="no-print" :disabled="busy" @click="giveBack">Give it back</BButton>
+      <BButton v-if="taken && !begun" size="sm" class="no-print" :disabled="busy" @click="giveBack"
+        >Give it back</BButton
+      >
     </div>
     <p v-if="trouble" v-say class="notice">{{ trouble }}</p>
     <p v-if="taken" v-say data-test="taken">
       Taken from stock, {{ taken.length }} kinds{{
         less.length > 0 ? `; of ${less.map(({ name }) => name).join(', ')} there was less than it takes` : ''
-      }}. Sheets go when they are cut.
+      }}. What a layout cuts is not taken twice.
     </p>
-    <p v-if="data.changed" v-say class="notice">
+    <p v-else class="soft">The first tick at Pack takes it off the shelf.</p>
+    <p v-if="data.changed && !begun" v-say class="notice">
       The plan has changed since: give it back, and take what it needs now.
     </p>
     <ul v-if="short.length > 0 && !taken" v-say class="short">

@@ -11,6 +11,7 @@ const { draft, errors, money } = useShipment();
 
 /** Each of several pieces is worth something by itself. */
 const several = computed(() => Object.keys(draft.others).length > 0);
+const hasMore = Boolean(draft.order.paid || draft.order.note);
 </script>
 
 <template>
@@ -19,10 +20,19 @@ const several = computed(() => Object.keys(draft.others).length > 0);
     <PasteAddress />
     <AddressFields v-model="draft.buyer" at="buyer" :errors="errors" called="Buyer" />
     <div class="triple">
-      <DraftField path="order_number" />
+      <DraftField path="order.number" />
       <DraftField path="promised" />
       <DraftField v-if="!several" path="value" :label="`Worth, in ${money}`" />
     </div>
+    <details v-if="draft.order.number" class="order" :open="hasMore">
+      <summary>More of the order</summary>
+      <div class="triple">
+        <DraftField path="order.shop" />
+        <DraftField path="order.sku" />
+        <DraftField path="order.paid" :label="`Paid for carriage, in ${money}`" />
+      </div>
+      <DraftField path="order.note" />
+    </details>
   </fieldset>
 </template>
 

@@ -52,6 +52,7 @@ const set = (step: PackStepView, done: boolean) => {
           <span>
             <strong>{{ titleOf(step) }}</strong>
             <span v-if="standing(step) === 'touched'" class="again">to be done again</span>
+            <span v-if="step.sheet" class="soft figure">cut already: {{ step.sheet }}</span>
             <span v-if="step.look" class="asks">{{ step.look.asks }}</span>
             <span v-if="step.parts.length > 0" class="soft figure">{{ takes(step) }}</span>
           </span>

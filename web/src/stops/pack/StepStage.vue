@@ -86,7 +86,8 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
     </div>
     <div class="takes">
       <template v-if="parts.length > 0">
-        <h3>{{ step.stage === 'cut' ? 'Cut' : 'Takes' }}</h3>
+        <p v-if="step.sheet" class="lies" data-test="lies">Cut already: {{ step.sheet }}.</p>
+        <h3>{{ step.sheet ? 'Its parts' : step.stage === 'cut' ? 'Cut' : 'Takes' }}</h3>
         <ul class="figure">
           <li v-for="(part, place) in parts" :key="place">{{ part }}</li>
         </ul>
@@ -111,6 +112,11 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 <style scoped lang="scss">
 @use '@/styles/at';
 
+.lies {
+  margin: 0 0 8px;
+  font-size: var(--type-lead);
+  font-weight: 600;
+}
 .typed {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(150px, 240px));

@@ -1,10 +1,11 @@
 // Several parcels of a day, packed one after the other: which come next stands in the address.
-import { computed } from 'vue';
+import { computed, shallowRef, watch } from 'vue';
 import type { ComputedRef } from 'vue';
 import { useRoute } from 'vue-router';
 
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
+import { recalled, remember } from '@/kept/remembered';
 
 /** Where the packing of a day begins: at the first, with the others to follow. */
 export function dayOf(ids: readonly string[]): string {
@@ -19,12 +20,40 @@ export interface NextParcel {
   to: string;
 }
 
+/** Parcels in the order in which they are packed, and the day on which somebody chose them. */
+interface Day {
+  ids: string[];
+  on: string;
+}
+const KEPT = 'packing one after the other';
+const today = () => new Date().toDateString();
+
 /** The parcel that follows the one that is packed; nothing where none does. */
 export function useNextParcel(): ComputedRef<NextParcel | undefined> {
   const route = useRoute();
+  const named = computed(() => {
+    const { then } = route.query;
+    return typeof then === 'string' ? then.split(',').filter(Boolean) : [];
+  });
+  /** Whoever was elsewhere meanwhile, or opens the page anew, goes on where the day was. */
+  const kept = shallowRef<string[]>([]);
+  void recalled<Day>(KEPT).then((day) => {
+    if (day?.on === today()) kept.value = day.ids;
+  });
+  const here = computed(() => String(route.params.id ?? ''));
+  watch(
+    [here, named],
+    () => {
+      if (named.value.length === 0) return;
+      kept.value = [here.value, ...named.value];
+      void remember(KEPT, { ids: kept.value, on: today() } satisfies Day);
+    },
+    { immediate: true },
+  );
   const then = computed(() => {
-    const named = route.query.then;
-    return typeof named === 'string' ? named.split(',').filter(Boolean) : [];
+    if (named.value.length > 0) return named.value;
+    const at = kept.value.indexOf(here.value);
+    return at < 0 ? [] : kept.value.slice(at + 1);
   });
   const { data } = useRead({
     queryKey: computed(() => ['shipment', then.value[0]]),

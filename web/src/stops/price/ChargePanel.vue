@@ -19,6 +19,13 @@ const RULES: Record<Charge['rule'], string> = {
 };
 const gain = computed(() => Number(charge.gain.amount));
 const under = computed(() => ({ ...charge.gain, amount: charge.gain.amount.replace('-', '') }));
+/** What is left over of what the buyer paid for carriage, or lacks. */
+const over = computed(() => {
+  const sum = charge.over_carriage;
+  if (!sum) return undefined;
+  const lacks = Number(sum.amount) < 0;
+  return { sum: { ...sum, amount: sum.amount.replace('-', '') }, says: lacks ? 'short' : 'over' };
+});
 const saved = computed(() => Number(charge.saved_by_reuse.amount) > 0);
 const again = computed(() => usedAgain(charge.used_again_g, charge.used_again_litres));
 </script>
@@ -36,6 +43,11 @@ const again = computed(() => usedAgain(charge.used_again_g, charge.used_again_li
           >, which saves <SumOf of="saved_by_reuse" :sum="charge.saved_by_reuse" /></template
         >.
       </span>
+    </p>
+    <p v-if="charge.paid && over" data-test="paid">
+      {{ buyer }} paid <SumOf of="buyer_paid" :sum="charge.paid" /> for carriage, which costs
+      <SumOf of="to_carrier" :sum="charge.carriage" />:
+      <strong><SumOf of="over_carriage" :sum="over.sum" /> {{ over.says }}.</strong>
     </p>
     <label>
       {{ buyer }} pays

@@ -123,9 +123,9 @@ impl Kind {
     }
 }
 
-/// Above so many digits fewer another unit than the studio's own is written.
+/// A figure is written in another unit than the studio's own where that saves so many digits or more.
 const FEWER_DIGITS: usize = 2;
-/// Beyond so many places a number in another unit is no figure that anybody typed.
+/// Nobody types a figure with more decimals; one that has more in a unit was typed in another.
 const PLACES: usize = 6;
 
 /// How figures are written and read.

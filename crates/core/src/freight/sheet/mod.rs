@@ -353,7 +353,7 @@ pub enum WhatSheet {
     PerKg {
         /// For one.
         price: String,
-        /// Of which weight.
+        /// The weight whose kilograms are counted.
         of: PerKgOf,
     },
     /// Adds a share of lines before it.

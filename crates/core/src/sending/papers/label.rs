@@ -23,7 +23,7 @@ pub struct Label {
     pub lines: Vec<String>,
     /// What it weighs, and when it leaves.
     pub about: String,
-    /// The piece, so that the right label goes on the right box.
+    /// The order or the piece, so that the right label goes on the right box.
     pub reference: String,
 }
 
@@ -72,7 +72,10 @@ pub fn label(inputs: &ShipmentInputs, source: LabelSource<'_>) -> Label {
         tracking: source.tracking.to_owned(),
         lines,
         about: about.into_iter().flatten().collect::<Vec<_>>().join(" · "),
-        reference: inputs.title_of(crate::plan::FIRST),
+        reference: match inputs.order_number() {
+            "" => inputs.title_of(crate::plan::FIRST),
+            number => format!("Order {number}"),
+        },
         ends: source.ends,
     }
 }

@@ -15,6 +15,8 @@ pub struct Slip {
     pub ends: Ends,
     /// The day.
     pub on: String,
+    /// By which the shop knows the order, as `Order #1042`; empty where it is for none.
+    pub order: String,
     /// Every piece with what it is, line by line.
     pub pieces: Vec<SlipPiece>,
     /// What lies with it, and where.
@@ -54,6 +56,10 @@ pub fn slip(
         head,
         ends,
         on: telling.day(on),
+        order: match inputs.order_number() {
+            "" => String::new(),
+            number => format!("Order {number}"),
+        },
         pieces: pieces(inputs)
             .into_iter()
             .map(|piece| SlipPiece {
