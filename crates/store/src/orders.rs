@@ -25,7 +25,7 @@ pub struct ProductNamed {
     pub title: String,
 }
 
-/// A studio sells in few shops.
+/// The tables of so many shops are remembered, those that were read last.
 const MOST_KEPT: usize = 12;
 
 impl StudioStore {
@@ -104,7 +104,12 @@ impl StudioStore {
             .into_iter()
             .map(|(schema, inputs)| {
                 let schema = u32::try_from(schema?).unwrap_or(1);
-                Some(ShipmentInputs::from_stored(schema, inputs?).again().piece)
+                let again = ShipmentInputs::from_stored(schema, inputs?).again();
+                Some(PieceInputs {
+                    // How many were bought then says nothing of now.
+                    count: None,
+                    ..again.piece
+                })
             })
             .collect())
     }

@@ -343,6 +343,11 @@ async fn parcels_of_a_day_are_tagged_and_packed_one_after_the_other(
     page.sees(".stage", "Set up the bench").await?;
     let first = page.address().await?;
     page.sees(".views", "one parcel to come").await?;
+    // Whoever was elsewhere meanwhile, and opens the page anew, goes on where the day was.
+    page.goto("/materials").await?;
+    page.goto(Page::path_of(&first).split('?').next().unwrap_or_default())
+        .await?;
+    page.sees(".views", "one parcel to come").await?;
     page.press(".views a[href*='/shipments/']:last-of-type")
         .await?;
     page.sees(".stage", "Set up the bench").await?;

@@ -160,6 +160,34 @@ async fn several_are_cut_together_inner_parts_first_and_sheets_are_marked_and_ta
 
 #[test_context(Demo)]
 #[tokio::test]
+async fn what_a_layout_has_cut_is_done_at_the_bench_and_says_where_it_lies(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    let kelp = page.open("Kelp Ladder", "box").await?;
+    page.press_called("Lay its parts out on sheets").await?;
+    for n in 1..4 {
+        page.press_called(&format!("Sheet {n} is cut")).await?;
+        page.sees("nav[aria-label='Sheets']", &format!("{n} ✓"))
+            .await?;
+    }
+    page.goto(&format!("{kelp}/pack")).await?;
+    page.sees(".stage", "Set up the bench").await?;
+    page.press("ol.steps li.is-done button").await?;
+    page.sees(
+        "[data-test='lies']",
+        "Cut already: sheet 1, parts 1 to 4; sheet 2, parts 5 to 6",
+    )
+    .await?;
+    page.everyone_can_use_it().await?;
+    page.press_called("all as a list").await?;
+    page.sees("main", "cut already: sheet 1").await?;
+    studio.close().await
+}
+
+#[test_context(Demo)]
+#[tokio::test]
 async fn a_short_shelf_says_what_helps_and_packing_takes_the_rest_once(
     Demo(database): &Demo,
 ) -> Result<()> {

@@ -118,6 +118,12 @@ fn in_runs(codes: Vec<&str>) -> String {
         })
         .collect();
     parted.sort_unstable();
+    // In a layout of one shipment parts are bare numbers.
+    let bare = match parted[..] {
+        [("", _)] => "part ",
+        [("", _), ..] => "parts ",
+        _ => "",
+    };
     let mut runs: Vec<(&str, u32, u32)> = Vec::new();
     for (letters, number) in parted {
         match runs.last_mut() {
@@ -135,7 +141,7 @@ fn in_runs(codes: Vec<&str>) -> String {
             }
         })
         .collect();
-    told.join(", ")
+    format!("{bare}{}", told.join(", "))
 }
 
 /// Returns the ticks of a shipment once it is known what layouts have cut: their steps are done, and those that a layout did and has
@@ -208,7 +214,8 @@ mod tests {
             (vec!["A1"], "A1"),
             (vec!["A3", "A1", "A2"], "A1 to A3"),
             (vec!["A10", "A9", "B1"], "A9 to A10, B1"),
-            (vec!["1", "2", "4"], "1 to 2, 4"),
+            (vec!["1", "2", "4"], "parts 1 to 2, 4"),
+            (vec!["7"], "part 7"),
         ] {
             assert_eq!(in_runs(codes), told);
         }

@@ -75,8 +75,12 @@ impl PackSheet {
             .iter()
             .filter(|one| one.step.stage == Stage::Cut)
             .filter_map(|one| {
+                let name = &one.step.parts.first()?.material_name;
                 Some(SheetCuts {
-                    material: one.step.parts.first()?.material_name.clone(),
+                    material: match &one.sheet {
+                        Some(sheet) => format!("{name}, cut already: {sheet}"),
+                        None => name.clone(),
+                    },
                     parts: one
                         .step
                         .parts

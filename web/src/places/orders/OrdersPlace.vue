@@ -175,6 +175,9 @@ label {
 .how summary {
   padding: 10px 0;
 }
+.how summary .soft {
+  margin-left: 12px;
+}
 .trouble {
   padding: 8px 12px;
   border-left: 4px solid var(--amber-moss);

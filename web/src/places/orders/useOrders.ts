@@ -31,7 +31,7 @@ export const COLUMNS: Record<Column, string> = {
   sku: 'Product code (SKU)',
   kind: 'What it is',
   medium: 'Medium',
-  size: 'Size in one column',
+  size: 'Size',
   width: 'Width',
   height: 'Height',
   depth: 'Depth',

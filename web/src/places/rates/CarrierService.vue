@@ -66,8 +66,8 @@ const forget = () =>
       <span class="soft">{{ kept?.has_key ? 'asked over https' : 'none: by these prices alone' }}</span>
     </summary>
     <p class="soft">
-      Prices are confirmed, parcels booked and followed there. Give the address of a service that speaks as
-      docs/carriers.md says, and the key that it knows you by.
+      Prices are confirmed, parcels booked and followed there. Give the address of a service that answers as
+      the file docs/carriers.md, beside this program, describes, and the key that it knows you by.
     </p>
     <TextField
       v-model="address"

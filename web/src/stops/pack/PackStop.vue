@@ -23,6 +23,7 @@ const { id, draft, plan } = useShipment();
 /** When the first step was done. */
 const begun = computed(() => {
   const first = Object.values(draft.packed)
+    .filter(({ sheet }) => !sheet)
     .map(({ at }) => at)
     .toSorted()[0];
   return first ? dayAndTime(first) : '';

@@ -62,7 +62,10 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
   <p v-if="step.piece" class="piece">{{ step.piece }}</p>
   <h2>{{ step.title }}</h2>
   <p v-if="words" class="what figure">{{ words.name }}: {{ words.make }}</p>
-  <p v-for="sentence in step.says" :key="sentence" class="says">{{ sentence }}</p>
+  <p v-if="step.sheet" class="says" data-test="lies">Cut already: {{ step.sheet }}.</p>
+  <template v-else>
+    <p v-for="sentence in step.says" :key="sentence" class="says">{{ sentence }}</p>
+  </template>
   <div v-if="typed.length > 0" class="typed">
     <DraftField v-for="path in typed" :key="path" :path="path" />
   </div>
@@ -86,7 +89,6 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
     </div>
     <div class="takes">
       <template v-if="parts.length > 0">
-        <p v-if="step.sheet" class="lies" data-test="lies">Cut already: {{ step.sheet }}.</p>
         <h3>{{ step.sheet ? 'Its parts' : step.stage === 'cut' ? 'Cut' : 'Takes' }}</h3>
         <ul class="figure">
           <li v-for="(part, place) in parts" :key="place">{{ part }}</li>
@@ -98,10 +100,12 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
           <li v-for="strip in strips" :key="strip">{{ strip }}</li>
         </ul>
       </template>
-      <p v-if="step.tools.length > 0" class="soft">
+      <p v-if="step.tools.length > 0 && !step.sheet" class="soft">
         At hand: {{ step.tools.map((tool) => TOOLS[tool]).join(', ') }}.
       </p>
-      <p v-for="caution in step.cautions" :key="caution" class="caution">{{ caution }}</p>
+      <template v-if="!step.sheet">
+        <p v-for="caution in step.cautions" :key="caution" class="caution">{{ caution }}</p>
+      </template>
       <RouterLink v-if="field" class="btn btn-outline-secondary" :to="`/shipments/${id}/${field.to}`">{{
         field.says
       }}</RouterLink>
@@ -112,11 +116,6 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 <style scoped lang="scss">
 @use '@/styles/at';
 
-.lies {
-  margin: 0 0 8px;
-  font-size: var(--type-lead);
-  font-weight: 600;
-}
 .typed {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(150px, 240px));

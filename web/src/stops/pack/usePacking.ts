@@ -37,7 +37,7 @@ export function usePacking() {
   }
   function tick(...done: PackStepView[]): void {
     const at = new Date().toISOString();
-    for (const { key, print } of done) draft.packed[key] = { at, print };
+    for (const { key, print } of done) draft.packed[key] = { at, print, sheet: '' };
     void save();
   }
   function takeBack(...keys: string[]): void {
