@@ -90,6 +90,7 @@ async fn main() -> Result<()> {
         }
         page.picture(&folder.join(format!("{view}.png"))).await?;
     }
+    orders(&page, &folder).await?;
     short_way(&page, &folder).await?;
     together(&page, &folder).await?;
     shelf(&page, &folder).await?;
@@ -97,8 +98,7 @@ async fn main() -> Result<()> {
     left(&mut studio, &page, &folder).await?;
     set_up(&page, &folder).await?;
     page.goto("about:blank").await.ok();
-    studio.close().await?;
-    phone(&pool, &folder).await
+    studio.close().await
 }
 
 /// A new parcel on one page, with what follows beside its fields.
@@ -227,17 +227,22 @@ async fn set_up(page: &Page, folder: &Path) -> Result<()> {
     page.picture(&folder.join("studio.png")).await
 }
 
-/// The net of a box, as it is followed with a thumb.
-async fn phone(pool: &PgPool, folder: &Path) -> Result<()> {
-    let studio = Studio::sized(pool, 390, HEIGHT).await?;
-    let page = studio.page();
-    open(&page, "Tide Table", "box").await?;
-    page.sees("main", "flat, seen from inside").await?;
-    page.asks("document.querySelector('.part').scrollIntoView({ block: 'center' })")
+/// A shop's table of which one row is to be mended.
+const ORDERS: &str = "Order,Ship to,Street,Postcode,Town,Country,Item,Size,Technique,Price,Shipping,Deliver by
+#1201,Maud Ferrier,2 Heron Row,TB1 4CD,Tern Bight,Saltmark,Slack Tide,24 x 36 x 1 1/2 in,oil on canvas,640.00,24.00,2027-03-19
+#1202,Isolde Pryce,11 Weir Lane,TB2 7HJ,Tern Bight,Saltmark,Winter Reed (A3 print),,,45.00,6.00,2027-03-16
+#1203,Teodor Alm,7 Quay Street,SB4 1QR,Saltby,Vennland,Low Lamp,60 x 80,acrylic on canvas,480.00,18.00,2027-03-22
+";
+
+async fn orders(page: &Page, folder: &Path) -> Result<()> {
+    let file = std::env::temp_dir().join(format!("orders-{}.csv", std::process::id()));
+    std::fs::write(&file, ORDERS)?;
+    page.goto("/orders").await?;
+    page.attach(".file", &file).await?;
+    std::fs::remove_file(&file)?;
+    page.sees("[data-test='orders']", "2 new. 1 to be put right")
         .await?;
-    page.picture(&folder.join("box-phone.png")).await?;
-    page.goto("about:blank").await.ok();
-    studio.close().await
+    page.picture(&folder.join("orders.png")).await
 }
 
 /// A folder with its walls half up.

@@ -97,30 +97,10 @@ impl Desk {
         }
     }
 
-    /// Returns the shipment that a change is made of; none when that change was made already.
+    /// Returns the shipment that a change is made of; as it is shown where that change was made already.
     async fn basis(
         &self,
         id: Uuid,
-        request: &EditRequest,
-    ) -> Result<Result<Stored, Json<ShipmentView>>, Problem> {
-        let stored = self.stored(id).await?;
-        if let Some(edit) = request.edit
-            && self.store.was_made(id, edit).await?
-        {
-            return Ok(Err(Json(self.view(stored))));
-        }
-        if matches!(stored.place, Place::Bench | Place::Sent) {
-            Ok(Ok(stored))
-        } else {
-            Err(Problem::put_away())
-        }
-    }
-
-    /// Returns the shipment that a move through its history is based on; none when that move was made already.
-    async fn moved_from(
-        &self,
-        id: Uuid,
-        based_on: i32,
         edit: Option<Uuid>,
     ) -> Result<Result<Stored, Json<ShipmentView>>, Problem> {
         let stored = self.stored(id).await?;
@@ -129,12 +109,10 @@ impl Desk {
         {
             return Ok(Err(Json(self.view(stored))));
         }
-        match stored {
-            stored if stored.version != based_on => Err(stale(based_on, &self.view(stored))),
-            stored if !matches!(stored.place, Place::Bench | Place::Sent) => {
-                Err(Problem::put_away())
-            }
-            stored => Ok(Ok(stored)),
+        if matches!(stored.place, Place::Bench | Place::Sent) {
+            Ok(Ok(stored))
+        } else {
+            Err(Problem::put_away())
         }
     }
 
@@ -241,11 +219,15 @@ impl Desk {
         request: &MoveRequest,
         towards: Move,
     ) -> Result<Json<ShipmentView>, Problem> {
-        if let Err(made) = self.moved_from(id, request.version, request.edit).await? {
-            return Ok(made);
+        let stored = match self.basis(id, request.edit).await? {
+            Ok(stored) => stored,
+            Err(made) => return Ok(made),
+        };
+        // An undo is of what its own window saw.
+        if stored.version != request.version {
+            return Err(stale(request.version, &self.view(stored)));
         }
         let inputs = self.store.inputs_after(id, towards).await?;
-        let stored = self.stored(id).await?;
         let mut tries = self.tries();
         loop {
             let house = tries.next().await?;
@@ -375,7 +357,7 @@ pub(crate) async fn edit(
     let mut left = TRIES;
     loop {
         left -= 1;
-        let stored = match desk.basis(id, &request).await? {
+        let stored = match desk.basis(id, request.edit).await? {
             Ok(stored) => stored,
             Err(made) => return Ok(made),
         };
