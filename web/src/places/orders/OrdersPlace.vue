@@ -50,6 +50,17 @@ const unread = computed(() => {
   const taken = Object.values(named.value);
   return table.value.head.filter((name) => !taken.includes(name));
 });
+/** Some size could be read in two ways: one press answers for all of them. */
+const asksUnit = computed(
+  () =>
+    lengthsIn.value === '' &&
+    refused.value.some((one) => one.refused.some(({ field }) => field === 'size' || field === 'width')),
+);
+const UNITS = [
+  { value: 'mm', text: 'millimetres' },
+  { value: 'cm', text: 'centimetres' },
+  { value: 'in', text: 'inches' },
+] as const;
 const unmeasured = computed(() => fresh.value.filter((one) => !one.planned).length);
 </script>
 
@@ -105,9 +116,7 @@ const unmeasured = computed(() => fresh.value.filter((one) => !one.planned).leng
             Lengths without a unit are in
             <BFormSelect v-model="lengthsIn" name="lengths_in">
               <option value="">the studio’s unit, asked where it is odd</option>
-              <option value="mm">millimetres</option>
-              <option value="cm">centimetres</option>
-              <option value="in">inches</option>
+              <option v-for="{ value, text } in UNITS" :key="value" :value="value">{{ text }}</option>
             </BFormSelect>
           </label>
           <label>
@@ -134,6 +143,17 @@ const unmeasured = computed(() => fresh.value.filter((one) => !one.planned).leng
         </div>
       </details>
     </template>
+    <p v-if="asksUnit" class="asks" data-test="asks-unit">
+      Lengths without a unit are in
+      <BButton
+        v-for="{ value, text } in UNITS"
+        :key="value"
+        size="sm"
+        variant="outline-secondary"
+        @click="lengthsIn = value"
+        >{{ text }}</BButton
+      >
+    </p>
     <OrderRows
       v-if="shown.length > 0"
       :shown="shown.slice(0, MOST_SHOWN)"
@@ -177,6 +197,12 @@ label {
 }
 .how summary .soft {
   margin-left: 12px;
+}
+.asks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
 }
 .trouble {
   padding: 8px 12px;
