@@ -11,7 +11,7 @@ const { draft, errors, money } = useShipment();
 
 /** Each of several pieces is worth something by itself. */
 const several = computed(() => Object.keys(draft.others).length > 0);
-const hasMore = Boolean(draft.order.paid || draft.order.note);
+const hasMore = computed(() => Boolean(draft.order.paid || draft.order.note));
 </script>
 
 <template>
