@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref, watchEffect } from 'vue';
 
 import AddressFields from '@/countries/AddressFields.vue';
 import DraftField from '@/parts/DraftField.vue';
@@ -11,7 +11,11 @@ const { draft, errors, money } = useShipment();
 
 /** Each of several pieces is worth something by itself. */
 const several = computed(() => Object.keys(draft.others).length > 0);
-const hasMore = computed(() => Boolean(draft.order.paid || draft.order.note));
+/** Once there is something it stays open, also while it is typed anew. */
+const hasMore = ref(false);
+watchEffect(() => {
+  if (draft.order.paid || draft.order.note) hasMore.value = true;
+});
 </script>
 
 <template>
