@@ -1,4 +1,4 @@
-// The text of a file, whatever program wrote it.
+// The text of a file in any of the usual encodings.
 
 export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252';
 

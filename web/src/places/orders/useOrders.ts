@@ -84,7 +84,7 @@ export function useOrders(csv: Ref<string>) {
   const sent = ref(0);
   const busy = ref<'looking' | 'making'>();
   const trouble = ref('');
-  /** Counts up with whatever is looked over, so that an older look gives way. */
+  /** Counts the looks, so that the answer to an older one is dropped. */
   let turn = 0;
   /** What the server said last, which needs no second look. */
   let known = '';
