@@ -2,7 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput';
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
@@ -23,6 +23,7 @@ const {
   dates,
   shop,
   kept,
+  guessed,
   like,
   table,
   named,
@@ -49,6 +50,12 @@ const found = computed(() => ALL_COLUMNS.filter((column) => named.value[column])
 const unread = computed(() => {
   const taken = Object.values(named.value);
   return table.value.head.filter((name) => !taken.includes(name));
+});
+/** Columns that nobody could guess are named here; it stays open while they are, and until the next table. */
+const isNaming = ref(false);
+watch([guessed, ready], () => {
+  if (!guessed.value) isNaming.value = false;
+  else if (!ready.value) isNaming.value = true;
 });
 /** Some size could be read in two ways: one press answers for all of them. */
 const asksUnit = computed(
@@ -92,7 +99,7 @@ const unmeasured = computed(() => fresh.value.filter((one) => !one.planned).leng
         </p>
       </div>
       <p v-if="trouble" v-say class="trouble">{{ trouble }}</p>
-      <details class="how" :open="!ready" data-test="how">
+      <details class="how" :open="isNaming" data-test="how">
         <summary>
           <strong>How it is read</strong>
           <span class="soft">
@@ -103,7 +110,9 @@ const unmeasured = computed(() => fresh.value.filter((one) => !one.planned).leng
             >
           </span>
         </summary>
-        <p v-if="!ready" class="trouble">Name at least the columns of the order number and of who gets it.</p>
+        <p v-if="guessed && !ready" class="trouble">
+          Name at least the columns of the order number and of who gets it.
+        </p>
         <div class="columns-of">
           <label v-for="column in ALL_COLUMNS" :key="column">
             {{ COLUMNS[column] }}

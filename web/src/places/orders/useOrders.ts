@@ -74,6 +74,8 @@ export function useOrders(csv: Ref<string>) {
   const shop = ref('');
   /** Whether a table with this head was read so before. */
   const kept = ref(false);
+  /** Whether the server has said how this table is read. */
+  const guessed = ref(false);
   const like = ref('');
   const table = computed(() => tableOf(csv.value));
   /** As they are by now: cells can be mended. */
@@ -121,6 +123,7 @@ export function useOrders(csv: Ref<string>) {
       rows.value = table.value.rows;
       seen.value = [];
       shown.value = [];
+      guessed.value = false;
       if (rows.value.length === 0) return;
       try {
         const body = { head: table.value.head, rows: rows.value.slice(0, SAMPLE) };
@@ -131,10 +134,13 @@ export function useOrders(csv: Ref<string>) {
         dates.value = guess.dates ?? '';
         shop.value = guess.shop || shop.value;
         kept.value = guess.kept;
+        guessed.value = true;
         known = JSON.stringify(reading.value);
         if (ready.value) await send(false);
       } catch (error) {
-        if (mine === turn) trouble.value = `The columns could not be guessed: ${why(error)}.`;
+        if (mine !== turn) return;
+        trouble.value = `The columns could not be guessed: ${why(error)}.`;
+        guessed.value = true;
       }
     },
     { immediate: true },
@@ -213,6 +219,7 @@ export function useOrders(csv: Ref<string>) {
     dates,
     shop,
     kept,
+    guessed,
     like,
     table,
     rows,
