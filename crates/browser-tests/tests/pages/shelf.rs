@@ -181,7 +181,7 @@ async fn what_a_layout_has_cut_is_done_at_the_bench_and_says_where_it_lies(
     )
     .await?;
     page.everyone_can_use_it().await?;
-    page.press_called("all as a list").await?;
+    page.press(".views label:last-of-type").await?;
     page.sees("main", "cut already: sheet 1").await?;
     studio.close().await
 }
@@ -223,7 +223,7 @@ async fn a_short_shelf_says_what_helps_and_packing_takes_the_rest_once(
     page.goto(&at_box).await?;
     page.sees(
         "[data-test='taken']",
-        "of Large bubble wrap there was less than it takes",
+        "of Large bubble wrap, Double wall BC there was less than it takes",
     )
     .await?;
     page.keys("z").await?;
