@@ -164,7 +164,7 @@ impl Desk {
                 let countries = leaves.settings.known_countries();
                 let origin = countries.name(origin);
                 let made = customs(
-                    inputs,
+                    (inputs, plan),
                     (head, leaves.ends()),
                     (today, leaves.tracking().unwrap_or_default()),
                     (leaves.mass(), origin),

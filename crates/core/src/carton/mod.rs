@@ -15,6 +15,7 @@ mod style;
 mod telescope;
 mod tray;
 mod triangular_tube;
+mod way_in;
 
 pub use blank::{Blank, Fold, Hinge, NetFault, Panel, PanelRole, Point};
 pub use folded::{FoldStep, FoldedBlank, Solid};
@@ -29,5 +30,7 @@ pub use slotted_edge::SlottedEdge;
 pub use slotted_face::SlottedFace;
 pub use style::{Beyond, BoxSize, StyleRefusal};
 pub use telescope::{Half, Telescope};
+pub(crate) use tray::LID_PLAY;
 pub use tray::{SlitTray, Tray};
 pub use triangular_tube::{TRIANGLE_HEIGHT, TriangularTube};
+pub use way_in::WayIn;

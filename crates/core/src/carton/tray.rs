@@ -14,7 +14,7 @@ pub struct SlitTray(pub BoxSize);
 /// A lid that is a tray goes no deeper over the one it closes.
 const DEEPEST_LID: Length = Length::mm(40.0);
 /// Across both ends, between a tray and the tray over it.
-pub(super) const LID_PLAY: Length = Length::mm(2.0);
+pub(crate) const LID_PLAY: Length = Length::mm(2.0);
 /// All four walls are folded before the corners are taped.
 const WALLS: u32 = 1;
 const SQUARE_DEG: f64 = 90.0;
@@ -46,7 +46,7 @@ impl Tray {
         };
         let base = Panel::rectangle(
             "base",
-            PanelRole::Front,
+            PanelRole::Back,
             Point::new(x[0], y[0]),
             Point::new(x[1], y[1]),
         );
@@ -85,7 +85,7 @@ impl Tray {
         Layout::new(
             "lid",
             size,
-            Panel::rectangle("lid", PanelRole::Back, low, high),
+            Panel::rectangle("lid", PanelRole::Front, low, high),
         )
         .cut()
     }
@@ -142,7 +142,7 @@ impl SlitTray {
             let [low, high] = [Point::new(x[0], y[0]), Point::new(x[1], y[1])];
             Panel::rectangle(name, role, low, high).lifted(outside)
         };
-        let base = panel("base", PanelRole::Front, x, y);
+        let base = panel("base", PanelRole::Back, x, y);
         let mut layout = Layout::new("tray", size, base).closed_by("Tape the four corners.");
         let past = [x[0] - caliper, x[1] + caliper];
         for (name, from, at) in [

@@ -207,6 +207,19 @@ mod tests {
     }
 
     #[test]
+    fn at_the_threshold_size_does_not_count_and_a_millimetre_more_does() {
+        // 250 × 300 × 120 mm are 9 000 000 mm³, 0.009 m³ to the last digit; the sides are rounded up to 10.
+        let by = BillableBy {
+            volumetric_above: Some(Volume::m3(0.009)),
+            ..BY
+        };
+        let volumetric = |sides| by.weigh(&parcel(sides, 0.02)).volumetric;
+        assert_eq!(volumetric([241.0, 291.0, 111.0]), Mass::ZERO);
+        // 260 × 300 × 120 are 9360 cm³, over 5000 to the kilogram: 1.872 kg.
+        assert_eq!(volumetric([251.0, 291.0, 111.0]), Mass::g(1872.0));
+    }
+
+    #[test]
     fn below_the_threshold_size_does_not_count() {
         let by = BillableBy {
             volumetric_above: Some(Volume::m3(0.1)),

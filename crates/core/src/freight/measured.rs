@@ -13,7 +13,8 @@ pub(super) type Whole = i128;
 const UM_PER_MM: f64 = 1e3;
 const MG_PER_G: f64 = 1e3;
 /// Cubic micrometres.
-const UM3_PER_M3: f64 = 1e18;
+const MM3_PER_M3: f64 = 1e9;
+const UM3_PER_MM3: Whole = 1_000_000_000;
 pub(super) const UM3_PER_CM3: Whole = 1_000_000_000_000;
 pub(super) const MG_PER_KG: Whole = 1_000_000;
 
@@ -44,7 +45,8 @@ pub(super) fn mg(mass: Mass) -> Whole {
 }
 
 pub(super) fn um3(volume: Volume) -> Whole {
-    whole(volume.as_m3() * UM3_PER_M3)
+    // To whole cubic millimetres first: 0.009 m³ as such is a cubic micrometre short of 250 × 300 × 120 mm.
+    whole(volume.as_m3() * MM3_PER_M3) * UM3_PER_MM3
 }
 
 #[expect(
@@ -129,7 +131,7 @@ impl Gauge {
     /// Reads a number of this measure's unit.
     pub(super) fn whole(self, number: f64) -> Whole {
         match self {
-            Self::Volume => whole(number * UM3_PER_M3),
+            Self::Volume => whole(number * MM3_PER_M3) * UM3_PER_MM3,
             Self::Mass | Self::Billable => small(number * MG_PER_G),
             Self::Longest | Self::Second | Self::Shortest | Self::Girth | Self::LengthPlusGirth => {
                 small(number * UM_PER_MM)

@@ -223,6 +223,7 @@ allowances! {
     fill_minutes_per_m "fill_minutes_per_m": Minutes, "minutes a metre of edge filled", "min", 1.2 in 0.0 to 60.0, "A metre more around to fill.";
     box_minutes "box_minutes": Minutes, "minutes for a cut box", "min", 3.0 in 0.0 to 120.0, "Measured, cut, scored, folded and joined.";
     box_minutes_per_m "box_minutes_per_m": Minutes, "minutes a metre of blank", "min", 2.2 in 0.0 to 60.0, "A metre more of the blank to measure, cut, score and fold.";
+    cut_minutes_per_m "cut_minutes_per_m": Minutes, "minutes a metre of cut", "min", 0.5 in 0.0 to 10.0, "Measured, marked and cut in single wall; of the minutes of its layer, which double wall and wood make longer.";
     mailer_minutes "mailer_minutes": Minutes, "minutes for a mailer", "min", 1.2 in 0.0 to 60.0, "Opened, slid in, closed.";
     tube_minutes "tube_minutes": Minutes, "minutes for a tube", "min", 4.0 in 0.0 to 60.0, "Cut to length, its ends padded.";
     seal_minutes "seal_minutes": Minutes, "minutes to seal", "min", 0.8 in 0.0 to 60.0, "Every seam taped and rubbed down.";

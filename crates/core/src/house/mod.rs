@@ -27,8 +27,8 @@ pub use rules::{Carriage, GlassPattern, HouseMaterials, HouseRules, ShipmentOnly
 pub use school::{
     BackBoard, BoardFit, BoxRule, ChargeRule, ContactRule, CoreRule, CornerStyle, CoverRule,
     CuttingRule, EdgeRule, Facing, Fit, FrontBoard, LargePieces, LooseCanvasRule, LoosePaperRule,
-    OutsideRule, Padding, PlasticRule, ReusedRule, SCHOOLS, School, SchoolChoices, SchoolQuestion,
-    Schools, SealRule, TapeRule,
+    MarksRule, OutsideRule, Padding, PlasticRule, ReusedRule, SCHOOLS, School, SchoolChoices,
+    SchoolQuestion, Schools, SealRule, TapeRule,
 };
 
 pub(crate) use choices::write_unit;

@@ -202,6 +202,12 @@ schools! {
         Plain "plain": "Plain", "Nothing on it says what it is worth.";
         Dressed "dressed": "Dressed in paper", "Paper and the studio's mark greet the buyer; ribbon goes inside, where nothing catches.";
     }
+    /// Which labels go on a parcel that a carrier takes.
+    marks: MarksRule, "Which marks outside?" {
+        All "all": "All that apply", "Whoever lifts it sees which edge is up, where the face of the art is, and what it must not meet.";
+        Few "few": "Up, and what breaks", "Two arrows and a glass are read; more labels are not.";
+        None "none": "None", "Some hold that marks invite rough hands, and say that something is worth taking.";
+    }
     /// Whether the piece is wrapped before its box is cut.
     cutting: CuttingRule, "Wrap first, or cut first?" {
         WrapFirst "wrap_first": "Wrap, measure, then cut the box", "Tape, a fold and a generous turn make a wrapped piece thicker than any sum; the box is cut to what the tape reads.";

@@ -82,7 +82,7 @@ impl NameTag {
             slot: LayerSlot::NameTag,
             needs: vec![
                 Need::sundry("name tag", tag),
-                Need::tape(supplies.inner_tape, allowances.tape_tab * SIDES),
+                Need::tape(supplies.card_tape, allowances.tape_tab * SIDES),
             ],
             adds: Addition {
                 back: tag.thickness,
@@ -167,7 +167,7 @@ pub(super) const BOX_FILM: Kind = Kind::new(
         })
     },
     |around| {
-        let why = "Should the outer box get wet, the inner one stays dry.";
+        let why = "If the outer box gets wet, the inner one stays dry.";
         StretchFilm::layer(around.supplies, (LayerSlot::BoxFilm, why), around.inside()).map(Some)
     },
 );

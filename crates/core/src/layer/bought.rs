@@ -10,11 +10,11 @@ use super::saved_box::{SavedBox, SavedWay};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
-    carton::SavedCarton,
+    carton::{SavedCarton, WayIn},
     material::{Board, Mailer, PictureCarton},
     part::Need,
     quantity::{Length, Stiffness},
-    space::{Addition, BoxSides, Direction, Envelope, LayerSlot},
+    space::{Addition, Direction, Envelope, LayerSlot},
 };
 
 /// A bought carton, set to what it holds.
@@ -106,6 +106,14 @@ impl Bought<'_> {
         })
     }
 
+    /// How something gets into it.
+    pub(super) const fn way_in(&self) -> WayIn {
+        match self {
+            Self::Carton(_) | Self::Saved(..) => WayIn::Face,
+            Self::Mailer(_) => WayIn::End,
+        }
+    }
+
     fn does_not_take(&self, supplies: &Supplies<'_>, held: Envelope) -> Refusal {
         let telling = supplies.rules.told_in;
         let told = |sides: [Length; 3]| telling.sides(&sides);
@@ -157,10 +165,7 @@ pub(super) fn left_to_fill(
     let (supplies, inside) = (around.supplies, around.inside());
     let allowances = supplies.allowances();
     let lining = if around.has(LayerSlot::Lining) {
-        let sides = supplies.rules.shipment.lining_sides;
-        sides
-            .unwrap_or(BoxSides::ALL)
-            .thick(allowances.lining_thickness)
+        supplies.lining()
     } else {
         Addition::default()
     };

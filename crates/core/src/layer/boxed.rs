@@ -1,7 +1,7 @@
 //! The box around what it holds, or a second one around the first.
 
 use super::{
-    Cushioning, Layer, MailerBox, Make, Making, Pack, Sides, Supplies, TubeBox,
+    Cushioning, Layer, MailerBox, Make, Making, Pack, PackOf, Sides, Supplies, TubeBox,
     kind::{Kind, Nature, Offer, Offering, Standing, box_boards, carried},
     mailer_for,
 };
@@ -13,7 +13,7 @@ use crate::{
     material::Board,
     part::{Cut, Grain, Need},
     quantity::Length,
-    space::{Addition, Direction, Envelope},
+    space::{Addition, Direction, Envelope, LayerSlot},
 };
 
 /// Returns the box that leaves no more room around an envelope than it has.
@@ -52,17 +52,13 @@ fn adds(beyond: Beyond, long_way: Direction, bulge: Length) -> Addition {
 /// Returns the layer of a box around what it holds: the box, or a second one around it.
 pub(crate) fn boxed(
     supplies: &Supplies<'_>,
-    pack: Pack<'_>,
+    pack: &Pack<'_>,
     (long_way, inside): (Direction, Envelope),
 ) -> Layer {
     let board = pack.board;
     let allowances = supplies.allowances();
     let size = holding(inside, long_way, board.caliper);
-    let rule = supplies.rules.schools.seal;
-    let carton = match pack.style.filter(|style| style.takes(board)) {
-        Some(style) => Carton::of(style, size, board, allowances, rule),
-        None => Carton::usual(size, board, allowances, rule),
-    };
+    let carton = carton_of(supplies, pack, size);
     let style = carton.style;
     let around: Length = carton
         .parts()
@@ -72,7 +68,10 @@ pub(crate) fn boxed(
     let sealed = tape + filament;
     let needs = carton
         .parts()
-        .flat_map(|(blank, sheet)| cut_from(blank, sheet, board, allowances.sheet_lap))
+        .flat_map(|(blank, sheet)| {
+            let name = named(supplies, pack.of, blank.part);
+            cut_from((name, blank), sheet, board, allowances.sheet_lap)
+        })
         .chain([Need::tape(supplies.seal_tape, tape)])
         .chain((filament > Length::ZERO).then(|| Need::tape(supplies.filament_tape, filament)))
         .collect();
@@ -94,9 +93,68 @@ pub(crate) fn boxed(
     })
 }
 
+/// Returns what a part of a box is called where there are two boxes, and what it is called where there is one.
+pub(crate) const TWO_BOXES: [([&str; 2], &str); 6] = [
+    (["inner box", "outer box"], "box"),
+    (["inner tray", "outer tray"], "tray"),
+    (["inner lid", "outer lid"], "lid"),
+    (["inner folder", "outer folder"], "folder"),
+    (
+        ["outer half of the inner box", "outer half of the outer box"],
+        "outer half",
+    ),
+    (
+        ["inner half of the inner box", "inner half of the outer box"],
+        "inner half",
+    ),
+];
+
+fn named(supplies: &Supplies<'_>, of: PackOf, part: &'static str) -> &'static str {
+    if supplies.rules.layers.get(&LayerSlot::SecondBox) != Some(&true) {
+        return part;
+    }
+    let known = TWO_BOXES.iter().find(|(_, plain)| *plain == part);
+    known.map_or(part, |(names, _)| match of {
+        PackOf::Piece => names[0],
+        PackOf::Pack => names[1],
+    })
+}
+
+fn carton_of(supplies: &Supplies<'_>, pack: &Pack<'_>, size: BoxSize) -> Carton {
+    let (allowances, rule) = (supplies.allowances(), supplies.rules.schools.seal);
+    match pack.style.filter(|style| style.takes(pack.board)) {
+        Some(style) => Carton::of(style, size, pack.board, allowances, rule),
+        None => Carton::usual(size, pack.board, allowances, rule),
+    }
+}
+
+/// Returns the style of the box that a pack has around an envelope.
+pub(super) fn style_of(
+    supplies: &Supplies<'_>,
+    pack: &Pack<'_>,
+    (long_way, inside): (Direction, Envelope),
+) -> CartonStyle {
+    match pack.style.filter(|style| style.takes(pack.board)) {
+        Some(style) => style,
+        None => {
+            carton_of(
+                supplies,
+                pack,
+                holding(inside, long_way, pack.board.caliper),
+            )
+            .style
+        }
+    }
+}
+
 /// A blank as it is cut from sheets: whole, or in parts that lap.
-fn cut_from<'a>(blank: &Blank, sheet: &SheetNeed, board: &'a Board, lap: Length) -> Vec<Need<'a>> {
-    let piece = |cut: Cut| Need::board(blank.part, board, cut.along(Grain::Up));
+fn cut_from<'a>(
+    (name, blank): (&'static str, &Blank),
+    sheet: &SheetNeed,
+    board: &'a Board,
+    lap: Length,
+) -> Vec<Need<'a>> {
+    let piece = |cut: Cut| Need::board(name, board, cut.along(Grain::Up));
     let area = blank.area + sheet.lap_area(blank.height, lap);
     match sheet {
         SheetNeed::Joined { parts, .. } => {
@@ -134,7 +192,7 @@ pub(super) const KIND: Kind = Kind::new(
             return BoughtBox::layer(supplies, bought, (around.long_way(), inside)).map(Some);
         }
         let held = (around.long_way(), inside);
-        Ok(Some(boxed(supplies, supplies.first, held)))
+        Ok(Some(boxed(supplies, &supplies.first, held)))
     },
 )
 .or(swaps);
@@ -147,7 +205,7 @@ pub(super) const SECOND: Kind = Kind::new(
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let held = (around.long_way(), around.inside());
-        Ok(Some(boxed(around.supplies, around.supplies.second, held)))
+        Ok(Some(boxed(around.supplies, &around.supplies.second, held)))
     },
 )
 .or(|offering| {

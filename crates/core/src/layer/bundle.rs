@@ -140,7 +140,7 @@ impl Bundle {
         let needs = bundle.needs(supplies, board, outside);
         let around = (outside.across + outside.through + allowances.tape_tab) * 2.0
             + (outside.up + outside.through + allowances.tape_tab) * 2.0;
-        let needs = [needs, vec![Need::tape(supplies.inner_tape, around)]].concat();
+        let needs = [needs, vec![Need::tape(supplies.card_tape, around)]].concat();
         Ok(supplies.layer(Making {
             slot: LayerSlot::Bundle,
             needs,

@@ -95,6 +95,11 @@ impl PocketLines {
     }
 }
 
+/// The corners of a rectangle.
+const RECTANGLE: u32 = 4;
+/// How far a strip of tape reaches onto a pocket.
+const ONTO_POCKET: Length = Length::mm(30.0);
+
 impl CardPocket {
     /// Returns the leg that the house gives a pocket on a short side, never past the middle of the side.
     #[must_use]
@@ -159,6 +164,25 @@ impl CardPocket {
             + (self.tab + board) * self.wall_a
     }
 
+    /// Returns the tape that holds pockets to each other across the back: along each of the four edges the gap between two, and
+    /// 30 onto each; of a shape with fewer or more of them a tab on each side. Source: house rule.
+    #[must_use]
+    pub fn tape_between(self, size: PieceSize, count: u32, tab: Length) -> Length {
+        if count != RECTANGLE {
+            return tab * (2.0 * f64::from(count));
+        }
+        [size.width, size.height]
+            .map(|side| self.strip_along(side) * 2.0)
+            .into_iter()
+            .sum()
+    }
+
+    /// Returns one strip between two pockets of an edge.
+    #[must_use]
+    pub fn strip_along(self, side: Length) -> Length {
+        (side - self.leg * 2.0).max(Length::ZERO) + ONTO_POCKET * 2.0
+    }
+
     /// Returns what four pockets add: one board in front, two and the play behind, one beside the long
     /// sides and two beside the short sides, where the tabs lap.
     fn adds(size: PieceSize, board: Length, play: Length) -> Addition {
@@ -194,7 +218,10 @@ impl CardPocket {
             slot: LayerSlot::Corners,
             needs: vec![
                 Need::board("corner pocket", board, cut).times(count),
-                Need::tape(supplies.inner_tape, allowances.tape_tab * (2.0 * each)),
+                Need::tape(
+                    supplies.card_tape,
+                    pocket.tape_between(size, count, allowances.tape_tab),
+                ),
             ],
             adds,
             inside,
@@ -261,6 +288,22 @@ mod tests {
     use proptest::prelude::*;
 
     use super::*;
+
+    #[test]
+    fn pockets_are_held_to_each_other_along_the_back() {
+        // 600 × 800, leg 75: 2 × (450 + 650) + 4 × 60 = 2440.
+        let [leg, depth, board] = [75.0, 40.0, 4.0].map(Length::mm);
+        let pocket = CardPocket::fold(leg, depth, board, Length::mm(1.0));
+        let size = PieceSize {
+            width: Length::mm(600.0),
+            height: Length::mm(800.0),
+            depth,
+        };
+        let tab = Length::mm(60.0);
+        assert_eq!(pocket.tape_between(size, 4, tab), Length::mm(2440.0));
+        // Three on a shape: two tabs each.
+        assert_eq!(pocket.tape_between(size, 3, tab), Length::mm(360.0));
+    }
 
     proptest! {
         #[test]

@@ -6,6 +6,7 @@ use super::kind::{Kind, Nature, Offer, Offering, Standing, from_shelf, schools};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
+    carton::WayIn,
     cushion::{CushionCurve, EnergyRange},
     house::{Choices, EdgeRule, SchoolChoices},
     part::{Cut, Grain, Need, Run},
@@ -103,9 +104,15 @@ pub(super) const KIND: Kind = Kind::new(
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let (supplies, inside) = (around.supplies, around.inside());
+        let clear = supplies.allowances().clearance;
+        let filled = inside.grown(around_edges(clear));
+        let slides = matches!(
+            around.way_into(&supplies.first, filled)?,
+            WayIn::Edge | WayIn::Halves
+        );
         Ok(match supplies.rules.schools.edges {
-            EdgeRule::PaperRolls => Some(PaperRolls::layer(supplies, inside)?),
-            EdgeRule::Springs => CardSprings::layer(supplies, inside)?,
+            EdgeRule::PaperRolls => Some(PaperRolls::layer(supplies, inside, slides)?),
+            EdgeRule::Springs => CardSprings::layer(supplies, inside, slides)?,
             EdgeRule::Skirt => Some(Skirt::layer(supplies, inside)),
         })
     },
@@ -151,6 +158,12 @@ const fn crumpled_paper() -> CushionCurve {
         }),
         creep: Some(Stress::kpa(0.8)),
     }
+}
+
+/// The tape by which so many rolls or springs slide in with the piece: a tab at each of their ends.
+fn held_by<'a>(supplies: &Supplies<'a>, count: u32) -> Need<'a> {
+    let tab = supplies.allowances().tape_tab;
+    Need::tape(supplies.wrap_tape, tab * f64::from(BOTH * count))
 }
 
 const fn at_edges(thickness: Length) -> Sides {
@@ -200,7 +213,7 @@ impl PaperRolls {
         (self.upright + self.level) * BOTH * self.rows
     }
 
-    fn layer(supplies: &Supplies<'_>, inside: Envelope) -> Result<Layer, Refusal> {
+    fn layer(supplies: &Supplies<'_>, inside: Envelope, slides: bool) -> Result<Layer, Refusal> {
         let paper = supplies.paper("choices.roll_paper", &supplies.rules.materials.roll_paper)?;
         let allowances = supplies.allowances();
         let sheet = [paper.roll_width, allowances.paper_roll_cut];
@@ -208,7 +221,10 @@ impl PaperRolls {
         let run = Run::of([rolls.sheet_cut, rolls.sheet_length]);
         Ok(supplies.layer(Making {
             slot: LayerSlot::Edges,
-            needs: vec![Need::paper("sheet to roll", paper, run).times(rolls.sheets * rolls.count())],
+            needs: [Need::paper("sheet to roll", paper, run).times(rolls.sheets * rolls.count())]
+                .into_iter()
+                .chain(slides.then(|| held_by(supplies, rolls.count())))
+                .collect(),
             adds: around_edges(rolls.settled),
             inside,
             minutes: allowances.spring_minutes_per_m
@@ -246,7 +262,11 @@ impl CardSprings {
         }
     }
 
-    fn layer(supplies: &Supplies<'_>, inside: Envelope) -> Result<Option<Layer>, Refusal> {
+    fn layer(
+        supplies: &Supplies<'_>,
+        inside: Envelope,
+        slides: bool,
+    ) -> Result<Option<Layer>, Refusal> {
         let id = &supplies.rules.materials.spring_board;
         let board = supplies.folding_board("choices.spring_board", id)?;
         let allowances = supplies.allowances();
@@ -262,7 +282,10 @@ impl CardSprings {
         let folded = (springs.upright.strip + springs.level.strip) * f64::from(BOTH);
         Ok(Some(supplies.layer(Making {
             slot: LayerSlot::Edges,
-            needs: vec![strip(springs.upright), strip(springs.level)],
+            needs: [strip(springs.upright), strip(springs.level)]
+                .into_iter()
+                .chain(slides.then(|| held_by(supplies, BOTH + BOTH)))
+                .collect(),
             adds: around_edges(gap),
             inside,
             minutes: allowances.spring_minutes_per_m * folded.as_m(),

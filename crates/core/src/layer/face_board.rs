@@ -186,7 +186,7 @@ impl FaceBoards {
             None => vec![Need::board("board", board, cut).times(self.count())],
         };
         if bound {
-            needs.push(Need::tape(supplies.inner_tape, strips));
+            needs.push(Need::tape(supplies.card_tape, strips));
         }
         supplies.layer(Making {
             slot,

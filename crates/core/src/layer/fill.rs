@@ -1,4 +1,4 @@
-//! Fill at the edges and behind, never against the face.
+//! Fill in the gaps between what lies in a box and the box, share by share, each laid while a hand reaches its gap.
 
 use serde::Serialize;
 
@@ -6,14 +6,15 @@ use super::bought::left_to_fill;
 use super::kind::{Around, Kind, Nature, Standing, from_shelf};
 use super::{Cushioning, Layer, Make, Making, PackOf, Sides, Supplies};
 use crate::{
+    carton::WayIn,
     house::Carriage,
     part::Need,
     quantity::{Length, Volume, ceil_count},
-    space::{Addition, Envelope, LayerSlot},
+    space::{Addition, BoxSide, Direction, Envelope, LayerSlot},
 };
 
-/// The fill between the wrapped piece and the box.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+/// The fill between what lies in a box and the box.
+#[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct EdgeFill {
     /// Room left on each edge.
@@ -32,151 +33,317 @@ pub struct EdgeFill {
     pub loose_litres: u32,
     /// How many, where it comes by the piece.
     pub pieces: Option<u32>,
+    /// How what lies in the box gets in, which says when each gap is filled.
+    pub way_in: WayIn,
+    /// Each gap with its share, in the order in which they are filled.
+    pub places: Vec<FillPlace>,
+    /// Tape that holds pads where loose fill would drop down.
+    pub pad_tape: Vec<PadTape>,
 }
 
-impl EdgeFill {
-    /// Returns the fill around an envelope with a clearance on each edge, and one behind.
-    ///
-    /// The piece lies forward in its box. Loose fill = gap ÷ the share that it keeps. Source: house rule.
+/// When a share of the fill is laid.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum FillTurn {
+    /// Into the empty box.
+    Before,
+    /// Fixed to what goes in, before it does.
+    OnPiece,
+    /// Once it is in.
+    After,
+}
+
+/// A gap of a box, as it stands or lies while it is packed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum FillGap {
+    /// Under the edge that it stands on.
+    Floor,
+    /// Beside both edges that stand up.
+    Walls,
+    /// Beside the same two, in the half that is pushed over it.
+    UpperWalls,
+    /// Along all four edges.
+    Edges,
+    /// Before the face.
+    Front,
+    /// Behind the back.
+    Behind,
+    /// Over the edge that is up.
+    Top,
+    /// All round a roll.
+    Around,
+}
+
+/// One gap with its share of the fill.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FillPlace {
+    /// Where.
+    pub gap: FillGap,
+    /// When.
+    pub turn: FillTurn,
+    /// How wide the gap is.
+    #[serde(rename = "gap_mm")]
+    pub wide: Length,
+    /// How thick the fill lies before it settles.
+    #[serde(rename = "loose_mm")]
+    pub thick: Length,
+    /// What goes in there, loose, in whole litres, rounded up.
+    pub loose_litres: u32,
+    /// How many, where it comes by the piece.
+    pub pieces: Option<u32>,
+    /// What goes in there, loose.
+    #[serde(skip)]
+    pub(crate) loose: Volume,
+}
+
+/// Strips that hold a pad of fill.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PadTape {
+    /// When they are stuck.
+    pub turn: FillTurn,
+    /// What they hold.
+    pub on: &'static str,
+    /// How many.
+    pub count: u32,
+    /// How long each is torn.
+    #[serde(rename = "length_mm")]
+    pub length: Length,
+}
+
+/// What is to be filled, and how the box around it is entered.
+struct Gaps {
+    inside: Envelope,
+    adds: Addition,
+    /// What corner blocks leave open between them along the four edges.
+    hollow: Volume,
+    way_in: WayIn,
+    long_way: Direction,
+}
+
+impl FillTurn {
+    /// Every turn, in the order of the work.
+    pub const ALL: [Self; 3] = [Self::Before, Self::OnPiece, Self::After];
+
+    /// Returns what its share is called among the parts of a layer.
     #[must_use]
-    pub fn around(inside: Envelope, clearance: Length, behind: Length, keeps: f64) -> Self {
-        let outside = inside.grown(Self::adds(clearance, behind));
-        let gap = outside.volume() - inside.volume();
+    pub const fn part(self) -> &'static str {
+        match self {
+            Self::Before => "fill to lay first",
+            Self::OnPiece => "fill for a pad behind",
+            Self::After => "fill",
+        }
+    }
+
+    /// Returns what the tape of its pads is called among the parts of a layer.
+    #[must_use]
+    pub const fn tape(self) -> &'static str {
+        match self {
+            Self::Before => "tape for pads on the walls",
+            Self::OnPiece => "tape for the pad behind",
+            Self::After => "tape for pads on the upper half",
+        }
+    }
+}
+
+impl Gaps {
+    fn wide(&self, side: BoxSide) -> Length {
+        match side {
+            BoxSide::Front => self.adds.front,
+            BoxSide::Back => self.adds.back,
+            BoxSide::Left => self.adds.left,
+            BoxSide::Right => self.adds.right,
+            BoxSide::Top => self.adds.top,
+            BoxSide::Bottom => self.adds.bottom,
+        }
+    }
+
+    /// The room on a side: front and back reach over the whole face of the box, left and right from its lower to its upper wall.
+    fn room(&self, side: BoxSide) -> Volume {
+        let Envelope { across, up, .. } = self.inside.grown(self.adds);
+        let through = self.inside.through;
+        let wide = self.wide(side);
+        let edge = |length: Length, share: Length| {
+            let around = (self.inside.across + self.inside.up) * 2.0;
+            length * through * wide + self.hollow * (share / around)
+        };
+        match side {
+            BoxSide::Front | BoxSide::Back => across * up * wide,
+            BoxSide::Left | BoxSide::Right => edge(up, self.inside.up),
+            BoxSide::Top | BoxSide::Bottom => edge(self.inside.across, self.inside.across),
+        }
+    }
+
+    /// When a gap is filled: after what lies in the box where a hand still reaches it, else before; what would be pushed along as the
+    /// piece slides in, or has no wall to lie against, is fixed to the piece. Source: bench practice.
+    fn turn(&self, side: BoxSide) -> FillTurn {
+        let slides = matches!(self.way_in, WayIn::Edge | WayIn::Halves);
+        if self.way_in.reaches(side, self.long_way) {
+            FillTurn::After
+        } else if slides && side == BoxSide::Back || !self.way_in.has_walls() {
+            FillTurn::OnPiece
+        } else {
+            FillTurn::Before
+        }
+    }
+
+    /// What a side is called while the box stands or lies open.
+    fn gap(&self, side: BoxSide) -> FillGap {
+        let opening = self.way_in.opening(self.long_way);
+        match (self.way_in, side) {
+            (WayIn::End, _) => FillGap::Around,
+            (_, BoxSide::Front) => FillGap::Front,
+            (_, BoxSide::Back) => FillGap::Behind,
+            (WayIn::Face | WayIn::Blank, _) => FillGap::Edges,
+            (WayIn::Edge | WayIn::Halves, side) if side == opening => FillGap::Top,
+            (WayIn::Edge | WayIn::Halves, side) if side == opening.opposite() => FillGap::Floor,
+            (WayIn::Edge | WayIn::Halves, _) => FillGap::Walls,
+        }
+    }
+
+    /// Each gap with its width and its room, in the order in which they are filled.
+    fn each(&self) -> Vec<(FillTurn, FillGap, Length, Volume)> {
+        let mut found: Vec<(FillTurn, FillGap, Length, Volume)> = Vec::new();
+        for side in BoxSide::ALL {
+            let (turn, gap) = (self.turn(side), self.gap(side));
+            let (wide, room) = (self.wide(side), self.room(side));
+            if room == Volume::ZERO {
+                continue;
+            }
+            // The walls of a telescope are those of its lower half at first, and of the upper one later.
+            let shares = if self.way_in == WayIn::Halves && gap == FillGap::Walls {
+                vec![
+                    (turn, gap, room * HALF),
+                    (FillTurn::After, FillGap::UpperWalls, room * HALF),
+                ]
+            } else {
+                vec![(turn, gap, room)]
+            };
+            for (turn, gap, room) in shares {
+                match found
+                    .iter_mut()
+                    .find(|(known, of, ..)| (*known, *of) == (turn, gap))
+                {
+                    Some((.., known, sum)) => {
+                        *known = wide.max(*known);
+                        *sum += room;
+                    }
+                    None => found.push((turn, gap, wide, room)),
+                }
+            }
+        }
+        found.sort_by_key(|(turn, gap, ..)| (*turn, *gap));
+        found
+    }
+}
+
+const HALF: f64 = 0.5;
+/// A pad as large as a face is held at its four sides, one beside an edge at both its ends.
+const STRIPS_A_FACE: u32 = 4;
+const STRIPS_BESIDE: u32 = 4;
+/// As much of a strip lies on the pad as beside it.
+const TABS_A_STRIP: f64 = 2.0;
+
+impl EdgeFill {
+    /// Returns the fill of some gaps, of a stuff that keeps a share of its volume.
+    ///
+    /// Loose fill = gap ÷ the share that it keeps; what comes by the piece keeps its shape and goes in as it is. Source: house rule.
+    fn of(gaps: &Gaps, keeps: f64, each_litres: Option<f64>, tab: Length) -> Self {
+        let keeps = if each_litres.is_some() { 1.0 } else { keeps };
+        let places: Vec<FillPlace> = gaps
+            .each()
+            .into_iter()
+            .map(|(turn, gap, wide, room)| FillPlace {
+                gap,
+                turn,
+                wide,
+                thick: wide / keeps,
+                loose_litres: litres(room / keeps),
+                pieces: each_litres.map(|one| ceil_count(room.as_m3() * LITRES_PER_M3 / one)),
+                loose: room / keeps,
+            })
+            .collect();
+        let loose: Volume = places.iter().map(|place| place.loose).sum();
+        let pad_tape = places
+            .iter()
+            .filter_map(|place| {
+                let (on, count) = held(gaps.way_in, place)?;
+                Some(PadTape {
+                    turn: place.turn,
+                    on,
+                    count,
+                    length: tab * TABS_A_STRIP,
+                })
+            })
+            .collect();
         Self {
-            clearance,
-            behind,
-            gap,
-            loose: gap / keeps,
-            loose_litres: litres(gap / keeps),
-            pieces: None,
+            clearance: gaps.adds.left.min(gaps.adds.top),
+            behind: gaps.adds.back,
+            gap: loose * keeps,
+            loose,
+            loose_litres: litres(loose),
+            pieces: each_litres.map(|_| places.iter().filter_map(|place| place.pieces).sum()),
+            way_in: gaps.way_in,
+            places,
+            pad_tape,
         }
     }
 
-    fn adds(clearance: Length, behind: Length) -> Addition {
-        Addition::new(clearance, clearance, Length::ZERO, behind)
+    /// Returns the shares that are laid in a turn.
+    pub fn laid(&self, turn: FillTurn) -> impl Iterator<Item = &FillPlace> {
+        self.places.iter().filter(move |place| place.turn == turn)
     }
 
-    /// Returns the layer around what goes into the box, with the hollow that other layers left; `None`
-    /// if there is neither.
-    pub(crate) fn layer(
-        supplies: &Supplies<'_>,
-        (hollow, taken): (Volume, Addition),
-        inside: Envelope,
-    ) -> Option<Layer> {
-        let allowances = supplies.allowances();
-        let left = |room: Length, taken: Length| (room - taken).max(Length::ZERO);
-        let clearance = left(allowances.clearance, taken.left);
-        let behind = left(allowances.depth_clearance, taken.back);
-        if clearance + behind == Length::ZERO && hollow == Volume::ZERO {
-            return None;
-        }
-        let fill = Self::around(inside, clearance, behind, allowances.fill_settling);
-        let adds = Self::adds(clearance, behind);
-        let why = "A filled gap stops the piece from moving and gives way in a fall; none of it touches the face.";
-        Some(fill.made(supplies, (PackOf::Piece, why), adds, inside, hollow))
-    }
-
-    /// Returns the layer that fills what a bought box has over.
-    fn in_bought(
-        supplies: &Supplies<'_>,
-        adds: Addition,
-        hollow: Volume,
-        inside: Envelope,
-    ) -> Option<Layer> {
-        if adds == Addition::default() && hollow == Volume::ZERO {
-            return None;
-        }
-        let keeps = supplies.allowances().fill_settling;
-        let gap = inside.grown(adds).volume() - inside.volume();
-        let fill = Self {
-            clearance: adds.left.min(adds.top),
-            behind: adds.back,
-            gap,
-            loose: gap / keeps,
-            loose_litres: litres(gap / keeps),
-            pieces: None,
-        };
-        let why = "What the bought box has over is filled, so that the piece stays where it is; none of it touches the face.";
-        Some(fill.made(supplies, (PackOf::Piece, why), adds, inside, hollow))
-    }
-
-    /// Returns the layer between two boxes, the same on all six sides: a box bears on its face.
-    pub(crate) fn between_boxes(supplies: &Supplies<'_>, inside: Envelope) -> Layer {
-        let gap = supplies.allowances().second_gap;
-        let adds = Addition::new(gap, gap, gap, gap);
-        let outside = inside.grown(adds);
-        let keeps = supplies.allowances().fill_settling;
-        let volume = outside.volume() - inside.volume();
-        let fill = Self {
-            clearance: gap,
-            behind: gap,
-            gap: volume,
-            loose: volume / keeps,
-            loose_litres: litres(volume / keeps),
-            pieces: None,
-        };
-        let why =
-            "The first box lies in a cushion on every side, and the second one takes the knocks.";
-        fill.made(supplies, (PackOf::Pack, why), adds, inside, Volume::ZERO)
-    }
-
-    /// Returns the layer that fills what is left over around a roll in its tube; `None` if that is no more
-    /// than air.
-    pub(crate) fn around_roll(
-        supplies: &Supplies<'_>,
-        gap: Length,
-        inside: Envelope,
-    ) -> Option<Layer> {
-        if gap < LEAST_GAP {
-            return None;
-        }
-        let adds = Addition::new(gap, Length::ZERO, gap, gap);
-        // A ring around a cylinder.
-        let volume = (inside.grown(adds).volume() - inside.volume()) * std::f64::consts::FRAC_PI_4;
-        let fill = Self {
-            clearance: gap,
-            behind: gap,
-            gap: volume,
-            loose: volume / supplies.allowances().fill_settling,
-            loose_litres: litres(volume / supplies.allowances().fill_settling),
-            pieces: None,
-        };
-        let why =
-            "What is left over in the tube is filled, so that the roll can't slide or rattle.";
-        let layer = fill.made(supplies, (PackOf::Piece, why), adds, inside, Volume::ZERO);
-        Some(layer)
+    /// What it takes: the share of each turn, and the tape of its pads.
+    fn needs<'a>(&self, supplies: &Supplies<'a>, of: PackOf) -> Vec<Need<'a>> {
+        let stuff = supplies.pack(of).fill;
+        let shares = FillTurn::ALL.into_iter().filter_map(|turn| {
+            let loose: Volume = self.laid(turn).map(|place| place.loose).sum();
+            (loose > Volume::ZERO).then(|| Need::fill(stuff, loose).called(turn.part()))
+        });
+        let tape = FillTurn::ALL.into_iter().filter_map(|turn| {
+            let strips = self.pad_tape.iter().filter(|tape| tape.turn == turn);
+            let length: Length = strips.map(|tape| tape.length * f64::from(tape.count)).sum();
+            let on = match (turn, of) {
+                (FillTurn::Before, _) | (_, PackOf::Pack) => supplies.card_tape,
+                (FillTurn::OnPiece | FillTurn::After, PackOf::Piece) => supplies.wrap_tape,
+            };
+            (length > Length::ZERO).then(|| Need::tape(on, length).called(turn.tape()))
+        });
+        shares.chain(tape).collect()
     }
 
     fn made(
-        mut self,
         supplies: &Supplies<'_>,
         (of, why): (PackOf, &'static str),
-        adds: Addition,
-        inside: Envelope,
-        hollow: Volume,
-    ) -> Layer {
+        gaps: &Gaps,
+    ) -> Option<Layer> {
         let stuff = supplies.pack(of).fill;
         let allowances = supplies.allowances();
-        self.gap += hollow;
-        self.loose += hollow / allowances.fill_settling;
-        self.loose_litres = litres(self.loose);
-        // Pillows keep their shape: they go into the gap as it is.
-        self.pieces = stuff
-            .each_litres
-            .map(|one| ceil_count(self.gap.as_m3() * LITRES_PER_M3 / one));
-        if self.pieces.is_some() {
-            self.loose = self.gap;
-            self.loose_litres = litres(self.gap);
+        let fill = Self::of(
+            gaps,
+            allowances.fill_settling,
+            stuff.each_litres,
+            allowances.tape_tab,
+        );
+        let needs = fill.needs(supplies, of);
+        if needs.is_empty() {
+            return None;
         }
-        supplies.layer(Making {
+        let Gaps { inside, adds, .. } = *gaps;
+        Some(supplies.layer(Making {
             slot: of.fill_slot(),
-            needs: vec![Need::fill(stuff, self.loose)],
+            needs,
             adds,
             inside,
             minutes: allowances.fill_minutes
                 + allowances.fill_minutes_per_m * ((inside.across + inside.up) * 2.0).as_m(),
             why,
-            make: Make::EdgeFill(self),
+            make: Make::EdgeFill(fill),
             cushioning: stuff.curve.map(|curve| {
                 let sides = Sides {
                     front: adds.front,
@@ -186,7 +353,25 @@ impl EdgeFill {
                 };
                 Cushioning::covering(curve, sides)
             }),
-        })
+        }))
+    }
+}
+
+/// What the tape of a pad holds and with how many strips; `None` for what lies where it is put.
+fn held(way_in: WayIn, place: &FillPlace) -> Option<(&'static str, u32)> {
+    match (way_in, place.turn, place.gap) {
+        (_, FillTurn::OnPiece, FillGap::Front) => Some(("the pad in front", STRIPS_A_FACE)),
+        (_, FillTurn::OnPiece, _) => Some(("the pad behind", STRIPS_A_FACE)),
+        (WayIn::Edge | WayIn::Halves, FillTurn::Before, FillGap::Front) => {
+            Some(("the pad on the front wall", STRIPS_A_FACE))
+        }
+        (WayIn::Edge | WayIn::Halves, FillTurn::Before, FillGap::Walls) => {
+            Some(("the pads on both walls", STRIPS_BESIDE))
+        }
+        (WayIn::Halves, FillTurn::After, FillGap::UpperWalls) => {
+            Some(("the pads beside the upper half", STRIPS_BESIDE))
+        }
+        _ => None,
     }
 }
 
@@ -200,6 +385,70 @@ const LITRES_PER_M3: f64 = 1000.0;
 /// Less than this is air.
 const LEAST_GAP: Length = Length::mm(3.0);
 
+/// Fill around what goes into the first box.
+fn in_first_box(around: &Around<'_, '_>) -> Result<Option<Layer>, crate::Refusal> {
+    let (supplies, inside) = (around.supplies, around.inside());
+    let allowances = supplies.allowances();
+    if let Some(fit) = around.tube_fit() {
+        let gap = fit.gap();
+        let gaps = Gaps {
+            inside,
+            adds: Addition::new(gap, Length::ZERO, gap, gap),
+            hollow: Volume::ZERO,
+            way_in: WayIn::End,
+            long_way: Direction::Up,
+        };
+        let why =
+            "What is left over in the tube is filled, so that the roll can't slide or rattle.";
+        return Ok(if gap < LEAST_GAP {
+            None
+        } else {
+            EdgeFill::made(supplies, (PackOf::Piece, why), &gaps)
+        });
+    }
+    let taken = taken(around);
+    let bought = supplies.bought()?;
+    let (adds, why) = match bought {
+        Some(bought) => (
+            left_to_fill(around, bought, taken)?,
+            "What the bought box has over is filled, so that the piece stays where it is; none of it touches the face.",
+        ),
+        None => {
+            let left = |room: Length, taken: Length| (room - taken).max(Length::ZERO);
+            let clearance = left(allowances.clearance, taken.left);
+            let behind = left(allowances.depth_clearance, taken.back);
+            (
+                Addition::new(clearance, clearance, Length::ZERO, behind),
+                "A filled gap stops the piece from moving and gives way in a fall; none of it touches the face.",
+            )
+        }
+    };
+    let gaps = Gaps {
+        inside,
+        adds,
+        hollow: hollow(around),
+        way_in: around.way_into(&supplies.first, inside.grown(adds))?,
+        long_way: around.long_way(),
+    };
+    Ok(EdgeFill::made(supplies, (PackOf::Piece, why), &gaps))
+}
+
+/// Fill between two boxes, the same on all six sides: a box bears on its face.
+fn between_boxes(around: &Around<'_, '_>) -> Result<Option<Layer>, crate::Refusal> {
+    let (supplies, inside) = (around.supplies, around.inside());
+    let gap = supplies.allowances().second_gap;
+    let adds = Addition::new(gap, gap, gap, gap);
+    let gaps = Gaps {
+        inside,
+        adds,
+        hollow: Volume::ZERO,
+        way_in: around.way_into(&supplies.second, inside.grown(adds))?,
+        long_way: around.long_way(),
+    };
+    let why = "The first box lies in a cushion on every side, and the second one takes the knocks.";
+    Ok(EdgeFill::made(supplies, (PackOf::Pack, why), &gaps))
+}
+
 /// Fill at the edges and behind, or around a roll.
 pub(super) const KIND: Kind = Kind::new(
     Nature::PLAIN.tried(8),
@@ -207,21 +456,7 @@ pub(super) const KIND: Kind = Kind::new(
         Carriage::Rolled => Standing::On,
         _ => asked.boxed(|| Standing::On),
     },
-    |around| {
-        let (supplies, inside) = (around.supplies, around.inside());
-        Ok(match around.tube_fit() {
-            Some(fit) => EdgeFill::around_roll(supplies, fit.gap(), inside),
-            None => match supplies.bought()? {
-                Some(bought) => EdgeFill::in_bought(
-                    supplies,
-                    left_to_fill(around, bought, taken(around))?,
-                    hollow(around),
-                    inside,
-                ),
-                None => EdgeFill::layer(supplies, (hollow(around), taken(around)), inside),
-            },
-        })
-    },
+    in_first_box,
 )
 .or(|offering| from_shelf!(offering.catalogue.fills, fill).collect());
 
@@ -234,10 +469,7 @@ pub(super) const BETWEEN: Kind = Kind::new(
             _ => Standing::Never("it belongs to the second box: add or leave out that"),
         })
     },
-    |around| {
-        let layer = EdgeFill::between_boxes(around.supplies, around.inside());
-        Ok(Some(layer))
-    },
+    between_boxes,
 )
 .or(|offering| from_shelf!(offering.catalogue.fills, second_fill).collect());
 
@@ -264,25 +496,122 @@ fn hollow(around: &Around<'_, '_>) -> Volume {
 mod tests {
     use super::*;
 
-    #[test]
-    fn the_gap_is_what_the_box_holds_beyond_the_piece() {
-        // 100 × 200 × 50 with 10, 20 behind: 120 × 220 × 70 = 1 848 000 − 1 000 000 = 848 000 mm³;
-        // at a share of 0.8 that takes 1 060 000 loose.
+    fn gaps(way_in: WayIn, [edge, front, back]: [f64; 3]) -> Gaps {
         let [across, up, through] = [100.0, 200.0, 50.0].map(Length::mm);
-        let fill = EdgeFill::around(
-            Envelope {
+        let [edge, front, back] = [edge, front, back].map(Length::mm);
+        Gaps {
+            inside: Envelope {
                 across,
                 up,
                 through,
             },
-            Length::mm(10.0),
-            Length::mm(20.0),
+            adds: Addition::new(edge, edge, front, back),
+            hollow: Volume::ZERO,
+            way_in,
+            long_way: Direction::Up,
+        }
+    }
+
+    fn laid(fill: &EdgeFill) -> Vec<(FillTurn, FillGap, f64)> {
+        let cubic_mm = |volume: Volume| (volume.as_m3() * 1e9).round();
+        fill.places
+            .iter()
+            .map(|place| (place.turn, place.gap, cubic_mm(place.loose * 0.8)))
+            .collect()
+    }
+
+    #[test]
+    fn the_gap_is_what_the_box_holds_beyond_the_piece() {
+        // 100 × 200 × 50 with 10, 20 behind: 120 × 220 × 70 = 1 848 000 − 1 000 000 = 848 000 mm³;
+        // at a share of 0.8 that takes 1 060 000 loose, and 20 behind is 25 before it settles.
+        let fill = EdgeFill::of(
+            &gaps(WayIn::Edge, [10.0, 0.0, 20.0]),
             0.8,
+            None,
+            Length::mm(60.0),
         );
         assert!((fill.gap.as_m3() - 0.000_848).abs() < 1e-15);
         assert!((fill.loose.as_m3() - 0.001_06).abs() < 1e-15);
         // 1.06 litres are poured from two.
         assert_eq!(fill.loose_litres, 2);
         assert_eq!(fill.behind, Length::mm(20.0));
+        let behind = fill.laid(FillTurn::OnPiece).next().expect("a pad");
+        assert_eq!(behind.thick, Length::mm(25.0));
+    }
+
+    #[test]
+    fn each_gap_is_filled_while_a_hand_reaches_it() {
+        // Left and right 10 × 220 × 50 = 110 000 each, above and below 100 × 10 × 50 = 50 000 each, behind 120 × 220 × 20 = 528 000.
+        // A portrait slides in through its right edge: the left one is the floor, above and below are walls.
+        use FillGap::{Behind, Edges, Floor, Front, Top, UpperWalls, Walls};
+        use FillTurn::{After, Before, OnPiece};
+        let of = |way_in, sizes| {
+            let fill = EdgeFill::of(&gaps(way_in, sizes), 0.8, None, Length::mm(60.0));
+            (
+                laid(&fill),
+                fill.pad_tape.iter().map(|tape| tape.count).sum::<u32>(),
+            )
+        };
+        let plain = [10.0, 0.0, 20.0];
+        assert_eq!(
+            of(WayIn::Edge, plain),
+            (
+                vec![
+                    (Before, Floor, 110_000.0),
+                    (Before, Walls, 100_000.0),
+                    (OnPiece, Behind, 528_000.0),
+                    (After, Top, 110_000.0),
+                ],
+                8
+            )
+        );
+        assert_eq!(
+            of(WayIn::Face, plain),
+            (
+                vec![(Before, Behind, 528_000.0), (After, Edges, 320_000.0)],
+                0
+            )
+        );
+        // On a blank there are no walls to fill against before; the lids close behind it.
+        assert_eq!(
+            of(WayIn::Blank, plain),
+            (
+                vec![(After, Edges, 320_000.0), (After, Behind, 528_000.0)],
+                0
+            )
+        );
+        // A telescope stands on its lower edge; half of what lies beside it belongs to the upper half.
+        assert_eq!(
+            of(WayIn::Halves, plain),
+            (
+                vec![
+                    (Before, Floor, 50_000.0),
+                    (Before, Walls, 110_000.0),
+                    (OnPiece, Behind, 528_000.0),
+                    (After, UpperWalls, 110_000.0),
+                    (After, Top, 50_000.0),
+                ],
+                12
+            )
+        );
+        // Between two boxes the front is padded on its wall, the back on the inner box: 120 × 220 × 10 = 264 000 each.
+        assert_eq!(
+            of(WayIn::Edge, [10.0, 10.0, 10.0]).0[2],
+            (Before, Front, 264_000.0)
+        );
+    }
+
+    #[test]
+    fn what_comes_by_the_piece_is_counted_gap_by_gap() {
+        // Pillows of 0.1 litre, as they are: floor 0.11 takes two, walls 0.1 one, behind 0.528 six, top two.
+        let fill = EdgeFill::of(
+            &gaps(WayIn::Edge, [10.0, 0.0, 20.0]),
+            0.8,
+            Some(0.1),
+            Length::mm(60.0),
+        );
+        let pieces: Vec<Option<u32>> = fill.places.iter().map(|place| place.pieces).collect();
+        assert_eq!(pieces, [Some(2), Some(1), Some(6), Some(2)]);
+        assert_eq!(fill.pieces, Some(11));
     }
 }

@@ -89,7 +89,7 @@ impl GlassTape {
             minutes: (allowances.glass_minutes
                 + allowances.glass_minutes_per_m * laid.length.as_m())
                 * each,
-            why: "Should the glass break, the tape keeps its pieces off the art.",
+            why: "If the glass breaks, the tape keeps its pieces off the art.",
             make: Make::GlassTape(laid),
             cushioning: None,
         })

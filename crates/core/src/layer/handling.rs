@@ -5,6 +5,29 @@ use serde::Serialize;
 use super::Make;
 use crate::{house::LookKind, quantity::Length, space::LayerSlot};
 
+/// What a hand does in a step: it is drawn beside it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Verb {
+    /// Look, write or measure.
+    Look,
+    /// Cut along a rule, or with scissors.
+    Cut,
+    /// Fold or crease.
+    Fold,
+    /// Lay or set down.
+    Lay,
+    /// Push or slide along.
+    Slide,
+    /// Wind around, or turn over.
+    Turn,
+    /// Stick tape.
+    Tape,
+    /// Pick up and carry.
+    Lift,
+}
+
 /// Something that is in the hand.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -18,12 +41,22 @@ pub enum Tool {
     Mat,
     /// The steel rule that one cuts along.
     SteelRule,
+    /// The square that the first corner is cut by.
+    Square,
+    /// The tape that reads a side.
+    TapeMeasure,
+    /// For wraps, paper and tape.
+    Scissors,
     /// The tool that makes scores.
     Creaser,
     /// A pencil and a felt pen.
     Pencil,
     /// The tape gun with its roll.
     TapeGun,
+    /// A saw with fine teeth, for tubes and cores.
+    Saw,
+    /// A soft brush, or a vacuum with a soft nozzle.
+    Brush,
 }
 
 impl Tool {
@@ -38,6 +71,11 @@ impl Tool {
             Self::Creaser => "creaser",
             Self::Pencil => "pencil and felt pen",
             Self::TapeGun => "tape gun",
+            Self::Square => "square",
+            Self::TapeMeasure => "tape measure",
+            Self::Scissors => "scissors",
+            Self::Saw => "fine saw",
+            Self::Brush => "soft brush",
         }
     }
 }
@@ -101,8 +139,8 @@ impl Caution {
 /// What is done with one layer at the bench.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Handling {
-    /// How it is laid, sentence by sentence.
-    pub says: &'static [&'static str],
+    /// What the hand does.
+    pub verb: Verb,
     /// The tools that it takes.
     pub tools: &'static [Tool],
     /// The question once it lies; `None` if nothing is looked at.
@@ -116,12 +154,13 @@ pub struct Handling {
     pub of_sheet: Option<OfSheet>,
 }
 
-const KNIFE: &str = "Knife: a mat underneath, several light passes, the hand off the line, cut away from the body, cap the blade.";
-const FOAM: &str = "Foam: it crumbs and dusts; score and snap it, vacuum the bench, and ventilate where a hot wire is used.";
-const FIBREBOARD: &str =
+pub(crate) const KNIFE: &str = "Knife: a mat underneath, several light passes, the thumb off the rule's edge, cut away from the hand that holds, cap the blade.";
+pub(crate) const FOAM: &str = "Foam: it crumbs and dusts; score and snap it, vacuum the bench, and ventilate where a hot wire is used.";
+pub(crate) const FIBREBOARD: &str =
     "Fibreboard and wood: cut with a dust mask on, outdoors or under suction, or have it cut.";
-pub(crate) const GLASS: &str = "Glass: wear gloves, and never lift by the glazing.";
-const FILM: &str = "Plastic bags: keep them from small children, and tell the buyer.";
+pub(crate) const GLASS: &str =
+    "Glass: wear gloves and closed shoes, and never lift by the glazing.";
+pub(crate) const FILM: &str = "Plastic bags: keep them from small children, and tell the buyer.";
 
 const fn look(kind: LookKind, asks: &'static str, if_not: &'static str) -> Option<Look> {
     Some(Look {
@@ -162,14 +201,13 @@ impl Handling {
     /// Returns what is done with a layer in its place.
     #[must_use]
     pub const fn of(make: &Make, slot: LayerSlot) -> Self {
-        use Tool::{Creaser, Gloves, Knife, Mat, Pencil, SteelRule, TapeGun};
+        use Tool::{
+            Brush, Creaser, Gloves, Knife, Mat, Pencil, Scissors, SteelRule, TapeGun, TapeMeasure,
+        };
         match make {
             Make::GlassTape(_) => Self {
-                says: &[
-                    "Lay the tape straight on the glass, as it is drawn.",
-                    "Fold each end over to a tab, so that the buyer can peel it.",
-                ],
-                tools: &[Gloves],
+                verb: Verb::Tape,
+                tools: &[Gloves, Scissors],
                 look: look(
                     LookKind::GlassTape,
                     "Does the tape stick everywhere, and is it on the glass alone?",
@@ -178,16 +216,13 @@ impl Handling {
                 caution: Caution::Says(GLASS),
                 undone: undone(
                     "Tape on the glass",
-                    "Peel it slowly, folded flat back over itself. Is the glass broken, leave the tape on and tell us.",
+                    "Peel it slowly, folded flat back over itself. If the glass is broken, leave the tape on and tell us.",
                 ),
                 of_sheet: None,
             },
             Make::WindowSpacer(_) => Self {
-                says: &[
-                    "Set the strips around the face, clear of what must not be touched.",
-                    "Tape them to the frame or to the edges, never to the face.",
-                ],
-                tools: &[Knife, Mat, SteelRule],
+                verb: Verb::Lay,
+                tools: &[Gloves, Scissors],
                 look: look(
                     LookKind::Spacer,
                     "Does nothing touch the face?",
@@ -201,11 +236,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::ContactSheet(_) => Self {
-                says: &[
-                    "Lay the sheet over the face and around the edges, and pull it until no wrinkle is left.",
-                    "Tape it on the back only, its end folded to a tab.",
-                ],
-                tools: &[Gloves, Knife, Mat, SteelRule],
+                verb: Verb::Lay,
+                tools: &[Gloves, Scissors],
                 look: look(
                     LookKind::Sheet,
                     "No wrinkle on the face, no dust or hair under the sheet, and does it reach over every corner?",
@@ -219,8 +251,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::Interleaves(_) => Self {
-                says: &["Lay a sheet between every two, and one on the top one."],
-                tools: &[Gloves, Knife, Mat, SteelRule],
+                verb: Verb::Lay,
+                tools: &[Gloves],
                 look: None,
                 caution: Caution::Nothing,
                 undone: undone(
@@ -230,11 +262,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::Bundle(_) => Self {
-                says: &[
-                    "Lay the pieces together as the plan says, a board or a sheet between every two.",
-                    "Bind them so that none slides.",
-                ],
-                tools: &[Knife, Mat, SteelRule],
+                verb: Verb::Lay,
+                tools: &[Gloves, Scissors],
                 look: look(
                     LookKind::Boards,
                     "Are the boards clean, square, and bound so that none shifts?",
@@ -248,11 +277,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::Folio(folio) => Self {
-                says: &[
-                    "Lay the sheets between the two boards, away from their edges.",
-                    "Hold them with paper corners, and tape the boards shut all round.",
-                ],
-                tools: &[Knife, Mat, SteelRule],
+                verb: Verb::Tape,
+                tools: &[Gloves, Scissors, TapeMeasure],
                 look: look(
                     LookKind::Boards,
                     "Are the boards clean, square, and bound so that none shifts?",
@@ -266,11 +292,8 @@ impl Handling {
                 of_sheet: board(folio.width, folio.height),
             },
             Make::CardPockets(_) => Self {
-                says: &[
-                    "Fold four pockets to the depth of the piece, and push one over each corner.",
-                    "Tape them to each other across the back, so that later tape lands on them.",
-                ],
-                tools: &[Knife, Mat, SteelRule, Creaser, Pencil],
+                verb: Verb::Slide,
+                tools: &[Creaser, Scissors],
                 look: look(
                     LookKind::Corners,
                     "Do all four sit tight, so that none slides off?",
@@ -284,8 +307,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::SlipOns(_) => Self {
-                says: &["Push one over each corner, and tape them to each other across the back."],
-                tools: &[],
+                verb: Verb::Slide,
+                tools: &[Scissors],
                 look: look(
                     LookKind::Corners,
                     "Do all four sit tight, so that none slides off?",
@@ -299,8 +322,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::BackFill(_) => Self {
-                says: &["Lay the pad into the hollow behind; it must not press on the canvas."],
-                tools: &[Knife, Mat, SteelRule],
+                verb: Verb::Lay,
+                tools: &[],
                 look: None,
                 caution: Caution::Says(FOAM),
                 undone: undone(
@@ -310,11 +333,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::FaceBoards(boards) => Self {
-                says: &[
-                    "Wipe the boards clean of dust.",
-                    "Lay them on, slide the work over the edge of the bench, and bind them there: don't lift it.",
-                ],
-                tools: &[Knife, Mat, SteelRule],
+                verb: Verb::Lay,
+                tools: &[Brush, Scissors],
                 look: look(
                     LookKind::Boards,
                     "Are the boards clean, square, and bound so that none shifts?",
@@ -328,28 +348,23 @@ impl Handling {
                 of_sheet: board(boards.width, boards.height),
             },
             Make::StretchFilm(_) => Self {
-                says: &["Wind the film around as often as the plan says, and rub its end down."],
-                tools: &[Knife, Mat, SteelRule],
+                verb: Verb::Turn,
+                tools: &[Scissors],
                 look: None,
                 caution: Caution::Nothing,
                 undone: undone("Film", "Slit it at an edge, never over the face."),
                 of_sheet: None,
             },
             Make::NameTag(_) => Self {
-                says: &[
-                    "Write which piece it is, which side is the face and which edge the top.",
-                    "Stick it on the outside of what is wrapped: soon all parcels look alike.",
-                ],
-                tools: &[Pencil],
+                verb: Verb::Look,
+                tools: &[Pencil, Scissors],
                 look: None,
                 caution: Caution::Nothing,
                 undone: None,
                 of_sheet: None,
             },
             Make::SealedBag(_) => Self {
-                says: &[
-                    "Slide it into the bag with what keeps it dry, press the air out, and seal it.",
-                ],
+                verb: Verb::Slide,
                 tools: &[],
                 look: look(
                     LookKind::Bag,
@@ -364,11 +379,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::Roll(_) => Self {
-                says: &[
-                    "Roll it face out, with its sheet, without pulling.",
-                    "Tape the sheet to itself, with a tab; no tape on the art.",
-                ],
-                tools: &[Gloves, Knife, Mat, SteelRule],
+                verb: Verb::Turn,
+                tools: &[Gloves, Scissors],
                 look: look(
                     LookKind::Roll,
                     "Face out, no crease, and no tape on the sheet itself?",
@@ -382,11 +394,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::Wrap(_) => Self {
-                says: &[
-                    "Flat side toward the art, bubbles out.",
-                    "Wind it as often as the plan says, roll both ends in, and tape them down with a tab.",
-                ],
-                tools: &[Knife, Mat, SteelRule],
+                verb: Verb::Turn,
+                tools: &[Scissors],
                 look: look(
                     LookKind::Wrap,
                     "Flat side inward, and no end loose?",
@@ -404,10 +413,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::LaidTogether(_) => Self {
-                says: &[
-                    "Then bind them with tape twice each way, tight enough that none slides and loose enough that no edge bends.",
-                ],
-                tools: &[Knife, Mat, SteelRule],
+                verb: Verb::Lay,
+                tools: &[Gloves, Scissors],
                 look: look(
                     LookKind::Boards,
                     "Is a board between every two, no hardware against a face, and does nothing slide?",
@@ -421,8 +428,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::FacePads(pads) => Self {
-                says: &["Lay one pad over the face and one behind, paper between foam and art."],
-                tools: &[Knife, Mat, SteelRule],
+                verb: Verb::Lay,
+                tools: &[],
                 look: None,
                 caution: Caution::Says(FOAM),
                 undone: undone(
@@ -432,8 +439,8 @@ impl Handling {
                 of_sheet: foam(pads.width, pads.height, pads.thickness),
             },
             Make::EdgePads(pads) => Self {
-                says: &["Set one along each edge, and tape them to each other."],
-                tools: &[Knife, Mat, SteelRule],
+                verb: Verb::Tape,
+                tools: &[Scissors],
                 look: None,
                 caution: Caution::Says(FOAM),
                 undone: undone(
@@ -444,10 +451,8 @@ impl Handling {
                 of_sheet: foam(pads.width, pads.width, pads.thickness),
             },
             Make::CornerBlocks(blocks) => Self {
-                says: &[
-                    "Set one on each corner, wrapped in paper where it could crumble on the art.",
-                ],
-                tools: &[Knife, Mat, SteelRule],
+                verb: Verb::Lay,
+                tools: &[Scissors],
                 look: None,
                 caution: Caution::Says(FOAM),
                 undone: undone(
@@ -457,8 +462,8 @@ impl Handling {
                 of_sheet: foam(blocks.leg, blocks.height, blocks.thickness),
             },
             Make::PaperRolls(_) => Self {
-                says: &["Roll the sheets loosely, and lay them along the edges in the box."],
-                tools: &[],
+                verb: Verb::Lay,
+                tools: &[Scissors],
                 look: None,
                 caution: Caution::Nothing,
                 undone: undone(
@@ -468,8 +473,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::CardSprings(_) => Self {
-                says: &["Fold the strips in zigzag, and set them along the edges in the box."],
-                tools: &[Knife, Mat, SteelRule, Creaser, Pencil],
+                verb: Verb::Fold,
+                tools: &[Creaser, Scissors],
                 look: None,
                 caution: Caution::Nothing,
                 undone: undone(
@@ -479,8 +484,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::Skirt(_) => Self {
-                says: &["Run the strip around the edges, and tape its ends together."],
-                tools: &[Knife, Mat, SteelRule],
+                verb: Verb::Fold,
+                tools: &[Scissors],
                 look: None,
                 caution: Caution::Nothing,
                 undone: undone(
@@ -490,8 +495,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::PaddingSheets(_) => Self {
-                says: &["Lay them flat behind the piece, never before its face."],
-                tools: &[Knife, Mat, SteelRule],
+                verb: Verb::Lay,
+                tools: &[Scissors],
                 look: None,
                 caution: Caution::Nothing,
                 undone: undone(
@@ -501,10 +506,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::EdgeFill(_) => Self {
-                says: &[
-                    "Fill the edges and the back until nothing moves; nothing goes against the face.",
-                ],
-                tools: &[],
+                verb: Verb::Lay,
+                tools: &[Scissors],
                 look: None,
                 caution: Caution::Nothing,
                 undone: undone(
@@ -514,46 +517,39 @@ impl Handling {
                 of_sheet: None,
             },
             Make::Lining(_) => Self {
-                says: &["Set the lining against the sides of the box, the large ones first."],
-                tools: &[Knife, Mat, SteelRule],
+                verb: Verb::Lay,
+                tools: &[],
                 look: None,
-                caution: Caution::Nothing,
+                caution: Caution::Says(FOAM),
                 undone: None,
                 of_sheet: None,
             },
             Make::SlottedBox(_) => Self {
-                says: &[
-                    "Score it, never cut it through; fold it, and tape the joint and the floor.",
-                ],
-                tools: &[Knife, Mat, SteelRule, Creaser, Pencil, TapeGun],
+                verb: Verb::Fold,
+                tools: &[Creaser, TapeGun],
                 look: None,
                 caution: Caution::Says(KNIFE),
                 undone: Some(box_undone(slot)),
                 of_sheet: None,
             },
             Make::CutBox(_) => Self {
-                says: &[
-                    "Score it, never cut it through; fold it, and tape the joint and the floor.",
-                ],
-                tools: &[Knife, Mat, SteelRule, Creaser, Pencil, TapeGun],
+                verb: Verb::Fold,
+                tools: &[Creaser, TapeGun],
                 look: None,
                 caution: Caution::Says(KNIFE),
                 undone: Some(box_undone(slot)),
                 of_sheet: None,
             },
             Make::SavedBox(_) => Self {
-                says: &[
-                    "Make the carton as Box says, and cover every old mark and code.",
-                    "Tape its floor.",
-                ],
-                tools: &[Knife, Mat, SteelRule, Creaser, Pencil, TapeGun],
+                verb: Verb::Fold,
+                tools: &[Knife, Mat, SteelRule, TapeMeasure, Creaser, TapeGun],
                 look: None,
                 caution: Caution::Says(KNIFE),
                 undone: Some(box_undone(slot)),
                 of_sheet: None,
             },
             Make::BoughtBox(_) => Self {
-                says: &["Set it up as it comes, and tape its floor."],
+                verb: Verb::Fold,
                 tools: &[TapeGun],
                 look: None,
                 caution: Caution::Nothing,
@@ -561,8 +557,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::Mailer(_) => Self {
-                says: &["Slide it in between its boards, and press the air out."],
-                tools: &[TapeGun],
+                verb: Verb::Slide,
+                tools: &[],
                 look: None,
                 caution: Caution::Nothing,
                 undone: undone(
@@ -572,9 +568,7 @@ impl Handling {
                 of_sheet: None,
             },
             Make::Tube(tube) => Self {
-                says: &[
-                    "Slide the roll in with its paper, and pad both ends: nothing presses on the roll itself.",
-                ],
+                verb: Verb::Tape,
                 tools: &[TapeGun],
                 look: None,
                 caution: if tube.triangular {
@@ -589,8 +583,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::OuterPaper(_) => Self {
-                says: &["Wrap the closed box as a parcel, and tape every open edge of the paper."],
-                tools: &[TapeGun],
+                verb: Verb::Fold,
+                tools: &[Scissors],
                 look: None,
                 caution: Caution::Nothing,
                 undone: undone(
@@ -600,7 +594,7 @@ impl Handling {
                 of_sheet: None,
             },
             Make::Enclosures(_) => Self {
-                says: &["In its sleeve, where the plan says, and never over the face."],
+                verb: Verb::Lay,
                 tools: &[],
                 look: None,
                 caution: Caution::Nothing,
@@ -611,8 +605,8 @@ impl Handling {
                 of_sheet: None,
             },
             Make::Marks(_) => Self {
-                says: &["One on every side that it may lie on; the arrow points to the top."],
-                tools: &[Pencil],
+                verb: Verb::Tape,
+                tools: &[],
                 look: None,
                 caution: Caution::Nothing,
                 undone: None,

@@ -11,11 +11,12 @@ use super::{
 };
 use crate::{
     Refusal,
+    carton::WayIn,
     house::{Carriage, Choices, HouseRules, SchoolChoices},
     material::{Catalogue, MaterialId},
     piece::{Piece, PieceSize},
     quantity::Length,
-    space::{Direction, Envelope, LayerSlot},
+    space::{Addition, Direction, Envelope, LayerSlot},
 };
 
 /// How a layer stands to a piece.
@@ -309,6 +310,29 @@ impl Around<'_, '_> {
         } else {
             Direction::Across
         }
+    }
+
+    /// How something that fills so much gets into the box of a pack, inside whose lining it lies.
+    pub(super) fn way_into(
+        &self,
+        pack: &super::Pack<'_>,
+        filled: Envelope,
+    ) -> Result<WayIn, Refusal> {
+        let supplies = self.supplies;
+        let first = pack.of == super::PackOf::Piece;
+        if first && self.carriage == Carriage::Mailed {
+            return Ok(WayIn::End);
+        }
+        if first && let Some(bought) = supplies.bought()? {
+            return Ok(bought.way_in());
+        }
+        let lining = if first && self.has(LayerSlot::Lining) {
+            supplies.lining()
+        } else {
+            Addition::default()
+        };
+        let held = (self.long_way(), filled.grown(lining));
+        Ok(boxed::style_of(supplies, pack, held).way_in())
     }
 
     /// The roll that is there, and how it goes into its tube.

@@ -6,9 +6,10 @@ use super::kind::{Kind, Nature, Standing, from_shelf};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
+    carton::WayIn,
     part::{Cut, Need},
     quantity::Length,
-    space::{Addition, BoxSide, BoxSides, Envelope, LayerSlot},
+    space::{Addition, BoxSide, BoxSides, Direction, Envelope, LayerSlot},
 };
 
 /// Foam on sides of the box.
@@ -34,7 +35,13 @@ pub struct LiningPiece {
     /// Along its short side.
     #[serde(rename = "width_mm")]
     pub width: Length,
+    /// Whether it is set once the piece is in: over the opening, or against a wall that is folded up then.
+    pub last: bool,
 }
+
+/// What its pieces are called among the parts of the layer.
+const FIRST: &str = "lining";
+pub(crate) const LAST: &str = "lining to set last";
 
 /// A cushion on the inside of the box.
 pub(super) const KIND: Kind = Kind::new(
@@ -42,10 +49,12 @@ pub(super) const KIND: Kind = Kind::new(
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let sides = around.supplies.rules.shipment.lining_sides;
+        let inside = around.inside();
+        let way_in = around.way_into(&around.supplies.first, inside)?;
         Lining::layer(
             around.supplies,
-            sides.unwrap_or(BoxSides::ALL),
-            around.inside(),
+            (sides.unwrap_or(BoxSides::ALL), way_in, around.long_way()),
+            inside,
         )
         .map(Some)
     },
@@ -59,7 +68,14 @@ impl Lining {
     /// length, and between these and those the two along its width. A side that is left out shortens no neighbour.
     /// Source: house rule.
     #[must_use]
-    pub fn around(inside: Envelope, sides: BoxSides, thickness: Length) -> Self {
+    pub fn around(
+        inside: Envelope,
+        (sides, way_in, long_way): (BoxSides, WayIn, Direction),
+        thickness: Length,
+    ) -> Self {
+        let opening = way_in.opening(long_way);
+        let last =
+            |side: BoxSide| side == opening || !way_in.has_walls() && side != opening.opposite();
         let whole = inside.grown(sides.thick(thickness));
         // Along the longer side of the face lie the two that reach from end to end.
         let along_up = whole.up >= whole.across;
@@ -78,35 +94,48 @@ impl Lining {
                     side,
                     length: length.max(width),
                     width: length.min(width),
+                    last: last(side),
                 }
             })
             .collect();
         Self { thickness, pieces }
     }
 
-    /// Returns its pieces by their size, and how many there are of each.
-    fn alike(&self) -> Vec<([Length; 2], u32)> {
-        let mut sizes: Vec<([Length; 2], u32)> = Vec::new();
+    /// Returns its pieces by their size and by when they are set, and how many there are of each.
+    fn alike(&self) -> Vec<([Length; 2], bool, u32)> {
+        let mut sizes: Vec<([Length; 2], bool, u32)> = Vec::new();
         for piece in &self.pieces {
-            let sides = [piece.length, piece.width];
-            match sizes.iter_mut().find(|(known, _)| *known == sides) {
-                Some((_, count)) => *count += 1,
-                None => sizes.push((sides, 1)),
+            let (sides, last) = ([piece.length, piece.width], piece.last);
+            match sizes
+                .iter_mut()
+                .find(|(known, when, _)| (*known, *when) == (sides, last))
+            {
+                Some((.., count)) => *count += 1,
+                None => sizes.push((sides, last, 1)),
             }
         }
         sizes
     }
 
-    fn layer(supplies: &Supplies<'_>, sides: BoxSides, inside: Envelope) -> Result<Layer, Refusal> {
+    fn layer(
+        supplies: &Supplies<'_>,
+        (sides, way_in, long_way): (BoxSides, WayIn, Direction),
+        inside: Envelope,
+    ) -> Result<Layer, Refusal> {
         let foam = supplies.foam("choices.lining_foam", &supplies.rules.materials.lining_foam)?;
         let allowances = supplies.allowances();
-        let lining = Self::around(inside, sides, allowances.lining_thickness);
+        let lining = Self::around(
+            inside,
+            (sides, way_in, long_way),
+            allowances.lining_thickness,
+        );
         let adds = sides.thick(lining.thickness);
         let needs = lining
             .alike()
             .into_iter()
-            .map(|(sides, count)| {
-                Need::foam("lining", foam, Cut::of(sides), lining.thickness).times(count)
+            .map(|(sides, last, count)| {
+                let name = if last { LAST } else { FIRST };
+                Need::foam(name, foam, Cut::of(sides), lining.thickness).times(count)
             })
             .collect();
         let pieces = f64::from(u8::try_from(lining.pieces.len()).unwrap_or(u8::MAX));
@@ -146,8 +175,16 @@ mod tests {
         }
     }
 
+    fn around(sides: BoxSides) -> Lining {
+        Lining::around(
+            inside(),
+            (sides, WayIn::Edge, Direction::Up),
+            Length::mm(25.0),
+        )
+    }
+
     fn sized(sides: BoxSides) -> Vec<(BoxSide, f64, f64)> {
-        Lining::around(inside(), sides, Length::mm(25.0))
+        around(sides)
             .pieces
             .into_iter()
             .map(|piece| (piece.side, piece.length.as_mm(), piece.width.as_mm()))
@@ -169,9 +206,13 @@ mod tests {
                 (BoxSide::Bottom, 500.0, 80.0),
             ]
         );
-        let whole = Lining::around(inside(), BoxSides::ALL, Length::mm(25.0));
-        let counts: Vec<u32> = whole.alike().into_iter().map(|(_, count)| count).collect();
-        assert_eq!(counts, [2, 2, 2]);
+        let counts: Vec<(bool, u32)> = around(BoxSides::ALL)
+            .alike()
+            .into_iter()
+            .map(|(_, last, count)| (last, count))
+            .collect();
+        // A portrait goes in through the right edge, whose piece is set last.
+        assert_eq!(counts, [(false, 2), (false, 1), (true, 1), (false, 2)]);
     }
 
     #[test]

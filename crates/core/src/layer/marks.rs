@@ -1,33 +1,135 @@
-//! Handling marks: labels on the sides that a parcel may lie on.
+//! Handling marks: labels on the sides of a parcel that hands and other parcels meet.
 
 use serde::Serialize;
+use strum::EnumCount;
 
-use super::kind::{Kind, Nature, Offer, Offering, Standing};
-use super::{Layer, Make, Making, Supplies};
+use super::kind::{Around, Kind, Nature, Offer, Offering, Standing};
+use super::{Layer, Make, Making};
 use crate::{
     Refusal,
-    house::Choices,
+    house::{Carriage, Choices, MarksRule},
     material::Use,
     part::Need,
-    space::{Addition, Envelope, LayerSlot},
+    piece::{Construction, Glazing, Piece},
+    place::Route,
+    space::{Addition, LayerSlot},
 };
 
 /// Labels on a parcel.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Marks {
-    /// How many: one on each side that it may lie on.
+    /// How many labels in all.
+    pub count: u32,
+    /// Each mark with how many of it.
+    pub labels: Vec<MarkLabel>,
+}
+
+/// One mark on a parcel.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct MarkLabel {
+    /// Which.
+    pub mark: Mark,
+    /// How many labels.
     pub count: u32,
 }
 
-/// Before, behind, and on the four narrow sides but the floor that it stands on.
-const SIDES_SEEN: u32 = 5;
+/// What a label says.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, EnumCount)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Mark {
+    /// Which edge is up.
+    ThisSideUp,
+    /// Behind which side the face lies.
+    FaceOfTheArt,
+    /// A pane or a mirror is in it.
+    Glass,
+    /// Something else that breaks is in it.
+    Fragile,
+    /// No rain.
+    KeepDry,
+    /// It travels on its edge.
+    DoNotLayFlat,
+    /// A sheet is in it.
+    DoNotBend,
+}
 
-/// Labels on the sides that it may lie on.
+impl Mark {
+    /// Every mark.
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
+        Self::ThisSideUp,
+        Self::FaceOfTheArt,
+        Self::Glass,
+        Self::Fragile,
+        Self::KeepDry,
+        Self::DoNotLayFlat,
+        Self::DoNotBend,
+    ];
+
+    /// What it says, and where it goes, as it stands in a sentence.
+    #[must_use]
+    pub const fn says(self) -> &'static str {
+        match self {
+            Self::ThisSideUp => {
+                "this side up, on two sides that meet at a corner, the arrows to the top edge"
+            }
+            Self::FaceOfTheArt => "face of the art, on the side before the face",
+            Self::Glass => "glass, where it is seen first",
+            Self::Fragile => "fragile, where it is seen first",
+            Self::KeepDry => "keep dry, beside it",
+            Self::DoNotLayFlat => "do not lay flat, on the other large side",
+            Self::DoNotBend => "do not bend, on the front",
+        }
+    }
+}
+
+impl Marks {
+    /// Returns the marks of a parcel: what is in it and how it travels say which. Source: bench practice.
+    #[must_use]
+    pub fn of(piece: &Piece, carriage: Carriage, rule: MarksRule) -> Self {
+        let all = rule != MarksRule::Few;
+        let breaks = match piece.construction {
+            Construction::Mirror => Mark::Glass,
+            of if of.glazing() == Glazing::Glass => Mark::Glass,
+            _ => Mark::Fragile,
+        };
+        let marks = match carriage {
+            Carriage::Mailed => vec![(Mark::DoNotBend, 1)],
+            Carriage::Rolled if all => vec![(Mark::Fragile, 1), (Mark::KeepDry, 1)],
+            Carriage::Rolled => vec![(Mark::Fragile, 1)],
+            Carriage::Flat | Carriage::Folio if all => vec![
+                (Mark::ThisSideUp, 2),
+                (Mark::FaceOfTheArt, 1),
+                (breaks, 1),
+                (Mark::KeepDry, 1),
+                (Mark::DoNotLayFlat, 1),
+            ],
+            Carriage::Flat | Carriage::Folio => vec![(Mark::ThisSideUp, 2), (breaks, 1)],
+        };
+        Self {
+            count: marks.iter().map(|(_, count)| count).sum(),
+            labels: marks
+                .into_iter()
+                .map(|(mark, count)| MarkLabel { mark, count })
+                .collect(),
+        }
+    }
+}
+
+/// Labels on the sides that hands and other parcels meet.
 pub(super) const KIND: Kind = Kind::new(
     Nature::PLAIN,
-    |_| Standing::Off,
-    |around| Marks::layer(around.supplies, around.inside()).map(Some),
+    |asked| {
+        let by_van = asked.rules.way().route == Route::OwnVan;
+        if by_van || asked.rules.schools.marks == MarksRule::None {
+            Standing::Off
+        } else {
+            Standing::On
+        }
+    },
+    layer,
 )
 .or(labels);
 
@@ -45,21 +147,72 @@ fn labels(offering: &Offering<'_>) -> Vec<Offer> {
         .collect()
 }
 
-impl Marks {
-    fn layer(supplies: &Supplies<'_>, inside: Envelope) -> Result<Layer, Refusal> {
-        let label = supplies.sundry("choices.label", &supplies.rules.materials.label)?;
-        let allowances = supplies.allowances();
-        let marks = Self { count: SIDES_SEEN };
-        Ok(supplies.layer(Making {
-            slot: LayerSlot::Marks,
-            needs: vec![Need::sundry("label", label).times(marks.count)],
-            // They are thinner than a tape reads.
-            adds: Addition::default(),
-            inside,
-            minutes: allowances.mark_minutes * f64::from(marks.count),
-            why: "Whoever lifts it sees on every side which edge is the top, and that it must not be laid on its face; nothing says what it is worth.",
-            make: Make::Marks(marks),
-            cushioning: None,
-        }))
+/// Returns the labels; nothing where the shelf has none and nobody asked for them: they are written by hand.
+fn layer(around: &Around<'_, '_>) -> Result<Option<Layer>, Refusal> {
+    let supplies = around.supplies;
+    let asked = supplies.rules.layers.get(&LayerSlot::Marks) == Some(&true);
+    let label = match supplies.sundry("choices.label", &supplies.rules.materials.label) {
+        Ok(label) => label,
+        Err(_) if !asked => return Ok(None),
+        Err(refusal) => return Err(refusal),
+    };
+    let marks = Marks::of(around.piece, around.carriage, supplies.rules.schools.marks);
+    Ok(Some(supplies.layer(Making {
+        slot: LayerSlot::Marks,
+        needs: vec![Need::sundry("label", label).times(marks.count)],
+        // They are thinner than a tape reads.
+        adds: Addition::default(),
+        inside: around.inside(),
+        minutes: supplies.allowances().mark_minutes * f64::from(marks.count),
+        why: "Whoever lifts it sees which edge is the top and on which side the art lies; nothing says what it is worth.",
+        make: Make::Marks(marks),
+        cushioning: None,
+    })))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::{piece::PieceSize, quantity::Length};
+
+    #[test]
+    fn what_is_in_it_says_what_is_on_it() {
+        let piece = |construction| {
+            let [width, height, depth] = [400.0, 500.0, 20.0].map(Length::mm);
+            let size = PieceSize {
+                width,
+                height,
+                depth,
+            };
+            Piece::new(construction, size, None)
+        };
+        let marks = |construction, carriage, rule| -> Vec<Mark> {
+            let marks = Marks::of(&piece(construction), carriage, rule);
+            marks.labels.iter().map(|label| label.mark).collect()
+        };
+        use Mark::{DoNotBend, DoNotLayFlat, FaceOfTheArt, Fragile, Glass, KeepDry, ThisSideUp};
+        assert_eq!(
+            marks(Construction::Mirror, Carriage::Flat, MarksRule::All),
+            [ThisSideUp, FaceOfTheArt, Glass, KeepDry, DoNotLayFlat]
+        );
+        assert_eq!(
+            marks(
+                Construction::StretchedCanvas,
+                Carriage::Flat,
+                MarksRule::Few
+            ),
+            [ThisSideUp, Fragile]
+        );
+        assert_eq!(
+            marks(Construction::LoosePaper, Carriage::Mailed, MarksRule::All),
+            [DoNotBend]
+        );
+        assert_eq!(
+            marks(Construction::LooseCanvas, Carriage::Rolled, MarksRule::All),
+            [Fragile, KeepDry]
+        );
+        // Two of "this side up", one of each other.
+        let count = |rule| Marks::of(&piece(Construction::Mirror), Carriage::Flat, rule).count;
+        assert_eq!([count(MarksRule::All), count(MarksRule::Few)], [6, 3]);
     }
 }

@@ -37,7 +37,7 @@ mod wrap;
 
 pub use bag::{NameTag, SealedBag, StretchFilm};
 pub use bought::BoughtBox;
-pub(crate) use boxed::boxed;
+pub(crate) use boxed::{TWO_BOXES, boxed};
 pub use bundle::Bundle;
 pub use contact::{ContactSheet, Interleaves};
 pub use corner::{CardPocket, PocketLines};
@@ -45,22 +45,24 @@ pub use cushioning::{CushionFace, Cushioning, Sides, crushing_board};
 pub use edges::{CardSprings, PaperRolls, Skirt, Spring};
 pub use enclosed::Enclosures;
 pub use face_board::{BoardBehind, FaceBoards};
-pub use fill::EdgeFill;
+pub use fill::{EdgeFill, FillGap, FillPlace, FillTurn, PadTape};
 pub use folio::Folio;
 pub use glass_tape::GlassTape;
-pub(crate) use handling::GLASS;
-pub use handling::{Caution, Handling, Look, OfSheet, Tool, Undone};
+pub use handling::{Caution, Handling, Look, OfSheet, Tool, Undone, Verb};
+pub(crate) use handling::{FIBREBOARD, FILM, FOAM, GLASS, KNIFE};
 pub(crate) use kind::{Around, LeftOut, Offer, Offering, kind_of, tried};
 pub use kind::{Standing, standing};
+pub(crate) use lining::LAST as LINING_LAST;
 pub use lining::{Lining, LiningPiece};
 pub use mailer::MailerBox;
 use mailer::mailer_for;
-pub use marks::Marks;
+pub use marks::{Mark, MarkLabel, Marks};
 pub use outer_paper::OuterPaper;
 pub(crate) use pack::{Pack, PackOf};
 pub use padding::PaddingSheets;
 pub(crate) use pads::LONGEST_LEG;
 pub use pads::{BackFill, CornerBlocks, EdgePads, FacePads};
+pub(crate) use roll::LAST_END;
 use roll::TubeFit;
 pub use roll::{Roll, TubeBox, least_roll, rolls_up};
 pub use roll_size::{RollSize, TUBE_PLAY};
@@ -78,7 +80,7 @@ pub(crate) use supplies::Making;
 use serde::Serialize;
 
 use crate::{
-    carton::Carton,
+    carton::{Carton, WayIn},
     material::MaterialId,
     part::{Part, UsedAgain},
     quantity::{Area, Length, Mass, Minutes, Money, Weight},
@@ -182,6 +184,36 @@ impl Make {
             _ => None,
         }
     }
+
+    /// Returns how something gets into it, where it is a box.
+    #[must_use]
+    pub const fn way_in(&self) -> Option<WayIn> {
+        match self {
+            Self::SlottedBox(carton) | Self::CutBox(carton) => Some(carton.style.way_in()),
+            Self::SavedBox(_) | Self::BoughtBox(_) => Some(WayIn::Face),
+            Self::Mailer(_) | Self::Tube(_) => Some(WayIn::End),
+            _ => None,
+        }
+    }
+
+    /// Tells whether a part of it is the lid of a tray, which is measured from the folded tray.
+    #[must_use]
+    pub fn is_lid(&self, part: &Part) -> bool {
+        self.carton().is_some_and(|carton| {
+            carton.style.lid_follows()
+                && carton
+                    .more_parts
+                    .iter()
+                    .any(|more| plain_name(part.name) == more.blank.part)
+        })
+    }
+}
+
+/// Returns what a part of a box is called where there is only one box.
+#[must_use]
+pub(crate) fn plain_name(name: &str) -> &str {
+    let known = TWO_BOXES.iter().find(|(names, _)| names.contains(&name));
+    known.map_or(name, |(_, plain)| plain)
 }
 
 makes! {

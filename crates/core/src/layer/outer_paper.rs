@@ -74,7 +74,7 @@ impl OuterPaper {
         let t = paper.thickness;
         let mut needs = vec![
             Need::paper("outer paper", paper, strip).times(sheet.strips),
-            Need::tape(supplies.inner_tape, seams),
+            Need::tape(supplies.seal_tape, seams),
         ];
         needs.extend(mark.map(|mark| Need::sundry("studio's mark", mark)));
         Ok(supplies.layer(Making {

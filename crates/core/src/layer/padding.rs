@@ -7,6 +7,8 @@ use super::kind::{Kind, Nature, Offer, Offering, Standing, from_shelf};
 use super::{Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
+    carton::WayIn,
+    part::Need,
     quantity::{Length, floor_count},
     space::{Addition, Envelope, LayerSlot},
 };
@@ -31,6 +33,10 @@ pub struct PaddingSheets {
     pub gap: Length,
 }
 
+/// They slide in with the piece, held at their four sides.
+const STRIPS: f64 = 4.0;
+const TABS_A_STRIP: f64 = 2.0;
+
 /// Flat sheets behind.
 pub(super) const KIND: Kind = Kind::new(
     Nature::PLAIN,
@@ -41,7 +47,16 @@ pub(super) const KIND: Kind = Kind::new(
             Some(bought) => left_to_fill(around, bought, Addition::default())?.back,
             None => supplies.allowances().depth_clearance,
         };
-        PaddingSheets::layer(supplies, gap, around.inside())
+        let inside = around.inside();
+        let filled = inside.grown(Addition {
+            back: gap,
+            ..Addition::default()
+        });
+        let slides = matches!(
+            around.way_into(&supplies.first, filled)?,
+            WayIn::Edge | WayIn::Halves
+        );
+        PaddingSheets::layer(supplies, (gap, slides), inside)
     },
 )
 .or(swaps);
@@ -70,7 +85,7 @@ impl PaddingSheets {
 
     fn layer(
         supplies: &Supplies<'_>,
-        gap: Length,
+        (gap, slides): (Length, bool),
         inside: Envelope,
     ) -> Result<Option<Layer>, Refusal> {
         let goods = supplies.sheet_goods(
@@ -88,11 +103,15 @@ impl PaddingSheets {
         };
         Ok(Some(supplies.layer(Making {
             slot: LayerSlot::PaddingSheets,
-            needs: vec![
-                goods
-                    .need("padding sheet", [sheets.width, sheets.height])
-                    .times(sheets.count),
-            ],
+            needs: [goods
+                .need("padding sheet", [sheets.width, sheets.height])
+                .times(sheets.count)]
+            .into_iter()
+            .chain(slides.then(|| {
+                let strip = allowances.tape_tab * TABS_A_STRIP;
+                Need::tape(supplies.wrap_tape, strip * STRIPS)
+            }))
+            .collect(),
             adds: Addition {
                 back: behind,
                 ..Addition::default()

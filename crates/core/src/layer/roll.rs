@@ -10,7 +10,7 @@ use crate::{
     material::{Board, RollCore, Tube},
     part::Need,
     piece::{Construction, Medium, PaintBody, Piece},
-    quantity::Length,
+    quantity::{Area, Length, Volume},
     space::{Addition, Envelope, LayerSlot},
 };
 
@@ -242,6 +242,10 @@ impl<'a> TubeFit<'a> {
     }
 }
 
+/// What the pads at both ends are called among the parts of the layer.
+const FIRST_END: &str = "pad for the first end";
+pub(crate) const LAST_END: &str = "pad for the last end";
+
 impl TubeBox {
     fn round(tube: &Tube, needed: Length, length: Length, ends: [Length; 2]) -> Self {
         Self {
@@ -311,6 +315,11 @@ impl TubeBox {
                 .map(|(blank, count)| Need::board(blank.part, board, blank.cut()).times(count))
                 .collect(),
         };
+        let pad = tube.room_across() * ends[0];
+        let pads = [FIRST_END, LAST_END].map(|name| {
+            Need::fill(supplies.first.fill, pad / allowances.fill_settling).called(name)
+        });
+        needs.extend(pads.into_iter().filter(|_| pad > Volume::ZERO));
         needs.push(Need::tape(
             supplies.seal_tape,
             across * (std::f64::consts::PI * BOTH_ENDS) + allowances.seal_return * BOTH_ENDS,
@@ -325,6 +334,16 @@ impl TubeBox {
             make: Make::Tube(tube),
             cushioning: None,
         })
+    }
+
+    /// The area across it, inside.
+    fn room_across(&self) -> Area {
+        let square = self.inside * self.inside;
+        if self.triangular {
+            square * (TRIANGLE_HEIGHT / 2.0)
+        } else {
+            square * std::f64::consts::FRAC_PI_4
+        }
     }
 
     /// What it is across and through outside.

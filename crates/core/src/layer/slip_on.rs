@@ -53,7 +53,7 @@ impl SlipOns {
             slot: LayerSlot::Corners,
             needs: vec![
                 Need::slip_on(corner).times(count),
-                Need::tape(supplies.inner_tape, allowances.tape_tab * 2.0).times(count),
+                Need::tape(supplies.card_tape, allowances.tape_tab * 2.0).times(count),
             ],
             adds: Addition::new(wall, wall, wall, wall),
             inside,

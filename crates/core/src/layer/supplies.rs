@@ -6,7 +6,7 @@ use super::{
 use crate::{
     Refusal,
     carton::{BoxSize, SavedCarton},
-    house::{Allowances, CornerStyle, HouseRules, ReusedRule},
+    house::{Allowances, CornerStyle, HouseRules, ReusedRule, TapeRule},
     material::{
         Board, BoardBuild, Catalogue, ContactPaper, CushionWrap, Film, Foam, Ground, MaterialId,
         MissingMaterial, SlipOnCorner, Sundry, Tape, Touch,
@@ -14,7 +14,7 @@ use crate::{
     part::{Cut, Doubt, Need, Part, Run},
     piece::{Glazing, Piece},
     quantity::{Area, Length, Mass, Minutes, Money, Weight, ceil_count},
-    space::{Addition, Envelope, LayerSlot},
+    space::{Addition, BoxSides, Envelope, LayerSlot},
 };
 
 /// The rules of a plan with each material that every plan takes found on the shelf.
@@ -33,6 +33,8 @@ pub struct Supplies<'a> {
     pub(crate) second: Pack<'a>,
     pub(crate) contact_tape: &'a Tape,
     pub(crate) inner_tape: &'a Tape,
+    /// On card that keeps it off the art.
+    pub(crate) card_tape: &'a Tape,
     pub(crate) wrap_tape: &'a Tape,
     pub(crate) seal_tape: &'a Tape,
     pub(crate) glass_tape: &'a Tape,
@@ -82,6 +84,12 @@ impl<'a> Supplies<'a> {
         };
         let contact_tape = tape("house.inner_tape", &named.inner_tape, Ground::Paper)?;
         let inner_tape = tape("house.inner_tape", &named.inner_tape, Ground::Card)?;
+        // Where the shelf has none, what is taken inside serves here too.
+        let card = match catalogue.tape(&named.masking_tape) {
+            Ok(_) if rules.schools.tape == TapeRule::PaperInside => &named.masking_tape,
+            _ => &named.inner_tape,
+        };
+        let card_tape = tape("house.masking_tape", card, Ground::Card)?;
         let wrap_tape = tape("house.wrap_tape", &named.wrap_tape, Ground::Film)?;
         let seal_tape = tape("house.seal_tape", &named.seal_tape, Ground::Card)?;
         let filament_tape = tape("house.filament_tape", &named.filament_tape, Ground::Card)?;
@@ -120,6 +128,7 @@ impl<'a> Supplies<'a> {
             first,
             contact_tape,
             inner_tape,
+            card_tape,
             wrap_tape,
             seal_tape,
             glass_tape,
@@ -174,6 +183,14 @@ impl<'a> Supplies<'a> {
         }
         at("choices.bought_box", shelf.picture_carton(id))
             .map(|carton| Some(Bought::Carton(carton)))
+    }
+
+    /// Returns what a lining adds, on the sides that have one.
+    pub(crate) fn lining(&self) -> Addition {
+        let sides = self.rules.shipment.lining_sides;
+        sides
+            .unwrap_or(BoxSides::ALL)
+            .thick(self.allowances().lining_thickness)
     }
 
     /// Returns a pack.
@@ -271,7 +288,8 @@ impl<'a> Supplies<'a> {
             .filter(|need| !need.is_nothing())
             .copied()
             .collect();
-        let parts: Vec<Part> = needs.iter().map(|need| need.part(free, currency)).collect();
+        let mut parts: Vec<Part> = needs.iter().map(|need| need.part(free, currency)).collect();
+        let minutes = self.count_cutting(&making, &needs, &mut parts);
         let tape = || needs.iter().filter(|need| need.is_tape());
         let cost = needs.iter().map(|need| need.cost(free)).sum();
         Layer {
@@ -294,7 +312,7 @@ impl<'a> Supplies<'a> {
                 .map(|(_, part)| part.mass)
                 .sum(),
             cost: Money::new(cost, currency),
-            minutes: making.minutes,
+            minutes,
             why: making.why,
             cautions: Handling::of(&making.make, making.slot)
                 .caution
@@ -305,6 +323,36 @@ impl<'a> Supplies<'a> {
             parts,
             cushioning: making.cushioning,
         }
+    }
+
+    /// Notes the minutes that each part takes to cut, and returns those of the whole layer: its own, and what heavier board takes
+    /// longer. Cutting is no more than a share of the minutes that the layer takes in single wall.
+    fn count_cutting(
+        &self,
+        making: &Making<'_>,
+        needs: &[Need<'_>],
+        parts: &mut [Part],
+    ) -> Minutes {
+        let a_metre = self.allowances().cut_minutes_per_m;
+        // A box is scored, slotted and trimmed besides.
+        let lines = if matches!(making.make, Make::SlottedBox(_) | Make::CutBox(_)) {
+            LINES_OF_A_BOX
+        } else {
+            1.0
+        };
+        let each: Vec<Minutes> = needs
+            .iter()
+            .map(|need| a_metre * (need.cut_length().as_m() * lines))
+            .collect();
+        let all: Minutes = each.iter().copied().sum();
+        let most = making.minutes * MOST_CUTTING;
+        let share = if all > most { most / all } else { 1.0 };
+        let mut longer = Minutes::ZERO;
+        for ((need, one), part) in needs.iter().zip(each).zip(parts) {
+            part.cutting = one * (share * need.cut_factor());
+            longer += one * (share * (need.cut_factor() - 1.0));
+        }
+        making.minutes + longer
     }
 
     /// Returns what parts weigh. Parts of one material are off together, since they come off one sheet or roll; those
@@ -335,6 +383,11 @@ impl<'a> Supplies<'a> {
             .unwrap_or_else(|| Weight::with_doubt(Mass::ZERO, 0.0))
     }
 }
+
+/// Of the minutes of a layer, at most so much is cutting.
+const MOST_CUTTING: f64 = 0.6;
+/// For each side of a blank so many lines are cut or scored.
+const LINES_OF_A_BOX: f64 = 3.0;
 
 /// Returns the area of a material that stays.
 fn area_of(parts: &[Part], made_of: &MaterialId) -> Area {

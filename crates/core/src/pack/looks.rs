@@ -19,8 +19,15 @@ pub(super) const ENCLOSED: Look = Look {
 pub(super) const STILL: Look = Look {
     kind: LookKind::Still,
     stops: true,
-    asks: "Tilt and shake it gently: does nothing move?",
-    if_not: "Add fill at the edges and behind, never against the face.",
+    asks: "Hold it shut, tilt and shake it gently: does nothing move?",
+    if_not: "Find the side on which it moves, and thicken the pad or the fill there.",
+};
+
+pub(super) const PANE: Look = Look {
+    kind: LookKind::Ready,
+    stops: true,
+    asks: "Is the pane whole, without a crack?",
+    if_not: "Stop: take the glass out, or tape it on both sides and write why. Shards never travel against the art.",
 };
 
 pub(super) const READY: Look = Look {

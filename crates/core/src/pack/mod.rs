@@ -1,9 +1,17 @@
-//! The packing itself: the steps at the bench in the order of the job, what each waits for, and how far somebody got.
+//! The packing itself: the steps at the bench in the order of the job, what each waits for and covers, and how far somebody got.
+//!
+//! [`order`] puts the steps in order, [`boxing`] those of a box by the side through which something gets in; [`words`] says how each is
+//! done, [`reach`] what each hides, and [`dangers`] what could hurt.
 
+mod boxing;
+mod dangers;
 mod looks;
+mod order;
 mod progress;
-mod steps;
+mod reach;
+mod step;
 mod words;
 
+pub use order::pack_steps;
 pub use progress::{PackProgress, PackView, StepState, StepTick, StepView};
-pub use steps::{PackStep, Stage, Strips, pack_steps};
+pub use step::{PackStep, Sign, Stage, Strips};

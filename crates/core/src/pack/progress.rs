@@ -22,6 +22,39 @@ pub struct StepTick {
     pub sheet: String,
 }
 
+/// Prints had so many letters while fill, lids and marks were no steps of their own.
+const FORMER_LETTERS: usize = 8;
+/// The beginnings of the keys of the steps that came since.
+const NEW: [&str; 7] = [
+    "before/",
+    "back/",
+    "top/",
+    "cut_lid/",
+    "cut_second_lid/",
+    "look/pane",
+    "parcel/marks",
+];
+
+fn is_new(key: &str) -> bool {
+    let own = key
+        .strip_prefix("piece/")
+        .and_then(|rest| rest.split_once('/'))
+        .map_or(key, |(_, own)| own);
+    NEW.iter().any(|new| own.starts_with(new))
+}
+
+impl StepTick {
+    /// Tells whether it was made while the order of the steps was another one.
+    fn is_former(&self) -> bool {
+        self.print.len() == FORMER_LETTERS
+    }
+
+    /// Tells whether the step was done as it stands; of one that was done in the former order its key is all that is known.
+    fn is_for(&self, step: &PackStep) -> bool {
+        self.print == step.print || self.is_former()
+    }
+}
+
 /// How a step stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -87,6 +120,22 @@ pub struct PackProgress {
     /// How many steps are done that lay something around the piece.
     #[serde(default)]
     pub laid: usize,
+    /// How many steps that stop until they are answered are still to be done; where none stops, every step counts.
+    #[serde(default = "not_known")]
+    pub stops_left: usize,
+}
+
+/// What was kept before it was counted is no packing that is done.
+const fn not_known() -> usize {
+    1
+}
+
+impl PackProgress {
+    /// Tells whether it is packed: every step that stops is done, and no changed plan touches what lies.
+    #[must_use]
+    pub const fn is_done(&self) -> bool {
+        self.touched == 0 && self.stops_left == 0
+    }
 }
 
 impl PackView {
@@ -102,17 +151,24 @@ impl PackView {
             .filter(|step| step.stage == Stage::Cut)
             .map(|step| step.key.as_str())
             .collect();
+        let began_before = steps.iter().rposition(|step| {
+            step.stage.lays() && ticks.get(&step.key).is_some_and(StepTick::is_former)
+        });
         let mut states = Vec::with_capacity(steps.len());
-        for step in &steps {
+        for (at, step) in steps.iter().enumerate() {
             let mut waits_for = step.waits_for.iter().map(String::as_str);
             let can = waits_for.clone().all(|key| done.contains(&key));
             let lies = waits_for.all(|key| done.contains(&key) || cuts.contains(&key));
             let state = match ticks.get(&step.key) {
-                // What a layout cut lies there, whatever was done at this bench before.
-                Some(tick) if tick.print == step.print && (lies || !tick.sheet.is_empty()) => {
+                // What a layout cut lies there, even before the steps at this bench that come first.
+                Some(tick) if tick.is_for(step) && (lies || !tick.sheet.is_empty()) => {
                     StepState::Done
                 }
                 Some(_) => StepState::Touched,
+                // A packing that began while this was part of another step has it done with that one.
+                None if lies && began_before.is_some_and(|last| at < last) && is_new(&step.key) => {
+                    StepState::Done
+                }
                 None if can => StepState::Open,
                 None => StepState::Waits,
             };
@@ -133,7 +189,15 @@ impl PackView {
             .map(|step| step.key.as_str())
             .collect();
         let cut = done.iter().filter(|key| cuts.contains(key)).count();
+        let stops = |step: &PackStep| step.look.is_some_and(|look| look.stops);
+        let none_stops = !steps.iter().any(stops);
+        let stops_left = steps
+            .iter()
+            .zip(&states)
+            .filter(|(step, state)| (none_stops || stops(step)) && **state != StepState::Done)
+            .count();
         let progress = PackProgress {
+            stops_left,
             steps: steps.len(),
             done: count(StepState::Done),
             touched: count(StepState::Touched) + gone.len(),

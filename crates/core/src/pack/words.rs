@@ -1,28 +1,777 @@
-//! How something is put in, in sentences for somebody with tape on one hand.
+//! How each thing is laid, in sentences for somebody with tape on one hand: how often, which way, with which piece, how long.
 
-use crate::enclosure::EnclosurePlace;
+use crate::{
+    carton::{Carton, WayIn},
+    enclosure::EnclosurePlace,
+    house::{CartonStyle, Facing, GlassPattern},
+    layer::{
+        BackFill, Bundle, CardPocket, CardSprings, CornerBlocks, EdgeFill, EdgePads, FaceBoards,
+        FacePads, FillGap, FillPlace, FillTurn, Folio, GlassTape, Interleaves, Layer, Lining,
+        MailerBox, Make, Marks, PaddingSheets, PaperRolls, Roll, SealedBag, SlipOns, StretchFilm,
+        TubeBox, WindowSpacer, WrapStrip,
+    },
+    part::{Part, Take},
+    piece::PieceSize,
+    quantity::{Length, Telling},
+    space::{Direction, LayerSlot},
+};
 
-/// Returns how something is put in.
-pub(super) const fn enclosing(place: EnclosurePlace, hard: bool) -> &'static [&'static str] {
-    match (place, hard) {
-        (EnclosurePlace::OnBack, _) => {
-            &["In its sleeve, taped to the back of the frame or the bars, never to the art."]
-        }
-        (EnclosurePlace::UnderLastWrap, _) => {
-            &["Flat on the back, in its sleeve and never over the face; the wrap covers it."]
-        }
-        (EnclosurePlace::OnFloor, true) => {
-            &["On the floor of the box, in the gap at the edge, wrapped so that it can't wander."]
-        }
-        (EnclosurePlace::OnFloor, false) => &["Flat on the floor of the box."],
-        (EnclosurePlace::OnTop, true) => {
-            &["At the upper edge, in the gap, wrapped so that it can't wander."]
-        }
-        (EnclosurePlace::OnTop, false) => {
-            &["On top, at the upper edge: the first thing that is seen when the box is opened."]
-        }
+/// What several pieces are once they lie together.
+pub(super) const BOUND: &str = "the bound pieces";
+/// What goes into a tube.
+pub(super) const ROLL: &str = "the roll";
+
+/// What the sentences of a step depend on besides its layer.
+#[derive(Clone, Copy)]
+pub(super) struct Said {
+    /// What lengths are told in.
+    pub telling: Telling,
+    /// How what lies in the box gets in; `None` while nothing is boxed.
+    pub way_in: Option<WayIn>,
+    /// What goes into the box, as `the wrapped piece`.
+    pub what: &'static str,
+    /// Of the piece, or of the first of several.
+    pub size: PieceSize,
+    /// Whether the cushion of the wrap has bubbles.
+    pub bubbles: bool,
+}
+
+/// Returns how a layer is laid.
+pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<String> {
+    match &layer.make {
+        Make::GlassTape(tape) => said.glass_tape(tape),
+        Make::WindowSpacer(spacer) => said.spacer(spacer),
+        Make::ContactSheet(_) => said.contact(layer),
+        Make::Interleaves(sheets) => said.interleaves(sheets, layer),
+        Make::Bundle(bundle) => said.bundle(bundle),
+        Make::Folio(folio) => said.folio(folio),
+        Make::CardPockets(pocket) => said.pockets(pocket, layer),
+        Make::SlipOns(corners) => said.slip_ons(corners),
+        Make::BackFill(pad) => said.back_fill(pad),
+        Make::FaceBoards(boards) => said.face_boards(boards, layer),
+        Make::StretchFilm(film) => said.film(film, layer),
+        Make::NameTag(_) => vec![
+            "Write which piece it is, which side is the face and which edge the top.".to_owned(),
+            format!(
+                "Stick it on the outside of what is wrapped, {}: soon all parcels look alike.",
+                if said.is_roll() { "along the roll" } else { "behind" }
+            ),
+        ],
+        Make::SealedBag(bag) => said.bag(bag),
+        Make::Roll(roll) => said.roll(roll),
+        Make::Wrap(strip) => said.wrap(strip, layer),
+        Make::LaidTogether(_) => vec![
+            "Bind them with tape twice each way: tight enough that none slides, loose enough that no edge bends.".to_owned(),
+        ],
+        Make::FacePads(pads) => said.face_pads(pads),
+        Make::EdgePads(pads) => said.edge_pads(pads, layer),
+        Make::CornerBlocks(blocks) => said.corner_blocks(blocks),
+        Make::PaperRolls(rolls) => said.paper_rolls(rolls),
+        Make::CardSprings(springs) => said.springs(springs),
+        Make::Skirt(skirt) => vec![format!(
+            "Fold the {} strip lengthwise. Lay it around three edges of {}, its ends up: it goes in with it, untaped.",
+            said.sides(&[skirt.length, skirt.width]),
+            said.what
+        )],
+        Make::PaddingSheets(sheets) => said.padding_sheets(sheets),
+        Make::EdgeFill(fill) => FillTurn::ALL
+            .into_iter()
+            .flat_map(|turn| said.filling(fill, turn, &layer.material_name))
+            .collect(),
+        Make::Lining(lining) => said.lining(lining, false),
+        Make::SlottedBox(carton) | Make::CutBox(carton) => said.carton(carton),
+        Make::SavedBox(_) => vec![
+            "Make the carton as Box shows, and cover every old mark and code.".to_owned(),
+            "Tape its floor in an H.".to_owned(),
+        ],
+        Make::BoughtBox(_) => vec!["Set it up as it comes, and tape its floor in an H.".to_owned()],
+        Make::Mailer(mailer) => said.mailer(mailer),
+        Make::Tube(tube) => said.tube(tube),
+        Make::OuterPaper(_) => vec![format!(
+            "Lay the closed box on the {} paper, fold the long sides over it and lap them, then fold in both ends. Tape every open edge.",
+            said.first_sides(layer)
+        )],
+        Make::Enclosures(_) => vec!["In its sleeve, and never over the face.".to_owned()],
+        Make::Marks(marks) => marking(marks, true),
+    }
+}
+
+/// Returns how marks are put on: as labels, or written by hand.
+pub(super) fn marking(marks: &Marks, labels: bool) -> Vec<String> {
+    let begin = if labels {
+        "Stick"
+    } else {
+        "Write with a felt pen"
+    };
+    let each: Vec<&str> = marks.labels.iter().map(|label| label.mark.says()).collect();
+    vec![format!("{begin}: {}.", each.join("; "))]
+}
+
+/// Returns how something is put in, in a box of some kind.
+pub(super) fn enclosing(
+    place: EnclosurePlace,
+    hard: bool,
+    (carriage_room, way_in): (Room, Option<WayIn>),
+) -> &'static str {
+    match (place, carriage_room) {
         (EnclosurePlace::InPocket, _) => {
-            &["In the pocket on the outside of the box, which is stuck down all round."]
+            "In the pocket on the outside of the box, which is stuck down all round."
+        }
+        (_, Room::Core) => "Into the core of the roll, rolled once and not pushed.",
+        (_, Room::Behind) => "Flat behind the back board, in its sleeve.",
+        (EnclosurePlace::OnBack, Room::Box) => {
+            "In its sleeve, taped to the back of the frame or the bars, never to the art."
+        }
+        (EnclosurePlace::UnderLastWrap, Room::Box) => {
+            "Flat on the back, in its sleeve and never over the face; the wrap covers it."
+        }
+        (EnclosurePlace::OnFloor, Room::Box) => match (hard, way_in) {
+            (true, Some(WayIn::Edge | WayIn::Halves)) => {
+                "On the floor of the box, in a corner, wrapped so that it can't wander."
+            }
+            (true, _) => "Beside the lower edge, in the gap, wrapped so that it can't wander.",
+            (false, Some(WayIn::Edge | WayIn::Halves)) => "Flat on the floor of the box.",
+            (false, _) => "Flat beside the lower edge.",
+        },
+        (EnclosurePlace::OnTop, Room::Box) if hard => {
+            "At the upper edge, in the gap, wrapped so that it can't wander."
+        }
+        (EnclosurePlace::OnTop, Room::Box) => {
+            "On top: the first thing that is seen when the box is opened."
         }
     }
+}
+
+/// Where there is room for what goes in besides.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Room {
+    /// Around the piece in its box.
+    Box,
+    /// Behind the boards of a mailer.
+    Behind,
+    /// Inside a roll.
+    Core,
+}
+
+/// Returns a count in words, as `twice`.
+fn times(count: u32) -> String {
+    match count {
+        1 => "Once".to_owned(),
+        2 => "Twice".to_owned(),
+        count => format!("{count} times"),
+    }
+}
+
+/// Returns a small number as a word.
+pub(super) fn number(count: u32) -> String {
+    const WORDS: [&str; 13] = [
+        "no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten",
+        "eleven", "twelve",
+    ];
+    let word = usize::try_from(count).ok().and_then(|at| WORDS.get(at));
+    word.map_or_else(|| count.to_string(), |word| (*word).to_owned())
+}
+
+impl Said {
+    fn length(&self, length: Length) -> String {
+        self.telling.length(length)
+    }
+
+    fn sides(&self, sides: &[Length]) -> String {
+        self.telling.sides(sides)
+    }
+
+    /// The sides of the first part that has two.
+    fn first_sides(&self, layer: &Layer) -> String {
+        layer
+            .parts
+            .iter()
+            .find_map(|part| self.sides_of(part))
+            .unwrap_or_default()
+    }
+
+    fn sides_of(&self, part: &Part) -> Option<String> {
+        match part.take {
+            Take::Piece {
+                width_mm,
+                height_mm,
+                ..
+            } => Some(self.sides(&[width_mm, height_mm])),
+            Take::Run {
+                length_mm,
+                width_mm: Some(width),
+                ..
+            } => Some(self.sides(&[length_mm, width])),
+            Take::Run { .. } | Take::Loose { .. } | Take::Each => None,
+        }
+    }
+
+    fn glass_tape(&self, tape: &GlassTape) -> Vec<String> {
+        let laid = match tape.pattern {
+            GlassPattern::Star => {
+                "Lay four strips on the glass: one down its middle, one across, and both diagonals."
+                    .to_owned()
+            }
+            GlassPattern::Lattice => format!(
+                "Lay a lattice on the glass: {} from top to bottom and {} from side to side, evenly apart.",
+                number(tape.upright),
+                number(tape.level)
+            ),
+        };
+        vec![
+            laid,
+            "Stay on the glass, clear of the frame, and fold one end of each strip over to a tab, so that the buyer can peel it.".to_owned(),
+        ]
+    }
+
+    fn spacer(&self, spacer: &WindowSpacer) -> Vec<String> {
+        let high = if spacer.boards == 1 {
+            "one board high".to_owned()
+        } else {
+            format!(
+                "{} boards high, taped on each other first",
+                number(spacer.boards)
+            )
+        };
+        vec![
+            format!(
+                "Set the strips, {} wide and {high}, around the margin, clear of what must not be touched.",
+                self.length(spacer.strip_width)
+            ),
+            "Tape them to the frame or to the edges, never to the face.".to_owned(),
+        ]
+    }
+
+    fn contact(&self, layer: &Layer) -> Vec<String> {
+        let size = self.first_sides(layer);
+        let sheets = match layer.parts.first().map_or(1, |part| part.count) {
+            1 => format!("Lay the {size} sheet over the face"),
+            count => format!(
+                "Lay {} sheets of {size} over the face, side by side and lapping away from its middle",
+                number(count)
+            ),
+        };
+        vec![
+            format!(
+                "{sheets}, fold it over all four edges onto the back, and pull it until no wrinkle is left."
+            ),
+            "Tape it on the back only, one end of each strip folded over to a tab.".to_owned(),
+        ]
+    }
+
+    fn interleaves(&self, sheets: &Interleaves, layer: &Layer) -> Vec<String> {
+        let size = self.sides(&[sheets.width, sheets.height]);
+        let cut = layer.parts.first().map_or(0, |part| part.count);
+        let widths = cut / sheets.count.max(1);
+        let joined = (widths > 1).then(|| {
+            format!(
+                "Each is {} widths side by side, lapping by two fingers.",
+                number(widths)
+            )
+        });
+        let lay = match sheets.count {
+            0..=2 => format!("Lay one {size} sheet on the face and one behind."),
+            count => format!(
+                "Lay a {size} sheet under the first, one over each, {} in all.",
+                number(count)
+            ),
+        };
+        std::iter::once(lay).chain(joined).collect()
+    }
+
+    /// Tells whether a roll is packed.
+    fn is_roll(&self) -> bool {
+        self.what == ROLL
+    }
+
+    fn bundle(&self, bundle: &Bundle) -> Vec<String> {
+        let how = match bundle.facing {
+            Facing::Inward => "Lay the next face down on it with a board between",
+            Facing::BacksTogether => {
+                "Lay them in pairs, back to back with a sheet between, a board between pairs"
+            }
+        };
+        let stacks = bundle.across * bundle.up;
+        let piles = if stacks == 1 {
+            format!("one pile of {}", number(bundle.deep))
+        } else {
+            format!(
+                "{} piles side by side, {} across and {} up, each of at most {}",
+                number(stacks),
+                number(bundle.across),
+                number(bundle.up),
+                number(bundle.deep)
+            )
+        };
+        let mut says = vec![format!("Make {piles}, with the first piece face up.")];
+        if bundle.deep > 1 {
+            says.push(format!(
+                "{how}, until all {} lie there.",
+                number(bundle.count)
+            ));
+        }
+        if stacks > 1 {
+            says.push("Stand a board between any two piles.".to_owned());
+        }
+        says.push("Bind them with tape once each way, so that none slides.".to_owned());
+        says
+    }
+
+    fn folio(&self, folio: &Folio) -> Vec<String> {
+        vec![
+            format!(
+                "Fold {} paper corners from squares of {}, and push one over each corner of the sheet.",
+                number(4),
+                self.length(folio.pocket_square)
+            ),
+            format!(
+                "Lay the sheet in the middle of the back board, {} from its edges, and tape the paper corners down: no tape touches the sheet.",
+                self.length(folio.margin)
+            ),
+            "Lay the front board on, its flutes across those of the back board, and tape the two shut along all four edges.".to_owned(),
+        ]
+    }
+
+    fn pockets(&self, pocket: &CardPocket, layer: &Layer) -> Vec<String> {
+        let count = layer.parts.first().map_or(4, |part| part.count);
+        let mut says = vec![format!(
+            "Fold {} pockets with a {} leg, the tab outside, and push one over each corner, the single face in front.",
+            number(count),
+            self.length(pocket.leg)
+        )];
+        if count == 4 {
+            let [across, up] =
+                [self.size.width, self.size.height].map(|side| pocket.strip_along(side));
+            says.push(format!(
+                "Tape them to each other across the back, along its four edges: two strips of {}, two of {}.",
+                self.length(across),
+                self.length(up)
+            ));
+        } else {
+            says.push(
+                "Tape each to its neighbours across the back, with two tabs, never to the piece."
+                    .to_owned(),
+            );
+        }
+        says
+    }
+
+    fn slip_ons(&self, corners: &SlipOns) -> Vec<String> {
+        vec![format!(
+            "Push {} corners on, one over each corner, and tape them to each other across the back with two tabs each.",
+            number(corners.count)
+        )]
+    }
+
+    fn back_fill(&self, pad: &BackFill) -> Vec<String> {
+        vec![format!(
+            "Lay the {} pad into the hollow behind, between the bars: it stays below them and touches the canvas nowhere.",
+            self.sides(&[pad.width, pad.height, pad.thickness])
+        )]
+    }
+
+    fn face_boards(&self, boards: &FaceBoards, layer: &Layer) -> Vec<String> {
+        let size = self.sides(&[boards.width, boards.height]);
+        let lay = match (boards.behind, boards.back) {
+            (true, Some(back)) => format!(
+                "Lay the {size} board before the face and the {} board behind.",
+                self.sides(&[back.width, back.height])
+            ),
+            (true, None) => format!("Lay one {size} board before the face and one behind."),
+            (false, _) => format!("Lay the {size} board before the face."),
+        };
+        let taped = layer.parts.iter().any(|part| part.name == "tape");
+        let held = if taped {
+            "Slide the work over the edge of the bench and tape the boards there, over each edge in turn: don't lift it."
+        } else {
+            "Hold them there: the film binds them."
+        };
+        vec![
+            "Wipe the boards clean of dust.".to_owned(),
+            lay,
+            held.to_owned(),
+        ]
+    }
+
+    fn film(&self, film: &StretchFilm, layer: &Layer) -> Vec<String> {
+        let around = match layer.slot {
+            LayerSlot::BoxFilm => "the inner box",
+            LayerSlot::WrapFilm => "the wrapped piece",
+            _ => "the boards",
+        };
+        vec![format!(
+            "{} round {around}, top to bottom, stretched a little; rub its end down.",
+            times(film.turns)
+        )]
+    }
+
+    fn bag(&self, bag: &SealedBag) -> Vec<String> {
+        vec![format!(
+            "Slide it into the {} bag with {}, press the air out, and seal the open side.",
+            self.sides(&[bag.width, bag.height]),
+            match bag.sachets {
+                1 => "one sachet".to_owned(),
+                count => format!("{} sachets", number(count)),
+            }
+        )]
+    }
+
+    fn roll(&self, roll: &Roll) -> Vec<String> {
+        let core = self.length(roll.inner);
+        vec![
+            if roll.cored {
+                format!("Roll it face out onto the {core} core, with its sheet, without pulling.")
+            } else {
+                format!("Roll it face out, with its sheet, {core} wide inside, without pulling.")
+            },
+            format!(
+                "It comes to {} across. Close a band of paper around each end, taped to itself with a tab: no tape on the art.",
+                self.length(roll.outer)
+            ),
+        ]
+    }
+
+    fn wrap(&self, strip: &WrapStrip, layer: &Layer) -> Vec<String> {
+        let way = match strip.direction {
+            _ if self.is_roll() => "around the roll",
+            Direction::Up => "top to bottom",
+            Direction::Across => "side to side",
+        };
+        let size = self.first_sides(layer);
+        let with = if strip.strips == 1 {
+            format!("with the {size} strip")
+        } else {
+            format!(
+                "with {} strips of {size} side by side, each lapping the one before",
+                number(strip.strips)
+            )
+        };
+        let mut says = Vec::new();
+        if self.bubbles {
+            says.push("Flat side toward the art, bubbles out.".to_owned());
+        }
+        says.push(format!("{} round, {way}, {with}.", times(strip.turns)));
+        says.push(if layer.slot == LayerSlot::InsetWrap {
+            "It lies between the rolled ends of the wrap under it: tape the seam behind, with a tab."
+                .to_owned()
+        } else {
+            "Tape the seam behind, roll both open ends in toward the piece, and tape each down with a tab."
+                .to_owned()
+        });
+        says
+    }
+
+    fn face_pads(&self, pads: &FacePads) -> Vec<String> {
+        let size = self.sides(&[pads.width, pads.height, pads.thickness]);
+        vec![if pads.pads == 1 {
+            format!("Lay one {size} pad over the face and one behind.")
+        } else {
+            format!(
+                "Lay {} pads of {size} over the face, one at each corner, and as many behind.",
+                number(pads.pads)
+            )
+        }]
+    }
+
+    fn edge_pads(&self, pads: &EdgePads, layer: &Layer) -> Vec<String> {
+        let strips: Vec<String> = layer
+            .parts
+            .iter()
+            .filter_map(|part| {
+                Some(format!(
+                    "{} of {}",
+                    number(part.count),
+                    self.sides_of(part)?
+                ))
+            })
+            .collect();
+        vec![format!(
+            "Set them along the edges, {} thick: {}. Tape each to the next one, end to end.",
+            self.length(pads.thickness),
+            strips.join(", ")
+        )]
+    }
+
+    fn corner_blocks(&self, blocks: &CornerBlocks) -> Vec<String> {
+        vec![format!(
+            "Set {} blocks, one on each corner: a long bar of {} along one edge, a short one of {} along the other. Tape both to each other.",
+            number(blocks.count),
+            self.length(blocks.long_bar),
+            self.length(blocks.short_bar)
+        )]
+    }
+
+    fn slides(&self) -> bool {
+        matches!(self.way_in, Some(WayIn::Edge | WayIn::Halves))
+    }
+
+    fn paper_rolls(&self, rolls: &PaperRolls) -> Vec<String> {
+        let sheets = if rolls.sheets == 1 {
+            "one sheet".to_owned()
+        } else {
+            format!("{} sheets", number(rolls.sheets))
+        };
+        let rows = match rolls.rows {
+            1 => String::new(),
+            rows => format!(", in {} rows beside each other", number(rows)),
+        };
+        vec![
+            format!(
+                "Roll {sheets} of {} loosely for each, {} across: {} rolls in all.",
+                self.sides(&[rolls.sheet_length, rolls.sheet_cut]),
+                self.length(rolls.loose),
+                number(rolls.count())
+            ),
+            if self.slides() {
+                format!(
+                    "Tape them along the four edges of {}{rows}, with a tab at both ends of each: they slide in with it.",
+                    self.what
+                )
+            } else {
+                format!("Lay them along the four edges in the box{rows}.")
+            },
+        ]
+    }
+
+    fn springs(&self, springs: &CardSprings) -> Vec<String> {
+        vec![
+            format!(
+                "Fold the four strips in zigzag, a crease every {}: {} legs for the sides, {} for top and bottom.",
+                self.length(springs.leg),
+                springs.upright.legs,
+                springs.level.legs
+            ),
+            if self.slides() {
+                format!(
+                    "Tape one along each edge of {}, with a tab at both ends: they slide in with it.",
+                    self.what
+                )
+            } else {
+                "Set one along each edge in the box.".to_owned()
+            },
+        ]
+    }
+
+    fn padding_sheets(&self, sheets: &PaddingSheets) -> Vec<String> {
+        let size = self.sides(&[sheets.width, sheets.height]);
+        let all = if sheets.count == 1 {
+            format!("the {size} sheet")
+        } else {
+            format!("{} sheets of {size}", number(sheets.count))
+        };
+        vec![match self.way_in {
+            Some(WayIn::Face) => {
+                format!("Lay {all} flat on the floor of the box: the piece lies on them.")
+            }
+            Some(WayIn::Blank) => format!("Lay {all} flat on its back, before the lids close."),
+            _ => format!(
+                "Lay {all} flat on the back of {} and tape them at their four sides: nothing can be pushed in behind later.",
+                self.what
+            ),
+        }]
+    }
+
+    /// Returns how the fill of a turn is laid.
+    pub(super) fn filling(&self, fill: &EdgeFill, turn: FillTurn, stuff: &str) -> Vec<String> {
+        fill.laid(turn)
+            .map(|place| self.one_fill(fill, place, &in_sentence(stuff)))
+            .collect()
+    }
+
+    fn one_fill(&self, fill: &EdgeFill, place: &FillPlace, stuff: &str) -> String {
+        let amount = match place.pieces {
+            Some(1) => format!("One of the {stuff}"),
+            Some(count) => format!("{count} of the {stuff}"),
+            None => format!("{} of {stuff}", self.telling.poured(place.loose)),
+        };
+        // Corner blocks may stand without any clearance beside them.
+        let thick = if place.thick > Length::ZERO {
+            format!("{} thick before it settles", self.length(place.thick))
+        } else {
+            "between the corner blocks".to_owned()
+        };
+        let what = self.what;
+        match (place.gap, place.turn) {
+            (FillGap::Floor, _) => format!("{amount} on the floor, {thick}."),
+            (FillGap::Walls, _) => format!(
+                "{amount} as two flat pads, one on each side wall, {thick}, taped at both ends: what is loose there drops down."
+            ),
+            (FillGap::UpperWalls, _) => format!(
+                "{amount} as two flat pads, {thick}, taped to both sides of {what} above the half that it stands in."
+            ),
+            (FillGap::Front, FillTurn::Before) => format!(
+                "{amount} as a flat pad on the front wall, {thick}, taped at its four sides."
+            ),
+            (FillGap::Front, FillTurn::OnPiece) => format!(
+                "{amount} as a flat pad, {thick}, taped to the front of {what} at its four sides."
+            ),
+            (FillGap::Front, FillTurn::After) => {
+                format!("{amount} spread flat over the front, {thick}.")
+            }
+            (FillGap::Behind, FillTurn::Before) => {
+                format!("{amount} spread flat on the floor, {thick}: it lies on its back there.")
+            }
+            (FillGap::Behind, FillTurn::OnPiece) => format!(
+                "{amount} as a flat pad as large as the back, {thick}. Tape it to the back of {what} at its four sides: nothing can be pushed in behind later."
+            ),
+            (FillGap::Behind, FillTurn::After) => {
+                format!("{amount} spread flat over the back, {thick}.")
+            }
+            (FillGap::Edges, _) if fill.way_in == WayIn::Blank => format!(
+                "{amount} in all around it, {thick}: first at both ends, fold the ends up against it and tuck them in; then along both long sides, and fold the walls up."
+            ),
+            (FillGap::Edges, _) => {
+                format!("{amount} along all four edges, {thick}, pushed down to the floor.")
+            }
+            (FillGap::Top, _) if fill.way_in == WayIn::Halves => {
+                format!("{amount} into the closed end of the outer half, {thick}.")
+            }
+            (FillGap::Top, _) => format!("{amount} on top, {thick}: the flaps press it down."),
+            (FillGap::Around, _) => {
+                format!("{amount} around the roll from both ends, until it can't rattle.")
+            }
+        }
+    }
+
+    /// Returns how the pieces of a lining are set: those that lie there before the piece, or those that come last.
+    pub(super) fn lining(&self, lining: &Lining, last: bool) -> Vec<String> {
+        let sides: Vec<&str> = lining
+            .pieces
+            .iter()
+            .filter(|piece| piece.last == last)
+            .map(|piece| match piece.side {
+                crate::space::BoxSide::Front => "front",
+                crate::space::BoxSide::Back => "back",
+                crate::space::BoxSide::Left => "left",
+                crate::space::BoxSide::Right => "right",
+                crate::space::BoxSide::Top => "top",
+                crate::space::BoxSide::Bottom => "bottom",
+            })
+            .collect();
+        vec![if last {
+            format!(
+                "Set the rest of the lining: {}. It holds by its own fit.",
+                sides.join(", ")
+            )
+        } else {
+            format!(
+                "Set the lining against these sides, the large ones first: {}. It holds by its own fit.",
+                sides.join(", ")
+            )
+        }]
+    }
+
+    fn carton(&self, carton: &Carton) -> Vec<String> {
+        let says: &[&str] = match carton.style {
+            CartonStyle::SlottedEdge => &[
+                "Score it, never cut it through; fold it to a ring and tape the joint outside, along its whole length.",
+                "Fold in the four flaps of one long edge and tape them in an H: this edge is the floor.",
+            ],
+            CartonStyle::SlottedFace => &[
+                "Score it, never cut it through; fold it to a ring and tape the joint outside, along its whole length.",
+                "Fold in the four flaps behind and tape them in an H: the back is the floor.",
+            ],
+            CartonStyle::TrayAndLid | CartonStyle::TrayAndTray => &[
+                "Score the tray, never cut it through; fold its four walls up and tape the four corners.",
+            ],
+            CartonStyle::SlitTray => &[
+                "Slit the tray half through from outside; fold its four walls up at the inner skin and tape the four corners.",
+            ],
+            CartonStyle::Folder | CartonStyle::FolderLapped => &[
+                "Score it, never cut it through; fold each score once and back.",
+                "Lay it open on the bench, its inside up.",
+            ],
+            CartonStyle::Telescope => &[
+                "Score both halves, never cut them through; fold each to a ring and tape its joint outside.",
+                "Close one end of each half and tape it in an H.",
+            ],
+        };
+        says.iter().map(|one| (*one).to_owned()).collect()
+    }
+
+    fn mailer(&self, mailer: &MailerBox) -> Vec<String> {
+        vec![if mailer.count == 1 {
+            format!(
+                "Slide {} in, up to the closed end, and press the air out.",
+                self.what
+            )
+        } else {
+            format!(
+                "Push one mailer over each end of {}, until they lap by {}.",
+                self.what,
+                self.length(mailer.overlap)
+            )
+        }]
+    }
+
+    fn tube(&self, tube: &TubeBox) -> Vec<String> {
+        let made = if tube.triangular {
+            "Fold the sheet at its creases, tape the lap outside, and tape a cap over one end."
+        } else {
+            "Push a cap into one end and tape it."
+        };
+        vec![
+            made.to_owned(),
+            format!(
+                "Push a pad of {} in against the cap.",
+                self.length(tube.end_pad)
+            ),
+        ]
+    }
+
+    /// Returns how something gets into the box.
+    pub(super) fn going_in(&self) -> Vec<String> {
+        let what = self.what;
+        let face = if what == BOUND {
+            "the front"
+        } else {
+            "its face"
+        };
+        let says = match self.way_in {
+            Some(WayIn::Edge) => vec![
+                "Stand the box on its closed edge, the open one up.".to_owned(),
+                format!(
+                    "Slide {what} in, {face} toward the wall without the joint, down to the floor."
+                ),
+            ],
+            Some(WayIn::Halves) => vec![
+                "Stand the inner half on its closed end.".to_owned(),
+                format!(
+                    "Slide {what} in, {face} toward the wall without the joint, down to the floor."
+                ),
+            ],
+            Some(WayIn::Face) => vec![format!(
+                "Lay {what} in, {face} up, with the same gap on all four sides."
+            )],
+            Some(WayIn::Blank) => vec![format!(
+                "Lay {what} on the middle of the base, {face} down: the lids then close behind, and no seam lies over the face."
+            )],
+            Some(WayIn::End) | None => vec![format!(
+                "Slide {what} in by its paper until it meets the pad: don't push at one edge of the sheet."
+            )],
+        };
+        says
+    }
+}
+
+/// A name inside a sentence: a capital of its own stays, one that only begins a line does not.
+pub(super) fn in_sentence(name: &str) -> String {
+    let mut letters = name.chars();
+    let (Some(first), second) = (letters.next(), letters.clone().next()) else {
+        return name.to_owned();
+    };
+    if second.is_some_and(char::is_lowercase) {
+        first.to_lowercase().chain(letters).collect()
+    } else {
+        name.to_owned()
+    }
+}
+
+/// A line that begins with a capital.
+pub(super) fn capital(text: &str) -> String {
+    let mut letters = text.chars();
+    letters
+        .next()
+        .map(|first| first.to_uppercase().chain(letters).collect())
+        .unwrap_or_default()
 }

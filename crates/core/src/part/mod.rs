@@ -12,7 +12,7 @@ use serde::Serialize;
 
 use crate::{
     material::MaterialId,
-    quantity::{Area, Length, Mass, Money, Volume},
+    quantity::{Area, Length, Mass, Minutes, Money, Volume},
 };
 
 /// One part of a layer.
@@ -35,6 +35,9 @@ pub struct Part {
     pub mass: Mass,
     /// Of what all of them use up.
     pub cost: Money,
+    /// To cut all of them, out of the minutes of their layer.
+    #[serde(skip)]
+    pub(crate) cutting: Minutes,
 }
 
 /// What one part takes off the shelf.

@@ -62,7 +62,7 @@ pub struct Remedy {
 
 impl Finding {
     /// Makes one about the piece.
-    pub(super) fn piece(level: FindingLevel, code: &'static str, says: impl Into<String>) -> Self {
+    pub(crate) fn piece(level: FindingLevel, code: &'static str, says: impl Into<String>) -> Self {
         Self::of(level, code, FindingAbout::Piece, None, says)
     }
 

@@ -12,7 +12,7 @@ const TWO_PEOPLE: &str = "Heavy or wide: have two people lift and turn it.";
 const BOTH: f64 = 2.0;
 
 /// Tells whether a parcel is past what one person lifts or carries.
-pub(super) fn wants_two(outside: Envelope, mass: Mass, allowances: &Allowances) -> bool {
+pub(crate) fn wants_two(outside: Envelope, mass: Mass, allowances: &Allowances) -> bool {
     mass > allowances.two_people_mass || outside.long_side() > allowances.two_people_length
 }
 

@@ -21,6 +21,7 @@ pub use change::Change;
 pub use detail::Detail;
 pub use finding::{Finding, FindingAbout, FindingLevel, Remedy};
 pub(crate) use findings::ODDS_PAST_ACCEPTED;
+pub(crate) use hands::wants_two;
 pub(crate) use odds::travels;
 pub use odds::{HazardOdds, Odds, OneIn};
 pub(crate) use other_boxes::OtherBox;
@@ -43,8 +44,9 @@ pub(crate) use together::boxed_carriage;
 use crate::{
     Refusal,
     carton::Carton,
+    enclosure::Enclosed,
     house::{Beginning, Carriage, CornerStyle, HouseRules, Schools},
-    layer::{Layer, Supplies},
+    layer::{Layer, Make, Supplies},
     material::{Catalogue, MaterialId, Touch},
     piece::{Cure, Piece, PieceSize},
     quantity::Weight,
@@ -236,6 +238,16 @@ impl Plan {
     pub fn every_layer(&self) -> impl Iterator<Item = &Layer> {
         let own = self.stack.iter().flat_map(|stack| &stack.pieces);
         own.flat_map(|piece| &piece.layers).chain(&self.layers)
+    }
+
+    /// Returns what goes in besides the pieces, wherever it lies.
+    pub fn enclosed(&self) -> impl Iterator<Item = &Enclosed> {
+        self.every_layer()
+            .filter_map(|layer| match &layer.make {
+                Make::Enclosures(enclosures) => Some(&enclosures.list),
+                _ => None,
+            })
+            .flatten()
     }
 
     /// Tells whether a layer is made of a material.

@@ -53,7 +53,7 @@ impl Plan {
                 style: Some(style),
                 ..supplies.first
             };
-            boxed(&supplies, pack, (long_way, held))
+            boxed(&supplies, &pack, (long_way, held))
         };
         let now = made(carton.style);
         // Two people carry a heavy one, in any style.

@@ -54,6 +54,8 @@ fn every_millimetre_of_a_canvas_is_traced_to_its_layer() {
         ("edge_fill", [994.0, 1300.08, 109.28]),
         // 4 and 8 a side for the walls and the two flaps, 4 in front, 4 + 4 + 3 behind
         ("slotted_box", [1010.0, 1308.08, 124.28]),
+        // labels, thinner than a tape reads
+        ("marks", [1010.0, 1308.08, 124.28]),
     ];
     assert_eq!(plan.layers.len(), wanted.len());
     for (layer, (kind, sides)) in plan.layers.iter().zip(wanted) {
@@ -102,7 +104,8 @@ fn choices_are_followed_and_nothing_else_changes() {
             "face_boards",
             "name_tag",
             "wrap",
-            "slotted_box"
+            "slotted_box",
+            "marks"
         ]
     );
     let Make::CardPockets(pocket) = &plan.layers[1].make else {

@@ -4,9 +4,12 @@ use jiff::civil::Date;
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
-use super::{Area, Currency, Length, LengthUnit, Mass, show::shown_in};
+use super::{Area, Currency, Length, LengthUnit, Mass, Volume, show::shown_in};
 
 const NO_BREAK_SPACE: char = '\u{a0}';
+const LITRES_PER_M3: f64 = 1000.0;
+/// A quart of the United States.
+const LITRES_A_QUART: f64 = 0.946_352_946;
 const GRAMS_PER_OUNCE: f64 = 28.349_523_125;
 const OUNCES_PER_POUND: f64 = 16.0;
 const MM2_PER_SQUARE_INCH: f64 = 25.4 * 25.4;
@@ -254,6 +257,19 @@ impl Telling {
     #[must_use]
     pub fn number(self, number: f64, decimals: usize) -> String {
         self.marked(format!("{number:.decimals$}"))
+    }
+
+    /// Returns how much is poured, rounded up: in litres, or in quarts where lengths are told in inches.
+    #[must_use]
+    pub fn poured(self, volume: Volume) -> String {
+        let litres = volume.as_m3() * LITRES_PER_M3;
+        let (amount, name) = match self.length {
+            LengthUnit::In => (litres / LITRES_A_QUART, "quart"),
+            LengthUnit::Mm | LengthUnit::Cm => (litres, "litre"),
+        };
+        let amount = amount.ceil().max(1.0);
+        let many = if amount > 1.0 { "s" } else { "" };
+        format!("{amount:.0}{NO_BREAK_SPACE}{name}{many}")
     }
 
     /// Returns an amount with its currency, to the decimals of it.

@@ -1,11 +1,12 @@
 //! What is looked at before a parcel leaves.
 
+use jiff::civil::Date;
 use serde::Serialize;
 
 use super::AddressGap;
 use crate::{
     pack::PackProgress,
-    quantity::Money,
+    quantity::{Money, Telling},
     shipment::{ProtectedLook, ShipmentInputs, Stop, Summary},
 };
 
@@ -32,6 +33,10 @@ pub struct Inspection<'a> {
     pub inputs: &'a ShipmentInputs,
     /// What follows from it; `None` before there is a plan.
     pub summary: Option<&'a Summary>,
+    /// The day on which it is looked at.
+    pub today: Date,
+    /// How quantities and days are told.
+    pub telling: Telling,
     /// What both addresses want.
     pub gaps: &'a [AddressGap],
     /// What both addresses are known by.
@@ -94,9 +99,20 @@ impl LeavingCheck {
 fn answered(over: &Inspection<'_>) -> LeavingCheck {
     match over.summary {
         None => check("answered", false, "The piece is not measured yet.").at(Stop::Measure),
-        Some(summary) => match &summary.stop {
-            Some(says) => {
-                check("answered", false, format!("To be answered first: {says}")).at(Stop::Guard)
+        Some(summary) => match summary.against(over.today, over.telling) {
+            Some(against) => {
+                let at = if against.cure.is_some() {
+                    Stop::Measure
+                } else {
+                    Stop::Guard
+                };
+                let more = match against.more {
+                    0 => String::new(),
+                    1 => " One more stands against it.".to_owned(),
+                    more => format!(" {more} more stand against it."),
+                };
+                let says = format!("To be answered first: {}{more}", against.says);
+                check("answered", false, says).at(at)
             }
             None => check("answered", true, "Nothing stands against its plan."),
         },
@@ -107,7 +123,6 @@ fn answered(over: &Inspection<'_>) -> LeavingCheck {
 fn packed(over: &Inspection<'_>) -> LeavingCheck {
     let summary = over.summary;
     let steps = summary.and_then(|summary| summary.packed);
-    let weighed = summary.is_some_and(|summary| summary.weighed.is_some());
     match steps {
         Some(PackProgress { touched, .. }) if touched > 0 => check(
             "packed",
@@ -117,13 +132,20 @@ fn packed(over: &Inspection<'_>) -> LeavingCheck {
         Some(PackProgress { steps, done, .. }) if done == steps => {
             check("packed", true, format!("All {steps} steps are done."))
         }
+        Some(packed) if packed.is_done() => check(
+            "packed",
+            true,
+            format!(
+                "Every step that asks something is done; {} of {} are ticked.",
+                packed.done, packed.steps
+            ),
+        ),
         Some(PackProgress { steps, done, .. }) => check(
             "packed",
-            weighed,
-            format!("{done} of {steps} steps are ticked."),
+            false,
+            format!("{done} of {steps} steps are ticked: answer the rest at Pack."),
         ),
-        None if weighed => check("packed", true, "It was weighed closed, so it is packed."),
-        None => check("packed", false, "Nothing of it is packed yet."),
+        None => check("packed", false, "No step of packing it is ticked yet."),
     }
     .at(Stop::Pack)
 }
@@ -284,6 +306,8 @@ mod tests {
         Inspection {
             inputs,
             summary: None,
+            today: jiff::civil::date(2027, 3, 4),
+            telling: Telling::default(),
             gaps,
             print: "ab12",
             booked_print: None,

@@ -2,7 +2,7 @@
 
 use serde_json::json;
 
-use super::{House, ShipmentInputs, Workings, worked::digested};
+use super::{House, ShipmentInputs, Workings, uncured::CURE, worked::digested};
 use crate::{
     plan::{Finding, FindingAbout, Plan},
     space::LayerSlot,
@@ -64,9 +64,6 @@ impl ShipmentInputs {
         noted.is_none_or(|noted| *noted == now()).then_some(reason)
     }
 }
-
-/// The code under which the reason is kept why paint that has not cured travels all the same.
-const CURE: &str = "cure";
 
 /// Digests what a finding rests on: medium, surface, dates and the sheet that touches; of one about a layer or the
 /// parcel, sizes and the layer's material too.

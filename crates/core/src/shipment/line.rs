@@ -4,8 +4,11 @@ use jiff::civil::Date;
 use serde::Serialize;
 use strum::EnumCount;
 
-use super::{Outcome, ShipmentInputs, Summary};
-use crate::quantity::read_mass;
+use super::{Outcome, ShipmentInputs, Summary, uncured::Against};
+use crate::{
+    piece::Cure,
+    quantity::{Telling, read_mass},
+};
 
 /// A stop of the work line.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, EnumCount)]
@@ -193,7 +196,7 @@ impl ParcelStage {
         if inputs.handed_over().is_some() {
             return Self::Gone;
         }
-        let is_packed = summary.is_some_and(|summary| pack_mark(summary) == Mark::Done);
+        let is_packed = summary.is_some_and(|summary| pack_mark(inputs, summary) == Mark::Done);
         let has_begun =
             summary.is_some_and(|summary| summary.packed.is_some_and(|packed| packed.laid > 0));
         match (is_packed, has_begun) {
@@ -275,12 +278,15 @@ impl WorkLine {
             None => Mark::Open,
         };
         let has_cured = summary.cure.as_ref().map(|cure| cure.is_cured_by(today));
-        let cured = has_cured.unwrap_or(true) || summary.cure_lifted;
+        let against = summary.against(today, Telling::default());
+        let cured = against
+            .as_ref()
+            .is_none_or(|against| against.cure.is_none());
         let marks = [
             (Stop::Measure, if cured { Mark::Done } else { Mark::Look }),
             (
                 Stop::Guard,
-                if summary.stop.is_some() {
+                if against.is_some() {
                     Mark::Look
                 } else {
                     settled(&inputs.settled.guard)
@@ -288,13 +294,13 @@ impl WorkLine {
             ),
             (Stop::Box, settled(&inputs.settled.carton)),
             (Stop::Price, price_mark(inputs, summary)),
-            (Stop::Pack, pack_mark(summary)),
+            (Stop::Pack, pack_mark(inputs, summary)),
             (Stop::Weigh, weigh_mark(inputs, summary)),
             (Stop::Send, send_mark(inputs)),
             (Stop::After, after_mark(inputs)),
         ];
         let next = afterwards(inputs)
-            .or_else(|| unmet(cured, summary))
+            .or_else(|| against.map(unmet))
             .or_else(|| unpacked(summary))
             .unwrap_or_else(|| first_open(marks, inputs, summary));
         Self {
@@ -342,13 +348,13 @@ fn price_mark(inputs: &ShipmentInputs, summary: &Summary) -> Mark {
     }
 }
 
-/// Whoever weighed the parcel packed it, with or without ticks.
-fn pack_mark(summary: &Summary) -> Mark {
+/// It is packed once every step is ticked that stops until it is answered; what left was packed, ticked or not.
+fn pack_mark(inputs: &ShipmentInputs, summary: &Summary) -> Mark {
     match summary.packed {
+        _ if inputs.handed_over().is_some() => Mark::Done,
         Some(packed) if packed.touched > 0 => Mark::Look,
-        Some(packed) if packed.done == packed.steps => Mark::Done,
-        _ if summary.weighed.is_some() => Mark::Done,
-        _ => Mark::Open,
+        Some(packed) if packed.is_done() => Mark::Done,
+        Some(_) | None => Mark::Open,
     }
 }
 
@@ -392,18 +398,17 @@ fn afterwards(inputs: &ShipmentInputs) -> Option<NextAct> {
     })
 }
 
-/// Paint that has not cured, or a Stop, comes before everything else; how many more Stops there are is told with it.
-fn unmet(cured: bool, summary: &Summary) -> Option<NextAct> {
-    if let Some(cure) = summary.cure.as_ref().filter(|_| !cured) {
-        return Some(NextAct::LetItCure {
-            cured_on: cure.cured_on,
-            needs: cure.needs.clone(),
-            more: summary.stops,
-        });
+/// What stands against it comes before everything else; how many more Stops there are is told with it.
+fn unmet(against: Against) -> NextAct {
+    let Against { says, more, cure } = against;
+    match cure {
+        Some(Cure { cured_on, needs }) => NextAct::LetItCure {
+            cured_on,
+            needs,
+            more,
+        },
+        None => NextAct::Answer { says, more },
     }
-    let more = summary.stops.saturating_sub(1);
-    let says = summary.stop.clone()?;
-    Some(NextAct::Answer { says, more })
 }
 
 /// What lies around the piece already is another thing by now: nothing else goes on before that.

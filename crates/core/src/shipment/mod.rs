@@ -31,6 +31,7 @@ mod sending;
 mod several;
 mod stored;
 mod summary;
+mod uncured;
 mod unpacking;
 mod worked;
 

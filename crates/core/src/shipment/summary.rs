@@ -3,12 +3,12 @@
 use jiff::civil::DateTime;
 use serde::{Deserialize, Serialize};
 
-use super::{ShipmentInputs, Workings, worked::chosen_or_best};
+use super::{ShipmentInputs, Workings, uncured::CURE, worked::chosen_or_best};
 use crate::{
     freight::{Cost, Quote},
     pack::PackProgress,
     piece::{Cure, PieceSize},
-    plan::{FindingLevel, OneIn},
+    plan::{Finding, FindingLevel, OneIn},
     quantity::{Mass, Minutes, Money, Weight},
     space::{Addition, Envelope},
     stock::cut_pieces,
@@ -75,7 +75,8 @@ pub struct Summary {
     pub to_cut: bool,
     /// Whether any service was asked.
     pub asked: bool,
-    /// Up to which minute, where the studio is, no other service becomes too late for the promised day; `None` where none is promised.
+    /// Up to which minute, where the studio is, no other service becomes too late for the promised day, and nothing that is wet has
+    /// cured; `None` where none is promised and nothing is wet.
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     #[serde(default)]
     pub holds_until: Option<DateTime>,
@@ -144,6 +145,8 @@ impl Summary {
                 .iter()
                 .filter(move |finding| finding.level == level)
         };
+        // What is wet dries as days pass: `cure` says when.
+        let stands = |finding: &Finding| finding.is_open_stop() && finding.code != CURE;
         Some(Self {
             size: plan.size,
             pieces: u32::try_from(inputs.others.len() + 1).unwrap_or(u32::MAX),
@@ -155,10 +158,10 @@ impl Summary {
             cure: plan.cure.clone(),
             cure_lifted: inputs.lifts_cure(plan).is_some(),
             stop: of_level(FindingLevel::Stop)
-                .find(|finding| finding.is_open_stop())
+                .find(|finding| stands(finding))
                 .map(|finding| finding.says.clone()),
             stops: of_level(FindingLevel::Stop)
-                .filter(|finding| finding.is_open_stop())
+                .filter(|finding| stands(finding))
                 .count(),
             minds: of_level(FindingLevel::Mind).count(),
             one_in: Some(plan.odds.one_in),

@@ -33,12 +33,12 @@ pub struct UnpackingStep {
 }
 
 const BEFORE: [&str; 3] = [
-    "Photograph the closed box first, with whatever is crushed, torn or wet: a claim stands on it.",
+    "Photograph the closed box first, and all that is crushed, torn or wet: a claim stands on it.",
     "Out of the cold, leave it closed for some hours: what is cold gathers damp when it is opened.",
     "Lay it flat on a clean table or bed, the side that is marked as the face up, and keep liquids away.",
 ];
 const AFTER: [&str; 3] = [
-    "Look at face, edges and corners in good light. Is something wrong, photograph it before you move on, and tell us the same day.",
+    "Look at face, edges and corners in good light. If something is wrong, photograph it before you move on, and tell us the same day.",
     "Keep the box and everything that was in it until you are sure: a carrier asks to see them.",
     "Afterwards the box and its padding serve once more, or go to paper and plastic where you live.",
 ];

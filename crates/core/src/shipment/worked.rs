@@ -13,6 +13,7 @@ use super::{
     loss::Loss,
     quoting::{Quoting, parcel_of},
     sending::{self, Sending},
+    uncured,
 };
 use crate::{
     Refusal,
@@ -47,7 +48,8 @@ pub struct Workings {
     pub cost: Option<Cost>,
     /// What every service says, once the country is known too: the best first, the refused last.
     pub quotes: Vec<Quote>,
-    /// Up to which minute, where the studio is, no other service becomes too late for the promised day; `None` where none is promised.
+    /// Up to which minute, where the studio is, no other service becomes too late for the promised day, and nothing that is wet has
+    /// cured; `None` where none is promised and nothing is wet.
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     pub holds_until: Option<DateTime>,
     /// What the packed parcel was found to be; `None` before it was weighed or measured.
@@ -186,6 +188,11 @@ impl Workings {
             }));
             plan.findings.sort_by_key(|finding| finding.level);
         }
+        if let Some(now) = house.now
+            && let Some(stop) = uncured::uncured(&plan, inputs, now.date(), house.rules.told_in)
+        {
+            plan.findings.insert(0, stop);
+        }
         let lifted: Vec<Option<String>> = plan
             .findings
             .iter()
@@ -199,7 +206,9 @@ impl Workings {
             let steps = pack_steps(&plan, &pieces, rules, &house.catalogue);
             PackView::of(steps, &inputs.packed).progress
         });
-        let holds_until = Calendar::of(inputs, house, &plan).and_then(|calendar| calendar.until());
+        let late = Calendar::of(inputs, house, &plan).and_then(|calendar| calendar.until());
+        let wet = house.now.and_then(|now| uncured::says_so_until(&plan, now));
+        let holds_until = late.into_iter().chain(wet).min();
         let sent_by = chosen_or_best(&quotes, inputs);
         plan.odds.expected_loss = loss.expected(sent_by);
         let making = plan.tally.making(&commission.rules.allowances);

@@ -43,6 +43,21 @@ impl BoxSide {
     ];
 }
 
+impl BoxSide {
+    /// Returns the side across from it.
+    #[must_use]
+    pub const fn opposite(self) -> Self {
+        match self {
+            Self::Front => Self::Back,
+            Self::Back => Self::Front,
+            Self::Left => Self::Right,
+            Self::Right => Self::Left,
+            Self::Top => Self::Bottom,
+            Self::Bottom => Self::Top,
+        }
+    }
+}
+
 impl BoxSides {
     /// All six.
     pub const ALL: Self = Self([true; 6]);

@@ -57,10 +57,13 @@ fn what_is_added_is_there_and_never_makes_a_piece_likelier_to_be_harmed() {
             let [before, after] = [&now, &plan].map(|plan| plan.odds.probability);
             assert!(after <= before * 1.02, "{says}: {before} became {after}");
             let [before, after] = [&now, &plan].map(|plan| plan.tally.weight.mass);
-            // What takes the place of fill may be lighter than it.
-            let fill = matches!(slot, LayerSlot::Edges | LayerSlot::PaddingSheets);
+            // What takes the place of fill or of tape may be lighter than it.
+            let instead = matches!(
+                slot,
+                LayerSlot::Edges | LayerSlot::PaddingSheets | LayerSlot::Binding
+            );
             assert!(
-                fill || after >= before,
+                instead || after >= before,
                 "{says}: {before:?} became {after:?}"
             );
             added += usize::from(there);

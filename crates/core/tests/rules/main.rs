@@ -1,6 +1,7 @@
 //! The rules of the job, over whatever can be packed.
 
 mod arrange;
+mod benches;
 mod boxes;
 mod choices;
 mod cushion;
@@ -11,6 +12,7 @@ mod everyday;
 mod floors;
 mod freight;
 mod front;
+mod hands;
 mod layers;
 mod leaving;
 mod mistakes;

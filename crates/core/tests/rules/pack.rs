@@ -88,10 +88,20 @@ proptest! {
         prop_assert_eq!(keys.iter().collect::<BTreeSet<_>>().len(), keys.len(), "{:?}", keys);
         let mut laid: Vec<LayerSlot> = steps.iter().filter_map(|step| step.layer).collect();
         laid.sort_unstable();
+        laid.dedup();
         let lays = |layer: &&Layer| !matches!(layer.make, Make::Enclosures(_));
         let mut layers: Vec<LayerSlot> = plan.layers.iter().filter(lays).map(|layer| layer.slot).collect();
         layers.sort_unstable();
         prop_assert_eq!(laid, layers);
+        // Every part of the plan is laid by one step, and no step lays what the plan has not.
+        let parts_of = |parts: &mut dyn Iterator<Item = &Part>| {
+            let mut parts: Vec<String> = parts.map(cut_of).collect();
+            parts.sort_unstable();
+            parts
+        };
+        let in_steps = parts_of(&mut steps.iter().filter(|step| step.stage != Stage::Cut).flat_map(|step| &step.parts));
+        let in_plan = parts_of(&mut plan.layers.iter().flat_map(|layer| &layer.parts));
+        prop_assert_eq!(in_steps, in_plan);
         let mut cut: Vec<String> = steps
             .iter()
             .filter(|step| step.stage == Stage::Cut)
@@ -126,8 +136,16 @@ proptest! {
         prop_assert!((minutes - plan.tally.minutes.as_min()).abs() < 1e-6);
         // From the art outward, and whatever is in a box lies there before it is closed.
         let place = |key: &str| keys.iter().position(|known| *known == key);
-        if let (Some(fill), Some(close)) = (place("layer/fill"), place("close/box")) {
-            prop_assert!(place("layer/box") < Some(fill) && fill < close);
+        for fill in ["before/fill", "back/filler", "layer/fill"].iter().filter_map(|key| place(key)) {
+            prop_assert!(place("layer/box") < Some(fill) && Some(fill) < place("close/box"));
+        }
+        // What is told to be covered was done, or is a place, and is covered once.
+        let mut covered = BTreeSet::new();
+        for (at, step) in steps.iter().enumerate() {
+            for key in &step.covers {
+                let done = key.starts_with("place/") || keys[..at].contains(&key.as_str());
+                prop_assert!(done && covered.insert(key), "{} covers {key}", step.key);
+            }
         }
         if let (Some(first), Some(second)) = (place("seal/box"), place("layer/second_box")) {
             prop_assert!(first < second);

@@ -166,7 +166,7 @@ proptest! {
             .layers
             .iter()
             .rev()
-            .find(|layer| !matches!(layer.make.kind(), "edge_fill" | "slotted_box"))
+            .find(|layer| !matches!(layer.make.kind(), "edge_fill" | "slotted_box" | "marks"))
             .expect("something is wrapped")
             .envelope;
         let room = 2.0 * knobs.clearance - DUST;

@@ -136,8 +136,8 @@ proptest! {
         let steps = pack_steps(&plan, &all, &rules, &shelf);
         let keys: Vec<&str> = steps.iter().map(|step| step.key.as_str()).collect();
         prop_assert_eq!(keys.iter().collect::<BTreeSet<_>>().len(), keys.len());
-        let laid = steps.iter().filter(|step| step.layer.is_some()).count();
-        prop_assert_eq!(laid, plan.every_layer().count());
+        let laid: BTreeSet<_> = steps.iter().filter_map(|step| Some((&step.piece, step.layer?))).collect();
+        prop_assert_eq!(laid.len(), plan.every_layer().count());
         for (at, step) in steps.iter().enumerate() {
             for key in &step.waits_for {
                 prop_assert!(keys[..at].contains(&key.as_str()), "{} waits for {key}", step.key);

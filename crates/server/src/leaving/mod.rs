@@ -65,6 +65,8 @@ impl Desk {
         let checks = leaving_checks(&Inspection {
             inputs,
             summary: leaves.stored.computed.summary.as_ref(),
+            today: self.clock.today(),
+            telling: leaves.house.house.rules.told_in,
             gaps: &gaps,
             print: &print,
             booked_print: booked.map(|booking| booking.print.as_str()),

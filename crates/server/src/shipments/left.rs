@@ -1,7 +1,13 @@
 //! What is written down of a parcel that left.
 
-use hummock_core::{Refusal, sending::HandedParcel, shipment::ShipmentInputs};
+use hummock_core::{
+    Refusal,
+    quantity::Telling,
+    sending::HandedParcel,
+    shipment::{ShipmentInputs, Summary},
+};
 use hummock_store::{Edit, HouseAt, Place, Stored};
+use jiff::civil::Date;
 use uuid::Uuid;
 
 use crate::problem::Problem;
@@ -18,6 +24,25 @@ pub(super) fn handed_over(
     handed.map(Some).ok_or_else(|| {
         let says = "there is no plan of it yet: measure the piece first";
         vec![Refusal::new("sending.handed_over", says)].into()
+    })
+}
+
+/// Tells whether a shipment may be handed over by inputs that say so for the first time.
+///
+/// # Errors
+/// A refusal at the day while a Stop of its plan stands, or what is in it is not dry.
+pub(super) fn may_leave(
+    before: &ShipmentInputs,
+    (inputs, summary): (&ShipmentInputs, Option<&Summary>),
+    (today, telling): (Date, Telling),
+) -> Result<(), Problem> {
+    if before.handed_over().is_some() || inputs.handed_over().is_none() {
+        return Ok(());
+    }
+    let against = summary.and_then(|summary| summary.against(today, telling));
+    against.map_or(Ok(()), |against| {
+        let says = format!("to be answered before it leaves: {}", against.says);
+        Err(vec![Refusal::new("sending.handed_over", says)].into())
     })
 }
 

@@ -29,7 +29,7 @@ use crate::{
 };
 
 pub(crate) use lacking::Lacks;
-use left::{Left, handed_over};
+use left::{Left, handed_over, may_leave};
 
 const LARGEST_PAGE: u32 = 200;
 
@@ -189,6 +189,12 @@ impl Desk {
             if outcome.inputs == stored.inputs {
                 return Ok(Ok(Json(self.view(stored.clone()))));
             }
+            let computed = outcome.computed();
+            may_leave(
+                &stored.inputs,
+                (&outcome.inputs, computed.summary.as_ref()),
+                (self.clock.today(), outcome.house.house.rules.told_in),
+            )?;
             let handed = handed_over(&outcome.inputs, &outcome.house)?;
             let moved = (&stored.inputs, &outcome.inputs);
             let draws = self.draws_between(moved, &outcome.house).await?;
@@ -197,7 +203,7 @@ impl Desk {
                 based_on: stored.version,
                 id: edit,
                 inputs: &outcome.inputs,
-                computed: &outcome.computed(),
+                computed: &computed,
                 handed: handed.as_ref(),
                 keeps_plan: false,
                 draws: draws.as_deref(),

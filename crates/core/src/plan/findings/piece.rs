@@ -57,7 +57,7 @@ fn raised_paint(looked: &Looked<'_>) -> Option<Finding> {
         let finding = Finding::piece(
             Note,
             "raised-paint",
-            "Raised paint takes the print of whatever presses on it: lay the sheet loose, or hold the board off with a window spacer.",
+            "Raised paint takes the print of what presses on it: lay the sheet loose, or hold the board off with a window spacer.",
         );
         finding.answered_by(
             "Add a window spacer",

@@ -136,16 +136,14 @@ impl ClaimFile {
             steps: handed
                 .steps
                 .iter()
-                .map(|step| {
+                .filter_map(|step| {
                     let title = match &step.piece {
                         Some(piece) => format!("{piece}: {}", step.title),
                         None => step.title.clone(),
                     };
-                    let at = step.at.as_deref().and_then(|at| at.get(..16));
-                    [
-                        title,
-                        at.map_or_else(|| "not ticked".to_owned(), |at| at.replace('T', " ")),
-                    ]
+                    // What nobody noted says nothing for or against it.
+                    let at = step.at.as_deref()?.get(..16)?;
+                    Some([title, at.replace('T', " ")])
                 })
                 .collect(),
             photographs,

@@ -1,11 +1,14 @@
 //! The paper for customs: what is in the parcel, what it is worth, where it was made, and what may be protected in it.
 
 use jiff::civil::Date;
+use rust_decimal::{Decimal, RoundingStrategy};
 use serde::Serialize;
 
 use super::about::{Ends, Letterhead, pieces};
 use crate::{
+    enclosure::{Enclosed, EnclosureKind},
     house::TaxNumbers,
+    plan::Plan,
     quantity::{Currency, Mass, Telling},
     shipment::{ProtectedLook, ShipmentInputs},
 };
@@ -53,17 +56,26 @@ const LOOK_FOR: &str = "Ivory, tortoiseshell, mother-of-pearl, horn, feathers, r
 /// Returns the paper for customs. `origin` is the country where the pieces were made, by its name.
 #[must_use]
 pub fn customs(
-    inputs: &ShipmentInputs,
+    (inputs, plan): (&ShipmentInputs, Option<&Plan>),
     (head, ends): (Letterhead, Ends),
     (on, tracking): (Date, &str),
     (mass, origin): (Option<Mass>, &str),
     (telling, currency): (Telling, &Currency),
     tax: &TaxNumbers,
 ) -> Customs {
-    let lines = pieces(inputs)
+    let total = inputs.worth().ok().flatten();
+    let pieces = pieces(inputs);
+    let worths: Vec<Decimal> = pieces
+        .iter()
+        .map(|piece| piece.worth().unwrap_or_default())
+        .collect();
+    let rounded = summing_up(&worths, currency);
+    let enclosed = plan.into_iter().flat_map(Plan::enclosed);
+    let lines = pieces
         .into_iter()
-        .map(|piece| {
-            let value = piece.worth();
+        .zip(rounded)
+        .map(|(piece, rounded)| {
+            let value = piece.worth().map(|_| rounded);
             let artist = piece.piece.facts.artist.trim();
             let by = if artist.is_empty() {
                 String::new()
@@ -87,8 +99,8 @@ pub fn customs(
                 ),
             }
         })
+        .chain(enclosed.filter_map(|one| enclosed_line(one, origin)))
         .collect();
-    let total = inputs.worth().ok().flatten();
     let mut protected = vec![match inputs.sending.protected {
         None => "Nobody has looked for protected materials yet.".to_owned(),
         Some(ProtectedLook::None) => "Looked for; nothing protected is in it.".to_owned(),
@@ -117,6 +129,46 @@ pub fn customs(
     }
 }
 
+/// What is enclosed as customs read it; papers about the piece itself are no goods.
+fn enclosed_line(enclosed: &Enclosed, origin: &str) -> Option<CustomsLine> {
+    let what = match enclosed.enclosure.kind {
+        EnclosureKind::Certificate | EnclosureKind::Note | EnclosureKind::Slip => return None,
+        EnclosureKind::Card
+        | EnclosureKind::Sample
+        | EnclosureKind::Gift
+        | EnclosureKind::HangingKit
+        | EnclosureKind::Other => enclosed.enclosure.called(),
+    };
+    Some(CustomsLine {
+        what: format!("Enclosed, not paid for: {what}"),
+        origin: origin.to_owned(),
+        count: 1,
+        value: "no value of its own".to_owned(),
+    })
+}
+
+/// Returns amounts rounded to what a currency has that add up to their rounded sum: each is rounded down, and what is left over goes
+/// to those that lost most. Source: the largest remainder.
+fn summing_up(amounts: &[Decimal], currency: &Currency) -> Vec<Decimal> {
+    let decimals = currency.decimals();
+    let unit = Decimal::new(1, decimals);
+    let total = currency.round(amounts.iter().sum());
+    let mut rounded: Vec<Decimal> = amounts
+        .iter()
+        .map(|amount| amount.round_dp_with_strategy(decimals, RoundingStrategy::ToZero))
+        .collect();
+    let mut left = total - rounded.iter().sum::<Decimal>();
+    let mut most: Vec<usize> = (0..amounts.len()).collect();
+    most.sort_by_key(|&at| std::cmp::Reverse(amounts[at] - rounded[at]));
+    for at in most {
+        if left >= unit {
+            rounded[at] += unit;
+            left -= unit;
+        }
+    }
+    rounded
+}
+
 fn numbers(tax: &TaxNumbers) -> Vec<[String; 2]> {
     tax.numbers()
         .into_iter()
@@ -127,7 +179,27 @@ fn numbers(tax: &TaxNumbers) -> Vec<[String; 2]> {
 
 #[cfg(test)]
 mod tests {
+    use rust_decimal_macros::dec;
+
     use super::*;
+
+    #[test]
+    fn lines_add_up_to_the_total() {
+        // Three of 10.005 are 30.015, told as 30.02: two lines of 10.01 and one of 10.00.
+        let [euro, yen] =
+            ["EUR", "JPY"].map(|code| Currency::try_from(code.to_owned()).expect("a currency"));
+        let three = [dec!(10.005); 3];
+        assert_eq!(
+            summing_up(&three, &euro),
+            [dec!(10.01), dec!(10.01), dec!(10.00)]
+        );
+        // Of 0.4, 0.4 and 0.7 in whole yen two are left over: 0.7 lost most, then the first of the others.
+        assert_eq!(
+            summing_up(&[dec!(0.4), dec!(0.4), dec!(0.7)], &yen),
+            [dec!(1), dec!(0), dec!(1)]
+        );
+        assert_eq!(summing_up(&[], &euro), Vec::<Decimal>::new());
+    }
 
     #[test]
     fn only_the_numbers_that_there_are_stand_on_it() {

@@ -44,6 +44,26 @@ fn is_about_to_be_packed(inputs: &ShipmentInputs) -> bool {
     line(inputs).is_about_to_be_packed(worked.summary(inputs).as_ref())
 }
 
+/// The ticks of some steps.
+fn ticked(
+    inputs: &ShipmentInputs,
+    of: impl Fn(&crate::pack::PackStep) -> bool,
+) -> std::collections::BTreeMap<String, crate::pack::StepTick> {
+    let view = crate::shipment::packing(inputs, &house()).expect("it works out");
+    let steps = view.expect("steps").steps.into_iter().map(|one| one.step);
+    steps
+        .filter(of)
+        .map(|step| {
+            let tick = crate::pack::StepTick {
+                at: "2026-11-23T10:00:00Z".to_owned(),
+                print: step.print,
+                sheet: String::new(),
+            };
+            (step.key, tick)
+        })
+        .collect()
+}
+
 fn fingerprint(inputs: &ShipmentInputs) -> Option<String> {
     Workings::out(inputs, &house())
         .expect("it works out")
@@ -72,7 +92,16 @@ fn each_thing_settled_leads_to_the_next() {
     assert_eq!(line(&inputs).next, NextAct::Pack);
     let planned = Workings::out(&inputs, &house()).expect("it works out").plan;
     let planned = planned.expect("a plan").tally.weight.mass.as_kg();
+    // A weight that is typed packs nothing; what asks something has to be answered, the rest may stay unticked.
     inputs.parcel.weight = Some(format!("{:.3} kg", planned * 1.5));
+    assert_eq!(line(&inputs).next, NextAct::Pack);
+    inputs.packed = ticked(&inputs, |step| step.look.is_some_and(|look| look.stops));
+    assert_eq!(
+        line(&inputs).next,
+        NextAct::LookAtPacking,
+        "what lies under them is not done"
+    );
+    inputs.packed = ticked(&inputs, |step| step.stage != crate::pack::Stage::Parcel);
     assert_eq!(line(&inputs).next, NextAct::LookAtWeight);
     inputs.settled.weigh.clone_from(&inputs.parcel.weight);
     assert_eq!(line(&inputs).next, NextAct::HandOver, "it is right so");
@@ -152,7 +181,7 @@ fn the_parcel_fills_and_its_heading_follows() {
             "after {many} steps"
         );
     }
-    // Weighed as planned it was packed, with or without ticks.
+    inputs.packed = ticked(&inputs, |_| true);
     let planned = Workings::out(&inputs, &house()).expect("it works out").plan;
     let planned = planned.expect("a plan").tally.weight.mass.as_kg();
     inputs.parcel.weight = Some(format!("{planned:.3} kg"));

@@ -1,0 +1,627 @@
+//! The steps of packing one plan, in the order of the job.
+
+use std::collections::BTreeSet;
+
+use super::{
+    PackStep, Sign, Stage, dangers, looks, reach,
+    words::{self, Room, Said, capital, in_sentence},
+};
+use crate::{
+    enclosure::{Enclosed, EnclosurePlace},
+    house::{Carriage, CuttingRule, HouseRules, LookKind, MarksRule},
+    layer::{Layer, Make, Marks, Tool, Verb, kind_of},
+    material::Catalogue,
+    part::{Part, Take},
+    piece::{Glazing, Piece, TopEdge},
+    place::Route,
+    plan::{FIRST, Plan, Stack, StackPiece, wants_two},
+    quantity::{Minutes, Telling},
+    space::LayerSlot,
+};
+
+/// Papers and looks, and what is on the bench.
+const BENCH: &str = "set_up/bench";
+const PIECE: &str = "look/piece";
+const PANE: &str = "look/pane";
+const PHOTOGRAPHS: &str = "look/photographs";
+const FACE_AND_TOP: &str = "mark/face_and_top";
+const WRAPPED: &str = "measure/wrapped";
+const MARKS: &str = "parcel/marks";
+const ADDRESS: &str = "parcel/address";
+const WEIGH: &str = "parcel/weigh";
+/// A job that takes longer wants a rest.
+const LONG_JOB: Minutes = Minutes::min_of(75.0);
+
+/// Whether a layer lies inside the box, with the piece.
+const fn is_wrapped(slot: LayerSlot) -> bool {
+    (slot as u8) < (LayerSlot::BoxPapers as u8)
+}
+
+/// Steps while they are put in order.
+pub(super) struct Order<'a> {
+    pub(super) plan: &'a Plan,
+    catalogue: &'a Catalogue,
+    rules: &'a HouseRules,
+    /// The piece, or the first of several.
+    pub(super) piece: Option<&'a Piece>,
+    pub(super) steps: Vec<PackStep>,
+    /// What lengths are told in.
+    pub(super) told_in: Telling,
+    /// Looks that the house only shows.
+    shown: &'a BTreeSet<LookKind>,
+    /// The last step of the piece itself, which the next one waits for.
+    last: Option<String>,
+    /// The piece of several whose own layers are laid.
+    own: Option<&'a StackPiece>,
+}
+
+/// Returns every step of packing a plan, in the order of the job: each layer once, each cut once, and between them what is
+/// looked at, written and measured. `pieces` are those of the plan in their order, one or several.
+#[must_use]
+pub fn pack_steps(
+    plan: &Plan,
+    pieces: &[&Piece],
+    rules: &HouseRules,
+    catalogue: &Catalogue,
+) -> Vec<PackStep> {
+    let mut order = Order {
+        plan,
+        catalogue,
+        rules,
+        piece: pieces.first().copied(),
+        steps: Vec::new(),
+        told_in: rules.told_in,
+        shown: &rules.looks_shown,
+        last: None,
+        own: None,
+    };
+    order.set_up();
+    let wrap_first = rules.schools.cutting == CuttingRule::WrapFirst
+        && plan
+            .layers
+            .iter()
+            .any(|layer| layer.make.carton().is_some());
+    match &plan.stack {
+        None => {
+            for piece in pieces {
+                order.look(piece);
+            }
+            order.cut(("cut", BENCH), is_wrapped);
+            if !wrap_first {
+                order.cut(("cut_box", BENCH), |slot| !is_wrapped(slot));
+            }
+        }
+        Some(stack) => {
+            let mut ends = Vec::with_capacity(pieces.len());
+            for (own, piece) in stack.pieces.iter().zip(pieces) {
+                order.begin(own, BENCH);
+                order.look(piece);
+                ends.extend(order.last.take());
+            }
+            order.own = None;
+            order.cut(("cut", BENCH), is_wrapped);
+            if !wrap_first {
+                order.cut(("cut_box", BENCH), |slot| !is_wrapped(slot));
+            }
+            // Each piece by itself: what is changed at one does not touch the others.
+            for (own, end) in stack.pieces.iter().zip(&mut ends) {
+                order.begin(own, end);
+                order.wrap();
+                *end = order.last.take().unwrap_or_default();
+            }
+            order.own = None;
+            order.lay_together(stack, ends);
+        }
+    }
+    order.wrap();
+    if wrap_first {
+        order.measured();
+        order.cut(("cut_box", WRAPPED), |slot| !is_wrapped(slot));
+    }
+    order.boxed();
+    order.parcel();
+    let lifting = order.lifting();
+    let mut steps = order.steps;
+    dangers::marked(&mut steps, &lifting);
+    reach::cover(&mut steps, plan);
+    steps
+}
+
+impl<'a> Order<'a> {
+    /// Goes on with one piece of several, after a step.
+    fn begin(&mut self, own: &'a StackPiece, after: &str) {
+        self.own = Some(own);
+        self.last = Some(after.to_owned());
+    }
+
+    /// A key, by the piece that it is about; that of the first is the same as if it travelled alone.
+    fn key(&self, key: &str) -> String {
+        match self.own {
+            Some(own) if own.key != FIRST => format!("piece/{}/{key}", own.key),
+            _ => key.to_owned(),
+        }
+    }
+
+    /// Adds a step that lies on the one before it, and waits for what is cut for it.
+    pub(super) fn then(&mut self, mut step: PackStep) {
+        step.key = self.key(&step.key);
+        step.piece = self.own.map(|own| own.title.clone());
+        if let Some(look) = &mut step.look {
+            look.stops = look.kind == LookKind::Enclosed || !self.shown.contains(&look.kind);
+        }
+        step.waits_for.extend(self.last.clone());
+        if !step.parts.is_empty() {
+            let cut: Vec<String> = self
+                .steps
+                .iter()
+                .filter(|known| known.stage == Stage::Cut && known.cuts_for(&step))
+                .map(|known| known.key.clone())
+                .collect();
+            step.waits_for.extend(cut);
+        }
+        step.print = step.printed();
+        self.last = Some(step.key.clone());
+        self.steps.push(step);
+    }
+
+    /// Adds a step beside the piece: it waits for the bench, or for a measure.
+    fn beside(&mut self, mut step: PackStep, after: &str) {
+        step.waits_for.push(after.to_owned());
+        step.print = step.printed();
+        self.steps.push(step);
+    }
+
+    pub(super) fn layer(&self, slot: LayerSlot) -> Option<&'a Layer> {
+        let plan: &'a Plan = self.plan;
+        let layers = self.own.map_or(&plan.layers, |own| &own.layers);
+        layers.iter().find(|layer| layer.slot == slot)
+    }
+
+    fn set_up(&mut self) {
+        let mut says = vec![
+            "Wash your hands or put cotton gloves on, and tie your hair back.",
+            "Clear the bench, pad it, and keep a second clean surface to lay the piece on.",
+            "Lay the tools that are listed here and the spare rolls within reach.",
+        ];
+        if self.plan.tally.minutes > LONG_JOB {
+            says.push("It is a long job: plan a rest before the box.");
+        }
+        self.then(
+            PackStep::plain(BENCH, Stage::SetUp, Verb::Look, "Set up the bench").saying(says),
+        );
+    }
+
+    fn look(&mut self, piece: &Piece) {
+        let mut says = vec!["Look at face, edges and back in good light."];
+        says.push(match piece.top {
+            TopEdge::Unmarked => "Nothing shows its top: find out, and mark it on the back.",
+            TopEdge::Plain | TopEdge::Marked => "Know which edge is the top.",
+        });
+        if piece.hardware.is_some() {
+            says.push("Hanging hardware stands off the back: turn it flat, or pad it.");
+        }
+        if piece.bare_medium().is_some() {
+            says.push("See that it is signed where it should be.");
+        }
+        self.then(PackStep {
+            look: Some(looks::READY),
+            tools: vec![Tool::Gloves, Tool::Brush],
+            signs: Sign::of_piece(piece),
+            ..PackStep::plain(PIECE, Stage::Look, Verb::Look, "Look the piece over").saying(says)
+        });
+        if piece.construction.glazing() == Glazing::Glass {
+            self.then(PackStep {
+                look: Some(looks::PANE),
+                tools: vec![Tool::Gloves],
+                signs: Sign::of_piece(piece),
+                ..PackStep::plain(PANE, Stage::Look, Verb::Look, "Look along the glass").saying([
+                    "Hold it to the light and look along the pane from each corner: a crack begins there.",
+                ])
+            });
+        }
+        self.then(
+            PackStep::plain(PHOTOGRAPHS, Stage::Look, Verb::Look, "Photograph its condition").saying([
+                "Face, back, all four corners, and anything that is not perfect: a claim stands on it.",
+            ]),
+        );
+    }
+
+    /// One step for each material that is cut for some layers.
+    fn cut(&mut self, (what, after): (&str, &str), of: impl Fn(LayerSlot) -> bool) {
+        let parts: Vec<Part> = self
+            .plan
+            .layers
+            .iter()
+            .filter(|layer| of(layer.slot))
+            .flat_map(|layer| layer.parts.iter().filter(|part| !layer.make.is_lid(part)))
+            .cloned()
+            .collect();
+        self.cut_parts((what, after), parts, None);
+    }
+
+    /// One step for each material of some parts.
+    pub(super) fn cut_parts(
+        &mut self,
+        (what, after): (&str, &str),
+        parts: Vec<Part>,
+        how: Option<String>,
+    ) {
+        let is_cut = |part: &Part| match part.take {
+            Take::Piece { .. } => true,
+            Take::Run { .. } => self.catalogue.tape(&part.material).is_err(),
+            Take::Loose { .. } | Take::Each => false,
+        };
+        let mut by_material: Vec<(String, Vec<Part>)> = Vec::new();
+        for part in parts.into_iter().filter(is_cut) {
+            let key = format!("{what}/{}", part.material.as_str());
+            match by_material.iter_mut().find(|(known, _)| *known == key) {
+                Some((_, parts)) => parts.push(part),
+                None => by_material.push((key, vec![part])),
+            }
+        }
+        for (key, parts) in by_material {
+            let title = format!("Cut {}", in_sentence(&parts[0].material_name));
+            let (tools, says, cautions) = self.cutting_of(&parts);
+            let step = PackStep {
+                minutes: parts.iter().map(|part| part.cutting).sum(),
+                parts,
+                cautions,
+                tools,
+                ..PackStep::plain(&key, Stage::Cut, Verb::Cut, &title)
+                    .saying(how.clone().into_iter().chain([says.to_owned()]))
+            };
+            self.beside(step, after);
+        }
+    }
+
+    /// With what parts of one material are cut, how, and what could hurt.
+    fn cutting_of(&self, parts: &[Part]) -> (Vec<Tool>, &'static str, Vec<&'static str>) {
+        let on_mat = vec![
+            Tool::Knife,
+            Tool::Mat,
+            Tool::SteelRule,
+            Tool::Square,
+            Tool::TapeMeasure,
+            Tool::Pencil,
+        ];
+        let material = &parts[0].material;
+        if matches!(parts[0].take, Take::Run { width_mm: None, .. }) {
+            return (
+                vec![Tool::Saw, Tool::TapeMeasure, Tool::Pencil],
+                "Mark the length all round along a strip of paper, saw along the mark, and rub the edge smooth.",
+                Vec::new(),
+            );
+        }
+        match (
+            self.catalogue.board(material),
+            self.catalogue.foam(material),
+        ) {
+            (Ok(board), _) => (
+                on_mat,
+                "Measure every cut from one edge, so that errors don't add up, and square the first corner.",
+                if board.build == crate::material::BoardBuild::Solid {
+                    vec![crate::layer::FIBREBOARD]
+                } else {
+                    Vec::new()
+                },
+            ),
+            (Err(_), Ok(_)) => (
+                on_mat,
+                "Cut strips of the width that several parts share, then the parts off the strips: score, and snap over an edge.",
+                vec![crate::layer::FOAM],
+            ),
+            (Err(_), Err(_)) => (
+                vec![Tool::Scissors, Tool::TapeMeasure],
+                "Roll it out on the clean bench, measure along one edge, and cut square across.",
+                Vec::new(),
+            ),
+        }
+    }
+
+    /// What sentences about a layer depend on.
+    pub(super) fn said(
+        &self,
+        layer: Option<&Layer>,
+        way_in: Option<crate::carton::WayIn>,
+        what: &'static str,
+    ) -> Said {
+        let bubbles = layer.is_some_and(|layer| {
+            self.catalogue
+                .cushion_wrap(&layer.material)
+                .is_ok_and(|wrap| wrap.bubbles)
+        });
+        let own = self.own.map(|own| own.size);
+        Said {
+            telling: self.told_in,
+            way_in,
+            what,
+            size: own.unwrap_or(self.plan.size),
+            bubbles,
+        }
+    }
+
+    /// What goes into the first box.
+    pub(super) fn goes_in(&self) -> &'static str {
+        match (&self.plan.stack, self.plan.carriage) {
+            (Some(_), _) => words::BOUND,
+            (None, Carriage::Rolled) => words::ROLL,
+            (None, Carriage::Mailed) => "the two boards",
+            (None, Carriage::Flat | Carriage::Folio) => "the wrapped piece",
+        }
+    }
+
+    pub(super) fn lay(&mut self, slot: LayerSlot, stage: Stage) {
+        let Some(layer) = self.layer(slot) else {
+            return;
+        };
+        if matches!(layer.make, Make::Enclosures(_)) {
+            return self.enclose(slot, stage, None, |_| true);
+        }
+        let said = self.said(Some(layer), None, self.goes_in());
+        let says = words::laying(layer, &said);
+        let step = self.laid(layer, &key_of("layer", slot), stage, says);
+        self.then(step);
+    }
+
+    /// The step that lays a layer whole.
+    pub(super) fn laid(
+        &self,
+        layer: &Layer,
+        key: &str,
+        stage: Stage,
+        says: Vec<String>,
+    ) -> PackStep {
+        let cut: Minutes = layer.parts.iter().map(|part| part.cutting).sum();
+        let handling = layer.handling();
+        PackStep {
+            layer: Some(layer.slot),
+            parts: layer.parts.clone(),
+            tools: handling.tools.to_vec(),
+            minutes: layer.minutes - cut,
+            cautions: layer
+                .cautions
+                .iter()
+                .copied()
+                .filter(|caution| !dangers::IN_CUTTING.contains(caution))
+                .collect(),
+            look: handling.look,
+            says,
+            ..PackStep::plain(key, stage, handling.verb, &capital(layer.slot.name()))
+        }
+    }
+
+    fn wrap(&mut self) {
+        let named = self.layer(LayerSlot::NameTag).is_some();
+        let wrapped: Vec<LayerSlot> = LayerSlot::ALL
+            .into_iter()
+            .filter(|slot| is_wrapped(*slot) && *slot != LayerSlot::Stack)
+            .filter(|slot| self.layer(*slot).is_some())
+            .collect();
+        // Around several, face and top were marked on each.
+        let hides_first = |slots: &[LayerSlot]| {
+            slots
+                .iter()
+                .copied()
+                .find(|slot| kind_of(*slot).nature.hides_face)
+        };
+        let around_several = self.plan.stack.is_some() && self.own.is_none();
+        let hidden_by = hides_first(&wrapped).filter(|_| !around_several);
+        for slot in wrapped {
+            if Some(slot) == hidden_by && !named {
+                self.face_and_top();
+            }
+            self.lay(slot, Stage::Wrap);
+        }
+    }
+
+    /// Each thing that lies in a place of the column, one by one.
+    pub(super) fn enclose(
+        &mut self,
+        slot: LayerSlot,
+        stage: Stage,
+        way_in: Option<crate::carton::WayIn>,
+        of: impl Fn(EnclosurePlace) -> bool,
+    ) {
+        let Some(Make::Enclosures(enclosures)) = self.layer(slot).map(|layer| &layer.make) else {
+            return;
+        };
+        let each = self
+            .layer(slot)
+            .map_or(Minutes::ZERO, |layer| layer.minutes)
+            / f64::from(u32::try_from(enclosures.list.len()).unwrap_or(1));
+        let room = match self.plan.carriage {
+            Carriage::Rolled => Room::Core,
+            Carriage::Mailed => Room::Behind,
+            Carriage::Flat | Carriage::Folio => Room::Box,
+        };
+        let list: Vec<Enclosed> = enclosures
+            .list
+            .iter()
+            .filter(|one| of(one.enclosure.place))
+            .cloned()
+            .collect();
+        for enclosed in list {
+            let title = format!("Put the {} in", enclosed.enclosure.called());
+            let Enclosed { enclosure, .. } = &enclosed;
+            let says = words::enclosing(enclosure.place, enclosure.hard, (room, way_in));
+            let key = format!("papers/{}", enclosed.key);
+            self.then(PackStep {
+                encloses: Some(enclosed),
+                minutes: each,
+                look: Some(looks::ENCLOSED),
+                ..PackStep::plain(&key, stage, Verb::Lay, &title).saying([says])
+            });
+        }
+    }
+
+    /// Lays several wrapped pieces on each other, the back of the box down.
+    fn lay_together(&mut self, stack: &Stack, ends: Vec<String>) {
+        let Some(layer) = self.layer(LayerSlot::Stack) else {
+            return;
+        };
+        let title = |key: &str| {
+            let piece = stack.pieces.iter().find(|piece| piece.key == key);
+            piece.map_or("", |piece| piece.title.as_str())
+        };
+        let mut says: Vec<String> = Vec::new();
+        for (at, place) in stack.order.iter().enumerate().rev() {
+            let face = if place.faces_front { "up" } else { "down" };
+            let title = title(&place.key);
+            let says_one = match stack.pairs.get(at) {
+                None if place.padded_outside => format!(
+                    "Lay foam down first, then \u{201c}{title}\u{201d} on it, its hardware on the foam and its face {face}."
+                ),
+                None => format!("Lay \u{201c}{title}\u{201d} down first, its face {face}."),
+                Some(pair) => {
+                    let [across, up] = [pair.across, pair.up].map(|side| self.told_in.length(side));
+                    let between = match (pair.folded, pair.padded) {
+                        (true, false) => "On it a fold of the pad".to_owned(),
+                        (true, true) => {
+                            "On it a fold of the pad, and foam over the hardware".to_owned()
+                        }
+                        (false, false) => format!("On it a board of {across} × {up}"),
+                        (false, true) => {
+                            format!("On it a board of {across} × {up}, and foam over the hardware")
+                        }
+                    };
+                    format!(
+                        "{between}, then \u{201c}{title}\u{201d}, its face {face}: {}.",
+                        pair.says
+                    )
+                }
+            };
+            says.push(says_one);
+        }
+        if stack
+            .order
+            .first()
+            .is_some_and(|place| place.padded_outside)
+        {
+            says.push("On top foam, over the hardware that looks out.".to_owned());
+        }
+        let loose = stack.parts.iter().find_map(|part| match part.take {
+            Take::Loose { volume_m3 } => Some((volume_m3, part)),
+            _ => None,
+        });
+        if let Some((volume, part)) = loose {
+            says.push(format!(
+                "Fill the gaps beside the smaller ones with {} of {}, level with the larger.",
+                self.told_in.poured(volume),
+                in_sentence(&part.material_name)
+            ));
+        }
+        says.extend(words::laying(layer, &self.said(None, None, self.goes_in())));
+        let cut: Minutes = stack.parts.iter().map(|part| part.cutting).sum();
+        let key = key_of("layer", LayerSlot::Stack);
+        let mut step = PackStep {
+            parts: stack.parts.clone(),
+            minutes: stack.minutes - cut,
+            title: "Lay the pieces together".to_owned(),
+            ..self.laid(layer, &key, Stage::Wrap, says)
+        };
+        step.waits_for = ends;
+        self.last = None;
+        self.then(step);
+    }
+
+    fn face_and_top(&mut self) {
+        self.then(PackStep {
+            look: Some(looks::FACE_AND_TOP),
+            tools: vec![Tool::Pencil],
+            ..PackStep::plain(FACE_AND_TOP, Stage::Wrap, Verb::Look, "Mark face and top").saying([
+                "Write on what will lie outside which side is the face and which edge the top.",
+            ])
+        });
+    }
+
+    fn measured(&mut self) {
+        let title = if self.plan.stack.is_some() {
+            "Measure the pieces as they lie together"
+        } else {
+            "Measure the wrapped piece"
+        };
+        self.then(PackStep {
+            types: vec![
+                "choices.wrapped_across",
+                "choices.wrapped_up",
+                "choices.wrapped_through",
+            ],
+            tools: vec![Tool::TapeMeasure],
+            ..PackStep::plain(WRAPPED, Stage::Wrap, Verb::Look, title).saying([
+                "Across, up and through, as it lies: wraps come out thicker than sums.",
+                "Type the three sides here; what is cut for the box follows them.",
+            ])
+        });
+    }
+
+    fn parcel(&mut self) {
+        self.lay(LayerSlot::OuterPaper, Stage::Parcel);
+        self.lay(LayerSlot::PocketPapers, Stage::Parcel);
+        if self.rules.way().route != Route::OwnVan {
+            self.mark();
+            self.then(PackStep {
+                tools: vec![Tool::Pencil],
+                ..PackStep::plain(ADDRESS, Stage::Parcel, Verb::Look, "Write both addresses").saying([
+                    "To whom on the largest side, from whom smaller above it on the left; check the postcode letter by letter.",
+                ])
+            });
+        } else if self.layer(LayerSlot::Marks).is_some() {
+            self.mark();
+        }
+        self.then(PackStep {
+            types: vec![
+                "parcel.weight",
+                "parcel.across",
+                "parcel.up",
+                "parcel.through",
+            ],
+            tools: vec![Tool::TapeMeasure],
+            ..PackStep::plain(WEIGH, Stage::Parcel, Verb::Lift, "Measure and weigh it").saying([
+                "Lay it on the scale, and measure its three sides outside over the bulge: carriers price by the larger of both.",
+                "The label is bought at Send, by this weight. It goes on the largest side, flat and not over a seam; on a tube lengthwise.",
+            ])
+        });
+    }
+
+    /// The marks: as labels, or by hand where the shelf has none.
+    fn mark(&mut self) {
+        let title = "Mark it";
+        if let Some(layer) = self.layer(LayerSlot::Marks) {
+            let says = words::laying(layer, &self.said(None, None, self.goes_in()));
+            let step = self.laid(layer, MARKS, Stage::Parcel, says);
+            return self.then(PackStep {
+                title: title.to_owned(),
+                ..step
+            });
+        }
+        let rule = self.rules.schools.marks;
+        let left_out = self.rules.layers.get(&LayerSlot::Marks) == Some(&false);
+        if let Some(piece) = self.piece.filter(|_| rule != MarksRule::None && !left_out) {
+            let marks = Marks::of(piece, self.plan.carriage, rule);
+            self.then(PackStep {
+                tools: vec![Tool::Pencil],
+                ..PackStep::plain(MARKS, Stage::Parcel, Verb::Look, title)
+                    .saying(words::marking(&marks, false))
+            });
+        }
+    }
+
+    /// The steps in which something is lifted that is past one person.
+    fn lifting(&self) -> Vec<String> {
+        let tally = &self.plan.tally;
+        if !wants_two(tally.outside, tally.weight.mass, &self.rules.allowances) {
+            return Vec::new();
+        }
+        [
+            key_of("in", LayerSlot::Box),
+            key_of("in", LayerSlot::SecondBox),
+            WEIGH.to_owned(),
+        ]
+        .into()
+    }
+}
+
+pub(super) fn key_of(what: &str, slot: LayerSlot) -> String {
+    let written = serde_json::to_value(slot).expect("a place can be written");
+    format!("{what}/{}", written.as_str().unwrap_or_default())
+}

@@ -1,0 +1,187 @@
+//! One step at the bench, and the print that tells whether it is still the same.
+
+use serde::Serialize;
+use sha2::{Digest, Sha256};
+
+use crate::{
+    enclosure::Enclosed,
+    layer::{Look, Tool, Verb},
+    part::Part,
+    quantity::{Length, Minutes},
+    space::LayerSlot,
+};
+
+/// What a step belongs to.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = PackStage))]
+#[serde(rename_all = "snake_case")]
+pub enum Stage {
+    /// Bench and tools.
+    SetUp,
+    /// The piece, before anything touches it.
+    Look,
+    /// From sheets and rolls.
+    Cut,
+    /// Around the piece, outward.
+    Wrap,
+    /// Into the box, and closed.
+    Box,
+    /// What the closed parcel gets.
+    Parcel,
+}
+
+impl Stage {
+    /// Tells whether its steps lay something around the piece.
+    #[must_use]
+    pub const fn lays(self) -> bool {
+        match self {
+            Self::SetUp | Self::Look | Self::Cut => false,
+            Self::Wrap | Self::Box | Self::Parcel => true,
+        }
+    }
+}
+
+/// Strips of tape that are torn alike.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Strips {
+    /// What they close, cover or hold.
+    pub on: &'static str,
+    /// How many.
+    pub count: u32,
+    /// How long each is torn.
+    #[serde(rename = "length_mm")]
+    pub length: Length,
+    /// Whether it is filament.
+    pub filament: bool,
+}
+
+/// One step at the bench.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PackStep {
+    /// What it is ticked by, as `layer/first_wrap`.
+    pub key: String,
+    /// What it belongs to.
+    pub stage: Stage,
+    /// The piece that it is about, by its title, where several travel together.
+    pub piece: Option<String>,
+    /// What is done, in a few words.
+    pub title: String,
+    /// How, sentence by sentence.
+    pub says: Vec<String>,
+    /// What the hand does.
+    pub verb: Verb,
+    /// The layer that it lays, or lays a share of.
+    pub layer: Option<LayerSlot>,
+    /// What it puts in besides the piece, where it does.
+    pub encloses: Option<Enclosed>,
+    /// What is typed there, by the names of its fields, as `parcel.up`.
+    pub types: Vec<&'static str>,
+    /// What is cut or taken for it.
+    pub parts: Vec<Part>,
+    /// The tape as it is torn, where it is torn strip by strip.
+    pub strips: Vec<Strips>,
+    /// What is in the hand.
+    pub tools: Vec<Tool>,
+    /// How long it takes; nothing where another step of its layer holds it.
+    pub minutes: Minutes,
+    /// What could hurt, said where it comes up first in a stage.
+    pub cautions: Vec<&'static str>,
+    /// What could hurt, as small signs at every step where it does.
+    pub signs: Vec<Sign>,
+    /// What is looked at before going on.
+    pub look: Option<Look>,
+    /// What has to be done first, by keys.
+    pub waits_for: Vec<String>,
+    /// What can't be reached any more once it is done: keys of steps, and places as `place/on_floor`.
+    pub covers: Vec<String>,
+    /// Changes whenever what is laid, cut or torn here does.
+    pub print: String,
+}
+
+/// What could hurt, as a small sign.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Sign {
+    /// A blade is open.
+    Knife,
+    /// A pane or a mirror is touched.
+    Glass,
+    /// Foam, wood or fibreboard gives off dust.
+    Dust,
+    /// It takes two people.
+    TwoPeople,
+    /// Plastic sheets are kept from children.
+    Film,
+    /// Acrylic holds a charge.
+    Static,
+}
+
+/// How many bytes of the digest tell one state of a step from another.
+const PRINT_BYTES: usize = 5;
+
+impl PackStep {
+    /// A step of which nothing is known but what it is.
+    pub(super) fn plain(key: &str, stage: Stage, verb: Verb, title: &str) -> Self {
+        Self {
+            key: key.to_owned(),
+            stage,
+            piece: None,
+            title: title.to_owned(),
+            says: Vec::new(),
+            verb,
+            layer: None,
+            encloses: None,
+            types: Vec::new(),
+            parts: Vec::new(),
+            strips: Vec::new(),
+            tools: Vec::new(),
+            minutes: Minutes::ZERO,
+            cautions: Vec::new(),
+            signs: Vec::new(),
+            look: None,
+            waits_for: Vec::new(),
+            covers: Vec::new(),
+            print: String::new(),
+        }
+    }
+
+    /// The same, with what it says.
+    pub(super) fn saying<S: Into<String>>(self, says: impl IntoIterator<Item = S>) -> Self {
+        Self {
+            says: says.into_iter().map(Into::into).collect(),
+            ..self
+        }
+    }
+
+    /// Tells whether it cuts something that another step lays.
+    pub(super) fn cuts_for(&self, other: &Self) -> bool {
+        self.parts
+            .iter()
+            .any(|cut| other.parts.iter().any(|laid| laid == cut))
+    }
+
+    /// By what is laid, cut and torn; neither prices nor words make a done step another.
+    pub(super) fn printed(&self) -> String {
+        let parts: Vec<_> = self
+            .parts
+            .iter()
+            .map(|part| (part.name, &part.material, part.count, part.take))
+            .collect();
+        let laid = (parts, &self.strips);
+        let written = match &self.encloses {
+            // Pieces that lie in another order have to be laid anew, though nothing else is cut.
+            None if self.layer == Some(LayerSlot::Stack) => serde_json::to_vec(&(laid, &self.says)),
+            None => serde_json::to_vec(&laid),
+            Some(Enclosed { enclosure, .. }) => {
+                serde_json::to_vec(&(laid, enclosure.kind, enclosure.place))
+            }
+        };
+        Sha256::digest(written.expect("a step can be written"))[..PRINT_BYTES]
+            .iter()
+            .map(|byte| format!("{byte:02x}"))
+            .collect()
+    }
+}

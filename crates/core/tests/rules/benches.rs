@@ -1,0 +1,185 @@
+//! Eight packings from the first step to the last, in words, as they would be read aloud at a bench: a changed word shows in the diff.
+
+use std::{fmt::Write as _, fs, path::PathBuf};
+
+use hummock_core::{
+    house::CartonStyle,
+    pack::{PackStep, Stage},
+    part::{Part, Take},
+    quantity::{Length, Telling},
+    shipment::{ShipmentInputs, packing},
+};
+
+use serde_json::json;
+
+use crate::studio::{everyday, house};
+
+/// One packing, by the name of its file.
+struct Bench {
+    name: &'static str,
+    inputs: ShipmentInputs,
+}
+
+fn of(name: &str) -> ShipmentInputs {
+    let all = everyday();
+    let one = all.into_iter().find(|each| each.name == name);
+    one.unwrap_or_else(|| panic!("{name} is among the everyday pieces"))
+        .inputs
+}
+
+fn in_style(name: &str, style: CartonStyle) -> ShipmentInputs {
+    let mut inputs = of(name);
+    inputs.choices.box_style = Some(style);
+    inputs
+}
+
+/// A canvas with a small panel and a framed print, in one box.
+fn three() -> ShipmentInputs {
+    let others = json!({
+        "panel": { "title": "Slack Water", "piece": of("small panel").piece },
+        "print": { "title": "Reed Bed", "piece": of("A3 frame").piece },
+    });
+    ShipmentInputs {
+        title: "Low Water".to_owned(),
+        others: serde_json::from_value(others).expect("two other pieces"),
+        ..of("canvas 400 by 500")
+    }
+}
+
+/// The eight.
+fn benches() -> Vec<Bench> {
+    let bench = |name, inputs| Bench { name, inputs };
+    let mut twice = of("canvas overseas");
+    twice.piece.certificate = true;
+    twice.gift = true;
+    vec![
+        bench(
+            "canvas-edge-box",
+            in_style("canvas 600 by 800", CartonStyle::SlottedEdge),
+        ),
+        bench(
+            "frame-tray-and-lid",
+            in_style("A3 frame", CartonStyle::TrayAndLid),
+        ),
+        bench(
+            "panel-folder",
+            in_style("panel 400 by 400", CartonStyle::Folder),
+        ),
+        bench(
+            "tall-canvas-telescope",
+            in_style("tall canvas", CartonStyle::Telescope),
+        ),
+        bench("canvas-twice-boxed", twice),
+        bench("print-mailer", of("A4 watercolour")),
+        bench("oil-tube", of("rolled oil")),
+        bench("three-pieces", three()),
+    ]
+}
+
+fn sides(part: &Part, telling: Telling) -> String {
+    let of = |sides: &[Length]| telling.sides(sides);
+    let take = match part.take {
+        Take::Piece {
+            width_mm,
+            height_mm,
+            ..
+        } => of(&[width_mm, height_mm]),
+        Take::Run {
+            length_mm,
+            width_mm: Some(width),
+            ..
+        } => of(&[length_mm, width]),
+        Take::Run { length_mm, .. } => of(&[length_mm]),
+        Take::Loose { volume_m3 } => format!("{:.1} l", volume_m3.as_m3() * 1000.0),
+        Take::Each => String::new(),
+    };
+    format!(
+        "{} × {take} {} ({})",
+        part.count, part.name, part.material_name
+    )
+    .replace("×  ", "× ")
+}
+
+fn written(step: &PackStep, at: usize, telling: Telling) -> String {
+    let mut text = String::new();
+    let piece = step
+        .piece
+        .as_ref()
+        .map_or(String::new(), |piece| format!("{piece}: "));
+    let _ = writeln!(text, "{at:>2}. {piece}{} [{}]", step.title, step.key);
+    for line in &step.says {
+        let _ = writeln!(text, "    {line}");
+    }
+    let minutes = format!("{:.1}", step.minutes.as_min());
+    let timed = step.stage == Stage::Cut || step.minutes.as_min() > 0.0;
+    let mut line = |what: &str, list: Vec<String>| {
+        if !list.is_empty() {
+            let _ = writeln!(text, "    {what}: {}", list.join("; "));
+        }
+    };
+    line(
+        "takes",
+        step.parts.iter().map(|part| sides(part, telling)).collect(),
+    );
+    line(
+        "tape",
+        step.strips
+            .iter()
+            .map(|strip| {
+                format!(
+                    "{} × {} {}",
+                    strip.count,
+                    telling.length(strip.length),
+                    strip.on
+                )
+            })
+            .collect(),
+    );
+    line(
+        "tools",
+        step.tools
+            .iter()
+            .map(|tool| tool.name().to_owned())
+            .collect(),
+    );
+    line(
+        "mind",
+        step.cautions.iter().map(|&one| one.to_owned()).collect(),
+    );
+    line(
+        "asks",
+        step.look.iter().map(|look| look.asks.to_owned()).collect(),
+    );
+    line("minutes", timed.then_some(minutes).into_iter().collect());
+    line("covers", step.covers.clone());
+    text.replace(['\u{a0}', '\u{202f}'], " ")
+}
+
+fn folder() -> PathBuf {
+    PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("testdata/benches")
+}
+
+#[test]
+fn eight_packings_read_aloud_as_they_are_written_down() {
+    let house = house();
+    for bench in benches() {
+        let view = packing(&bench.inputs, &house)
+            .unwrap_or_else(|refused| panic!("{}: {refused:?}", bench.name))
+            .expect("a plan");
+        let mut text = String::new();
+        for (at, one) in view.steps.iter().enumerate() {
+            text.push_str(&written(&one.step, at + 1, house.rules.told_in));
+        }
+        let file = folder().join(format!("{}.txt", bench.name));
+        if std::env::var_os("HUMMOCK_WRITE").is_some() {
+            fs::create_dir_all(folder()).expect("the folder can be made");
+            fs::write(&file, &text).expect("it can be written");
+        }
+        let kept = fs::read_to_string(&file).unwrap_or_default();
+        assert!(
+            kept == text,
+            "{} is packed otherwise: read it aloud, and write it with HUMMOCK_WRITE=1\n{text}",
+            bench.name
+        );
+    }
+}
