@@ -2507,6 +2507,11 @@ export interface components {
              */
             contact_turn_mm: components["schemas"]["Length"];
             /**
+             * @description Measured, marked and cut in single wall; of the minutes of its layer, which double wall and wood make longer.
+             * @default 0.5
+             */
+            cut_minutes_per_m: components["schemas"]["Minutes"];
+            /**
              * @description Boards and wraps already fill the depth: a little room behind, filled, is enough for the box to close.
              * @default 10
              */
@@ -5963,7 +5968,7 @@ export interface components {
          * @description What the edge of a board bears, in kilonewtons a metre.
          */
         EdgeCrush: number;
-        /** @description The fill between the wrapped piece and the box. */
+        /** @description The fill between what lies in a box and the box. */
         EdgeFill: {
             /** @description Room behind, all of it there, since nothing is pressed against the face. */
             behind_mm: components["schemas"]["Length"];
@@ -5978,11 +5983,17 @@ export interface components {
             loose_litres: number;
             /** @description What goes in, loose, before it settles. */
             loose_m3: components["schemas"]["Volume"];
+            /** @description Tape that holds pads where loose fill would drop down. */
+            pad_tape: components["schemas"]["PadTape"][];
             /**
              * Format: int32
              * @description How many, where it comes by the piece.
              */
             pieces?: number | null;
+            /** @description Each gap with its share, in the order in which they are filled. */
+            places: components["schemas"]["FillPlace"][];
+            /** @description How what lies in the box gets in, which says when each gap is filled. */
+            way_in: components["schemas"]["WayIn"];
         };
         /** @description Foam along the four edges. */
         EdgePads: {
@@ -6487,6 +6498,37 @@ export interface components {
             /** @description Where it is kept. */
             shelf?: components["schemas"]["Shelf"];
         };
+        /**
+         * @description A gap of a box, as it stands or lies while it is packed.
+         * @enum {string}
+         */
+        FillGap: "floor" | "walls" | "upper_walls" | "edges" | "front" | "behind" | "top" | "around";
+        /** @description One gap with its share of the fill. */
+        FillPlace: {
+            /** @description Where. */
+            gap: components["schemas"]["FillGap"];
+            /** @description How wide the gap is. */
+            gap_mm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description What goes in there, loose, in whole litres, rounded up.
+             */
+            loose_litres: number;
+            /** @description How thick the fill lies before it settles. */
+            loose_mm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description How many, where it comes by the piece.
+             */
+            pieces?: number | null;
+            /** @description When. */
+            turn: components["schemas"]["FillTurn"];
+        };
+        /**
+         * @description When a share of the fill is laid.
+         * @enum {string}
+         */
+        FillTurn: "before" | "on_piece" | "after";
         /** @description A film: to stretch around, or to seal in. */
         Film: {
             /** @description Of one layer. */
@@ -7648,6 +7690,8 @@ export interface components {
         };
         /** @description What lies on one side. */
         LiningPiece: {
+            /** @description Whether it is set once the piece is in: over the opening, or against a wall that is folded up then. */
+            last: boolean;
             /** @description Along the long side of that side. */
             length_mm: components["schemas"]["Length"];
             /** @description Where. */
@@ -8034,6 +8078,16 @@ export interface components {
          * @enum {string}
          */
         Mark: "done" | "open" | "look";
+        /** @description One mark on a parcel. */
+        MarkLabel: {
+            /**
+             * Format: int32
+             * @description How many labels.
+             */
+            count: number;
+            /** @description Which. */
+            mark: components["schemas"]["Mark"];
+        };
         /**
          * @description What stands on a carton.
          * @enum {string}
@@ -8043,10 +8097,17 @@ export interface components {
         Marks: {
             /**
              * Format: int32
-             * @description How many: one on each side that it may lie on.
+             * @description How many labels in all.
              */
             count: number;
+            /** @description Each mark with how many of it. */
+            labels: components["schemas"]["MarkLabel"][];
         };
+        /**
+         * @description Which labels go on a parcel that a carrier takes.
+         * @enum {string}
+         */
+        MarksRule: "all" | "few" | "none";
         /**
          * Format: double
          * @description A mass in grams.
@@ -9146,6 +9207,8 @@ export interface components {
             laid?: number;
             /** @description Steps in all. */
             steps: number;
+            /** @description How many steps that stop until they are answered are still to be done; where none stops, every step counts. */
+            stops_left?: number;
             /** @description How many cutting steps before the first wrap are still to be done; a box that is cut around the wrapped piece is not counted. */
             to_cut?: number;
             /** @description Steps that were done and that a changed plan touches, or has no longer. */
@@ -9158,14 +9221,16 @@ export interface components {
         PackStage: "set_up" | "look" | "cut" | "wrap" | "box" | "parcel";
         /** @description One step at the bench. */
         PackStep: {
-            /** @description What could hurt, here. */
+            /** @description What could hurt, said where it comes up first in a stage. */
             cautions: string[];
+            /** @description What can't be reached any more once it is done: keys of steps, and places as `place/on_floor`. */
+            covers: string[];
             encloses?: components["schemas"]["Enclosed"] | null;
             /** @description What it is ticked by, as `layer/first_wrap`. */
             key: string;
             layer?: components["schemas"]["LayerSlot"] | null;
             look?: components["schemas"]["Look"] | null;
-            /** @description How long it takes; `null` if its layer's minutes hold it. */
+            /** @description How long it takes; nothing where another step of its layer holds it. */
             minutes: components["schemas"]["Minutes"];
             /** @description What is cut or taken for it. */
             parts: components["schemas"]["Part"][];
@@ -9175,6 +9240,8 @@ export interface components {
             print: string;
             /** @description How, sentence by sentence. */
             says: string[];
+            /** @description What could hurt, as small signs at every step where it does. */
+            signs: components["schemas"]["Sign"][];
             /** @description What it belongs to. */
             stage: components["schemas"]["PackStage"];
             /** @description The tape as it is torn, where it is torn strip by strip. */
@@ -9185,6 +9252,8 @@ export interface components {
             tools: components["schemas"]["Tool"][];
             /** @description What is typed there, by the names of its fields, as `parcel.up`. */
             types: string[];
+            /** @description What the hand does. */
+            verb: components["schemas"]["Verb"];
             /** @description What has to be done first, by keys. */
             waits_for: string[];
         };
@@ -9227,6 +9296,20 @@ export interface components {
             thickness_mm: components["schemas"]["Length"];
             /** @description Whether so light a piece wants less area and not more foam. */
             too_much_area: boolean;
+        };
+        /** @description Strips that hold a pad of fill. */
+        PadTape: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description How long each is torn. */
+            length_mm: components["schemas"]["Length"];
+            /** @description What they hold. */
+            on: string;
+            /** @description When they are stuck. */
+            turn: components["schemas"]["FillTurn"];
         };
         /**
          * @description How much padding goes around a piece.
@@ -10843,6 +10926,8 @@ export interface components {
             /** @default null */
             loose_paper: components["schemas"]["LoosePaperRule"] | null;
             /** @default null */
+            marks: components["schemas"]["MarksRule"] | null;
+            /** @default null */
             outside: components["schemas"]["OutsideRule"] | null;
             /** @default null */
             padding: components["schemas"]["Padding"] | null;
@@ -10943,6 +11028,11 @@ export interface components {
              * @default flat
              */
             loose_paper: components["schemas"]["LoosePaperRule"];
+            /**
+             * @description Which marks outside?
+             * @default all
+             */
+            marks: components["schemas"]["MarksRule"];
             /**
              * @description What does the parcel look like?
              * @default plain
@@ -11880,6 +11970,11 @@ export interface components {
              */
             text: string;
         };
+        /**
+         * @description What could hurt, as a small sign.
+         * @enum {string}
+         */
+        Sign: "knife" | "glass" | "dust" | "two_people" | "film" | "static";
         /** @description A device, and what it gives to be let in. */
         SignIn: {
             /**
@@ -12280,7 +12375,7 @@ export interface components {
             filament: boolean;
             /** @description How long each is torn. */
             length_mm: components["schemas"]["Length"];
-            /** @description What they close or cover. */
+            /** @description What they close, cover or hold. */
             on: string;
         };
         /** @description A studio of this program. */
@@ -12400,7 +12495,10 @@ export interface components {
             cure_lifted?: boolean;
             /** @description Of layers and box. */
             fingerprint: string;
-            /** @description Up to which minute, where the studio is, no other service becomes too late for the promised day; `null` where none is promised. */
+            /**
+             * @description Up to which minute, where the studio is, no other service becomes too late for the promised day, and nothing that is wet has
+             *     cured; `null` where none is promised and nothing is wet.
+             */
             holds_until?: string | null;
             labour?: components["schemas"]["Money"] | null;
             /** @description Of the materials. */
@@ -12759,7 +12857,7 @@ export interface components {
          * @description Something that is in the hand.
          * @enum {string}
          */
-        Tool: "gloves" | "knife" | "mat" | "steel_rule" | "creaser" | "pencil" | "tape_gun";
+        Tool: "gloves" | "knife" | "mat" | "steel_rule" | "square" | "tape_measure" | "scissors" | "creaser" | "pencil" | "tape_gun" | "saw" | "brush";
         /**
          * @description How the top of a piece is known.
          * @enum {string}
@@ -12848,6 +12946,11 @@ export interface components {
          * @enum {string}
          */
         Use: "name_tag" | "desiccant" | "label" | "studio_mark" | "edge_profile";
+        /**
+         * @description What a hand does in a step: it is drawn beside it.
+         * @enum {string}
+         */
+        Verb: "look" | "cut" | "fold" | "lay" | "slide" | "turn" | "tape" | "lift";
         /** @description What a reading says about a plan. */
         Verdict: {
             /** @description Whether that is within what the plan leaves open. */
@@ -12950,6 +13053,11 @@ export interface components {
             /** @description Whether nothing beats it; only the plan there is stands among the others although something does. */
             unbeaten: boolean;
         };
+        /**
+         * @description How something gets into a box.
+         * @enum {string}
+         */
+        WayIn: "edge" | "face" | "blank" | "halves" | "end";
         /**
          * @description A day of the week.
          * @enum {string}
@@ -13262,7 +13370,10 @@ export interface components {
             /** @description Changes whenever layers or box do. */
             fingerprint?: string | null;
             found?: components["schemas"]["Found"] | null;
-            /** @description Up to which minute, where the studio is, no other service becomes too late for the promised day; `null` where none is promised. */
+            /**
+             * @description Up to which minute, where the studio is, no other service becomes too late for the promised day, and nothing that is wet has
+             *     cured; `null` where none is promised and nothing is wet.
+             */
             holds_until?: string | null;
             /** @description Fields that a plan still needs. */
             missing: string[];

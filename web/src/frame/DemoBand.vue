@@ -11,7 +11,12 @@ const route = useRoute();
 </script>
 
 <template>
-  <aside v-if="studio?.demo" class="band no-print" aria-label="The demo" data-test="demo-band">
+  <aside
+    v-if="studio?.demo && route.name !== 'pack'"
+    class="band no-print"
+    aria-label="The demo"
+    data-test="demo-band"
+  >
     Demo studio: nothing is really booked.
     <button type="button" class="plain" @click="begin">Set up my own studio</button>
     <span v-if="trouble" role="status">{{ trouble }}.</span>

@@ -11,7 +11,7 @@ import { useEscape } from '@/keys/useKeys';
 import SumOf from '@/parts/SumOf.vue';
 import { fieldInSentence } from '@/shipment/fields';
 import { useShipment } from '@/shipment/useShipment';
-import { dayAndYear, money } from '@/units/show';
+import { money } from '@/units/show';
 
 import ActButton from './ActButton.vue';
 import type { Act, Against, Said } from './foot';
@@ -23,7 +23,7 @@ import TallySheet from './TallySheet.vue';
 import { capital, counted } from '@/words/grammar';
 
 /** The foot of a shipment: what stands against going on, what it costs, and the one verb that goes on. */
-const { id, summary, plan, line, missing, refusals, left, choose } = useShipment();
+const { id, summary, plan, missing, refusals, left, choose } = useShipment();
 const { over } = defineProps<{
   /** Takes the place of what the page says. */
   over?: Said | undefined;
@@ -56,6 +56,8 @@ const minds = computed(() => plan.value?.findings.filter(({ level }) => level ==
 function helpFor({ code, remedy }: Finding): Act | undefined {
   if (code === 'hand-over' || code === 'no-sheet-for-blank')
     return { text: 'A brief for a crating service', to: { name: 'brief', params: { id } } };
+  if (code === 'cure' && route.name !== 'short' && route.name !== 'measure')
+    return { text: 'To Measure', to: { name: 'measure', params: { id } } };
   return remedy ? { text: remedy.label, press: () => choose(remedy.choices) } : undefined;
 }
 const findings = computed((): Against | undefined => {
@@ -71,17 +73,6 @@ const findings = computed((): Against | undefined => {
     const lacking = missing.value.map(fieldInSentence).join(', ');
     return lacking ? { level: 'note', says: `Still needed: ${lacking}.` } : undefined;
   }
-  const cure = plan.value.cure;
-  if (cure && line.value?.cured === false && !summary.value?.cure_lifted)
-    return {
-      level: 'stop',
-      says: cure.cured_on
-        ? `It is not cured until ${dayAndYear(cure.cured_on)}.`
-        : `It needs ${cure.needs} to cure: say when it was finished.`,
-      ...(route.name === 'short' || route.name === 'measure'
-        ? {}
-        : { way: { text: 'To Measure', to: { name: 'measure', params: { id } } } }),
-    };
   const [mind, ...others] = minds.value;
   if (mind) {
     const help = others.length === 0 ? helpFor(mind) : undefined;
@@ -149,7 +140,13 @@ const { by, better } = useLastChange({
       </div>
       <div class="on">
         <ActButton v-if="said?.other" :act="said.other" size="lg" />
-        <ActButton v-if="said" :act="said.verb" primary size="lg" data-test="verb" />
+        <ActButton
+          v-if="said"
+          :act="said.verb"
+          :primary="against?.level !== 'stop'"
+          size="lg"
+          data-test="verb"
+        />
       </div>
     </div>
   </aside>

@@ -9,6 +9,10 @@ import { useShipment } from '@/shipment/useShipment';
 import * as show from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
+const { slim = false } = defineProps<{
+  /** Names and marks in one line, for a page that needs the room. */
+  slim?: boolean;
+}>();
 const { id, line, summary, draft, tracking } = useShipment();
 const units = useUnits();
 const route = useRoute();
@@ -74,7 +78,7 @@ const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STO
 </script>
 
 <template>
-  <nav class="line" aria-label="Work line">
+  <nav class="line" :class="{ slim }" aria-label="Work line">
     <RouterLink
       v-for="(stop, at) in stops"
       :key="stop.name"
@@ -91,7 +95,13 @@ const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STO
       <span class="headline figure" :data-sum="stop.name === 'price' ? 'to_send' : undefined">{{
         headlines[stop.name]
       }}</span>
-      <svg v-if="stop.here" class="mound" viewBox="0 0 200 30" preserveAspectRatio="none" aria-hidden="true">
+      <svg
+        v-if="stop.here && !slim"
+        class="mound"
+        viewBox="0 0 200 30"
+        preserveAspectRatio="none"
+        aria-hidden="true"
+      >
         <path d="M0 29H8C44 29 52 3 100 3S156 29 192 29H200" />
       </svg>
     </RouterLink>
@@ -171,6 +181,29 @@ const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STO
   stroke: var(--peat);
   stroke-width: 2px;
   vector-effect: non-scaling-stroke;
+}
+@include at.wider-than-phone {
+  .line.slim {
+    display: flex;
+    margin: 0 0 8px;
+    border-bottom: 2px solid var(--peat);
+  }
+  .slim .stop {
+    flex: 1;
+    min-height: 44px;
+    justify-content: center;
+    padding: 0 4px;
+    border-bottom: 0;
+  }
+  .slim .here {
+    box-shadow: inset 0 -4px 0 var(--heather);
+  }
+  .slim .name {
+    font-size: var(--type-text);
+  }
+  .slim .headline {
+    display: none;
+  }
 }
 @media (forced-colors: active) {
   .mark {

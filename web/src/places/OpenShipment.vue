@@ -50,6 +50,9 @@ const closed = computed(() => !['send', 'after'].includes(String(router.currentR
 /** The short way stands by itself: its foot leads to the stops. */
 const isShort = computed(() => router.currentRoute.value.name === 'short');
 
+/** At the bench the steps have the screen: what stands above them is small. */
+const isBench = computed(() => router.currentRoute.value.name === 'pack');
+
 /** Why it stays where it is put away. */
 const stays = ref('');
 
@@ -103,12 +106,12 @@ onBeforeRouteLeave(() => Promise.race([save(), new Promise<void>((go) => setTime
       <p>It may never have been saved. <RouterLink to="/">Back to the bench</RouterLink></p>
     </div>
     <template v-else>
-      <div class="title">
+      <div class="title" :class="{ slim: isBench }">
         <h1>{{ name }}</h1>
         <span class="about soft">{{ about }}</span>
         <SaveLight />
       </div>
-      <WorkLine v-if="!isShort" />
+      <WorkLine v-if="!isShort" :slim="isBench" />
       <NotTaken />
       <p v-if="state === 'unreachable'" v-say class="trouble">
         {{ trouble }}. What you type is kept here and saved as soon as it is back.
@@ -162,6 +165,12 @@ h1 {
 }
 .about {
   overflow-wrap: anywhere;
+}
+.slim h1 {
+  font-size: var(--type-strong);
+}
+.slim .about {
+  display: none;
 }
 .trouble {
   padding: 8px 12px;

@@ -1,17 +1,15 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { BFormRadioGroup } from 'bootstrap-vue-next/components/BFormRadio';
 import { computed, ref } from 'vue';
 
 import { counted } from '@/words/grammar';
-import PaperLink from '@/parts/PaperLink.vue';
 import PhotographStrip from '@/photographs/PhotographStrip.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { dayAndTime } from '@/units/show';
 
 import { useNextParcel } from './day';
 import PackList from './PackList.vue';
-import { sheetOf } from './sheet';
+import PackWays from './PackWays.vue';
 import { titleOf } from './steps';
 import StepRail from './StepRail.vue';
 import StepStage from './StepStage.vue';
@@ -31,10 +29,6 @@ const begun = computed(() => {
 const { packing, steps, standing, tick, takeBack, away } = usePacking();
 
 const next = useNextParcel();
-const VIEWS = [
-  { value: false, text: 'one step at a time' },
-  { value: true, text: 'all as a list' },
-];
 const asList = ref(false);
 const { step, place, finished, nudged, asks, before, go, forward, goTo } = useWalk(
   { steps, standing, tick },
@@ -64,20 +58,12 @@ function tapped(event: MouseEvent): void {
         {{ gone.replace(/^.*\//, '').replaceAll('_', ' ') }} is off
       </BButton>
     </p>
-    <div class="views no-print">
-      <BFormRadioGroup v-model="asList" :options="VIEWS" buttons size="sm" aria-label="How it is shown" />
-      <PaperLink :href="sheetOf(id)" class="btn btn-sm btn-outline-secondary">Pack sheet to print</PaperLink>
-      <PaperLink :href="`/api/v1/shipments/${id}/unpacking-guide`" class="btn btn-sm btn-outline-secondary">
-        Unpacking guide for the buyer
-      </PaperLink>
-      <span v-if="begun" class="soft figure">begun {{ begun }}</span>
-      <RouterLink v-if="next" class="btn btn-sm btn-outline-secondary" :to="next.to">
-        Then {{ next.title }}, {{ counted(next.left, 'parcel') }} to come
-      </RouterLink>
-      <span v-if="away" class="soft" role="status">
-        The server is away: go on, ticks are kept and sent when it is back.
-      </span>
+    <div v-if="asList" class="views no-print">
+      <PackWays v-model="asList" :begun="begun" :next="next" />
     </div>
+    <p v-if="away" class="soft away" role="status">
+      The server is away: go on, ticks are kept and sent when it is back.
+    </p>
     <PackList
       v-if="asList"
       :steps="steps"
@@ -86,16 +72,21 @@ function tapped(event: MouseEvent): void {
       @back="(gone) => takeBack(gone)"
     />
     <div v-else class="bench">
-      <StepRail :steps="steps" :standing="standing" :place="place" @go="go" />
+      <div class="side">
+        <StepRail :steps="steps" :standing="standing" :place="place" @go="go" />
+        <div class="views no-print"><PackWays v-model="asList" :begun="begun" :next="next" /></div>
+      </div>
       <!-- eslint-disable-next-line vuejs-accessibility/click-events-have-key-events, vuejs-accessibility/no-static-element-interactions -->
       <section v-if="step" class="stage" aria-label="The step" @click="tapped">
         <p class="where soft figure">
           step {{ place + 1 }} of {{ steps.length }}
           <span v-if="packing.minutes_left >= 1">about {{ packing.minutes_left.toFixed(0) }} min to go</span>
+          <span v-if="step.minutes >= 0.5">this one {{ step.minutes.toFixed(0) }} min</span>
         </p>
-        <p v-if="finished" class="finished" role="status">Packed. Weigh it next.</p>
-        <StepStage :step="step" :plan="plan" />
-        <PhotographStrip :key="step.key" :shipment="id" :step="step.key" />
+        <p v-if="finished" class="finished" role="status">
+          Packed. The scale reads it here or at Weigh; its label is bought at Send.
+        </p>
+        <StepStage :step="step" :plan="plan" :steps="steps" :standing="standing" />
         <p v-if="standing(step) === 'touched'" class="mind" role="status">
           This was done, and something here, or under it, is different by now: do it again.
         </p>
@@ -104,6 +95,7 @@ function tapped(event: MouseEvent): void {
           <BButton size="sm" @click="goTo(before.key)">Go there</BButton>
         </p>
         <div class="buttons no-print">
+          <PhotographStrip :key="step.key" class="photographs" :shipment="id" :step="step.key" />
           <div v-if="step.look && !before && standing(step) !== 'done'" class="look" :class="{ nudged }">
             <p :class="asks ? 'asks' : 'shown'">{{ step.look.asks }}</p>
             <p class="soft">If not: {{ step.look.if_not }}</p>
@@ -138,17 +130,35 @@ function tapped(event: MouseEvent): void {
   align-items: center;
   margin-bottom: 12px;
 }
+.away {
+  margin: 0;
+}
 .bench {
   display: grid;
   grid-template-columns: 250px minmax(0, 1fr);
   gap: 20px;
+  height: calc(100dvh - var(--foot) - 104px);
+  min-height: 480px;
+}
+.side {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  min-height: 0;
+}
+.side .views {
+  margin: 0;
 }
 .stage {
+  display: flex;
+  flex-direction: column;
   min-width: 0;
+  min-height: 0;
 }
 .where {
   display: flex;
-  justify-content: space-between;
+  gap: 24px;
+  justify-content: flex-start;
   margin: 0;
   font-size: var(--type-strong);
 }
@@ -174,7 +184,7 @@ function tapped(event: MouseEvent): void {
   border-left-color: var(--amber-moss);
 }
 .look {
-  flex: 1 0 100%;
+  flex: 1 1 340px;
   margin: 0;
 }
 .look p {
@@ -193,7 +203,7 @@ function tapped(event: MouseEvent): void {
   flex-wrap: wrap;
   gap: 12px;
   align-items: center;
-  padding: 12px 0;
+  padding: 4px 0 8px;
 }
 .buttons .btn {
   min-height: 64px;
@@ -205,6 +215,10 @@ function tapped(event: MouseEvent): void {
 @include at.tablet {
   .bench {
     grid-template-columns: minmax(0, 1fr);
+    height: auto;
+  }
+  .side {
+    order: 1;
   }
 }
 @include at.phone {

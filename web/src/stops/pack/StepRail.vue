@@ -40,7 +40,8 @@ const emit = defineEmits<{ go: [to: number] }>();
 @use '@/styles/at';
 
 .steps {
-  max-height: calc(100vh - 280px);
+  flex: 1 1 0;
+  min-height: 0;
   margin: 0;
   padding: 0 12px 0 0;
   overflow-y: auto;

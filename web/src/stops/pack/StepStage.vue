@@ -7,18 +7,26 @@ import CutDownDrawing from '@/drawing/CutDownDrawing.vue';
 import CutThrough from '@/drawing/CutThrough.vue';
 import PocketDrawing from '@/drawing/PocketDrawing.vue';
 import RollDrawing from '@/drawing/RollDrawing.vue';
-import { layerWords, partWords } from '@/words/layers';
+import { partWords } from '@/words/layers';
 import DraftField from '@/parts/DraftField.vue';
 import { FIELDS } from '@/shipment/fields';
 import type { FieldPath } from '@/shipment/fields';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
+import HandPicture from './HandPicture.vue';
+import LaidPile from './LaidPile.vue';
 import { layerOf, pieceOf } from './steps';
-import { TOOLS } from './tools';
+import { SIGNS, TOOLS } from './tools';
+import type { usePacking } from './usePacking';
 
 /** One step in large type: what is done, its sizes, its drawing, and what could hurt. */
-const { step, plan } = defineProps<{ step: PackStepView; plan: Plan }>();
+const { step, plan, steps, standing } = defineProps<{
+  step: PackStepView;
+  plan: Plan;
+  steps: PackStepView[];
+  standing: ReturnType<typeof usePacking>['standing'];
+}>();
 const { id, draft } = useShipment();
 const units = useUnits();
 
@@ -27,16 +35,22 @@ const layer = computed(() => layerOf(step, plan));
 /** A layer of one piece of several has no place in the cut through all of them. */
 const own = computed(() => pieceOf(step, plan));
 const make = computed(() => layer.value?.make);
-const words = computed(() => (layer.value ? layerWords(layer.value, units) : undefined));
 const parts = computed(() =>
   step.parts.map((part) => partWords(part, layer.value ?? { material: part.material }, units)),
 );
+/** The lid of a tray is drawn where it is cut and laid, the other parts where they are folded. */
 const blanks = computed(() => {
   const it = make.value;
-  if (it?.kind === 'slotted_box' || it?.kind === 'cut_box')
-    return [it.blank, ...it.more_parts.map(({ blank }) => blank)];
+  if ((it?.kind === 'slotted_box' || it?.kind === 'cut_box') && step.key.startsWith('layer/'))
+    return [it.blank, ...it.more_parts.map(({ blank }) => blank)].filter(({ part }) => part !== 'lid');
   return [];
 });
+/** A step that lays nothing, and has nothing to be seen but the hand. */
+const hasPicture = computed(
+  () => layer.value !== undefined && (!own.value || make.value?.kind === 'card_pockets'),
+);
+/** What is said in a sentence here needs no sign beside it. */
+const signs = computed(() => (step.cautions.length > 0 ? [] : step.signs.map((sign) => SIGNS[sign])));
 const strips = computed(() =>
   step.strips.map(
     ({ on, count, length_mm, filament }) =>
@@ -59,13 +73,18 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 </script>
 
 <template>
-  <p v-if="step.piece" class="piece">{{ step.piece }}</p>
-  <h2>{{ step.title }}</h2>
-  <p v-if="words" class="what figure">{{ words.name }}: {{ words.make }}</p>
-  <p v-if="step.sheet" class="says" data-test="lies">Cut already: {{ step.sheet }}.</p>
-  <template v-else>
-    <p v-for="sentence in step.says" :key="sentence" class="says">{{ sentence }}</p>
-  </template>
+  <div class="head">
+    <div class="said">
+      <p v-if="step.piece" class="piece">{{ step.piece }}</p>
+      <h2>{{ step.title }}</h2>
+      <p v-if="step.sheet" class="says" data-test="lies">Cut already: {{ step.sheet }}.</p>
+      <template v-else>
+        <p v-for="sentence in step.says" :key="sentence" class="says">{{ sentence }}</p>
+      </template>
+    </div>
+    <HandPicture class="hand" :verb="step.verb" />
+    <LaidPile class="pile" :steps="steps" :plan="plan" :standing="standing" />
+  </div>
   <div v-if="typed.length > 0" class="typed">
     <DraftField v-for="path in typed" :key="path" :path="path" />
   </div>
@@ -74,8 +93,8 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
       ><span v-if="row">{{ row }}</span></template
     >
   </address>
-  <div class="beside">
-    <div v-if="(layer || make) && (!own || make?.kind === 'card_pockets')" class="picture panel">
+  <div class="beside" :class="{ bare: !hasPicture }">
+    <div v-if="hasPicture" class="picture panel">
       <PocketDrawing v-if="make?.kind === 'card_pockets'" :pocket="make" />
       <RollDrawing v-else-if="make?.kind === 'roll'" :plan="plan" />
       <template v-else-if="make?.kind === 'saved_box'">
@@ -105,6 +124,9 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
       </p>
       <template v-if="!step.sheet">
         <p v-for="caution in step.cautions" :key="caution" class="caution">{{ caution }}</p>
+        <p v-if="signs.length > 0" class="signs soft">
+          <span aria-hidden="true">⚠</span> {{ signs.join(', ') }}
+        </p>
       </template>
       <RouterLink v-if="field" class="btn btn-outline-secondary" :to="`/shipments/${id}/${field.to}`">{{
         field.says
@@ -116,6 +138,15 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 <style scoped lang="scss">
 @use '@/styles/at';
 
+.head {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 140px 84px;
+  gap: 20px;
+  align-items: start;
+}
+.pile {
+  align-self: end;
+}
 .typed {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(150px, 240px));
@@ -135,44 +166,48 @@ h2 {
   font-weight: 700;
   line-height: 1.1;
 }
-.what {
-  margin: 0 0 4px;
-  font-size: var(--type-lead);
-  font-weight: 600;
-}
 .says {
-  margin: 0;
+  margin: 0 0 4px;
   font-size: var(--type-title);
-  line-height: 1.35;
+  line-height: 1.3;
 }
 address {
   display: flex;
   flex-direction: column;
-  margin: 12px 0;
-  padding: 12px 16px;
+  margin: 8px 0 0;
+  padding: 8px 16px;
   background: var(--paper);
   font-size: var(--type-title);
 }
 .beside {
-  display: flex;
-  flex-wrap: wrap;
+  display: grid;
+  flex: 1 1 0;
+  grid-template-columns: minmax(0, 1.3fr) minmax(0, 1fr);
   gap: 20px;
-  align-items: flex-start;
-  margin: 12px 0;
+  min-height: 0;
+  margin: 8px 0;
+}
+.beside.bare {
+  flex: 0 1 auto;
+  grid-template-columns: minmax(0, 1fr);
 }
 .picture {
-  flex: 1 1 380px;
+  display: flex;
+  gap: 8px;
   min-width: 0;
-  max-width: 560px;
+  min-height: 0;
   padding: 8px;
 }
 .picture :deep(svg) {
+  flex: 1 1 0;
   width: 100%;
-  max-height: 320px;
+  min-width: 0;
+  height: 100%;
+  max-height: none;
 }
 .takes {
-  flex: 1 1 240px;
   min-width: 0;
+  overflow: auto;
   font-size: var(--type-lead);
 }
 h3 {
@@ -180,19 +215,47 @@ h3 {
   font-size: var(--type-lead);
 }
 ul {
-  margin: 0 0 12px;
+  margin: 0 0 8px;
   padding-left: 20px;
 }
 li {
-  margin-bottom: 4px;
+  margin-bottom: 2px;
 }
-.caution {
-  padding: 8px 12px;
-  border-left: 4px solid var(--amber-moss);
-  background: var(--paper);
+.takes p {
+  margin: 0 0 8px;
   font-size: var(--type-strong);
 }
+.takes .caution {
+  padding: 6px 12px;
+  border-left: 4px solid var(--amber-moss);
+  background: var(--paper);
+}
+.takes .signs {
+  color: var(--amber-moss);
+}
+@include at.tablet {
+  .head {
+    grid-template-columns: minmax(0, 1fr) 110px;
+  }
+  .pile {
+    display: none;
+  }
+  .beside {
+    flex: none;
+  }
+  .picture :deep(svg) {
+    height: auto;
+    max-height: 320px;
+  }
+}
 @include at.phone {
+  .head {
+    grid-template-columns: minmax(0, 1fr) 76px;
+    gap: 10px;
+  }
+  .beside {
+    grid-template-columns: minmax(0, 1fr);
+  }
   .says {
     font-size: var(--type-lead);
   }

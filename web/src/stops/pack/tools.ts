@@ -1,4 +1,4 @@
-import type { PackTool } from '@/api/types';
+import type { PackSign, PackTool } from '@/api/types';
 
 export const TOOLS: Record<PackTool, string> = {
   gloves: 'cotton gloves',
@@ -8,4 +8,19 @@ export const TOOLS: Record<PackTool, string> = {
   creaser: 'creaser',
   pencil: 'pencil and felt pen',
   tape_gun: 'tape gun',
+  square: 'square',
+  tape_measure: 'tape measure',
+  scissors: 'scissors',
+  saw: 'fine saw',
+  brush: 'soft brush',
+};
+
+/** What could hurt, as a word beside a small sign. */
+export const SIGNS: Record<PackSign, string> = {
+  knife: 'open blade',
+  glass: 'glass',
+  dust: 'dust',
+  two_people: 'two people',
+  film: 'plastic film',
+  static: 'static',
 };

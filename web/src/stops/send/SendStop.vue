@@ -30,6 +30,8 @@ const home = computed(() => {
   return own ? `as the studio: ${own.charAt(0)}${own.slice(1).toLowerCase()}` : 'as the studio';
 });
 const open = computed(() => leaving.value?.checks.filter(({ done, needed }) => needed && !done) ?? []);
+/** A Stop of the plan: nothing leaves before it is answered. */
+const stopped = computed(() => leaving.value?.checks.find(({ key, done }) => key === 'answered' && !done));
 const read = computed(
   () => leaving.value !== undefined && draft.sending.addresses_read === leaving.value.print,
 );
@@ -65,6 +67,11 @@ useNextStep((): Said | undefined => {
     return {
       verb: { text: 'Follow it', to: to('after') },
       against: { level: 'note', says: `Handed over on ${dayAndYear(draft.sending.handed_over)}.` },
+    };
+  if (stopped.value)
+    return {
+      verb: { text: 'Handed over', disabled: true },
+      against: { level: 'stop', says: stopped.value.says },
     };
   const [gap, ...gaps] = now.gaps;
   if (gap)
@@ -177,7 +184,7 @@ useNextStep((): Said | undefined => {
             {{ open.length === 1 ? 'One thing is' : `${open.length} things are` }} still needed: see what is
             marked with ! under “Before it leaves”.
           </p>
-          <BButton v-if="open.length > 0" size="sm" class="no-print" @click="handOver">
+          <BButton v-if="open.length > 0 && !stopped" size="sm" class="no-print" @click="handOver">
             It went all the same
           </BButton>
           <p class="soft">

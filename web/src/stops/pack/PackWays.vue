@@ -1,0 +1,36 @@
+<script setup lang="ts">
+import { BFormRadioGroup } from 'bootstrap-vue-next/components/BFormRadio';
+
+import PaperLink from '@/parts/PaperLink.vue';
+import { useShipment } from '@/shipment/useShipment';
+import { counted } from '@/words/grammar';
+
+import type { NextParcel } from './day';
+import { sheetOf } from './sheet';
+
+/** How the packing is shown, and what of it is printed. */
+const { begun, next } = defineProps<{
+  /** When the first step was done; nothing before that. */
+  begun: string;
+  /** The next parcel of the day. */
+  next: NextParcel | undefined;
+}>();
+const asList = defineModel<boolean>({ required: true });
+const { id } = useShipment();
+const VIEWS = [
+  { value: false, text: 'one step at a time' },
+  { value: true, text: 'all as a list' },
+];
+</script>
+
+<template>
+  <BFormRadioGroup v-model="asList" :options="VIEWS" buttons size="sm" aria-label="How it is shown" />
+  <PaperLink :href="sheetOf(id)" class="btn btn-sm btn-outline-secondary">Pack sheet to print</PaperLink>
+  <PaperLink :href="`/api/v1/shipments/${id}/unpacking-guide`" class="btn btn-sm btn-outline-secondary">
+    Unpacking guide for the buyer
+  </PaperLink>
+  <span v-if="begun" class="soft figure">begun {{ begun }}</span>
+  <RouterLink v-if="next" class="btn btn-sm btn-outline-secondary" :to="next.to">
+    Then {{ next.title }}, {{ counted(next.left, 'parcel') }} to come
+  </RouterLink>
+</template>
