@@ -5,6 +5,7 @@ use strum::EnumCount;
 
 use crate::{
     carton::{Blank, Point},
+    layer::CardPocket,
     quantity::{Length, Telling},
     stock::{BatchSheet, MaterialCut},
 };
@@ -166,6 +167,45 @@ impl Drawing {
             height: blank.height.as_mm(),
             lines,
             texts: texts.collect(),
+        }
+    }
+
+    /// Returns a corner pocket, seen from inside: its outline, its scores and the slit beside its tab.
+    #[must_use]
+    pub fn of_pocket(pocket: &CardPocket, title: &str, telling: Telling) -> Self {
+        let line = |kind, [from, to]: [[Length; 2]; 2]| DrawnLine {
+            kind,
+            from: from.map(Length::as_mm),
+            to: to.map(Length::as_mm),
+        };
+        let cut = &pocket.lines.cut_mm;
+        let outline = cut
+            .iter()
+            .zip(cut.iter().cycle().skip(1))
+            .map(|(from, to)| line(LineKind::Cut, [*from, *to]));
+        let scores = pocket
+            .lines
+            .scores_mm
+            .iter()
+            .map(|score| line(LineKind::ScoreToward, *score));
+        let slit = line(LineKind::Cut, pocket.lines.slit_mm);
+        let half = pocket.leg.as_mm() / 2.0;
+        Self {
+            title: format!("{title}: corner pocket"),
+            says: format!(
+                "{} \u{d7} {}, leg {}, seen from the inner face",
+                telling.length(pocket.blank_a),
+                telling.length(pocket.blank_b),
+                telling.length(pocket.leg)
+            ),
+            width: pocket.blank_a.as_mm(),
+            height: pocket.blank_b.as_mm(),
+            lines: outline.chain(scores).chain([slit]).collect(),
+            texts: vec![DrawnText {
+                at: [half, half],
+                size: NUMBER,
+                text: "face".to_owned(),
+            }],
         }
     }
 

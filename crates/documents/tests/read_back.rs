@@ -12,7 +12,7 @@ use hummock_core::{
     drawing::{Drawing, LineKind},
     house::Allowances,
     quantity::{Length, Telling},
-    shipment::{House, PackSheet, ShipmentInputs, pack_sheet, unpacking_guide},
+    shipment::{House, PackSheet, SheetEnds, ShipmentInputs, pack_sheet, unpacking_guide},
 };
 use lopdf::{Document, Object};
 use serde_json::{Value, json};
@@ -112,7 +112,22 @@ fn canvas() -> (ShipmentInputs, House) {
 /// Its pack sheet.
 fn sheet() -> PackSheet {
     let (inputs, house) = canvas();
-    let sheet = pack_sheet((&inputs, &[]), &house).expect("a plan");
+    let lines = |lines: &[&str]| {
+        lines
+            .iter()
+            .map(|line| (*line).to_owned())
+            .collect::<Vec<_>>()
+    };
+    let (to, from) = (
+        lines(&["Corrie Vane", "Sallow Hythe"]),
+        lines(&["Saltgrass", "Fen End 3"]),
+    );
+    let ends = SheetEnds {
+        to: &to,
+        from: &from,
+        today: "2027-03-04".parse().expect("a day"),
+    };
+    let sheet = pack_sheet((&inputs, ends), &house).expect("a plan");
     sheet.expect("a plan")
 }
 
@@ -239,6 +254,16 @@ fn a_pack_sheet_is_read_back_with_its_steps_and_its_code() {
     let words = |text: &str| text.split_whitespace().collect::<Vec<_>>().join(" ");
     let text = words(&document.extract_text(&numbers).expect("text"));
     assert!(text.contains("Kelp Ladder"), "{text}");
+    for end in ["Sallow Hythe", "Fen End 3"] {
+        assert!(text.contains(end), "{end} in {text}");
+    }
+    // A canvas 38 deep, 500 on its short side: leg 500/8 = 63, walls 38 + 1.08 + 4 + 1 and a board more; the pocket's first score
+    // stands at its leg, and the box is measured from its left and its lower edge.
+    assert!(
+        text.contains("corner pocket") && text.contains("leg 63"),
+        "{text}"
+    );
+    assert!(text.contains("seen from the inner face"), "{text}");
     assert!(
         text.contains(&format!("{steps} Measure and weigh it")),
         "{text}"

@@ -185,11 +185,12 @@ const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STO
 @include at.wider-than-phone {
   .line.slim {
     display: flex;
-    margin: 0 0 8px;
-    border-bottom: 2px solid var(--peat);
+    margin: 0;
   }
   .slim .stop {
     flex: 1;
+    flex-direction: row;
+    gap: 8px;
     min-height: 44px;
     justify-content: center;
     padding: 0 4px;
@@ -202,6 +203,10 @@ const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STO
     font-size: var(--type-text);
   }
   .slim .headline {
+    min-height: 0;
+    white-space: nowrap;
+  }
+  .slim .stop:not(.here) .headline {
     display: none;
   }
 }

@@ -106,12 +106,14 @@ onBeforeRouteLeave(() => Promise.race([save(), new Promise<void>((go) => setTime
       <p>It may never have been saved. <RouterLink to="/">Back to the bench</RouterLink></p>
     </div>
     <template v-else>
-      <div class="title" :class="{ slim: isBench }">
-        <h1>{{ name }}</h1>
-        <span class="about soft">{{ about }}</span>
-        <SaveLight />
+      <div :class="{ narrow: isBench }">
+        <div class="title">
+          <h1>{{ name }}</h1>
+          <span class="about soft">{{ about }}</span>
+          <SaveLight />
+        </div>
+        <WorkLine v-if="!isShort" :slim="isBench" />
       </div>
-      <WorkLine v-if="!isShort" :slim="isBench" />
       <NotTaken />
       <p v-if="state === 'unreachable'" v-say class="trouble">
         {{ trouble }}. What you type is kept here and saved as soon as it is back.
@@ -142,7 +144,9 @@ onBeforeRouteLeave(() => Promise.race([save(), new Promise<void>((go) => setTime
   </div>
 </template>
 
-<style scoped>
+<style scoped lang="scss">
+@use '@/styles/at';
+
 fieldset {
   min-width: 0;
   margin: 0;
@@ -166,11 +170,31 @@ h1 {
 .about {
   overflow-wrap: anywhere;
 }
-.slim h1 {
-  font-size: var(--type-strong);
-}
-.slim .about {
-  display: none;
+@include at.wider-than-tablet {
+  .narrow {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 0 20px;
+    align-items: center;
+    margin-bottom: 8px;
+    border-bottom: 2px solid var(--peat);
+  }
+  .narrow .title {
+    flex-wrap: nowrap;
+    align-items: center;
+    order: 1;
+    gap: 12px;
+  }
+  .narrow h1 {
+    max-width: 200px;
+    overflow: hidden;
+    font-size: var(--type-strong);
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .narrow .about {
+    display: none;
+  }
 }
 .trouble {
   padding: 8px 12px;

@@ -201,13 +201,19 @@ export function partWords(part: Part, layer: Pick<Layer, 'material'>, units: Uni
         ? `${many}${units.run(part.length_mm)} of ${of || part.name}`
         : `${many}${part.name} ${units.size(part.length_mm, part.width_mm)}${also}`;
     case 'loose':
-      return `${(part.volume_m3 * LITRES).toFixed(1)} litres${of ? ` of ${of}` : ', loose'}`;
+      return `${poured(part.volume_m3 * LITRES)} litres of ${of || part.material_name}, loose`;
     case 'each':
       return `${many}${of || part.name}`;
   }
 }
 
 const LITRES = 1000;
+const TEN = 10;
+
+/** As the sentences of a step tell it: to a tenth below ten. */
+function poured(litres: number): string {
+  return litres < TEN ? litres.toFixed(1).replace(/\.0$/, '') : litres.toFixed(0);
+}
 
 /** Fill where it lies: between boxes, at the edges and behind, or behind alone where something stands at the edges. */
 function fillWords(layer: Layer, make: MakeOf<'edge_fill'>, units: Units): LayerWords {

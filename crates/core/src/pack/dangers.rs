@@ -61,7 +61,7 @@ pub(super) fn marked(steps: &mut [PackStep], lifting: &[String]) {
     let mut said: Vec<(super::Stage, &'static str)> = Vec::new();
     for step in steps {
         let mut sentences = std::mem::take(&mut step.cautions);
-        if step.tools.contains(&Tool::Knife) {
+        if step.stage != super::Stage::SetUp && step.tools.contains(&Tool::Knife) {
             sentences.push(KNIFE);
         }
         if lifting.contains(&step.key) {

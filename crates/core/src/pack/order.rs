@@ -12,7 +12,7 @@ use crate::{
     layer::{Layer, Make, Marks, Tool, Verb, kind_of},
     material::Catalogue,
     part::{Part, Take},
-    piece::{Glazing, Piece, TopEdge},
+    piece::{Glazing, Piece, PieceSize, TopEdge},
     place::Route,
     plan::{FIRST, Plan, Stack, StackPiece, wants_two},
     quantity::{Minutes, Telling},
@@ -122,6 +122,13 @@ pub fn pack_steps(
     order.parcel();
     let lifting = order.lifting();
     let mut steps = order.steps;
+    // Set up once, with all that is in the hand later.
+    let mut tools: Vec<Tool> = steps.iter().flat_map(|step| &step.tools).copied().collect();
+    tools.sort_unstable();
+    tools.dedup();
+    if let Some(first) = steps.first_mut() {
+        first.tools = tools;
+    }
     dangers::marked(&mut steps, &lifting);
     reach::cover(&mut steps, plan);
     steps
@@ -330,13 +337,27 @@ impl<'a> Order<'a> {
                 .cushion_wrap(&layer.material)
                 .is_ok_and(|wrap| wrap.bubbles)
         });
-        let own = self.own.map(|own| own.size);
         Said {
             telling: self.told_in,
             way_in,
             what,
-            size: own.unwrap_or(self.plan.size),
+            size: self.body(),
             bubbles,
+        }
+    }
+
+    /// What pockets go around: the piece, or the bundle of like ones.
+    fn body(&self) -> PieceSize {
+        let layers = self.own.map_or(&self.plan.layers, |own| &own.layers);
+        let bundle = layers.iter().find(|layer| layer.slot == LayerSlot::Bundle);
+        match (bundle, self.own) {
+            (Some(bundle), _) => PieceSize {
+                width: bundle.envelope.across,
+                height: bundle.envelope.up,
+                depth: bundle.envelope.through,
+            },
+            (None, Some(own)) => own.size,
+            (None, None) => self.plan.size,
         }
     }
 
@@ -373,7 +394,9 @@ impl<'a> Order<'a> {
     ) -> PackStep {
         let cut: Minutes = layer.parts.iter().map(|part| part.cutting).sum();
         let handling = layer.handling();
+        let size = self.body();
         PackStep {
+            strips: words::strips_across(layer, size),
             layer: Some(layer.slot),
             parts: layer.parts.clone(),
             tools: handling.tools.to_vec(),

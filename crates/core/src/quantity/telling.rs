@@ -7,6 +7,8 @@ use serde::{Deserialize, Serialize};
 use super::{Area, Currency, Length, LengthUnit, Mass, Volume, show::shown_in};
 
 const NO_BREAK_SPACE: char = '\u{a0}';
+const TEN: f64 = 10.0;
+const A_TENTH: f64 = 0.1;
 const LITRES_PER_M3: f64 = 1000.0;
 /// A quart of the United States.
 const LITRES_A_QUART: f64 = 0.946_352_946;
@@ -259,7 +261,7 @@ impl Telling {
         self.marked(format!("{number:.decimals$}"))
     }
 
-    /// Returns how much is poured, rounded up: in litres, or in quarts where lengths are told in inches.
+    /// Returns how much is poured: in litres, or in quarts where lengths are told in inches; to a tenth below ten.
     #[must_use]
     pub fn poured(self, volume: Volume) -> String {
         let litres = volume.as_m3() * LITRES_PER_M3;
@@ -267,9 +269,17 @@ impl Telling {
             LengthUnit::In => (litres / LITRES_A_QUART, "quart"),
             LengthUnit::Mm | LengthUnit::Cm => (litres, "litre"),
         };
-        let amount = amount.ceil().max(1.0);
-        let many = if amount > 1.0 { "s" } else { "" };
-        format!("{amount:.0}{NO_BREAK_SPACE}{name}{many}")
+        let told = if amount < TEN {
+            self.number(amount.max(A_TENTH), 1)
+        } else {
+            self.number(amount, 0)
+        };
+        let told = told
+            .strip_suffix(".0")
+            .or(told.strip_suffix(",0"))
+            .unwrap_or(&told);
+        let many = if told == "1" { "" } else { "s" };
+        format!("{told}{NO_BREAK_SPACE}{name}{many}")
     }
 
     /// Returns an amount with its currency, to the decimals of it.
@@ -370,6 +380,25 @@ mod tests {
         g: f64,
         kg: String,
         lb: String,
+    }
+
+    #[test]
+    fn what_is_poured_is_told_to_a_tenth_below_ten() {
+        // 2.46 litres are 2.5, one is one, a drop is a tenth; 12.4 are 12. In quarts 2.46/0.946 = 2.6.
+        let told = |litres: f64, telling: Telling| {
+            let told = telling.poured(Volume::m3(litres / 1000.0));
+            told.replace(NO_BREAK_SPACE, " ")
+        };
+        let here = Telling::default();
+        assert_eq!(
+            [2.46, 1.0, 0.01, 12.4].map(|litres| told(litres, here)),
+            ["2.5 litres", "1 litre", "0.1 litres", "12 litres"]
+        );
+        let inches = Telling {
+            length: LengthUnit::In,
+            ..here
+        };
+        assert_eq!(told(2.46, inches), "2.6 quarts");
     }
 
     #[test]

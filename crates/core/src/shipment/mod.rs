@@ -57,7 +57,7 @@ pub(crate) use more_cost::MoreCost;
 pub use order::{
     Order, OrderColumn, OrderColumns, OrderInputs, OrderReading, OrderTable, SizeFrom, order_key,
 };
-pub use pack_sheet::{PackSheet, SheetCuts, SheetStep};
+pub use pack_sheet::{PackSheet, RunningMark, SheetCuts, SheetDrawing, SheetEnds, SheetStep};
 pub(crate) use packing::steps_of;
 pub use packing::{pack_sheet, packing, ticks_with_layouts, unpacking_guide};
 pub use preview::Preview;

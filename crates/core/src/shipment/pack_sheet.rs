@@ -5,9 +5,10 @@ use serde::Serialize;
 
 use super::ShipmentInputs;
 use crate::{
+    carton::Blank,
     drawing::Drawing,
-    layer::Make,
-    pack::{PackView, Stage, StepState, Strips},
+    layer::{CardPocket, Make},
+    pack::{PackStep, PackView, Stage, StepState, Strips},
     part::{Part, Take},
     plan::Plan,
     quantity::{Length, Telling},
@@ -28,9 +29,79 @@ pub struct PackSheet {
     pub cuts: Vec<SheetCuts>,
     /// Every step that is not a cut, in the order of the job.
     pub steps: Vec<SheetStep>,
-    /// The blank of the box, where one is cut.
-    pub drawing: Option<Drawing>,
+    /// What stands against it, where something does.
+    pub against: Option<String>,
+    /// To whom it goes, as that country writes it.
+    pub to: Vec<String>,
+    /// From whom it comes.
+    pub from: Vec<String>,
+    /// What is folded, with its running dimensions: every blank of the boxes.
+    pub drawings: Vec<SheetDrawing>,
 }
+
+/// Something that is cut and folded, small, with its running dimensions beside it.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct SheetDrawing {
+    /// Its lines.
+    #[serde(flatten)]
+    pub drawing: Drawing,
+    /// From its left edge.
+    pub across: Vec<RunningMark>,
+    /// From its lower edge.
+    pub up: Vec<RunningMark>,
+}
+
+/// A running dimension.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct RunningMark {
+    /// In millimetres.
+    pub at: f64,
+    /// As the studio reads it, without its unit.
+    pub text: String,
+}
+
+impl SheetDrawing {
+    fn new(drawing: Drawing, [across, up]: [&[Length]; 2], telling: Telling) -> Self {
+        let marks = |runs: &[Length]| {
+            let mut marks: Vec<RunningMark> = Vec::with_capacity(runs.len());
+            for run in runs {
+                let text = telling.sides(&[*run]);
+                let text = text
+                    .split(NO_BREAK_SPACE)
+                    .next()
+                    .unwrap_or_default()
+                    .to_owned();
+                if marks.last().is_none_or(|last| last.text != text) {
+                    marks.push(RunningMark {
+                        at: run.as_mm(),
+                        text,
+                    });
+                }
+            }
+            marks
+        };
+        Self {
+            across: marks(across),
+            up: marks(up),
+            drawing,
+        }
+    }
+
+    fn of_blank(blank: &Blank, title: &str, telling: Telling) -> Self {
+        let drawing = Drawing::of_blank(blank, title, telling);
+        Self::new(drawing, [&blank.runs_across, &blank.runs_up], telling)
+    }
+
+    fn of_pocket(pocket: &CardPocket, title: &str, telling: Telling) -> Self {
+        let drawing = Drawing::of_pocket(pocket, title, telling);
+        let runs = |wall: Length, whole: Length| [pocket.leg, pocket.leg + wall, whole];
+        let across = runs(pocket.wall_a, pocket.blank_a);
+        let up = runs(pocket.wall_b, pocket.blank_b);
+        Self::new(drawing, [&across, &up], telling)
+    }
+}
+
+const NO_BREAK_SPACE: char = '\u{a0}';
 
 /// What is cut from one material.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -56,19 +127,47 @@ pub struct SheetStep {
     pub asks: String,
     /// Tape as it is torn.
     pub tape: String,
+    /// What is folded for it, where something small is.
+    pub drawing: Option<SheetDrawing>,
     /// Whether it is done.
     pub done: bool,
 }
 
+/// The two ends of a parcel and what stands against it, as a pack sheet prints them.
+#[derive(Debug, Clone, Copy)]
+pub struct SheetEnds<'a> {
+    /// To whom it goes, line by line.
+    pub to: &'a [String],
+    /// From whom it comes, line by line.
+    pub from: &'a [String],
+    /// The day on which it is printed.
+    pub today: Date,
+}
+
 impl PackSheet {
-    /// Returns the sheet of a packing, which goes to the lines of an address. Quantities are told as `telling` has them.
+    /// Returns the sheet of a packing between two ends. Quantities are told as `telling` has them.
     #[must_use]
     pub fn of(
         view: &PackView,
         plan: &Plan,
-        (inputs, to): (&ShipmentInputs, &[String]),
+        (inputs, ends, against): (&ShipmentInputs, SheetEnds<'_>, Option<String>),
         telling: Telling,
     ) -> Self {
+        let title = if inputs.title.trim().is_empty() {
+            "Untitled".to_owned()
+        } else {
+            inputs.title.clone()
+        };
+        let pocket_of = |step: &PackStep| {
+            let layers = plan.every_layer();
+            let mut pockets = layers.filter_map(|layer| match &layer.make {
+                Make::CardPockets(pocket) if Some(layer.slot) == step.layer => Some(pocket),
+                _ => None,
+            });
+            // Several pieces have pockets of their own: only one kind is drawn by itself.
+            let pocket = pockets.next().filter(|_| step.piece.is_none())?;
+            Some(SheetDrawing::of_pocket(pocket, &title, telling))
+        };
         let done = |state: StepState| state == StepState::Done;
         let cuts = view
             .steps
@@ -108,6 +207,7 @@ impl PackSheet {
                     .map(|look| look.asks.to_owned())
                     .unwrap_or_default(),
                 tape: torn(&one.step.strips, telling),
+                drawing: pocket_of(&one.step),
                 done: done(one.state),
             })
             .collect();
@@ -117,17 +217,18 @@ impl PackSheet {
         let names: Vec<&str> = tools.into_iter().map(|tool| tool.name()).collect();
         let outside = plan.tally.outside;
         let sides = telling.sides(&[outside.across, outside.up, outside.through]);
-        let cartons = plan.layers.iter().find_map(|layer| match &layer.make {
-            Make::SlottedBox(carton) | Make::CutBox(carton) => Some(carton),
-            _ => None,
-        });
-        let title = if inputs.title.trim().is_empty() {
-            "Untitled".to_owned()
-        } else {
-            inputs.title.clone()
-        };
+        let drawings = plan
+            .layers
+            .iter()
+            .filter_map(|layer| layer.make.carton())
+            .flat_map(|carton| carton.parts().map(|(blank, _)| blank))
+            .map(|blank| SheetDrawing::of_blank(blank, &title, telling))
+            .collect();
         Self {
-            about: about(inputs, to, telling),
+            about: about(inputs, telling),
+            against,
+            to: ends.to.to_vec(),
+            from: ends.from.to_vec(),
             comes_to: format!(
                 "{sides} outside, {} ± {}, about {:.0} minutes",
                 telling.mass(plan.tally.weight.mass),
@@ -137,14 +238,13 @@ impl PackSheet {
             tools: names.join(", "),
             cuts,
             steps,
-            drawing: cartons.map(|carton| Drawing::of_blank(&carton.blank, &title, telling)),
+            drawings,
             title,
         }
     }
 }
 
-fn about(inputs: &ShipmentInputs, to: &[String], telling: Telling) -> Vec<String> {
-    let to = (!to.is_empty()).then(|| format!("To {}", to.join(", ")));
+fn about(inputs: &ShipmentInputs, telling: Telling) -> Vec<String> {
     let promised = inputs.promised.as_deref().map(|day| {
         let told = day
             .parse::<Date>()
@@ -155,7 +255,7 @@ fn about(inputs: &ShipmentInputs, to: &[String], telling: Telling) -> Vec<String
     let order = (!number.is_empty()).then(|| format!("Order {number}"));
     let note = inputs.order.note.trim();
     let note = (!note.is_empty()).then(|| format!("The buyer wrote: {note}"));
-    [inputs.kind_says(telling), order, to, promised, note]
+    [inputs.kind_says(telling), order, promised, note]
         .into_iter()
         .flatten()
         .collect()

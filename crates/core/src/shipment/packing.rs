@@ -7,7 +7,7 @@ use crate::{
     Refusal,
     pack::{PackStep, PackView, StepTick, pack_steps},
     plan::{Detail, Plan},
-    shipment::{PackSheet, SheetPart, UnpackingGuide, cut_already::ticked_by_layouts},
+    shipment::{PackSheet, SheetEnds, SheetPart, UnpackingGuide, cut_already::ticked_by_layouts},
 };
 
 /// Returns every step of packing a shipment beside what was ticked; `None` while there is no plan.
@@ -18,16 +18,25 @@ pub fn packing(inputs: &ShipmentInputs, house: &House) -> Result<Option<PackView
     Ok(planned(inputs, house)?.map(|(_, view)| view))
 }
 
-/// Returns the steps as they are printed, to the lines of an address; `None` while there is no plan.
+/// Returns the steps as they are printed, with both ends of the parcel; `None` while there is no plan.
 ///
 /// # Errors
 /// A [`Refusal`] when the plan can't be made.
 pub fn pack_sheet(
-    (inputs, to): (&ShipmentInputs, &[String]),
+    (inputs, ends): (&ShipmentInputs, SheetEnds<'_>),
     house: &House,
 ) -> Result<Option<PackSheet>, Vec<Refusal>> {
-    let planned = planned(inputs, house)?;
-    Ok(planned.map(|(plan, view)| PackSheet::of(&view, &plan, (inputs, to), house.rules.told_in)))
+    let worked = Workings::out(inputs, house)?;
+    let telling = house.rules.told_in;
+    let summary = worked.summary(inputs);
+    let against = summary.and_then(|summary| summary.against(ends.today, telling));
+    let against = against.map(|against| against.says);
+    let Some(plan) = worked.plan else {
+        return Ok(None);
+    };
+    let view = PackView::of(steps_of(&plan, inputs, house)?, &inputs.packed);
+    let sheet = PackSheet::of(&view, &plan, (inputs, ends, against), telling);
+    Ok(Some(sheet))
 }
 
 /// Returns how whoever gets it unpacks a shipment; `None` while there is no plan.

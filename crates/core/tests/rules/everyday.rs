@@ -242,7 +242,12 @@ fn printed(found: &Found, house: &House) -> Vec<(&'static str, String)> {
         to: Vec::new(),
     };
     let today = jiff::civil::date(2027, 3, 4);
-    let sheet = shipment::pack_sheet((inputs, &[]), house).expect("it is planned");
+    let sheet_ends = shipment::SheetEnds {
+        to: &[],
+        from: &[],
+        today,
+    };
+    let sheet = shipment::pack_sheet((inputs, sheet_ends), house).expect("it is planned");
     let guide = shipment::unpacking_guide(inputs, house).expect("it is planned");
     let slip = papers::slip(
         inputs,

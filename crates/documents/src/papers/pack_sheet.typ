@@ -13,6 +13,41 @@
 #show heading: set text(font: ("Bricolage Grotesque", "Noto Sans"))
 #show heading.where(level: 2): set block(above: 4mm, below: 2mm)
 
+// What is folded, small, with its running dimensions below and beside it.
+#let folded(d, wide, tall) = {
+  let scale = calc.min(wide / (d.width * 1mm), tall / (d.height * 1mm), 1.0)
+  let (w, h) = (d.width * scale * 1mm, d.height * scale * 1mm)
+  block(breakable: false, above: 1.5mm, {
+    text(size: 7.5pt, fill: luma(60), d.title + ", " + d.says)
+    box(width: w + 14mm, height: h + 7mm, {
+      for l in d.lines {
+        let at(p) = (p.at(0) * scale * 1mm, (d.height - p.at(1)) * scale * 1mm)
+        let dash = if l.kind == "cut" { none } else { "dashed" }
+        place(top + left, line(start: at(l.from), end: at(l.to), stroke: (paint: black, thickness: 0.25mm, dash: dash)))
+      }
+      // A text that would lie on the one before it goes a line lower.
+      let last = -20mm
+      let low = false
+      for m in d.across {
+        let x = m.at * scale * 1mm
+        low = if x - last < 7mm { not low } else { false }
+        last = x
+        place(top + left, line(start: (x, h + 0.5mm), end: (x, h + 1.5mm), stroke: 0.2mm))
+        place(top + left, dx: x - 10mm, dy: h + if low { 4.2mm } else { 1.8mm }, box(width: 20mm, align(center, text(size: 6.5pt, m.text))))
+      }
+      let above = 1000mm
+      let far = false
+      for m in d.up {
+        let y = h - m.at * scale * 1mm
+        far = if above - y < 2.6mm { not far } else { false }
+        above = y
+        place(top + left, line(start: (w + 0.5mm, y), end: (w + 1.5mm, y), stroke: 0.2mm))
+        place(top + left, dx: w + if far { 8.5mm } else { 2mm }, dy: y - 1.2mm, text(size: 6.5pt, m.text))
+      }
+    })
+  })
+}
+
 #let tick(done) = box(width: 4mm, height: 4mm, baseline: 0.8mm, stroke: 0.4mm, {
   if done { place(center + horizon, text(size: 9pt, weight: "bold", "x")) }
 })
@@ -20,6 +55,7 @@
 #grid(columns: (1fr, auto), column-gutter: 6mm,
   {
     heading(level: 1, sheet.title)
+    if sheet.against != none { text(weight: "bold", "Stop: " + sheet.against); linebreak() }
     for line in sheet.about { line; linebreak() }
     text(weight: "bold", sheet.comes_to)
     linebreak()
@@ -32,6 +68,15 @@
     })
   },
 )
+
+#if sheet.to.len() + sheet.from.len() > 0 {
+  let end(name, lines) = block(width: 100%, inset: 2mm, stroke: 0.3mm, {
+    text(size: 7.5pt, fill: luma(60), name)
+    linebreak()
+    for line in lines { line; linebreak() }
+  })
+  grid(columns: (1fr, 1fr), column-gutter: 6mm, end("To", sheet.to), end("From", sheet.from))
+}
 
 #if sheet.cuts.len() > 0 {
   heading(level: 2, "Cut")
@@ -58,24 +103,12 @@
         if step.tape != "" { linebreak(); text("Tape: " + step.tape) }
         if step.minds != "" { linebreak(); text(weight: "bold", "Mind: ") + step.minds }
         if step.asks != "" { linebreak(); text(style: "italic", step.asks) }
+        if step.drawing != none { folded(step.drawing, 50mm, 34mm) }
       }))
   }
 })
 
-#if sheet.drawing != none {
-  let d = sheet.drawing
-  let wide = 180mm
-  let scale = calc.min(wide / (d.width * 1mm), 105mm / (d.height * 1mm), 1.0)
-  block(breakable: false, {
-    heading(level: 2, "The blank, not to scale")
-    text(size: 8pt, d.says)
-    v(1mm)
-    box(width: d.width * scale * 1mm, height: d.height * scale * 1mm, {
-      for l in d.lines {
-        let at(p) = (p.at(0) * scale * 1mm, (d.height - p.at(1)) * scale * 1mm)
-        let dash = if l.kind == "cut" { none } else { "dashed" }
-        place(top + left, line(start: at(l.from), end: at(l.to), stroke: (paint: black, thickness: 0.25mm, dash: dash)))
-      }
-    })
-  })
+#if sheet.drawings.len() > 0 {
+  heading(level: 2, "To cut and fold, not to scale: cut along whole lines, score along dashes")
+  for d in sheet.drawings { folded(d, 165mm, 95mm) }
 }

@@ -3,7 +3,7 @@
 use axum::response::Response;
 use hummock_core::{
     Refusal,
-    shipment::{pack_sheet as pack_sheet_of, unpacking_guide},
+    shipment::{SheetEnds, pack_sheet as pack_sheet_of, unpacking_guide},
 };
 use serde::Deserialize;
 use serde_json::json;
@@ -69,8 +69,15 @@ pub(crate) async fn pack_sheet(
     let code = query.at.map(|at| code_to(&at, id)).transpose()?;
     let settings = desk.store.settings().await?;
     let buyer = &stored.inputs.buyer;
-    let to = settings.lines(buyer, settings.is_abroad(&buyer.country));
-    let sheet = pack_sheet_of((&stored.inputs, &to), &house.house)?
+    let abroad = settings.is_abroad(&buyer.country);
+    let to = settings.lines(buyer, abroad);
+    let from = settings.lines(&settings.sender.address, abroad);
+    let ends = SheetEnds {
+        to: &to,
+        from: &from,
+        today: desk.clock.today(),
+    };
+    let sheet = pack_sheet_of((&stored.inputs, ends), &house.house)?
         .ok_or_else(|| Problem::not_found("plan of it yet"))?;
     let page = Page::of(&settings);
     let studio = settings.name;

@@ -252,6 +252,39 @@ pub(crate) async fn book_on(api: &Api, shipment: &Value, on: &str) -> (StatusCod
 
 #[test_context(Demo)]
 #[tokio::test]
+async fn what_is_not_dry_is_not_handed_over_before_that_is_answered(Demo(database): &Demo) {
+    let standins = standins().await;
+    let api = beside(database.pool(), standins.carrier_url()).await;
+    let shipment = ready(&api, "XS").await;
+    // Acrylic of yesterday needs two weeks.
+    change(
+        &api,
+        &shipment,
+        json!({ "piece": { "finished": "2027-03-03" } }),
+    )
+    .await;
+    let stops = api.get(&at(&shipment, "")).await["worked"]["plan"]["findings"].clone();
+    assert_eq!(
+        (&stops[0]["code"], &stops[0]["level"], &stops[0]["about"]),
+        (&json!("cure"), &json!("stop"), &json!("piece"))
+    );
+    let leaving = api.get(&at(&shipment, "/leaving")).await;
+    assert_eq!(leaving["checks"][0]["key"], "answered");
+    assert_eq!(leaving["checks"][0]["done"], false, "{leaving}");
+    let gone = json!({ "sending": { "handed_over": "2027-03-04" } });
+    let (status, problem) = change(&api, &shipment, gone.clone()).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
+    assert_eq!(problem["errors"][0]["field"], "sending.handed_over");
+    let says = text(&problem["errors"][0]["message"]);
+    assert!(says.contains("not dry before"), "{problem}");
+    let lifted = json!({ "lifted": { "cure": "the buyer hangs it in the open" } });
+    change(&api, &shipment, lifted).await;
+    let (status, left) = change(&api, &shipment, gone).await;
+    assert_eq!(status, StatusCode::OK, "{left}");
+}
+
+#[test_context(Demo)]
+#[tokio::test]
 async fn what_has_left_keeps_its_plan_and_comes_back_with_undo(Demo(database): &Demo) {
     let standins = standins().await;
     let api = beside(database.pool(), standins.carrier_url()).await;

@@ -315,7 +315,7 @@ async fn a_preview_stores_nothing_and_repeats_itself(NoShipments(database): &NoS
     assert_eq!(first["inputs"]["piece"]["width"], "900 mm");
     assert_eq!(
         first["worked"]["plan"]["layers"].as_array().map(Vec::len),
-        Some(8)
+        Some(9)
     );
     assert_eq!(first["worked"]["quotes"].as_array().map(Vec::len), Some(8));
     let (_, second) = api

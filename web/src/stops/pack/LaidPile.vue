@@ -16,7 +16,7 @@ const { steps, plan, standing } = defineProps<{
   standing: ReturnType<typeof usePacking>['standing'];
 }>();
 
-const [WIDE, THICK, MOST] = [84, 9, 12];
+const [WIDE, THICK, MOST] = [150, 10, 12];
 
 const laid = computed(() => {
   const found = new Map<string, Layer>();
@@ -27,14 +27,15 @@ const laid = computed(() => {
   }
   return [...found].slice(-MOST).map(([key, layer]) => ({ key, layer }));
 });
-const high = (MOST + 1) * THICK;
+/** As high as what lies there, and room for the next one to come down. */
+const high = computed(() => (laid.value.length + 1) * THICK);
 const bands = computed(() =>
   laid.value.map(({ key, layer }, at) => ({
     key,
     band: {
       ...swatchOf(layer),
       x: 0,
-      y: high - (at + 1) * THICK,
+      y: high.value - (at + 1) * THICK,
       width: WIDE,
       height: THICK - 2,
       turns: 1,

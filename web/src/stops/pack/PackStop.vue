@@ -59,11 +59,8 @@ function tapped(event: MouseEvent): void {
       </BButton>
     </p>
     <div v-if="asList" class="views no-print">
-      <PackWays v-model="asList" :begun="begun" :next="next" />
+      <PackWays v-model="asList" :begun="begun" :next="next" :away="away" />
     </div>
-    <p v-if="away" class="soft away" role="status">
-      The server is away: go on, ticks are kept and sent when it is back.
-    </p>
     <PackList
       v-if="asList"
       :steps="steps"
@@ -72,9 +69,11 @@ function tapped(event: MouseEvent): void {
       @back="(gone) => takeBack(gone)"
     />
     <div v-else class="bench">
-      <div class="side">
+      <div class="beside">
         <StepRail :steps="steps" :standing="standing" :place="place" @go="go" />
-        <div class="views no-print"><PackWays v-model="asList" :begun="begun" :next="next" /></div>
+        <div class="views no-print">
+          <PackWays v-model="asList" :begun="begun" :next="next" :away="away" />
+        </div>
       </div>
       <!-- eslint-disable-next-line vuejs-accessibility/click-events-have-key-events, vuejs-accessibility/no-static-element-interactions -->
       <section v-if="step" class="stage" aria-label="The step" @click="tapped">
@@ -92,7 +91,7 @@ function tapped(event: MouseEvent): void {
         </p>
         <p v-if="before" class="waits" :class="{ nudged }" role="status">
           First: {{ titleOf(before) }}.
-          <BButton size="sm" @click="goTo(before.key)">Go there</BButton>
+          <BButton size="sm" class="narrow-only" @click="goTo(before.key)">Go there</BButton>
         </p>
         <div class="buttons no-print">
           <PhotographStrip :key="step.key" class="photographs" :shipment="id" :step="step.key" />
@@ -130,23 +129,20 @@ function tapped(event: MouseEvent): void {
   align-items: center;
   margin-bottom: 12px;
 }
-.away {
-  margin: 0;
-}
 .bench {
   display: grid;
   grid-template-columns: 250px minmax(0, 1fr);
   gap: 20px;
-  height: calc(100dvh - var(--foot) - 104px);
+  height: calc(100dvh - var(--foot) - 122px);
   min-height: 480px;
 }
-.side {
+.beside {
   display: flex;
   flex-direction: column;
   gap: 8px;
   min-height: 0;
 }
-.side .views {
+.beside .views {
   margin: 0;
 }
 .stage {
@@ -179,6 +175,16 @@ function tapped(event: MouseEvent): void {
   border-left: 4px solid var(--heather);
   background: var(--paper);
   font-size: var(--type-lead);
+}
+.waits {
+  margin: 4px 0;
+  padding: 6px 16px;
+}
+/* Where the foot has room for it, it stands there. */
+@include at.wider-than-tablet {
+  .narrow-only {
+    display: none;
+  }
 }
 .mind {
   border-left-color: var(--amber-moss);
@@ -217,7 +223,7 @@ function tapped(event: MouseEvent): void {
     grid-template-columns: minmax(0, 1fr);
     height: auto;
   }
-  .side {
+  .beside {
     order: 1;
   }
 }

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { useTemplateRef, watch } from 'vue';
+
 import type { PackStepView } from '@/api/types';
 
 import { titleOf } from './steps';
@@ -11,10 +13,17 @@ const { steps, standing, place } = defineProps<{
   place: number;
 }>();
 const emit = defineEmits<{ go: [to: number] }>();
+const list = useTemplateRef<HTMLElement>('list');
+/** The step that is done now stays in view. */
+watch(
+  () => place,
+  (at) => list.value?.children[at]?.scrollIntoView({ block: 'center' }),
+  { flush: 'post', immediate: true },
+);
 </script>
 
 <template>
-  <ol class="steps" aria-label="Steps">
+  <ol ref="list" class="steps" aria-label="Steps">
     <li v-for="(one, at) in steps" :key="one.key" :class="[`is-${standing(one)}`, { here: at === place }]">
       <button
         type="button"

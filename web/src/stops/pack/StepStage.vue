@@ -82,8 +82,10 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
         <p v-for="sentence in step.says" :key="sentence" class="says">{{ sentence }}</p>
       </template>
     </div>
-    <HandPicture class="hand" :verb="step.verb" />
-    <LaidPile class="pile" :steps="steps" :plan="plan" :standing="standing" />
+    <div class="drawn">
+      <HandPicture :verb="step.verb" />
+      <LaidPile class="pile" :steps="steps" :plan="plan" :standing="standing" />
+    </div>
   </div>
   <div v-if="typed.length > 0" class="typed">
     <DraftField v-for="path in typed" :key="path" :path="path" />
@@ -140,9 +142,14 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 
 .head {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 140px 84px;
+  grid-template-columns: minmax(0, 1fr) 150px;
   gap: 20px;
   align-items: start;
+}
+.drawn {
+  display: grid;
+  gap: 8px;
+  height: 100%;
 }
 .pile {
   align-self: end;
@@ -198,7 +205,15 @@ address {
   min-height: 0;
   padding: 8px;
 }
-.picture :deep(svg) {
+.picture :deep(figure) {
+  display: flex;
+  flex: 1 1 0;
+  flex-direction: column;
+  min-width: 0;
+  min-height: 0;
+  margin: 0;
+}
+.picture :deep(svg:not(figcaption svg)) {
   flex: 1 1 0;
   width: 100%;
   min-width: 0;
@@ -243,7 +258,7 @@ li {
   .beside {
     flex: none;
   }
-  .picture :deep(svg) {
+  .picture :deep(svg:not(figcaption svg)) {
     height: auto;
     max-height: 320px;
   }

@@ -31,9 +31,13 @@ export function usePacking() {
   /** As the server says; what was ticked or taken back since then counts at once. */
   function standing(step: PackStepView): Standing {
     const tick = draft.packed[step.key];
-    if (!tick) return step.state === 'waits' ? 'waits' : 'open';
-    const since = tick.at !== step.at;
-    return tick.print === step.print && (step.state !== 'touched' || since) ? 'done' : 'touched';
+    if (!tick) {
+      // What was done together with another step has no tick of its own.
+      if (!step.at && step.state === 'done') return 'done';
+      return step.state === 'waits' ? 'waits' : 'open';
+    }
+    if (tick.at === step.at) return step.state === 'touched' ? 'touched' : 'done';
+    return tick.print === step.print ? 'done' : 'touched';
   }
   function tick(...done: PackStepView[]): void {
     const at = new Date().toISOString();
