@@ -4,20 +4,21 @@
 //! `shipments.json` and, with them, what is on the shelf: `shelf.csv`, and the parcels that left before: `weighed.json` and
 //! `log.json`.
 
-use std::{path::Path, sync::Arc};
+use std::{collections::BTreeMap, path::Path, sync::Arc};
 
 use anyhow::{Context, Result, bail};
 use hummock_core::{
     house::HouseRules,
     material::{Catalogue, MaterialClass},
+    pack::StepTick,
     quantity::LengthUnit,
     sending::HandedParcel,
-    shipment::{EDITION, House, ShipmentInputs, Workings},
+    shipment::{EDITION, House, ShipmentInputs, Workings, packing},
 };
 use hummock_store::{
     HouseAt, NewShipment, Place, SettingRefused, Settings, Store, StudioId, StudioStore,
 };
-use jiff::{ToSpan, civil::Date};
+use jiff::{SignedDuration, ToSpan, civil::Date};
 use serde::{Deserialize, de::DeserializeOwned};
 use uuid::Uuid;
 
@@ -173,13 +174,34 @@ async fn put_away(
     if !file.exists() {
         return Ok(());
     }
-    for inputs in &read_shipments(file, clock.today())? {
+    for inputs in read_shipments(file, clock.today())? {
+        let inputs = &all_ticked(inputs, &house.house)?;
         let new = worked_out(inputs, house, unit, clock)
             .with_context(|| format!("\"{}\" in {}", inputs.title, file.display()))?;
         store.create(&new).await?;
         store.put(new.id, Place::Archive).await?;
     }
     Ok(())
+}
+
+/// Ticks every step of a parcel that left, one after the other on the day before, as long as each takes.
+fn all_ticked(inputs: ShipmentInputs, house: &House) -> Result<ShipmentInputs> {
+    let Some(day) = inputs.handed_over().and_then(|day| day.yesterday().ok()) else {
+        return Ok(inputs);
+    };
+    let view = packing(&inputs, house).map_err(|refusals| refused(&refusals))?;
+    let mut at = day.at(9, 0, 0, 0);
+    let mut packed = BTreeMap::new();
+    for one in view.into_iter().flat_map(|view| view.steps) {
+        let tick = StepTick {
+            at: at.strftime("%Y-%m-%dT%H:%M:%SZ").to_string(),
+            print: one.step.print,
+            sheet: String::new(),
+        };
+        packed.insert(one.step.key, tick);
+        at = at.checked_add(SignedDuration::from_secs_f64(one.step.minutes.as_min() * 60.0))?;
+    }
+    Ok(ShipmentInputs { packed, ..inputs })
 }
 
 /// Puts on the shelf what a table says.

@@ -16,6 +16,7 @@ use hummock_core::{
         papers::{
             ClaimFile, ClaimSource, HandOverList, HandOverRow, LabelSource, PictureLine,
             certificates, condition, crating_brief, customs, handling_marks, label, slip,
+            thank_you,
         },
     },
     shipment::ShipmentInputs,
@@ -79,6 +80,8 @@ const fn called(paper: ParcelPaper) -> &'static str {
         ParcelPaper::Slip => "packing-slip.pdf",
         ParcelPaper::Certificate => "certificate.pdf",
         ParcelPaper::Condition => "condition-report.pdf",
+        ParcelPaper::Addresses => "addresses.pdf",
+        ParcelPaper::ThankYou => "thank-you.pdf",
         ParcelPaper::Customs => "customs.pdf",
         ParcelPaper::Crating => "crating-brief.pdf",
         ParcelPaper::Claim => "claim.pdf",
@@ -154,6 +157,16 @@ impl Desk {
                     .collect();
                 let report = condition(inputs, head, today, lines, telling);
                 ("condition", json!({ "condition": report }), taken)
+            }
+            ParcelPaper::Addresses => (
+                "addresses",
+                json!({ "ends": leaves.ends(), "studio": head.studio }),
+                Vec::new(),
+            ),
+            ParcelPaper::ThankYou => {
+                let card = thank_you(inputs);
+                let says = json!({ "thanks": card, "card": leaves.settings.certificate, "studio": head.studio });
+                ("thank_you", says, Vec::new())
             }
             ParcelPaper::Customs => {
                 if !leaves.customs() {

@@ -1008,7 +1008,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Returns the blanks of a shipment's box at true scale, seen from the inner face. */
+        /** Returns the blanks of a shipment's box, or its corner pocket, at true scale, seen from the inner face. */
         get: operations["draw_blanks"];
         put?: never;
         post?: never;
@@ -5933,6 +5933,11 @@ export interface components {
             /** @description Where it is scored. */
             scores_mm?: number[][][];
         };
+        /**
+         * @description What of a shipment is drawn.
+         * @enum {string}
+         */
+        DrawnOf: "blank" | "pocket";
         /** @description A straight line of a DXF file. */
         DxfLine: {
             /** @description One end. */
@@ -9468,7 +9473,7 @@ export interface components {
          * @description A paper of a parcel.
          * @enum {string}
          */
-        ParcelPaper: "label" | "label_a4" | "marks" | "slip" | "certificate" | "condition" | "customs" | "crating" | "claim";
+        ParcelPaper: "label" | "label_a4" | "marks" | "slip" | "certificate" | "condition" | "addresses" | "thank_you" | "customs" | "crating" | "claim";
         /**
          * @description How far a parcel is, as one would see it on the table.
          * @enum {string}
@@ -14229,6 +14234,8 @@ export interface operations {
                 part?: number;
                 /** @description What a PDF is printed on: one page as large as the drawing, or tiles. */
                 paper?: components["schemas"]["PaperName"];
+                /** @description Of a shipment, what is drawn: the blanks of its boxes, or its corner pocket. */
+                of?: components["schemas"]["DrawnOf"];
             };
             header?: never;
             path: {
@@ -19980,6 +19987,8 @@ export interface operations {
                 part?: number;
                 /** @description What a PDF is printed on: one page as large as the drawing, or tiles. */
                 paper?: components["schemas"]["PaperName"];
+                /** @description Of a shipment, what is drawn: the blanks of its boxes, or its corner pocket. */
+                of?: components["schemas"]["DrawnOf"];
             };
             header?: never;
             path: {
@@ -20028,7 +20037,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description There is no such shipment or format, or its box is not cut */
+            /** @description There is no such shipment or format, or nothing of that kind is cut for it */
             404: {
                 headers: {
                     [name: string]: unknown;

@@ -15,8 +15,10 @@ use axum::{
     response::Response,
 };
 use hummock_core::{
+    carton::Carton,
     drawing::Drawing,
     layer::Make,
+    plan::Plan,
     quantity::Telling,
     shipment::Workings,
     stock::{BatchSheet, MaterialCut},
@@ -88,6 +90,21 @@ pub(crate) struct DrawingQuery {
     /// What a PDF is printed on: one page as large as the drawing, or tiles.
     #[serde(default)]
     paper: PaperName,
+    /// Of a shipment, what is drawn: the blanks of its boxes, or its corner pocket.
+    #[serde(default)]
+    of: DrawnOf,
+}
+
+/// What of a shipment is drawn.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub(crate) enum DrawnOf {
+    /// The blanks of its boxes.
+    #[default]
+    Blank,
+    /// Its corner pockets, each kind once.
+    Pocket,
 }
 
 /// What a PDF is printed on.
@@ -272,7 +289,7 @@ fn list_of(cut: &MaterialCut, sheet: &BatchSheet, titles: &[String], telling: Te
     })
 }
 
-/// Returns the blanks of a shipment's box at true scale, seen from the inner face.
+/// Returns the blanks of a shipment's box, or its corner pocket, at true scale, seen from the inner face.
 #[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "draw_blanks", get, path = "/shipments/{id}/drawings/{format}", tag = "documents",
     params(
@@ -281,7 +298,7 @@ fn list_of(cut: &MaterialCut, sheet: &BatchSheet, titles: &[String], telling: Te
     ),
     responses(
         (status = 200, description = "The document", body = String, content_type = "application/pdf"),
-        (status = 404, description = "There is no such shipment or format, or its box is not cut", body = Problem),
+        (status = 404, description = "There is no such shipment or format, or nothing of that kind is cut for it", body = Problem),
         (status = 422, description = "It would have too many pages", body = Problem),
         (status = 503, description = "The program that makes documents is not there yet", body = Problem),
     ),
@@ -297,24 +314,30 @@ pub(crate) async fn of_shipment(
     let worked = Workings::out_or_refused(&stored.inputs, &house.house);
     let telling = house.house.rules.told_in;
     let title = stored.inputs.title.as_str();
-    let drawings: Vec<Drawing> = worked
-        .plan
-        .iter()
-        .flat_map(|plan| &plan.layers)
-        .filter_map(|layer| match &layer.make {
-            Make::SlottedBox(carton) | Make::CutBox(carton) => Some(carton),
-            _ => None,
-        })
-        .flat_map(|carton| {
-            carton
-                .parts()
-                .map(|(blank, _)| Drawing::of_blank(blank, title, telling))
-        })
-        .collect();
+    let plan = worked.plan.iter();
+    let drawings: Vec<Drawing> = match query.of {
+        DrawnOf::Blank => plan
+            .flat_map(|plan| &plan.layers)
+            .filter_map(|layer| layer.make.carton())
+            .flat_map(Carton::parts)
+            .map(|(blank, _)| Drawing::of_blank(blank, title, telling))
+            .collect(),
+        DrawnOf::Pocket => plan
+            .flat_map(Plan::every_layer)
+            .filter_map(|layer| match &layer.make {
+                Make::CardPockets(pocket) => Some(Drawing::of_pocket(pocket, title, telling)),
+                _ => None,
+            })
+            .collect(),
+    };
+    let what = match query.of {
+        DrawnOf::Blank => ("blank", "box that is cut for it"),
+        DrawnOf::Pocket => ("corner-pocket", "corner pocket that is folded for it"),
+    };
     if drawings.is_empty() {
-        return Err(Problem::not_found("box that is cut for it"));
+        return Err(Problem::not_found(what.1));
     }
-    desk.drawn(("blank", format), &query, drawings, Vec::new())
+    desk.drawn((what.0, format), &query, drawings, Vec::new())
         .await
 }
 

@@ -71,6 +71,10 @@ pub(crate) enum ParcelPaper {
     Certificate,
     /// How it looked before it was packed.
     Condition,
+    /// Both addresses in large letters, to be stuck on the box.
+    Addresses,
+    /// A card of thanks to the buyer, on the studio's own card.
+    ThankYou,
     /// For customs.
     Customs,
     /// What a crating service has to know.

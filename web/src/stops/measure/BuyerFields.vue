@@ -28,6 +28,7 @@ watchEffect(() => {
       <DraftField path="promised" />
       <DraftField v-if="!several" path="value" :label="`Worth, in ${money}`" />
     </div>
+    <DraftField path="gift" />
     <details v-if="draft.order.number" class="order" :open="hasMore">
       <summary>More of the order</summary>
       <div class="triple">

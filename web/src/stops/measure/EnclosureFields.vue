@@ -178,7 +178,6 @@ watch(adding, async (kind) => {
         :choices="KINDS"
         empty="Choose what"
       />
-      <DraftField path="gift" />
       <DraftField path="piece.certificate" />
     </div>
     <CertificateFacts />

@@ -9,6 +9,7 @@ import PocketDrawing from '@/drawing/PocketDrawing.vue';
 import RollDrawing from '@/drawing/RollDrawing.vue';
 import { partWords } from '@/words/layers';
 import DraftField from '@/parts/DraftField.vue';
+import PaperLink from '@/parts/PaperLink.vue';
 import { FIELDS } from '@/shipment/fields';
 import type { FieldPath } from '@/shipment/fields';
 import { useShipment } from '@/shipment/useShipment';
@@ -130,6 +131,11 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
           <span aria-hidden="true">⚠</span> {{ signs.join(', ') }}
         </p>
       </template>
+      <p v-if="make?.kind === 'card_pockets' && !step.sheet">
+        <PaperLink :href="`/api/v1/shipments/${id}/drawings/pdf?of=pocket`"
+          >The pocket at true scale</PaperLink
+        >
+      </p>
       <RouterLink v-if="field" class="btn btn-outline-secondary" :to="`/shipments/${id}/${field.to}`">{{
         field.says
       }}</RouterLink>

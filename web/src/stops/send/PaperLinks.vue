@@ -25,6 +25,8 @@ const NAMES = computed<Record<ParcelPaper, { text: string; about: string }>>(() 
   label: { text: `Label, ${label.value ?? ''}`, about: 'for a label printer' },
   label_a4: { text: `Label on ${sheet.value ?? 'a sheet'}`, about: 'with a line to cut along' },
   marks: { text: 'Handling marks', about: 'for the five sides that are seen' },
+  addresses: { text: 'Addresses for the box', about: 'in large letters, to stick on' },
+  thank_you: { text: 'Card of thanks', about: 'on your own card, with room to write' },
   slip: { text: 'Packing slip', about: 'what is in it, without a price' },
   certificate: { text: 'Certificate', about: 'on your own card, to sign and seal' },
   condition: { text: 'Condition report', about: 'with the photographs before packing' },

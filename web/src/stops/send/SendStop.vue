@@ -146,6 +146,12 @@ useNextStep((): Said | undefined => {
             <DraftField v-if="draft.sending.protected === 'some'" path="sending.protected_what" />
             <DraftField path="sending.origin" :codes="countries" :empty="home" />
           </div>
+          <DraftField path="gift" />
+          <p class="soft">
+            A gift is what the buyer did not pay for: the customs paper then says gift in the place of sale. A
+            sale that is called a gift is a false declaration. Cards and gifts that you enclose have lines of
+            their own.
+          </p>
         </template>
       </section>
       <section aria-label="Booking" class="panel third">

@@ -11,6 +11,7 @@ mod letters;
 mod list;
 mod message;
 mod slip;
+mod thank_you;
 
 pub use about::{Ends, Letterhead};
 pub use certificate::{Card, Certificate, certificates};
@@ -23,3 +24,4 @@ pub use letters::{PRINTED_LETTERS, letters_lacking};
 pub use list::{HandOverList, HandOverRow};
 pub use message::{Message, MessageSource, message};
 pub use slip::{Slip, slip};
+pub use thank_you::{ThankYou, thank_you};
