@@ -199,7 +199,9 @@ fn all_ticked(inputs: ShipmentInputs, house: &House) -> Result<ShipmentInputs> {
             sheet: String::new(),
         };
         packed.insert(one.step.key, tick);
-        at = at.checked_add(SignedDuration::from_secs_f64(one.step.minutes.as_min() * 60.0))?;
+        at = at.checked_add(SignedDuration::from_secs_f64(
+            one.step.minutes.as_min() * 60.0,
+        ))?;
     }
     Ok(ShipmentInputs { packed, ..inputs })
 }
@@ -330,7 +332,16 @@ fn worked_out(
         .checked(house.house.rules.bare(unit), clock.today())
         .map_err(|refusals| refused(&refusals))?
         .to_be_kept(None, &house.house);
-    let worked = Workings::out(&inputs, &house.house).map_err(|refusals| refused(&refusals))?;
+    let out = |house: &House| Workings::out(&inputs, house).map_err(|refusals| refused(&refusals));
+    let mut worked = out(&house.house)?;
+    // What is not dry says so on the day.
+    let cure = worked.plan.as_ref().and_then(|plan| plan.cure.as_ref());
+    if cure.is_some_and(|cure| !cure.is_cured_by(clock.today())) {
+        worked = out(&House {
+            now: Some(clock.of(None).now()),
+            ..house.house.clone()
+        })?;
+    }
     let computed = computed(&worked, &inputs, house);
     Ok(NewShipment {
         edit: None,

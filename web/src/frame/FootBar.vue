@@ -64,7 +64,11 @@ const findings = computed((): Against | undefined => {
   const [first, ...more] = stops.value;
   if (first) {
     const help = helpFor(first);
-    const says = more.length > 0 ? `${first.says} And ${counted(more.length, 'thing')} more.` : first.says;
+    // The foot has room for what stands; what helps is told where it opens.
+    const [stands] = first.code === 'cure' ? first.says.split(/(?<=\.) /) : [first.says];
+    const says = [stands, more.length > 0 ? `And ${counted(more.length, 'thing')} more.` : '']
+      .filter(Boolean)
+      .join(' ');
     return { level: 'stop', says, ...(help ? { way: help } : {}) };
   }
   if (refusals.value.length > 0)

@@ -348,8 +348,7 @@ async fn parcels_of_a_day_are_tagged_and_packed_one_after_the_other(
     page.goto(Page::path_of(&first).split('?').next().unwrap_or_default())
         .await?;
     page.sees(".views", "one parcel to come").await?;
-    page.press(".views a[href*='/shipments/']:last-of-type")
-        .await?;
+    page.press("[data-test='next-parcel']").await?;
     page.sees(".stage", "Set up the bench").await?;
     page.lacks_text(".views", "to come").await?;
     ensure!(page.address().await? != first);

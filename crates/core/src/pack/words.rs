@@ -746,7 +746,7 @@ impl Said {
         } else {
             "its face"
         };
-        let says = match self.way_in {
+        match self.way_in {
             Some(WayIn::Edge) => vec![
                 "Stand the box on its closed edge, the open one up.".to_owned(),
                 format!(
@@ -768,8 +768,7 @@ impl Said {
             Some(WayIn::End) | None => vec![format!(
                 "Slide {what} in by its paper until it meets the pad: don't push at one edge of the sheet."
             )],
-        };
-        says
+        }
     }
 }
 

@@ -78,19 +78,19 @@ pub(super) fn says_so_until(plan: &Plan, now: DateTime) -> Option<DateTime> {
 }
 
 fn says(cure: &Cure, promised: Option<Date>, telling: Telling) -> String {
-    let out = "or lay a sheet on it that may touch it wet, and write why it travels before";
+    let out = "or lay a sheet on it that may touch it wet, and write why it travels so";
     match (cure.cured_on, promised) {
         (Some(day), Some(promised)) if promised < day => format!(
-            "It is not dry before {}, and promised for {}: promise a later day, {out}.",
+            "It is not dry before {}, and promised for {}. Promise a later day, {out}.",
             telling.day(day),
             telling.day(promised)
         ),
         (Some(day), _) => format!(
-            "It is not dry before {}: nothing may lie on it until then. Send it later, {out}.",
+            "It is not dry before {}. Send it later, {out}.",
             telling.day(day)
         ),
         (None, _) => format!(
-            "Nobody said when it was finished, and it needs {} to dry: type the day at Measure, {out}.",
+            "Nobody said when it was finished, and it needs {} to dry. Type the day at Measure, {out}.",
             cure.needs
         ),
     }
@@ -114,15 +114,15 @@ mod tests {
             |cure: &Cure, promised| super::says(cure, promised, telling).replace('\u{a0}', " ");
         assert!(
             says(&cure(Some(dry)), None)
-                .starts_with("It is not dry before 4 Mar 2027: nothing may lie")
+                .starts_with("It is not dry before 4 Mar 2027. Send it later")
         );
         assert!(
             says(&cure(Some(dry)), Some(date(2027, 3, 1)))
-                .contains("promised for 1 Mar 2027: promise a later day")
+                .contains("promised for 1 Mar 2027. Promise a later day")
         );
         // A promise on the day itself is none too early.
         assert!(!says(&cure(Some(dry)), Some(dry)).contains("promised"));
-        assert!(says(&cure(None), None).contains("needs 6 months to dry: type the day at Measure"));
+        assert!(says(&cure(None), None).contains("needs 6 months to dry. Type the day at Measure"));
         assert!(is_uncured(&cure(None), dry) && !is_uncured(&cure(Some(dry)), dry));
     }
 }

@@ -505,7 +505,10 @@ async fn every_paper_says_what_it_has_to(Demo(database): &Demo) {
         ("marks", vec!["This way up", "Fragile", "Do not stack"]),
         ("slip", vec!["Packing slip", "Slack Tide", "acrylic"]),
         ("addresses", vec!["Oda Marsh", "From", "VENNLAND"]),
-        ("thank_you", vec!["Thank you, Oda Marsh", "Slack Tide, Ilse Fenn"]),
+        (
+            "thank_you",
+            vec!["Thank you, Oda Marsh", "Slack Tide, Ilse Fenn"],
+        ),
         (
             "certificate",
             vec![

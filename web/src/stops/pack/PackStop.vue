@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { useMediaQuery } from '@vueuse/core';
 import { computed, ref } from 'vue';
 
 import { counted } from '@/words/grammar';
@@ -30,6 +31,8 @@ const { packing, steps, standing, tick, takeBack, away } = usePacking();
 
 const next = useNextParcel();
 const asList = ref(false);
+/** Where the foot has no room for it, the way to what comes first stands here too. */
+const isNarrow = useMediaQuery('(max-width: 900px)');
 const { step, place, finished, nudged, asks, before, go, forward, goTo } = useWalk(
   { steps, standing, tick },
   asList,
@@ -91,7 +94,7 @@ function tapped(event: MouseEvent): void {
         </p>
         <p v-if="before" class="waits" :class="{ nudged }" role="status">
           First: {{ titleOf(before) }}.
-          <BButton size="sm" class="narrow-only" @click="goTo(before.key)">Go there</BButton>
+          <BButton v-if="isNarrow" size="sm" @click="goTo(before.key)">Go there</BButton>
         </p>
         <div class="buttons no-print">
           <PhotographStrip :key="step.key" class="photographs" :shipment="id" :step="step.key" />
@@ -179,12 +182,6 @@ function tapped(event: MouseEvent): void {
 .waits {
   margin: 4px 0;
   padding: 6px 16px;
-}
-/* Where the foot has room for it, it stands there. */
-@include at.wider-than-tablet {
-  .narrow-only {
-    display: none;
-  }
 }
 .mind {
   border-left-color: var(--amber-moss);

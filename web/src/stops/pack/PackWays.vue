@@ -35,7 +35,7 @@ const VIEWS = [
     The server is away: go on, ticks are kept and sent when it is back.
   </span>
   <span v-if="begun" class="soft figure">begun {{ begun }}</span>
-  <RouterLink v-if="next" class="btn btn-sm btn-outline-secondary" :to="next.to">
+  <RouterLink v-if="next" class="btn btn-sm btn-outline-secondary" :to="next.to" data-test="next-parcel">
     Then {{ next.title }}, {{ counted(next.left, 'parcel') }} to come
   </RouterLink>
 </template>
