@@ -32,6 +32,9 @@ const route = useRoute();
 const foot = useFoot();
 const said = computed(() => over ?? foot.said.value);
 
+/** A sentence of more letters may take more lines than the foot has. */
+const LONG = 60;
+
 const open = ref(false);
 const part = ref<PartName>();
 const printing = useMediaQuery('print');
@@ -112,7 +115,10 @@ const { by, better } = useLastChange({
     <div class="foot no-print">
       <div class="against" :class="against?.level" data-test="against">
         <template v-if="against">
-          <p><strong v-if="against.level === 'stop'">Stop: </strong>{{ against.says }}</p>
+          <!-- What is longer than the foot is high scrolls, by key too. -->
+          <p :tabindex="against.says.length > LONG ? 0 : undefined">
+            <strong v-if="against.level === 'stop'">Stop: </strong>{{ against.says }}
+          </p>
           <button v-if="more" type="button" class="plain" @click="open = !open">What helps</button>
           <ActButton v-if="against.way" :act="against.way" size="sm" />
         </template>

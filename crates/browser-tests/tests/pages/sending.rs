@@ -401,31 +401,23 @@ async fn what_is_not_dry_passes_every_stop_and_leaves_by_none(Demo(database): &D
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     let place = page.open("The Ropewalk", "measure").await?;
-    let place = place
-        .rsplit_once('/')
-        .context("it is at a stop")?
-        .0
-        .to_owned();
     page.sees("[data-test='against']", "It is not dry before")
         .await?;
     page.set_day("piece.finished", "").await?;
-    page.sees("[data-test='against']", "Nobody said when it was finished")
+    page.sees("[data-test='against']", "nobody said since when")
         .await?;
     page.is_saved().await?;
     for stop in ["guard", "box", "price", "pack", "weigh", "send"] {
         page.goto(&format!("{place}/{stop}")).await?;
-        page.sees("[data-test='against']", "Nobody said when it was finished")
+        page.sees("[data-test='against']", "nobody said since when")
             .await
             .with_context(|| format!("at {stop}"))?;
         page.lacks(".foot .btn-primary")
             .await
             .with_context(|| format!("at {stop}"))?;
     }
-    page.sees(
-        "[aria-label='Before it leaves']",
-        "To be answered first: Nobody said",
-    )
-    .await?;
+    page.sees("[aria-label='Before it leaves']", "nobody said since when")
+        .await?;
     page.find("[data-test='verb']:disabled").await?;
     page.lacks_text("[aria-label='Handing over']", "It went all the same")
         .await?;
@@ -434,7 +426,7 @@ async fn what_is_not_dry_passes_every_stop_and_leaves_by_none(Demo(database): &D
     page.sees("main", "say when it was finished").await?;
     // A reason that is written down lets it go, and stands there.
     page.goto(&format!("{place}/guard")).await?;
-    page.sees("[data-finding='cure']", "Nobody said when it was finished")
+    page.sees("[data-finding='cure']", "nobody said since when")
         .await?;
     studio.close().await
 }

@@ -90,7 +90,7 @@ fn says(cure: &Cure, promised: Option<Date>, telling: Telling) -> String {
             telling.day(day)
         ),
         (None, _) => format!(
-            "Nobody said when it was finished, and it needs {} to dry. Type the day at Measure, {out}.",
+            "It needs {} to dry, and nobody said since when. Type the day at Measure, {out}.",
             cure.needs
         ),
     }
@@ -122,7 +122,10 @@ mod tests {
         );
         // A promise on the day itself is none too early.
         assert!(!says(&cure(Some(dry)), Some(dry)).contains("promised"));
-        assert!(says(&cure(None), None).contains("needs 6 months to dry. Type the day at Measure"));
+        assert!(
+            says(&cure(None), None)
+                .contains("needs 6 months to dry, and nobody said since when. Type the day")
+        );
         assert!(is_uncured(&cure(None), dry) && !is_uncured(&cure(Some(dry)), dry));
     }
 }
