@@ -424,8 +424,9 @@ async fn what_is_not_dry_passes_every_stop_and_leaves_by_none(Demo(database): &D
     page.goto("/").await?;
     page.sees("main", "The Ropewalk").await?;
     page.sees("main", "say when it was finished").await?;
-    // A reason that is written down lets it go, and stands there.
+    // What helps is told where the foot opens: the day, or a reason.
     page.goto(&format!("{place}/guard")).await?;
+    page.press_called("What helps").await?;
     page.sees("[data-finding='cure']", "nobody said since when")
         .await?;
     studio.close().await
