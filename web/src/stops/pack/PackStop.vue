@@ -156,7 +156,8 @@ function tapped(event: MouseEvent): void {
 }
 .where {
   display: flex;
-  gap: 24px;
+  flex-wrap: wrap;
+  gap: 0 24px;
   justify-content: flex-start;
   margin: 0;
   font-size: var(--type-strong);

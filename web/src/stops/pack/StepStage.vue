@@ -50,8 +50,8 @@ const blanks = computed(() => {
 const hasPicture = computed(
   () => layer.value !== undefined && (!own.value || make.value?.kind === 'card_pockets'),
 );
-/** What is said in a sentence here needs no sign beside it. */
-const signs = computed(() => (step.cautions.length > 0 ? [] : step.signs.map((sign) => SIGNS[sign])));
+/** Every danger has its sign, also where the sentence of another one stands. */
+const signs = computed(() => step.signs.map((sign) => SIGNS[sign]));
 const strips = computed(() =>
   step.strips.map(
     ({ on, count, length_mm, filament }) =>
